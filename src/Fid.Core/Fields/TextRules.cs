@@ -1,0 +1,54 @@
+using System.Globalization;
+using System.Text;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+
+namespace Fid.Core.Fields;
+
+/// <summary>What typed text may be. Letters of every script are welcome; what no keyboard types is not.</summary>
+public static partial class TextRules
+{
+    /// <summary>What to tell somebody whose text cannot be stored.</summary>
+    public const string BadCharacters = "Take out the control characters.";
+
+    /// <summary>Trims and composes a text (Unicode normal form C), so that equal names compare equal however they were typed.
+    /// False for text with control characters, lone surrogates, or marks that override the direction of what follows.</summary>
+    public static bool TryClean(string text, out string clean)
+    {
+        clean = "";
+        foreach (var rune in text.EnumerateRunes())
+        {
+            if (rune == Rune.ReplacementChar && !text.Contains('\uFFFD', StringComparison.Ordinal)) return false;
+            if (Rune.GetUnicodeCategory(rune) is UnicodeCategory.Control or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator
+                || rune.Value is >= 0x202A and <= 0x202E or >= 0x2066 and <= 0x2069) return false;
+        }
+        clean = text.Normalize(NormalizationForm.FormC).Trim();
+        return true;
+    }
+
+    /// <summary>As <see cref="TryClean(string, out string)"/>, for a JSON text, which may not even be Unicode.</summary>
+    public static bool TryClean(JsonElement json, out string clean)
+    {
+        try
+        {
+            return TryClean(json.GetString()!, out clean);
+        }
+        catch (InvalidOperationException)
+        {
+            clean = "";
+            return false;
+        }
+    }
+
+    /// <summary>Whether a text looks like an e-mail address: one @ with something on both sides and a dot in the domain.</summary>
+    public static bool IsEmail(string text) => text.Length <= 254 && EmailShape().IsMatch(text);
+
+    /// <summary>Whether a text looks like a telephone number: digits and the usual marks, at least four digits.</summary>
+    public static bool IsPhone(string text) => PhoneShape().IsMatch(text) && text.Count(char.IsAsciiDigit) >= 4;
+
+    [GeneratedRegex(@"^[^\s@<>""(),:;\\\[\]]+@[^\s@<>""(),:;\\\[\]]+\.[^\s@.<>""(),:;\\\[\]]+$", RegexOptions.NonBacktracking)]
+    private static partial Regex EmailShape();
+
+    [GeneratedRegex(@"^\+?[0-9 ()/.\-]{4,40}$")]
+    private static partial Regex PhoneShape();
+}
