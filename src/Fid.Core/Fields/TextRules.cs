@@ -40,6 +40,22 @@ public static partial class TextRules
         }
     }
 
+    /// <summary>A text as searches compare it: lower case, without accents and other marks, runs of spaces as one.</summary>
+    public static string Fold(string text)
+    {
+        var folded = new StringBuilder(text.Length);
+        foreach (var rune in text.Normalize(NormalizationForm.FormKD).EnumerateRunes())
+        {
+            if (Rune.IsWhiteSpace(rune))
+            {
+                if (folded.Length > 0 && folded[^1] != ' ') folded.Append(' ');
+            }
+            else if (Rune.GetUnicodeCategory(rune) is not (UnicodeCategory.NonSpacingMark or UnicodeCategory.EnclosingMark))
+                folded.Append(Rune.ToLowerInvariant(rune));
+        }
+        return folded.ToString().Trim();
+    }
+
     /// <summary>Whether a text looks like an e-mail address: one @ with something on both sides and a dot in the domain.</summary>
     public static bool IsEmail(string text) => text.Length <= 254 && EmailShape().IsMatch(text);
 

@@ -1,0 +1,77 @@
+using Fid.Data.Changes;
+using Fid.Data.Firms;
+using Fid.Data.Hires;
+using Fid.Data.Lists;
+using Fid.Data.People;
+using Fid.Data.Templates;
+using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Data;
+
+/// <summary>All that one firm's Fid knows.</summary>
+public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<FidUser, IdentityRole<Guid>, Guid>(options), IDataProtectionKeyContext
+{
+    public DbSet<Firm> Firms => Set<Firm>();
+
+    public DbSet<SetupToken> SetupTokens => Set<SetupToken>();
+
+    public DbSet<Change> Changes => Set<Change>();
+
+    public DbSet<Site> Sites => Set<Site>();
+
+    public DbSet<HolidayCalendar> HolidayCalendars => Set<HolidayCalendar>();
+
+    public DbSet<Department> Departments => Set<Department>();
+
+    public DbSet<Grade> Grades => Set<Grade>();
+
+    public DbSet<Job> Jobs => Set<Job>();
+
+    public DbSet<CostCentre> CostCentres => Set<CostCentre>();
+
+    public DbSet<PayGroup> PayGroups => Set<PayGroup>();
+
+    public DbSet<ShiftPattern> ShiftPatterns => Set<ShiftPattern>();
+
+    public DbSet<ClockDevice> ClockDevices => Set<ClockDevice>();
+
+    public DbSet<Team> Teams => Set<Team>();
+
+    public DbSet<Person> People => Set<Person>();
+
+    public DbSet<Employment> Employments => Set<Employment>();
+
+    public DbSet<RecordValue> RecordValues => Set<RecordValue>();
+
+    public DbSet<RecordNow> RecordsNow => Set<RecordNow>();
+
+    public DbSet<RoleTemplate> RoleTemplates => Set<RoleTemplate>();
+
+    public DbSet<Stage> Stages => Set<Stage>();
+
+    public DbSet<Hire> Hires => Set<Hire>();
+
+    public DbSet<HireTask> HireTasks => Set<HireTask>();
+
+    public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.HasPostgresExtension("btree_gist");
+        builder.HasSequence<long>("employment_numbers").StartsAt(1001);
+        builder.ApplyConfigurationsFromAssembly(typeof(FidDb).Assembly);
+        foreach (var (table, entity) in IdentityTables)
+            builder.Entity(entity).ToTable(table);
+    }
+
+    private static readonly (string Table, Type Entity)[] IdentityTables =
+    [
+        ("users", typeof(FidUser)), ("roles", typeof(IdentityRole<Guid>)), ("user_roles", typeof(IdentityUserRole<Guid>)),
+        ("user_claims", typeof(IdentityUserClaim<Guid>)), ("user_logins", typeof(IdentityUserLogin<Guid>)),
+        ("role_claims", typeof(IdentityRoleClaim<Guid>)), ("user_tokens", typeof(IdentityUserToken<Guid>)),
+    ];
+}

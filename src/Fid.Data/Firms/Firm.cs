@@ -1,0 +1,35 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+
+namespace Fid.Data.Firms;
+
+/// <summary>The firm itself. There is one row.</summary>
+public sealed class Firm
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
+    public required string Name { get; set; }
+
+    /// <summary>ISO 4217.</summary>
+    public required string Currency { get; set; }
+
+    /// <summary>IANA name; the firm's date is this zone's.</summary>
+    public required string TimeZone { get; set; }
+
+    /// <summary>Weekly hours of somebody full-time.</summary>
+    public decimal FullTimeHours { get; set; } = 37.5m;
+
+    /// <summary>Days a badge rests before another person gets it.</summary>
+    public int BadgeRestDays { get; set; } = 30;
+}
+
+internal sealed class FirmConfiguration : IEntityTypeConfiguration<Firm>
+{
+    public void Configure(EntityTypeBuilder<Firm> firm)
+    {
+        // One firm to a database: a second first-run that comes at the same moment must fail.
+        firm.ToTable("firms", t => t.HasCheckConstraint("ck_firms_hours", "full_time_hours > 0"));
+        firm.Property<bool>("Only").HasDefaultValue(true);
+        firm.HasIndex("Only").IsUnique();
+    }
+}

@@ -1,0 +1,27 @@
+using Fid.Core.Planning;
+using Fid.Data.Hires;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Data.Firms;
+
+/// <summary>What every firm starts with.</summary>
+public static class Seed
+{
+    /// <summary>Makes the roles that are missing.</summary>
+    public static async Task RolesAsync(FidDb db)
+    {
+        var there = await db.Roles.Select(r => r.Name).ToListAsync();
+        foreach (var role in Roles.All.Except(there))
+            await db.Database.ExecuteSqlAsync(
+                $"insert into roles (id, name, normalized_name) values ({Guid.CreateVersion7()}, {role}, {role!.ToUpperInvariant()}) on conflict do nothing");
+    }
+
+    /// <summary>The four stages: before the first day, the first week, the first month, up to three months.</summary>
+    public static IEnumerable<Stage> Stages() =>
+    [
+        new() { Key = "prepare", Name = "Prepare", Position = 0 },
+        new() { Key = "arrive", Name = "Arrive", Position = 1, OpensAnchor = PlanQuestion.Start, WaitsFor = ["prepare"] },
+        new() { Key = "settle", Name = "Settle", Position = 2, OpensAnchor = PlanQuestion.Start, OpensAmount = 1, OpensUnit = OffsetUnit.Weeks, WaitsFor = ["arrive"] },
+        new() { Key = "confirm", Name = "Confirm", Position = 3, OpensAnchor = PlanQuestion.Start, OpensAmount = 2, OpensUnit = OffsetUnit.Months, WaitsFor = ["settle"] },
+    ];
+}

@@ -1,0 +1,92 @@
+using Fid.Core.Planning;
+using Fid.Data.Lists;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Data.Hires;
+
+/// <summary>The hires under way, with the tasks their plans follow from: read in two queries, whatever their number.</summary>
+public static class OpenHires
+{
+    /// <summary>The hires that a query lets through, by start and name.</summary>
+    /// <param name="db">The database.</param>
+    /// <param name="which">Narrows the hires.</param>
+    /// <param name="cancellation">Stops the reading.</param>
+    public static async Task<IReadOnlyList<OpenHire>> LoadAsync(FidDb db, Func<IQueryable<Hire>, IQueryable<Hire>> which, CancellationToken cancellation)
+    {
+        var open = which(db.Hires.Where(h => h.Closed == null));
+        var heads = await (
+            from hire in open
+            join record in db.RecordsNow on hire.EmploymentId equals record.EmploymentId
+            join employment in db.Employments on hire.EmploymentId equals employment.Id
+            join user in db.Users on hire.CoordinatorId equals user.Id into users
+            from coordinator in users.DefaultIfEmpty()
+            orderby hire.Start, record.FamilyName, record.GivenName, hire.Id
+            select new HireHead(
+                hire.Id, hire.EmploymentId, record.PersonId, employment.Number, record.GivenName, record.FamilyName, record.JobCode, record.Kind,
+                record.SiteCode, record.ManagerId, hire.Start, hire.Accepted, hire.CoordinatorId, coordinator!.DisplayName, record.Missing, record.Filled, hire.TemplateCode, hire.TemplateVersion, hire.Version))
+            .AsNoTracking().ToListAsync(cancellation);
+        var tasks = await (
+            from task in db.HireTasks
+            join hire in open on task.HireId equals hire.Id
+            orderby task.HireId, task.Position
+            select new TaskRow(
+                task.HireId, task.Key, task.Name, task.StageKey, task.Owner, task.CalendarCode, task.Work, task.OpensAnchor, task.OpensAmount,
+                task.OpensUnit, task.DueAnchor, task.DueAmount, task.DueUnit, task.After, task.Lags, task.Required, task.DayOne, task.Done,
+                task.SkippedWhy != null))
+            .AsNoTracking().ToListAsync(cancellation);
+        var byHire = new Dictionary<Guid, List<TaskRow>>(heads.Count);
+        foreach (var task in tasks)
+        {
+            if (!byHire.TryGetValue(task.HireId, out var list)) byHire[task.HireId] = list = [];
+            list.Add(task);
+        }
+        return [.. heads.Select(h => new OpenHire(h, byHire.GetValueOrDefault(h.Id) ?? []))];
+    }
+}
+
+/// <summary>A hire under way, and its tasks.</summary>
+public sealed record OpenHire(HireHead Head, IReadOnlyList<TaskRow> Tasks)
+{
+    public PlanQuestion Question(LocalDate today, CalendarBook calendars, IReadOnlyList<PlanStage> stages)
+    {
+        var tasks = new PlanTask[Tasks.Count];
+        for (var i = 0; i < tasks.Length; i++) tasks[i] = Tasks[i].ToPlan();
+        return HirePlan.Question(today, Head.Start, Head.Accepted, calendars, stages, tasks);
+    }
+}
+
+/// <summary>Who a hire is.</summary>
+public sealed record HireHead(
+    Guid Id, Guid EmploymentId, Guid PersonId, string Number, string GivenName, string FamilyName, string? JobCode, string? Kind, string? SiteCode,
+    Guid? ManagerId, LocalDate Start, LocalDate Accepted, Guid CoordinatorId, string? CoordinatorName, string[] Missing, int Filled, string TemplateCode, int TemplateVersion,
+    uint Version)
+{
+    public string FullName => $"{GivenName} {FamilyName}".Trim();
+}
+
+/// <summary>What the plan needs of a task, and what lists show of it.</summary>
+public sealed record TaskRow(
+    Guid HireId, string Key, string Name, string StageKey, string Owner, string CalendarCode, int Work,
+    string? OpensAnchor, int OpensAmount, OffsetUnit OpensUnit, string? DueAnchor, int DueAmount, OffsetUnit DueUnit,
+    string[] After, int[] Lags, bool Required, bool DayOne, LocalDate? Done, bool Skipped)
+{
+    public PlanTask ToPlan() => new(
+        Key, StageKey, CalendarCode, Work,
+        OpensAnchor is null ? null : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit),
+        DueAnchor is null ? null : new PlanOffset(DueAnchor, DueAmount, DueUnit),
+        Links(), Required, DayOne, Done, Skipped);
+
+    public static TaskRow Of(HireTask task) => new(
+        task.HireId, task.Key, task.Name, task.StageKey, task.Owner, task.CalendarCode, task.Work, task.OpensAnchor, task.OpensAmount,
+        task.OpensUnit, task.DueAnchor, task.DueAmount, task.DueUnit, task.After, task.Lags, task.Required, task.DayOne, task.Done,
+        task.SkippedWhy is not null);
+
+    private PlanLink[] Links()
+    {
+        if (After.Length == 0) return [];
+        var links = new PlanLink[After.Length];
+        for (var i = 0; i < links.Length; i++) links[i] = new PlanLink(After[i], Lags[i]);
+        return links;
+    }
+}

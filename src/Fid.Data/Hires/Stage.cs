@@ -1,0 +1,31 @@
+using Fid.Core.Planning;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+
+namespace Fid.Data.Hires;
+
+/// <summary>A stage of the firm's checklists.</summary>
+public sealed class Stage
+{
+    public required string Key { get; init; }
+
+    public required string Name { get; set; }
+
+    public required int Position { get; set; }
+
+    public string? OpensAnchor { get; set; }
+
+    public int OpensAmount { get; set; }
+
+    public OffsetUnit OpensUnit { get; set; }
+
+    public string[] WaitsFor { get; set; } = [];
+
+    public PlanStage ToPlan() =>
+        new(Key, OpensAnchor is null ? null : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit), WaitsFor);
+}
+
+internal sealed class StageConfiguration : IEntityTypeConfiguration<Stage>
+{
+    public void Configure(EntityTypeBuilder<Stage> stage) => stage.HasKey(s => s.Key);
+}

@@ -1,0 +1,32 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using NodaTime;
+
+namespace Fid.Data.People;
+
+/// <summary>One stint of a person at the firm.</summary>
+public sealed class Employment
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
+    public required Guid PersonId { get; init; }
+
+    /// <summary>What people call the record by.</summary>
+    public required string Number { get; init; }
+
+    /// <summary>First day; moves while a hire is under way.</summary>
+    public required LocalDate Start { get; set; }
+
+    /// <summary>Last day, included; null while there is no end.</summary>
+    public LocalDate? End { get; set; }
+}
+
+internal sealed class EmploymentConfiguration : IEntityTypeConfiguration<Employment>
+{
+    public void Configure(EntityTypeBuilder<Employment> employment)
+    {
+        employment.Property(e => e.Number).HasMaxLength(20);
+        employment.HasIndex(e => e.Number).IsUnique();
+        employment.HasOne<Person>().WithMany().HasForeignKey(e => e.PersonId).OnDelete(DeleteBehavior.Restrict);
+    }
+}

@@ -1,0 +1,69 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using NodaTime;
+
+namespace Fid.Data.People;
+
+/// <summary>
+/// An employment's record as it is now (for somebody who has not started, as it will be on the first day): what lists join and
+/// sort by in columns. Written in the same transaction as the rows it follows from.
+/// </summary>
+public sealed class RecordNow
+{
+    public required Guid EmploymentId { get; init; }
+
+    public required Guid PersonId { get; init; }
+
+    public string GivenName { get; set; } = "";
+
+    public string FamilyName { get; set; } = "";
+
+    public string? Email { get; set; }
+
+    public string? SiteCode { get; set; }
+
+    public string? DepartmentCode { get; set; }
+
+    public string? JobCode { get; set; }
+
+    public string? Kind { get; set; }
+
+    public string? Badge { get; set; }
+
+    public Guid? ManagerId { get; set; }
+
+    /// <summary>The day the record was taken on: today, or the first day.</summary>
+    public LocalDate AsOf { get; set; }
+
+    /// <summary>Keys of the fields that are needed before day one and empty.</summary>
+    public string[] Missing { get; set; } = [];
+
+    public int Filled { get; set; }
+
+    /// <summary>What a search looks through: the name both ways round and the number, in lower case, without accents.</summary>
+    public string Search { get; set; } = "";
+
+    /// <summary>When the record was last saved; what makes every save show in <see cref="Version"/>.</summary>
+    public Instant Saved { get; set; }
+
+    /// <summary>Changes with every save of the row.</summary>
+    public uint Version { get; init; }
+
+    public string FullName => $"{GivenName} {FamilyName}".Trim();
+}
+
+internal sealed class RecordNowConfiguration : IEntityTypeConfiguration<RecordNow>
+{
+    public void Configure(EntityTypeBuilder<RecordNow> record)
+    {
+        record.ToTable("records_now");
+        record.HasKey(r => r.EmploymentId);
+        record.HasOne<Employment>().WithOne().HasForeignKey<RecordNow>(r => r.EmploymentId).OnDelete(DeleteBehavior.Restrict);
+        record.Ignore(r => r.FullName);
+        record.Property(r => r.Version).IsRowVersion();
+        record.HasIndex(r => r.ManagerId);
+        record.HasIndex(r => r.PersonId);
+        record.HasIndex(r => r.Badge);
+        record.HasIndex(r => new { r.FamilyName, r.GivenName, r.EmploymentId });
+    }
+}

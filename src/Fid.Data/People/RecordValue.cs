@@ -1,0 +1,48 @@
+using System.Text.Json;
+using Fid.Data.Changes;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using NodaTime;
+using NpgsqlTypes;
+
+namespace Fid.Data.People;
+
+/// <summary>
+/// A value of a field: true for a time, and believed for a time. Rows are added; only the end of the time for which one is
+/// believed is ever set. The database forbids two believed values of one field at one time.
+/// </summary>
+public sealed class RecordValue
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
+    /// <summary>The person or the employment whose value it is.</summary>
+    public required Guid OwnerId { get; init; }
+
+    public required string Field { get; init; }
+
+    public required JsonElement Value { get; init; }
+
+    /// <summary>Where the value came from: a layer such as "template:deckhand@4", "typed", or a rule such as "nextFree".</summary>
+    public required string Source { get; init; }
+
+    /// <summary>When it is true; half-open, as PostgreSQL keeps dates.</summary>
+    public required NpgsqlRange<LocalDate> Effective { get; init; }
+
+    /// <summary>Since when, and until when, it is believed.</summary>
+    public required NpgsqlRange<Instant> Known { get; set; }
+
+    public required Guid ChangeId { get; init; }
+}
+
+internal sealed class RecordValueConfiguration : IEntityTypeConfiguration<RecordValue>
+{
+    public void Configure(EntityTypeBuilder<RecordValue> value)
+    {
+        value.Property(v => v.Field).HasMaxLength(60);
+        value.Property(v => v.Source).HasMaxLength(120);
+        value.Property(v => v.Value).HasColumnType("jsonb");
+        value.HasOne<Change>().WithMany().HasForeignKey(v => v.ChangeId).OnDelete(DeleteBehavior.Restrict);
+        value.HasIndex(v => new { v.OwnerId, v.Field });
+        value.HasIndex(v => v.Field).HasFilter("field = 'badge'");
+    }
+}

@@ -1,0 +1,162 @@
+using System.Text.Json;
+using Fid.Core.Fields;
+using Fid.Core.History;
+using Fid.Data.Changes;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Data.People;
+
+/// <summary>The one way by which values of records are written: the rows, and the projection that follows from them.</summary>
+public sealed class RecordWriter(FidDb db)
+{
+    /// <summary>The record of a new employment. Its own facts are true from its first day; the person's from the day they became
+    /// known, or the first day if that is earlier.</summary>
+    public RecordNow AddNew(Employment employment, IEnumerable<FieldValue> values, Change change, LocalDate today)
+    {
+        var held = new Dictionary<string, JsonElement>();
+        var personFrom = LocalDate.Min(today, employment.Start);
+        foreach (var value in values)
+        {
+            if (value.Value.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined) continue;
+            var of = ShippedFields.Find(value.Field)?.Of ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
+            held[value.Field] = value.Value;
+            db.RecordValues.Add(new RecordValue
+            {
+                OwnerId = of == FieldOwner.Person ? employment.PersonId : employment.Id,
+                Field = value.Field,
+                Value = value.Value,
+                Source = value.Source,
+                Effective = EffectiveRange.ToDatabase(of == FieldOwner.Person ? personFrom : employment.Start, null),
+                Known = EffectiveRange.KnownSince(change.At),
+                ChangeId = change.Id,
+            });
+        }
+        var record = new RecordNow { EmploymentId = employment.Id, PersonId = employment.PersonId };
+        Project(record, held, employment, change.At, today);
+        db.RecordsNow.Add(record);
+        return record;
+    }
+
+    /// <summary>Changes fields of a record, and its projection. The employment and the projection are tracked by the caller's
+    /// context; nothing is sent to the database but reads.</summary>
+    public async Task EditAsync(
+        Employment employment, RecordNow record, IReadOnlyList<FieldEdit> edits, Change change, LocalDate today, CancellationToken cancellation)
+    {
+        var fields = edits.Select(e => e.Field).ToArray();
+        var rows = await Believed(employment).Where(v => fields.Contains(v.Field)).ToListAsync(cancellation);
+        var added = new List<RecordValue>();
+        foreach (var edit in edits)
+        {
+            var owner = ShippedFields.Find(edit.Field)!.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
+            var mine = rows.Where(r => r.OwnerId == owner && r.Field == edit.Field).ToDictionary(ToSpell);
+            var entered = edit.Value is { } v ? new Valued(v, edit.Source) : null;
+            var timeline = edit.From is { } from
+                ? Timeline.Change([.. mine.Keys], from, entered)
+                : Timeline.Fix([.. mine.Keys], AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));
+            Apply(timeline, mine, owner, edit.Field, change, added);
+        }
+        await ReprojectAsync(employment, record, change.At, today, cancellation);
+    }
+
+    /// <summary>Moves the day from which an employment's first values hold, when its first day moves.</summary>
+    public async Task MoveStartAsync(
+        Employment employment, RecordNow record, LocalDate to, JsonElement startDate, Change change, LocalDate today, CancellationToken cancellation)
+    {
+        var from = employment.Start;
+        employment.Start = to;
+        var rows = await Believed(employment).Where(v => v.OwnerId == employment.Id).ToListAsync(cancellation);
+        var added = new List<RecordValue>();
+        foreach (var field in rows.GroupBy(r => r.Field))
+        {
+            var mine = field.ToDictionary(ToSpell);
+            var timeline = Timeline.MoveFirst([.. mine.Keys], from, to);
+            if (field.Key == "start_date" && timeline.Added is [var first])
+                timeline = timeline with { Added = [first with { Value = first.Value with { Json = startDate } }] };
+            Apply(timeline, mine, employment.Id, field.Key, change, added);
+        }
+        await ReprojectAsync(employment, record, change.At, today, cancellation);
+    }
+
+    private IQueryable<RecordValue> Believed(Employment employment) => db.RecordValues
+        .Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && v.Known.UpperBoundInfinite);
+
+    /// <summary>The day for which a record is shown: today, or the first day of somebody who has not started.</summary>
+    public static LocalDate AsOf(Employment employment, LocalDate today) => LocalDate.Max(today, employment.Start);
+
+    private async Task ReprojectAsync(Employment employment, RecordNow record, Instant at, LocalDate today, CancellationToken cancellation)
+    {
+        var asOf = AsOf(employment, today);
+        var stored = await Believed(employment).Where(v => v.Effective.Contains(asOf)).ToListAsync(cancellation);
+        var tracked = db.ChangeTracker.Entries<RecordValue>()
+            .Where(e => e.State is EntityState.Added or EntityState.Modified).Select(e => e.Entity).ToList();
+        var held = stored.Concat(tracked)
+            .Where(v => v.Known.UpperBoundInfinite && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId))
+            .Where(v => ToSpell(v).Holds(asOf))
+            .DistinctBy(v => v.Id)
+            .ToDictionary(v => v.Field, v => v.Value);
+        Project(record, held, employment, at, today);
+    }
+
+    private void Apply(
+        TimelineEdit<Valued> edit, Dictionary<Spell<Valued>, RecordValue> rows, Guid owner, string field, Change change, List<RecordValue> added)
+    {
+        foreach (var retired in edit.Retired)
+            rows[retired].Known = rows[retired].Known.Until(change.At);
+        foreach (var spell in edit.Added)
+        {
+            var row = new RecordValue
+            {
+                OwnerId = owner,
+                Field = field,
+                Value = spell.Value.Json,
+                Source = spell.Value.Source,
+                Effective = EffectiveRange.ToDatabase(spell.From, spell.To),
+                Known = EffectiveRange.KnownSince(change.At),
+                ChangeId = change.Id,
+            };
+            added.Add(row);
+            db.RecordValues.Add(row);
+        }
+    }
+
+    private static Spell<Valued> ToSpell(RecordValue row)
+    {
+        var (from, to) = EffectiveRange.FromDatabase(row.Effective);
+        return new Spell<Valued>(new Valued(row.Value, row.Source), from, to);
+    }
+
+    private static void Project(RecordNow record, Dictionary<string, JsonElement> held, Employment employment, Instant at, LocalDate today)
+    {
+        record.GivenName = Text("given_name") ?? "";
+        record.FamilyName = Text("family_name") ?? "";
+        record.Email = Text("email");
+        record.SiteCode = Text("site");
+        record.DepartmentCode = Text("department");
+        record.JobCode = Text("job");
+        record.Kind = Text("kind");
+        record.Badge = Text("badge");
+        record.ManagerId = Guid.TryParse(Text("manager"), out var manager) ? manager : null;
+        record.AsOf = AsOf(employment, today);
+        record.Saved = at;
+        var completeness = Completeness.Count(held.ContainsKey);
+        record.Missing = [.. completeness.Missing];
+        record.Filled = completeness.Filled;
+        record.Search = TextRules.Fold($"{record.GivenName} {record.FamilyName} {record.GivenName} {employment.Number}");
+
+        string? Text(string field) => held.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;
+    }
+
+    // Compared by identity of the row's content, so that a spell leads back to its row.
+    private sealed record Valued(JsonElement Json, string Source);
+}
+
+/// <summary>A value of a field, and where it came from.</summary>
+public sealed record FieldValue(string Field, JsonElement Value, string Source);
+
+/// <summary>A field to change.</summary>
+/// <param name="Field">The field's key.</param>
+/// <param name="Value">The new value; null for none.</param>
+/// <param name="Source">Where it comes from.</param>
+/// <param name="From">The day from which the new value holds; null to correct the present one.</param>
+public sealed record FieldEdit(string Field, JsonElement? Value, string Source, LocalDate? From);

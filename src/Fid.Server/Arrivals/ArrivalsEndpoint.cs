@@ -1,0 +1,82 @@
+using System.Security.Claims;
+using Fid.Core.Fields;
+using Fid.Core.Planning;
+using Fid.Data;
+using Fid.Data.Hires;
+using Fid.Data.Lists;
+using Fid.Server.Hires;
+using Fid.Server.Lists;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Arrivals;
+
+/// <summary>Who comes when, will they be ready, what holds them up.</summary>
+internal static class ArrivalsEndpoint
+{
+    public static void MapArrivals(this IEndpointRouteBuilder app) =>
+        app.MapGet("/api/arrivals", Show).WhoMay(Access.SeesArrivals);
+
+    private static async Task<Ok<ArrivalsResponse>> Show(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var today = await clock.TodayAsync(db, cancellation);
+        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
+        var planStages = stages.ConvertAll(s => s.ToPlan());
+        var hires = await OpenHires.LoadAsync(db, await HireAccess.VisibleAsync(user, db, cancellation), cancellation);
+
+        // Plans are independent of each other, so they use all cores; each answers at its own place.
+        var rows = new ArrivalRow[hires.Count];
+        Parallel.For(0, hires.Count, i => rows[i] = Row(hires[i], hires[i].Question(today, calendars, planStages), names, calendars));
+        return TypedResults.Ok(new ArrivalsResponse(today, [.. stages.Select(s => new StageName(s.Key, s.Name))], rows));
+    }
+
+    private static ArrivalRow Row(OpenHire hire, PlanQuestion question, ListNames names, CalendarBook calendars)
+    {
+        var plan = HirePlan.Of(question, SoonestSearch.WhenNotFeasible);
+        var rope = Rope.Of(question, plan, hire.Head.Accepted);
+        int late = 0, open = 0;
+        var newcomer = false;
+        for (var i = 0; i < plan.Tasks.Count; i++)
+        {
+            var task = plan.Tasks[i];
+            if (task.State == TaskState.Late) late++;
+            if (task.Unfinished) open++;
+            if (task.CanStart && hire.Tasks[i].Owner == TaskOwner.Newcomer) newcomer = true;
+        }
+        var head = hire.Head;
+        return new ArrivalRow(
+            head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), head.Kind, names.Site(head.SiteCode), head.SiteCode,
+            head.Start, head.CoordinatorId, head.CoordinatorName,
+            new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
+            plan.Feasible, plan.SoonestStart, late, open, newcomer,
+            [.. head.Missing.Where(f => ShippedFields.Find(f)!.RequiredFrom == "prepare")],
+            HoldUpResponse.Of(plan, hire.Tasks, calendars, names),
+            new RopeResponse(rope.From, rope.To, rope.Frayed, [.. rope.Knots.Select(k => new KnotResponse(k.Stage, k.Day, k.Passed))]));
+    }
+}
+
+/// <summary>Arrivals.</summary>
+/// <param name="Today">The firm's date.</param>
+/// <param name="Stages">The firm's stages, in order.</param>
+/// <param name="Hires">The hires under way that the reader may see, by start.</param>
+public sealed record ArrivalsResponse(LocalDate Today, StageName[] Stages, ArrivalRow[] Hires);
+
+public sealed record StageName(string Key, string Name);
+
+/// <summary>A hire in Arrivals.</summary>
+/// <param name="Missing">Keys of the record's fields that are empty and needed to prepare.</param>
+/// <param name="WaitsForNewcomer">Whether there is something that only the newcomer can do today.</param>
+public sealed record ArrivalRow(
+    Guid Id, Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Kind, string? Site, string? SiteCode,
+    LocalDate Start, Guid CoordinatorId, string? Coordinator, ReadinessResponse Readiness, bool Feasible, LocalDate? SoonestStart, int Late, int Open,
+    bool WaitsForNewcomer, string[] Missing, HoldUpResponse? HoldUp, RopeResponse Rope);
+
+public sealed record ReadinessResponse(int Done, int Of, int Percent);
+
+public sealed record RopeResponse(LocalDate From, LocalDate To, bool Frayed, KnotResponse[] Knots);
+
+public sealed record KnotResponse(string Stage, LocalDate Day, bool Passed);

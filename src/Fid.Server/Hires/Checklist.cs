@@ -1,0 +1,95 @@
+using System.Security.Claims;
+using Fid.Core.Fields;
+using Fid.Core.Planning;
+using Fid.Data;
+using Fid.Data.Hires;
+using Fid.Data.Lists;
+using Fid.Data.Templates;
+using Fid.Server.Arrivals;
+using Fid.Server.Lists;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Hires;
+
+/// <summary>A hire with its planned checklist.</summary>
+internal static class Checklist
+{
+    public static async Task<Results<Ok<ChecklistResponse>, ProblemHttpResult>> Show(
+        Guid id, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+    {
+        if (await HireAccess.FindAsync(id, user, db, cancellation) is not { } hire) return Problems.NotFound();
+        Versions.Show(http.Response, hire.Head.Version);
+        return TypedResults.Ok(await DescribeAsync(hire, db, clock, cancellation));
+    }
+
+    public static async Task<ChecklistResponse> DescribeAsync(OpenHire hire, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var head = hire.Head;
+        var today = await clock.TodayAsync(db, cancellation);
+        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var templates = await TemplateBook.LoadAsync(db, cancellation);
+        var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
+        var details = await db.HireTasks.AsNoTracking().Where(t => t.HireId == head.Id)
+            .Select(t => new TaskDetail(t.Key, t.Instructions, t.DoneBy, t.SkippedWhy)).ToDictionaryAsync(t => t.Key, cancellation);
+        var manager = await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
+
+        var question = hire.Question(today, calendars, stages.ConvertAll(s => s.ToPlan()));
+        var plan = HirePlan.Of(question, SoonestSearch.Always);
+        var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Name);
+        return new ChecklistResponse(
+            head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), head.Kind, names.Site(head.SiteCode),
+            manager?.FullName, templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode, head.TemplateVersion, head.Filled, ShippedFields.All.Count,
+            Versions.Tag(head.Version), today, head.Start, head.Accepted,
+            [.. stages.Select((s, i) => StageOf(s, plan.Stages[i], question, plan))],
+            [.. hire.Tasks.Select((t, i) => TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names))],
+            plan.Feasible, plan.SoonestStart,
+            new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
+            HoldUpResponse.Of(plan, hire.Tasks, calendars, names));
+    }
+
+    private static StageResponse StageOf(Stage stage, PlannedStage planned, PlanQuestion question, Plan plan)
+    {
+        int done = 0, of = 0;
+        LocalDate? opens = null;
+        for (var i = 0; i < question.Tasks.Count; i++)
+        {
+            var task = question.Tasks[i];
+            if (task.Stage != stage.Key) continue;
+            if (plan.Tasks[i].EarliestStart is { } earliest && (opens is null || earliest < opens)) opens = earliest;
+            if (!task.Required || task.Skipped) continue;
+            of++;
+            if (task.Done is not null) done++;
+        }
+        return new StageResponse(stage.Key, stage.Name, planned.State, opens, done, of, stage.WaitsFor);
+    }
+
+    private static TaskResponse TaskOf(TaskRow task, PlannedTask planned, TaskDetail detail, Dictionary<string, string> taskNames, ListNames names) => new(
+        task.Key, task.Name, task.StageKey, task.Owner, names.Team(task.Owner), planned.State, planned.Due,
+        planned.EarliestStart, planned.EarliestFinish, planned.LatestStart, planned.LatestFinish, planned.Slack, planned.CanStart,
+        task.Work, [.. task.After.Select(k => taskNames.GetValueOrDefault(k, k))], task.Required, task.DayOne,
+        task.Done, detail.DoneBy, detail.SkippedWhy, detail.Instructions);
+
+    private sealed record TaskDetail(string Key, string? Instructions, string? DoneBy, string? SkippedWhy);
+}
+
+/// <summary>A hire and its checklist.</summary>
+/// <param name="Filled">Fields of the record that have a value.</param>
+/// <param name="Version">What to send as If-Match when the start moves.</param>
+public sealed record ChecklistResponse(
+    Guid Id, Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Kind, string? Site, string? Manager,
+    string Template, int TemplateVersion, int Filled, int Of, string Version, LocalDate Today, LocalDate Start, LocalDate Accepted,
+    StageResponse[] Stages, TaskResponse[] Tasks, bool Feasible, LocalDate? SoonestStart, ReadinessResponse Readiness, HoldUpResponse? HoldUp);
+
+/// <summary>A stage.</summary>
+/// <param name="Opens">The first day on which one of its unfinished tasks can start.</param>
+public sealed record StageResponse(string Key, string Name, StageState State, LocalDate? Opens, int Done, int Of, string[] WaitsFor);
+
+/// <summary>A task and its place in the plan.</summary>
+public sealed record TaskResponse(
+    string Key, string Name, string Stage, string Owner, string? OwnerName, TaskState State, LocalDate? Due,
+    LocalDate? EarliestStart, LocalDate? EarliestFinish, LocalDate? LatestStart, LocalDate? LatestFinish, int? Slack, bool CanStart,
+    int Work, string[] After, bool Required, bool DayOne, LocalDate? Done, string? DoneBy, string? SkippedWhy, string? Instructions);

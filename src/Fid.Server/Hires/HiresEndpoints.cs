@@ -1,0 +1,22 @@
+using Fid.Server.Platform;
+
+namespace Fid.Server.Hires;
+
+/// <summary>The routes of a hire.</summary>
+internal static class HiresEndpoints
+{
+    public static void MapHires(this IEndpointRouteBuilder app)
+    {
+        app.MapPost("/api/hires/preview", NewHire.Preview).WhoMay(Access.Coordinates).ProducesProblem(400);
+        app.MapPost("/api/hires", NewHire.Open).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409);
+        app.MapGet("/api/hires/{id:guid}", Checklist.Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
+        app.MapGet("/api/hires/{id:guid}/start-change", StartChange.Preview).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
+        app.MapPut("/api/hires/{id:guid}/start", StartChange.Save).WhoMay(Access.Coordinates)
+            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);
+        app.MapPut("/api/hires/{id:guid}/tasks/{key}/done", Ticking.Done).WhoMay(Access.SignedIn).ProducesProblem(400).ProducesProblem(404);
+        app.MapDelete("/api/hires/{id:guid}/tasks/{key}/done", Ticking.NotDone).WhoMay(Access.SignedIn).ProducesProblem(404);
+        app.MapPut("/api/hires/{id:guid}/tasks/{key}/skipped", Ticking.Skip).WhoMay(Access.Coordinates).Validated<SkipRequest>()
+            .ProducesProblem(400).ProducesProblem(404);
+        app.MapDelete("/api/hires/{id:guid}/tasks/{key}/skipped", Ticking.NotSkipped).WhoMay(Access.Coordinates).ProducesProblem(404);
+    }
+}

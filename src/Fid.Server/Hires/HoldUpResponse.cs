@@ -1,0 +1,31 @@
+using Fid.Core.Planning;
+using Fid.Data.Hires;
+using Fid.Data.Lists;
+using Fid.Server.Lists;
+using NodaTime;
+
+namespace Fid.Server.Hires;
+
+/// <summary>The task to chase.</summary>
+/// <param name="Owner">Who does it, as stored.</param>
+/// <param name="OwnerName">The team's name, where a team does it.</param>
+/// <param name="Work">Working days it takes.</param>
+/// <param name="Left">Working days left from the earliest day it can start to the latest it may finish; 0 when that has passed.</param>
+/// <param name="EarliestFinish">When it can be finished.</param>
+public sealed record HoldUpResponse(
+    string Key, string Name, string Owner, string? OwnerName, LocalDate? Due, LocalDate LatestFinish, LocalDate EarliestFinish, TaskState State, int Slack, int Work, int Left)
+{
+    internal static HoldUpResponse? Of(Plan plan, IReadOnlyList<TaskRow> tasks, CalendarBook calendars, ListNames names)
+    {
+        for (var i = 0; i < plan.Tasks.Count; i++)
+        {
+            if (plan.Tasks[i] is not { Slack: { } slack } planned || planned.Id != plan.HoldUp) continue;
+            var task = tasks[i];
+            var left = Math.Max(0, calendars[task.CalendarCode].Count(planned.EarliestStart!.Value, planned.LatestFinish!.Value));
+            return new HoldUpResponse(
+                task.Key, task.Name, task.Owner, names.Team(task.Owner), planned.Due, planned.LatestFinish.Value, planned.EarliestFinish!.Value,
+                planned.State, slack, task.Work, left);
+        }
+        return null;
+    }
+}

@@ -1,0 +1,128 @@
+using System.Security.Claims;
+using System.Text.Json;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Core.Planning;
+using Fid.Data;
+using Fid.Data.Hires;
+using Fid.Data.Lists;
+using Fid.Data.Templates;
+using Fid.Server.Lists;
+using Fid.Server.People;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Hires;
+
+/// <summary>Opening a hire from a template.</summary>
+internal static class NewHire
+{
+    // Without these there is nobody to bring in, or nothing to plan.
+    private static readonly string[] NeededToOpen = ["given_name", "family_name", "email", "site"];
+
+    /// <summary>What the hire would start with, as typed so far. What is wrong with it is part of the answer.</summary>
+    public static async Task<Results<Ok<HirePreview>, ProblemHttpResult>> Preview(
+        NewHireRequest request, FidDb db, HireOpening opening, FirmClock clock, CancellationToken cancellation)
+    {
+        var today = await clock.TodayAsync(db, cancellation);
+        var prepared = await PrepareAsync(request, db, opening, today, cancellation);
+        if (prepared.Draft is not { } draft) return Problems.Invalid(prepared.Problems);
+
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var stages = await StagesAsync(db, cancellation);
+        var shown = await RecordReader.DisplayAsync(db, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
+        var values = draft.Values.Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), ValueSource.Of(v.Value.From, prepared.Templates))).ToArray();
+        var plan = request.Start is { } start && ValueCheck.IsSensible(start)
+            ? HirePlan.Of(HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan())]), SoonestSearch.WhenNotFeasible)
+            : null;
+        var completeness = Completeness.Count(f => f == "start_date" ? request.Start is not null : Has(draft, f));
+        return TypedResults.Ok(new HirePreview(
+            values,
+            [.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))],
+            completeness.Filled, completeness.Of,
+            [.. completeness.Missing.Where(f => ShippedFields.Find(f)!.RequiredFrom == "prepare")],
+            plan?.Feasible, plan?.SoonestStart,
+            plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendars, names),
+            [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Team(g.Key), g.Count())).OrderByDescending(s => s.Count)],
+            draft.Template.Name, draft.Template.Version));
+    }
+
+    public static async Task<Results<Created<OpenedHire>, ProblemHttpResult>> Open(
+        NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOpening opening, FirmClock clock, CancellationToken cancellation)
+    {
+        // Sent twice, opened once: the browser names the hire it wants to open.
+        if (await FindAsync(request.Id, db, cancellation) is { } there) return TypedResults.Created($"/api/hires/{there.Id}", there);
+        var today = await clock.TodayAsync(db, cancellation);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        await opening.LockBadgesAsync(cancellation);
+        var prepared = await PrepareAsync(request, db, opening, today, cancellation);
+        var problems = prepared.Problems.ToList();
+        if (request.Start is null) problems.Add(new Problem("/start", "missing", "Say when the person starts."));
+        if (prepared.Draft is { } checkedDraft)
+            problems.AddRange(NeededToOpen.Where(f => !Has(checkedDraft, f) && problems.All(p => p.Path != $"/typed/{f}"))
+                .Select(f => new Problem($"/typed/{f}", "missing", "Fill this in.")));
+        if (problems.Count > 0 || prepared.Draft is not { } draft) return Problems.Invalid(problems);
+
+        var start = request.Start!.Value;
+        var number = await opening.NextNumberAsync(cancellation);
+        var author = user.Author(clock, "newHire");
+        var hire = opening.Add(draft, request.Id, number, start, LocalDate.Min(today, start), user.Id(), author, today);
+        await db.SaveChangesAsync(cancellation);
+        await transaction.CommitAsync(cancellation);
+        return TypedResults.Created($"/api/hires/{hire.Id}", new OpenedHire(hire.Id, hire.EmploymentId, number));
+    }
+
+    private static async Task<OpenedHire?> FindAsync(Guid id, FidDb db, CancellationToken cancellation) =>
+        await db.Hires.Where(h => h.Id == id)
+            .Join(db.Employments, h => h.EmploymentId, e => e.Id, (h, e) => new OpenedHire(h.Id, e.Id, e.Number))
+            .FirstOrDefaultAsync(cancellation);
+
+    private static async Task<Prepared> PrepareAsync(
+        NewHireRequest request, FidDb db, HireOpening opening, LocalDate today, CancellationToken cancellation)
+    {
+        var templates = await TemplateBook.LoadAsync(db, cancellation);
+        if (templates.Find(request.Template) is not { Opens: true, Retired: false } template)
+            return new Prepared(null, templates, [new Problem("/template", "unknown-template", "Choose a role template.")]);
+        var problems = new List<Problem>();
+        if (request.Start is { } start && !ValueCheck.IsSensible(start))
+            problems.Add(new Problem("/start", "bad-date", "Enter a date from 1900 to 2199."));
+        var entries = await EnteredValues.CheckAsync(db, request.Typed, null, cancellation);
+        problems.AddRange(entries.Problems.Select(p => p with { Path = "/typed" + p.Path }));
+        var typed = entries.Values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
+        return new Prepared(await opening.DraftAsync(templates, template, typed, cancellation), templates, problems);
+    }
+
+    private static bool Has(HireDraft draft, string field) =>
+        draft.Values.TryGetValue(field, out var value) && value.Value.ValueKind is not (JsonValueKind.Null or JsonValueKind.Undefined);
+
+    private static IEnumerable<TaskRow> Rows(HireDraft draft) => draft.Tasks.Select(TaskRow.Of);
+
+    internal static async Task<List<PlanStage>> StagesAsync(FidDb db, CancellationToken cancellation) =>
+        (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).ConvertAll(s => s.ToPlan());
+
+    private sealed record Prepared(HireDraft? Draft, TemplateBook Templates, IReadOnlyList<Problem> Problems);
+}
+
+/// <summary>A hire to open.</summary>
+/// <param name="Id">Chosen by the browser, so that the same request sent twice opens one hire.</param>
+/// <param name="Template">The code of the role template.</param>
+/// <param name="Start">The first day; may lie in the past.</param>
+/// <param name="Typed">What the coordinator typed, by field key.</param>
+public sealed record NewHireRequest(Guid Id, string Template, LocalDate? Start, Dictionary<string, JsonElement> Typed);
+
+public sealed record OpenedHire(Guid Id, Guid EmploymentId, string Number);
+
+/// <summary>What a hire would start with.</summary>
+/// <param name="Problems">What is wrong with what was typed so far.</param>
+/// <param name="Missing">Keys of fields needed to prepare and still empty.</param>
+/// <param name="Feasible">Whether everything can be ready by the start; null while there is no start.</param>
+public sealed record HirePreview(
+    PreviewValue[] Values, ProblemEntry[] Problems, int Filled, int Of, string[] Missing, bool? Feasible, LocalDate? SoonestStart,
+    HoldUpResponse? HoldUp, OwnerShare[] Owners, string TemplateName, int TemplateVersion);
+
+public sealed record PreviewValue(string Field, JsonElement Value, string? Display, ValueSource Source);
+
+public sealed record OwnerShare(string Owner, string? OwnerName, int Count);

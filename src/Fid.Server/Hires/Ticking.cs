@@ -1,0 +1,72 @@
+using System.Security.Claims;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.Hires;
+using Fid.Server.Platform;
+using FluentValidation;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Hires;
+
+/// <summary>Ticking tasks off, skipping them, and taking either back. Each can be done twice without harm.</summary>
+internal static class Ticking
+{
+    public static async Task<Results<NoContent, ProblemHttpResult>> Done(
+        Guid id, string key, DoneRequest? request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var today = await clock.TodayAsync(db, cancellation);
+        var done = request?.Done ?? today;
+        if (done > today) return Problems.Invalid(new Problem("/done", "in-future", "A task is done today or on a day before."));
+        if (!ValueCheck.IsSensible(done)) return Problems.Invalid(new Problem("/done", "bad-date", "Enter a date from 1900 to 2199."));
+        return await ChangeAsync(id, key, user, db, clock, "task.done", null, (task, name) => (task.Done, task.DoneBy, task.SkippedWhy) = (done, name, null), cancellation);
+    }
+
+    public static Task<Results<NoContent, ProblemHttpResult>> NotDone(
+        Guid id, string key, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation) =>
+        ChangeAsync(id, key, user, db, clock, "task.undone", null, (task, _) => (task.Done, task.DoneBy) = (null, null), cancellation);
+
+    public static Task<Results<NoContent, ProblemHttpResult>> Skip(
+        Guid id, string key, SkipRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var why = Reason.Clean(request.Why);
+        return ChangeAsync(id, key, user, db, clock, "task.skipped", why, (task, _) => (task.SkippedWhy, task.Done, task.DoneBy) = (why, null, null), cancellation);
+    }
+
+    public static Task<Results<NoContent, ProblemHttpResult>> NotSkipped(
+        Guid id, string key, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation) =>
+        ChangeAsync(id, key, user, db, clock, "task.unskipped", null, (task, _) => task.SkippedWhy = null, cancellation);
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChangeAsync(
+        Guid id, string key, ClaimsPrincipal user, FidDb db, FirmClock clock, string action, string? why, Action<HireTask, string> change, CancellationToken cancellation)
+    {
+        var task = await db.HireTasks.FirstOrDefaultAsync(t => t.HireId == id && t.Key == key, cancellation);
+        if (task is null || !await MayAsync(task, user, db, cancellation)) return Problems.NotFound();
+        var author = user.Author(clock, "checklist");
+        change(task, author.Name);
+        if (db.Entry(task).State == EntityState.Modified) db.Changes.Add(author.Change(action, id, key, why));
+        await db.SaveChangesAsync(cancellation);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<bool> MayAsync(HireTask task, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    {
+        if (user.MayCoordinate()) return true;
+        var employments = await HireAccess.EmploymentsOfAsync(user, db, cancellation);
+        var hire = (await OpenHires.LoadAsync(db, hires => hires.Where(h => h.Id == task.HireId), cancellation)).SingleOrDefault();
+        return hire is not null && TaskOwner.IsMine(task.Owner, hire.Head, user, employments);
+    }
+}
+
+/// <summary>The day a task was done; today when left out.</summary>
+public sealed record DoneRequest(LocalDate? Done);
+
+public sealed record SkipRequest(string Why);
+
+internal sealed class SkipValidator : AbstractValidator<SkipRequest>
+{
+    public SkipValidator() => RuleFor(r => r.Why).Text(Reason.Longest)
+        .Must(w => !string.IsNullOrWhiteSpace(w)).WithErrorCode("missing").WithMessage("Say why it does not apply.");
+}

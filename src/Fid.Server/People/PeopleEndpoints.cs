@@ -1,0 +1,102 @@
+using System.Security.Claims;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.People;
+using Fid.Data.Templates;
+using Fid.Server.Hires;
+using Fid.Server.Lists;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.People;
+
+/// <summary>Finding people: the list, the pickers, and Go to.</summary>
+internal static class PeopleEndpoints
+{
+    private const int PageSize = 50;
+    private const int MostFound = 8;
+
+    public static void MapPeople(this IEndpointRouteBuilder app)
+    {
+        app.MapGet("/api/people", List).WhoMay(Access.ReadsRecords).ProducesProblem(400);
+        app.MapGet("/api/goto", GoTo).WhoMay(Access.SignedIn).ProducesProblem(400);
+    }
+
+    private static async Task<Results<Ok<PeoplePage>, ProblemHttpResult>> List(string? q, Guid? after, FidDb db, CancellationToken cancellation)
+    {
+        if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var matching = Matching(db.RecordsNow.AsNoTracking(), text);
+        if (after is { } id && await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == id, cancellation) is { } last)
+            matching = matching.Where(r => EF.Functions.GreaterThan(
+                ValueTuple.Create(r.FamilyName, r.GivenName, r.EmploymentId), ValueTuple.Create(last.FamilyName, last.GivenName, last.EmploymentId)));
+        var page = await (
+            from record in matching
+            join employment in db.Employments on record.EmploymentId equals employment.Id
+            orderby record.FamilyName, record.GivenName, record.EmploymentId
+            select new { record, employment.Number, employment.Start }).Take(PageSize + 1).ToListAsync(cancellation);
+        return TypedResults.Ok(new PeoplePage(
+            [.. page.Take(PageSize).Select(p => new PersonRow(
+                p.record.EmploymentId, p.Number, p.record.GivenName, p.record.FamilyName, names.Job(p.record.JobCode), names.Of("departments", p.record.DepartmentCode),
+                names.Site(p.record.SiteCode), p.Start))],
+            page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null));
+    }
+
+    private static async Task<Results<Ok<Found[]>, ProblemHttpResult>> GoTo(string? q, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    {
+        if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var found = new List<Found>();
+        if (Access.RolesOf[Access.SeesArrivals].Any(user.IsInRole))
+        {
+            var visible = await HireAccess.VisibleAsync(user, db, cancellation);
+            var hires = await (
+                from hire in visible(db.Hires.Where(h => h.Closed == null))
+                join record in Matching(db.RecordsNow, text) on hire.EmploymentId equals record.EmploymentId
+                orderby hire.Start, record.FamilyName
+                select new { hire.Id, record }).AsNoTracking().Take(MostFound).ToListAsync(cancellation);
+            found.AddRange(hires.Select(h => new Found(FoundKind.Hire, h.Id.ToString(), h.record.FullName, Detail(h.record, names))));
+        }
+        if (!user.MayReadEverybody()) return TypedResults.Ok(found.ToArray());
+
+        var people = await Matching(db.RecordsNow.AsNoTracking(), text).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
+            .OrderBy(r => r.FamilyName).ThenBy(r => r.GivenName).Take(MostFound).ToListAsync(cancellation);
+        found.AddRange(people.Select(r => new Found(FoundKind.Person, r.EmploymentId.ToString(), r.FullName, Detail(r, names))));
+        var folded = TextRules.Fold(text);
+        var templates = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => TextRules.Fold($"{t.Name} {t.Code}").Contains(folded, StringComparison.Ordinal));
+        found.AddRange(templates.Take(MostFound).Select(t => new Found(FoundKind.Template, t.Code, t.Name, null)));
+        return TypedResults.Ok(found.ToArray());
+    }
+
+    // Each word typed begins a word of the name, or stands in the number.
+    private static IQueryable<RecordNow> Matching(IQueryable<RecordNow> records, string text)
+    {
+        foreach (var word in TextRules.Fold(text).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(6))
+            records = records.Where(r => (" " + r.Search).Contains(" " + word));
+        return records;
+    }
+
+    private static string Detail(RecordNow record, ListNames names) =>
+        string.Join(" · ", new[] { names.Job(record.JobCode), names.Site(record.SiteCode) }.Where(d => d is not null));
+
+    private static ProblemHttpResult BadQuery() => Problems.Invalid(new Problem("/q", "bad-characters", TextRules.BadCharacters));
+}
+
+/// <summary>People by family name.</summary>
+/// <param name="Next">Send as `after` for the next page; null on the last.</param>
+public sealed record PeoplePage(PersonRow[] People, Guid? Next);
+
+public sealed record PersonRow(Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Department, string? Site, LocalDate Start);
+
+/// <summary>Something to go to.</summary>
+public sealed record Found(FoundKind Kind, string Id, string Title, string? Detail);
+
+public enum FoundKind
+{
+    Hire,
+    Person,
+    Template,
+}

@@ -1,0 +1,105 @@
+using System.Text.Json;
+using Fid.Core.Clock;
+using Fid.Core.Pay;
+using Fid.Data;
+using Fid.Data.Lists;
+using Fid.Data.People;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.People;
+
+/// <summary>What follows from a record, worked out while somebody types: pay against its band and colleagues, and badge checks.</summary>
+internal static class Readings
+{
+    private const int MostColleagues = 200;
+    private static readonly string[] PayFields = ["pay_rate", "paid_by", "weekly_hours", "pay_group"];
+
+    public static async Task<Results<Ok<ReadingsResponse>, ProblemHttpResult>> Read(
+        Guid id, ReadingsRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        if (await RecordsEndpoints.FindAsync(db.Employments.AsNoTracking(), db.RecordsNow.AsNoTracking(), id, cancellation) is not var (employment, _))
+            return Problems.NotFound();
+        var today = await clock.TodayAsync(db, cancellation);
+        var values = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => (JsonElement?)v.Value.Value);
+        // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
+        foreach (var (key, value) in (await EnteredValues.CheckAsync(db, request.Changes, employment, cancellation)).Values) values[key] = value;
+
+        var firm = await db.Firms.AsNoTracking().FirstAsync(cancellation);
+        var groups = await db.PayGroups.AsNoTracking().ToDictionaryAsync(g => g.Code, g => g.Every, cancellation);
+        var rate = Rate(values, groups, firm.FullTimeHours);
+        var job = Text(values, "job") is { } code ? await db.Jobs.AsNoTracking().FirstOrDefaultAsync(j => j.Code == code, cancellation) : null;
+        var grade = job is null ? null : await db.Grades.AsNoTracking().FirstOrDefaultAsync(g => g.Code == job.GradeCode, cancellation);
+        return TypedResults.Ok(new ReadingsResponse(
+            rate is null ? null : new RateResponse(rate.Annual, rate.FullTimeAnnual, rate.Hourly, rate.PerPeriod, Text(values, "pay_group") is { } group ? groups.GetValueOrDefault(group) : default),
+            job is null || grade is null ? null : await BandAsync(db, employment, job, grade, rate, groups, firm.FullTimeHours, today, cancellation),
+            await BadgesAsync(db, employment, values, firm.BadgeRestDays, today, cancellation)));
+    }
+
+    private static async Task<BandResponse> BandAsync(
+        FidDb db, Employment employment, Job job, Grade grade, PayRate? rate, Dictionary<string, PayPeriod> groups, decimal fullTimeHours, LocalDate today, CancellationToken cancellation)
+    {
+        var holders = db.RecordsNow.Where(r => r.JobCode == job.Code && r.EmploymentId != employment.Id).OrderBy(r => r.EmploymentId).Take(MostColleagues).Select(r => r.EmploymentId);
+        var rows = await db.RecordValues.AsNoTracking()
+            .Where(v => holders.Contains(v.OwnerId) && PayFields.Contains(v.Field) && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
+            .Select(v => new { v.OwnerId, v.Field, v.Value }).ToListAsync(cancellation);
+        var colleagues = rows.GroupBy(r => r.OwnerId)
+            .Select(person => Rate(person.ToDictionary(r => r.Field, r => (JsonElement?)r.Value), groups, fullTimeHours)?.FullTimeAnnual)
+            .OfType<decimal>().Order().ToArray();
+        var band = rate is null ? null : PayBand.Of(rate.FullTimeAnnual, grade.Min, grade.Mid, grade.Max).Answer;
+        return new BandResponse(job.Code, grade.Code, grade.Min, grade.Mid, grade.Max, rate?.FullTimeAnnual, band?.CompaRatio, band?.Position, colleagues);
+    }
+
+    private static PayRate? Rate(IReadOnlyDictionary<string, JsonElement?> values, Dictionary<string, PayPeriod> groups, decimal fullTimeHours)
+    {
+        if (Number(values, "pay_rate") is not { } amount || Number(values, "weekly_hours") is not { } hours
+            || !Enum.TryParse<PayPeriod>(Text(values, "paid_by"), ignoreCase: true, out var per)
+            || Text(values, "pay_group") is not { } group || !groups.TryGetValue(group, out var every)) return null;
+        return PayRate.Of(amount, per, hours, fullTimeHours, WorkingDaysPerWeek, every).Answer;
+    }
+
+    // Until shift patterns are read for it, somebody paid by the day is taken to work five.
+    private const decimal WorkingDaysPerWeek = 5;
+
+    private static async Task<BadgeClash[]> BadgesAsync(
+        FidDb db, Employment employment, IReadOnlyDictionary<string, JsonElement?> values, int restDays, LocalDate today, CancellationToken cancellation)
+    {
+        if (Text(values, "badge") is not { } badge) return [];
+        var others = await (
+            from record in db.RecordsNow.AsNoTracking()
+            join other in db.Employments on record.EmploymentId equals other.Id
+            where record.Badge == badge && record.EmploymentId != employment.Id
+            select new { record, other.Start, other.End }).Take(MostColleagues).ToListAsync(cancellation);
+        var assignments = others
+            .Select(o => new BadgeAssignment(o.record.EmploymentId.ToString(), badge, "", o.record.PersonId.ToString(), o.Start, o.End))
+            .Prepend(new BadgeAssignment(employment.Id.ToString(), badge, "", employment.PersonId.ToString(), employment.Start, employment.End))
+            .Where(a => a.To is null || a.To >= a.From).ToArray();
+        var names = others.ToDictionary(o => o.record.EmploymentId.ToString(), o => o.record.FullName);
+        var conflicts = Badges.Check(assignments, restDays).Answer ?? [];
+        return [.. conflicts.Where(c => c.Ids.Contains(employment.Id.ToString()))
+            .Select(c => new BadgeClash(c.Kind, badge, names[c.Ids.First(i => i != employment.Id.ToString())]))];
+    }
+
+    private static string? Text(IReadOnlyDictionary<string, JsonElement?> values, string field) =>
+        values.TryGetValue(field, out var value) && value is { ValueKind: JsonValueKind.String } text ? text.GetString() : null;
+
+    private static decimal? Number(IReadOnlyDictionary<string, JsonElement?> values, string field) =>
+        values.TryGetValue(field, out var value) && value is { ValueKind: JsonValueKind.Number } number ? number.GetDecimal() : null;
+}
+
+/// <summary>What is typed and not yet saved, by field key.</summary>
+public sealed record ReadingsRequest(Dictionary<string, JsonElement> Changes);
+
+/// <summary>What follows from a record; null where something is missing to work it out.</summary>
+public sealed record ReadingsResponse(RateResponse? Rate, BandResponse? Band, BadgeClash[] Badges);
+
+public sealed record RateResponse(decimal Annual, decimal FullTimeAnnual, decimal Hourly, decimal PerPeriod, PayPeriod Every);
+
+/// <summary>Pay against the band of the job's grade.</summary>
+/// <param name="Colleagues">Full-time annual pay of others with the job, ascending.</param>
+public sealed record BandResponse(
+    string Job, string Grade, decimal Min, decimal Mid, decimal Max, decimal? Pay, decimal? CompaRatio, BandPosition? Position, decimal[] Colleagues);
+
+public sealed record BadgeClash(BadgeConflictKind Kind, string Badge, string Other);

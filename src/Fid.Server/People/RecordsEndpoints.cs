@@ -1,0 +1,90 @@
+using System.Security.Claims;
+using System.Text.Json;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.People;
+using Fid.Server.Hires;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.People;
+
+/// <summary>Reading and saving records.</summary>
+internal static class RecordsEndpoints
+{
+    public static void MapRecords(this IEndpointRouteBuilder app)
+    {
+        app.MapGet("/api/records/{id:guid}", Show).WhoMay(Access.ReadsRecords).ProducesProblem(404);
+        app.MapPut("/api/records/{id:guid}", Save).WhoMay(Access.Coordinates)
+            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);
+        app.MapPost("/api/records/{id:guid}/readings", Readings.Read).WhoMay(Access.ReadsRecords).ProducesProblem(404);
+    }
+
+    private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Show(Guid id, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+    {
+        if (await FindAsync(db.Employments.AsNoTracking(), db.RecordsNow.AsNoTracking(), id, cancellation) is not var (employment, record)) return Problems.NotFound();
+        Versions.Show(http.Response, record.Version);
+        return TypedResults.Ok(await RecordReader.DescribeAsync(db, employment, record, await clock.TodayAsync(db, cancellation), cancellation));
+    }
+
+    private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Save(
+        Guid id, SaveRecordRequest request, ClaimsPrincipal user, FidDb db, RecordWriter writer, FirmClock clock, HttpContext http, CancellationToken cancellation)
+    {
+        if (await FindAsync(db.Employments, db.RecordsNow, id, cancellation) is not var (employment, record)) return Problems.NotFound();
+        var today = await clock.TodayAsync(db, cancellation);
+        var entered = await EnteredValues.CheckAsync(db, request.Changes, employment, cancellation);
+        var problems = entered.Problems.ConvertAll(p => p with { Path = "/changes" + p.Path });
+        problems.AddRange(CheckTogether(entered, request, employment));
+        if (problems.Count > 0) return Problems.Invalid(problems);
+        if (Versions.Seen(http.Request) is not { } seen) return Problems.VersionNeeded();
+        if (record.Version != seen) return Problems.Stale(await RecordReader.DescribeAsync(db, employment, record, today, cancellation));
+
+        var change = user.Author(clock, "record").Change(request.From is null ? "record.fixed" : "record.changed", employment.Id, why: Reason.Clean(request.Why));
+        db.Changes.Add(change);
+        var edits = entered.Values.Select(v => new FieldEdit(v.Key, v.Value, Fid.Core.Templates.Layer.Typed, request.From)).ToList();
+        await writer.EditAsync(employment, record, edits, change, today, cancellation);
+        try
+        {
+            await db.SaveChangesAsync(cancellation);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            // Saved by somebody else between our reading and our writing.
+            db.ChangeTracker.Clear();
+            var (there, now) = (await FindAsync(db.Employments, db.RecordsNow, id, cancellation))!.Value;
+            return Problems.Stale(await RecordReader.DescribeAsync(db, there, now, today, cancellation));
+        }
+        Versions.Show(http.Response, record.Version);
+        return TypedResults.Ok(await RecordReader.DescribeAsync(db, employment, record, today, cancellation));
+    }
+
+    private static IEnumerable<Problem> CheckTogether(Entered entered, SaveRecordRequest request, Employment employment)
+    {
+        if (entered.Values.Count + entered.Problems.Count == 0)
+            yield return new Problem("/changes", "missing", "Say what is to change.");
+        foreach (var name in new[] { "given_name", "family_name" })
+            if (entered.Values.TryGetValue(name, out var value) && value is null)
+                yield return new Problem($"/changes/{name}", "missing", "A record needs a name.");
+        if (entered.Values.TryGetValue("end_date", out var end) && end is { } text
+            && LocalDate.FromDateTime(text.GetDateTime()) < employment.Start)
+            yield return new Problem("/changes/end_date", "not-in-order", "The end is not before the start.");
+        if (request.From is { } from && !ValueCheck.IsSensible(from))
+            yield return new Problem("/from", "bad-date", "Enter a date from 1900 to 2199.");
+        if (Reason.Check(request.Why) is { } reason) yield return reason;
+    }
+
+    internal static async Task<(Employment Employment, RecordNow Record)?> FindAsync(
+        IQueryable<Employment> employments, IQueryable<RecordNow> records, Guid id, CancellationToken cancellation) =>
+        await employments.FirstOrDefaultAsync(e => e.Id == id, cancellation) is { } employment
+            ? (employment, await records.SingleAsync(r => r.EmploymentId == id, cancellation))
+            : null;
+}
+
+/// <summary>Changes to a record.</summary>
+/// <param name="Changes">New values by field key; null empties a field.</param>
+/// <param name="From">The day from which they hold; left out, they correct what is there.</param>
+/// <param name="Why">Why, in the reader's words.</param>
+public sealed record SaveRecordRequest(Dictionary<string, JsonElement> Changes, LocalDate? From, string? Why);

@@ -1,0 +1,147 @@
+using System.IO.Compression;
+using System.Reflection;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using System.Threading.RateLimiting;
+using Fid.Data;
+using Fid.Data.Firms;
+using Fid.Data.Hires;
+using Fid.Server.Admin;
+using Fid.Server.Arrivals;
+using Fid.Server.Hires;
+using Fid.Server.Lists;
+using Fid.Server.People;
+using Fid.Server.Tasks;
+using Fid.Server.Templates;
+using FluentValidation;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.ResponseCompression;
+using NodaTime;
+using NodaTime.Serialization.SystemTextJson;
+using NodaTime.Text;
+
+namespace Fid.Server.Platform;
+
+/// <summary>Puts the server together.</summary>
+public static class FidServer
+{
+    private static readonly TimeSpan LockOut = TimeSpan.FromMinutes(5);
+
+    public static bool IsMakingDocument => Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+
+    public static void AddFid(this IServiceCollection services, IConfiguration configuration)
+    {
+        var connection = configuration.GetConnectionString("Fid") ?? "Host=127.0.0.1;Database=none";
+        var fixedToday = configuration["Fid:Today"] is { Length: > 0 } text ? LocalDatePattern.Iso.Parse(text).Value : (LocalDate?)null;
+        services.AddSingleton(_ => FidDatabase.Source(connection));
+        services.AddDbContext<FidDb>((provider, options) => options.UseFid(provider.GetRequiredService<Npgsql.NpgsqlDataSource>()));
+        services.AddSingleton<IClock>(SystemClock.Instance);
+        services.AddSingleton(provider => new FirmClock(provider.GetRequiredService<IClock>(), fixedToday));
+        services.AddScoped<HireOpening>();
+        services.AddScoped<Fid.Data.People.RecordWriter>();
+        services.AddSingleton<LiveChanges>();
+        if (!IsMakingDocument) services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
+
+        AddSignIn(services);
+        services.AddFidAccess();
+        services.AddFidAntiforgery();
+        services.AddValidatorsFromAssembly(typeof(FidServer).Assembly, includeInternalTypes: true);
+        services.AddProblemDetails();
+        services.AddExceptionHandler<ProblemHandler>();
+        services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
+        services.ConfigureHttpJsonOptions(options => Configure(options.SerializerOptions));
+        services.AddOpenApi("v1", FidOpenApi.Configure);
+        services.AddResponseCompression(options =>
+        {
+            options.EnableForHttps = true;
+            options.MimeTypes = ["application/json", "application/problem+json", "text/html", "text/css", "text/javascript", "image/svg+xml"];
+        });
+        services.Configure<BrotliCompressionProviderOptions>(options => options.Level = CompressionLevel.Fastest);
+    }
+
+    /// <summary>JSON as the interface speaks it: strict in what it takes, so that a typing mistake never passes silently.</summary>
+    public static void Configure(JsonSerializerOptions json)
+    {
+        json.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+        json.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        json.NumberHandling = JsonNumberHandling.Strict;
+        json.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+        json.RespectNullableAnnotations = true;
+        json.RespectRequiredConstructorParameters = true;
+    }
+
+    public static void UseFid(this WebApplication app)
+    {
+        var page = app.Environment.WebRootFileProvider.GetFileInfo("index.html");
+        app.UseExceptionHandler();
+        app.UseResponseCompression();
+        app.UseFidSecurityHeaders(page);
+        app.UseStaticFiles(new StaticFileOptions
+        {
+            OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
+                file.Context.Request.Path.StartsWithSegments("/_app/immutable") ? "public, max-age=31536000, immutable" : "no-cache",
+        });
+        app.UseRouting();
+        app.UseAuthentication();
+        app.UseRateLimiter();
+        app.UseAuthorization();
+        app.UseFidAntiforgery();
+
+        app.MapOpenApi("/api/openapi.json").RequireAuthorization(Access.Anybody);
+        app.MapSession();
+        app.MapLive();
+        app.MapFirstRun();
+        app.MapArrivals();
+        app.MapHires();
+        app.MapRecords();
+        app.MapPeople();
+        app.MapMyTasks();
+        app.MapTemplates();
+        app.MapLists();
+        app.Map("/api/{**rest}", () => Problems.NotFound()).RequireAuthorization(Access.Anybody).ExcludeFromDescription();
+        if (page.Exists) app.MapFallbackToFile("index.html").RequireAuthorization(Access.Anybody);
+    }
+
+    /// <summary>Migrates, makes the roles, and for a database without a firm makes the first-run token.</summary>
+    public static async Task PrepareDatabaseAsync(IServiceProvider services)
+    {
+        await using var scope = services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<FidDb>();
+        await FidDatabase.MigrateAsync(db);
+        await FirstRun.PrepareAsync(db, scope.ServiceProvider.GetRequiredService<FirmClock>());
+    }
+
+    private static void AddSignIn(IServiceCollection services)
+    {
+        services.AddDataProtection().SetApplicationName("fid").PersistKeysToDbContext<FidDb>();
+        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
+        services.AddIdentityCore<FidUser>(options =>
+            {
+                options.User.RequireUniqueEmail = true;
+                options.Password.RequiredLength = 12;
+                options.Password.RequireDigit = options.Password.RequireUppercase = options.Password.RequireNonAlphanumeric = options.Password.RequireLowercase = false;
+                options.Lockout.MaxFailedAccessAttempts = 5;
+                options.Lockout.DefaultLockoutTimeSpan = LockOut;
+            })
+            .AddRoles<IdentityRole<Guid>>()
+            .AddEntityFrameworkStores<FidDb>()
+            .AddSignInManager()
+            .AddClaimsPrincipalFactory<SessionClaims>();
+        services.ConfigureApplicationCookie(cookie =>
+        {
+            cookie.Cookie.Name = "fid-session";
+            cookie.Cookie.SameSite = SameSiteMode.Strict;
+            cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
+            // An application in the browser wants to be told, not sent to a page.
+            cookie.Events.OnRedirectToLogin = context => Problems.Make(StatusCodes.Status401Unauthorized, "sign-in-needed", "Sign in first.").ExecuteAsync(context.HttpContext);
+            cookie.Events.OnRedirectToAccessDenied = context => Problems.Forbidden().ExecuteAsync(context.HttpContext);
+        });
+        services.AddRateLimiter(options =>
+        {
+            options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
+            options.AddPolicy(Session.SignInLimit, http => RateLimitPartition.GetFixedWindowLimiter(
+                http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new FixedWindowRateLimiterOptions { PermitLimit = 60, Window = TimeSpan.FromMinutes(1) }));
+        });
+    }
+}

@@ -1,0 +1,89 @@
+using System.Text.Json;
+using Fid.Core;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Fid.Server.Platform;
+
+/// <summary>Errors as problem details (RFC 9457): a stable code, and for each part of the request that is wrong a pointer to it,
+/// a code, and a sentence saying what to do.</summary>
+public static class Problems
+{
+    public static ProblemHttpResult Invalid(params IReadOnlyList<Problem> problems) => Make(StatusCodes.Status400BadRequest, "invalid", "Something entered is not right.", problems);
+
+    public static ProblemHttpResult NotFound() => Make(StatusCodes.Status404NotFound, "not-found", "There is nothing here, or nothing you may see.");
+
+    public static ProblemHttpResult Forbidden() => Make(StatusCodes.Status403Forbidden, "forbidden", "You may not do this.");
+
+    public static ProblemHttpResult Conflict(string code, string title) => Make(StatusCodes.Status409Conflict, code, title);
+
+    /// <summary>Somebody else saved in between. Carries what is there now, so that both versions can be shown.</summary>
+    public static ProblemHttpResult Stale(object current) => Make(
+        StatusCodes.Status412PreconditionFailed, "changed-meanwhile", "Somebody else saved this in the meantime.", current: current);
+
+    public static ProblemHttpResult VersionNeeded() => Make(
+        StatusCodes.Status428PreconditionRequired, "version-needed", "Say with If-Match which version you saw.");
+
+    public static ProblemHttpResult Make(int status, string code, string title, IReadOnlyList<Problem>? errors = null, object? current = null)
+    {
+        var details = new ProblemDetails { Status = status, Title = title, Type = $"urn:fid:problem:{code}" };
+        details.Extensions["code"] = code;
+        if (errors is { Count: > 0 })
+            details.Extensions["errors"] = errors.Select(e => new ProblemEntry(e.Path, e.Code, e.Message)).ToArray();
+        if (current is not null) details.Extensions["current"] = current;
+        return TypedResults.Problem(details);
+    }
+}
+
+/// <summary>One thing wrong with a request.</summary>
+/// <param name="Pointer">JSON Pointer to it in the request's body, or the name of a query parameter after a slash.</param>
+/// <param name="Code">A stable word for the kind of mistake.</param>
+/// <param name="Detail">What to do, in English.</param>
+public sealed record ProblemEntry(string Pointer, string Code, string Detail);
+
+/// <summary>Turns what goes wrong outside an endpoint's own checks into problem details.</summary>
+internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHandler
+{
+    public async ValueTask<bool> TryHandleAsync(HttpContext http, Exception exception, CancellationToken cancellationToken)
+    {
+        if (exception is OperationCanceledException && http.RequestAborted.IsCancellationRequested) return true;
+        var problem = exception switch
+        {
+            BadHttpRequestException { InnerException: JsonException json } =>
+                Problems.Invalid(new Problem(Pointer(json.Path), "wrong-type", "This is not of the kind expected here.")),
+            BadHttpRequestException bad => Problems.Make(
+                bad.StatusCode, bad.StatusCode == StatusCodes.Status413PayloadTooLarge ? "too-large" : "invalid", "The request cannot be read.",
+                [new Problem(Parameter(bad.Message), "bad-value", "This is missing or not of the kind expected here.")]),
+            DbUpdateConcurrencyException or DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.ExclusionViolation or PostgresErrorCodes.UniqueViolation } }
+                or PostgresException { SqlState: PostgresErrorCodes.ExclusionViolation or PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.DeadlockDetected } =>
+                Problems.Conflict("changed-meanwhile", "Somebody else saved this at the same moment. Look at what is there now, and save again."),
+            _ => Problems.Make(StatusCodes.Status500InternalServerError, "fault", "Something went wrong here. Nothing was saved."),
+        };
+        if (problem.StatusCode >= 500) log.LogError(exception, "Unexpected failure");
+        await problem.ExecuteAsync(http);
+        return true;
+    }
+
+    // $.typed['a/b'].c[0] → /typed/a~1b/c/0
+    internal static string Pointer(string? path)
+    {
+        if (path is null or "$") return "";
+        var pointer = new System.Text.StringBuilder();
+        foreach (System.Text.RegularExpressions.Match part in System.Text.RegularExpressions.Regex.Matches(path[1..], @"\['((?:[^'\\]|\\.)*)'\]|\[([0-9]+)\]|\.([^.\[]+)"))
+        {
+            var name = part.Groups.Cast<System.Text.RegularExpressions.Group>().Skip(1).First(g => g.Success).Value;
+            pointer.Append('/').Append(name.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal));
+        }
+        return pointer.ToString();
+    }
+
+    // The framework names the parameter only in its message: Failed to bind parameter "LocalDate start" from "x".
+    private static string Parameter(string message)
+    {
+        var quoted = message.Split('"');
+        return quoted.Length < 2 ? "" : "/" + quoted[1].Split(' ')[^1];
+    }
+}

@@ -1,0 +1,17 @@
+using Fid.Data;
+using Fid.Server.Platform;
+using Serilog;
+
+var builder = WebApplication.CreateBuilder(args);
+builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console(
+    outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}"));
+builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 1_000_000);
+builder.Services.AddFid(builder.Configuration);
+
+var app = builder.Build();
+app.UseFid();
+
+// The OpenAPI document is made at build time by running this program without a database.
+if (!FidServer.IsMakingDocument)
+    await FidServer.PrepareDatabaseAsync(app.Services);
+await app.RunAsync();

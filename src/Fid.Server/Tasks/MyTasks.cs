@@ -1,0 +1,76 @@
+using System.Security.Claims;
+using Fid.Core.Planning;
+using Fid.Data;
+using Fid.Data.Hires;
+using Fid.Data.Lists;
+using Fid.Server.Hires;
+using Fid.Server.Lists;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Tasks;
+
+/// <summary>What is mine, by when, for whom.</summary>
+internal static class MyTasks
+{
+    private const int Most = 500;
+
+    public static void MapMyTasks(this IEndpointRouteBuilder app) =>
+        app.MapGet("/api/tasks", Show).WhoMay(Access.SignedIn);
+
+    private static async Task<Ok<MyTasksResponse>> Show(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var today = await clock.TodayAsync(db, cancellation);
+        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var stages = await NewHire.StagesAsync(db, cancellation);
+        var employments = await HireAccess.EmploymentsOfAsync(user, db, cancellation);
+        var hires = await OpenHires.LoadAsync(db, Mine(user, employments, db), cancellation);
+
+        var mine = new List<MyTask>();
+        foreach (var hire in hires)
+        {
+            var plan = HirePlan.Of(hire.Question(today, calendars, stages), SoonestSearch.Never);
+            for (var i = 0; i < hire.Tasks.Count; i++)
+            {
+                var (task, planned) = (hire.Tasks[i], plan.Tasks[i]);
+                if (!planned.Unfinished || !TaskOwner.IsMine(task.Owner, hire.Head, user, employments)) continue;
+                mine.Add(new MyTask(
+                    hire.Head.Id, hire.Head.FullName, names.Job(hire.Head.JobCode), names.Site(hire.Head.SiteCode), hire.Head.Start, task.Key, task.Name,
+                    task.Owner, names.Team(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null));
+            }
+        }
+        var first = mine.OrderByDescending(t => t.CanStart).ThenBy(t => t.LatestFinish ?? LocalDate.MaxIsoValue).ThenBy(t => t.EarliestStart).ThenBy(t => t.Start).Take(Most).ToArray();
+        var instructions = await InstructionsAsync(first, db, cancellation);
+        return TypedResults.Ok(new MyTasksResponse(today, [.. first.Select(t => t with { Instructions = instructions.GetValueOrDefault((t.HireId, t.Key)) })], mine.Count));
+    }
+
+    private static Func<IQueryable<Hire>, IQueryable<Hire>> Mine(ClaimsPrincipal user, Guid[] employments, FidDb db)
+    {
+        var teams = user.FindAll(FidClaims.Team).Select(c => TaskOwner.TeamPrefix + c.Value).ToArray();
+        var id = user.Id();
+        var person = Guid.TryParse(user.FindFirstValue(FidClaims.Person), out var p) ? p : Guid.Empty;
+        return hires => hires.Where(h =>
+            h.Tasks.Any(t => t.Done == null && t.SkippedWhy == null && teams.Contains(t.Owner))
+            || h.CoordinatorId == id
+            || db.RecordsNow.Any(r => r.EmploymentId == h.EmploymentId && (r.PersonId == person || (r.ManagerId != null && employments.Contains(r.ManagerId.Value)))));
+    }
+
+    private static async Task<Dictionary<(Guid, string), string>> InstructionsAsync(MyTask[] tasks, FidDb db, CancellationToken cancellation)
+    {
+        var hires = tasks.Select(t => t.HireId).Distinct().ToArray();
+        var rows = await db.HireTasks.AsNoTracking().Where(t => hires.Contains(t.HireId) && t.Instructions != null)
+            .Select(t => new { t.HireId, t.Key, t.Instructions }).ToListAsync(cancellation);
+        return rows.ToDictionary(r => (r.HireId, r.Key), r => r.Instructions!);
+    }
+}
+
+/// <summary>A person's open tasks, those that can be worked on first.</summary>
+/// <param name="All">How many there are, should there be more than are listed.</param>
+public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
+
+public sealed record MyTask(
+    Guid HireId, string Hire, string? Job, string? Site, LocalDate Start, string Key, string Name, string Owner, string? OwnerName, TaskState State, bool CanStart,
+    LocalDate? Due, LocalDate EarliestStart, LocalDate? LatestFinish, int? Slack, int Work, string? Instructions);
