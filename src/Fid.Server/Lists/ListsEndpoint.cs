@@ -1,8 +1,8 @@
+using Fid.Core;
+using Fid.Core.Calendars;
+using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Lists;
-using Fid.Core.Calendars;
-using Fid.Core;
-using Fid.Core.Fields;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -19,15 +19,18 @@ internal static class ListsEndpoint
         app.MapGet("/api/dates", ReadDate).WhoMay(Access.SignedIn).ProducesProblem(StatusCodes.Status400BadRequest);
     }
 
-    /// <summary>Every entry of every list that a record can refer to.</summary>
-    public static IQueryable<ListOption> Options(FidDb db) =>
-        Of(db.Sites, "sites")
-            .Concat(Of(db.Departments, "departments")).Concat(Of(db.Jobs, "jobs")).Concat(Of(db.CostCentres, "costCentres"))
-            .Concat(Of(db.PayGroups, "payGroups")).Concat(Of(db.ShiftPatterns, "shiftPatterns")).Concat(Of(db.ClockDevices, "clockDevices"))
-            .Concat(Of(db.HolidayCalendars, "calendars")).Concat(Of(db.Teams, "teams"));
-
-    private static IQueryable<ListOption> Of<T>(IQueryable<T> entries, string list)
-        where T : ListEntry => entries.Select(e => new ListOption(list, e.Code, e.Name, e.Retired));
+    /// <summary>Every entry of every list that a record can refer to, in one round trip.</summary>
+    public static IQueryable<ListOption> Options(FidDb db) => db.Database.SqlQuery<ListOption>($"""
+        select 'sites' as list, code, name, retired from sites
+        union all select 'departments', code, name, retired from departments
+        union all select 'jobs', code, name, retired from jobs
+        union all select 'costCentres', code, name, retired from cost_centres
+        union all select 'payGroups', code, name, retired from pay_groups
+        union all select 'shiftPatterns', code, name, retired from shift_patterns
+        union all select 'clockDevices', code, name, retired from clock_devices
+        union all select 'calendars', code, name, retired from holiday_calendars
+        union all select 'teams', code, name, retired from teams
+        """);
 
     private static async Task<Ok<ListOption[]>> Show(FidDb db, CancellationToken cancellation) =>
         TypedResults.Ok((await Options(db).ToListAsync(cancellation)).OrderBy(o => o.List, StringComparer.Ordinal).ThenBy(o => o.Name, StringComparer.Ordinal).ToArray());

@@ -46,6 +46,7 @@ public static class FidServer
         AddSignIn(services);
         services.AddFidAccess();
         services.AddFidAntiforgery();
+        ValidatorOptions.Global.DefaultRuleLevelCascadeMode = CascadeMode.Stop;
         services.AddValidatorsFromAssembly(typeof(FidServer).Assembly, includeInternalTypes: true);
         services.AddProblemDetails();
         services.AddExceptionHandler<ProblemHandler>();
@@ -114,7 +115,8 @@ public static class FidServer
 
     private static void AddSignIn(IServiceCollection services)
     {
-        services.AddDataProtection().SetApplicationName("fid").PersistKeysToDbContext<FidDb>();
+        var keys = services.AddDataProtection().SetApplicationName("fid");
+        if (!IsMakingDocument) keys.PersistKeysToDbContext<FidDb>();
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
         services.AddIdentityCore<FidUser>(options =>
             {

@@ -23,13 +23,9 @@ internal static class Validation
 
     /// <summary>A text that is there, not too long, and storable.</summary>
     public static IRuleBuilderOptions<T, string> Text<T>(this IRuleBuilder<T, string> rule, int longest) => rule
-        .Cascade(CascadeMode.Stop)
         .NotEmpty().WithErrorCode("missing").WithMessage("Fill this in.")
         .MaximumLength(longest).WithErrorCode("too-long").WithMessage($"Enter at most {longest} characters.")
         .Must(t => TextRules.TryClean(t, out _)).WithErrorCode("bad-characters").WithMessage(TextRules.BadCharacters);
-
-    private static IRuleBuilderInitial<T, string> Cascade<T>(this IRuleBuilder<T, string> rule, CascadeMode mode) =>
-        ((IRuleBuilderInitial<T, string>)rule).Cascade(mode);
 
     private static Problem ToProblem(ValidationFailure failure) =>
         new("/" + JsonNamingPolicy.CamelCase.ConvertName(failure.PropertyName), failure.ErrorCode, failure.ErrorMessage);

@@ -1,0 +1,52 @@
+using Fid.Data;
+using Fid.Data.Firms;
+using Fid.Data.People;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Demo;
+
+/// <summary>Who can sign in to the demonstration, all with the same password.</summary>
+internal static class DemoAccounts
+{
+    public const string Password = "halyard-sound-ferries";
+
+    private static readonly (string Email, string Name, string Family, string[] Roles, string[] Teams)[] Accounts =
+    [
+        ("orla@halyard.example", "Orla Dunmore", "Dunmore", [Roles.Coordinator], []),
+        ("piet@halyard.example", "Piet Haverkort", "Haverkort", [Roles.Administrator], []),
+        ("ruth@halyard.example", "Ruth Abara", "Abara", [Roles.Payroll], ["payroll"]),
+        ("callum@halyard.example", "Callum Reyes", "Reyes", [Roles.Manager], []),
+        ("nils@halyard.example", "Nils Aakre", "Aakre", [Roles.Owner], ["stores"]),
+        ("thandiwe@halyard.example", "Thandiwe Maseko", "Maseko", [Roles.Owner], ["it"]),
+        ("eoin@halyard.example", "Eoin Brannigan", "Brannigan", [Roles.Owner], ["safety"]),
+        ("mirela@halyard.example", "Mirela Popa", "Popa", [Roles.Owner], ["training"]),
+        ("ines@halyard.example", "Ines Varga", "Varga", [Roles.Newcomer], []),
+    ];
+
+    public static FidUser[] Make(IReadOnlyDictionary<string, Employment> named) => [.. Accounts.Select(a =>
+    {
+        var user = new FidUser
+        {
+            UserName = a.Email, NormalizedUserName = a.Email.ToUpperInvariant(), Email = a.Email, NormalizedEmail = a.Email.ToUpperInvariant(),
+            DisplayName = a.Name, Teams = a.Teams, PersonId = named.GetValueOrDefault(a.Family)?.PersonId, SecurityStamp = Guid.NewGuid().ToString("N"), LockoutEnabled = true,
+        };
+        user.PasswordHash = new PasswordHasher<FidUser>().HashPassword(user, Password);
+        return user;
+    })];
+
+    public static async Task AddAsync(FidDb db, FidUser[] users)
+    {
+        var roles = await db.Roles.ToDictionaryAsync(r => r.Name!, r => r.Id);
+        db.Users.AddRange(users);
+        foreach (var (user, account) in users.Zip(Accounts))
+            db.UserRoles.AddRange(account.Roles.Select(r => new IdentityUserRole<Guid> { UserId = user.Id, RoleId = roles[r] }));
+    }
+
+    public static void Print()
+    {
+        Console.WriteLine($"Accounts of the demonstration, all with the password {Password}:");
+        foreach (var account in Accounts)
+            Console.WriteLine($"  {account.Email,-28} {string.Join(", ", account.Roles)}{(account.Teams.Length > 0 ? $" ({string.Join(", ", account.Teams)})" : "")}");
+    }
+}

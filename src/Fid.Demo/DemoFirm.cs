@@ -1,0 +1,63 @@
+using Fid.Data;
+using Fid.Data.Changes;
+using Fid.Data.Firms;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using Npgsql;
+
+namespace Fid.Demo;
+
+/// <summary>Halyard Sound Ferries, whole: made up, seeded, the same for the same day.</summary>
+public static class DemoFirm
+{
+    private const int People = 236 - 14;
+    private const int Seed = 20270301;
+
+    /// <summary>Loads the firm into an empty database, all or nothing; does nothing where there is a firm.</summary>
+    public static async Task LoadAsync(NpgsqlDataSource source, LocalDate today, bool large)
+    {
+        var options = new DbContextOptionsBuilder<FidDb>();
+        options.UseFid(source);
+        await using var db = new FidDb(options.Options);
+        await FidDatabase.MigrateAsync(db);
+        if (await db.Firms.AnyAsync()) return;
+
+        await using var transaction = await db.Database.BeginTransactionAsync();
+        db.ChangeTracker.AutoDetectChangesEnabled = !large;
+        await Data.Firms.Seed.RolesAsync(db);
+        var firm = new Firm { Name = "Halyard Sound Ferries", Currency = "EUR", TimeZone = "Europe/Dublin" };
+        db.Add(firm);
+        db.Stages.AddRange(Data.Firms.Seed.Stages());
+        DemoLists.Add(db, today);
+        db.RoleTemplates.AddRange(DemoTemplates.Read());
+        await db.SaveChangesAsync();
+
+        var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
+        var author = new Author(null, "Orla Dunmore", now, "demo");
+        var names = new DemoNames(Seed);
+        var people = new DemoPeople(db, author, today, names);
+        people.Add(large ? LargeFirm.People : People, large ? LargeFirm.SaveInBatches(db) : null);
+        await db.SaveChangesAsync();
+        db.ChangeTracker.AutoDetectChangesEnabled = true;
+        people.AppointHeads(await db.Departments.ToListAsync());
+        await db.SaveChangesAsync();
+
+        var users = DemoAccounts.Make(people.Named);
+        await DemoAccounts.AddAsync(db, users);
+        await db.SaveChangesAsync();
+        if (large)
+        {
+            await LargeFirm.AddHistoryAsync(db, today);
+            await LargeFirm.AddHiresAsync(db, author, today, people, names, users[0].Id);
+        }
+        else
+        {
+            await new DemoHires(db, author, today, people, users[0]).AddAsync();
+            var newcomer = users[^1];
+            newcomer.PersonId = people.Named["Varga"].PersonId;
+        }
+        await db.SaveChangesAsync();
+        await db.Database.ExecuteSqlAsync($"select setval('employment_numbers', {people.NextNumber})");
+        await transaction.CommitAsync();
+    }
+}

@@ -1,0 +1,97 @@
+using System.Globalization;
+using System.Text.Json;
+using Fid.Core.Templates;
+using Fid.Data;
+using Fid.Data.Changes;
+using Fid.Data.Lists;
+using Fid.Data.People;
+using NodaTime;
+
+namespace Fid.Demo;
+
+/// <summary>The people who work at the firm already.</summary>
+internal sealed class DemoPeople(FidDb db, Author author, LocalDate today, DemoNames names)
+{
+    private const int FirstBadge = 4576;
+
+    private readonly RecordWriter _writer = new(db);
+    private readonly Dictionary<string, Guid> _heads = [];
+    private int _number = 1001;
+
+    /// <summary>The named people, by family name.</summary>
+    public Dictionary<string, Employment> Named { get; } = [];
+
+    public int NextNumber => _number;
+
+    public string TakeNumber() => (_number++).ToString(CultureInfo.InvariantCulture);
+
+    public Guid Head(string department) => _heads[department];
+
+    /// <summary>Adds people until there are as many as wanted, the named ones first. Whoever comes first in a department leads it.</summary>
+    public void Add(int count, Action<int>? afterEach = null)
+    {
+        (string Given, string Family, string Job)[] named =
+        [
+            ("Runa", "Tveit", "OM-5"), ("Orla", "Dunmore", "PE-3"), ("Piet", "Haverkort", "IT-3"), ("Ruth", "Abara", "PY-2"), ("Callum", "Reyes", "DK-4"),
+            ("Nils", "Aakre", "ST-2"), ("Thandiwe", "Maseko", "IT-3"), ("Eoin", "Brannigan", "SF-4"), ("Mirela", "Popa", "TR-3"), ("Yasmin", "Haddad", "TC-3"),
+            ("Gethin", "Prys", "SW-3"), ("Solveig", "Hauge", "EN-6"), ("Beatriz", "Moutinho", "GA-3"), ("Kenta", "Morita", "DI-2"), ("Halyna", "Bondar", "RG-3"),
+            ("Rhys", "Llewelyn", "SH-1"),
+        ];
+        var shares = DemoJobs.All.SelectMany(j => Enumerable.Repeat(j, j.Share)).ToArray();
+        for (var i = 0; i < count; i++)
+        {
+            var (given, family) = i < named.Length ? (named[i].Given, named[i].Family) : names.Next();
+            var job = i < named.Length ? DemoJobs.Find(named[i].Job) : shares[names.Random.Next(shares.Length)];
+            var employment = AddOne(given, family, job, FirstBadge + i);
+            if (i < named.Length) Named[family] = employment;
+            afterEach?.Invoke(i + 1);
+        }
+    }
+
+    private Employment AddOne(string given, string family, DemoJob job, int badge)
+    {
+        var random = names.Random;
+        var person = new Person();
+        var start = today.PlusDays(-random.Next(120, 6000));
+        var employment = new Employment { PersonId = person.Id, Number = TakeNumber(), Start = start };
+        var manager = _heads.TryGetValue(job.Department, out var head) ? head : _heads.GetValueOrDefault("operations");
+        _heads.TryAdd(job.Department, employment.Id);
+        db.AddRange(person, employment);
+        var change = author.Change("record.imported", employment.Id);
+        db.Changes.Add(change);
+        _writer.AddNew(employment, Values(given, family, job, badge, start, manager, random), change, today);
+        return employment;
+    }
+
+    private static IEnumerable<FieldValue> Values(string given, string family, DemoJob job, int badge, LocalDate start, Guid manager, Random random)
+    {
+        // Within a tenth of the usual rate, to the cent.
+        var rate = Math.Round(job.Rate * (0.94m + random.Next(13) / 100m), 2);
+        var values = new Dictionary<string, object?>
+        {
+            ["given_name"] = given, ["family_name"] = family, ["email"] = DemoNames.Email(given, family, "halyard.example"),
+            ["birth_date"] = Iso(start.PlusYears(-random.Next(18, 45)).PlusDays(-random.Next(300))), ["phone"] = $"+353 1 555 {badge % 10000:0000}",
+            ["street"] = $"{random.Next(1, 120)} Quay Lane", ["town"] = "Hallan Town", ["emergency_name"] = $"{family} family", ["emergency_phone"] = $"+353 1 556 {badge % 10000:0000}",
+            ["job"] = job.Code, ["department"] = job.Department, ["site"] = job.Site, ["kind"] = "permanent", ["start_date"] = Iso(start),
+            ["manager"] = manager == Guid.Empty ? null : manager.ToString(), ["cost_centre"] = job.Site == "skerry" ? "410" : "400",
+            ["pay_group"] = job.PayGroup, ["paid_by"] = job.PaidBy, ["pay_rate"] = rate, ["weekly_hours"] = 37.5m,
+            ["badge"] = badge.ToString("000000", CultureInfo.InvariantCulture), ["clock_device"] = Device(job.Site), ["shift_pattern"] = job.Pattern,
+            ["holiday_calendar"] = job.Site switch { "hallan" or "mv-hallan-star" => "sound", "yard" => "yard", _ => "islands" },
+        };
+        return values.Where(v => v.Value is not null).Select(v => new FieldValue(v.Key, JsonSerializer.SerializeToElement(v.Value), v.Key == "start_date" ? StartingValues.FromHire : "import"));
+    }
+
+    private static string Device(string site) => site switch
+    {
+        "skerry" => "skerry-kiosk", "yard" => "yard-gate", "hallan" or "mv-hallan-star" => "hallan-gate", _ => "corran-gangway",
+    };
+
+    public static string Iso(LocalDate date) => date.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
+
+    /// <summary>Tells the departments who leads them.</summary>
+    public void AppointHeads(IEnumerable<Department> departments)
+    {
+        foreach (var department in departments)
+            department.HeadId = _heads.TryGetValue(department.Code, out var head) ? head : department.Code == "people" ? null : _heads.GetValueOrDefault("operations");
+    }
+}

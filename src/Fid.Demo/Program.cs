@@ -1,0 +1,15 @@
+using Fid.Data;
+using Fid.Demo;
+using NodaTime;
+using NodaTime.Text;
+
+// usage: Fid.Demo [--today DATE] [--large], with the database's address in the environment, where no process list shows it.
+var connection = Environment.GetEnvironmentVariable("ConnectionStrings__Fid") ?? throw new InvalidOperationException("ConnectionStrings__Fid says where the database is.");
+var at = Array.IndexOf(args, "--today");
+var today = at >= 0
+    ? LocalDatePattern.Iso.Parse(args[at + 1]).GetValueOrThrow()
+    : SystemClock.Instance.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb["Europe/Dublin"]).Date;
+
+await using var source = FidDatabase.Source(connection);
+await DemoFirm.LoadAsync(source, today, args.Contains("--large"));
+DemoAccounts.Print();
