@@ -23,7 +23,7 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
         var monday = today.DayOfWeek == IsoDayOfWeek.Monday ? today : today.Next(IsoDayOfWeek.Monday);
 
         await Open("Ines", "Varga", "deckhand", monday.PlusWeeks(1), "skerry", accepted: -21, Personal(),
-            done: [.. CrewReady, "radio-order", "radio-program"]);
+            done: [.. CrewReady, "welcome", "radio-order"]);
         await Open("Tomasz", "Brandt", "deckhand", monday.PlusWeeks(1), "skerry", accepted: -14, [.. Personal(), ("kind", "seasonal")],
             done: ["record-complete", "contract-send", "contract-sign", "medical"]);
         await Open("Adaeze", "Okafor", "ticket-clerk", monday.PlusWeeks(2), "hallan", accepted: -11, Personal(),
@@ -34,11 +34,11 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
         await Open("Saoirse", "Lind", "payroll-clerk", monday.PlusWeeks(3), "hallan", accepted: -2, [("cost_centre", null)], done: []);
         // Started last week, entered today.
         await Open("Mateo", "Ferreira", "shipwright", monday.PlusWeeks(-1), "yard", accepted: -7, Personal(),
-            done: ["record-complete", "contract-send", "contract-sign", "papers", "medical", "account", "badge", "tools", "meet"]);
+            done: ["record-complete", "contract-send", "contract-sign", "papers", "medical", "account", "badge", "tools", "meet", "muster"]);
         await Open("Bronagh", "Keel", "dispatcher", monday.PlusWeeks(-1).PlusDays(2), "hallan", accepted: -26,
-            [.. Personal(), ("badge", await BadgeOf("Morita"))], done: [.. OfficeReady, "meet"]);
+            [.. Personal(), ("badge", await BadgeOf("Morita"))], done: [.. OfficeReady, "meet", "muster", "first-punch"]);
         await Open("Yusuf", "Demirci", "engine-hand", monday.PlusWeeks(-3), "mv-corran", accepted: -50, Personal(),
-            done: [.. CrewReady, "sea-survival", "night-check", "meet", "muster", "engine-walk", "first-punch", "week-talk"]);
+            done: [.. CrewReady, "welcome", "sea-survival", "night-check", "meet", "muster", "engine-walk", "first-punch", "week-talk"]);
         (string Given, string Family)[] seasonal =
         [
             ("Maëlle", "Kerbrat"), ("Tuấn", "Phạm"), ("Sipho", "Dlamini"), ("Friederike", "Weiß"), ("Siân", "O'Driscoll-Prys"), ("נעם", "בן־עמי"),

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using NodaTime;
@@ -7,6 +8,8 @@ namespace Fid.Server.Platform;
 /// <summary>How our own types look in the OpenAPI document.</summary>
 internal static class FidOpenApi
 {
+    private const JsonSchemaType AnyValue = JsonSchemaType.String | JsonSchemaType.Number | JsonSchemaType.Boolean | JsonSchemaType.Null;
+
     public static void Configure(OpenApiOptions options)
     {
         options.AddSchemaTransformer((schema, context, _) =>
@@ -20,6 +23,9 @@ internal static class FidOpenApi
                 schema.Format = format;
                 schema.Properties?.Clear();
             }
+            // Values of fields are texts, numbers, yes or no, or nothing: never objects or lists.
+            if (type == typeof(JsonElement)) schema.Type = AnyValue;
+            if (type == typeof(Dictionary<string, JsonElement>)) schema.AdditionalProperties = new OpenApiSchema { Type = AnyValue };
             return Task.CompletedTask;
         });
         options.AddDocumentTransformer((document, _, _) =>

@@ -1,0 +1,24 @@
+import { describe, expect, it } from 'vitest';
+import { dayNumber } from '$lib/text/dates';
+import { TimeScale } from './TimeScale';
+
+describe('a time scale', () => {
+  const scale = new TimeScale(dayNumber('2027-03-03'), dayNumber('2027-03-24'), 280);
+
+  it('covers whole weeks', () => {
+    expect(scale.weeks.map((w) => w.iso)).toEqual(['2027-03-01', '2027-03-08', '2027-03-15', '2027-03-22']);
+    expect(scale.x('2027-03-01')).toBe(0);
+    expect(scale.x('2027-03-29')).toBe(280);
+  });
+
+  it('keeps what lies outside at its edges', () => {
+    expect(scale.x('2026-01-01')).toBe(0);
+    expect(scale.x('2029-01-01')).toBe(280);
+    expect(scale.holds('2029-01-01')).toBe(false);
+  });
+
+  it('leaves labels out before they touch', () => {
+    const narrow = new TimeScale(dayNumber('2027-03-01'), dayNumber('2027-03-28'), 100);
+    expect(narrow.weeks.filter((w) => w.labelled).map((w) => w.iso)).toEqual(['2027-03-01', '2027-03-22']);
+  });
+});

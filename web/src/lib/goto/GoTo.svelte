@@ -1,0 +1,80 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { api, data, type Api } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
+  import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+  import { Command } from 'bits-ui';
+
+  /** To anything by name: people, hires, templates, places. */
+  let { open = $bindable() }: { open: boolean } = $props();
+  let typed = $state('');
+
+  const found = createQuery(() => ({
+    queryKey: ['goto', typed.trim()],
+    queryFn: () => data(api.GET('/api/goto', { params: { query: { q: typed.trim() } } })),
+    enabled: open && typed.trim() !== '',
+    placeholderData: keepPreviousData
+  }));
+  const places = $derived(
+    [
+      ...(session.seesArrivals ? [{ id: '/arrivals', title: text.t.places.arrivals }] : []),
+      { id: '/tasks', title: text.t.places.tasks },
+      ...(session.readsRecords
+        ? [
+            { id: '/people', title: text.t.places.people },
+            { id: '/templates', title: text.t.places.templates }
+          ]
+        : [])
+    ].filter((p) => p.title.toLowerCase().includes(typed.trim().toLowerCase()))
+  );
+  const groups = $derived.by(() => {
+    const results = typed.trim() === '' ? [] : (found.data ?? []);
+    const of = (kind: Api['FoundKind']) => results.filter((r) => r.kind === kind);
+    return [
+      { name: text.t.goTo.kinds.hire, entries: of('hire').map((r) => ({ ...r, href: `/hires/${r.id}/checklist` })) },
+      { name: text.t.goTo.kinds.person, entries: of('person').map((r) => ({ ...r, href: `/people/${r.id}` })) },
+      { name: text.t.goTo.kinds.template, entries: of('template').map((r) => ({ ...r, href: `/templates/${r.id}` })) },
+      { name: text.t.goTo.kinds.place, entries: places.map((p) => ({ ...p, detail: null, href: p.id })) }
+    ].filter((g) => g.entries.length > 0);
+  });
+
+  function go(href: string) {
+    open = false;
+    typed = '';
+    void goto(href);
+  }
+</script>
+
+<Dialog bind:open title={text.t.goTo.title} quiet place="top" focus="#go-to">
+  <Command.Root shouldFilter={false} label={text.t.goTo.title}>
+    <Command.Input
+      id="go-to"
+      bind:value={typed}
+      dir="auto"
+      placeholder={text.t.goTo.hint}
+      aria-label={text.t.goTo.hint}
+      class="border-ink w-full border-b bg-transparent px-5 py-3 text-lg outline-none"
+    />
+    <Command.List class="max-h-[55dvh] overflow-y-auto py-2" aria-label={text.t.goTo.title}>
+      <Command.Viewport>
+        {#each groups as group (group.name)}
+          <Command.Group value={group.name}>
+            <Command.GroupHeading class="text-2xs text-soft px-5 pt-2 pb-1 font-semibold">{group.name}</Command.GroupHeading>
+            <Command.GroupItems>
+              {#each group.entries as entry (entry.href)}
+                <Command.Item value={entry.href} onSelect={() => go(entry.href)} class="data-selected:bg-sea-tint px-5 py-1.5">
+                  <bdi class="font-semibold">{entry.title}</bdi>
+                  {#if entry.detail}<span class="text-soft text-xs"> {entry.detail}</span>{/if}
+                </Command.Item>
+              {/each}
+            </Command.GroupItems>
+          </Command.Group>
+        {:else}
+          <p class="text-soft px-5 py-2">{text.t.goTo.none(typed.trim())}</p>
+        {/each}
+      </Command.Viewport>
+    </Command.List>
+  </Command.Root>
+</Dialog>

@@ -1,0 +1,53 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import { session } from '$lib/api/session.svelte';
+  import { text } from '$lib/text/index.svelte';
+
+  /** Who this is, and the parts of their hire. */
+  interface Props {
+    givenName: string;
+    familyName: string;
+    job: string | null;
+    kind: string | null;
+    site: string | null;
+    start: string;
+    number: string;
+    filled: number;
+    of: number;
+    /** The hire under way; without one there is only a record. */
+    hire?: { id: string; done: number; of: number };
+  }
+  let { givenName, familyName, job, kind, site, start, number, filled, of, hire }: Props = $props();
+  const t = $derived(text.t.hire);
+  const tabs = $derived(
+    hire
+      ? [
+          ...(session.readsRecords ? [{ href: `/hires/${hire.id}/record`, label: `${t.record} ${filled}/${of}` }] : []),
+          { href: `/hires/${hire.id}/checklist`, label: `${t.checklist} ${hire.done}/${hire.of}` }
+        ]
+      : []
+  );
+</script>
+
+<div class="flex flex-wrap items-end justify-between gap-x-8 gap-y-1 pt-4">
+  <div class="flex min-w-0 flex-wrap items-baseline gap-x-4">
+    <h1 class="text-2xl"><bdi>{`${givenName} ${familyName}`.trim()}</bdi></h1>
+    <p class="text-soft text-xs">
+      {job ?? ''}{kind && kind !== 'permanent' ? `, ${text.t.kind[kind]}` : ''}
+      {site ? `· ${site}` : ''} · {start > session.today ? t.starts : t.started}
+      <strong class="text-ink">{text.day(start)}</strong>, {hire ? text.untilStart(start) : `${t.formerly} ${number}`}
+    </p>
+  </div>
+  {#if tabs.length > 0}
+    <nav aria-label={t.tabs} class="flex gap-x-6">
+      {#each tabs as tab (tab.href)}
+        {@const here = page.url.pathname === tab.href}
+        <a
+          href={tab.href}
+          aria-current={here ? 'page' : undefined}
+          class="border-b-4 py-1 font-semibold {here ? 'border-sea' : 'text-soft hover:text-ink border-transparent'}">{tab.label}</a
+        >
+      {/each}
+    </nav>
+  {/if}
+</div>

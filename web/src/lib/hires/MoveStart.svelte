@@ -1,0 +1,157 @@
+<script lang="ts">
+  import { api, ApiProblem, data, type Api } from '$lib/api/client';
+  import { keys } from '$lib/keys/keys.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import DateField from '$lib/ui/DateField.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import { done, failed } from '$lib/ui/toast';
+  import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
+  import { untrack } from 'svelte';
+  import { hireQuery } from './queries';
+
+  /** Moves a start, after saying what that changes. */
+  let { open = $bindable(), id, to = null }: { open: boolean; id: string; to?: string | null } = $props();
+  const t = $derived(text.t.start);
+  const client = useQueryClient();
+  const hire = createQuery(() => ({ ...hireQuery(id), enabled: open }));
+
+  let wanted = $state<string | null>(untrack(() => to));
+  let why = $state('');
+  let stale = $state<Api['ChecklistResponse']>();
+  let busy = $state(false);
+  // What was seen when this was opened: a start that somebody else moves meanwhile must not slip by.
+  let seen = $state<string>();
+
+  $effect(() => {
+    if (open) {
+      wanted = untrack(() => to);
+      stale = undefined;
+      seen = undefined;
+    }
+  });
+  $effect(() => {
+    if (open && hire.data && !seen) seen = hire.data.version;
+  });
+
+  const name = $derived(hire.data ? `${hire.data.givenName} ${hire.data.familyName}`.trim() : '');
+  const change = createQuery(() => ({
+    queryKey: ['hire', id, 'start', wanted],
+    queryFn: () => data(api.GET('/api/hires/{id}/start-change', { params: { path: { id }, query: { to: wanted! } } })),
+    enabled: open && wanted !== null && wanted !== hire.data?.start,
+    placeholderData: keepPreviousData
+  }));
+  const preview = $derived(wanted && wanted !== hire.data?.start ? change.data : undefined);
+
+  async function move() {
+    if (!wanted || !seen || busy) return;
+    busy = true;
+    try {
+      const saved = await data(
+        api.PUT('/api/hires/{id}/start', {
+          params: { path: { id } },
+          body: { start: wanted, why: why.trim() || null },
+          headers: { 'If-Match': seen }
+        })
+      );
+      client.setQueryData(['hire', id], saved);
+      void client.invalidateQueries({ queryKey: ['arrivals'] });
+      open = false;
+      done(t.moved(name, text.day(wanted)));
+    } catch (e) {
+      if (e instanceof ApiProblem && e.status === 412) stale = e.current as Api['ChecklistResponse'];
+      else failed(text.failure(e));
+    } finally {
+      busy = false;
+    }
+  }
+  function keepTheirs() {
+    client.setQueryData(['hire', id], stale);
+    open = false;
+  }
+  function takeMine() {
+    seen = stale!.version;
+    stale = undefined;
+    void move();
+  }
+
+  $effect(() => (open ? keys.use(() => [{ key: 'Ctrl+s', run: () => void move(), whileTyping: true }], true) : undefined));
+</script>
+
+<Dialog bind:open title={stale ? t.staleTitle : t.title(name)} focus="#start-to">
+  {#if stale && wanted}
+    <div class="px-5 pt-2 pb-5">
+      <p role="alert">{t.stale(text.day(stale.start), text.day(wanted))}</p>
+      <div class="mt-4 flex flex-wrap gap-3">
+        <Button onclick={keepTheirs}>{t.keepTheirs}</Button>
+        <Button look="primary" onclick={takeMine}>{t.takeMine}</Button>
+      </div>
+    </div>
+  {:else}
+    <form
+      class="px-5 pt-3 pb-4"
+      onsubmit={(e) => {
+        e.preventDefault();
+        void move();
+      }}
+    >
+      <div class="grid gap-x-6 gap-y-2 sm:grid-cols-2">
+        <DateField id="start-to" label={t.to} bind:value={wanted} />
+        <TextField id="start-why" label={t.why} bind:value={why} maxlength={500} />
+      </div>
+      <div aria-live="polite">
+        {#if preview}
+          <p class="mt-2">
+            {text.day(preview.from)} → <strong>{text.day(preview.to)}</strong>, {t.shift(preview.days)}.
+            <strong class={preview.feasibleAfter ? 'text-sea' : 'text-rust'}>{preview.feasibleAfter ? t.ready : t.notReady}</strong>
+          </p>
+          <p class="text-soft mt-1 text-xs">{t.values}</p>
+          <p class="mt-3 font-semibold">{t.changes(preview.tasks.length)}</p>
+          {#if preview.tasks.length > 0}
+            <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, so it must be reachable) -->
+            <div
+              class="border-ink mt-1 max-h-[38dvh] overflow-y-auto border-t"
+              tabindex="0"
+              role="region"
+              aria-label={t.changes(preview.tasks.length)}
+            >
+              <table class="w-full text-xs">
+                <thead class="bg-sheet text-soft sticky top-0 text-left">
+                  <tr
+                    ><th class="py-1 font-normal">{t.task}</th><th class="font-normal">{t.now}</th><th class="font-normal">{t.then}</th></tr
+                  >
+                </thead>
+                <tbody>
+                  {#each preview.tasks as task (task.key)}
+                    <tr class="border-rule border-t">
+                      <td class="py-1 pr-3 font-semibold"
+                        >{task.name} <span class="text-soft font-normal">{text.owner(task.owner, task.ownerName)}</span></td
+                      >
+                      {#each [task.before, task.after] as side, i (i)}
+                        <td class="pr-3 whitespace-nowrap">
+                          {side.latestFinish ? text.day(side.latestFinish) : side.due ? text.day(side.due) : '–'}
+                          <span class={side.state === 'late' ? 'text-rust' : side.state === 'atRisk' ? 'text-ochre' : 'text-soft'}
+                            >{text.t.state[side.state]}</span
+                          >
+                        </td>
+                      {/each}
+                    </tr>
+                  {/each}
+                </tbody>
+              </table>
+            </div>
+          {/if}
+        {:else}
+          <p class="text-soft mt-2">{t.nothing}</p>
+        {/if}
+      </div>
+      <div class="mt-4 flex flex-wrap justify-end gap-3">
+        <Button onclick={() => (open = false)}>{t.cancel}</Button>
+        <Button type="submit" look="primary" key="Ctrl+s" disabled={!preview || busy || !seen}
+          >{t.act(wanted ? text.day(wanted) : '…')}</Button
+        >
+      </div>
+    </form>
+  {/if}
+</Dialog>

@@ -1,0 +1,153 @@
+<script lang="ts">
+  import { beforeNavigate } from '$app/navigation';
+  import { goto } from '$app/navigation';
+  import { api, data } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
+  import HireTitle from '$lib/hires/HireTitle.svelte';
+  import { recordQuery } from '$lib/hires/queries';
+  import { keys } from '$lib/keys/keys.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import { done, failed } from '$lib/ui/toast';
+  import Waiting from '$lib/ui/Waiting.svelte';
+  import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
+  import BothVersions from './BothVersions.svelte';
+  import { allFields, Editing } from './editing.svelte';
+  import RecordField from './RecordField.svelte';
+  import Readings from './Readings.svelte';
+  import SaveSheet from './SaveSheet.svelte';
+
+  /** A person's record: sections, fields on a grid, and readings that follow what one types. */
+  let { id }: { id: string } = $props();
+  const client = useQueryClient();
+  const query = createQuery(() => recordQuery(id));
+  const lists = createQuery(() => ({ queryKey: ['lists'], queryFn: () => data(api.GET('/api/lists')), staleTime: 60_000 }));
+  const editing = new Editing();
+  const t = $derived(text.t.record);
+
+  const record = $derived(query.data);
+  const changes = $derived(record ? editing.sent(record) : {});
+  const readings = createQuery(() => ({
+    queryKey: ['record', id, 'readings', record?.version, JSON.stringify(changes)],
+    queryFn: () => data(api.POST('/api/records/{id}/readings', { params: { path: { id } }, body: { changes } })),
+    enabled: record !== undefined,
+    placeholderData: keepPreviousData
+  }));
+  const isFilled = (key: string) => {
+    const field = record && allFields(record).find((f) => f.key === key);
+    return key in editing.changes ? editing.changes[key]!.trim() !== '' : field?.value != null;
+  };
+  const filled = $derived(record ? allFields(record).filter((f) => isFilled(f.key)).length : 0);
+  const needed = $derived(record ? allFields(record).filter((f) => f.requiredFrom && !isFilled(f.key)) : []);
+
+  async function save() {
+    if (!record || editing.count === 0 || editing.busy) return;
+    try {
+      const saved = await editing.save(record);
+      if (saved) {
+        client.setQueryData(['record', id], saved);
+        void client.invalidateQueries({ predicate: (q) => ['arrivals', 'hire'].includes(String(q.queryKey[0])) });
+        done(t.saved);
+      } else if (editing.errors[0]) focusField(editing.errors[0].pointer.split('/').at(-1)!);
+    } catch (e) {
+      failed(text.failure(e));
+    }
+  }
+  const focusField = (key: string) => {
+    const field = document.getElementById(`field-${key}`);
+    field?.scrollIntoView({ block: 'center' });
+    field?.focus();
+  };
+  function nextGap() {
+    const gaps = needed.map((f) => f.key);
+    const here = document.activeElement?.id.replace('field-', '') ?? '';
+    const order = record ? allFields(record).map((f) => f.key) : [];
+    const after = gaps.find((k) => order.indexOf(k) > order.indexOf(here)) ?? gaps[0];
+    if (after) focusField(after);
+  }
+
+  $effect(() =>
+    keys.use(() => [
+      { key: 'Ctrl+s', label: text.t.keys.save, run: () => void save(), whileTyping: true },
+      { key: 'Ctrl+ArrowDown', label: text.t.keys.gap, run: nextGap, whileTyping: true },
+      // The fields themselves answer to this one.
+      { key: 'Alt+arrows', label: `Alt ↓ ${text.t.keys.source}`, run: () => {} },
+      { key: 'Escape', run: () => void goto(session.home) }
+    ])
+  );
+  beforeNavigate((navigation) => {
+    if (editing.count === 0 || !session.user) return;
+    // A tab that closes asks by itself once it is held up; within the application we ask.
+    if (navigation.type === 'leave' || !confirm(t.leave)) navigation.cancel();
+  });
+</script>
+
+<svelte:head><title>{record ? `${record.givenName} ${record.familyName}` : t.readings} · Fid</title></svelte:head>
+
+{#if !record}
+  <Waiting error={query.error} retry={() => query.refetch()} />
+{:else}
+  <div class="page">
+    <HireTitle {...record} {filled} of={record.of} hire={record.hire ?? undefined} />
+    <div class="border-ink mt-3 grid border-t lg:grid-cols-[11.5rem_minmax(0,1fr)] xl:grid-cols-[11.5rem_minmax(0,1fr)_18rem]">
+      <nav aria-label={t.sectionsLabel} class="border-rule py-2 lg:border-r">
+        <ul class="flex flex-wrap lg:sticky lg:top-2 lg:block">
+          {#each record.sections as section (section.section)}
+            <li>
+              <a href="#section-{section.section}" class="hover:bg-sheet flex gap-3 px-3 py-1.5 font-semibold lg:justify-between">
+                {t.sections[section.section]}
+                <span class="text-soft text-xs font-normal"
+                  >{t.filledOf(section.fields.filter((f) => isFilled(f.key)).length, section.fields.length)}</span
+                >
+              </a>
+            </li>
+          {/each}
+          <li class="text-soft px-3 py-3 text-xs">
+            {t.filled(filled, record.of)}
+            {#if needed.length > 0}<br /><button type="button" class="link text-ochre text-left font-semibold" onclick={nextGap}
+                >{t.needed(needed.length)}</button
+              >{/if}
+          </li>
+        </ul>
+      </nav>
+      <form
+        class="min-w-0 lg:px-6"
+        novalidate
+        onsubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
+        {#each record.sections as section (section.section)}
+          <section id="section-{section.section}" aria-labelledby="title-{section.section}" class="pt-4">
+            <h2 id="title-{section.section}" class="mb-2 text-lg">{t.sections[section.section]}</h2>
+            <div class="grid grid-cols-1 gap-x-5 gap-y-1 min-[28rem]:grid-cols-2 md:grid-cols-4">
+              {#each section.fields as field (field.key)}
+                <RecordField {field} {record} {editing} lists={lists.data ?? []} />
+              {/each}
+              {#if section.section === 'pay' && readings.data?.band}
+                {@const band = readings.data.band}
+                {#each [{ label: t.grade, shown: band.grade, wide: false }, { label: t.band, shown: `${text.money(band.min, true)} – ${text.money(band.max, true)}`, wide: true }] as own (own.label)}
+                  <dl class={own.wide ? 'min-[28rem]:col-span-2' : ''}>
+                    <dt class="text-soft text-xs">{own.label}</dt>
+                    <dd class="border-soft text-soft min-h-8 border-b border-dotted px-0.5 py-1 font-medium">{own.shown}</dd>
+                    <dd class="text-2xs text-faint leading-4">{text.t.source.job(band.job)}</dd>
+                  </dl>
+                {/each}
+              {/if}
+            </div>
+          </section>
+        {/each}
+      </form>
+      <aside aria-label={t.readings} class="border-rule py-4 lg:col-start-2 xl:col-start-auto xl:border-l xl:pl-6">
+        {#if record.asOf > record.today}<p class="text-soft pb-3 text-xs">{t.asOf(text.day(record.asOf))}</p>{/if}
+        {#if readings.data}<Readings readings={readings.data} />{/if}
+      </aside>
+    </div>
+  </div>
+  {#if editing.count > 0 && session.coordinates}
+    <SaveSheet {record} {editing} {save} lists={lists.data ?? []} {focusField} />
+  {/if}
+  {#if editing.stale}
+    <BothVersions {editing} lists={lists.data ?? []} resolved={(now) => client.setQueryData(['record', id], now)} />
+  {/if}
+{/if}

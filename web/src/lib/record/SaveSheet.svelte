@@ -1,0 +1,72 @@
+<script lang="ts">
+  import type { Api } from '$lib/api/client';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import DateField from '$lib/ui/DateField.svelte';
+  import FooterSheet from '$lib/ui/FooterSheet.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import { allFields, typedOf, type Editing } from './editing.svelte';
+  import { shownValue } from './show';
+
+  /** What is changed, old → new, and the question whether that corrects or begins something. */
+  interface Props {
+    record: Api['RecordResponse'];
+    editing: Editing;
+    save: () => void;
+    lists: Api['ListOption'][];
+    focusField: (key: string) => void;
+  }
+  let { record, editing, save, lists, focusField }: Props = $props();
+  const t = $derived(text.t.record);
+  const lines = $derived(
+    allFields(record)
+      .filter((f) => f.key in editing.changes)
+      .map((f) => ({
+        key: f.key,
+        label: f.label[text.language],
+        old: f.display ?? shownValue(f, typedOf(f), lists),
+        now: f.type === 'person' && editing.changes[f.key] ? '…' : shownValue(f, editing.changes[f.key]!, lists),
+        error: text.problem(editing.errors.find((e) => e.pointer === `/changes/${f.key}`))
+      }))
+  );
+  const otherErrors = $derived(editing.errors.filter((e) => !e.pointer.startsWith('/changes/')));
+</script>
+
+<FooterSheet label={t.changes(editing.count)} tone={editing.errors.length > 0 ? 'rust' : 'sea'}>
+  <div class="min-w-0 flex-1 basis-56">
+    <p class="font-semibold">{t.changes(editing.count)}</p>
+    <ul class="text-soft max-h-24 overflow-y-auto text-xs">
+      {#each lines as line (line.key)}
+        <li>
+          <button type="button" class="text-left hover:underline" onclick={() => focusField(line.key)}>{line.label}</button>
+          <bdi>{line.old}</bdi> → <bdi class="text-ink">{line.now}</bdi>
+          {#if line.error}<strong class="text-rust">{line.error}</strong>{/if}
+        </li>
+      {/each}
+    </ul>
+    {#each otherErrors as entry (entry.pointer)}<p role="alert" class="text-rust">{text.problem(entry)}</p>{/each}
+  </div>
+  <fieldset class="flex flex-wrap items-end gap-x-4 gap-y-1">
+    <legend class="text-soft float-left w-full pb-1 text-xs">{t.how}</legend>
+    <div class="flex pb-4">
+      {#each [{ on: editing.from === null, label: t.fix, take: () => (editing.from = null) }, { on: editing.from !== null, label: t.fromDate, take: () => (editing.from ??= record.asOf) }] as way, i (i)}
+        <button
+          type="button"
+          aria-pressed={way.on}
+          class="border-ink min-h-8 border px-3 text-xs font-semibold {i === 0 ? 'rounded-l' : 'rounded-r border-l-0'} {way.on
+            ? 'bg-ink text-paper'
+            : ''}"
+          onclick={way.take}>{way.label}</button
+        >
+      {/each}
+    </div>
+    {#if editing.from !== null}
+      <div class="w-36"><DateField id="change-from" label={t.fromDate} bind:value={editing.from} /></div>
+    {/if}
+    <div class="w-44"><TextField id="change-why" label={t.why} bind:value={editing.why} maxlength={500} /></div>
+  </fieldset>
+  <div class="flex gap-3">
+    <Button onclick={() => editing.discard()}>{t.discard}</Button>
+    <Button look="primary" key="Ctrl+s" disabled={editing.busy} onclick={save}>{t.save}</Button>
+  </div>
+</FooterSheet>

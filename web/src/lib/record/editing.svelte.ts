@@ -1,0 +1,101 @@
+import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
+import { decimal } from '$lib/text/decimal';
+
+type RecordResponse = Api['RecordResponse'];
+type Field = Api['FieldResponse'];
+
+/** What is being changed in a record, until it is saved or discarded. */
+export class Editing {
+  /** New values by field, as typed; an empty text empties the field. */
+  changes = $state<Record<string, string>>({});
+  errors = $state<ProblemEntry[]>([]);
+  /** What somebody else saved meanwhile. */
+  stale = $state<RecordResponse>();
+  busy = $state(false);
+  /** Whether the change holds from a date on; otherwise a mistake is corrected. */
+  from = $state<string | null>(null);
+  why = $state('');
+  /** The record as it was when the first change was typed. */
+  #base: RecordResponse | undefined;
+
+  get count() {
+    return Object.keys(this.changes).length;
+  }
+
+  set(record: RecordResponse, field: Field, value: string) {
+    this.#base ??= record;
+    const same = value.trim() === typedOf(field) || (isNumeric(field) && field.value != null && decimal(value) === Number(field.value));
+    if (same) delete this.changes[field.key];
+    else this.changes[field.key] = value;
+    this.errors = this.errors.filter((e) => e.pointer !== `/changes/${field.key}`);
+    if (this.count === 0) this.#base = undefined;
+  }
+
+  /** The changes as they are sent. */
+  sent(record: RecordResponse): Record<string, string | number | null> {
+    const fields = allFields(record);
+    return Object.fromEntries(
+      Object.entries(this.changes).map(([key, typed]) => {
+        const field = fields.find((f) => f.key === key);
+        return [key, typed.trim() === '' ? null : field && isNumeric(field) ? (decimal(typed) ?? typed) : typed];
+      })
+    );
+  }
+
+  discard() {
+    this.changes = {};
+    this.errors = [];
+    this.stale = undefined;
+    this.from = null;
+    this.why = '';
+    this.#base = undefined;
+  }
+
+  /** The saved record; undefined when it was refused or has changed meanwhile, which then shows. Other failures are thrown. */
+  async save(record: RecordResponse): Promise<RecordResponse | undefined> {
+    this.busy = true;
+    try {
+      const saved = await data(
+        api.PUT('/api/records/{id}', {
+          params: { path: { id: record.employmentId } },
+          body: { changes: this.sent(record), from: this.from, why: this.why.trim() || null },
+          headers: { 'If-Match': (this.#base ?? record).version }
+        })
+      );
+      this.discard();
+      return saved;
+    } catch (e) {
+      if (e instanceof ApiProblem && e.status === 412) this.stale = e.current as RecordResponse;
+      else if (e instanceof ApiProblem && e.errors.length > 0) this.errors = e.errors;
+      else throw e;
+      return undefined;
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** The fields both changed: theirs and ours. What only we changed goes on as it is. */
+  conflicts(): { field: Field; theirs: string; ours: string }[] {
+    if (!this.stale || !this.#base) return [];
+    const before = Object.fromEntries(allFields(this.#base).map((f) => [f.key, typedOf(f)]));
+    return allFields(this.stale)
+      .filter((f) => f.key in this.changes && typedOf(f) !== before[f.key])
+      .map((f) => ({ field: f, theirs: f.display ?? typedOf(f), ours: this.changes[f.key]! }));
+  }
+
+  /** Goes on from what the other saved, keeping our value only where it was chosen. */
+  resolve(keepOurs: Record<string, boolean>): RecordResponse {
+    const now = this.stale!;
+    for (const { field } of this.conflicts()) if (!keepOurs[field.key]) delete this.changes[field.key];
+    this.#base = this.count > 0 ? now : undefined;
+    this.stale = undefined;
+    return now;
+  }
+}
+
+export const allFields = (record: RecordResponse) => record.sections.flatMap((s) => s.fields);
+
+export const isNumeric = (field: Field) => field.type === 'money' || field.type === 'number';
+
+/** A stored value as one would type it. */
+export const typedOf = (field: Field) => (field.value === null || field.value === undefined ? '' : String(field.value));

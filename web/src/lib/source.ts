@@ -1,0 +1,23 @@
+import type { Api } from '$lib/api/client';
+import { text } from '$lib/text/index.svelte';
+
+/** Where a value came from, in a few words. */
+export function sourceText(source: Api['ValueSource']): string {
+  const t = text.t.source;
+  switch (source.kind) {
+    case 'template':
+    case 'addOn':
+      return t.template(source.name ?? '', source.version ?? 0);
+    case 'job':
+      return t.job(source.name ?? '');
+    case 'typed':
+    case 'site':
+    case 'departmentHead':
+    case 'nextFree':
+    case 'hire':
+    case 'import':
+      return t[source.kind];
+    default:
+      return source.kind;
+  }
+}

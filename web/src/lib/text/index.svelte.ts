@@ -1,0 +1,63 @@
+import { session } from '$lib/api/session.svelte';
+import { ApiProblem, type ProblemEntry } from '$lib/api/client';
+import { dayMonth, dayNumber, showDay } from './dates';
+import { de } from './de';
+import { en } from './en';
+
+/** What the interface says, in the reader's language: the account's, or before signing in the browser's. */
+class Text {
+  get language(): 'en' | 'de' {
+    const wanted = session.user?.language ?? navigator.language.slice(0, 2);
+    return wanted === 'de' ? 'de' : 'en';
+  }
+  get t() {
+    return this.language === 'de' ? de : en;
+  }
+
+  day = (iso: string) => showDay(iso, session.today, this.t.locale);
+  shortDay = (iso: string) => dayMonth(iso, this.t.locale);
+
+  /** "in 7 days", "yesterday". */
+  distance = (iso: string) => {
+    const n = dayNumber(iso) - dayNumber(session.today);
+    return n === 0 ? this.t.distance.today : n > 0 ? this.t.distance.ahead(n) : this.t.distance.ago(-n);
+  };
+  /** As distance before a start, "day 8" from it on. */
+  untilStart = (iso: string) => {
+    const n = dayNumber(iso) - dayNumber(session.today);
+    return n > 0 ? this.t.distance.ahead(n) : this.t.distance.sinceStart(1 - n);
+  };
+
+  number = (n: number, digits?: number) =>
+    new Intl.NumberFormat(
+      this.t.locale,
+      digits === undefined ? {} : { minimumFractionDigits: digits, maximumFractionDigits: digits }
+    ).format(n);
+  money = (n: number, whole = false) =>
+    new Intl.NumberFormat(this.t.locale, {
+      style: 'currency',
+      currency: session.currency,
+      minimumFractionDigits: whole ? 0 : 2,
+      maximumFractionDigits: whole ? 0 : 4
+    }).format(n);
+
+  /** "a, b and c". */
+  list = (items: string[]) => new Intl.ListFormat(this.t.locale, { type: 'conjunction' }).format(items);
+
+  owner = (owner: string, name: string | null | undefined, mine = false) => {
+    if (mine) return this.t.owner.you;
+    if (name) return name;
+    return owner in this.t.owner ? this.t.owner[owner as keyof typeof this.t.owner] : owner;
+  };
+
+  /** What to tell about a mistake: in the reader's language where we have it, else as the server put it. */
+  problem = (entry: ProblemEntry | undefined) => {
+    if (!entry) return undefined;
+    const known = this.t.problems[entry.code];
+    // The server's own sentence often says more ("from 0.01 to 168"), but only in English.
+    return this.language === 'en' && entry.detail ? entry.detail : (known ?? entry.detail);
+  };
+  failure = (error: unknown) => (error instanceof ApiProblem && this.t.problems[error.code]) || this.t.problems.fallback!;
+}
+
+export const text = new Text();

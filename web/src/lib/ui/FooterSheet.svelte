@@ -1,0 +1,17 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  /** Rises from the bottom when something is selected or changed: what it is, why it matters, and the acts that fit. */
+  let { label, children, tone = 'sea' }: { label: string; children: Snippet; tone?: 'sea' | 'rust' } = $props();
+  let height = $state(0);
+</script>
+
+<div style:height="{height}px" aria-hidden="true"></div>
+<section
+  bind:offsetHeight={height}
+  aria-label={label}
+  class="bg-sheet fixed inset-x-0 bottom-0 z-20 max-h-[60dvh] overflow-y-auto border-t-2 {tone === 'sea' ? 'border-sea' : 'border-rust'}"
+>
+  <div class="page flex flex-wrap items-center gap-x-8 gap-y-2 py-3">
+    {@render children()}
+  </div>
+</section>

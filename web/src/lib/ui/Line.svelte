@@ -1,0 +1,38 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  /** A field written on a line: its label above, the line, and below it a small word about the value, or what is wrong with it. */
+  interface Props {
+    id: string;
+    label: string;
+    note?: string;
+    noteTone?: 'faint' | 'ochre';
+    error?: string;
+    /** Inherited values stand on a dotted line. */
+    dotted?: boolean;
+    children: Snippet;
+  }
+  let { id, label, note, noteTone = 'faint', error, dotted = false, children }: Props = $props();
+</script>
+
+<div class="min-w-0">
+  <label for={id} class="text-soft block truncate text-xs">{label}</label>
+  <div
+    class="focus-within:outline-sea flex min-h-8 items-center border-b focus-within:outline-2 focus-within:outline-offset-2 {dotted
+      ? 'border-soft border-dotted'
+      : error
+        ? 'border-rust'
+        : 'border-ink'}"
+  >
+    {@render children()}
+  </div>
+  <p
+    id="{id}-note"
+    class="text-2xs min-h-4 leading-4 {error
+      ? 'text-rust font-semibold'
+      : noteTone === 'ochre'
+        ? 'text-ochre font-semibold'
+        : 'text-faint'}"
+  >
+    {error ?? note ?? ''}
+  </p>
+</div>

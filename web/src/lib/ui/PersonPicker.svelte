@@ -1,0 +1,48 @@
+<script lang="ts">
+  import { api, data } from '$lib/api/client';
+  import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+  import Picker from './Picker.svelte';
+
+  /** Chooses a person among all of them, found by the server as one types. */
+  interface Props {
+    id: string;
+    label: string;
+    value: string;
+    shown: string;
+    note?: string;
+    noteTone?: 'faint' | 'ochre';
+    error?: string;
+    onchange: (value: string) => void;
+  }
+  let { id, label, value, shown, note, noteTone, error, onchange }: Props = $props();
+  let typed = $state('');
+  let picked = $state<{ value: string; label: string }>();
+
+  const found = createQuery(() => ({
+    queryKey: ['people', typed],
+    queryFn: () => data(api.GET('/api/people', { params: { query: { q: typed } } })),
+    enabled: typed !== '',
+    placeholderData: keepPreviousData
+  }));
+  const choices = $derived(
+    (typed === '' ? [] : (found.data?.people ?? []))
+      .slice(0, 12)
+      .map((p) => ({ value: p.employmentId, label: `${p.givenName} ${p.familyName}`.trim(), detail: p.job ?? undefined }))
+  );
+</script>
+
+<Picker
+  {id}
+  {label}
+  {value}
+  {choices}
+  shown={picked && picked.value === value ? picked.label : shown}
+  {note}
+  {noteTone}
+  {error}
+  onsearch={(t) => (typed = t)}
+  onchange={(v) => {
+    picked = choices.find((c) => c.value === v);
+    onchange(v);
+  }}
+/>

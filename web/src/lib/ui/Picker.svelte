@@ -1,0 +1,102 @@
+<script lang="ts" module>
+  export interface Choice {
+    value: string;
+    label: string;
+    detail?: string;
+  }
+  const fold = (s: string) => s.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+</script>
+
+<script lang="ts">
+  import { text } from '$lib/text/index.svelte';
+  import { Combobox } from 'bits-ui';
+  import Line from './Line.svelte';
+
+  /** Chooses one of many by any part of its name or code. */
+  interface Props {
+    id: string;
+    label: string;
+    /** The value chosen; empty for none. */
+    value: string;
+    choices: Choice[];
+    /** What to show for a value that is not among the choices. */
+    shown?: string;
+    note?: string;
+    noteTone?: 'faint' | 'ochre';
+    error?: string;
+    /** Where the choices are fetched as one types. */
+    onsearch?: (text: string) => void;
+    onchange?: (value: string) => void;
+  }
+  let { id, label, value = $bindable(), choices, shown, note, noteTone, error, onsearch, onchange }: Props = $props();
+  let typed = $state('');
+  let searching = $state(false);
+  let open = $state(false);
+
+  const chosen = $derived(choices.find((c) => c.value === value)?.label ?? shown ?? '');
+  const fitting = $derived.by(() => {
+    if (onsearch || !searching || typed.trim() === '') return choices;
+    const words = fold(typed).split(/\s+/).filter(Boolean);
+    return choices.filter((c) => words.every((w) => fold(`${c.label} ${c.value} ${c.detail ?? ''}`).includes(w)));
+  });
+
+  function take(next: string) {
+    searching = false;
+    value = next;
+    onchange?.(next);
+  }
+</script>
+
+<Line {id} {label} {note} {noteTone} {error}>
+  <Combobox.Root
+    type="single"
+    bind:open
+    {value}
+    onValueChange={(v) => v && take(v)}
+    onOpenChangeComplete={(o) => !o && (searching = false)}
+    inputValue={searching ? typed : chosen}
+    items={fitting}
+  >
+    <Combobox.Input
+      {id}
+      autocomplete="off"
+      dir="auto"
+      class="w-full bg-transparent px-0.5 py-1 font-medium outline-none"
+      aria-describedby="{id}-note"
+      aria-invalid={error ? true : undefined}
+      placeholder={text.t.newHire.choose}
+      onfocus={(e) => e.currentTarget.select()}
+      oninput={(e) => {
+        searching = true;
+        typed = e.currentTarget.value;
+        onsearch?.(typed);
+        if (typed === '' && value) {
+          value = '';
+          onchange?.('');
+        }
+      }}
+    />
+    <Combobox.Trigger class="text-soft px-1" tabindex={-1} aria-label={label}>▾</Combobox.Trigger>
+    <Combobox.Portal>
+      <Combobox.Content
+        class="border-ink bg-sheet z-50 max-h-72 w-[max(var(--bits-combobox-anchor-width),14rem)] overflow-y-auto rounded border py-1 shadow-lg"
+        sideOffset={4}
+      >
+        <Combobox.Viewport>
+          {#each fitting as choice (choice.value)}
+            <Combobox.Item
+              value={choice.value}
+              label={choice.label}
+              class="data-highlighted:bg-sea-tint px-3 py-1.5 data-selected:font-semibold"
+            >
+              <bdi>{choice.label}</bdi>
+              {#if choice.detail}<span class="text-2xs text-soft"> {choice.detail}</span>{/if}
+            </Combobox.Item>
+          {:else}
+            <p class="text-soft px-3 py-1.5">{text.t.common.noMatch}</p>
+          {/each}
+        </Combobox.Viewport>
+      </Combobox.Content>
+    </Combobox.Portal>
+  </Combobox.Root>
+</Line>

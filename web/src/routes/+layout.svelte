@@ -1,0 +1,110 @@
+<script lang="ts">
+  import '../app.css';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { ApiProblem } from '$lib/api/client';
+  import { listen } from '$lib/api/live';
+  import { session } from '$lib/api/session.svelte';
+  import { keys } from '$lib/keys/keys.svelte';
+  import KeyList from '$lib/keys/KeyList.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Waiting from '$lib/ui/Waiting.svelte';
+  import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
+  import type { Component } from 'svelte';
+  import { Toaster } from 'svelte-sonner';
+  import TopBar from './TopBar.svelte';
+
+  let { children } = $props();
+
+  const onError = (error: Error) => {
+    if (error instanceof ApiProblem && error.status === 401) session.forget();
+  };
+  const client = new QueryClient({
+    queryCache: new QueryCache({ onError }),
+    mutationCache: new MutationCache({ onError }),
+    defaultOptions: {
+      queries: { retry: (n, e) => n < 2 && !(e instanceof ApiProblem && e.status >= 400 && e.status < 500), staleTime: 5_000 }
+    }
+  });
+
+  const open = ['/sign-in', '/first-run'];
+  let failure = $state<unknown>();
+  let showKeys = $state(false);
+  // Fetched when first wanted: neither is part of the first view.
+  let GoTo = $state<Component<{ open: boolean }>>();
+  let going = $state(false);
+
+  async function begin() {
+    failure = undefined;
+    try {
+      await session.load();
+    } catch (e) {
+      failure = e;
+    }
+  }
+  void begin();
+
+  async function goAnywhere() {
+    GoTo ??= (await import('$lib/goto/GoTo.svelte')).default;
+    going = true;
+  }
+
+  $effect(() => {
+    if (!session.known) return;
+    const here = page.url.pathname;
+    if (!session.firm && here !== '/first-run') void goto('/first-run', { replaceState: true });
+    else if (session.firm && !session.user && here !== '/sign-in')
+      void goto(`/sign-in?to=${encodeURIComponent(here + page.url.search)}`, { replaceState: true });
+    else if (session.user && (here === '/' || open.includes(here))) {
+      const wanted = page.url.searchParams.get('to');
+      void goto(wanted?.startsWith('/') && !wanted.startsWith('//') && wanted !== '/' ? wanted : session.home, { replaceState: true });
+    }
+  });
+  $effect(() => (session.user?.id ? listen(client) : undefined));
+  $effect(() => {
+    document.documentElement.lang = text.language;
+  });
+  $effect(() =>
+    keys.use(() =>
+      session.user
+        ? [
+            { key: 'Ctrl+k', label: text.t.keys.goTo, run: goAnywhere, whileTyping: true },
+            { key: '?', label: text.t.keys.list, run: () => (showKeys = true) },
+            // Where "?" is typed with Shift, the key event says so by itself; this is for layouts that do not.
+            { key: 'F1', run: () => (showKeys = true), whileTyping: true }
+          ]
+        : []
+    )
+  );
+</script>
+
+<svelte:window onkeydown={(e) => keys.handle(e)} />
+
+<QueryClientProvider {client}>
+  {#if failure}
+    <Waiting error={failure} retry={begin} />
+  {:else if session.known}
+    {#if session.user}
+      <a href="#content" class="focus:bg-sheet sr-only focus:not-sr-only focus:absolute focus:z-50 focus:p-2">{text.t.top.skip}</a>
+      <TopBar {goAnywhere} showKeys={() => (showKeys = true)} />
+    {/if}
+    {#if session.user || open.includes(page.url.pathname)}
+      <main id="content" tabindex="-1" class="outline-none">{@render children()}</main>
+    {/if}
+    {#if GoTo}<GoTo bind:open={going} />{/if}
+    {#if showKeys}<KeyList bind:open={showKeys} />{/if}
+  {/if}
+  <Toaster
+    position="bottom-left"
+    offset="6rem"
+    mobileOffset="7rem"
+    toastOptions={{
+      unstyled: true,
+      classes: {
+        toast: 'flex w-full items-center gap-4 rounded border border-ink bg-sheet px-4 py-2.5 text-sm text-ink shadow-lg',
+        actionButton: 'ml-auto font-semibold underline underline-offset-2 cursor-pointer',
+        error: 'border-rust text-rust'
+      }
+    }}
+  />
+</QueryClientProvider>

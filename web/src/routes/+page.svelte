@@ -1,0 +1,1 @@
+<!-- The layout sends everybody on from here, to where their day begins. -->

@@ -1,0 +1,84 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { session } from '$lib/api/session.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Key from '$lib/ui/Key.svelte';
+  import Mark from '$lib/ui/Mark.svelte';
+  import { useQueryClient } from '@tanstack/svelte-query';
+
+  let { goAnywhere, showKeys }: { goAnywhere: () => void; showKeys: () => void } = $props();
+  const client = useQueryClient();
+  let you = $state<HTMLDetailsElement>();
+
+  const places = $derived([
+    ...(session.seesArrivals ? [{ href: '/arrivals', name: text.t.places.arrivals, also: '/hires' }] : []),
+    { href: '/tasks', name: text.t.places.tasks, also: undefined },
+    ...(session.readsRecords
+      ? [
+          { href: '/people', name: text.t.places.people, also: undefined },
+          { href: '/templates', name: text.t.places.templates, also: undefined }
+        ]
+      : [])
+  ]);
+  const isHere = (place: { href: string; also: string | undefined }) =>
+    page.url.pathname.startsWith(place.href) || (place.also !== undefined && page.url.pathname.startsWith(place.also));
+  const shortName = $derived.by(() => {
+    const words = (session.user?.name ?? '').split(' ');
+    return words.length > 1 ? `${words[0]} ${words.at(-1)![0]}.` : words[0];
+  });
+
+  async function signOut() {
+    await session.signOut();
+    client.clear();
+    await goto('/sign-in');
+  }
+</script>
+
+<header class="border-ink border-b-2">
+  <div class="page flex flex-wrap items-center gap-x-6 gap-y-1 py-2">
+    <a href={session.home} class="font-display flex items-center gap-2 text-xl font-bold"><Mark />Fid</a>
+    <nav aria-label={text.t.top.main} class="order-last -mb-2.5 flex w-full flex-wrap gap-x-6 sm:order-none sm:w-auto">
+      {#each places as place (place.href)}
+        <a
+          href={place.href}
+          aria-current={isHere(place) ? 'page' : undefined}
+          class="border-b-4 py-2 text-sm font-semibold {isHere(place)
+            ? 'border-sea text-ink'
+            : 'text-soft hover:text-ink border-transparent'}">{place.name}</a
+        >
+      {/each}
+    </nav>
+    <div class="ml-auto flex items-center gap-4">
+      <button
+        type="button"
+        onclick={goAnywhere}
+        aria-keyshortcuts="Control+K"
+        class="border-rule bg-sheet text-soft flex min-h-8 items-center justify-between rounded border px-3 text-left md:w-52"
+        >{text.t.top.goTo}<Key name="Ctrl+k" /></button
+      >
+      <span class="text-soft hidden lg:inline">{session.firm?.name}</span>
+      <details bind:this={you} class="relative">
+        <summary class="cursor-pointer list-none py-1 font-semibold" aria-label="{session.user?.name}: {text.t.top.you}"
+          >{shortName}</summary
+        >
+        <div class="border-ink bg-sheet absolute right-0 z-30 mt-1 w-56 rounded border py-2 shadow-lg">
+          <p class="text-soft px-4 pb-2 text-xs">{session.user?.email}<br />{session.firm?.name}</p>
+          {#snippet act(label: string, run: () => void)}
+            <button
+              type="button"
+              class="hover:bg-band block w-full px-4 py-1.5 text-left"
+              onclick={() => {
+                you!.open = false;
+                run();
+              }}>{label}</button
+            >
+          {/snippet}
+          {@render act(text.t.top.language, () => void session.speak(text.language === 'de' ? 'en' : 'de'))}
+          {@render act(text.t.top.keys, showKeys)}
+          {@render act(text.t.top.signOut, () => void signOut())}
+        </div>
+      </details>
+    </div>
+  </div>
+</header>

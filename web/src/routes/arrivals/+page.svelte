@@ -1,0 +1,272 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { api, data } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
+  import Rope from '$lib/drawing/Rope.svelte';
+  import TimeAxis from '$lib/drawing/TimeAxis.svelte';
+  import { TimeScale } from '$lib/drawing/TimeScale';
+  import { keys } from '$lib/keys/keys.svelte';
+  import { dayNumber } from '$lib/text/dates';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import Waiting from '$lib/ui/Waiting.svelte';
+  import { createQuery } from '@tanstack/svelte-query';
+  import type { Component } from 'svelte';
+  import { filters, fit, isNamed, name, order, orders, type Filter, type Order, type Row } from './arrivals';
+  import HoldUp from './HoldUp.svelte';
+  import HireSheet from './HireSheet.svelte';
+
+  const arrivals = createQuery(() => ({ queryKey: ['arrivals'], queryFn: () => data(api.GET('/api/arrivals')) }));
+  const t = $derived(text.t.arrivals);
+
+  let filter = $state<Filter>('all');
+  let site = $state('');
+  let by = $state<Order>('start');
+  let find = $state('');
+  let selected = $state<string>();
+  let finder = $state<HTMLInputElement>();
+  let table = $state<HTMLElement>();
+  let chartWidth = $state(560);
+  // Fetched when first wanted: opening a hire is not part of the first view.
+  let NewHire = $state<Component<{ open: boolean }>>();
+  let opening = $state(false);
+  let Move = $state<Component<{ open: boolean; id: string }>>();
+  let moving = $state(false);
+
+  const all = $derived(arrivals.data?.hires ?? []);
+  const notReady = $derived(fit(all, 'notReady').length);
+  const sites = $derived([...new Map(all.flatMap((r) => (r.siteCode ? [[r.siteCode, r.site ?? r.siteCode] as const] : []))).entries()]);
+  const rows = $derived(
+    order(
+      fit(all, filter).filter((r) => (site === '' || r.siteCode === site) && isNamed(r, find)),
+      by
+    )
+  );
+  const chosen = $derived(rows.find((r) => r.id === selected));
+  const today = $derived(arrivals.data?.today ?? session.today);
+  const scale = $derived(new TimeScale(dayNumber(today) - 7, dayNumber(today) + 48, chartWidth));
+
+  async function newHire() {
+    NewHire ??= (await import('./new/NewHire.svelte')).default;
+    opening = true;
+  }
+  async function moveStart() {
+    Move ??= (await import('$lib/hires/MoveStart.svelte')).default;
+    moving = true;
+  }
+  function step(by: number) {
+    const at = rows.findIndex((r) => r.id === selected);
+    const next = rows[at < 0 ? (by > 0 ? 0 : rows.length - 1) : Math.min(Math.max(at + by, 0), rows.length - 1)];
+    if (!next) return;
+    selected = next.id;
+    table?.querySelector<HTMLElement>(`[data-id="${next.id}"]`)?.focus();
+  }
+  const checklist = (row: Row) => `/hires/${row.id}/checklist`;
+  const record = (row: Row) => `/hires/${row.id}/record`;
+
+  $effect(() =>
+    keys.use(() => [
+      ...(session.coordinates ? [{ key: 'n', label: text.t.keys.newHire, run: () => void newHire() }] : []),
+      { key: 'ArrowDown', label: text.t.keys.down, run: () => step(1) },
+      { key: 'ArrowUp', label: text.t.keys.up, run: () => step(-1) },
+      { key: '/', label: text.t.keys.filter, run: () => finder?.focus() },
+      ...(chosen
+        ? [
+            { key: 'Enter', label: text.t.keys.open, run: () => void goto(checklist(chosen)) },
+            ...(session.readsRecords ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(record(chosen)) }] : []),
+            { key: 'Escape', run: () => (selected = undefined) }
+          ]
+        : [])
+    ])
+  );
+</script>
+
+<svelte:head><title>{text.t.places.arrivals} · Fid</title></svelte:head>
+
+{#if !arrivals.data}
+  <Waiting error={arrivals.error} retry={() => arrivals.refetch()} />
+{:else}
+  <div class="page">
+    <div class="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 pt-5 pb-2">
+      <h1 class="text-2xl leading-tight">
+        {t.news(all.length)}
+        {#if all.length > 0}<button
+            type="button"
+            class="text-left {notReady > 0 ? 'text-rust hover:underline' : 'text-sea'}"
+            disabled={notReady === 0}
+            onclick={() => (filter = filter === 'notReady' ? 'all' : 'notReady')}>{t.notReady(notReady)}</button
+          >{/if}
+      </h1>
+      {#if session.coordinates}<Button look="primary" key="n" onclick={newHire}>{t.newHire}</Button>{/if}
+    </div>
+
+    {#if all.length === 0}
+      <div class="border-ink mt-6 max-w-lg border-t pt-4">
+        <h2 class="text-lg">{t.emptyTitle}</h2>
+        <p class="text-soft mt-1 mb-4">{t.empty}</p>
+      </div>
+    {:else}
+      <div class="flex flex-wrap items-center justify-between gap-x-8 gap-y-2 pb-3 text-xs">
+        <div role="group" aria-label={t.filter} class="flex flex-wrap gap-x-5 gap-y-1">
+          {#each filters as f (f)}
+            <button
+              type="button"
+              aria-pressed={filter === f}
+              class="border-b-2 py-1 {filter === f ? 'border-ink font-semibold' : 'text-soft hover:text-ink border-transparent'}"
+              onclick={() => (filter = f)}>{t.filters[f]} {fit(all, f).length}</button
+            >
+          {/each}
+        </div>
+        <div class="text-soft flex flex-wrap items-center gap-x-5 gap-y-1">
+          <input
+            bind:this={finder}
+            bind:value={find}
+            type="search"
+            aria-label={t.find}
+            placeholder={t.find}
+            class="border-rule w-32 border-b bg-transparent py-1"
+            onkeydown={(e) => {
+              if (e.key === 'Escape') {
+                find = '';
+                e.currentTarget.blur();
+              } else if (e.key === 'ArrowDown' || e.key === 'Enter') {
+                e.preventDefault();
+                e.stopPropagation();
+                selected = undefined;
+                step(1);
+              }
+            }}
+          />
+          <label
+            >{t.site}
+            <select bind:value={site} class="bg-paper text-ink font-semibold"
+              ><option value="">{t.allSites}</option>{#each sites as [code, label] (code)}<option value={code}>{label}</option
+                >{/each}</select
+            ></label
+          >
+          <label
+            >{t.order}
+            <select bind:value={by} class="bg-paper text-ink font-semibold"
+              >{#each orders as o (o)}<option value={o}>{t.orders[o]}</option>{/each}</select
+            ></label
+          >
+        </div>
+      </div>
+
+      <div bind:this={table} role="grid" aria-label={text.t.places.arrivals} aria-rowcount={rows.length + 1} class="border-ink border-t">
+        <div role="row" class="row bg-paper sticky top-0 z-10">
+          <span role="columnheader" class="sr-only">{t.columns.name}</span>
+          <span role="columnheader" class="sr-only">{t.columns.start}</span>
+          <div role="columnheader" aria-label={t.columns.plan} class="plan" bind:clientWidth={chartWidth}><TimeAxis {scale} {today} /></div>
+          <span role="columnheader" class="sr-only">{t.columns.ready}</span>
+          <span role="columnheader" class="sr-only">{t.columns.holdUp}</span>
+        </div>
+        {#each rows as row, i (row.id)}
+          <!-- svelte-ignore a11y_click_events_have_key_events (the keys of the page do the same) -->
+          <div
+            role="row"
+            data-id={row.id}
+            tabindex={selected === row.id || (!chosen && i === 0) ? 0 : -1}
+            aria-selected={selected === row.id}
+            class="row hire border-b {selected === row.id ? 'bg-sheet outline-sea outline-2 -outline-offset-2' : 'border-rule'}"
+            onfocus={() => (selected = row.id)}
+            onclick={() => (selected = row.id)}
+            ondblclick={() => goto(checklist(row))}
+          >
+            <div role="gridcell" class="who min-w-0 py-2 pl-3">
+              <a href={checklist(row)} tabindex="-1" class="block truncate text-base font-semibold hover:underline"
+                ><bdi>{name(row)}</bdi></a
+              >
+              <p class="narrow text-soft truncate text-xs">
+                {row.job ?? ''}{row.kind && row.kind !== 'permanent' ? `, ${text.t.kind[row.kind]}` : ''} · {row.site ?? ''}
+              </p>
+            </div>
+            <div role="gridcell" class="when py-2 text-right">
+              <p class="font-semibold whitespace-nowrap">{text.day(row.start)}</p>
+              <p class="text-soft text-xs">{text.untilStart(row.start)}</p>
+            </div>
+            <div role="gridcell" class="plan overflow-hidden">
+              <Rope
+                {scale}
+                {today}
+                rope={row.rope}
+                start={row.start}
+                stages={arrivals.data.stages}
+                feasible={row.feasible}
+                label={t.ropeLabel(name(row), row.readiness.done, row.readiness.of, row.rope.frayed)}
+              />
+            </div>
+            <div role="gridcell" class="ready py-2 text-right">
+              <p class="text-soft text-xs">
+                <span class="text-ink text-lg font-bold">{row.readiness.done}</span>
+                {t.of(row.readiness.done, row.readiness.of).split(' ').slice(1).join(' ')}
+              </p>
+              <p class="text-soft text-xs">{t.dayOne}</p>
+            </div>
+            <div role="gridcell" class="hold min-w-0 py-2 pr-2"><HoldUp {row} /></div>
+          </div>
+        {:else}
+          <div role="row">
+            <div role="gridcell" class="text-soft py-6">
+              {t.noneLeft}
+              <button
+                type="button"
+                class="link"
+                onclick={() => {
+                  filter = 'all';
+                  site = find = '';
+                }}>{t.showAll}</button
+              >
+            </div>
+          </div>
+        {/each}
+      </div>
+    {/if}
+  </div>
+  {#if chosen}
+    <HireSheet row={chosen} checklist={checklist(chosen)} record={record(chosen)} {moveStart} />
+  {/if}
+  {#if NewHire}<NewHire bind:open={opening} />{/if}
+  {#if Move && selected}
+    {#key selected}<Move bind:open={moving} id={selected} />{/key}
+  {/if}
+{/if}
+
+<style>
+  .row {
+    display: grid;
+    grid-template-columns: minmax(9rem, 13rem) 6.5rem minmax(8rem, 1fr) 5rem minmax(9rem, 13rem);
+    column-gap: 0.75rem;
+    align-items: start;
+  }
+  /* With hundreds of rows, only those in view are laid out and painted. */
+  .hire {
+    content-visibility: auto;
+    contain-intrinsic-height: auto 63px;
+  }
+  @media (max-width: 60rem) {
+    .row {
+      grid-template-columns: minmax(0, 1fr) auto;
+      grid-template-areas: 'who when' 'plan plan' 'hold ready';
+    }
+    .who {
+      grid-area: who;
+    }
+    .when {
+      grid-area: when;
+    }
+    .plan {
+      grid-area: plan;
+    }
+    .ready {
+      grid-area: ready;
+    }
+    .hold {
+      grid-area: hold;
+      padding-left: 0.75rem;
+    }
+    .hire {
+      contain-intrinsic-height: auto 165px;
+    }
+  }
+</style>

@@ -1,0 +1,39 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { session } from '$lib/api/session.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import FooterSheet from '$lib/ui/FooterSheet.svelte';
+  import { name, type Row } from './arrivals';
+
+  /** The hire selected in Arrivals: where it stands, why, and what can be done. */
+  let { row, checklist, record, moveStart }: { row: Row; checklist: string; record: string; moveStart: () => void } = $props();
+  const t = $derived(text.t.arrivals);
+</script>
+
+<FooterSheet label={name(row)} tone={row.feasible ? 'sea' : 'rust'}>
+  <div class="min-w-40">
+    <p class="text-base font-semibold"><bdi>{name(row)}</bdi></p>
+    <p class="text-soft text-xs">{t.sheetReady(row.readiness.done, row.readiness.of)} · {text.t.hire.starts} {text.day(row.start)}</p>
+  </div>
+  <div class="min-w-0 flex-1 basis-64">
+    {#if !row.feasible}
+      {#if row.holdUp}<p class="text-rust font-semibold">{t.cannotBefore(row.holdUp.name, text.day(row.holdUp.earliestFinish))}</p>{/if}
+      <p class="text-soft text-xs">
+        {#if row.soonestStart}{t.soonest} <strong class="text-ink">{text.day(row.soonestStart)}</strong>{:else}{t.noSoonest}{/if}
+      </p>
+    {:else if row.holdUp}
+      <p class="font-semibold">{row.holdUp.name}</p>
+      <p class="text-soft text-xs">
+        {text.owner(row.holdUp.owner, row.holdUp.ownerName)} · {row.holdUp.slack < 0
+          ? t.late(-row.holdUp.slack)
+          : t.slack(row.holdUp.slack)}
+      </p>
+    {/if}
+  </div>
+  <div class="flex flex-wrap gap-3">
+    {#if session.coordinates}<Button onclick={moveStart}>{t.moveStart}</Button>{/if}
+    {#if session.readsRecords}<Button key="e" onclick={() => goto(record)}>{t.openRecord}</Button>{/if}
+    <Button look="primary" key="Enter" onclick={() => goto(checklist)}>{t.openChecklist}</Button>
+  </div>
+</FooterSheet>

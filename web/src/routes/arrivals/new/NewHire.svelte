@@ -1,0 +1,270 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
+  import { fieldLabel } from '$lib/fields';
+  import { keys } from '$lib/keys/keys.svelte';
+  import PersonPicker from '$lib/ui/PersonPicker.svelte';
+  import { sourceText } from '$lib/source';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import DateField from '$lib/ui/DateField.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
+  import Picker, { type Choice } from '$lib/ui/Picker.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import { done, failed } from '$lib/ui/toast';
+  import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
+  import { draft } from './draft.svelte';
+  import PreviewReadings from './PreviewReadings.svelte';
+
+  /** A footer sheet over Arrivals: the least that must be typed, and all that the template fills in. */
+  let { open = $bindable() }: { open: boolean } = $props();
+  const t = $derived(text.t.newHire);
+  const client = useQueryClient();
+
+  const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
+  const lists = createQuery(() => ({ queryKey: ['lists'], queryFn: () => data(api.GET('/api/lists')), staleTime: 60_000 }));
+  const request = $derived({ id: draft.id, template: draft.template, start: draft.start, typed: draft.typedValues });
+  const preview = createQuery(() => ({
+    queryKey: ['preview', JSON.stringify(request)],
+    queryFn: () => data(api.POST('/api/hires/preview', { body: request })),
+    enabled: open && draft.template !== '',
+    placeholderData: keepPreviousData
+  }));
+
+  let refused = $state<ProblemEntry[]>([]);
+  let busy = $state(false);
+
+  const choices = (list: string): Choice[] =>
+    (lists.data ?? []).filter((o) => o.list === list && !o.retired).map((o) => ({ value: o.code, label: o.name, detail: o.code }));
+  const roles = $derived(
+    (templates.data ?? []).filter((r) => r.opens && !r.isAddOn).map((r) => ({ value: r.code, label: r.name, detail: r.buildsOn ?? '' }))
+  );
+  const value = (field: string): Api['PreviewValue'] | undefined => preview.data?.values.find((v) => v.field === field);
+  const shown = (field: string) => {
+    const v = value(field);
+    return v ? (v.display ?? String(v.value ?? '')) : '';
+  };
+  const note = (field: string) => {
+    const v = value(field);
+    return v ? sourceText(v.source) : undefined;
+  };
+  const error = (pointer: string) =>
+    text.problem(refused.find((e) => e.pointer === pointer) ?? preview.data?.problems.find((e) => e.pointer === pointer));
+  const kinds = $derived(Object.entries(text.t.kind).map(([k, label]) => ({ value: k, label })));
+  // Given values stand in the field as if typed; what is typed over them is the coordinator's.
+  const held = (field: string) => draft.typed[field] ?? (typeof value(field)?.value === 'string' ? String(value(field)!.value) : '');
+  const fieldId = (pointer: string) => `new-${pointer.split('/').at(-1)}`;
+
+  async function openHire(andFillIn: boolean) {
+    if (busy) return;
+    busy = true;
+    refused = [];
+    try {
+      const hire = await data(api.POST('/api/hires', { body: request }));
+      const who = `${draft.typed.given_name ?? ''} ${draft.typed.family_name ?? ''}`.trim();
+      draft.clear();
+      open = false;
+      done(t.opened(who));
+      await client.invalidateQueries({ queryKey: ['arrivals'] });
+      await goto(`/hires/${hire.id}/${andFillIn ? 'record' : 'checklist'}`);
+    } catch (e) {
+      if (e instanceof ApiProblem && e.errors.length > 0) {
+        refused = e.errors;
+        document.getElementById(fieldId(e.errors[0]!.pointer))?.focus();
+      } else failed(text.failure(e));
+    } finally {
+      busy = false;
+    }
+  }
+
+  $effect(() =>
+    open
+      ? keys.use(
+          () => [
+            { key: 'Ctrl+s', run: () => void openHire(false), whileTyping: true },
+            { key: 'Ctrl+Enter', run: () => void openHire(true), whileTyping: true }
+          ],
+          true
+        )
+      : undefined
+  );
+</script>
+
+<Dialog bind:open title={t.title} quiet place="bottom" focus="#new-given_name">
+  <form
+    class="page pt-4"
+    novalidate
+    onsubmit={(e) => {
+      e.preventDefault();
+      void openHire(false);
+    }}
+  >
+    <div class="mb-3 flex flex-wrap items-baseline gap-x-4">
+      <p class="news text-xl" aria-hidden="true">{t.title}</p>
+      <p class="border-ink border-b-2 pb-0.5 font-semibold">{t.way}</p>
+      <p class="text-soft ml-auto text-xs">{t.kept}</p>
+    </div>
+    <div class="grid gap-x-9 gap-y-4 lg:grid-cols-[1fr_19rem]">
+      <div class="grid grid-cols-1 content-start gap-x-5 gap-y-2 sm:grid-cols-2 md:grid-cols-4">
+        <TextField
+          id="new-given_name"
+          label={t.given}
+          bind:value={draft.typed.given_name!}
+          error={error('/typed/given_name')}
+          autocomplete="off"
+        />
+        <TextField
+          id="new-family_name"
+          label={t.family}
+          bind:value={draft.typed.family_name!}
+          error={error('/typed/family_name')}
+          autocomplete="off"
+        />
+        <div class="sm:col-span-2">
+          <TextField
+            id="new-email"
+            label={t.email}
+            type="email"
+            bind:value={draft.typed.email!}
+            error={error('/typed/email')}
+            autocomplete="off"
+          />
+        </div>
+        <Picker
+          id="new-template"
+          label={t.template}
+          bind:value={draft.template}
+          choices={roles}
+          note={preview.data ? t.version(preview.data.templateVersion) : ''}
+          error={error('/template')}
+        />
+        <DateField id="new-start" label={t.start} bind:value={draft.start} error={error('/start')} />
+        <Picker
+          id="new-site"
+          label={t.site}
+          bind:value={draft.typed.site!}
+          choices={choices('sites')}
+          note={note('site')}
+          error={error('/typed/site')}
+        />
+        <Picker
+          id="new-kind"
+          label={fieldLabel('kind')}
+          value={held('kind')}
+          choices={kinds}
+          onchange={(v) => draft.set('kind', v)}
+          note={note('kind')}
+          error={error('/typed/kind')}
+        />
+        <Picker
+          id="new-job"
+          label={fieldLabel('job')}
+          value={held('job')}
+          choices={choices('jobs')}
+          onchange={(v) => draft.set('job', v)}
+          note={note('job')}
+          error={error('/typed/job')}
+        />
+        <Picker
+          id="new-department"
+          label={fieldLabel('department')}
+          value={held('department')}
+          choices={choices('departments')}
+          onchange={(v) => draft.set('department', v)}
+          note={note('department')}
+          error={error('/typed/department')}
+        />
+        <PersonPicker
+          id="new-manager"
+          label={fieldLabel('manager')}
+          value={held('manager')}
+          shown={shown('manager')}
+          onchange={(v) => draft.set('manager', v)}
+          note={note('manager')}
+          error={error('/typed/manager')}
+        />
+        <TextField
+          id="new-pay_rate"
+          label={fieldLabel('pay_rate')}
+          inputmode="decimal"
+          value={draft.typed.pay_rate ?? (value('pay_rate') ? text.number(Number(value('pay_rate')!.value), 2) : '')}
+          oninput={(e) => draft.set('pay_rate', e.currentTarget.value)}
+          note={note('pay_rate')}
+          error={error('/typed/pay_rate')}
+        />
+        <Picker
+          id="new-shift_pattern"
+          label={fieldLabel('shift_pattern')}
+          value={held('shift_pattern')}
+          choices={choices('shiftPatterns')}
+          onchange={(v) => draft.set('shift_pattern', v)}
+          note={note('shift_pattern')}
+          error={error('/typed/shift_pattern')}
+        />
+        <TextField
+          id="new-badge"
+          label={fieldLabel('badge')}
+          inputmode="numeric"
+          value={held('badge')}
+          oninput={(e) => draft.set('badge', e.currentTarget.value)}
+          note={note('badge')}
+          error={error('/typed/badge')}
+        />
+        <Picker
+          id="new-holiday_calendar"
+          label={fieldLabel('holiday_calendar')}
+          value={held('holiday_calendar')}
+          choices={choices('calendars')}
+          onchange={(v) => draft.set('holiday_calendar', v)}
+          note={note('holiday_calendar')}
+          error={error('/typed/holiday_calendar')}
+        />
+        <Picker
+          id="new-cost_centre"
+          label={fieldLabel('cost_centre')}
+          value={held('cost_centre')}
+          choices={choices('costCentres')}
+          onchange={(v) => draft.set('cost_centre', v)}
+          note={note('cost_centre')}
+          error={error('/typed/cost_centre')}
+        />
+      </div>
+      <div class="border-rule lg:border-l lg:pl-6">
+        {#if preview.data}
+          <PreviewReadings preview={preview.data} start={draft.start} takeSoonest={(day) => (draft.start = day)} />
+        {:else}
+          <p class="text-soft">{t.begin}</p>
+        {/if}
+      </div>
+    </div>
+    {#if refused.length > 0}
+      <div role="alert" class="border-rust bg-rust-tint text-rust mt-2 border-l-4 px-4 py-2">
+        <p class="font-semibold">{t.summary(refused.length)}</p>
+        <ul>
+          {#each refused as entry (entry.pointer)}
+            <li>
+              <a
+                class="link"
+                href="#{fieldId(entry.pointer)}"
+                onclick={(e) => {
+                  e.preventDefault();
+                  document.getElementById(fieldId(entry.pointer))?.focus();
+                }}>{fieldLabel(entry.pointer.split('/').at(-1)!)}</a
+              >: {text.problem(entry)}
+            </li>
+          {/each}
+        </ul>
+      </div>
+    {/if}
+    <div class="border-rule bg-sheet sticky bottom-0 mt-3 flex flex-wrap items-center justify-between gap-3 border-t py-3">
+      <p class="text-soft text-xs">
+        {t.typed(draft.count, Math.max((preview.data?.values.length ?? 0) - Object.keys(draft.typedValues).length, 0))}
+      </p>
+      <div class="flex flex-wrap gap-3">
+        <Button key="Ctrl+Enter" disabled={busy} onclick={() => openHire(true)}>{t.openRest}</Button>
+        <Button type="submit" look="primary" key="Ctrl+s" disabled={busy || !session.coordinates}>{t.open}</Button>
+      </div>
+    </div>
+  </form>
+</Dialog>

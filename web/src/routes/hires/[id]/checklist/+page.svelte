@@ -1,0 +1,199 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import type { Api } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
+  import TaskBar from '$lib/drawing/TaskBar.svelte';
+  import TimeAxis from '$lib/drawing/TimeAxis.svelte';
+  import { TimeScale } from '$lib/drawing/TimeScale';
+  import HireTitle from '$lib/hires/HireTitle.svelte';
+  import MoveStart from '$lib/hires/MoveStart.svelte';
+  import { hireQuery } from '$lib/hires/queries';
+  import { keys } from '$lib/keys/keys.svelte';
+  import { dayNumber } from '$lib/text/dates';
+  import { text } from '$lib/text/index.svelte';
+  import Waiting from '$lib/ui/Waiting.svelte';
+  import { createQuery } from '@tanstack/svelte-query';
+  import Standing from './Standing.svelte';
+  import TaskSheet from './TaskSheet.svelte';
+  import { Ticking } from '$lib/hires/ticking.svelte';
+
+  type Task = Api['TaskResponse'];
+  const id = $derived(page.params.id!);
+  const hire = createQuery(() => hireQuery(id));
+  const t = $derived(text.t.checklist);
+  const ticking = new Ticking(() => id);
+
+  let selected = $state<string>();
+  let table = $state<HTMLElement>();
+  let chartWidth = $state(600);
+  let moving = $state(false);
+  let moveTo = $state<string | null>(null);
+
+  const tasks = $derived(hire.data?.tasks ?? []);
+  const chosen = $derived(tasks.find((k) => k.key === selected));
+  const shown = $derived((hire.data?.stages ?? []).flatMap((s) => tasks.filter((k) => k.stage === s.key)));
+  const scale = $derived.by(() => {
+    const today = dayNumber(hire.data?.today ?? session.today);
+    const start = dayNumber(hire.data?.start ?? session.today);
+    const from = Math.min(today - 7, start - 7);
+    return new TimeScale(Math.max(from, today - 28), Math.max(today, start) + 35, chartWidth);
+  });
+  const isMine = (task: Task) => task.owner === 'coordinator' && session.coordinates;
+
+  function stageNote(stage: Api['StageResponse']) {
+    if (stage.state === 'passed') return t.stagePassed;
+    if (stage.state === 'open') return t.stageOpen(stage.done, stage.of);
+    const waits = stage.waitsFor.map((k) => hire.data?.stages.find((s) => s.key === k)?.name ?? k);
+    return (stage.opens ? t.stageOpens(text.day(stage.opens)) : '') + (waits.length > 0 ? t.once(text.list(waits)) : '');
+  }
+  const slackNote = (task: Task) =>
+    task.slack === null
+      ? ''
+      : task.slack < 0
+        ? task.state === 'late'
+          ? text.t.arrivals.late(-task.slack)
+          : text.t.arrivals.short(-task.slack)
+        : text.t.arrivals.slack(task.slack);
+  const tone = (task: Task) => (task.state === 'late' ? 'text-rust' : task.state === 'atRisk' ? 'text-ochre' : 'text-soft');
+
+  function step(by: number) {
+    const at = shown.findIndex((k) => k.key === selected);
+    const next = shown[at < 0 ? (by > 0 ? 0 : shown.length - 1) : Math.min(Math.max(at + by, 0), shown.length - 1)];
+    if (!next) return;
+    selected = next.key;
+    table?.querySelector<HTMLElement>(`[data-key="${CSS.escape(next.key)}"]`)?.focus();
+  }
+  function move(to: string | null) {
+    moveTo = to;
+    moving = true;
+  }
+
+  $effect(() =>
+    keys.use(() => [
+      { key: 'ArrowDown', label: text.t.keys.down, run: () => step(1) },
+      { key: 'ArrowUp', label: text.t.keys.up, run: () => step(-1) },
+      ...(session.readsRecords ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(`/hires/${id}/record`) }] : []),
+      ...(chosen && ticking.may(chosen) && !chosen.done && !chosen.skippedWhy
+        ? [{ key: 'd', label: text.t.keys.done, run: () => void ticking.tick(chosen) }]
+        : []),
+      { key: 'Escape', run: () => (selected ? (selected = undefined) : void goto(session.home)) }
+    ])
+  );
+</script>
+
+<svelte:head><title>{hire.data ? `${hire.data.givenName} ${hire.data.familyName}` : text.t.hire.checklist} · Fid</title></svelte:head>
+
+{#if !hire.data}
+  <Waiting error={hire.error} retry={() => hire.refetch()} />
+{:else}
+  {@const h = hire.data}
+  <div class="page">
+    <HireTitle {...h} filled={h.filled} of={h.of} hire={{ id: h.id, done: h.readiness.done, of: h.readiness.of }} />
+    <Standing hire={h} {move} />
+
+    <div bind:this={table} role="grid" aria-label={text.t.hire.checklist} class="border-ink border-t">
+      <div role="row" class="task bg-paper sticky top-0 z-10">
+        <span role="columnheader" class="sr-only">{t.columns.task}</span>
+        <span role="columnheader" class="sr-only">{t.columns.owner}</span>
+        <span role="columnheader" class="sr-only">{t.columns.state}</span>
+        <span role="columnheader" class="sr-only">{t.columns.slack}</span>
+        <div role="columnheader" aria-label={t.columns.plan} class="plan" bind:clientWidth={chartWidth}>
+          <TimeAxis {scale} today={h.today} start={h.start} />
+        </div>
+      </div>
+      {#each h.stages as stage (stage.key)}
+        {@const own = tasks.filter((k) => k.stage === stage.key)}
+        {#if own.length > 0}
+          <div role="row" class="border-ink border-b">
+            <div role="rowheader" class="font-display px-3 pt-3 pb-1.5 text-base font-bold">
+              {stage.name} <span class="text-soft font-sans text-xs font-normal tracking-normal">{stageNote(stage)}</span>
+            </div>
+          </div>
+          {#each own as task (task.key)}
+            <!-- svelte-ignore a11y_click_events_have_key_events (the keys of the page do the same) -->
+            <div
+              role="row"
+              data-key={task.key}
+              tabindex={selected === task.key || (!chosen && task.key === shown[0]?.key) ? 0 : -1}
+              aria-selected={selected === task.key}
+              class="task border-b {selected === task.key ? 'bg-sheet outline-sea outline-2 -outline-offset-2' : 'border-rule'}"
+              onfocus={() => (selected = task.key)}
+              onclick={() => (selected = task.key)}
+            >
+              <div
+                role="gridcell"
+                class="name min-w-0 truncate py-1.5 pl-3 font-semibold {task.done || task.skippedWhy
+                  ? 'text-faint font-normal line-through'
+                  : ''}"
+              >
+                {task.name}
+              </div>
+              <div role="gridcell" class="owner text-soft truncate py-1.5 text-xs">
+                {text.owner(task.owner, task.ownerName, isMine(task))}
+              </div>
+              {#if task.done}
+                <div role="gridcell" class="state col-span-2 py-1.5 text-xs whitespace-nowrap">
+                  <strong>{t.doneOn(text.shortDay(task.done))}</strong>
+                </div>
+              {:else}
+                <div
+                  role="gridcell"
+                  class="state py-1.5 font-semibold whitespace-nowrap {task.state === 'late' || task.state === 'atRisk' ? tone(task) : ''}"
+                >
+                  {text.t.state[task.state]}
+                </div>
+                <div role="gridcell" class="slack py-1.5 text-xs whitespace-nowrap {tone(task)}">{slackNote(task)}</div>
+              {/if}
+              <div role="gridcell" class="plan overflow-hidden">
+                <TaskBar {scale} {task} start={h.start} today={h.today} accepted={h.accepted} />
+              </div>
+            </div>
+          {/each}
+        {/if}
+      {/each}
+    </div>
+  </div>
+  {#if chosen}
+    <TaskSheet task={chosen} {ticking} mine={isMine(chosen)} />
+  {/if}
+  {#if session.coordinates}<MoveStart bind:open={moving} {id} to={moveTo} />{/if}
+{/if}
+
+<style>
+  .task {
+    display: grid;
+    grid-template-columns: minmax(9rem, 14rem) 6rem 4.6rem 6.2rem minmax(8rem, 1fr);
+    column-gap: 0.5rem;
+    align-items: center;
+  }
+  @media (max-width: 60rem) {
+    .task {
+      grid-template-columns: minmax(0, 1fr) auto auto;
+      grid-template-areas: 'name state slack' 'owner plan plan';
+      column-gap: 0.75rem;
+    }
+    .name {
+      grid-area: name;
+      white-space: normal;
+    }
+    .owner {
+      grid-area: owner;
+      padding-left: 0.75rem;
+      min-width: 5rem;
+    }
+    .state {
+      grid-area: state;
+      padding-right: 0.5rem;
+    }
+    .slack {
+      grid-area: slack;
+      padding-right: 0.5rem;
+    }
+    .plan {
+      grid-area: plan;
+      width: min(15rem, 55vw);
+      justify-self: end;
+    }
+  }
+</style>

@@ -1,0 +1,48 @@
+<script lang="ts">
+  import type { Api } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import DateField from '$lib/ui/DateField.svelte';
+
+  /** Where the hire stands, in a sentence with its proof, and the question what another start would do. */
+  let { hire, move }: { hire: Api['ChecklistResponse']; move: (to: string | null) => void } = $props();
+  const t = $derived(text.t.checklist);
+  const chase = $derived(hire.holdUp);
+  const short = $derived(chase !== null && chase.slack < 0);
+  const bad = $derived(!hire.feasible || short);
+  let asked = $state<string | null>(null);
+</script>
+
+<div
+  class="my-3 flex flex-wrap items-center justify-between gap-x-8 gap-y-2 border-l-4 px-4 py-2 {bad
+    ? 'border-rust bg-rust-tint'
+    : 'border-sea bg-sea-tint'}"
+>
+  <div class="min-w-0 flex-1 basis-72">
+    {#if bad && chase}
+      <p class="text-rust text-base font-semibold">{t.holdsUp(chase.name, -chase.slack)}</p>
+      <p class="text-xs">
+        {t.readyOn(chase.name, text.day(chase.earliestFinish))}
+        {#if !hire.feasible && hire.soonestStart}{t.soonest(text.day(hire.soonestStart))}{/if}
+      </p>
+    {:else}
+      <p class="text-sea text-base font-semibold">{hire.start > hire.today ? t.feasible(text.day(hire.start)) : t.started}</p>
+      {#if chase}<p class="text-xs">{t.latestFirst(chase.name, text.t.arrivals.finish(text.day(chase.latestFinish)))}</p>{/if}
+    {/if}
+  </div>
+  {#if session.coordinates}
+    <div class="flex flex-wrap items-end gap-3">
+      <div class="w-44">
+        <DateField
+          id="what-if"
+          label={t.whatIf}
+          bind:value={asked}
+          note={bad && hire.soonestStart && !asked ? text.day(hire.soonestStart) : undefined}
+          onchange={(to) => to && move(to)}
+        />
+      </div>
+      <div class="pb-4"><Button onclick={() => move(asked ?? (hire.feasible ? null : hire.soonestStart))}>{t.moveStart}</Button></div>
+    </div>
+  {/if}
+</div>

@@ -1,0 +1,72 @@
+<script lang="ts">
+  import type { Api } from '$lib/api/client';
+  import type { Ticking } from '$lib/hires/ticking.svelte';
+  import { session } from '$lib/api/session.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
+  import FooterSheet from '$lib/ui/FooterSheet.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+
+  /** The task selected in a checklist: what it is, and the acts that fit. */
+  let { task, ticking, mine }: { task: Api['TaskResponse']; ticking: Ticking; mine: boolean } = $props();
+  const t = $derived(text.t.checklist);
+  let skipping = $state(false);
+  let why = $state('');
+  let missing = $state(false);
+
+  const facts = $derived(
+    [
+      text.owner(task.owner, task.ownerName, mine),
+      t.work(task.work),
+      task.after.length > 0 ? t.after(text.list(task.after)) : '',
+      task.due ? text.t.arrivals.due(text.day(task.due)) : '',
+      task.dayOne ? t.dayOne : '',
+      task.required ? '' : t.optional
+    ].filter(Boolean)
+  );
+
+  async function skip(event: SubmitEvent) {
+    event.preventDefault();
+    missing = why.trim() === '';
+    if (missing) return;
+    await ticking.skip(task, why.trim());
+    skipping = false;
+    why = '';
+  }
+</script>
+
+<FooterSheet label={task.name} tone={task.state === 'late' || task.state === 'atRisk' ? 'rust' : 'sea'}>
+  <div class="min-w-0 flex-1 basis-72">
+    <p><span class="text-base font-semibold">{task.name}</span> <span class="text-soft text-xs">{facts.join(' · ')}</span></p>
+    {#if task.done}
+      <p class="text-soft text-xs">{t.doneOn(text.day(task.done))}{task.doneBy ? `, ${t.by(task.doneBy)}` : ''}</p>
+    {:else if task.skippedWhy}
+      <p class="text-soft text-xs">{text.t.state.skipped}: {task.skippedWhy}</p>
+    {:else if task.instructions}
+      <p class="text-soft text-xs">{task.instructions}</p>
+    {/if}
+  </div>
+  {#if ticking.may(task)}
+    <div class="flex flex-wrap gap-3">
+      {#if task.done}
+        <Button onclick={() => ticking.untick(task)}>{t.undoDone}</Button>
+      {:else if task.skippedWhy}
+        {#if session.coordinates}<Button onclick={() => ticking.unskip(task)}>{t.unskip}</Button>{/if}
+      {:else}
+        {#if session.coordinates}<Button onclick={() => (skipping = true)}>{t.skip}</Button>{/if}
+        <Button look="primary" key="d" onclick={() => ticking.tick(task)}>{t.act}</Button>
+      {/if}
+    </div>
+  {/if}
+</FooterSheet>
+
+<Dialog bind:open={skipping} title={t.skipTitle(task.name)} focus="#skip-why">
+  <form class="space-y-3 px-5 pt-3 pb-5" onsubmit={skip}>
+    <TextField id="skip-why" label={t.skipWhy} bind:value={why} maxlength={500} error={missing ? text.t.problems.missing : undefined} />
+    <div class="flex justify-end gap-3">
+      <Button onclick={() => (skipping = false)}>{text.t.common.cancel}</Button>
+      <Button type="submit" look="danger">{t.skipAct}</Button>
+    </div>
+  </form>
+</Dialog>

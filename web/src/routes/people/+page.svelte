@@ -1,0 +1,74 @@
+<script lang="ts">
+  import { api, data } from '$lib/api/client';
+  import { keys } from '$lib/keys/keys.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import Waiting from '$lib/ui/Waiting.svelte';
+  import { createInfiniteQuery, keepPreviousData } from '@tanstack/svelte-query';
+
+  let q = $state('');
+  let finder = $state<HTMLInputElement>();
+  const t = $derived(text.t.people);
+  const people = createInfiniteQuery(() => ({
+    queryKey: ['people', 'list', q],
+    queryFn: ({ pageParam }) => data(api.GET('/api/people', { params: { query: { q, after: pageParam } } })),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (last: { next: string | null }) => last.next ?? undefined,
+    placeholderData: keepPreviousData
+  }));
+  const rows = $derived(people.data?.pages.flatMap((p) => p.people) ?? []);
+
+  $effect(() => keys.use(() => [{ key: '/', label: text.t.keys.filter, run: () => finder?.focus() }]));
+</script>
+
+<svelte:head><title>{text.t.places.people} · Fid</title></svelte:head>
+
+{#if !people.data}
+  <Waiting error={people.error} retry={() => people.refetch()} />
+{:else}
+  <div class="page pb-8">
+    <div class="flex flex-wrap items-center justify-between gap-3 pt-5 pb-3">
+      <h1 class="text-2xl">{t.title('')}</h1>
+      <input
+        bind:this={finder}
+        bind:value={q}
+        type="search"
+        aria-label={t.find}
+        placeholder={t.find}
+        maxlength={100}
+        class="border-ink w-56 border-b bg-transparent py-1"
+      />
+    </div>
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->
+    <div class="overflow-x-auto" tabindex="0" role="region" aria-label={t.title('')}>
+      <table class="narrow border-ink w-full border-t text-left">
+        <thead class="text-soft text-xs">
+          <tr
+            >{#each [t.number, t.name, t.job, t.department, t.site, t.since] as column (column)}<th
+                class="px-2 py-1.5 font-normal whitespace-nowrap">{column}</th
+              >{/each}</tr
+          >
+        </thead>
+        <tbody>
+          {#each rows as person (person.employmentId)}
+            <tr class="border-rule hover:bg-sheet border-t">
+              <td class="text-soft px-2 py-1.5">{person.number}</td>
+              <td class="px-2 font-semibold whitespace-nowrap"
+                ><a class="hover:underline" href="/people/{person.employmentId}"
+                  ><bdi>{person.familyName}</bdi>, <bdi>{person.givenName}</bdi></a
+                ></td
+              >
+              <td class="px-2">{person.job ?? ''}</td>
+              <td class="px-2">{person.department ?? ''}</td>
+              <td class="px-2">{person.site ?? ''}</td>
+              <td class="px-2 whitespace-nowrap">{text.day(person.start)}</td>
+            </tr>
+          {:else}
+            <tr><td colspan="6" class="text-soft px-2 py-4">{t.none}</td></tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+    {#if people.hasNextPage}<p class="pt-3"><Button onclick={() => people.fetchNextPage()}>{t.more}</Button></p>{/if}
+  </div>
+{/if}

@@ -1,0 +1,46 @@
+<script lang="ts">
+  import { session } from '$lib/api/session.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import Mark from '$lib/ui/Mark.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+
+  let email = $state('');
+  let password = $state('');
+  let problem = $state<string>();
+  let busy = $state(false);
+
+  async function signIn(event: SubmitEvent) {
+    event.preventDefault();
+    busy = true;
+    problem = undefined;
+    try {
+      await session.signIn(email.trim(), password);
+    } catch (e) {
+      problem = text.failure(e);
+      busy = false;
+    }
+  }
+</script>
+
+<svelte:head><title>{text.t.signIn.title} · Fid</title></svelte:head>
+
+<div class="mx-auto max-w-sm px-5 pt-[16dvh]">
+  <p class="font-display flex items-center gap-2 text-2xl font-bold"><Mark />Fid</p>
+  <p class="text-soft mt-1 mb-8">{text.t.signIn.intro}</p>
+  <h1 class="border-ink mb-4 border-t-2 pt-4 text-xl">{session.firm?.name}</h1>
+  <form onsubmit={signIn} class="space-y-3">
+    <TextField id="email" label={text.t.signIn.email} type="email" autocomplete="username" required maxlength={254} bind:value={email} />
+    <TextField
+      id="password"
+      label={text.t.signIn.password}
+      type="password"
+      autocomplete="current-password"
+      required
+      maxlength={200}
+      bind:value={password}
+    />
+    {#if problem}<p role="alert" class="border-rust bg-rust-tint text-rust border-l-4 px-3 py-2">{problem}</p>{/if}
+    <Button type="submit" look="primary" disabled={busy}>{text.t.signIn.act}</Button>
+  </form>
+</div>
