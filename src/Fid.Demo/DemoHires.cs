@@ -38,7 +38,7 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
         await Open("Bronagh", "Keel", "dispatcher", monday.PlusWeeks(-1).PlusDays(2), "hallan", accepted: -26,
             [.. Personal(), ("badge", await BadgeOf("Morita"))], done: [.. OfficeReady, "meet", "muster", "first-punch"]);
         await Open("Yusuf", "Demirci", "engine-hand", monday.PlusWeeks(-3), "mv-corran", accepted: -50, Personal(),
-            done: [.. CrewReady, "welcome", "sea-survival", "night-check", "meet", "muster", "engine-walk", "first-punch", "week-talk"]);
+            done: [.. CrewReady, "welcome", "sea-survival", "night-check", "meet", "muster", "engine-walk", "first-punch", "week-talk", "buddy-watch"]);
         (string Given, string Family)[] seasonal =
         [
             ("Maëlle", "Kerbrat"), ("Tuấn", "Phạm"), ("Sipho", "Dlamini"), ("Friederike", "Weiß"), ("Siân", "O'Driscoll-Prys"), ("נעם", "בן־עמי"),

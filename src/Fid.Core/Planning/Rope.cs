@@ -1,3 +1,4 @@
+using Fid.Core.Calendars;
 using NodaTime;
 
 namespace Fid.Core.Planning;
@@ -36,7 +37,7 @@ public sealed record Rope(LocalDate From, LocalDate To, bool Frayed, IReadOnlyLi
                 if (task.Stage != id || !task.Required || task.Skipped) continue;
                 of++;
                 if (task.Done is not null) done++;
-                var passes = task.Done ?? Passes(plan.Tasks[i], question.Today);
+                var passes = task.Done ?? Passes(plan.Tasks[i], question.Calendars[task.Calendar], question.Today);
                 if (day is null || passes > day) day = passes;
             }
             var knot = new Knot(id, LocalDate.Max(day ?? begin, begin), passed);
@@ -49,11 +50,11 @@ public sealed record Rope(LocalDate From, LocalDate To, bool Frayed, IReadOnlyLi
         return new Rope(from, to, IsFrayed(question, plan), knots);
     }
 
-    // The latest day on which the gate can pass as far as this task goes, or the earliest where the latest is gone already.
-    private static LocalDate Passes(PlannedTask task, LocalDate today)
+    // The working day after the latest finish, or after the earliest where the latest is gone already.
+    private static LocalDate Passes(PlannedTask task, WorkCalendar calendar, LocalDate today)
     {
         var finish = task.LatestFinish is { } latest && latest >= today ? latest : task.EarliestFinish!.Value;
-        return finish.PlusDays(1);
+        return calendar.Roll(finish.PlusDays(1), RollRule.Following) ?? finish;
     }
 
     private static bool IsFrayed(PlanQuestion question, Plan plan)

@@ -25,7 +25,7 @@ public sealed class HireOpening(FidDb db)
         var department = await Entry(db.Departments, "department");
         var known = new KnownFacts(site?.CalendarCode, site?.CostCentreCode, department?.HeadId?.ToString(), await NextBadgeAsync(cancellation));
         var values = StartingValues.Fill(layered, known);
-        return new HireDraft(template, layered, values, Tasks(layered, values));
+        return new HireDraft(template, layered, values, Tasks(layered));
 
         async Task<T?> Entry<T>(DbSet<T> list, string field)
             where T : ListEntry =>
@@ -70,11 +70,10 @@ public sealed class HireOpening(FidDb db)
         return Badges.NextFree(used);
     }
 
-    private static IReadOnlyList<HireTask> Tasks(Layered layered, IReadOnlyDictionary<string, LayeredValue> values)
+    private static IReadOnlyList<HireTask> Tasks(Layered layered)
     {
         var keys = layered.Tasks.Select(t => t.Key).ToHashSet();
-        var calendar = TextOf(values, "holiday_calendar") ?? "";
-        return [.. layered.Tasks.Select((t, i) => TaskSpec.Read(t).ToHireTask(t.Key, i, calendar, keys))];
+        return [.. layered.Tasks.Select((t, i) => TaskSpec.Read(t).ToHireTask(t.Key, i, keys))];
     }
 
     private static string? TextOf(IReadOnlyDictionary<string, LayeredValue> values, string field) =>

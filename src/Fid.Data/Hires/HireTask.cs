@@ -8,6 +8,9 @@ namespace Fid.Data.Hires;
 /// <summary>A task of a hire's checklist, as its template had it when the hire was opened.</summary>
 public sealed class HireTask
 {
+    /// <summary>Stands for the holiday calendar of the newcomer's own record, whichever that is when the plan is made.</summary>
+    public const string OwnCalendar = "own";
+
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
     public Guid HireId { get; init; }
@@ -24,6 +27,7 @@ public sealed class HireTask
     /// <summary>Who does it: "newcomer", "manager", "coordinator", or "team:" and a team's code.</summary>
     public required string Owner { get; set; }
 
+    /// <summary>The code of the calendar its owner works on, or <see cref="OwnCalendar"/>.</summary>
     public required string CalendarCode { get; set; }
 
     public required int Work { get; set; }

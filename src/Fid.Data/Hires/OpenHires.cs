@@ -24,7 +24,7 @@ public static class OpenHires
             orderby hire.Start, record.FamilyName, record.GivenName, hire.Id
             select new HireHead(
                 hire.Id, hire.EmploymentId, record.PersonId, employment.Number, record.GivenName, record.FamilyName, record.JobCode, record.Kind,
-                record.SiteCode, record.ManagerId, hire.Start, hire.Accepted, hire.CoordinatorId, coordinator!.DisplayName, record.Missing, record.Filled, hire.TemplateCode, hire.TemplateVersion, hire.Version))
+                record.SiteCode, record.ManagerId, hire.Start, hire.Accepted, hire.CoordinatorId, coordinator!.DisplayName, record.CalendarCode, record.Missing, record.Filled, hire.TemplateCode, hire.TemplateVersion, hire.Version))
             .AsNoTracking().ToListAsync(cancellation);
         var tasks = await (
             from task in db.HireTasks
@@ -51,7 +51,7 @@ public sealed record OpenHire(HireHead Head, IReadOnlyList<TaskRow> Tasks)
     public PlanQuestion Question(LocalDate today, CalendarBook calendars, IReadOnlyList<PlanStage> stages)
     {
         var tasks = new PlanTask[Tasks.Count];
-        for (var i = 0; i < tasks.Length; i++) tasks[i] = Tasks[i].ToPlan();
+        for (var i = 0; i < tasks.Length; i++) tasks[i] = Tasks[i].ToPlan(Head.CalendarCode);
         return HirePlan.Question(today, Head.Start, Head.Accepted, calendars, stages, tasks);
     }
 }
@@ -59,7 +59,7 @@ public sealed record OpenHire(HireHead Head, IReadOnlyList<TaskRow> Tasks)
 /// <summary>Who a hire is.</summary>
 public sealed record HireHead(
     Guid Id, Guid EmploymentId, Guid PersonId, string Number, string GivenName, string FamilyName, string? JobCode, string? Kind, string? SiteCode,
-    Guid? ManagerId, LocalDate Start, LocalDate Accepted, Guid CoordinatorId, string? CoordinatorName, string[] Missing, int Filled, string TemplateCode, int TemplateVersion,
+    Guid? ManagerId, LocalDate Start, LocalDate Accepted, Guid CoordinatorId, string? CoordinatorName, string? CalendarCode, string[] Missing, int Filled, string TemplateCode, int TemplateVersion,
     uint Version)
 {
     public string FullName => $"{GivenName} {FamilyName}".Trim();
@@ -71,8 +71,9 @@ public sealed record TaskRow(
     string? OpensAnchor, int OpensAmount, OffsetUnit OpensUnit, string? DueAnchor, int DueAmount, OffsetUnit DueUnit,
     string[] After, int[] Lags, bool Required, bool DayOne, LocalDate? Done, bool Skipped)
 {
-    public PlanTask ToPlan() => new(
-        Key, StageKey, CalendarCode, Work,
+    /// <param name="ownCalendar">The code of the newcomer's own holiday calendar; null where the record has none yet.</param>
+    public PlanTask ToPlan(string? ownCalendar) => new(
+        Key, StageKey, CalendarOf(ownCalendar), Work,
         OpensAnchor is null ? null : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit),
         DueAnchor is null ? null : new PlanOffset(DueAnchor, DueAmount, DueUnit),
         Links(), Required, DayOne, Done, Skipped);
@@ -81,6 +82,8 @@ public sealed record TaskRow(
         task.HireId, task.Key, task.Name, task.StageKey, task.Owner, task.CalendarCode, task.Work, task.OpensAnchor, task.OpensAmount,
         task.OpensUnit, task.DueAnchor, task.DueAmount, task.DueUnit, task.After, task.Lags, task.Required, task.DayOne, task.Done,
         task.SkippedWhy is not null);
+
+    public string CalendarOf(string? ownCalendar) => CalendarCode == HireTask.OwnCalendar ? ownCalendar ?? CalendarBook.Unknown : CalendarCode;
 
     private PlanLink[] Links()
     {

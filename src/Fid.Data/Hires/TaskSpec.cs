@@ -9,7 +9,7 @@ internal sealed record TaskSpec(
     string Name,
     string Stage,
     string Owner,
-    string Calendar = TaskSpec.OwnCalendar,
+    string Calendar = HireTask.OwnCalendar,
     int Work = 1,
     OffsetSpec? Opens = null,
     OffsetSpec? Due = null,
@@ -18,9 +18,6 @@ internal sealed record TaskSpec(
     bool DayOne = false,
     string? Instructions = null)
 {
-    /// <summary>Stands for the newcomer's own holiday calendar.</summary>
-    public const string OwnCalendar = "own";
-
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
     {
         RespectRequiredConstructorParameters = true,
@@ -30,7 +27,7 @@ internal sealed record TaskSpec(
     public static TaskSpec Read(LayeredTask task) =>
         JsonSerializer.SerializeToElement(task.Properties.ToDictionary(p => p.Key, p => p.Value.Value)).Deserialize<TaskSpec>(Json)!;
 
-    public HireTask ToHireTask(string key, int position, string ownCalendar, IReadOnlySet<string> keys)
+    public HireTask ToHireTask(string key, int position, IReadOnlySet<string> keys)
     {
         // A task whose predecessor an add-on dropped waits for nothing in its place.
         string[] after = [.. (After ?? []).Where(keys.Contains)];
@@ -41,7 +38,7 @@ internal sealed record TaskSpec(
             Name = Name,
             StageKey = Stage,
             Owner = Owner,
-            CalendarCode = Calendar == OwnCalendar ? ownCalendar : Calendar,
+            CalendarCode = Calendar,
             Work = Work,
             OpensAnchor = Opens?.Anchor,
             OpensAmount = Opens?.Offset ?? 0,

@@ -7,25 +7,26 @@ namespace Fid.Data.Lists;
 /// <summary>The firm's calendars, ready for counting, by code.</summary>
 public sealed class CalendarBook
 {
-    private CalendarBook(IReadOnlyDictionary<string, WorkCalendar> calendars, IReadOnlyDictionary<string, string> rest) =>
-        (ByCode, Rest) = (calendars, rest);
+    private CalendarBook(Dictionary<string, WorkCalendar> calendars)
+    {
+        calendars[Unknown] = Weekdays;
+        ByCode = calendars;
+    }
 
     public IReadOnlyDictionary<string, WorkCalendar> ByCode { get; }
 
-    /// <summary>The rest masks by calendar code, for drawing weekends.</summary>
-    public IReadOnlyDictionary<string, string> Rest { get; }
-
     /// <summary>The calendar with a code; working Monday to Friday where there is none such.</summary>
     public WorkCalendar this[string? code] => code is not null && ByCode.TryGetValue(code, out var calendar) ? calendar : Weekdays;
+
+    /// <summary>The code to ask with where a record has no calendar yet: Monday to Friday, without holidays.</summary>
+    public const string Unknown = "";
 
     private static WorkCalendar Weekdays { get; } = new(RestMask.Weekend, []);
 
     public static async Task<CalendarBook> LoadAsync(FidDb db, CancellationToken cancellation)
     {
         var entries = await db.HolidayCalendars.AsNoTracking().ToDictionaryAsync(c => c.Code, cancellation);
-        return new CalendarBook(
-            entries.ToDictionary(e => e.Key, e => Make(e.Value, entries)),
-            entries.ToDictionary(e => e.Key, e => e.Value.Rest));
+        return new CalendarBook(entries.ToDictionary(e => e.Key, e => Make(e.Value, entries)));
     }
 
     private static WorkCalendar Make(HolidayCalendar entry, Dictionary<string, HolidayCalendar> entries)

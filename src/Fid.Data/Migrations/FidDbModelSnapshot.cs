@@ -919,6 +919,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("badge");
 
+                    b.Property<string>("CalendarCode")
+                        .HasColumnType("text")
+                        .HasColumnName("calendar_code");
+
                     b.Property<string>("DepartmentCode")
                         .HasColumnType("text")
                         .HasColumnName("department_code");

@@ -30,6 +30,8 @@ public sealed class RecordNow
 
     public string? Badge { get; set; }
 
+    public string? CalendarCode { get; set; }
+
     public Guid? ManagerId { get; set; }
 
     /// <summary>The day the record was taken on: today, or the first day.</summary>

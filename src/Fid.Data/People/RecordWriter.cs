@@ -136,6 +136,7 @@ public sealed class RecordWriter(FidDb db)
         record.JobCode = Text("job");
         record.Kind = Text("kind");
         record.Badge = Text("badge");
+        record.CalendarCode = Text("holiday_calendar");
         record.ManagerId = Guid.TryParse(Text("manager"), out var manager) ? manager : null;
         record.AsOf = AsOf(employment, today);
         record.Saved = at;

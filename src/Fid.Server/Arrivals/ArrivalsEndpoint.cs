@@ -54,7 +54,7 @@ internal static class ArrivalsEndpoint
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
             plan.Feasible, plan.SoonestStart, late, open, newcomer,
             [.. head.Missing.Where(f => ShippedFields.Find(f)!.RequiredFrom == "prepare")],
-            HoldUpResponse.Of(plan, hire.Tasks, calendars, names),
+            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names),
             new RopeResponse(rope.From, rope.To, rope.Frayed, [.. rope.Knots.Select(k => new KnotResponse(k.Stage, k.Day, k.Passed))]));
     }
 }

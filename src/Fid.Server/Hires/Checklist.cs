@@ -48,7 +48,7 @@ internal static class Checklist
             [.. hire.Tasks.Select((t, i) => TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names))],
             plan.Feasible, plan.SoonestStart,
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
-            HoldUpResponse.Of(plan, hire.Tasks, calendars, names));
+            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names));
     }
 
     private static StageResponse StageOf(Stage stage, PlannedStage planned, PlanQuestion question, Plan plan)

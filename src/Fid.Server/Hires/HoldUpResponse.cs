@@ -15,13 +15,13 @@ namespace Fid.Server.Hires;
 public sealed record HoldUpResponse(
     string Key, string Name, string Owner, string? OwnerName, LocalDate? Due, LocalDate LatestFinish, LocalDate EarliestFinish, TaskState State, int Slack, int Work, int Left)
 {
-    internal static HoldUpResponse? Of(Plan plan, IReadOnlyList<TaskRow> tasks, CalendarBook calendars, ListNames names)
+    internal static HoldUpResponse? Of(Plan plan, IReadOnlyList<TaskRow> tasks, string? ownCalendar, CalendarBook calendars, ListNames names)
     {
         for (var i = 0; i < plan.Tasks.Count; i++)
         {
             if (plan.Tasks[i] is not { Slack: { } slack } planned || planned.Id != plan.HoldUp) continue;
             var task = tasks[i];
-            var left = Math.Max(0, calendars[task.CalendarCode].Count(planned.EarliestStart!.Value, planned.LatestFinish!.Value));
+            var left = Math.Max(0, calendars[task.CalendarOf(ownCalendar)].Count(planned.EarliestStart!.Value, planned.LatestFinish!.Value));
             return new HoldUpResponse(
                 task.Key, task.Name, task.Owner, names.Team(task.Owner), planned.Due, planned.LatestFinish.Value, planned.EarliestFinish!.Value,
                 planned.State, slack, task.Work, left);

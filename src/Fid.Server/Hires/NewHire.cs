@@ -35,8 +35,9 @@ internal static class NewHire
         var stages = await StagesAsync(db, cancellation);
         var shown = await RecordReader.DisplayAsync(db, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
         var values = draft.Values.Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), ValueSource.Of(v.Value.From, prepared.Templates))).ToArray();
+        var calendar = draft.Values.TryGetValue("holiday_calendar", out var own) && own.Value.ValueKind == JsonValueKind.String ? own.Value.GetString() : null;
         var plan = request.Start is { } start && ValueCheck.IsSensible(start)
-            ? HirePlan.Of(HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan())]), SoonestSearch.WhenNotFeasible)
+            ? HirePlan.Of(HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan(calendar))]), SoonestSearch.WhenNotFeasible)
             : null;
         var completeness = Completeness.Count(f => f == "start_date" ? request.Start is not null : Has(draft, f));
         return TypedResults.Ok(new HirePreview(
@@ -45,7 +46,7 @@ internal static class NewHire
             completeness.Filled, completeness.Of,
             [.. completeness.Missing.Where(f => ShippedFields.Find(f)!.RequiredFrom == "prepare")],
             plan?.Feasible, plan?.SoonestStart,
-            plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendars, names),
+            plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendar, calendars, names),
             [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Team(g.Key), g.Count())).OrderByDescending(s => s.Count)],
             draft.Template.Name, draft.Template.Version));
     }

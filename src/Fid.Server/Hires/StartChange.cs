@@ -36,7 +36,7 @@ internal static class StartChange
             .Where(m => m.Before != m.After).ToArray();
         return TypedResults.Ok(new StartChangeResponse(
             hire.Head.Start, to.Date, Period.DaysBetween(hire.Head.Start, to.Date), before.Feasible, after.Feasible, changed,
-            HoldUpResponse.Of(after, hire.Tasks, calendars, names)));
+            HoldUpResponse.Of(after, hire.Tasks, hire.Head.CalendarCode, calendars, names)));
     }
 
     public static async Task<Results<Ok<ChecklistResponse>, ProblemHttpResult>> Save(

@@ -26,4 +26,8 @@ const labels: Record<string, [en: string, de: string]> = {
   holiday_calendar: ['holiday calendar', 'Feiertagskalender']
 };
 
+/** Within a sentence. */
 export const fieldLabel = (key: string) => labels[key]?.[text.language === 'de' ? 1 : 0] ?? key;
+
+/** Over a field. */
+export const fieldTitle = (key: string) => fieldLabel(key).replace(/^./u, (c) => c.toLocaleUpperCase());

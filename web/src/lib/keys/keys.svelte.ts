@@ -1,3 +1,5 @@
+import { untrack } from 'svelte';
+
 /** A key that does something where the reader is now. */
 export interface Shortcut {
   /** What to press, such as "n", "Ctrl+k", "ArrowDown" or "?". */
@@ -24,10 +26,9 @@ class Keys {
   /** For $effect: the shortcuts count until the effect ends. */
   use(shortcuts: () => Shortcut[], alone = false) {
     const group = { shortcuts, alone };
-    this.#groups = [...this.#groups, group];
-    return () => {
-      this.#groups = this.#groups.filter((g) => g !== group);
-    };
+    // Untracked: the effect that adds a group must not run again because of it.
+    untrack(() => (this.#groups = [...this.#groups, group]));
+    return () => untrack(() => (this.#groups = this.#groups.filter((g) => g !== group)));
   }
 
   get all(): Shortcut[] {

@@ -1,5 +1,5 @@
 /** The interface in English. German has the same keys, which the compiler checks. */
-const words = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve'];
+const words = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve', 'Thirteen', 'Fourteen', 'Fifteen', 'Sixteen', 'Seventeen', 'Eighteen', 'Nineteen', 'Twenty'];
 const word = (n: number) => words[n] ?? String(n);
 const days = (n: number) => `${n} ${n === 1 ? 'day' : 'days'}`;
 const workingDays = (n: number) => `${n} working ${n === 1 ? 'day' : 'days'}`;

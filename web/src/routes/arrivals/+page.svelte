@@ -236,8 +236,24 @@
   .row {
     display: grid;
     grid-template-columns: minmax(9rem, 13rem) 6.5rem minmax(8rem, 1fr) 5rem minmax(9rem, 13rem);
+    grid-template-areas: 'who when plan ready hold';
     column-gap: 0.75rem;
     align-items: start;
+  }
+  .who {
+    grid-area: who;
+  }
+  .when {
+    grid-area: when;
+  }
+  .plan {
+    grid-area: plan;
+  }
+  .ready {
+    grid-area: ready;
+  }
+  .hold {
+    grid-area: hold;
   }
   /* With hundreds of rows, only those in view are laid out and painted. */
   .hire {
@@ -249,20 +265,7 @@
       grid-template-columns: minmax(0, 1fr) auto;
       grid-template-areas: 'who when' 'plan plan' 'hold ready';
     }
-    .who {
-      grid-area: who;
-    }
-    .when {
-      grid-area: when;
-    }
-    .plan {
-      grid-area: plan;
-    }
-    .ready {
-      grid-area: ready;
-    }
     .hold {
-      grid-area: hold;
       padding-left: 0.75rem;
     }
     .hire {

@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { fieldLabel } from '$lib/fields';
+  import { fieldLabel, fieldTitle } from '$lib/fields';
   import { keys } from '$lib/keys/keys.svelte';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
   import { sourceText } from '$lib/source';
@@ -150,7 +150,7 @@
         />
         <Picker
           id="new-kind"
-          label={fieldLabel('kind')}
+          label={fieldTitle('kind')}
           value={held('kind')}
           choices={kinds}
           onchange={(v) => draft.set('kind', v)}
@@ -159,7 +159,7 @@
         />
         <Picker
           id="new-job"
-          label={fieldLabel('job')}
+          label={fieldTitle('job')}
           value={held('job')}
           choices={choices('jobs')}
           onchange={(v) => draft.set('job', v)}
@@ -168,7 +168,7 @@
         />
         <Picker
           id="new-department"
-          label={fieldLabel('department')}
+          label={fieldTitle('department')}
           value={held('department')}
           choices={choices('departments')}
           onchange={(v) => draft.set('department', v)}
@@ -177,7 +177,7 @@
         />
         <PersonPicker
           id="new-manager"
-          label={fieldLabel('manager')}
+          label={fieldTitle('manager')}
           value={held('manager')}
           shown={shown('manager')}
           onchange={(v) => draft.set('manager', v)}
@@ -186,7 +186,7 @@
         />
         <TextField
           id="new-pay_rate"
-          label={fieldLabel('pay_rate')}
+          label={fieldTitle('pay_rate')}
           inputmode="decimal"
           value={draft.typed.pay_rate ?? (value('pay_rate') ? text.number(Number(value('pay_rate')!.value), 2) : '')}
           oninput={(e) => draft.set('pay_rate', e.currentTarget.value)}
@@ -195,7 +195,7 @@
         />
         <Picker
           id="new-shift_pattern"
-          label={fieldLabel('shift_pattern')}
+          label={fieldTitle('shift_pattern')}
           value={held('shift_pattern')}
           choices={choices('shiftPatterns')}
           onchange={(v) => draft.set('shift_pattern', v)}
@@ -204,7 +204,7 @@
         />
         <TextField
           id="new-badge"
-          label={fieldLabel('badge')}
+          label={fieldTitle('badge')}
           inputmode="numeric"
           value={held('badge')}
           oninput={(e) => draft.set('badge', e.currentTarget.value)}
@@ -213,7 +213,7 @@
         />
         <Picker
           id="new-holiday_calendar"
-          label={fieldLabel('holiday_calendar')}
+          label={fieldTitle('holiday_calendar')}
           value={held('holiday_calendar')}
           choices={choices('calendars')}
           onchange={(v) => draft.set('holiday_calendar', v)}
@@ -222,7 +222,7 @@
         />
         <Picker
           id="new-cost_centre"
-          label={fieldLabel('cost_centre')}
+          label={fieldTitle('cost_centre')}
           value={held('cost_centre')}
           choices={choices('costCentres')}
           onchange={(v) => draft.set('cost_centre', v)}

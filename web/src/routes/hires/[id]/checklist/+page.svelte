@@ -133,7 +133,7 @@
                 {text.owner(task.owner, task.ownerName, isMine(task))}
               </div>
               {#if task.done}
-                <div role="gridcell" class="state col-span-2 py-1.5 text-xs whitespace-nowrap">
+                <div role="gridcell" class="state py-1.5 text-xs whitespace-nowrap">
                   <strong>{t.doneOn(text.shortDay(task.done))}</strong>
                 </div>
               {:else}
@@ -164,8 +164,24 @@
   .task {
     display: grid;
     grid-template-columns: minmax(9rem, 14rem) 6rem 4.6rem 6.2rem minmax(8rem, 1fr);
+    grid-template-areas: 'name owner state slack plan';
     column-gap: 0.5rem;
     align-items: center;
+  }
+  .name {
+    grid-area: name;
+  }
+  .owner {
+    grid-area: owner;
+  }
+  .state {
+    grid-area: state;
+  }
+  .slack {
+    grid-area: slack;
+  }
+  .plan {
+    grid-area: plan;
   }
   @media (max-width: 60rem) {
     .task {
@@ -174,24 +190,17 @@
       column-gap: 0.75rem;
     }
     .name {
-      grid-area: name;
       white-space: normal;
     }
     .owner {
-      grid-area: owner;
       padding-left: 0.75rem;
       min-width: 5rem;
     }
-    .state {
-      grid-area: state;
-      padding-right: 0.5rem;
-    }
+    .state,
     .slack {
-      grid-area: slack;
       padding-right: 0.5rem;
     }
     .plan {
-      grid-area: plan;
       width: min(15rem, 55vw);
       justify-self: end;
     }

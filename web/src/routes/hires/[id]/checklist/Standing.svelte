@@ -11,7 +11,9 @@
   const chase = $derived(hire.holdUp);
   const short = $derived(chase !== null && chase.slack < 0);
   const bad = $derived(!hire.feasible || short);
-  let asked = $state<string | null>(null);
+  // Filled in where there is a better start than the present one; the reader's own question takes its place.
+  let typed = $state<string | null>();
+  const asked = $derived(typed !== undefined ? typed : hire.feasible ? null : hire.soonestStart);
 </script>
 
 <div
@@ -37,12 +39,14 @@
         <DateField
           id="what-if"
           label={t.whatIf}
-          bind:value={asked}
-          note={bad && hire.soonestStart && !asked ? text.day(hire.soonestStart) : undefined}
-          onchange={(to) => to && move(to)}
+          value={asked}
+          onchange={(to) => {
+            typed = to;
+            if (to) move(to);
+          }}
         />
       </div>
-      <div class="pb-4"><Button onclick={() => move(asked ?? (hire.feasible ? null : hire.soonestStart))}>{t.moveStart}</Button></div>
+      <div class="pb-4"><Button onclick={() => move(asked)}>{t.moveStart}</Button></div>
     </div>
   {/if}
 </div>

@@ -541,6 +541,7 @@ namespace Fid.Data.Migrations
                     job_code = table.Column<string>(type: "text", nullable: true),
                     kind = table.Column<string>(type: "text", nullable: true),
                     badge = table.Column<string>(type: "text", nullable: true),
+                    calendar_code = table.Column<string>(type: "text", nullable: true),
                     manager_id = table.Column<Guid>(type: "uuid", nullable: true),
                     as_of = table.Column<LocalDate>(type: "date", nullable: false),
                     missing = table.Column<string[]>(type: "text[]", nullable: false),

@@ -15,7 +15,7 @@ using NpgsqlTypes;
 namespace Fid.Data.Migrations
 {
     [DbContext(typeof(FidDb))]
-    [Migration("20261125003230_Start")]
+    [Migration("20261125011535_Start")]
     partial class Start
     {
         /// <inheritdoc />
@@ -921,6 +921,10 @@ namespace Fid.Data.Migrations
                     b.Property<string>("Badge")
                         .HasColumnType("text")
                         .HasColumnName("badge");
+
+                    b.Property<string>("CalendarCode")
+                        .HasColumnType("text")
+                        .HasColumnName("calendar_code");
 
                     b.Property<string>("DepartmentCode")
                         .HasColumnType("text")

@@ -15,7 +15,7 @@ using NpgsqlTypes;
 namespace Fid.Data.Migrations
 {
     [DbContext(typeof(FidDb))]
-    [Migration("20261125003318_Guards")]
+    [Migration("20261125011553_Guards")]
     partial class Guards
     {
         /// <inheritdoc />
@@ -921,6 +921,10 @@ namespace Fid.Data.Migrations
                     b.Property<string>("Badge")
                         .HasColumnType("text")
                         .HasColumnName("badge");
+
+                    b.Property<string>("CalendarCode")
+                        .HasColumnType("text")
+                        .HasColumnName("calendar_code");
 
                     b.Property<string>("DepartmentCode")
                         .HasColumnType("text")
