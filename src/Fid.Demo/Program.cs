@@ -3,6 +3,8 @@ using Fid.Demo;
 using NodaTime;
 using NodaTime.Text;
 
+System.Globalization.CultureInfo.CurrentCulture = System.Globalization.CultureInfo.InvariantCulture;
+
 // usage: Fid.Demo [--today DATE] [--large], with the database's address in the environment, where no process list shows it.
 var connection = Environment.GetEnvironmentVariable("ConnectionStrings__Fid") ?? throw new InvalidOperationException("ConnectionStrings__Fid says where the database is.");
 var at = Array.IndexOf(args, "--today");

@@ -6,30 +6,29 @@ namespace Fid.Core.Calendars;
 
 /// <summary>
 /// Reads dates as people type them, in English or German: "2027-03-08", "8/3", "8.3.27", "8 mar", "mon", "next mon", "today",
-/// "+10" or "+10d" (days), "+10wd" (working days), "+2w", "+1m". Day comes before month. A date without a year is the one from
-/// a quarter of a year ago up to three quarters ahead.
+/// "+10" or "+10d" (days), "+10wd" (working days), "+2w", "+1m". Day comes before month. A date without a year is the first one
+/// from two months ago on, since what has just begun is entered too, but most of what is typed is to come.
 /// </summary>
 public static partial class DateEntry
 {
-    private const int DaysBack = 91;
+    private const int MonthsBack = 2;
 
     private static readonly Dictionary<string, int> NearDays = new(StringComparer.Ordinal)
     {
         ["today"] = 0, ["tomorrow"] = 1, ["yesterday"] = -1, ["heute"] = 0, ["morgen"] = 1, ["gestern"] = -1,
     };
 
-    // A word is known by its first letters, as many as tell it from the others.
-    private static readonly (string Start, IsoDayOfWeek Day)[] Weekdays =
+    // Monday first, and January first. A word is known by its beginning.
+    private static readonly string[][] Weekdays =
     [
-        ("mo", IsoDayOfWeek.Monday), ("tu", IsoDayOfWeek.Tuesday), ("di", IsoDayOfWeek.Tuesday), ("we", IsoDayOfWeek.Wednesday),
-        ("mi", IsoDayOfWeek.Wednesday), ("th", IsoDayOfWeek.Thursday), ("do", IsoDayOfWeek.Thursday), ("fr", IsoDayOfWeek.Friday),
-        ("sa", IsoDayOfWeek.Saturday), ("su", IsoDayOfWeek.Sunday), ("so", IsoDayOfWeek.Sunday),
+        ["monday", "montag"], ["tuesday", "dienstag"], ["wednesday", "mittwoch"], ["thursday", "donnerstag"], ["friday", "freitag"],
+        ["saturday", "samstag"], ["sunday", "sonntag"],
     ];
 
-    private static readonly (string Start, int Month)[] Months =
+    private static readonly string[][] Months =
     [
-        ("jan", 1), ("jän", 1), ("feb", 2), ("mar", 3), ("mär", 3), ("mrz", 3), ("apr", 4), ("may", 5), ("mai", 5), ("jun", 6),
-        ("jul", 7), ("aug", 8), ("sep", 9), ("oct", 10), ("okt", 10), ("nov", 11), ("dec", 12), ("dez", 12),
+        ["january", "januar", "jänner"], ["february", "februar"], ["march", "märz", "mrz"], ["april"], ["may", "mai"], ["june", "juni"], ["july", "juli"],
+        ["august"], ["september"], ["october", "oktober"], ["november"], ["december", "dezember"],
     ];
 
     /// <summary>The date meant, or null when the text means none that exists.</summary>
@@ -75,7 +74,7 @@ public static partial class DateEntry
         // 29 February needs a year that has one, so look a few ahead.
         return Enumerable.Range(today.Year - 1, 10)
             .Select(y => Exact(y, month, day))
-            .FirstOrDefault(d => d >= today.PlusDays(-DaysBack));
+            .FirstOrDefault(d => d >= today.PlusMonths(-MonthsBack));
     }
 
     private static LocalDate? Exact(int year, int month, int day) =>
@@ -85,11 +84,12 @@ public static partial class DateEntry
 
     private static LocalDate? Within(LocalDate today, int days) => Day.DateOrNull((long)Day.Number(today) + days);
 
-    private static int? MonthOf(string word) =>
-        Months.Where(m => word.StartsWith(m.Start, StringComparison.Ordinal)).Select(m => (int?)m.Month).FirstOrDefault();
+    private static int? MonthOf(string word) => Place(Months, word) is var place and >= 0 ? place + 1 : null;
 
-    private static IsoDayOfWeek? WeekdayOf(string word) =>
-        Weekdays.Where(d => word.StartsWith(d.Start, StringComparison.Ordinal)).Select(d => (IsoDayOfWeek?)d.Day).FirstOrDefault();
+    private static IsoDayOfWeek? WeekdayOf(string word) => Place(Weekdays, word) is var place and >= 0 ? (IsoDayOfWeek)(place + 1) : null;
+
+    private static int Place(string[][] names, string word) =>
+        Array.FindIndex(names, n => n.Any(name => name.StartsWith(word, StringComparison.Ordinal)));
 
     private static int Number(Match match, int group) => int.Parse(match.Groups[group].ValueSpan, CultureInfo.InvariantCulture);
 

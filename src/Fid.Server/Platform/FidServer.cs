@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.IO.Compression;
 using System.Reflection;
 using System.Text.Json;
@@ -32,6 +33,8 @@ public static class FidServer
 
     public static void AddFid(this IServiceCollection services, IConfiguration configuration)
     {
+        // What is written for people is put into their language and form by the browser.
+        CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
         var connection = configuration.GetConnectionString("Fid") ?? "Host=127.0.0.1;Database=none";
         var fixedToday = configuration["Fid:Today"] is { Length: > 0 } text ? LocalDatePattern.Iso.Parse(text).Value : (LocalDate?)null;
         services.AddSingleton(_ => FidDatabase.Source(connection));

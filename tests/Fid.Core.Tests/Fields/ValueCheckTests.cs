@@ -1,0 +1,74 @@
+using System.Text.Json;
+using Fid.Core.Fields;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Core.Tests.Fields;
+
+public class ValueCheckTests
+{
+    [Theory]
+    [InlineData("given_name", "\"  Siân \"", "Siân")]
+    [InlineData("given_name", "\"Sia\\u0302n\"", "Siân")] // composed, so that equal names are equal
+    [InlineData("family_name", "\"O'Driscoll-Prys\"", "O'Driscoll-Prys")]
+    [InlineData("family_name", "\"בן־עמי\"", "בן־עמי")]
+    [InlineData("pay_rate", "17.4", "17.40")]
+    [InlineData("pay_rate", "17.4567", "17.4567")]
+    [InlineData("weekly_hours", "37.5", "37.5")]
+    [InlineData("birth_date", "\"1998-02-28\"", "1998-02-28")]
+    [InlineData("email", "\"o'neill+home@example.org\"", "o'neill+home@example.org")]
+    [InlineData("badge", "\"004812\"", "004812")]
+    [InlineData("known_as", "\"   \"", null)]
+    [InlineData("end_date", "null", null)]
+    public void Takes_what_fits_in_the_form_that_is_stored(string field, string entered, string? stored)
+    {
+        var (value, problem) = ValueCheck.Check(ShippedFields.Find(field)!, JsonElement.Parse(entered));
+        problem.ShouldBeNull();
+        value?.ToString().ShouldBe(stored);
+        (value is null).ShouldBe(stored is null);
+    }
+
+    [Theory]
+    [InlineData("given_name", "7", "wrong-type")]
+    [InlineData("given_name", "[]", "wrong-type")]
+    [InlineData("given_name", "\"a\\u0000b\"", "bad-characters")]
+    [InlineData("given_name", "\"\\ud83d\"", "bad-characters")]
+    [InlineData("given_name", "\"\\u202Eevil\"", "bad-characters")]
+    [InlineData("pay_rate", "-1", "out-of-range")]
+    [InlineData("pay_rate", "1.23456", "too-fine")]
+    [InlineData("pay_rate", "\"17\"", "wrong-type")]
+    [InlineData("pay_rate", "1e400", "wrong-type")]
+    [InlineData("weekly_hours", "169", "out-of-range")]
+    [InlineData("birth_date", "\"1998-02-30\"", "bad-value")]
+    [InlineData("birth_date", "\"0998-02-01\"", "bad-value")]
+    [InlineData("email", "\"nobody\"", "bad-value")]
+    [InlineData("phone", "\"call me\"", "bad-value")]
+    [InlineData("badge", "\"12a\"", "bad-value")]
+    [InlineData("kind", "\"pirate\"", "bad-value")]
+    [InlineData("manager", "\"me\"", "bad-value")]
+    public void Says_at_the_field_what_does_not_fit(string field, string entered, string code)
+    {
+        var (_, problem) = ValueCheck.Check(ShippedFields.Find(field)!, JsonElement.Parse(entered));
+        problem.ShouldNotBeNull();
+        (problem.Path, problem.Code).ShouldBe(($"/{field}", code));
+    }
+
+    [Fact]
+    public void Refuses_texts_that_are_too_long() =>
+        ValueCheck.Check(ShippedFields.Find("street")!, JsonSerializer.SerializeToElement(new string('x', 201))).Problem!.Code.ShouldBe("too-long");
+
+    [Fact]
+    public void Folds_names_for_searching()
+    {
+        TextRules.Fold("  Siân   O'Driscoll ").ShouldBe("sian o'driscoll");
+        TextRules.Fold("Tuấn Phạm").ShouldBe("tuan pham");
+    }
+
+    [Fact]
+    public void Counts_what_is_filled_and_what_is_needed()
+    {
+        var count = Completeness.Count(f => f is not ("badge" or "cost_centre" or "known_as"));
+        (count.Filled, count.Of).ShouldBe((ShippedFields.All.Count - 3, ShippedFields.All.Count));
+        count.Missing.ShouldBe(["cost_centre", "badge"]);
+    }
+}
