@@ -23,7 +23,6 @@ public static class DemoFirm
         if (await db.Firms.AnyAsync()) return;
 
         await using var transaction = await db.Database.BeginTransactionAsync();
-        db.ChangeTracker.AutoDetectChangesEnabled = !large;
         await Data.Firms.Seed.RolesAsync(db);
         var firm = new Firm { Name = "Halyard Sound Ferries", Currency = "EUR", TimeZone = "Europe/Dublin" };
         db.Add(firm);
@@ -36,15 +35,16 @@ public static class DemoFirm
         var author = new Author(null, "Orla Dunmore", now, "demo");
         var names = new DemoNames(Seed);
         var people = new DemoPeople(db, author, today, names);
-        people.Add(large ? LargeFirm.People : People, large ? LargeFirm.SaveInBatches(db) : null);
+        people.Add(large ? LargeFirm.People : People, SaveInBatches(db, large));
         await db.SaveChangesAsync();
-        db.ChangeTracker.AutoDetectChangesEnabled = true;
+        db.ChangeTracker.Clear();
         people.AppointHeads(await db.Departments.ToListAsync());
         await db.SaveChangesAsync();
 
         var users = DemoAccounts.Make(people.Named);
         await DemoAccounts.AddAsync(db, users);
         await db.SaveChangesAsync();
+        db.ChangeTracker.Clear();
         if (large)
         {
             await LargeFirm.AddHistoryAsync(db, today);
@@ -53,11 +53,21 @@ public static class DemoFirm
         else
         {
             await new DemoHires(db, author, today, people, users[0]).AddAsync();
-            var newcomer = users[^1];
+            var newcomerId = users[^1].Id;
+            var newcomer = await db.Users.SingleAsync(u => u.Id == newcomerId);
             newcomer.PersonId = people.Named["Varga"].PersonId;
         }
         await db.SaveChangesAsync();
         await db.Database.ExecuteSqlAsync($"select setval('employment_numbers', {people.NextNumber})");
         await transaction.CommitAsync();
     }
+
+    // Saves and forgets as it goes: a context that tracks thousands of values looks through all of them at every save.
+    private static Action<int> SaveInBatches(FidDb db, bool tell) => count =>
+    {
+        if (count % LargeFirm.Batch != 0) return;
+        db.SaveChanges();
+        db.ChangeTracker.Clear();
+        if (tell) Console.WriteLine($"  {count} of {LargeFirm.People} people");
+    };
 }

@@ -31,6 +31,8 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
         // Two seasons here already: the earlier stints stay on her side of the record.
         var jun = await Open("Jun", "Nakamura", "galley-cook", monday.PlusWeeks(3), "mv-corran", accepted: -7, Personal(), done: ["contract-send", "kit"]);
         AddFormerStints(jun, "GA-1");
+        await db.SaveChangesAsync();
+        db.ChangeTracker.Clear();
         await Open("Saoirse", "Lind", "payroll-clerk", monday.PlusWeeks(3), "hallan", accepted: -2, [("cost_centre", null)], done: []);
         // Started last week, entered today.
         await Open("Mateo", "Ferreira", "shipwright", monday.PlusWeeks(-1), "yard", accepted: -7, Personal(),
@@ -77,7 +79,7 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
         var hire = opening.Add(draft, Guid.CreateVersion7(), people.TakeNumber(), start, LocalDate.Min(start, today.PlusDays(accepted)), coordinator.Id, author, today);
         Tick(hire, done);
         await db.SaveChangesAsync();
-        if (family == "Varga") people.Named[family] = await db.Employments.SingleAsync(e => e.Id == hire.EmploymentId);
+        if (family == "Varga") people.Named[family] = db.Employments.Local.Single(e => e.Id == hire.EmploymentId);
         return hire;
     }
 

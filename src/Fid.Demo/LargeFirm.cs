@@ -15,16 +15,7 @@ internal static class LargeFirm
     public const int People = 5000;
     private const int Hires = 600;
     private const int TasksPerHire = 40;
-    private const int Batch = 250;
-
-    /// <summary>Saves and forgets what is in the context every so many people, so that memory stays bounded.</summary>
-    public static Action<int> SaveInBatches(FidDb db) => count =>
-    {
-        if (count % Batch != 0) return;
-        db.SaveChanges();
-        db.ChangeTracker.Clear();
-        Console.WriteLine($"  {count} of {People} people");
-    };
+    public const int Batch = 50;
 
     public static async Task AddHiresAsync(FidDb db, Author author, LocalDate today, DemoPeople people, DemoNames names, Guid coordinator)
     {

@@ -5,7 +5,12 @@ using NodaTime.Text;
 
 System.Globalization.CultureInfo.CurrentCulture = System.Globalization.CultureInfo.InvariantCulture;
 
-// usage: Fid.Demo [--today DATE] [--large], with the database's address in the environment, where no process list shows it.
+// usage: Fid.Demo [--today DATE] [--large] | --accounts, with the database's address in the environment, where no process list shows it.
+if (args is ["--accounts"])
+{
+    DemoAccounts.Print();
+    return;
+}
 var connection = Environment.GetEnvironmentVariable("ConnectionStrings__Fid") ?? throw new InvalidOperationException("ConnectionStrings__Fid says where the database is.");
 var at = Array.IndexOf(args, "--today");
 var today = at >= 0
@@ -14,4 +19,3 @@ var today = at >= 0
 
 await using var source = FidDatabase.Source(connection);
 await DemoFirm.LoadAsync(source, today, args.Contains("--large"));
-DemoAccounts.Print();
