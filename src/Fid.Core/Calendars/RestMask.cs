@@ -15,7 +15,9 @@ public sealed class RestMask : IEquatable<RestMask>
         _text = text;
         for (var d = 0; d < 7; d++)
             _workingBefore[d + 1] = _workingBefore[d] + (text[d] == '0' ? 1 : 0);
-        _workingDays = [.. Enumerable.Range(0, 7).Where(d => text[d] == '0')];
+        _workingDays = new int[_workingBefore[7]];
+        for (var d = 0; d < 7; d++)
+            if (text[d] == '0') _workingDays[_workingBefore[d]] = d;
     }
 
     /// <summary>No rest day in the week.</summary>
@@ -35,10 +37,11 @@ public sealed class RestMask : IEquatable<RestMask>
 
     internal int WorkingBefore(int day) => day / 7 * _workingBefore[7] + _workingBefore[day % 7];
 
-    internal long NthWorking(long index)
+    internal long NthWorking(uint index)
     {
-        var perWeek = _workingDays.Length;
-        return index / perWeek * 7 + _workingDays[(int)(index % perWeek)];
+        var perWeek = (uint)_workingDays.Length;
+        var week = index / perWeek;
+        return week * 7L + _workingDays[index - week * perWeek];
     }
 
     /// <inheritdoc/>

@@ -23,7 +23,10 @@ public sealed class WorkCalendar
     public WorkCalendar(RestMask rest, IEnumerable<LocalDate> holidays)
     {
         _rest = rest;
-        _holidays = [.. holidays.Select(Day.Number).Where(d => !rest.IsRest(d)).Distinct().Order()];
+        var days = new SortedSet<int>();
+        foreach (var holiday in holidays)
+            if (Day.Number(holiday) is var day && !rest.IsRest(day)) days.Add(day);
+        _holidays = [.. days];
         _workBefore = new int[_holidays.Length];
         for (var i = 0; i < _holidays.Length; i++)
             _workBefore[i] = rest.WorkingBefore(_holidays[i]) - i;
@@ -67,7 +70,12 @@ public sealed class WorkCalendar
         }
     }
 
-    internal bool IsWorking(int day) => !_rest.IsRest(day) && Array.BinarySearch(_holidays, day) < 0;
+    internal bool IsWorking(int day)
+    {
+        if (_rest.IsRest(day)) return false;
+        var at = CountBelow(_holidays, day);
+        return at == _holidays.Length || _holidays[at] != day;
+    }
 
     internal int Count(int from, int to) =>
         from <= to ? WorkingBefore(to + 1) - WorkingBefore(from) : -(WorkingBefore(from + 1) - WorkingBefore(to));
@@ -75,9 +83,12 @@ public sealed class WorkCalendar
     /// <summary>As <see cref="Add(LocalDate, long)"/>, on day numbers; stays on the first or last day there is instead of leaving it.</summary>
     internal int Add(int day, long days) => Day.Clamp(AddUnbounded(day, days));
 
-    internal int RollForward(int day) => Day.Clamp(Nth(WorkingBefore(day)));
+    // Most days are working days already, or next to one.
+    internal int RollForward(int day) =>
+        IsWorking(day) ? day : day < Day.Last && IsWorking(day + 1) ? day + 1 : Day.Clamp(Nth(WorkingBefore(day)));
 
-    internal int RollBack(int day) => Day.Clamp(NthOrMinus(WorkingBefore(day + 1) - 1L));
+    internal int RollBack(int day) =>
+        IsWorking(day) ? day : day > Day.First && IsWorking(day - 1) ? day - 1 : Day.Clamp(NthOrMinus(WorkingBefore(day + 1) - 1L));
 
     private long AddUnbounded(int day, long days) => days switch
     {
@@ -96,7 +107,7 @@ public sealed class WorkCalendar
     {
         if (index > Day.Last) return long.MaxValue; // no calendar has more working days than there are days
         var holidaysPassed = CountBelow(_workBefore, (int)index + 1);
-        return _rest.NthWorking(index + holidaysPassed);
+        return _rest.NthWorking((uint)(index + holidaysPassed));
     }
 
     private static int CountBelow(int[] ascending, int bound)

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Core.Clock;
+using NodaTime;
 
 namespace Fid.Core.Compute;
 
@@ -9,21 +10,26 @@ internal static class BadgesDoor
     private static readonly Shape Question = new("assignments", "restDays");
     private static readonly Shape Assignment = new("id", "badge", "group", "person", "from", "to?");
 
-    private static readonly Choices<BadgeConflictKind> Kinds = new(
-        ("overlap", BadgeConflictKind.Overlap), ("tooSoon", BadgeConflictKind.TooSoon), ("twoBadges", BadgeConflictKind.TwoBadges));
+    private static readonly Choices Kinds = new("overlap", "tooSoon", "twoBadges");
 
-    public static void Answer(Node question, Utf8JsonWriter writer)
+    public static void Answer(ref QuestionReader question, Utf8JsonWriter writer)
     {
-        var o = question.Object(Question);
-        var assignments = o.Items("assignments", Read);
-        var restDays = o.Whole("restDays", 0, 100_000);
-        if (question.Problems.Count > 0 || Badges.Check(assignments, restDays).Take(question) is not { } conflicts) return;
+        List<BadgeAssignment> assignments = [];
+        var restDays = 0;
+        var seen = 0u;
+        if (question.Object())
+            while (question.Property(Question, ref seen) is var at and >= 0)
+            {
+                if (at == 0) assignments = question.Items(Read);
+                else restDays = question.Whole(0, 100_000);
+            }
+        if (!question.IsSound || Badges.Check(assignments, restDays).Take(ref question) is not { } conflicts) return;
         writer.WriteStartObject();
         writer.WriteStartArray("conflicts");
         foreach (var conflict in conflicts)
         {
             writer.WriteStartObject();
-            writer.WriteString("code", Kinds.Word(conflict.Kind));
+            writer.WriteString("code", Kinds.Word((int)conflict.Kind));
             if (conflict.Badge is not null) writer.WriteString("badge", conflict.Badge);
             writer.WriteStartArray("ids");
             foreach (var id in conflict.Ids) writer.WriteStringValue(id);
@@ -34,9 +40,25 @@ internal static class BadgesDoor
         writer.WriteEndObject();
     }
 
-    private static BadgeAssignment Read(Node node)
+    private static BadgeAssignment Read(ref QuestionReader question)
     {
-        var o = node.Object(Assignment);
-        return new BadgeAssignment(o.Id("id"), o.Id("badge"), o.Id("group"), o.Id("person"), o.Date("from"), o.DateOrNull("to"));
+        string id = "", badge = "", group = "", person = "";
+        LocalDate from = default;
+        LocalDate? to = null;
+        var seen = 0u;
+        if (question.Object())
+            while (question.Property(Assignment, ref seen) is var at and >= 0)
+            {
+                switch (at)
+                {
+                    case 0: id = question.Id(); break;
+                    case 1: badge = question.Id(); break;
+                    case 2: group = question.Id(); break;
+                    case 3: person = question.Id(); break;
+                    case 4: from = question.Date(); break;
+                    default: to = question.Date(); break;
+                }
+            }
+        return new BadgeAssignment(id, badge, group, person, from, to);
     }
 }

@@ -7,71 +7,84 @@ namespace Fid.Core.Compute;
 /// <summary>`calendar`: adding, counting and rolling dates over working days.</summary>
 internal static class CalendarDoor
 {
+    private const int Do = 0, Date = 1, Days = 2, Rule = 3, From = 4, To = 5;
+
     private static readonly Shape Question = new("calendar", "ask");
-    private static readonly Shape Add = new("do", "date", "days");
-    private static readonly Shape Count = new("do", "from", "to");
-    private static readonly Shape Roll = new("do", "date", "rule");
+    private static readonly Shape Ask = new("do", "date?", "days?", "rule?", "from?", "to?");
 
-    private static readonly Choices<RollRule> Rules = new(
-        ("following", RollRule.Following), ("preceding", RollRule.Preceding), ("modifiedFollowing", RollRule.ModifiedFollowing));
+    private static readonly Choices Rules = new("following", "preceding", "modifiedFollowing");
 
-    public static void Answer(Node question, Utf8JsonWriter writer)
+    // What each question needs besides "do"; nothing else may stand there.
+    private static readonly Dictionary<string, uint> Needs = new(StringComparer.Ordinal)
     {
-        var o = question.Object(Question);
-        var calendar = o["calendar"] is { IsThere: true } c ? c.Calendar() : WorkCalendar.EveryDay;
+        ["add"] = 1u << Date | 1u << Days, ["count"] = 1u << From | 1u << To, ["roll"] = 1u << Date | 1u << Rule,
+    };
+
+    public static void Answer(ref QuestionReader question, Utf8JsonWriter writer)
+    {
+        WorkCalendar? calendar = null;
+        List<Asked> asked = [];
+        var seen = 0u;
+        if (question.Object())
+            while (question.Property(Question, ref seen) is var at and >= 0)
+            {
+                if (at == 0) calendar = question.Calendar();
+                else asked = question.Items(ReadAsked);
+            }
+        if (!question.IsSound) return;
         writer.WriteStartObject();
         writer.WriteStartArray("answers");
-        o.Items("ask", ask =>
+        for (var i = 0; i < asked.Count; i++)
         {
-            AnswerOne(ask, calendar, writer);
-            return true;
-        });
+            var a = asked[i];
+            if (a.What == "count")
+                writer.WriteNumberValue(calendar!.Count(a.From, a.To));
+            else if ((a.What == "add" ? calendar!.Add(a.Date, a.Days) : calendar!.Roll(a.Date, a.Rule)) is { } date)
+                writer.Date(date);
+            else
+                question.Report([new Problem($"/ask/{i}", "out-of-range", "The answer falls outside the years 1 to 9999.")]);
+        }
         writer.WriteEndArray();
         writer.WriteEndObject();
     }
 
-    private static void AnswerOne(Node ask, WorkCalendar calendar, Utf8JsonWriter writer)
+    private static Asked ReadAsked(ref QuestionReader question)
     {
-        var before = ask.Problems.Count;
-        switch (What(ask))
+        var asked = new Asked();
+        var seen = 0u;
+        if (!question.Object()) return asked;
+        while (question.Property(Ask, ref seen) is var at and >= 0)
         {
-            case "add":
-                var add = ask.Object(Add);
-                var (date, days) = (add.Date("date"), add.Whole("days", int.MinValue, int.MaxValue));
-                if (ask.Problems.Count == before) Write(calendar.Add(date, days));
-                break;
-            case "count":
-                var count = ask.Object(Count);
-                var (from, to) = (count.Date("from"), count.Date("to"));
-                if (ask.Problems.Count == before) writer.WriteNumberValue(calendar.Count(from, to));
-                break;
-            case "roll":
-                var roll = ask.Object(Roll);
-                var (day, rule) = (roll.Date("date"), roll.Choice("rule", Rules));
-                if (ask.Problems.Count == before) Write(calendar.Roll(day, rule));
-                break;
-            case { } other:
-                ask.Report("bad-value", $"There is nothing called {other} to do. Known: add, count, roll.", "do");
-                break;
+            switch (at)
+            {
+                case Do: asked.What = question.Text(); break;
+                case Date: asked.Date = question.Date(); break;
+                case Days: asked.Days = question.Whole(int.MinValue, int.MaxValue); break;
+                case Rule: asked.Rule = (RollRule)question.Choice(Rules); break;
+                case From: asked.From = question.Date(); break;
+                case To: asked.To = question.Date(); break;
+            }
         }
-
-        void Write(LocalDate? answer)
+        if ((seen & 1u << Do) == 0) return asked;
+        if (!Needs.TryGetValue(asked.What, out var needs))
         {
-            if (answer is null) ask.Report("out-of-range", "The answer falls outside the years 1 to 9999.");
-            else writer.Date(answer);
+            question.Report("bad-value", $"There is nothing called {asked.What} to do. Known: {string.Join(", ", Needs.Keys)}.", "do");
+            return asked;
         }
+        for (var i = Date; i <= To; i++)
+        {
+            var (there, needed) = ((seen & 1u << i) != 0, (needs & 1u << i) != 0);
+            if (needed && !there) question.Report("missing-property", $"The property {Ask.Names[i]} is needed here.", Ask.Names[i]);
+            if (there && !needed) question.Report("unknown-property", $"To {asked.What} needs no {Ask.Names[i]}.", Ask.Names[i]);
+        }
+        return asked;
     }
 
-    private static string? What(Node ask)
+    private sealed class Asked
     {
-        if (ask.Json.ValueKind != JsonValueKind.Object)
-            ask.Report("wrong-type", "This is to be an object.");
-        else if (!ask.Json.TryGetProperty("do", out var what))
-            ask.Report("missing-property", "The property do is needed here.", "do");
-        else if (what.ValueKind != JsonValueKind.String)
-            ask.Report("wrong-type", "This is to be a text.", "do");
-        else
-            return what.GetString();
-        return null;
+        public string What = "";
+        public LocalDate Date, From, To;
+        public int Days;
+        public RollRule Rule;
     }
 }

@@ -16,10 +16,8 @@ public static class Door
         ["clock.badges"] = BadgesDoor.Answer,
     };
 
-    private static readonly JsonDocumentOptions Strict = new() { AllowTrailingCommas = false, CommentHandling = JsonCommentHandling.Disallow };
-
-    /// <summary>Reads a question and writes its answer; with problems in the list nothing may have been written.</summary>
-    internal delegate void Computation(Node question, Utf8JsonWriter answer);
+    /// <summary>Reads a question whole and writes its answer; with problems noted nothing need have been written.</summary>
+    internal delegate void Computation(ref QuestionReader question, Utf8JsonWriter answer);
 
     /// <summary>The computations there are.</summary>
     public static IReadOnlyCollection<string> Names => Computations.Keys;
@@ -27,32 +25,35 @@ public static class Door
     /// <summary>Answers one question.</summary>
     /// <param name="name">One of <see cref="Names"/>.</param>
     /// <param name="question">The question as UTF-8 JSON.</param>
-    /// <param name="answer">Receives the answer, or an object with the property "errors", as UTF-8 JSON.</param>
+    /// <param name="answer">Receives the answer, or an object with the property "errors", as UTF-8 JSON. It must be empty.</param>
     /// <returns>Whether the question could be answered.</returns>
-    public static bool Answer(string name, ReadOnlyMemory<byte> question, IBufferWriter<byte> answer)
+    public static bool Answer(string name, ReadOnlySpan<byte> question, ArrayBufferWriter<byte> answer)
     {
         if (!Computations.TryGetValue(name, out var computation))
             return Refuse(answer, [new Problem("", "unknown-computation", $"There is nothing called {name} to compute. Known: {string.Join(", ", Names)}.")]);
         var problems = new List<Problem>();
         try
         {
-            using var document = JsonDocument.Parse(question, Strict);
-            // Written aside first: a question found wrong half-way must leave no half answer behind.
-            var draft = new ArrayBufferWriter<byte>(4096);
-            using var writer = new Utf8JsonWriter(draft, new JsonWriterOptions { SkipValidation = true });
-            computation(new Node(document.RootElement, Way.Root, problems), writer);
-            if (problems.Count > 0) return Refuse(answer, problems);
-            writer.Flush();
-            answer.Write(draft.WrittenSpan);
-            return true;
+            using var writer = new Utf8JsonWriter(answer, new JsonWriterOptions { SkipValidation = true });
+            var reader = new QuestionReader(question, problems);
+            computation(ref reader, writer);
+            reader.End();
+            if (problems.Count == 0)
+            {
+                writer.Flush();
+                return true;
+            }
+            writer.Reset(Stream.Null); // what was written before the mistake was found is no part of the answer
         }
         catch (Exception e) when (e is JsonException or InvalidOperationException { InnerException: DecoderFallbackException })
         {
-            return Refuse(answer, [new Problem("", "malformed-json", $"This is not JSON: {FirstSentence(e.Message)}")]);
+            problems = [new Problem("", "malformed-json", $"This is not JSON: {e.Message.Split(". ")[0].TrimEnd('.')}.")];
         }
+        answer.ResetWrittenCount();
+        return Refuse(answer, problems);
     }
 
-    private static bool Refuse(IBufferWriter<byte> answer, IReadOnlyList<Problem> problems)
+    private static bool Refuse(ArrayBufferWriter<byte> answer, List<Problem> problems)
     {
         using var writer = new Utf8JsonWriter(answer);
         writer.WriteStartObject();
@@ -69,6 +70,4 @@ public static class Door
         writer.WriteEndObject();
         return false;
     }
-
-    private static string FirstSentence(string message) => message.Split(". ")[0].TrimEnd('.') + ".";
 }

@@ -9,20 +9,29 @@ internal static class PayDoor
     private static readonly Shape Rate = new("amount", "per", "weeklyHours", "fullTimeHours", "daysPerWeek?", "payEvery");
     private static readonly Shape Band = new("pay", "min", "mid", "max");
 
-    private static readonly Choices<PayPeriod> Periods = new(
-        ("hour", PayPeriod.Hour), ("day", PayPeriod.Day), ("week", PayPeriod.Week), ("fortnight", PayPeriod.Fortnight),
-        ("fourWeeks", PayPeriod.FourWeeks), ("halfMonth", PayPeriod.HalfMonth), ("month", PayPeriod.Month), ("year", PayPeriod.Year));
+    private static readonly Choices Periods = new("hour", "day", "week", "fortnight", "fourWeeks", "halfMonth", "month", "year");
+    private static readonly Choices Positions = new("below", "within", "above");
 
-    private static readonly Choices<BandPosition> Positions = new(
-        ("below", BandPosition.Below), ("within", BandPosition.Within), ("above", BandPosition.Above));
-
-    public static void AnswerRate(Node question, Utf8JsonWriter writer)
+    public static void AnswerRate(ref QuestionReader question, Utf8JsonWriter writer)
     {
-        var o = question.Object(Rate);
-        var (amount, per, hours, full) = (o.Number("amount"), o.Choice("per", Periods), o.Number("weeklyHours"), o.Number("fullTimeHours"));
-        decimal? days = o.Has("daysPerWeek") ? o.Number("daysPerWeek") : null;
-        var every = o.Choice("payEvery", Periods);
-        if (question.Problems.Count > 0 || PayRate.Of(amount, per, hours, full, days, every).Take(question) is not { } rate) return;
+        decimal amount = 0, hours = 0, full = 0;
+        decimal? days = null;
+        PayPeriod per = default, every = default;
+        var seen = 0u;
+        if (question.Object())
+            while (question.Property(Rate, ref seen) is var at and >= 0)
+            {
+                switch (at)
+                {
+                    case 0: amount = question.Number(); break;
+                    case 1: per = (PayPeriod)question.Choice(Periods); break;
+                    case 2: hours = question.Number(); break;
+                    case 3: full = question.Number(); break;
+                    case 4: days = question.Number(); break;
+                    default: every = (PayPeriod)question.Choice(Periods); break;
+                }
+            }
+        if (!question.IsSound || PayRate.Of(amount, per, hours, full, days, every).Take(ref question) is not { } rate) return;
         writer.WriteStartObject();
         writer.WriteNumber("annual", rate.Annual);
         writer.WriteNumber("fullTimeAnnual", rate.FullTimeAnnual);
@@ -31,16 +40,18 @@ internal static class PayDoor
         writer.WriteEndObject();
     }
 
-    public static void AnswerBand(Node question, Utf8JsonWriter writer)
+    public static void AnswerBand(ref QuestionReader question, Utf8JsonWriter writer)
     {
-        var o = question.Object(Band);
-        var (pay, min, mid, max) = (o.Number("pay"), o.Number("min"), o.Number("mid"), o.Number("max"));
-        if (question.Problems.Count > 0 || PayBand.Of(pay, min, mid, max).Take(question) is not { } band) return;
+        Span<decimal> figures = stackalloc decimal[4];
+        var seen = 0u;
+        if (question.Object())
+            while (question.Property(Band, ref seen) is var at and >= 0) figures[at] = question.Number();
+        if (!question.IsSound || PayBand.Of(figures[0], figures[1], figures[2], figures[3]).Take(ref question) is not { } band) return;
         writer.WriteStartObject();
         writer.WriteNumber("compaRatio", band.CompaRatio);
         if (band.Penetration is { } penetration) writer.WriteNumber("penetration", penetration);
         else writer.WriteNull("penetration");
-        writer.WriteString("position", Positions.Word(band.Position));
+        writer.WriteString("position", Positions.Word((int)band.Position));
         writer.WriteEndObject();
     }
 }

@@ -1,5 +1,7 @@
 using System.Text.Json;
+using Fid.Core.Calendars;
 using Fid.Core.Planning;
+using NodaTime;
 
 namespace Fid.Core.Compute;
 
@@ -15,70 +17,120 @@ internal static class PlanDoor
     private static readonly Shape Offset = new("anchor", "offset", "unit");
     private static readonly Shape Link = new("id", "lag?");
 
-    private static readonly Choices<OffsetUnit> Units = new(
-        ("working", OffsetUnit.Working), ("days", OffsetUnit.Days), ("weeks", OffsetUnit.Weeks), ("months", OffsetUnit.Months));
+    private static readonly Choices Units = new("working", "days", "weeks", "months");
+    private static readonly Choices TaskStates = new("skipped", "done", "late", "atRisk", "ready", "waiting");
+    private static readonly Choices StageStates = new("passed", "open", "closed");
 
-    private static readonly Choices<TaskState> TaskStates = new(
-        ("skipped", TaskState.Skipped), ("done", TaskState.Done), ("late", TaskState.Late), ("atRisk", TaskState.AtRisk),
-        ("ready", TaskState.Ready), ("waiting", TaskState.Waiting));
-
-    private static readonly Choices<StageState> StageStates = new(
-        ("passed", StageState.Passed), ("open", StageState.Open), ("closed", StageState.Closed));
-
-    public static void Answer(Node node, Utf8JsonWriter writer)
+    public static void Answer(ref QuestionReader question, Utf8JsonWriter writer)
     {
-        var question = Read(node);
-        if (node.Problems.Count == 0 && Planner.Plan(question).Take(node) is { } plan) Write(plan, writer);
+        var read = Read(ref question);
+        if (question.IsSound && Planner.Plan(read).Take(ref question) is { } plan) Write(plan, writer);
     }
 
-    private static PlanQuestion Read(Node node)
+    private static PlanQuestion Read(ref QuestionReader q)
     {
-        var o = node.Object(Question);
-        return new PlanQuestion(
-            o.Date("today"),
-            Names(o["anchors"], n => n.Date()),
-            Names(o["calendars"], n => n.Calendar()),
-            o.Items("stages", ReadStage),
-            o.Items("tasks", ReadTask));
+        LocalDate today = default;
+        Dictionary<string, LocalDate> anchors = [];
+        Dictionary<string, WorkCalendar> calendars = [];
+        List<PlanStage> stages = [];
+        List<PlanTask> tasks = [];
+        var seen = 0u;
+        if (q.Object())
+            while (q.Property(Question, ref seen) is var at and >= 0)
+            {
+                switch (at)
+                {
+                    case 0: today = q.Date(); break;
+                    case 1: anchors = q.Named((ref q) => q.Date()); break;
+                    case 2: calendars = q.Named((ref q) => q.Calendar()); break;
+                    case 3: stages = q.Items(ReadStage); break;
+                    default: tasks = q.Items(ReadTask); break;
+                }
+            }
+        return new PlanQuestion(today, anchors, calendars, stages, tasks);
     }
 
-    private static Dictionary<string, T> Names<T>(Node node, Func<Node, T> read) =>
-        node.IsThere ? node.Named().ToDictionary(p => p.Name, p => read(p.Value), StringComparer.Ordinal) : [];
-
-    private static PlanStage ReadStage(Node node)
+    private static PlanStage ReadStage(ref QuestionReader q)
     {
-        var o = node.Object(Stage);
-        return new PlanStage(o.Id("id"), o.Optional("opens", ReadOffset), o.Items("waitsFor", n => n.Id()));
+        var id = "";
+        PlanOffset? opens = null;
+        IReadOnlyList<string> waitsFor = [];
+        var seen = 0u;
+        if (q.Object())
+            while (q.Property(Stage, ref seen) is var at and >= 0)
+            {
+                switch (at)
+                {
+                    case 0: id = q.Id(); break;
+                    case 1: opens = ReadOffset(ref q); break;
+                    default: waitsFor = q.Items((ref q) => q.Id()); break;
+                }
+            }
+        return new PlanStage(id, opens, waitsFor);
     }
 
-    private static PlanTask ReadTask(Node node)
+    private static PlanTask ReadTask(ref QuestionReader q)
     {
-        var o = node.Object(Task);
-        return new PlanTask(
-            o.Id("id"),
-            o.Id("stage"),
-            o.Id("calendar"),
-            o.Whole("work", 0, MostDays, otherwise: 1),
-            o.Optional("opens", ReadOffset),
-            o.Optional("due", ReadOffset),
-            o.Items("after", ReadLink),
-            o.YesNo("required", otherwise: true),
-            o.YesNo("dayOne", otherwise: false),
-            o.DateOrNull("done"),
-            o.YesNo("skipped", otherwise: false));
+        string id = "", stage = "", calendar = "";
+        var work = 1;
+        PlanOffset? opens = null, due = null;
+        IReadOnlyList<PlanLink> after = [];
+        bool required = true, dayOne = false, skipped = false;
+        LocalDate? done = null;
+        var seen = 0u;
+        if (q.Object())
+            while (q.Property(Task, ref seen) is var at and >= 0)
+            {
+                switch (at)
+                {
+                    case 0: id = q.Id(); break;
+                    case 1: stage = q.Id(); break;
+                    case 2: calendar = q.Id(); break;
+                    case 3: work = q.Whole(0, MostDays); break;
+                    case 4: opens = ReadOffset(ref q); break;
+                    case 5: due = ReadOffset(ref q); break;
+                    case 6: after = q.Items(ReadLink); break;
+                    case 7: required = q.YesNo(); break;
+                    case 8: dayOne = q.YesNo(); break;
+                    case 9: done = q.Date(); break;
+                    default: skipped = q.YesNo(); break;
+                }
+            }
+        return new PlanTask(id, stage, calendar, work, opens, due, after, required, dayOne, done, skipped);
     }
 
-    private static PlanOffset ReadOffset(Node node)
+    private static PlanOffset ReadOffset(ref QuestionReader q)
     {
-        var o = node.Object(Offset);
-        return new PlanOffset(o.Id("anchor"), o.Whole("offset", -MostDays, MostDays), o.Choice("unit", Units));
+        var anchor = "";
+        var amount = 0;
+        OffsetUnit unit = default;
+        var seen = 0u;
+        if (q.Object())
+            while (q.Property(Offset, ref seen) is var at and >= 0)
+            {
+                switch (at)
+                {
+                    case 0: anchor = q.Id(); break;
+                    case 1: amount = q.Whole(-MostDays, MostDays); break;
+                    default: unit = (OffsetUnit)q.Choice(Units); break;
+                }
+            }
+        return new PlanOffset(anchor, amount, unit);
     }
 
-    private static PlanLink ReadLink(Node node)
+    private static PlanLink ReadLink(ref QuestionReader q)
     {
-        if (node.Json.ValueKind == JsonValueKind.String) return new PlanLink(node.Id(), 0);
-        var o = node.Object(Link);
-        return new PlanLink(o.Id("id"), o.Whole("lag", -MostDays, MostDays));
+        if (q.IsText) return new PlanLink(q.Id(), 0);
+        var id = "";
+        var lag = 0;
+        var seen = 0u;
+        if (q.Object())
+            while (q.Property(Link, ref seen) is var at and >= 0)
+            {
+                if (at == 0) id = q.Id();
+                else lag = q.Whole(-MostDays, MostDays);
+            }
+        return new PlanLink(id, lag);
     }
 
     private static void Write(Plan plan, Utf8JsonWriter writer)
@@ -92,12 +144,12 @@ internal static class PlanDoor
         {
             writer.WriteStartObject();
             writer.WriteString("id", stage.Id);
-            writer.WriteString("state", StageStates.Word(stage.State));
+            writer.WriteString("state", StageStates.Word((int)stage.State));
             writer.WriteEndObject();
         }
         writer.WriteEndArray();
         writer.WriteBoolean("feasible", plan.Feasible);
-        writer.Date("soonestStart", plan.SoonestStart);
+        writer.Date(Name.SoonestStart, plan.SoonestStart);
         writer.WriteStartObject("readiness");
         writer.WriteNumber("done", plan.Readiness.Done);
         writer.WriteNumber("of", plan.Readiness.Of);
@@ -110,19 +162,29 @@ internal static class PlanDoor
     private static void WriteTask(PlannedTask task, Utf8JsonWriter writer)
     {
         writer.WriteStartObject();
-        writer.WriteString("id", task.Id);
-        writer.Date("due", task.Due);
-        writer.WriteString("state", TaskStates.Word(task.State));
+        writer.WriteString(Name.Id, task.Id);
+        writer.Date(Name.Due, task.Due);
+        writer.WriteString(Name.State, TaskStates.Word((int)task.State));
         if (task.Unfinished)
         {
-            writer.Date("earliestStart", task.EarliestStart);
-            writer.Date("earliestFinish", task.EarliestFinish);
-            writer.Date("latestStart", task.LatestStart);
-            writer.Date("latestFinish", task.LatestFinish);
-            if (task.Slack is { } slack) writer.WriteNumber("slack", slack);
-            else writer.WriteNull("slack");
-            writer.WriteBoolean("critical", task.Critical);
+            writer.Date(Name.EarliestStart, task.EarliestStart);
+            writer.Date(Name.EarliestFinish, task.EarliestFinish);
+            writer.Date(Name.LatestStart, task.LatestStart);
+            writer.Date(Name.LatestFinish, task.LatestFinish);
+            if (task.Slack is { } slack) writer.WriteNumber(Name.Slack, slack);
+            else writer.WriteNull(Name.Slack);
+            writer.WriteBoolean(Name.Critical, task.Critical);
         }
         writer.WriteEndObject();
+    }
+
+    /// <summary>Property names, encoded once: they are written for every task.</summary>
+    private static class Name
+    {
+        public static readonly JsonEncodedText
+            Id = JsonEncodedText.Encode("id"), Due = JsonEncodedText.Encode("due"), State = JsonEncodedText.Encode("state"),
+            EarliestStart = JsonEncodedText.Encode("earliestStart"), EarliestFinish = JsonEncodedText.Encode("earliestFinish"),
+            LatestStart = JsonEncodedText.Encode("latestStart"), LatestFinish = JsonEncodedText.Encode("latestFinish"),
+            Slack = JsonEncodedText.Encode("slack"), Critical = JsonEncodedText.Encode("critical"), SoonestStart = JsonEncodedText.Encode("soonestStart");
     }
 }
