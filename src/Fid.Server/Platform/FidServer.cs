@@ -79,6 +79,7 @@ public static class FidServer
     {
         var page = app.Environment.WebRootFileProvider.GetFileInfo("index.html");
         app.UseExceptionHandler();
+        app.UseStatusCodePages(pages => Problems.OfStatus(pages.HttpContext.Response.StatusCode).ExecuteAsync(pages.HttpContext));
         app.UseResponseCompression();
         app.UseFidSecurityHeaders(page);
         app.UseStaticFiles(new StaticFileOptions

@@ -27,6 +27,17 @@ public static class Problems
     public static ProblemHttpResult VersionNeeded() => Make(
         StatusCodes.Status428PreconditionRequired, "version-needed", "Say with If-Match which version you saw.");
 
+    /// <summary>For answers that the framework gives with a status alone.</summary>
+    public static ProblemHttpResult OfStatus(int status) => status switch
+    {
+        StatusCodes.Status404NotFound => NotFound(),
+        StatusCodes.Status405MethodNotAllowed => Make(status, "wrong-method", "This cannot be done here."),
+        StatusCodes.Status413PayloadTooLarge => Make(status, "too-large", "This is more than can be taken at once: at most 1 MB."),
+        StatusCodes.Status415UnsupportedMediaType => Make(status, "wrong-kind", "Send JSON."),
+        StatusCodes.Status429TooManyRequests => Make(status, "too-many", "Too many tries. Wait a minute."),
+        _ => Make(status, "refused", "This was refused."),
+    };
+
     public static ProblemHttpResult Make(int status, string code, string title, IReadOnlyList<Problem>? errors = null, object? current = null)
     {
         var details = new ProblemDetails { Status = status, Title = title, Type = $"urn:fid:problem:{code}" };

@@ -1,0 +1,134 @@
+using System.Net;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Server.Tests;
+
+/// <summary>Who may call what: every endpoint there is, as each role and as nobody.</summary>
+public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
+{
+    // One person of each role.
+    private static readonly string[] Everybody = ["orla", "piet", "ruth", "callum", "nils", "ines"];
+    private static readonly string[] Coordinators = ["orla", "piet"];
+    private static readonly string[] Readers = ["orla", "piet", "ruth"];
+    private static readonly string[] Arrivals = ["orla", "piet", "ruth", "callum"];
+
+    // Written out, so that a policy that changes by mistake is noticed. Null: nobody need sign in.
+    private static readonly Dictionary<string, string[]?> May = new()
+    {
+        ["GET /api/session"] = null,
+        ["POST /api/session"] = null,
+        ["DELETE /api/session"] = Everybody,
+        ["PUT /api/session/language"] = Everybody,
+        ["GET /api/live"] = Everybody,
+        ["POST /api/first-run"] = null,
+        ["GET /api/openapi.json"] = null,
+        ["GET /api/arrivals"] = Arrivals,
+        ["POST /api/hires/preview"] = Coordinators,
+        ["POST /api/hires"] = Coordinators,
+        ["GET /api/hires/{id:guid}"] = Arrivals,
+        ["GET /api/hires/{id:guid}/start-change"] = Coordinators,
+        ["PUT /api/hires/{id:guid}/start"] = Coordinators,
+        ["PUT /api/hires/{id:guid}/tasks/{key}/done"] = Everybody,
+        ["DELETE /api/hires/{id:guid}/tasks/{key}/done"] = Everybody,
+        ["PUT /api/hires/{id:guid}/tasks/{key}/skipped"] = Coordinators,
+        ["DELETE /api/hires/{id:guid}/tasks/{key}/skipped"] = Coordinators,
+        ["GET /api/records/{id:guid}"] = Readers,
+        ["PUT /api/records/{id:guid}"] = Coordinators,
+        ["POST /api/records/{id:guid}/readings"] = Readers,
+        ["GET /api/people"] = Readers,
+        ["GET /api/goto"] = Everybody,
+        ["GET /api/tasks"] = Everybody,
+        ["GET /api/templates"] = Readers,
+        ["GET /api/templates/{code}"] = Readers,
+        ["GET /api/lists"] = Arrivals,
+        ["GET /api/dates"] = Everybody,
+        ["* /api/{**rest}"] = null,
+    };
+
+    private IEnumerable<(string Name, string Method, string Path)> Endpoints => firm.Server.Services.GetServices<EndpointDataSource>().SelectMany(s => s.Endpoints).OfType<RouteEndpoint>()
+        .SelectMany(e => (e.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["*"]).Select(m => (Method: m, Pattern: e.RoutePattern.RawText!)))
+        .Select(e => ($"{e.Method} /{e.Pattern.TrimStart('/')}", e.Method == "*" ? "GET" : e.Method, Path(e.Pattern)));
+
+    [Fact]
+    public void Every_endpoint_is_in_the_table_and_the_table_names_no_other() =>
+        Endpoints.Select(e => e.Name).Distinct().Order().ShouldBe(May.Keys.Order());
+
+    [Fact]
+    public async Task Each_role_may_call_what_the_table_says_and_nothing_else()
+    {
+        var wrong = new List<string>();
+        foreach (var who in Everybody)
+        {
+            using var caller = await firm.As(who);
+            // Signing out comes last: it ends the session the others are called in.
+            foreach (var (name, method, path) in Endpoints.OrderBy(e => e.Name == "DELETE /api/session"))
+            {
+                using var response = await caller.SendAsync(method, path, method is "GET" or "DELETE" ? null : "{}");
+                var may = May[name] is not { } those || those.Contains(who);
+                if (response.StatusCode == HttpStatusCode.Forbidden == may) wrong.Add($"{who} {name}: {response.StatusCode}");
+                if ((int)response.StatusCode >= 500) wrong.Add($"{who} {name}: {response.StatusCode}");
+            }
+        }
+        wrong.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Nobody_may_call_what_needs_signing_in()
+    {
+        using var nobody = new Caller(firm.Server.Address);
+        await nobody.GetAsync("/api/session");
+        foreach (var (name, method, path) in Endpoints)
+        {
+            using var response = await nobody.SendAsync(method, path, method is "GET" or "DELETE" ? null : "{}");
+            (response.StatusCode == HttpStatusCode.Unauthorized).ShouldBe(May[name] is not null, name);
+        }
+    }
+
+    [Fact]
+    public async Task A_manager_sees_own_newcomers_only()
+    {
+        using var callum = await firm.As("callum");
+        using var orla = await firm.As("orla");
+        (await callum.GetAsync("/api/arrivals"))["hires"]!.AsArray().Select(h => h!.Text("job")).Distinct().ShouldBe(["Deckhand"]);
+        var other = await FirmFixture.HireAsync(orla, "Lind");
+        (await callum.SendAsync("GET", $"/api/hires/{other["id"]}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task An_unsafe_call_without_the_antiforgery_token_is_refused()
+    {
+        using var orla = await firm.As("orla");
+        using var response = await orla.SendAsync("POST", "/api/hires/preview", "{}", withToken: false);
+        response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await response.JsonAsync()).Text("code").ShouldBe("stale-page");
+    }
+
+    [Fact]
+    public async Task Five_wrong_passwords_lock_the_account_out()
+    {
+        using var caller = new Caller(firm.Server.Address);
+        await caller.GetAsync("/api/session");
+        for (var i = 0; i < 5; i++) await caller.SendAsync("POST", "/api/session", new { email = "mirela@halyard.example", password = "wrong" });
+        using var right = await caller.SendAsync("POST", "/api/session", new { email = "mirela@halyard.example", password = Caller.Password });
+        (await right.JsonAsync()).Text("code").ShouldBe("locked-out");
+    }
+
+    [Fact]
+    public async Task Every_answer_carries_the_headers_that_protect_it()
+    {
+        using var caller = new Caller(firm.Server.Address);
+        using var response = await caller.SendAsync("GET", "/api/session");
+        var policy = response.Headers.GetValues("Content-Security-Policy").Single();
+        policy.ShouldContain("default-src 'self'");
+        policy.Split(';').Single(d => d.Trim().StartsWith("script-src", StringComparison.Ordinal)).ShouldNotContain("unsafe");
+        response.Headers.GetValues("X-Content-Type-Options").ShouldBe(["nosniff"]);
+        response.Headers.CacheControl!.NoStore.ShouldBeTrue();
+    }
+
+    private static string Path(string pattern) => "/" + pattern.TrimStart('/')
+        .Replace("{id:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
+        .Replace("{key}", "kit", StringComparison.Ordinal).Replace("{code}", "deckhand", StringComparison.Ordinal).Replace("{**rest}", "nowhere", StringComparison.Ordinal);
+}

@@ -1,0 +1,67 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
+namespace Fid.Server.Tests;
+
+/// <summary>A browser, as far as the interface is concerned: keeps its cookies, and sends the antiforgery token back.</summary>
+public sealed class Caller : IDisposable
+{
+    public const string Password = "halyard-sound-ferries";
+
+    private readonly CookieContainer _cookies;
+    private readonly HttpClient _http;
+
+    public Caller(Uri address, CookieContainer? cookies = null)
+    {
+        (Address, _cookies) = (address, cookies ?? new CookieContainer());
+        _http = new HttpClient(new SocketsHttpHandler { CookieContainer = _cookies }) { BaseAddress = address };
+    }
+
+    public Uri Address { get; }
+
+    /// <summary>Signed in as somebody of the demonstration, by given name.</summary>
+    public static async Task<Caller> SignedInAsync(Uri address, string who)
+    {
+        var caller = new Caller(address);
+        await caller.GetAsync("/api/session");
+        (await caller.SendAsync("POST", "/api/session", new { email = $"{who}@halyard.example", password = Password })).EnsureSuccessStatusCode();
+        return caller;
+    }
+
+    /// <summary>The same browser at another instance.</summary>
+    public Caller MovedTo(Uri address) => new(address, _cookies);
+
+    public async Task<JsonNode> GetAsync(string path)
+    {
+        using var response = await _http.GetAsync(new Uri(path, UriKind.Relative));
+        response.EnsureSuccessStatusCode();
+        return (await response.Content.ReadFromJsonAsync<JsonNode>())!;
+    }
+
+    /// <summary>Sends an object as JSON, or a text as it is.</summary>
+    public async Task<HttpResponseMessage> SendAsync(string method, string path, object? body = null, string? ifMatch = null, bool withToken = true)
+    {
+        using var request = new HttpRequestMessage(new HttpMethod(method), new Uri(path, UriKind.Relative));
+        if (withToken && _cookies.GetCookies(Address)["fid-xsrf"] is { } token) request.Headers.Add("X-Fid-Xsrf", Uri.UnescapeDataString(token.Value));
+        if (ifMatch is not null) request.Headers.TryAddWithoutValidation("If-Match", ifMatch);
+        if (body is not null)
+            request.Content = new StringContent(body as string ?? JsonSerializer.Serialize(body), Encoding.UTF8, "application/json");
+        return await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
+    }
+
+    public void Dispose() => _http.Dispose();
+}
+
+public static class Answers
+{
+    public static async Task<JsonNode> JsonAsync(this HttpResponseMessage response) => (await response.Content.ReadFromJsonAsync<JsonNode>())!;
+
+    /// <summary>The pointers and codes of a problem's entries.</summary>
+    public static async Task<(string Pointer, string Code)[]> ErrorsAsync(this HttpResponseMessage response) =>
+        [.. ((await response.JsonAsync())["errors"]?.AsArray() ?? []).Select(e => ((string)e!["pointer"]!, (string)e["code"]!))];
+
+    public static string Text(this JsonNode node, string name) => (string)node[name]!;
+}

@@ -1,0 +1,33 @@
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Fid.Server.Tests;
+
+/// <summary>A server instance on a real port, over a database it may share with others.</summary>
+public sealed class FidInstance : WebApplicationFactory<Program>
+{
+    private readonly string _connection;
+    private readonly string? _webRoot;
+
+    /// <param name="connection">Where its database is.</param>
+    /// <param name="webRoot">The built front end, where pages are wanted.</param>
+    public FidInstance(string connection, string? webRoot = null)
+    {
+        (_connection, _webRoot) = (connection, webRoot);
+        UseKestrel(0);
+        StartServer();
+    }
+
+    public Uri Address => new(Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First().Replace("[::]", "127.0.0.1", StringComparison.Ordinal));
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder)
+    {
+        builder.UseSetting("ConnectionStrings:Fid", _connection);
+        builder.UseSetting("Fid:Today", TestDatabase.Today.ToString("uuuu-MM-dd", null));
+        builder.UseSetting("Serilog:MinimumLevel", "Fatal");
+        if (_webRoot is not null) builder.UseWebRoot(_webRoot);
+    }
+}

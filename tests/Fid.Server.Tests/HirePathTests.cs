@@ -1,0 +1,142 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Server.Tests;
+
+/// <summary>The main path: from a template to a running checklist.</summary>
+public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
+{
+    [Fact]
+    public async Task The_template_fills_the_record_and_each_value_says_where_it_came_from()
+    {
+        using var orla = await firm.As("orla");
+        var preview = await (await orla.SendAsync("POST", "/api/hires/preview", NewHire("Liv", "Østby").ToJsonString())).JsonAsync();
+        string Source(string field) => preview["values"]!.AsArray().Single(v => v!.Text("field") == field)!["source"]!.ToJsonString();
+        Source("pay_rate").ShouldBe("""{"kind":"template","name":"Deckhand","version":4}""");
+        Source("shift_pattern").ShouldBe("""{"kind":"template","name":"Crew basics","version":2}""");
+        Source("cost_centre").ShouldBe("""{"kind":"addOn","name":"Skerry Pier","version":1}""");
+        Source("holiday_calendar").ShouldBe("""{"kind":"site","name":null,"version":null}""");
+        Source("badge").ShouldContain("nextFree");
+        Source("manager").ShouldContain("departmentHead");
+        Source("given_name").ShouldContain("typed");
+        preview["feasible"]!.GetValue<bool>().ShouldBeFalse();
+        preview.Text("soonestStart").ShouldBe("2027-03-19");
+        preview["missing"]!.AsArray().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_hire_is_opened_once_however_often_it_is_sent_and_has_a_badge_of_its_own()
+    {
+        using var orla = await firm.As("orla");
+        var request = NewHire("Ada", "Quilty");
+        var answers = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => orla.SendAsync("POST", "/api/hires", request.ToJsonString())));
+        answers.Count(a => a.StatusCode == HttpStatusCode.Created).ShouldBeGreaterThanOrEqualTo(1);
+        answers.ShouldAllBe(a => a.StatusCode == HttpStatusCode.Created || a.StatusCode == HttpStatusCode.Conflict);
+        (await orla.GetAsync("/api/arrivals"))["hires"]!.AsArray().Count(h => h!.Text("familyName") == "Quilty").ShouldBe(1);
+
+        // Two at the same moment get two badges.
+        var both = await Task.WhenAll(new[] { "Uno", "Dos" }.Select(n => orla.SendAsync("POST", "/api/hires", NewHire(n, "Badger").ToJsonString())));
+        both.ShouldAllBe(a => a.StatusCode == HttpStatusCode.Created);
+        (await firm.Database.AskAsync("select count(distinct badge) from records_now where family_name = 'Badger'")).ShouldBe(2L);
+    }
+
+    [Fact]
+    public async Task A_hire_without_the_least_is_refused_at_the_fields()
+    {
+        using var orla = await firm.As("orla");
+        using var response = await orla.SendAsync("POST", "/api/hires", new { id = Guid.NewGuid(), template = "deckhand", start = (string?)null, typed = new { email = "nobody", site = "atlantis" } });
+        response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await response.ErrorsAsync()).ShouldBe(
+            [("/typed/email", "bad-value"), ("/typed/site", "unknown-entry"), ("/start", "missing"), ("/typed/given_name", "missing"), ("/typed/family_name", "missing")], ignoreOrder: true);
+    }
+
+    [Fact]
+    public async Task Ticking_moves_readiness_the_rope_and_what_holds_it_up_and_can_be_taken_back()
+    {
+        using var orla = await firm.As("orla");
+        var before = await FirmFixture.HireAsync(orla, "Brandt");
+        before["holdUp"]!.Text("key").ShouldBe("radio-order");
+        (await orla.SendAsync("PUT", $"/api/hires/{before["id"]}/tasks/radio-order/done", new { done = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+
+        var after = await FirmFixture.HireAsync(orla, "Brandt");
+        after["readiness"]!["done"]!.GetValue<int>().ShouldBe(before["readiness"]!["done"]!.GetValue<int>() + 1);
+        after["holdUp"]!.Text("key").ShouldNotBe("radio-order");
+        after["feasible"]!.GetValue<bool>().ShouldBeTrue();
+        string.CompareOrdinal(after["rope"]!.Text("to"), before["rope"]!.Text("to")).ShouldBeGreaterThan(0);
+
+        await orla.SendAsync("DELETE", $"/api/hires/{before["id"]}/tasks/radio-order/done");
+        (await FirmFixture.HireAsync(orla, "Brandt")).ToJsonString().ShouldBe(before.ToJsonString());
+        (await firm.Database.AskAsync($"select string_agg(action || ' ' || part || ' ' || by_name, ', ' order by at) from changes where subject_id = '{before["id"]}' and origin = 'checklist'"))
+            .ShouldBe("task.done radio-order Orla Dunmore, task.undone radio-order Orla Dunmore");
+    }
+
+    [Fact]
+    public async Task A_task_is_done_today_or_before_and_skipped_for_a_reason()
+    {
+        using var orla = await firm.As("orla");
+        var hire = await FirmFixture.HireAsync(orla, "Nakamura");
+        (await (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/medical/done", new { done = "2027-03-02" })).ErrorsAsync()).ShouldBe([("/done", "in-future")]);
+        (await (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/medical/skipped", new { why = "  " })).ErrorsAsync()).Single().Pointer.ShouldBe("/why");
+        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/medical/skipped", new { why = "Seen last season" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        var task = (await orla.GetAsync($"/api/hires/{hire["id"]}"))["tasks"]!.AsArray().Single(t => t!.Text("key") == "medical")!;
+        (task.Text("state"), task.Text("skippedWhy")).ShouldBe(("skipped", "Seen last season"));
+    }
+
+    [Fact]
+    public async Task An_owner_does_own_tasks_and_no_others()
+    {
+        using var nils = await firm.As("nils");
+        using var orla = await firm.As("orla");
+        var tasks = (await nils.GetAsync("/api/tasks"))["tasks"]!.AsArray();
+        tasks.Select(t => t!.Text("owner")).Distinct().ShouldBe(["team:stores"]);
+        var hire = await FirmFixture.HireAsync(orla, "Kerbrat");
+        (await nils.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/kit/done", new { done = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await nils.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/account/done", new { done = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await nils.GetAsync("/api/tasks"))["tasks"]!.AsArray().Count.ShouldBe(tasks.Count - 1);
+    }
+
+    [Fact]
+    public async Task Moving_the_start_says_what_changes_before_it_does_and_takes_the_record_along()
+    {
+        using var orla = await firm.As("orla");
+        var hire = await FirmFixture.HireAsync(orla, "Weiß");
+        var shown = await orla.GetAsync($"/api/hires/{hire["id"]}");
+        var change = await orla.GetAsync($"/api/hires/{hire["id"]}/start-change?to=2027-04-19");
+        change["days"]!.GetValue<int>().ShouldBe(7);
+        var sailed = change["tasks"]!.AsArray().Single(t => t!.Text("key") == "meet")!;
+        (sailed["before"]!.Text("due"), sailed["after"]!.Text("due")).ShouldBe(("2027-04-12", "2027-04-19"));
+        (await FirmFixture.HireAsync(orla, "Weiß")).Text("start").ShouldBe("2027-04-12"); // asking moved nothing
+
+        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-19", why = "Ferry refit" }, shown.Text("version"))).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await FirmFixture.HireAsync(orla, "Weiß")).Text("start").ShouldBe("2027-04-19");
+        (await firm.Database.AskAsync($"""
+            select string_agg(distinct lower(effective)::text, ' ') from record_values
+            where owner_id = '{hire["employmentId"]}' and upper_inf(known)
+            """)).ShouldBe("2027-04-19");
+        (await firm.Database.AskAsync($"select why from changes where subject_id = '{hire["id"]}' and action = 'start.moved'")).ShouldBe("Ferry refit");
+    }
+
+    [Fact]
+    public async Task The_second_of_two_who_move_a_start_gets_both_versions()
+    {
+        using var orla = await firm.As("orla");
+        using var piet = await firm.As("piet");
+        var hire = await FirmFixture.HireAsync(orla, "Dlamini");
+        var seen = (await orla.GetAsync($"/api/hires/{hire["id"]}")).Text("version");
+        (await piet.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-13", why = (string?)null }, seen)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        using var second = await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-14", why = (string?)null }, seen);
+        second.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
+        (await second.JsonAsync())["current"]!.Text("start").ShouldBe("2027-04-13");
+        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-14", why = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.PreconditionRequired);
+    }
+
+    private static JsonObject NewHire(string given, string family) => new()
+    {
+        ["id"] = Guid.NewGuid().ToString(),
+        ["template"] = "deckhand",
+        ["start"] = "2027-03-08",
+        ["typed"] = new JsonObject { ["given_name"] = given, ["family_name"] = family, ["email"] = "somebody@example.org", ["site"] = "skerry" },
+    };
+}

@@ -1,0 +1,44 @@
+using Shouldly;
+using Xunit;
+
+namespace Fid.Server.Tests;
+
+/// <summary>Two server instances on one database are one Fid.</summary>
+public class LiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
+{
+    [Fact]
+    public async Task What_is_ticked_at_one_instance_is_told_and_seen_at_the_other()
+    {
+        await using var other = new FidInstance(firm.Database.Connection);
+        using var orla = await firm.As("orla");
+        using var piet = await Caller.SignedInAsync(other.Address, "piet");
+        using var stream = await piet.SendAsync("GET", "/api/live");
+        using var lines = new StreamReader(await stream.Content.ReadAsStreamAsync(TestContext.Current.CancellationToken));
+        (await DataAsync(lines)).ShouldBe("all"); // the line is open
+        var hire = await FirmFixture.HireAsync(orla, "Okafor");
+
+        await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/contract-sign/done", new { done = (string?)null });
+        (await DataAsync(lines)).ShouldBe($"hire:{hire["id"]}");
+        var seen = await FirmFixture.HireAsync(piet, "Okafor");
+        seen["readiness"]!["done"]!.GetValue<int>().ShouldBe(hire["readiness"]!["done"]!.GetValue<int>() + 1);
+    }
+
+    [Fact]
+    public async Task A_session_begun_at_one_instance_is_known_at_the_other_and_after_a_restart()
+    {
+        // Cookies do not know ports: the same caller, sent to another instance.
+        using var orla = await firm.As("orla");
+        await using var other = new FidInstance(firm.Database.Connection);
+        using var moved = orla.MovedTo(other.Address);
+        (await moved.GetAsync("/api/session"))["user"]!.Text("name").ShouldBe("Orla Dunmore");
+        (await moved.SendAsync("POST", "/api/hires/preview", new { id = Guid.NewGuid(), template = "deckhand", start = (string?)null, typed = new { } })).EnsureSuccessStatusCode();
+    }
+
+    // The next event's data; waits for it as long as the test may take.
+    private static async Task<string> DataAsync(StreamReader lines)
+    {
+        while (await lines.ReadLineAsync(TestContext.Current.CancellationToken) is { } line)
+            if (line.StartsWith("data: ", StringComparison.Ordinal) && line.Length > 6) return line[6..];
+        throw new EndOfStreamException();
+    }
+}

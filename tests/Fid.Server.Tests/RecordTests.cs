@@ -1,0 +1,133 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Npgsql;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Server.Tests;
+
+/// <summary>Records: values with a time for which they hold, and a time for which they are believed.</summary>
+public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
+{
+    [Fact]
+    public async Task A_change_from_a_date_leaves_what_held_before_and_a_fix_takes_its_place()
+    {
+        using var orla = await firm.As("orla");
+        var id = await PersonAsync(orla, "Moutinho");
+        await SaveAsync(orla, id, new { changes = new { pay_rate = 19.50 }, from = "2027-02-01", why = "Yearly rise" });
+        await SaveAsync(orla, id, new { changes = new { pay_rate = 19.75 }, from = (string?)null, why = "Typing mistake" });
+
+        (await firm.Database.AskAsync($"""
+            select string_agg(effective || ' ' || (value #>> array[]::text[]) || case when upper_inf(known) then '' else ' no longer believed' end, '; ' order by lower(known), lower(effective))
+            from record_values where owner_id = '{id}' and field = 'pay_rate' and lower(effective) >= '2027-02-01'
+            """)).ShouldBe("[2027-02-01,) 19.50 no longer believed; [2027-02-01,) 19.75");
+        (await firm.Database.AskAsync($"select count(*) from record_values where owner_id = '{id}' and field = 'pay_rate' and upper(effective) = '2027-02-01' and upper_inf(known)")).ShouldBe(1L);
+        var field = Field(await orla.GetAsync($"/api/records/{id}"), "pay_rate");
+        (field["value"]!.GetValue<decimal>(), field.Text("since"), field["change"]!.Text("by"), field["change"]!.Text("why")).ShouldBe((19.75m, "2027-02-01", "Orla Dunmore", "Typing mistake"));
+    }
+
+    [Fact]
+    public async Task PostgreSQL_itself_forbids_two_believed_values_at_one_time()
+    {
+        var error = await Should.ThrowAsync<PostgresException>(() => firm.Database.AskAsync("""
+            insert into record_values (id, owner_id, field, value, source, effective, known, change_id)
+            select gen_random_uuid(), owner_id, field, value, 'typed', effective, known, change_id from record_values where field = 'job' limit 1
+            """));
+        error.SqlState.ShouldBe(PostgresErrorCodes.ExclusionViolation);
+    }
+
+    [Fact]
+    public async Task The_second_of_two_saves_gets_what_the_first_one_saved()
+    {
+        using var orla = await firm.As("orla");
+        using var piet = await firm.As("piet");
+        var id = await PersonAsync(orla, "Aakre");
+        var seen = (await orla.GetAsync($"/api/records/{id}")).Text("version");
+        (await piet.SendAsync("PUT", $"/api/records/{id}", Body(new { town = "Corran" }), seen)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        using var second = await orla.SendAsync("PUT", $"/api/records/{id}", Body(new { town = "Little Brae" }), seen);
+        second.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
+        Field((await second.JsonAsync())["current"]!, "town").Text("value").ShouldBe("Corran");
+    }
+
+    [Fact]
+    public async Task Of_many_who_save_at_the_same_moment_one_is_through_and_nothing_is_half_saved()
+    {
+        using var orla = await firm.As("orla");
+        var id = await PersonAsync(orla, "Hauge");
+        var seen = (await orla.GetAsync($"/api/records/{id}")).Text("version");
+        var saves = await Task.WhenAll(Enumerable.Range(0, 8).Select(i => orla.SendAsync("PUT", $"/api/records/{id}", Body(new { street = $"{i} Pier Road", town = $"Town {i}" }), seen)));
+        saves.Count(s => s.StatusCode == HttpStatusCode.OK).ShouldBe(1);
+        saves.ShouldAllBe(s => s.StatusCode == HttpStatusCode.OK || s.StatusCode == HttpStatusCode.PreconditionFailed || s.StatusCode == HttpStatusCode.Conflict);
+        var record = await orla.GetAsync($"/api/records/{id}");
+        Field(record, "street").Text("value").Split(' ')[0].ShouldBe(Field(record, "town").Text("value").Split(' ')[1]);
+    }
+
+    [Fact]
+    public async Task What_is_not_right_is_said_at_its_field_and_nothing_is_saved()
+    {
+        using var orla = await firm.As("orla");
+        var id = await PersonAsync(orla, "Prys");
+        var before = await orla.GetAsync($"/api/records/{id}");
+        using var response = await orla.SendAsync("PUT", $"/api/records/{id}", Body(new { town = "Fine", email = "nobody", badge = "12a", job = "XX-9", manager = id, start_date = "2027-01-01", family_name = (string?)null, end_date = "1999-01-01", shoe = 1 }), before.Text("version"));
+        (await response.ErrorsAsync()).ShouldBe(
+        [
+            ("/changes/email", "bad-value"), ("/changes/badge", "bad-value"), ("/changes/job", "unknown-entry"), ("/changes/manager", "self"), ("/changes/start_date", "read-only"),
+            ("/changes/shoe", "unknown-field"), ("/changes/family_name", "missing"), ("/changes/end_date", "not-in-order"),
+        ], ignoreOrder: true);
+        (await orla.GetAsync($"/api/records/{id}")).ToJsonString().ShouldBe(before.ToJsonString());
+    }
+
+    [Fact]
+    public async Task Readings_follow_what_is_typed_and_find_a_badge_that_two_people_carry()
+    {
+        using var orla = await firm.As("orla");
+        var hire = await FirmFixture.HireAsync(orla, "Keel");
+        var readings = await (await orla.SendAsync("POST", $"/api/records/{hire["employmentId"]}/readings", new { changes = new { pay_rate = 35000 } })).JsonAsync();
+        readings["rate"]!["annual"]!.GetValue<decimal>().ShouldBe(35000);
+        (readings["band"]!["compaRatio"]!.GetValue<decimal>(), readings["band"]!.Text("position")).ShouldBe((1, "within"));
+        readings["badges"]!.AsArray().ShouldHaveSingleItem()!.Text("other").ShouldBe("Kenta Morita");
+    }
+
+    [Theory]
+    [InlineData("O'Driscoll-Smith", "O'Dr")]
+    [InlineData("Nguye\u0302\u0303n", "nguyen")]
+    [InlineData("بن يوسف", "يوسف")]
+    [InlineData("Løvås", "løvas")]
+    public async Task Names_with_apostrophes_marks_and_right_to_left_letters_are_kept_and_found(string family, string typed)
+    {
+        using var orla = await firm.As("orla");
+        var id = await PersonAsync(orla, "Llewelyn");
+        await SaveAsync(orla, id, new { changes = new { family_name = family }, from = (string?)null, why = (string?)null });
+        var found = (await orla.GetAsync($"/api/goto?q={Uri.EscapeDataString(typed)}")).AsArray();
+        found.Select(f => f!.Text("id")).ShouldContain(id);
+        await SaveAsync(orla, id, new { changes = new { family_name = "Llewelyn" }, from = (string?)null, why = (string?)null });
+    }
+
+    [Fact]
+    public async Task People_are_paged_by_key_without_gaps()
+    {
+        using var orla = await firm.As("orla");
+        var names = new List<string>();
+        for (var page = await orla.GetAsync("/api/people"); ; page = await orla.GetAsync($"/api/people?after={page["next"]}"))
+        {
+            names.AddRange(page["people"]!.AsArray().Select(p => p!.Text("employmentId")));
+            if (page["next"] is null) break;
+        }
+        names.Count.ShouldBe(Convert.ToInt32(await firm.Database.AskAsync("select count(*) from records_now"), null));
+        names.Distinct().Count().ShouldBe(names.Count);
+    }
+
+    private static object Body(object changes) => new { changes, from = (string?)null, why = (string?)null };
+
+    private static async Task SaveAsync(Caller caller, string id, object body)
+    {
+        var seen = (await caller.GetAsync($"/api/records/{id}")).Text("version");
+        (await caller.SendAsync("PUT", $"/api/records/{id}", body, seen)).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    private static async Task<string> PersonAsync(Caller caller, string family) =>
+        (await caller.GetAsync($"/api/people?q={family}"))["people"]!.AsArray().First(p => p!.Text("familyName") == family)!.Text("employmentId");
+
+    private static JsonNode Field(JsonNode record, string key) =>
+        record["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Single(f => f!.Text("key") == key)!;
+}

@@ -1,0 +1,81 @@
+using Fid.Demo;
+using NodaTime;
+using Npgsql;
+
+namespace Fid.Server.Tests;
+
+/// <summary>A database of a test class's own, holding the demonstration firm: cloned from a template that is made once a run.</summary>
+public sealed class TestDatabase : IAsyncDisposable
+{
+    /// <summary>The firm's date in all tests: a Monday.</summary>
+    public static readonly LocalDate Today = new(2027, 3, 1);
+
+    private static readonly Lazy<Task<string>> Demo = new(() => MakeTemplateAsync("fid_template_demo", source => DemoFirm.LoadAsync(source, Today, large: false)));
+    private static readonly SemaphoreSlim OneAtATime = new(1);
+
+    private TestDatabase(string name) => (Name, Connection) = (name, ConnectionTo(name));
+
+    public string Name { get; }
+
+    public string Connection { get; }
+
+    private static string Server => Environment.GetEnvironmentVariable("FID_TEST_POSTGRES")
+        ?? throw new InvalidOperationException("FID_TEST_POSTGRES says where the throw-away PostgreSQL is. Run ./fid test server, which starts one.");
+
+    /// <summary>A copy of the demonstration firm.</summary>
+    public static async Task<TestDatabase> CloneAsync()
+    {
+        var template = await Demo.Value;
+        var name = $"fid_test_{Guid.NewGuid():N}";
+        // PostgreSQL copies a template only while nobody else does.
+        await OneAtATime.WaitAsync();
+        try
+        {
+            await ExecuteAsync($"create database {name} template {template}");
+        }
+        finally
+        {
+            OneAtATime.Release();
+        }
+        return new TestDatabase(name);
+    }
+
+    /// <summary>A database with nothing in it.</summary>
+    public static async Task<TestDatabase> EmptyAsync()
+    {
+        var name = $"fid_test_{Guid.NewGuid():N}";
+        await ExecuteAsync($"create database {name}");
+        return new TestDatabase(name);
+    }
+
+    public async ValueTask DisposeAsync() => await ExecuteAsync($"drop database {Name} with (force)");
+
+    /// <summary>Runs a statement in this database.</summary>
+    public async Task<object?> AskAsync(string sql)
+    {
+        await using var connection = new NpgsqlConnection(Connection);
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(sql, connection);
+        return await command.ExecuteScalarAsync();
+    }
+
+    private static async Task<string> MakeTemplateAsync(string name, Func<NpgsqlDataSource, Task> fill)
+    {
+        await ExecuteAsync($"drop database if exists {name}");
+        await ExecuteAsync($"create database {name}");
+        await using var source = Fid.Data.FidDatabase.Source(ConnectionTo(name) + ";Pooling=false");
+        await fill(source);
+        return name;
+    }
+
+    private static string ConnectionTo(string database) =>
+        new NpgsqlConnectionStringBuilder(Server) { Database = database, MaxPoolSize = 20, IncludeErrorDetail = true }.ConnectionString;
+
+    private static async Task ExecuteAsync(string sql)
+    {
+        await using var connection = new NpgsqlConnection(Server + ";Pooling=false");
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(sql, connection);
+        await command.ExecuteNonQueryAsync();
+    }
+}
