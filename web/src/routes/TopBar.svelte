@@ -59,9 +59,7 @@
       >
       <span class="text-soft hidden lg:inline">{session.firm?.name}</span>
       <details bind:this={you} class="relative">
-        <summary class="cursor-pointer list-none py-1 font-semibold" aria-label="{session.user?.name}: {text.t.top.you}"
-          >{shortName}</summary
-        >
+        <summary class="cursor-pointer list-none py-1 font-semibold">{shortName}<span class="sr-only"> – {text.t.top.you}</span></summary>
         <div class="border-ink bg-sheet absolute right-0 z-30 mt-1 w-56 rounded border py-2 shadow-lg">
           <p class="text-soft px-4 pb-2 text-xs">{session.user?.email}<br />{session.firm?.name}</p>
           {#snippet act(label: string, run: () => void)}

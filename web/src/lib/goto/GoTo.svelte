@@ -2,6 +2,7 @@
   import { goto } from '$app/navigation';
   import { api, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
+  import { fits } from '$lib/text/fits';
   import { text } from '$lib/text/index.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
@@ -27,10 +28,11 @@
             { id: '/templates', title: text.t.places.templates }
           ]
         : [])
-    ].filter((p) => p.title.toLowerCase().includes(typed.trim().toLowerCase()))
+    ].filter((p) => fits(p.title, typed))
   );
   const groups = $derived.by(() => {
-    const results = typed.trim() === '' ? [] : (found.data ?? []);
+    // While the answer to what was just typed is on its way, what was found before counts only where it still fits.
+    const results = typed.trim() === '' ? [] : (found.data ?? []).filter((r) => !found.isPlaceholderData || fits(r.title, typed));
     const of = (kind: Api['FoundKind']) => results.filter((r) => r.kind === kind);
     return [
       { name: text.t.goTo.kinds.hire, entries: of('hire').map((r) => ({ ...r, href: `/hires/${r.id}/checklist` })) },

@@ -46,7 +46,7 @@
     </ul>
     {#each otherErrors as entry (entry.pointer)}<p role="alert" class="text-rust">{text.problem(entry)}</p>{/each}
   </div>
-  <fieldset class="flex flex-wrap items-end gap-x-4 gap-y-1">
+  <fieldset class="flex min-w-0 flex-wrap items-end gap-x-4 gap-y-1">
     <legend class="text-soft float-left w-full pb-1 text-xs">{t.how}</legend>
     <div class="flex pb-4">
       {#each [{ on: editing.from === null, label: t.fix, take: () => (editing.from = null) }, { on: editing.from !== null, label: t.fromDate, take: () => (editing.from ??= record.asOf) }] as way, i (i)}

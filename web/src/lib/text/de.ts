@@ -1,6 +1,28 @@
 import type { Messages } from './en';
 
-const words = ['Niemand', 'Eine', 'Zwei', 'Drei', 'Vier', 'Fünf', 'Sechs', 'Sieben', 'Acht', 'Neun', 'Zehn', 'Elf', 'Zwölf', 'Dreizehn', 'Vierzehn', 'Fünfzehn', 'Sechzehn', 'Siebzehn', 'Achtzehn', 'Neunzehn', 'Zwanzig'];
+const words = [
+  'Niemand',
+  'Eine',
+  'Zwei',
+  'Drei',
+  'Vier',
+  'Fünf',
+  'Sechs',
+  'Sieben',
+  'Acht',
+  'Neun',
+  'Zehn',
+  'Elf',
+  'Zwölf',
+  'Dreizehn',
+  'Vierzehn',
+  'Fünfzehn',
+  'Sechzehn',
+  'Siebzehn',
+  'Achtzehn',
+  'Neunzehn',
+  'Zwanzig'
+];
 const word = (n: number) => words[n] ?? String(n);
 const days = (n: number) => `${n} ${n === 1 ? 'Tag' : 'Tage'}`;
 const workingDays = (n: number) => `${n} ${n === 1 ? 'Arbeitstag' : 'Arbeitstage'}`;

@@ -1,5 +1,27 @@
 /** The interface in English. German has the same keys, which the compiler checks. */
-const words = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve', 'Thirteen', 'Fourteen', 'Fifteen', 'Sixteen', 'Seventeen', 'Eighteen', 'Nineteen', 'Twenty'];
+const words = [
+  'No',
+  'One',
+  'Two',
+  'Three',
+  'Four',
+  'Five',
+  'Six',
+  'Seven',
+  'Eight',
+  'Nine',
+  'Ten',
+  'Eleven',
+  'Twelve',
+  'Thirteen',
+  'Fourteen',
+  'Fifteen',
+  'Sixteen',
+  'Seventeen',
+  'Eighteen',
+  'Nineteen',
+  'Twenty'
+];
 const word = (n: number) => words[n] ?? String(n);
 const days = (n: number) => `${n} ${n === 1 ? 'day' : 'days'}`;
 const workingDays = (n: number) => `${n} working ${n === 1 ? 'day' : 'days'}`;
@@ -87,7 +109,7 @@ export const en = {
     due: (day: string) => `due ${day}`,
     short: (n: number) => `${days(n)} short`,
     late: (n: number) => `${days(n)} late`,
-    slack: (n: number) => (n === 0 ? 'no slack' : `${days(n)}’ slack`),
+    slack: (n: number) => (n === 0 ? 'no slack' : n === 1 ? '1 day’s slack' : `${n} days’ slack`),
     finish: (day: string) => `finish by ${day}`,
     emptyTitle: 'Nobody is on the way in',
     empty: 'Open the first hire: a name, a role template, a start date and a site are enough.',

@@ -8,6 +8,7 @@
 </script>
 
 <script lang="ts">
+  import { fits } from '$lib/text/fits';
   import { text } from '$lib/text/index.svelte';
   import { Combobox } from 'bits-ui';
   import Line from './Line.svelte';
@@ -36,8 +37,7 @@
   const chosen = $derived(choices.find((c) => c.value === value)?.label ?? shown ?? '');
   const fitting = $derived.by(() => {
     if (onsearch || !searching || typed.trim() === '') return choices;
-    const words = fold(typed).split(/\s+/).filter(Boolean);
-    return choices.filter((c) => words.every((w) => fold(`${c.label} ${c.value} ${c.detail ?? ''}`).includes(w)));
+    return choices.filter((c) => fits(`${c.label} ${c.value} ${c.detail ?? ''}`, typed));
   });
 
   function take(next: string) {

@@ -157,7 +157,9 @@
         <div role="row" class="row bg-paper sticky top-0 z-10">
           <span role="columnheader" class="sr-only">{t.columns.name}</span>
           <span role="columnheader" class="sr-only">{t.columns.start}</span>
-          <div role="columnheader" aria-label={t.columns.plan} class="plan" bind:clientWidth={chartWidth}><TimeAxis {scale} {today} /></div>
+          <div role="columnheader" class="plan" bind:clientWidth={chartWidth}>
+            <span class="sr-only">{t.columns.plan}</span><TimeAxis {scale} {today} />
+          </div>
           <span role="columnheader" class="sr-only">{t.columns.ready}</span>
           <span role="columnheader" class="sr-only">{t.columns.holdUp}</span>
         </div>

@@ -1,3 +1,4 @@
+import { fold } from '$lib/text/fits';
 import type { Api } from '$lib/api/client';
 
 export type Row = Api['ArrivalRow'];
@@ -28,8 +29,6 @@ const compare: Record<Order, (a: Row, b: Row) => number> = {
 
 /** In an order; within it as the server gave them, by start and name. */
 export const order = (rows: Row[], by: Order) => [...rows].sort(compare[by]);
-
-const fold = (s: string) => s.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
 
 /** Whether every word typed begins a word of the name. */
 export function isNamed(row: Row, typed: string): boolean {

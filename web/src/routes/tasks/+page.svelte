@@ -82,7 +82,7 @@
                     data-id={id(task)}
                     aria-expanded={selected === id(task)}
                     class="block w-full text-left text-base leading-tight font-semibold"
-                    onclick={() => (selected = selected === id(task) ? undefined : id(task))}
+                    onclick={() => (selected = id(task))}
                     onfocus={() => (selected = id(task))}>{task.name}</button
                   >
                   <p class="text-soft text-xs">

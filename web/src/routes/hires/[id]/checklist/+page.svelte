@@ -98,8 +98,8 @@
         <span role="columnheader" class="sr-only">{t.columns.owner}</span>
         <span role="columnheader" class="sr-only">{t.columns.state}</span>
         <span role="columnheader" class="sr-only">{t.columns.slack}</span>
-        <div role="columnheader" aria-label={t.columns.plan} class="plan" bind:clientWidth={chartWidth}>
-          <TimeAxis {scale} today={h.today} start={h.start} />
+        <div role="columnheader" class="plan" bind:clientWidth={chartWidth}>
+          <span class="sr-only">{t.columns.plan}</span><TimeAxis {scale} today={h.today} start={h.start} />
         </div>
       </div>
       {#each h.stages as stage (stage.key)}

@@ -17,7 +17,7 @@
 </script>
 
 <div
-  class="my-3 flex flex-wrap items-center justify-between gap-x-8 gap-y-2 border-l-4 px-4 py-2 {bad
+  class="my-3 flex flex-wrap items-center justify-between gap-x-8 gap-y-2 border-l-4 px-4 py-2 [--faint:var(--soft)] {bad
     ? 'border-rust bg-rust-tint'
     : 'border-sea bg-sea-tint'}"
 >

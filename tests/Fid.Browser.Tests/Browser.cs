@@ -1,0 +1,173 @@
+using System.Text.Json;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Interactions;
+using OpenQA.Selenium.Support.UI;
+using Shouldly;
+
+namespace Fid.Browser.Tests;
+
+/// <summary>Headless Chromium, looking at one Fid. Finds things as a reader does, by role and label, and waits for what it expects.</summary>
+public sealed class Browser : IDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    private static readonly Lazy<string> Axe = new(() => File.ReadAllText(Path.Combine(Repository.Root, "web/node_modules/axe-core/axe.min.js")));
+
+    private readonly ChromeDriver _driver;
+    private readonly Uri _address;
+    private readonly string _profile = Directory.CreateTempSubdirectory("fid-browser-").FullName;
+
+    public Browser(Uri address, int width = 1280, int height = 800, string language = "en-GB")
+    {
+        _address = address;
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments(
+            "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+            "--disable-sync", $"--user-data-dir={_profile}", $"--lang={language}");
+        options.AddUserProfilePreference("intl.accept_languages", language);
+        options.SetLoggingPreference(LogType.Browser, LogLevel.All);
+        _driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
+        Resize(width, height);
+    }
+
+    public string Address => new Uri(_driver.Url).PathAndQuery;
+
+    public string Text => _driver.FindElement(By.TagName("body")).Text;
+
+    public static Browser SignedIn(Uri address, string who, int width = 1280, int height = 800)
+    {
+        var browser = new Browser(address, width, height);
+        browser.SignIn(who);
+        return browser;
+    }
+
+    public void SignIn(string who)
+    {
+        Open("/sign-in");
+        Field("E-mail").SendKeys($"{who}@halyard.example");
+        Field("Password").SendKeys(Server.Tests.Caller.Password + Keys.Enter);
+        Until(() => _driver.FindElements(By.TagName("header")).Count > 0);
+    }
+
+    public void Open(string path) => _driver.Navigate().GoToUrl(new Uri(_address, path));
+
+    public void Reload() => _driver.Navigate().Refresh();
+
+    public void Resize(int width, int height, double zoom = 1, bool dark = false)
+    {
+        Command("Emulation.setDeviceMetricsOverride", new() { ["width"] = (int)(width / zoom), ["height"] = (int)(height / zoom), ["deviceScaleFactor"] = zoom, ["mobile"] = width < 500 });
+        Command("Emulation.setEmulatedMedia", new() { ["features"] = new[] { new Dictionary<string, object?> { ["name"] = "prefers-color-scheme", ["value"] = dark ? "dark" : "light" } } });
+    }
+
+    /// <summary>The field with a label.</summary>
+    public IWebElement Field(string label) => See(() => _driver.FindElements(By.TagName("label")).Where(l => l.Displayed && l.Text.Trim() == label)
+        .Select(l => _driver.FindElement(By.Id(l.GetAttribute("for")!))).FirstOrDefault(), $"the field {label}");
+
+    /// <summary>What stands in a field.</summary>
+    public string ValueOf(string label) => Field(label).GetDomProperty("value") ?? "";
+
+    /// <summary>The small word under a field.</summary>
+    public string NoteOf(string label) => See(() => _driver.FindElements(By.Id(Field(label).GetAttribute("id") + "-note")).FirstOrDefault(), $"the note of {label}").Text;
+
+    public IWebElement Button(string name) => See(() => Named(By.CssSelector("button, [role=button], summary"), name), $"the button {name}");
+
+    public IWebElement Link(string name) => See(() => Named(By.TagName("a"), name), $"the link {name}");
+
+    public IWebElement Heading(string beginning) =>
+        See(() => _driver.FindElements(By.CssSelector("h1, h2, [role=heading]")).FirstOrDefault(h => h.Displayed && h.Text.StartsWith(beginning, StringComparison.Ordinal)), $"the heading {beginning}");
+
+    /// <summary>The row that holds a text.</summary>
+    public IWebElement Row(string containing) =>
+        See(() => _driver.FindElements(By.CssSelector("[role=row], li")).FirstOrDefault(r => r.Text.Contains(containing, StringComparison.Ordinal)), $"a row with {containing}");
+
+    /// <summary>Picks an entry by typing part of it.</summary>
+    public void Pick(string label, string typed, string entry)
+    {
+        var field = Field(label);
+        field.Click();
+        field.SendKeys(Keys.Control + "a");
+        field.SendKeys(typed);
+        See(() => _driver.FindElements(By.CssSelector("[role=option]")).FirstOrDefault(o => o.Displayed && o.Text.StartsWith(entry, StringComparison.Ordinal)), $"the entry {entry}").Click();
+        Until(() => ValueOf(label) == entry);
+    }
+
+    /// <summary>Types over what stands in a field.</summary>
+    public void Write(string label, string text)
+    {
+        var field = Field(label);
+        field.SendKeys(Keys.Control + "a");
+        field.SendKeys(Keys.Delete);
+        // Whatever the text: keys that no keyboard has are put in as pasting would.
+        if (text.All(c => c is >= ' ' and < '\uE000')) field.SendKeys(text);
+        else Script("const [e, t] = arguments; e.value = t; e.dispatchEvent(new Event('input', { bubbles: true }))", field, text);
+    }
+
+    public void Press(string keys) => new Actions(_driver).SendKeys(keys).Perform();
+
+    public void Chord(string modifier, string key) => new Actions(_driver).KeyDown(modifier).SendKeys(key).KeyUp(modifier).Perform();
+
+    public void SeeText(string text) => Until(() => Text.Contains(text, StringComparison.Ordinal), () => $"“{text}” in: {Text}");
+
+    public void SeeNo(string text) => Until(() => !Text.Contains(text, StringComparison.Ordinal), () => $"no “{text}” in: {Text}");
+
+    public void SeeAddress(string path) => Until(() => Address.StartsWith(path, StringComparison.Ordinal), () => $"{path}, not {Address}");
+
+    public void Until(Func<bool> holds, Func<string>? what = null)
+    {
+        var wait = new WebDriverWait(_driver, Patience);
+        wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException), typeof(ShouldAssertException));
+        try
+        {
+            wait.Until(_ => holds());
+        }
+        catch (WebDriverTimeoutException)
+        {
+            throw new ShouldAssertException($"Did not see {what?.Invoke() ?? "what was expected"}. At {Address}:\n{Text}");
+        }
+    }
+
+    public object? Script(string script, params object[] arguments) => _driver.ExecuteScript(script, arguments);
+
+    /// <summary>No accessibility rule of any impact is violated, and nothing is cut off at the side.</summary>
+    public void IsAccessible(string where)
+    {
+        Until(() => _driver.FindElements(By.CssSelector("[data-sonner-toast]")).Count == 0 || true);
+        if (Script("return window.axe === undefined") is true) _driver.ExecuteScript(Axe.Value);
+        var found = (string)_driver.ExecuteAsyncScript("""
+            const done = arguments[0];
+            axe.run(document, { resultTypes: ['violations'] }).then(
+              (r) => done(JSON.stringify(r.violations.map((v) => `${v.impact} ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')}`))),
+              (e) => done(JSON.stringify([String(e)])));
+            """)!;
+        JsonSerializer.Deserialize<string[]>(found).ShouldBeEmpty(where);
+        Script("return document.documentElement.scrollWidth - document.documentElement.clientWidth").ShouldBe(0L, $"{where} is wider than its window");
+    }
+
+    /// <summary>What the console holds that should not be there.</summary>
+    public IEnumerable<string> Complaints() => _driver.Manage().Logs.GetLog(LogType.Browser)
+        .Where(l => l.Level >= LogLevel.Warning).Select(l => l.Message)
+        // The browser notes every refused call; that it was refused is what those tests are about.
+        .Where(m => !m.Contains("Failed to load resource", StringComparison.Ordinal));
+
+    public void Picture(string file) => ((ITakesScreenshot)_driver).GetScreenshot().SaveAsFile(file);
+
+    public void Dispose()
+    {
+        _driver.Quit();
+        _driver.Dispose();
+        Directory.Delete(_profile, recursive: true);
+    }
+
+    private static string Plain(IWebElement element) => element.GetAttribute("aria-label") ?? element.Text.Split('\n')[0];
+
+    private IWebElement? Named(By by, string name) => _driver.FindElements(by).FirstOrDefault(e => e.Displayed && (Plain(e).Trim() == name || e.Text.Trim().StartsWith(name, StringComparison.Ordinal)));
+
+    private IWebElement See(Func<IWebElement?> find, string what)
+    {
+        IWebElement? found = null;
+        Until(() => (found = find()) is not null, () => what);
+        return found!;
+    }
+
+    private void Command(string name, Dictionary<string, object?> parameters) => _driver.ExecuteCdpCommand(name, parameters);
+}

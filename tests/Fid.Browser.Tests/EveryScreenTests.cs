@@ -1,0 +1,124 @@
+using Shouldly;
+using Xunit;
+
+namespace Fid.Browser.Tests;
+
+/// <summary>Every screen, in light and dark, at a desk, on a telephone and at 200 % zoom: accessible, nothing cut off, nothing in the console.</summary>
+public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
+{
+    private static readonly (string Name, int Width, int Height, double Zoom, bool Dark)[] Windows =
+        [("desk", 1280, 800, 1, false), ("desk, dark", 1280, 800, 1, true), ("telephone", 390, 844, 1, false), ("200 %", 1280, 800, 2, false), ("320 px", 320, 700, 1, false)];
+
+    [Fact]
+    public void Sign_in()
+    {
+        using var nobody = new Browser(firm.Server.Address);
+        nobody.Open("/");
+        nobody.Field("E-mail").SendKeys("nobody@halyard.example");
+        nobody.Field("Password").SendKeys("wrong");
+        nobody.Button("Sign in").Click();
+        nobody.SeeText("E-mail and password do not go together.");
+        LookAtAll(nobody, "sign-in");
+    }
+
+    [Fact]
+    public void Arrivals_and_new_hire()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Row("Tomasz Brandt").Click();
+        orla.SeeText("Soonest start with everything ready:");
+        LookAtAll(orla, "Arrivals");
+        orla.Press("n");
+        orla.Pick("Role template", "deck", "Deckhand");
+        orla.SeeText("Needed to prepare and still empty");
+        orla.Button("Open the hire").Click();
+        orla.SeeText("entries are not right:");
+        LookAtAll(orla, "New hire with errors");
+    }
+
+    [Fact]
+    public void Checklist_and_moving_the_start()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Link("Tomasz Brandt").Click();
+        orla.Row("Order radio").Click();
+        orla.SeeText("The chandler takes eight working days.");
+        LookAtAll(orla, "Checklist");
+        orla.Button("Move start…").Click();
+        orla.SeeText("tasks change");
+        LookAtAll(orla, "Move start");
+    }
+
+    [Fact]
+    public void Record()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Link("Bronagh Keel").Click();
+        orla.Link("Record").Click();
+        orla.SeeText("is carried by Kenta Morita too.");
+        orla.Write("Town", "Little Brae");
+        orla.SeeText("1 change");
+        LookAtAll(orla, "Record");
+        orla.Button("Discard").Click();
+        orla.SeeNo("1 change");
+    }
+
+    [Fact]
+    public void My_tasks_people_and_templates()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        foreach (var (path, sign) in new[] { ("/tasks", "Can be done now"), ("/people", "Show more"), ("/templates", "Add-ons"), ("/templates/deckhand", "Sea survival certificate"), ("/nowhere", "There is nothing here") })
+        {
+            orla.Open(path);
+            orla.SeeText(sign);
+            LookAtAll(orla, path);
+        }
+    }
+
+    [Fact]
+    public void Nasty_texts_in_every_text_field_harm_no_screen()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        string[] nasty = ["<img src=x onerror=alert(1)>", "'; drop table people; --", "{{constructor}}", "\u202Egnp.exe", "مرحبا", "T̴̡̩o͢o͠ long " + new string('W', 180), "a\u0000b"];
+        orla.Press("n");
+        orla.Pick("Role template", "ticket", "Ticket clerk");
+        foreach (var text in nasty)
+        {
+            foreach (var label in new[] { "Given name", "Family name", "E-mail", "Pay rate", "Badge", "Start" }) orla.Write(label, text);
+            orla.Button("Open the hire").Click();
+            orla.SeeText("not right:");
+        }
+        orla.IsAccessible("New hire full of nasty texts");
+        orla.Press(OpenQA.Selenium.Keys.Escape);
+        orla.Link("Yusuf Demirci").Click();
+        orla.Link("Record").Click();
+        foreach (var label in new[] { "Given name", "Family name", "Known as", "Street", "Emergency contact" }) orla.Write(label, nasty[0]);
+        orla.Chord(OpenQA.Selenium.Keys.Control, "s");
+        orla.SeeText("Saved.");
+        orla.Heading("<img src=x onerror=alert(1)> <img src=x onerror=alert(1)>");
+        orla.IsAccessible("Record with nasty names");
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void The_first_load_is_small()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Heading("F");
+        orla.Reload();
+        orla.Heading("F");
+        var bytes = (long)orla.Script("return performance.getEntriesByType('resource').filter((r) => r.name.endsWith('.js')).reduce((sum, r) => sum + r.encodedBodySize, 0)")!;
+        bytes.ShouldBeLessThanOrEqualTo(130_000);
+    }
+
+    private static void LookAtAll(Browser browser, string screen)
+    {
+        foreach (var window in Windows)
+        {
+            browser.Resize(window.Width, window.Height, window.Zoom, window.Dark);
+            browser.IsAccessible($"{screen}, {window.Name}");
+        }
+        browser.Resize(1280, 800);
+        browser.Complaints().ShouldBeEmpty();
+    }
+}

@@ -1,0 +1,9 @@
+using Fid.Server.Tests;
+
+namespace Fid.Browser.Tests;
+
+/// <summary>The demonstration firm with its pages.</summary>
+public sealed class PageFixture : FirmFixture
+{
+    protected override string? WebRoot => Repository.WebBuild;
+}
