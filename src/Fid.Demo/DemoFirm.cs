@@ -68,6 +68,6 @@ public static class DemoFirm
         if (count % LargeFirm.Batch != 0) return;
         db.SaveChanges();
         db.ChangeTracker.Clear();
-        if (tell) Console.WriteLine($"  {count} of {LargeFirm.People} people");
+        if (tell && count % 500 == 0) Console.WriteLine($"  {count} of {LargeFirm.People} people");
     };
 }

@@ -66,7 +66,9 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
     {
         var typed = new Dictionary<string, JsonElement>
         {
-            ["given_name"] = Json(given), ["family_name"] = Json(family), ["site"] = Json(site),
+            ["given_name"] = Json(given),
+            ["family_name"] = Json(family),
+            ["site"] = Json(site),
             ["email"] = Json(DemoNames.Email(given, family, "example.org") is var mail && mail.StartsWith('.') ? "noam.ben-ami@example.org" : mail),
         };
         foreach (var (field, value) in more) typed[field] = Json(value);

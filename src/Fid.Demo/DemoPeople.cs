@@ -69,13 +69,29 @@ internal sealed class DemoPeople(FidDb db, Author author, LocalDate today, DemoN
         var rate = Math.Round(job.Rate * (0.94m + random.Next(13) / 100m), 2);
         var values = new Dictionary<string, object?>
         {
-            ["given_name"] = given, ["family_name"] = family, ["email"] = DemoNames.Email(given, family, "halyard.example"),
-            ["birth_date"] = Iso(start.PlusYears(-random.Next(18, 45)).PlusDays(-random.Next(300))), ["phone"] = $"+353 1 555 {badge % 10000:0000}",
-            ["street"] = $"{random.Next(1, 120)} Quay Lane", ["town"] = "Hallan Town", ["emergency_name"] = $"{family} family", ["emergency_phone"] = $"+353 1 556 {badge % 10000:0000}",
-            ["job"] = job.Code, ["department"] = job.Department, ["site"] = job.Site, ["kind"] = "permanent", ["start_date"] = Iso(start),
-            ["manager"] = manager == Guid.Empty ? null : manager.ToString(), ["cost_centre"] = job.Site == "skerry" ? "410" : "400",
-            ["pay_group"] = job.PayGroup, ["paid_by"] = job.PaidBy, ["pay_rate"] = rate, ["weekly_hours"] = 37.5m,
-            ["badge"] = badge.ToString("000000", CultureInfo.InvariantCulture), ["clock_device"] = Device(job.Site), ["shift_pattern"] = job.Pattern,
+            ["given_name"] = given,
+            ["family_name"] = family,
+            ["email"] = DemoNames.Email(given, family, "halyard.example"),
+            ["birth_date"] = Iso(start.PlusYears(-random.Next(18, 45)).PlusDays(-random.Next(300))),
+            ["phone"] = $"+353 1 555 {badge % 10000:0000}",
+            ["street"] = $"{random.Next(1, 120)} Quay Lane",
+            ["town"] = "Hallan Town",
+            ["emergency_name"] = $"{family} family",
+            ["emergency_phone"] = $"+353 1 556 {badge % 10000:0000}",
+            ["job"] = job.Code,
+            ["department"] = job.Department,
+            ["site"] = job.Site,
+            ["kind"] = "permanent",
+            ["start_date"] = Iso(start),
+            ["manager"] = manager == Guid.Empty ? null : manager.ToString(),
+            ["cost_centre"] = job.Site == "skerry" ? "410" : "400",
+            ["pay_group"] = job.PayGroup,
+            ["paid_by"] = job.PaidBy,
+            ["pay_rate"] = rate,
+            ["weekly_hours"] = 37.5m,
+            ["badge"] = badge.ToString("000000", CultureInfo.InvariantCulture),
+            ["clock_device"] = Device(job.Site),
+            ["shift_pattern"] = job.Pattern,
             ["holiday_calendar"] = job.Site switch { "hallan" or "mv-hallan-star" => "sound", "yard" => "yard", _ => "islands" },
         };
         return values.Where(v => v.Value is not null).Select(v => new FieldValue(v.Key, JsonSerializer.SerializeToElement(v.Value), v.Key == "start_date" ? StartingValues.FromHire : "import"));
@@ -83,7 +99,10 @@ internal sealed class DemoPeople(FidDb db, Author author, LocalDate today, DemoN
 
     private static string Device(string site) => site switch
     {
-        "skerry" => "skerry-kiosk", "yard" => "yard-gate", "hallan" or "mv-hallan-star" => "hallan-gate", _ => "corran-gangway",
+        "skerry" => "skerry-kiosk",
+        "yard" => "yard-gate",
+        "hallan" or "mv-hallan-star" => "hallan-gate",
+        _ => "corran-gangway",
     };
 
     public static string Iso(LocalDate date) => date.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);

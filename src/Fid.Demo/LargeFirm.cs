@@ -88,19 +88,44 @@ internal static class LargeFirm
             var stage = stages[i % stages.Length];
             yield return new HireTask
             {
-                Key = $"more-{i}", Position = i, Name = $"Further task {i}", StageKey = stage, Owner = teams[i % teams.Length], CalendarCode = calendar, Work = 1 + i % 3,
-                After = i % 2 == 0 || i - 4 < tasks.Count ? [] : [$"more-{i - 4}"], Lags = i % 2 == 0 || i - 4 < tasks.Count ? [] : [0],
-                DayOne = stage == "prepare" && i % 3 == 0, Required = i % 5 != 0,
-                DueAnchor = PlanQuestion.Start, DueAmount = stage switch { "prepare" => -1, "arrive" => 6, _ => 30 }, DueUnit = OffsetUnit.Days,
+                Key = $"more-{i}",
+                Position = i,
+                Name = $"Further task {i}",
+                StageKey = stage,
+                Owner = teams[i % teams.Length],
+                CalendarCode = calendar,
+                Work = 1 + i % 3,
+                After = i % 2 == 0 || i - 4 < tasks.Count ? [] : [$"more-{i - 4}"],
+                Lags = i % 2 == 0 || i - 4 < tasks.Count ? [] : [0],
+                DayOne = stage == "prepare" && i % 3 == 0,
+                Required = i % 5 != 0,
+                DueAnchor = PlanQuestion.Start,
+                DueAmount = stage switch { "prepare" => -1, "arrive" => 6, _ => 30 },
+                DueUnit = OffsetUnit.Days,
             };
         }
     }
 
     private static HireTask Copy(HireTask task, string key, int position, string[] after) => new()
     {
-        Key = key, Position = position, Name = task.Name, StageKey = task.StageKey, Owner = task.Owner, CalendarCode = task.CalendarCode, Work = task.Work,
-        OpensAnchor = task.OpensAnchor, OpensAmount = task.OpensAmount, OpensUnit = task.OpensUnit, DueAnchor = task.DueAnchor, DueAmount = task.DueAmount,
-        DueUnit = task.DueUnit, After = after, Lags = task.Lags, Required = task.Required, DayOne = task.DayOne, Instructions = task.Instructions,
+        Key = key,
+        Position = position,
+        Name = task.Name,
+        StageKey = task.StageKey,
+        Owner = task.Owner,
+        CalendarCode = task.CalendarCode,
+        Work = task.Work,
+        OpensAnchor = task.OpensAnchor,
+        OpensAmount = task.OpensAmount,
+        OpensUnit = task.OpensUnit,
+        DueAnchor = task.DueAnchor,
+        DueAmount = task.DueAmount,
+        DueUnit = task.DueUnit,
+        After = after,
+        Lags = task.Lags,
+        Required = task.Required,
+        DayOne = task.DayOne,
+        Instructions = task.Instructions,
     };
 
     private static void Tick(Hire hire, Random random, LocalDate today)

@@ -146,8 +146,8 @@ public sealed class Browser : IDisposable
     /// <summary>What the console holds that should not be there.</summary>
     public IEnumerable<string> Complaints() => _driver.Manage().Logs.GetLog(LogType.Browser)
         .Where(l => l.Level >= LogLevel.Warning).Select(l => l.Message)
-        // The browser notes every refused call; that it was refused is what those tests are about.
-        .Where(m => !m.Contains("Failed to load resource", StringComparison.Ordinal));
+        // The browser notes every refused call, the router every unknown address: that they are is what those tests are about.
+        .Where(m => !m.Contains("Failed to load resource", StringComparison.Ordinal) && !m.Contains("Not found: /", StringComparison.Ordinal));
 
     public void Picture(string file) => ((ITakesScreenshot)_driver).GetScreenshot().SaveAsFile(file);
 

@@ -35,6 +35,12 @@ public class FirstRunTests
 
     private static object Form(string token) => new
     {
-        token, firmName = "Small Firm", currency = "EUR", timeZone = "Europe/Dublin", name = "Ada Quilty", email = "ada@example.org", password = "a long enough one",
+        token,
+        firmName = "Small Firm",
+        currency = "EUR",
+        timeZone = "Europe/Dublin",
+        name = "Ada Quilty",
+        email = "ada@example.org",
+        password = "a long enough one",
     };
 }

@@ -15,7 +15,12 @@ public static partial class DateEntry
 
     private static readonly Dictionary<string, int> NearDays = new(StringComparer.Ordinal)
     {
-        ["today"] = 0, ["tomorrow"] = 1, ["yesterday"] = -1, ["heute"] = 0, ["morgen"] = 1, ["gestern"] = -1,
+        ["today"] = 0,
+        ["tomorrow"] = 1,
+        ["yesterday"] = -1,
+        ["heute"] = 0,
+        ["morgen"] = 1,
+        ["gestern"] = -1,
     };
 
     // Monday first, and January first. A word is known by its beginning.

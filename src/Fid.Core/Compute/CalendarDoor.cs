@@ -17,7 +17,9 @@ internal static class CalendarDoor
     // What each question needs besides "do"; nothing else may stand there.
     private static readonly Dictionary<string, uint> Needs = new(StringComparer.Ordinal)
     {
-        ["add"] = 1u << Date | 1u << Days, ["count"] = 1u << From | 1u << To, ["roll"] = 1u << Date | 1u << Rule,
+        ["add"] = 1u << Date | 1u << Days,
+        ["count"] = 1u << From | 1u << To,
+        ["roll"] = 1u << Date | 1u << Rule,
     };
 
     public static void Answer(ref QuestionReader question, Utf8JsonWriter writer)

@@ -1,5 +1,5 @@
-using Microsoft.EntityFrameworkCore;
 using Fid.Data.Lists;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Fid.Data.Templates;

@@ -22,7 +22,10 @@ internal static class CrossSite
         var tokens = http.RequestServices.GetRequiredService<IAntiforgery>().GetAndStoreTokens(http);
         http.Response.Cookies.Append(Cookie, tokens.RequestToken!, new CookieOptions
         {
-            HttpOnly = false, SameSite = SameSiteMode.Strict, Secure = http.Request.IsHttps, Path = "/",
+            HttpOnly = false,
+            SameSite = SameSiteMode.Strict,
+            Secure = http.Request.IsHttps,
+            Path = "/",
         });
     }
 

@@ -27,7 +27,7 @@
   );
 </script>
 
-<div bind:clientWidth={width}>
+<div bind:clientWidth={width} class="overflow-hidden">
   <svg {width} height="56" class="block" role="img" aria-label={label}>
     <line x1={x(band.min)} x2={x(band.max)} y1="28" y2="28" class="stroke-ink" stroke-width="1.750" />
     {#each [band.min, band.mid, band.max] as edge (edge)}

@@ -138,7 +138,7 @@
           </section>
         {/each}
       </form>
-      <aside aria-label={t.readings} class="border-rule py-4 lg:col-start-2 xl:col-start-auto xl:border-l xl:pl-6">
+      <aside aria-label={t.readings} class="border-rule min-w-0 py-4 lg:col-start-2 xl:col-start-auto xl:border-l xl:pl-6">
         {#if record.asOf > record.today}<p class="text-soft pb-3 text-xs">{t.asOf(text.day(record.asOf))}</p>{/if}
         {#if readings.data}<Readings readings={readings.data} />{/if}
       </aside>

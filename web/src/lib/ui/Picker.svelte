@@ -4,7 +4,6 @@
     label: string;
     detail?: string;
   }
-  const fold = (s: string) => s.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
 </script>
 
 <script lang="ts">

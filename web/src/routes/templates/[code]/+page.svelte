@@ -42,7 +42,7 @@
         </h2>
         <dl>
           {#each own.values as v (v.field)}
-            <div class="border-rule grid grid-cols-[9rem_1fr_auto] gap-x-3 border-b py-1.5">
+            <div class="border-rule grid grid-cols-2 gap-x-3 border-b py-1.5 sm:grid-cols-[9rem_1fr_auto]">
               <dt class="text-soft first-letter:uppercase">{fieldLabel(v.field)}</dt>
               <dd class="font-semibold">{shown(v)}</dd>
               <dd class="text-2xs text-faint">{sourceText(v.source)}</dd>
@@ -56,7 +56,7 @@
         </h2>
         <ul>
           {#each own.tasks as task (task.key)}
-            <li class="border-rule grid grid-cols-[1fr_7rem_8rem_auto] gap-x-3 border-b py-1.5">
+            <li class="border-rule grid grid-cols-2 gap-x-3 border-b py-1.5 sm:grid-cols-[1fr_6rem_7rem_7rem]">
               <span class="font-semibold">{task.name}</span>
               <span class="text-soft text-xs">{text.owner(task.owner ?? '', task.ownerName)}</span>
               <span class="text-soft text-xs">{text.t.checklist.work(task.work)}</span>

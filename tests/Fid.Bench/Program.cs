@@ -1,0 +1,38 @@
+using BenchmarkDotNet.Columns;
+using BenchmarkDotNet.Configs;
+using BenchmarkDotNet.Jobs;
+using BenchmarkDotNet.Loggers;
+using BenchmarkDotNet.Running;
+using BenchmarkDotNet.Toolchains.InProcess.Emit;
+using Fid.Bench;
+
+// usage: Fid.Bench core | arrivals TODAY. Prints rows of a Markdown table; ops/bench puts them into docs/performance.md.
+switch (args)
+{
+    case ["core"]:
+        var config = ManualConfig.CreateEmpty()
+            .AddJob(Job.Default.WithWarmupCount(10).WithIterationCount(15).WithToolchain(InProcessEmitToolchain.Instance))
+            .AddColumnProvider(DefaultColumnProviders.Instance)
+            .AddLogger(NullLogger.Instance);
+        var goals = new Dictionary<string, (string What, string Goal)>
+        {
+            ["Plan"] = ("1,000 hires × 40 tasks planned from scratch", "under 150 ms"),
+            ["PlanWithSoonestStart"] = ("the same with the soonest start of each", "under 600 ms"),
+            ["CalendarAdds"] = ("1,000,000 adds to a calendar", "–"),
+        };
+        foreach (var report in BenchmarkRunner.Run<CoreBenchmarks>(config).Reports)
+        {
+            var (what, goal) = goals[report.BenchmarkCase.Descriptor.WorkloadMethod.Name];
+            Console.WriteLine(FormattableString.Invariant($"| {what} | {report.ResultStatistics!.Median / 1e6:0.0} ms | {goal} |"));
+        }
+        return 0;
+    case ["questions"]:
+        // A thousand questions of 40 tasks for the compute door, as JSON lines.
+        for (var i = 0; i < 1000; i++) Console.WriteLine(QuestionJson.Write(CoreBenchmarks.Question(i)));
+        return 0;
+    case ["arrivals", var today]:
+        Console.WriteLine(await ArrivalsMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today));
+        return 0;
+    default:
+        return 2;
+}
