@@ -88,6 +88,9 @@ public class MainPathTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Until(() => orla.Row("Uniform").Text.Contains("done", StringComparison.Ordinal));
         orla.Row("Uniform").Click();
         orla.SeeText("by Nils Aakre");
+        nils.Button("Undo").Click();
+        orla.Until(() => orla.Row("Uniform").Text.Contains("ready", StringComparison.Ordinal));
+        nils.Button("Done: Uniform, Adaeze Okafor");
     }
 
     [Fact]

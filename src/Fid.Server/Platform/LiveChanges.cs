@@ -10,6 +10,7 @@ namespace Fid.Server.Platform;
 public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> log) : BackgroundService
 {
     private const string Channel = "fid_live";
+    private const int MostWaiting = 500;
     private static readonly TimeSpan Heartbeat = TimeSpan.FromSeconds(20);
     private static readonly TimeSpan BeforeTryingAgain = TimeSpan.FromSeconds(1);
 
@@ -20,7 +21,9 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
     {
         var id = Guid.NewGuid();
         // A browser that does not keep up loses the oldest, and is told that it missed something when it reads on.
-        var channel = System.Threading.Channels.Channel.CreateBounded<string>(new BoundedChannelOptions(500) { FullMode = BoundedChannelFullMode.DropOldest });
+        var missed = 0;
+        var channel = System.Threading.Channels.Channel.CreateBounded<string>(
+            new BoundedChannelOptions(MostWaiting) { FullMode = BoundedChannelFullMode.DropOldest }, _ => Volatile.Write(ref missed, 1));
         _listeners[id] = channel;
         try
         {
@@ -34,6 +37,7 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
                     try
                     {
                         change = await channel.Reader.ReadAsync(pause.Token);
+                        if (Interlocked.Exchange(ref missed, 0) == 1) change = "all";
                     }
                     catch (OperationCanceledException) when (!cancellation.IsCancellationRequested)
                     {

@@ -6,6 +6,8 @@ import { useQueryClient } from '@tanstack/svelte-query';
 
 type Task = Pick<Api['TaskResponse'], 'key' | 'name' | 'owner'>;
 
+const at = (hire: string, task: Task) => ({ path: { id: hire, key: task.key } });
+
 /** Ticks tasks off at once, and offers to take it back. */
 export class Ticking {
   readonly #client = useQueryClient();
@@ -16,30 +18,29 @@ export class Ticking {
   /** Whether this person may tick the task here; owners of other tasks do so in My tasks. */
   may = (task: Task) => session.coordinates || (task.owner === 'manager' && session.has('manager'));
 
-  tick = (task: Task) =>
+  // The hire is held on to: by the time a reader takes something back, another may be on the screen.
+  tick = (task: Task, hire = this.hire()) =>
     this.#act(
-      () => data(api.PUT('/api/hires/{id}/tasks/{key}/done', { params: this.#at(task), body: { done: null } })),
+      () => data(api.PUT('/api/hires/{id}/tasks/{key}/done', { params: at(hire, task), body: { done: null } })),
       text.t.checklist.ticked(task.name),
-      () => this.untick(task)
+      () => this.untick(task, hire)
     );
 
-  untick = (task: Task) =>
-    this.#act(() => data(api.DELETE('/api/hires/{id}/tasks/{key}/done', { params: this.#at(task) })), text.t.checklist.unticked(task.name));
+  untick = (task: Task, hire = this.hire()) =>
+    this.#act(() => data(api.DELETE('/api/hires/{id}/tasks/{key}/done', { params: at(hire, task) })), text.t.checklist.unticked(task.name));
 
-  skip = (task: Task, why: string) =>
+  skip = (task: Task, why: string, hire = this.hire()) =>
     this.#act(
-      () => data(api.PUT('/api/hires/{id}/tasks/{key}/skipped', { params: this.#at(task), body: { why } })),
+      () => data(api.PUT('/api/hires/{id}/tasks/{key}/skipped', { params: at(hire, task), body: { why } })),
       text.t.checklist.skipped(task.name),
-      () => this.unskip(task)
+      () => this.unskip(task, hire)
     );
 
-  unskip = (task: Task) =>
+  unskip = (task: Task, hire = this.hire()) =>
     this.#act(
-      () => data(api.DELETE('/api/hires/{id}/tasks/{key}/skipped', { params: this.#at(task) })),
+      () => data(api.DELETE('/api/hires/{id}/tasks/{key}/skipped', { params: at(hire, task) })),
       text.t.checklist.unticked(task.name)
     );
-
-  #at = (task: Task) => ({ path: { id: this.hire(), key: task.key } });
 
   async #act(call: () => Promise<unknown>, said: string, back?: () => void) {
     if (this.#busy) return;

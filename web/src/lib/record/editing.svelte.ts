@@ -97,5 +97,10 @@ export const allFields = (record: RecordResponse) => record.sections.flatMap((s)
 
 export const isNumeric = (field: Field) => field.type === 'money' || field.type === 'number';
 
-/** A stored value as one would type it. */
-export const typedOf = (field: Field) => (field.value === null || field.value === undefined ? '' : String(field.value));
+/** A stored value as one would type it; money with the minor unit's decimals at least. */
+export function typedOf(field: Field): string {
+  if (field.value === null || field.value === undefined) return '';
+  if (field.type !== 'money') return String(field.value);
+  const decimals = String(field.value).split('.')[1]?.length ?? 0;
+  return Number(field.value).toFixed(Math.max(2, decimals));
+}

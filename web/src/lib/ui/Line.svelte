@@ -17,7 +17,7 @@
 <div class="min-w-0">
   <label for={id} class="text-soft block truncate text-xs">{label}</label>
   <div
-    class="focus-within:outline-sea flex min-h-8 items-center border-b focus-within:outline-2 focus-within:outline-offset-2 {dotted
+    class="focus-within:outline-sea flex min-h-8 items-center border-b focus-within:outline-2 focus-within:outline-offset-0 {dotted
       ? 'border-soft border-dotted'
       : error
         ? 'border-rust'

@@ -14,7 +14,7 @@
   const t = $derived(text.t.tasks);
   let selected = $state<string>();
   let list = $state<HTMLElement>();
-  const ticking = new Ticking(() => chosen!.hireId);
+  const ticking = new Ticking(() => chosen?.hireId ?? '');
 
   const id = (task: Task) => `${task.hireId}/${task.key}`;
   const all = $derived(tasks.data?.tasks ?? []);
@@ -28,7 +28,7 @@
 
   function tick(task: Task) {
     selected = id(task);
-    void ticking.tick(task);
+    void ticking.tick(task, task.hireId);
   }
   function step(by: number) {
     const at = all.findIndex((k) => id(k) === selected);
