@@ -27,7 +27,7 @@ internal static class Readings
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
         foreach (var (key, value) in (await EnteredValues.CheckAsync(db, request.Changes, employment, cancellation)).Values) values[key] = value;
 
-        var firm = await db.Firms.AsNoTracking().FirstAsync(cancellation);
+        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var groups = await db.PayGroups.AsNoTracking().ToDictionaryAsync(g => g.Code, g => g.Every, cancellation);
         var rate = Rate(values, groups, firm.FullTimeHours);
         var job = Text(values, "job") is { } code ? await db.Jobs.AsNoTracking().FirstOrDefaultAsync(j => j.Code == code, cancellation) : null;

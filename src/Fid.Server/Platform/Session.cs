@@ -64,7 +64,7 @@ internal static class Session
 
     internal static async Task<SessionResponse> Describe(ClaimsPrincipal principal, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
-        var firm = await db.Firms.AsNoTracking().FirstOrDefaultAsync(cancellation);
+        var firm = await db.Firms.AsNoTracking().SingleOrDefaultAsync(cancellation);
         var today = await clock.TodayAsync(db, cancellation);
         var user = principal.Identity?.IsAuthenticated == true
             ? await db.Users.AsNoTracking().FirstOrDefaultAsync(u => u.Id == principal.Id(), cancellation)
