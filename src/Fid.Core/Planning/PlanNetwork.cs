@@ -11,7 +11,6 @@ internal sealed class PlanNetwork
     public const int NoDay = int.MinValue;
     public const int NoBound = int.MaxValue;
 
-    private readonly PlanQuestion _question;
     private readonly Edge[][] _before; // per task: the tasks it comes after
     private readonly Edge[][] _behind; // per task: the tasks that come after it
     private readonly int[][] _gatesBefore; // per stage: the stages whose gates it waits for
@@ -20,7 +19,6 @@ internal sealed class PlanNetwork
 
     private PlanNetwork(PlanQuestion question, NodeTask[] tasks, int[][] gatesBefore, int[] order, Edge[][] before)
     {
-        _question = question;
         Tasks = tasks;
         Order = order;
         _before = before;

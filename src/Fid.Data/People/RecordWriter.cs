@@ -38,6 +38,10 @@ public sealed class RecordWriter(FidDb db)
         return record;
     }
 
+    /// <summary>Lets one save of a record at a time through, from here to the end of the transaction: what is read of it then stays.</summary>
+    public Task LockAsync(Guid employment, CancellationToken cancellation) =>
+        db.Database.ExecuteSqlAsync($"select 1 from records_now where employment_id = {employment} for update", cancellation);
+
     /// <summary>Changes fields of a record, and its projection. The employment and the projection are tracked by the caller's
     /// context; nothing is sent to the database but reads.</summary>
     public async Task EditAsync(
@@ -45,7 +49,6 @@ public sealed class RecordWriter(FidDb db)
     {
         var fields = edits.Select(e => e.Field).ToArray();
         var rows = await Believed(employment).Where(v => fields.Contains(v.Field)).ToListAsync(cancellation);
-        var added = new List<RecordValue>();
         foreach (var edit in edits)
         {
             var owner = ShippedFields.Find(edit.Field)!.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
@@ -54,7 +57,7 @@ public sealed class RecordWriter(FidDb db)
             var timeline = edit.From is { } from
                 ? Timeline.Change([.. mine.Keys], from, entered)
                 : Timeline.Fix([.. mine.Keys], AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));
-            Apply(timeline, mine, owner, edit.Field, change, added);
+            Apply(timeline, mine, owner, edit.Field, change);
         }
         await ReprojectAsync(employment, record, change.At, today, cancellation);
     }
@@ -66,14 +69,13 @@ public sealed class RecordWriter(FidDb db)
         var from = employment.Start;
         employment.Start = to;
         var rows = await Believed(employment).Where(v => v.OwnerId == employment.Id).ToListAsync(cancellation);
-        var added = new List<RecordValue>();
         foreach (var field in rows.GroupBy(r => r.Field))
         {
             var mine = field.ToDictionary(ToSpell);
             var timeline = Timeline.MoveFirst([.. mine.Keys], from, to);
             if (field.Key == "start_date" && timeline.Added is [var first])
                 timeline = timeline with { Added = [first with { Value = first.Value with { Json = startDate } }] };
-            Apply(timeline, mine, employment.Id, field.Key, change, added);
+            Apply(timeline, mine, employment.Id, field.Key, change);
         }
         await ReprojectAsync(employment, record, change.At, today, cancellation);
     }
@@ -99,13 +101,13 @@ public sealed class RecordWriter(FidDb db)
     }
 
     private void Apply(
-        TimelineEdit<Valued> edit, Dictionary<Spell<Valued>, RecordValue> rows, Guid owner, string field, Change change, List<RecordValue> added)
+        TimelineEdit<Valued> edit, Dictionary<Spell<Valued>, RecordValue> rows, Guid owner, string field, Change change)
     {
         foreach (var retired in edit.Retired)
             rows[retired].Known = rows[retired].Known.Until(change.At);
         foreach (var spell in edit.Added)
         {
-            var row = new RecordValue
+            db.RecordValues.Add(new RecordValue
             {
                 OwnerId = owner,
                 Field = field,
@@ -114,9 +116,7 @@ public sealed class RecordWriter(FidDb db)
                 Effective = EffectiveRange.ToDatabase(spell.From, spell.To),
                 Known = EffectiveRange.KnownSince(change.At),
                 ChangeId = change.Id,
-            };
-            added.Add(row);
-            db.RecordValues.Add(row);
+            });
         }
     }
 

@@ -41,14 +41,16 @@ public sealed class TemplateBook
     /// </summary>
     public Layered Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed)
     {
-        var layers = Chain(template).Select(ToLayer).ToList();
+        var layers = Layers(template).ToList();
         var own = Layering.Merge([.. layers, new Layer(Layer.Typed, typed, [])]).Values;
         layers.AddRange(_addOns.Where(a => Applies(a, own)).Select(ToLayer));
         return Layering.Merge([.. layers, new Layer(Layer.Typed, typed, [])]);
     }
 
-    /// <summary>The templates a template builds on, the deepest first, and itself.</summary>
-    public IReadOnlyList<RoleTemplate> Chain(RoleTemplate template)
+    /// <summary>The layers of a template and of those it builds on, the deepest first.</summary>
+    public IEnumerable<Layer> Layers(RoleTemplate template) => Chain(template).Select(ToLayer);
+
+    private List<RoleTemplate> Chain(RoleTemplate template)
     {
         var chain = new List<RoleTemplate>();
         for (var t = template; t is not null && !chain.Contains(t); t = t.BuildsOnCode is null ? null : Find(t.BuildsOnCode))

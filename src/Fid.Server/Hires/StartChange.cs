@@ -50,6 +50,8 @@ internal static class StartChange
         if (await HireAccess.FindAsync(id, user, db, cancellation) is not { } open) return Problems.NotFound();
         if (open.Head.Version != seen) return Problems.Stale(await Checklist.DescribeAsync(open, db, clock, cancellation));
 
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        await records.LockAsync(open.Head.EmploymentId, cancellation);
         var hire = await db.Hires.SingleAsync(h => h.Id == id, cancellation);
         if (hire.Version != seen) return Problems.Stale(await Checklist.DescribeAsync(open, db, clock, cancellation));
         var employment = await db.Employments.SingleAsync(e => e.Id == hire.EmploymentId, cancellation);
@@ -60,6 +62,7 @@ internal static class StartChange
         await records.MoveStartAsync(employment, record, request.Start, JsonSerializer.SerializeToElement(request.Start.ToString("uuuu-MM-dd", null)), change, today, cancellation);
         hire.Start = request.Start;
         await db.SaveChangesAsync(cancellation);
+        await transaction.CommitAsync(cancellation);
 
         var saved = (await HireAccess.FindAsync(id, user, db, cancellation))!;
         Versions.Show(http.Response, saved.Head.Version);

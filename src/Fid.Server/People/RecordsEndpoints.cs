@@ -33,6 +33,8 @@ internal static class RecordsEndpoints
     private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Save(
         Guid id, SaveRecordRequest request, ClaimsPrincipal user, FidDb db, RecordWriter writer, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        await writer.LockAsync(id, cancellation);
         if (await FindAsync(db.Employments, db.RecordsNow, id, cancellation) is not var (employment, record)) return Problems.NotFound();
         var today = await clock.TodayAsync(db, cancellation);
         var entered = await EnteredValues.CheckAsync(db, request.Changes, employment, cancellation);
@@ -49,6 +51,7 @@ internal static class RecordsEndpoints
         try
         {
             await db.SaveChangesAsync(cancellation);
+            await transaction.CommitAsync(cancellation);
         }
         catch (DbUpdateConcurrencyException)
         {

@@ -33,8 +33,7 @@ internal static class TemplatesEndpoints
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         if (templates.All.FirstOrDefault(t => t.Code == code) is not { } template) return Problems.NotFound();
         var names = await ListNames.LoadAsync(db, cancellation);
-        var layered = Core.Templates.Layering.Merge([.. templates.Chain(template).Select(t => new Core.Templates.Layer(
-            t.LayerId, t.Content.Values, [.. t.Content.Tasks.Select(k => new Core.Templates.LayerTask(k.Key, k.Properties, k.Drop))]))]);
+        var layered = Core.Templates.Layering.Merge([.. templates.Layers(template)]);
         var display = await RecordReader.DisplayAsync(db, layered.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
         return TypedResults.Ok(new TemplateResponse(
             template.Code, template.Name, template.Version,
