@@ -1,4 +1,6 @@
 using Fid.Data.Changes;
+using Fid.Data.Exchange;
+using Fid.Data.Fields;
 using Fid.Data.Firms;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
@@ -20,25 +22,15 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 
     public DbSet<Change> Changes => Set<Change>();
 
-    public DbSet<Site> Sites => Set<Site>();
+    public DbSet<ListEntry> ListEntries => Set<ListEntry>();
 
-    public DbSet<HolidayCalendar> HolidayCalendars => Set<HolidayCalendar>();
+    public DbSet<ImportRun> ImportRuns => Set<ImportRun>();
 
-    public DbSet<Department> Departments => Set<Department>();
+    public DbSet<ImportMemory> ImportMemories => Set<ImportMemory>();
 
-    public DbSet<Grade> Grades => Set<Grade>();
+    public DbSet<FieldVersion> FieldVersions => Set<FieldVersion>();
 
-    public DbSet<Job> Jobs => Set<Job>();
-
-    public DbSet<CostCentre> CostCentres => Set<CostCentre>();
-
-    public DbSet<PayGroup> PayGroups => Set<PayGroup>();
-
-    public DbSet<ShiftPattern> ShiftPatterns => Set<ShiftPattern>();
-
-    public DbSet<ClockDevice> ClockDevices => Set<ClockDevice>();
-
-    public DbSet<Team> Teams => Set<Team>();
+    public DbSet<FieldDraft> FieldDrafts => Set<FieldDraft>();
 
     public DbSet<Person> People => Set<Person>();
 

@@ -1,6 +1,7 @@
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;
+using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
@@ -27,19 +28,21 @@ public static class DemoFirm
         var firm = new Firm { Name = "Halyard Sound Ferries", Currency = "EUR", TimeZone = "Europe/Dublin" };
         db.Add(firm);
         db.Stages.AddRange(Data.Firms.Seed.Stages());
-        DemoLists.Add(db, today);
-        db.RoleTemplates.AddRange(DemoTemplates.Read());
+        using (var templates = typeof(DemoFirm).Assembly.GetManifestResourceStream("Fid.Demo.templates.json")!)
+            db.RoleTemplates.AddRange(TemplateFile.Read(templates));
         await db.SaveChangesAsync();
 
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
         var author = new Author(null, "Orla Dunmore", now, "demo");
+        await DemoLists.AddAsync(db, author);
         var names = new DemoNames(Seed);
         var people = new DemoPeople(db, author, today, names);
-        people.Add(large ? LargeFirm.People : People, SaveInBatches(db, large));
+        await people.AddAsync(large ? LargeFirm.People : People, SaveInBatches(db, large));
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
-        people.AppointHeads(await db.Departments.ToListAsync());
+        await people.AppointHeadsAsync();
         await db.SaveChangesAsync();
+        db.ChangeTracker.Clear();
 
         var users = DemoAccounts.Make(people.Named);
         await DemoAccounts.AddAsync(db, users);

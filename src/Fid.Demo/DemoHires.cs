@@ -30,7 +30,7 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
             done: ["contract-send", "record-complete", "account", "badge", "uniform", "float"]);
         // Two seasons here already: the earlier stints stay on her side of the record.
         var jun = await Open("Jun", "Nakamura", "galley-cook", monday.PlusWeeks(3), "mv-corran", accepted: -7, Personal(), done: ["contract-send", "kit"]);
-        AddFormerStints(jun, "GA-1");
+        await AddFormerStintsAsync(jun, "GA-1");
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
         await Open("Saoirse", "Lind", "payroll-clerk", monday.PlusWeeks(3), "hallan", accepted: -2, [("cost_centre", null)], done: []);
@@ -74,11 +74,11 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
         foreach (var (field, value) in more) typed[field] = Json(value);
         var templates = await TemplateBook.LoadAsync(db, default);
         var opening = new HireOpening(db);
-        var draft = await opening.DraftAsync(templates, templates.Find(template)!, typed, default);
+        var draft = await opening.DraftAsync(templates, templates.Find(template)!, typed, start, today, default);
         // What was cleared on purpose stays empty, although the site would know a value.
         var cleared = more.Where(m => m.Value is null).Select(m => m.Field).ToHashSet();
         draft = draft with { Values = draft.Values.Where(v => !cleared.Contains(v.Key)).ToDictionary(v => v.Key, v => v.Value) };
-        var hire = opening.Add(draft, Guid.CreateVersion7(), people.TakeNumber(), start, LocalDate.Min(start, today.PlusDays(accepted)), coordinator.Id, author, today);
+        var hire = await opening.AddAsync(draft, Guid.CreateVersion7(), people.TakeNumber(), start, LocalDate.Min(start, today.PlusDays(accepted)), coordinator.Id, author, today);
         Tick(hire, done);
         await db.SaveChangesAsync();
         if (family == "Varga") people.Named[family] = db.Employments.Local.Single(e => e.Id == hire.EmploymentId);
@@ -98,7 +98,7 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
         }
     }
 
-    private void AddFormerStints(Hire hire, string job)
+    private async Task AddFormerStintsAsync(Hire hire, string job)
     {
         var present = db.Employments.Local.Single(e => e.Id == hire.EmploymentId);
         foreach (var year in new[] { today.Year - 2, today.Year - 1 })
@@ -106,7 +106,7 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
             var stint = new Employment { PersonId = present.PersonId, Number = people.TakeNumber(), Start = new LocalDate(year, 4, 1), End = new LocalDate(year, 9, 30) };
             var change = author.Change("record.imported", stint.Id);
             db.AddRange(stint, change);
-            new RecordWriter(db).AddNew(stint, [new("job", Json(job), "import"), new("site", Json("mv-corran"), "import"), new("department", Json("galley"), "import")], change, stint.End.Value);
+            await new RecordWriter(db).AddNewAsync(stint, [new("job", Json(job), "import"), new("site", Json("mv-corran"), "import"), new("department", Json("galley"), "import")], change, stint.End.Value);
             var record = db.RecordsNow.Local.Single(r => r.EmploymentId == stint.Id);
             (record.GivenName, record.FamilyName, record.Search) = ("Jun", "Nakamura", $"jun nakamura jun {stint.Number}");
         }

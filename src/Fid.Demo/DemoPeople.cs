@@ -1,10 +1,12 @@
 using System.Globalization;
 using System.Text.Json;
+using Fid.Core.Lists;
 using Fid.Core.Templates;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Lists;
 using Fid.Data.People;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Fid.Demo;
@@ -28,7 +30,7 @@ internal sealed class DemoPeople(FidDb db, Author author, LocalDate today, DemoN
     public Guid Head(string department) => _heads[department];
 
     /// <summary>Adds people until there are as many as wanted, the named ones first. Whoever comes first in a department leads it.</summary>
-    public void Add(int count, Action<int>? afterEach = null)
+    public async Task AddAsync(int count, Action<int>? afterEach = null)
     {
         (string Given, string Family, string Job)[] named =
         [
@@ -42,13 +44,13 @@ internal sealed class DemoPeople(FidDb db, Author author, LocalDate today, DemoN
         {
             var (given, family) = i < named.Length ? (named[i].Given, named[i].Family) : names.Next();
             var job = i < named.Length ? DemoJobs.Find(named[i].Job) : shares[names.Random.Next(shares.Length)];
-            var employment = AddOne(given, family, job, FirstBadge + i);
+            var employment = await AddOneAsync(given, family, job, FirstBadge + i);
             if (i < named.Length) Named[family] = employment;
             afterEach?.Invoke(i + 1);
         }
     }
 
-    private Employment AddOne(string given, string family, DemoJob job, int badge)
+    private async Task<Employment> AddOneAsync(string given, string family, DemoJob job, int badge)
     {
         var random = names.Random;
         var person = new Person();
@@ -59,7 +61,7 @@ internal sealed class DemoPeople(FidDb db, Author author, LocalDate today, DemoN
         db.AddRange(person, employment);
         var change = author.Change("record.imported", employment.Id);
         db.Changes.Add(change);
-        _writer.AddNew(employment, Values(given, family, job, badge, start, manager, random), change, today);
+        await _writer.AddNewAsync(employment, Values(given, family, job, badge, start, manager, random), change, today);
         return employment;
     }
 
@@ -108,9 +110,18 @@ internal sealed class DemoPeople(FidDb db, Author author, LocalDate today, DemoN
     public static string Iso(LocalDate date) => date.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
 
     /// <summary>Tells the departments who leads them.</summary>
-    public void AppointHeads(IEnumerable<Department> departments)
+    public async Task AppointHeadsAsync()
     {
-        foreach (var department in departments)
-            department.HeadId = _heads.TryGetValue(department.Code, out var head) ? head : department.Code == "people" ? null : _heads.GetValueOrDefault("operations");
+        var list = ShippedLists.Get("departments");
+        var writer = new ListWriter(db);
+        var numbers = await db.Employments.ToDictionaryAsync(e => e.Id, e => e.Number);
+        foreach (var department in await db.ListEntries.Where(e => e.List == list.Key).ToListAsync())
+        {
+            Guid? head = _heads.TryGetValue(department.Code, out var found) ? found : department.Code == "people" ? null : _heads.GetValueOrDefault("operations");
+            if (head is not { } id || id == Guid.Empty) continue;
+            var content = department.Content();
+            var values = new Dictionary<string, object>(content.Values) { ["heads"] = new[] { new HeadFrom(today.PlusYears(-1).With(DateAdjusters.StartOfMonth), numbers[id]) } };
+            await writer.PutAsync(list, content with { Values = values }, department, author, default);
+        }
     }
 }

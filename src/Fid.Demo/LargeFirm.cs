@@ -27,7 +27,7 @@ internal static class LargeFirm
         foreach (var code in codes)
             foreach (var site in sites)
                 drafts[(code, site)] = await opening.DraftAsync(
-                    templates, templates.Find(code)!, new Dictionary<string, JsonElement> { ["site"] = JsonSerializer.SerializeToElement(site) }, default);
+                    templates, templates.Find(code)!, new Dictionary<string, JsonElement> { ["site"] = JsonSerializer.SerializeToElement(site) }, null, today, default);
 
         for (var i = 0; i < Hires; i++)
         {
@@ -36,7 +36,7 @@ internal static class LargeFirm
             var accepted = LocalDate.Min(start, today.PlusDays(-names.Random.Next(5, 40)));
             var draft = drafts[(codes[i % codes.Length], sites[names.Random.Next(sites.Length)])];
             draft = draft with { Values = With(draft, given, family, 100_000 + i), Tasks = [.. Padded(draft.Tasks)] };
-            var hire = opening.Add(draft, Guid.CreateVersion7(), people.TakeNumber(), start, accepted, coordinator, author, today);
+            var hire = await opening.AddAsync(draft, Guid.CreateVersion7(), people.TakeNumber(), start, accepted, coordinator, author, today);
             Tick(hire, names.Random, today);
             if ((i + 1) % Batch != 0) continue;
             await db.SaveChangesAsync();

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Server.Tests;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Interactions;
@@ -63,6 +64,29 @@ public sealed class Browser : IDisposable
     public IWebElement Field(string label) => See(() => _driver.FindElements(By.TagName("label")).Where(l => l.Displayed && l.Text.Trim() == label)
         .Select(l => _driver.FindElement(By.Id(l.GetAttribute("for")!))).FirstOrDefault(), $"the field {label}");
 
+    /// <summary>The field with an id: where a label stands twice.</summary>
+    public IWebElement Id(string id) => See(() => _driver.FindElements(By.Id(id)).FirstOrDefault(e => e.Displayed), $"the field {id}");
+
+    /// <summary>The part of a value of several, by the name that is said of it, counted from 0.</summary>
+    public IWebElement Part(string name, int number = 0) =>
+        See(() => _driver.FindElements(By.CssSelector($"input[aria-label=\"{name}\"], select[aria-label=\"{name}\"], button[aria-label=\"{name}\"]")).Where(e => e.Displayed).ElementAtOrDefault(number), $"the part {name}, {number}");
+
+    /// <summary>Types over what stands in a part, and leaves it.</summary>
+    public void Fill(string name, string text, int number = 0)
+    {
+        Part(name, number).SendKeys(Keys.Control + "a");
+        Part(name, number).SendKeys(text + Keys.Tab);
+    }
+
+    /// <summary>Chooses a word in a part.</summary>
+    public void Choose(string name, string word, int number = 0) => new SelectElement(Part(name, number)).SelectByText(word);
+
+    /// <summary>Gives a file to the page, as choosing it would.</summary>
+    public void Give(string path) => _driver.FindElement(By.CssSelector("input[type=file]")).SendKeys(path);
+
+    /// <summary>What is wrong at a field.</summary>
+    public void SeeAt(string label, string problem) => Until(() => NoteOf(label).Contains(problem, StringComparison.Ordinal), () => $"“{problem}” at {label}");
+
     /// <summary>What stands in a field.</summary>
     public string ValueOf(string label) => Field(label).GetDomProperty("value") ?? "";
 
@@ -75,6 +99,15 @@ public sealed class Browser : IDisposable
 
     public IWebElement Heading(string beginning) =>
         See(() => _driver.FindElements(By.CssSelector("h1, h2, [role=heading]")).FirstOrDefault(h => h.Displayed && h.Text.StartsWith(beginning, StringComparison.Ordinal)), $"the heading {beginning}");
+
+    /// <summary>Presses a button of the item with a heading.</summary>
+    public void PressIn(string heading, string button) => See(() => Item(heading)?.FindElements(By.TagName("button")).FirstOrDefault(b => b.Text.Trim() == button), $"the button {button} at {heading}").Click();
+
+    /// <summary>Waits for a text in the item with a heading.</summary>
+    public void SeeIn(string heading, string text) => Until(() => Item(heading)?.Text.Contains(text, StringComparison.Ordinal) == true, () => $"“{text}” at {heading}");
+
+    private IWebElement? Item(string heading) =>
+        _driver.FindElements(By.TagName("li")).FirstOrDefault(i => i.FindElements(By.TagName("h2")).Any(h => h.Text.StartsWith(heading, StringComparison.Ordinal)));
 
     /// <summary>The row that holds a text.</summary>
     public IWebElement Row(string containing) =>
@@ -90,6 +123,13 @@ public sealed class Browser : IDisposable
         See(() => _driver.FindElements(By.CssSelector("[role=option]")).FirstOrDefault(o => o.Displayed && o.Text.StartsWith(entry, StringComparison.Ordinal)), $"the entry {entry}").Click();
         Until(() => ValueOf(label) == entry);
     }
+
+    /// <summary>An entry that a field offers.</summary>
+    public IWebElement Option(string beginning) =>
+        See(() => _driver.FindElements(By.CssSelector("[role=option]")).FirstOrDefault(o => o.Displayed && o.Text.StartsWith(beginning, StringComparison.Ordinal)), $"the entry {beginning}");
+
+    /// <summary>What the first entry that a field offers says.</summary>
+    public string FirstOption() => _driver.FindElements(By.CssSelector("[role=option]")).FirstOrDefault(o => o.Displayed)?.Text ?? "";
 
     /// <summary>Types over what stands in a field.</summary>
     public void Write(string label, string text)

@@ -64,15 +64,39 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
     }
 
     [Fact]
-    public void My_tasks_people_and_templates()
+    public void My_tasks_people_templates_and_fields()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
-        foreach (var (path, sign) in new[] { ("/tasks", "Can be done now"), ("/people", "Show more"), ("/templates", "Add-ons"), ("/templates/deckhand", "Sea survival certificate"), ("/nowhere", "There is nothing here") })
+        foreach (var (path, sign) in new[] { ("/tasks", "Can be done now"), ("/people", "Show more"), ("/templates", "Add-ons"), ("/templates/deckhand", "Sea survival certificate"), ("/fields", "Given name"), ("/fields/nationality", "Siân Aakre"), ("/nowhere", "There is nothing here") })
         {
             orla.Open(path);
             orla.SeeText(sign);
             LookAtAll(orla, path);
         }
+    }
+
+    [Fact]
+    public void Lists_their_editors_setting_up_and_exchange()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        foreach (var (path, sign) in new[]
+        {
+            ("/lists", "Holiday calendars"), ("/lists/jobs", "Deckhand"), ("/lists/departments", "Shore crew"), ("/lists/jobs/DK-2", "Second-job rates"), ("/lists/payGroups/crew", "Spring holiday"),
+            ("/lists/shiftPatterns/four-a", "30 h"), ("/lists/calendars/islands", "254 working days"), ("/lists/payComponents/LEVY", "154.42"), ("/lists/grades/C2", "Add a band"),
+            ("/lists/choiceLists/watch", "Add an option"), ("/setup", "Settings"), ("/exchange", "Fill a list from a spreadsheet"), ("/exchange/new?list=jobs", "Drop a file here"),
+        })
+        {
+            orla.Open(path);
+            orla.SeeText(sign);
+            LookAtAll(orla, path);
+        }
+        orla.Script("""
+            const data = new DataTransfer();
+            data.setData('text/plain', 'Code\tName\tGrade\nX-1\tOne\tC-2\nDK-2\tMate\tC2\n');
+            window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+            """);
+        orla.SeeText("for all “C-2”");
+        LookAtAll(orla, "a dry run");
     }
 
     [Fact]

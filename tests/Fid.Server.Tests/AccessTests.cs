@@ -36,21 +36,68 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["PUT /api/hires/{id:guid}/tasks/{key}/skipped"] = Coordinators,
         ["DELETE /api/hires/{id:guid}/tasks/{key}/skipped"] = Coordinators,
         ["GET /api/records/{id:guid}"] = Readers,
-        ["PUT /api/records/{id:guid}"] = Coordinators,
+        ["PUT /api/records/{id:guid}"] = Readers,
         ["POST /api/records/{id:guid}/readings"] = Readers,
+        ["GET /api/records/{id:guid}/history"] = Readers,
+        ["GET /api/records/{id:guid}/compare"] = Readers,
+        ["POST /api/records/{id:guid}/changes/{change:guid}/explanations"] = Coordinators,
+        ["POST /api/records/{id:guid}/changes/{change:guid}/take-back"] = Coordinators,
+        ["GET /api/fields"] = Coordinators,
+        ["GET /api/fields/labels"] = Everybody,
+        ["GET /api/fields/schema.json"] = null,
+        ["GET /api/fields/versions"] = Coordinators,
+        ["GET /api/fields/versions/{version:int}"] = Coordinators,
+        ["GET /api/fields/compare"] = Coordinators,
+        ["PUT /api/fields/draft"] = Coordinators,
+        ["DELETE /api/fields/draft"] = Coordinators,
+        ["POST /api/fields/draft/review"] = Coordinators,
+        ["POST /api/fields/draft/try"] = Coordinators,
+        ["POST /api/fields/draft/publish"] = Coordinators,
+        ["GET /api/fields/{key}/coverage"] = Coordinators,
         ["GET /api/people"] = Readers,
         ["GET /api/goto"] = Everybody,
         ["GET /api/tasks"] = Everybody,
         ["GET /api/templates"] = Readers,
         ["GET /api/templates/{code}"] = Readers,
-        ["GET /api/lists"] = Arrivals,
+        ["GET /api/options"] = Arrivals,
+        ["GET /api/options/{list}"] = Arrivals,
+        ["GET /api/lists"] = Readers,
+        ["GET /api/lists/{list}/entries"] = Readers,
+        ["POST /api/lists/{list}/entries"] = Coordinators,
+        ["GET /api/lists/{list}/entries/{code}"] = Readers,
+        ["PUT /api/lists/{list}/entries/{code}"] = Coordinators,
+        ["DELETE /api/lists/{list}/entries/{code}"] = Coordinators,
+        ["GET /api/lists/{list}/entries/{code}/history"] = Readers,
+        ["GET /api/lists/{list}/entries/{code}/users"] = Readers,
+        ["POST /api/lists/{list}/entries/{code}/retire"] = Coordinators,
+        ["POST /api/lists/{list}/entries/{code}/restore"] = Coordinators,
+        ["POST /api/lists/calendars/year"] = Readers,
+        ["POST /api/lists/payGroups/periods"] = Readers,
+        ["POST /api/lists/shiftPatterns/weeks"] = Readers,
+        ["POST /api/lists/payComponents/slip"] = Readers,
+        ["GET /api/lists/calendars/entries/{code}/calendar.ics"] = Readers,
+        ["POST /api/lists/calendars/read-ics"] = Coordinators,
+        ["GET /api/lists/{list}/sheet.xlsx"] = Readers,
+        ["GET /api/setup"] = Coordinators,
+        ["POST /api/setup/starters/{list}"] = Coordinators,
+        ["PUT /api/setup/settings"] = Coordinators,
+        ["GET /api/imports"] = Coordinators,
+        ["POST /api/imports"] = Coordinators,
+        ["GET /api/imports/{id:guid}"] = Coordinators,
+        ["DELETE /api/imports/{id:guid}"] = Coordinators,
+        ["GET /api/imports/{id:guid}/rows"] = Coordinators,
+        ["PUT /api/imports/{id:guid}/cells"] = Coordinators,
+        ["PUT /api/imports/{id:guid}/matching"] = Coordinators,
+        ["POST /api/imports/{id:guid}/commit"] = Coordinators,
+        ["POST /api/imports/{id:guid}/undo"] = Coordinators,
+        ["GET /api/imports/{id:guid}/rest.xlsx"] = Coordinators,
         ["GET /api/dates"] = Everybody,
         ["* /api/{**rest}"] = null,
     };
 
     private IEnumerable<(string Name, string Method, string Path)> Endpoints => firm.Server.Services.GetServices<EndpointDataSource>().SelectMany(s => s.Endpoints).OfType<RouteEndpoint>()
-        .SelectMany(e => (e.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["*"]).Select(m => (Method: m, Pattern: e.RoutePattern.RawText!)))
-        .Select(e => ($"{e.Method} /{e.Pattern.TrimStart('/')}", e.Method == "*" ? "GET" : e.Method, Path(e.Pattern)));
+        .SelectMany(e => (e.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["*"]).Select(m => (Method: m, Pattern: e.RoutePattern.RawText!.Trim('/'))))
+        .Select(e => ($"{e.Method} /{e.Pattern}", e.Method == "*" ? "GET" : e.Method, Path(e.Pattern)));
 
     [Fact]
     public void Every_endpoint_is_in_the_table_and_the_table_names_no_other() =>
@@ -130,5 +177,5 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
     private static string Path(string pattern) => "/" + pattern.TrimStart('/')
         .Replace("{id:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
-        .Replace("{key}", "kit", StringComparison.Ordinal).Replace("{code}", "deckhand", StringComparison.Ordinal).Replace("{**rest}", "nowhere", StringComparison.Ordinal);
+        .Replace("{version:int}", "0", StringComparison.Ordinal).Replace("{change:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal).Replace("{key}", "kit", StringComparison.Ordinal).Replace("{code}", "deckhand", StringComparison.Ordinal).Replace("{**rest}", "nowhere", StringComparison.Ordinal);
 }

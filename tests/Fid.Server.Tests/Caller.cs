@@ -52,6 +52,17 @@ public sealed class Caller : IDisposable
         return await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
     }
 
+    /// <summary>Sends bytes as they are.</summary>
+    public async Task<HttpResponseMessage> SendFileAsync(string path, byte[] file)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Post, new Uri(path, UriKind.Relative)) { Content = new ByteArrayContent(file) };
+        request.Content.Headers.ContentType = new("application/octet-stream");
+        if (_cookies.GetCookies(Address)["fid-xsrf"] is { } token) request.Headers.Add("X-Fid-Xsrf", Uri.UnescapeDataString(token.Value));
+        return await _http.SendAsync(request);
+    }
+
+    public Task<byte[]> BytesAsync(string path) => _http.GetByteArrayAsync(new Uri(path, UriKind.Relative));
+
     public void Dispose() => _http.Dispose();
 }
 

@@ -11,12 +11,14 @@ public sealed class FidInstance : WebApplicationFactory<Program>
 {
     private readonly string _connection;
     private readonly string? _webRoot;
+    private readonly NodaTime.LocalDate _today;
 
     /// <param name="connection">Where its database is.</param>
     /// <param name="webRoot">The built front end, where pages are wanted.</param>
-    public FidInstance(string connection, string? webRoot = null)
+    /// <param name="today">The firm's date; that of the demonstration otherwise.</param>
+    public FidInstance(string connection, string? webRoot = null, NodaTime.LocalDate? today = null)
     {
-        (_connection, _webRoot) = (connection, webRoot);
+        (_connection, _webRoot, _today) = (connection, webRoot, today ?? TestDatabase.Today);
         UseKestrel(0);
         StartServer();
     }
@@ -26,7 +28,7 @@ public sealed class FidInstance : WebApplicationFactory<Program>
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("ConnectionStrings:Fid", _connection);
-        builder.UseSetting("Fid:Today", TestDatabase.Today.ToString("uuuu-MM-dd", null));
+        builder.UseSetting("Fid:Today", _today.ToString("uuuu-MM-dd", null));
         builder.UseSetting("Serilog:MinimumLevel", "Fatal");
         if (_webRoot is not null) builder.UseWebRoot(_webRoot);
     }

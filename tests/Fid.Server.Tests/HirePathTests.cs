@@ -132,7 +132,7 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-14", why = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.PreconditionRequired);
     }
 
-    private static JsonObject NewHire(string given, string family) => new()
+    internal static JsonObject NewHire(string given, string family) => new()
     {
         ["id"] = Guid.NewGuid().ToString(),
         ["template"] = "deckhand",

@@ -27,6 +27,43 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task What_was_entered_beforehand_takes_effect_on_its_day_also_when_no_server_ran_then()
+    {
+        using var orla = await firm.As("orla");
+        var id = await PersonAsync(orla, "Prys");
+        var before = Field(await orla.GetAsync($"/api/records/{id}"), "department").Text("value");
+        await SaveAsync(orla, id, new { changes = new { department = "rigging" }, from = "2027-04-01", why = "Changes places" });
+        var coming = Field(await orla.GetAsync($"/api/records/{id}"), "department");
+        (coming.Text("value"), coming["coming"]![0]!.Text("from"), coming["coming"]![0]!.Text("display")).ShouldBe((before, "2027-04-01", "Rigging"));
+        (await DepartmentAsync(id)).ShouldBe(before);
+        await using var later = new FidInstance(firm.Database.Connection, today: new NodaTime.LocalDate(2027, 4, 3));
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        while (!"rigging".Equals(await DepartmentAsync(id))) patience.Token.ThrowIfCancellationRequested();
+
+        async Task<object?> DepartmentAsync(string employment) => await firm.Database.AskAsync($"select department_code from records_now where employment_id = '{employment}'");
+    }
+
+    [Fact]
+    public async Task A_change_is_explained_and_taken_back_which_is_recorded_and_a_later_one_comes_first()
+    {
+        using var orla = await firm.As("orla");
+        var id = await PersonAsync(orla, "Llewelyn");
+        await SaveAsync(orla, id, new { changes = new { town = "Corran", room = "12" }, from = (string?)null, why = "Moved house" });
+        await SaveAsync(orla, id, new { changes = new { town = "Skerry" }, from = (string?)null, why = (string?)null });
+        var changes = (await orla.GetAsync($"/api/records/{id}/history"))["changes"]!.AsArray();
+        string Path(int at, string what) => $"/api/records/{id}/changes/{changes[at]!.Text("id")}/{what}";
+        (await orla.SendAsync("POST", Path(1, "take-back"), new { why = "wrong" })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await orla.SendAsync("POST", Path(1, "explanations"), new { why = "By letter" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await orla.SendAsync("POST", Path(0, "take-back"), new { why = "Mixed up" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        Field(await orla.GetAsync($"/api/records/{id}"), "town").Text("value").ShouldBe("Corran");
+        // What made the record is not taken back: nothing would be left of it.
+        (await orla.SendAsync("POST", Path(changes.Count - 1, "take-back"), new { why = "all of it" })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        changes = (await orla.GetAsync($"/api/records/{id}/history"))["changes"]!.AsArray();
+        changes.Take(3).Select(c => (c!.Text("action"), c!["stands"]!.GetValue<bool>())).ShouldBe([("record.takenBack", true), ("record.fixed", false), ("record.fixed", true)]);
+        changes[2]!["explanations"]![0]!.Text("why").ShouldBe("By letter");
+    }
+
+    [Fact]
     public async Task PostgreSQL_itself_forbids_two_believed_values_at_one_time()
     {
         var error = await Should.ThrowAsync<PostgresException>(() => firm.Database.AskAsync("""

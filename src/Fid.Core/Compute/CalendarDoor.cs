@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Core.Calendars;
+using Fid.Core.Json;
 using NodaTime;
 
 namespace Fid.Core.Compute;

@@ -1,6 +1,8 @@
 using System.Buffers;
-using System.Text;
+using System.Text.Encodings.Web;
 using System.Text.Json;
+
+using Fid.Core.Json;
 
 namespace Fid.Core.Compute;
 
@@ -13,7 +15,12 @@ public static class Door
         ["plan"] = PlanDoor.Answer,
         ["pay.rate"] = PayDoor.AnswerRate,
         ["pay.band"] = PayDoor.AnswerBand,
+        ["pay.periods"] = PayPeriodsDoor.Answer,
+        ["pay.preview"] = PayPreviewDoor.Answer,
+        ["clock.roster"] = RosterDoor.Answer,
         ["clock.badges"] = BadgesDoor.Answer,
+        ["fields.check"] = FieldsCheckDoor.Answer,
+        ["fields.evaluate"] = FieldsEvaluateDoor.Answer,
     };
 
     /// <summary>Reads a question whole and writes its answer; with problems noted nothing need have been written.</summary>
@@ -34,7 +41,7 @@ public static class Door
         var problems = new List<Problem>();
         try
         {
-            using var writer = new Utf8JsonWriter(answer, new JsonWriterOptions { SkipValidation = true });
+            using var writer = new Utf8JsonWriter(answer, new JsonWriterOptions { SkipValidation = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
             var reader = new QuestionReader(question, problems);
             computation(ref reader, writer);
             reader.End();
@@ -45,7 +52,7 @@ public static class Door
             }
             writer.Reset(Stream.Null); // what was written before the mistake was found is no part of the answer
         }
-        catch (Exception e) when (e is JsonException or InvalidOperationException { InnerException: DecoderFallbackException })
+        catch (Exception e) when (e is JsonException or InvalidOperationException { Source: "System.Text.Json" })
         {
             problems = [new Problem("", "malformed-json", $"This is not JSON: {e.Message.Split(". ")[0].TrimEnd('.')}.")];
         }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Core.Json;
 using Fid.Core.Pay;
 
 namespace Fid.Core.Compute;
@@ -9,7 +10,7 @@ internal static class PayDoor
     private static readonly Shape Rate = new("amount", "per", "weeklyHours", "fullTimeHours", "daysPerWeek?", "payEvery");
     private static readonly Shape Band = new("pay", "min", "mid", "max");
 
-    private static readonly Choices Periods = new("hour", "day", "week", "fortnight", "fourWeeks", "halfMonth", "month", "year");
+    internal static readonly Choices Periods = new("hour", "day", "week", "fortnight", "fourWeeks", "halfMonth", "month", "year");
     private static readonly Choices Positions = new("below", "within", "above");
 
     public static void AnswerRate(ref QuestionReader question, Utf8JsonWriter writer)

@@ -1,17 +1,22 @@
+using System.Text.Json;
+using NodaTime;
+
 namespace Fid.Core.Fields;
 
 /// <summary>How much of a record is filled.</summary>
-/// <param name="Filled">Fields with a value.</param>
-/// <param name="Of">All fields.</param>
-/// <param name="Missing">Keys of the fields that are needed before day one and empty, in the order they are shown.</param>
-public sealed record Completeness(int Filled, int Of, IReadOnlyList<string> Missing)
+/// <param name="Filled">Shown fields with a value.</param>
+/// <param name="Of">All shown fields.</param>
+/// <param name="Missing">Keys of the shown fields that are required, now or from some stage on, and empty, in the order they are shown.</param>
+/// <param name="ShownFilled">Keys of the shown fields with a value.</param>
+public sealed record Completeness(int Filled, int Of, IReadOnlyList<string> Missing, IReadOnlyList<string> ShownFilled)
 {
-    /// <summary>Counts the shipped fields that have a value.</summary>
-    /// <param name="hasValue">Whether a field, by key, has one.</param>
-    public static Completeness Count(Func<string, bool> hasValue)
+    /// <summary>Counts the fields that have a value, of those that are shown on a day.</summary>
+    public static Completeness Count(FieldSet set, IReadOnlyDictionary<string, JsonElement> values, LocalDate today)
     {
-        var filled = ShippedFields.All.Count(f => hasValue(f.Key));
-        var missing = ShippedFields.All.Where(f => f.RequiredFrom is not null && !hasValue(f.Key)).Select(f => f.Key);
-        return new Completeness(filled, ShippedFields.All.Count, [.. missing]);
+        // Nothing is filled in here: what counts is what is stored.
+        var record = RecordEvaluation.Of(set, new RecordQuestion(values, set.Keys, [], null, null, today, RecordQuestion.NoLists));
+        var missing = record.MissingNow.Concat(record.MissingLater.SelectMany(l => l.Fields)).ToHashSet(StringComparer.Ordinal);
+        var filled = record.Shown.Where(record.Values.ContainsKey).ToList();
+        return new Completeness(filled.Count, record.Shown.Count, [.. record.Shown.Where(missing.Contains)], filled);
     }
 }

@@ -8,6 +8,9 @@ namespace Fid.Core.Fields;
 /// <summary>What typed text may be. Letters of every script are welcome; what no keyboard types is not.</summary>
 public static partial class TextRules
 {
+    /// <summary>The longest line of text there is, in characters.</summary>
+    public const int Longest = 200;
+
     /// <summary>What to tell somebody whose text cannot be stored.</summary>
     public const string BadCharacters = "Take out the control characters.";
 
@@ -24,6 +27,27 @@ public static partial class TextRules
         }
         clean = text.Normalize(NormalizationForm.FormC).Trim();
         return true;
+    }
+
+    /// <summary>As <see cref="TryClean(JsonElement, out string)"/>, for a text of several lines, which are kept and end in a line feed.</summary>
+    public static bool TryCleanLines(JsonElement json, out string clean)
+    {
+        clean = "";
+        try
+        {
+            var lines = new List<string>();
+            foreach (var line in json.GetString()!.ReplaceLineEndings("\n").Replace('\t', ' ').Split('\n'))
+            {
+                if (!TryClean(line, out var cleaned)) return false;
+                lines.Add(cleaned);
+            }
+            clean = string.Join('\n', lines).Trim();
+            return true;
+        }
+        catch (InvalidOperationException)
+        {
+            return false;
+        }
     }
 
     /// <summary>As <see cref="TryClean(string, out string)"/>, for a JSON text, which may not even be Unicode.</summary>

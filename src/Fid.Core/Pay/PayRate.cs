@@ -47,6 +47,9 @@ public sealed record PayRate(decimal Annual, decimal FullTimeAnnual, decimal Hou
             Money.Round(annual / TimesPerYear(payEvery, weeklyHours, daysPerWeek ?? 0)));
     }
 
+    /// <summary>How many periods a year has, for periods from a week to a year.</summary>
+    internal static decimal PeriodsPerYear(PayPeriod period) => TimesPerYear(period, 0, 0);
+
     private static decimal TimesPerYear(PayPeriod period, decimal weeklyHours, decimal daysPerWeek) => period switch
     {
         PayPeriod.Hour => weeklyHours * WeeksPerYear,

@@ -7,7 +7,7 @@ internal static class DependencyOrder
     public static int[]? Find(PlanQuestion question, NodeTask[] tasks, PlanNetwork.Edge[][] before, int[][] gatesBefore, List<Problem> problems)
     {
         // Stages that wait for each other are a loop even where they hold no required task yet.
-        if (Sort(gatesBefore) is (_, { } stageRing))
+        if (DependencySort.Sort(gatesBefore) is (_, { } stageRing))
         {
             problems.Add(new Problem($"/stages/{stageRing[0]}/waitsFor", "dependency-loop",
                 $"Stages wait for each other: {Chain(stageRing, i => question.Stages[i].Id)}. Take one of these waits away."));
@@ -27,7 +27,7 @@ internal static class DependencyOrder
         }
         for (var s = 0; s < required.Length; s++) dependsOn[tasks.Length + s] = [.. required[s]];
 
-        var (order, ring) = Sort(dependsOn);
+        var (order, ring) = DependencySort.Sort(dependsOn);
         if (ring is null) return order;
         var first = ring.First(i => i < tasks.Length);
         problems.Add(new Problem($"/tasks/{first}/after", "dependency-loop",
@@ -38,38 +38,4 @@ internal static class DependencyOrder
     }
 
     private static string Chain(int[] ring, Func<int, string> name) => string.Join(" after ", ring.Append(ring[0]).Select(name));
-
-    // Depth first with a stack of our own: a chain of many thousand tasks must not end in a stack overflow.
-    private static (int[] Order, int[]? Ring) Sort(int[][] dependsOn)
-    {
-        var order = new int[dependsOn.Length];
-        var next = new int[dependsOn.Length]; // the dependency to look at next; -1 = finished
-        var path = new int[dependsOn.Length];
-        var onPath = new bool[dependsOn.Length];
-        int count = 0, depth = 0;
-        for (var root = 0; root < dependsOn.Length; root++)
-        {
-            if (next[root] < 0) continue;
-            path[depth++] = root;
-            onPath[root] = true;
-            while (depth > 0)
-            {
-                var node = path[depth - 1];
-                if (next[node] == dependsOn[node].Length)
-                {
-                    next[node] = -1;
-                    onPath[node] = false;
-                    order[count++] = node;
-                    depth--;
-                    continue;
-                }
-                var to = dependsOn[node][next[node]++];
-                if (onPath[to]) return (order, path[Array.IndexOf(path, to)..depth]);
-                if (next[to] < 0) continue;
-                path[depth++] = to;
-                onPath[to] = true;
-            }
-        }
-        return (order, null);
-    }
 }

@@ -5,7 +5,7 @@ using NodaTime;
 namespace Fid.Data.Changes;
 
 /// <summary>One save: who, when, from where, and why. Rows are added and never altered.</summary>
-public sealed class Change
+public sealed record Change
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
@@ -29,6 +29,9 @@ public sealed class Change
 
     /// <summary>The part of it that was changed, such as a task's key.</summary>
     public string? Part { get; init; }
+
+    /// <summary>What was there before and after, as JSON, where it is kept nowhere else.</summary>
+    public string? Details { get; init; }
 }
 
 internal sealed class ChangeConfiguration : IEntityTypeConfiguration<Change>
@@ -36,6 +39,7 @@ internal sealed class ChangeConfiguration : IEntityTypeConfiguration<Change>
     public void Configure(EntityTypeBuilder<Change> change)
     {
         change.Property(c => c.Why).HasMaxLength(500);
+        change.Property(c => c.Details).HasColumnType("jsonb");
         change.HasIndex(c => new { c.SubjectId, c.At });
     }
 }

@@ -19,6 +19,9 @@ public sealed class Firm
     /// <summary>Weekly hours of somebody full-time.</summary>
     public decimal FullTimeHours { get; set; } = 37.5m;
 
+    /// <summary>The most hours a week that the law allows; patterns that pass it are warned of.</summary>
+    public decimal LegalWeeklyHours { get; set; } = 48;
+
     /// <summary>Days a badge rests before another person gets it.</summary>
     public int BadgeRestDays { get; set; } = 30;
 }

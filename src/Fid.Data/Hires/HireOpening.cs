@@ -1,7 +1,10 @@
 using System.Text.Json;
 using Fid.Core.Clock;
+using Fid.Core.Fields;
+using Fid.Core.Lists;
 using Fid.Core.Templates;
 using Fid.Data.Changes;
+using Fid.Data.Fields;
 using Fid.Data.Lists;
 using Fid.Data.People;
 using Fid.Data.Templates;
@@ -13,27 +16,53 @@ namespace Fid.Data.Hires;
 /// <summary>Opens hires: from a template and what was typed to a record and a checklist.</summary>
 public sealed class HireOpening(FidDb db)
 {
+    private readonly RecordWriter _records = new(db);
+
     // Guards the next free badge between looking for it and saving it.
     private const long BadgeLock = 0x0BAD6E;
 
     /// <summary>What a hire would start with. Nothing is saved.</summary>
     public async Task<HireDraft> DraftAsync(
-        TemplateBook templates, RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, CancellationToken cancellation)
+        TemplateBook templates, RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, CancellationToken cancellation)
     {
         var layered = templates.Resolve(template, typed);
-        var site = await Entry(db.Sites, "site");
-        var department = await Entry(db.Departments, "department");
-        var known = new KnownFacts(site?.CalendarCode, site?.CostCentreCode, department?.HeadId?.ToString(), await NextBadgeAsync(cancellation));
-        var values = StartingValues.Fill(layered, known);
+        var site = await Entry("sites", "site");
+        var department = await Entry("departments", "department");
+        var places = new ManagerFinder(db);
+        var known = new KnownFacts(
+            site?.Text("calendar"), site?.Text("cost_centre"), department?.Text("cost_centre"),
+            (await places.BySeatAsync(TextOf(layered.Values, "job"), department?.Code, cancellation))?.ToString(),
+            (await places.HeadAsync(department, start ?? today, cancellation))?.ToString(),
+            await NextBadgeAsync(cancellation));
+        var values = await FollowFieldsAsync(StartingValues.Fill(layered, known), start, today, cancellation);
         return new HireDraft(template, layered, values, Tasks(layered));
 
-        async Task<T?> Entry<T>(DbSet<T> list, string field)
-            where T : ListEntry =>
-            TextOf(layered.Values, field) is { } code ? await list.AsNoTracking().FirstOrDefaultAsync(e => e.Code == code, cancellation) : null;
+        async Task<EntryContent?> Entry(string list, string field) => TextOf(layered.Values, field) is { } code
+            ? (await db.ListEntries.AsNoTracking().Coded(list, code).FirstOrDefaultAsync(cancellation))?.Content()
+            : null;
     }
 
+    // The rules of what is set so far, and the defaults of what is still empty. What was set stays as it is.
+    private async Task<IReadOnlyDictionary<string, LayeredValue>> FollowFieldsAsync(
+        IReadOnlyDictionary<string, LayeredValue> set, LocalDate? start, LocalDate today, CancellationToken cancellation)
+    {
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var facts = set.ToDictionary(v => v.Key, v => v.Value.Value);
+        if (start is { } first) facts["start_date"] = DateOf(first);
+        var calendar = await CalendarBook.OfRecordAsync(db, fields.Set, facts, cancellation);
+        var keys = fields.Set.Fields.Select(f => f.Key).Where(facts.ContainsKey).ToList();
+        var record = RecordEvaluation.Of(fields.Set, new RecordQuestion(facts, keys, keys, null, fields.Set.Stages.Count > 0 ? fields.Set.Stages[0] : null, today, RecordQuestion.NoLists, calendar));
+        var filled = new Dictionary<string, LayeredValue>(set, StringComparer.Ordinal);
+        foreach (var (key, by) in record.SetBy)
+            if (by == "default" || by.StartsWith("rule:", StringComparison.Ordinal)) filled[key] = new LayeredValue(record.Values[key], by, []);
+        return filled;
+    }
+
+    private static JsonElement DateOf(LocalDate date) => JsonSerializer.SerializeToElement(date.ToString("uuuu-MM-dd", null));
+
     /// <summary>Puts a hire, its record and its checklist into the context. The person is new.</summary>
-    public Hire Add(HireDraft draft, Guid id, string number, LocalDate start, LocalDate accepted, Guid coordinator, Author author, LocalDate today)
+    public async Task<Hire> AddAsync(
+        HireDraft draft, Guid id, string number, LocalDate start, LocalDate accepted, Guid coordinator, Author author, LocalDate today, CancellationToken cancellation = default)
     {
         var person = new Person();
         var employment = new Employment { PersonId = person.Id, Number = number, Start = start };
@@ -50,8 +79,8 @@ public sealed class HireOpening(FidDb db)
         };
         var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId);
         db.AddRange(person, employment, change, hire);
-        var startDate = new FieldValue("start_date", JsonSerializer.SerializeToElement(start.ToString("uuuu-MM-dd", null)), StartingValues.FromHire);
-        new RecordWriter(db).AddNew(employment, draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate), change, today);
+        var startDate = new FieldValue("start_date", DateOf(start), StartingValues.FromHire);
+        await _records.AddNewAsync(employment, draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate), change, today, cancellation);
         return hire;
     }
 

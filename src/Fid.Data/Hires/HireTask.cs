@@ -11,6 +11,9 @@ public sealed class HireTask
     /// <summary>Stands for the holiday calendar of the newcomer's own record, whichever that is when the plan is made.</summary>
     public const string OwnCalendar = "own";
 
+    /// <summary>Before a team's code in an owner.</summary>
+    public const string TeamPrefix = "team:";
+
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
     public Guid HireId { get; init; }

@@ -54,6 +54,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("by_name");
 
+                    b.Property<string>("Details")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("details");
+
                     b.Property<string>("Origin")
                         .IsRequired()
                         .HasColumnType("text")
@@ -79,6 +83,230 @@ namespace Fid.Data.Migrations
                         .HasDatabaseName("ix_changes_subject_id_at");
 
                     b.ToTable("changes", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Exchange.ImportMemory", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
+                    b.PrimitiveCollection<string[]>("Columns")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("columns");
+
+                    b.HasKey("Key")
+                        .HasName("pk_import_memory");
+
+                    b.ToTable("import_memory", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Exchange.ImportRun", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<bool>("AskDates")
+                        .HasColumnType("boolean")
+                        .HasColumnName("ask_dates");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("ById")
+                        .HasColumnType("uuid")
+                        .HasColumnName("by_id");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by_name");
+
+                    b.Property<Guid?>("ChangeId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("change_id");
+
+                    b.Property<int>("Changed")
+                        .HasColumnType("integer")
+                        .HasColumnName("changed");
+
+                    b.PrimitiveCollection<string[]>("Columns")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("columns");
+
+                    b.Property<Instant?>("CommittedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("committed_at");
+
+                    b.Property<string>("Dates")
+                        .HasColumnType("text")
+                        .HasColumnName("dates");
+
+                    b.Property<string>("Decimal")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("decimal");
+
+                    b.Property<int>("Done")
+                        .HasColumnType("integer")
+                        .HasColumnName("done");
+
+                    b.Property<bool>("EmptyClears")
+                        .HasColumnType("boolean")
+                        .HasColumnName("empty_clears");
+
+                    b.Property<string>("Failure")
+                        .HasColumnType("text")
+                        .HasColumnName("failure");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("file_name");
+
+                    b.Property<int>("Generation")
+                        .HasColumnType("integer")
+                        .HasColumnName("generation");
+
+                    b.PrimitiveCollection<string[]>("Headers")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("headers");
+
+                    b.Property<int>("Ignored")
+                        .HasColumnType("integer")
+                        .HasColumnName("ignored");
+
+                    b.Property<string>("List")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("list");
+
+                    b.PrimitiveCollection<string[]>("MatchedBy")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("matched_by");
+
+                    b.Property<int>("New")
+                        .HasColumnType("integer")
+                        .HasColumnName("new");
+
+                    b.Property<bool>("OnlyGood")
+                        .HasColumnType("boolean")
+                        .HasColumnName("only_good");
+
+                    b.Property<int>("Rows")
+                        .HasColumnType("integer")
+                        .HasColumnName("rows");
+
+                    b.Property<int>("Same")
+                        .HasColumnType("integer")
+                        .HasColumnName("same");
+
+                    b.Property<long>("Size")
+                        .HasColumnType("bigint")
+                        .HasColumnName("size");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("state");
+
+                    b.Property<int>("Wrong")
+                        .HasColumnType("integer")
+                        .HasColumnName("wrong");
+
+                    b.HasKey("Id")
+                        .HasName("pk_import_runs");
+
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_import_runs_at");
+
+                    b.ToTable("import_runs", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Fields.FieldDraft", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("BasedOn")
+                        .HasColumnType("integer")
+                        .HasColumnName("based_on");
+
+                    b.Property<Guid>("ById")
+                        .HasColumnType("uuid")
+                        .HasColumnName("by_id");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by_name");
+
+                    b.Property<string>("Configuration")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("configuration");
+
+                    b.Property<uint>("RowVersion")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.HasKey("Id")
+                        .HasName("pk_field_drafts");
+
+                    b.ToTable("field_drafts", null, t =>
+                        {
+                            t.HasCheckConstraint("one_draft", "id = 1");
+                        });
+                });
+
+            modelBuilder.Entity("Fid.Data.Fields.FieldVersion", b =>
+                {
+                    b.Property<int>("Version")
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by_name");
+
+                    b.Property<string>("Configuration")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("configuration");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("hash");
+
+                    b.Property<string>("Why")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("why");
+
+                    b.HasKey("Version")
+                        .HasName("pk_field_versions");
+
+                    b.ToTable("field_versions", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.Firms.FidUser", b =>
@@ -200,6 +428,10 @@ namespace Fid.Data.Migrations
                     b.Property<decimal>("FullTimeHours")
                         .HasColumnType("numeric")
                         .HasColumnName("full_time_hours");
+
+                    b.Property<decimal>("LegalWeeklyHours")
+                        .HasColumnType("numeric")
+                        .HasColumnName("legal_weekly_hours");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -462,7 +694,7 @@ namespace Fid.Data.Migrations
                     b.ToTable("stages", (string)null);
                 });
 
-            modelBuilder.Entity("Fid.Data.Lists.ClockDevice", b =>
+            modelBuilder.Entity("Fid.Data.Lists.ListEntry", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -475,10 +707,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("character varying(40)")
                         .HasColumnName("code");
 
-                    b.Property<string>("Group")
+                    b.Property<string>("List")
                         .IsRequired()
                         .HasColumnType("text")
-                        .HasColumnName("group");
+                        .HasColumnName("list");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -486,372 +718,30 @@ namespace Fid.Data.Migrations
                         .HasColumnType("character varying(200)")
                         .HasColumnName("name");
 
-                    b.Property<bool>("Retired")
-                        .HasColumnType("boolean")
-                        .HasColumnName("retired");
-
-                    b.HasKey("Id")
-                        .HasName("pk_clock_devices");
-
-                    b.HasIndex("Code")
-                        .IsUnique()
-                        .HasDatabaseName("ix_clock_devices_code");
-
-                    b.ToTable("clock_devices", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.Lists.CostCentre", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Code")
-                        .IsRequired()
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("code");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
+                    b.Property<string>("NameDe")
                         .HasMaxLength(200)
                         .HasColumnType("character varying(200)")
-                        .HasColumnName("name");
+                        .HasColumnName("name_de");
 
                     b.Property<bool>("Retired")
                         .HasColumnType("boolean")
                         .HasColumnName("retired");
 
-                    b.HasKey("Id")
-                        .HasName("pk_cost_centres");
-
-                    b.HasIndex("Code")
-                        .IsUnique()
-                        .HasDatabaseName("ix_cost_centres_code");
-
-                    b.ToTable("cost_centres", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.Lists.Department", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Code")
+                    b.Property<string>("Values")
                         .IsRequired()
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("code");
+                        .HasColumnType("jsonb")
+                        .HasColumnName("values");
 
-                    b.Property<Guid?>("HeadId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("head_id");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasMaxLength(200)
-                        .HasColumnType("character varying(200)")
-                        .HasColumnName("name");
-
-                    b.Property<string>("ParentCode")
-                        .HasColumnType("text")
-                        .HasColumnName("parent_code");
-
-                    b.Property<bool>("Retired")
-                        .HasColumnType("boolean")
-                        .HasColumnName("retired");
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
 
                     b.HasKey("Id")
-                        .HasName("pk_departments");
+                        .HasName("pk_list_entries");
 
-                    b.HasIndex("Code")
-                        .IsUnique()
-                        .HasDatabaseName("ix_departments_code");
-
-                    b.ToTable("departments", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.Lists.Grade", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Code")
-                        .IsRequired()
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("code");
-
-                    b.Property<decimal>("Max")
-                        .HasColumnType("numeric")
-                        .HasColumnName("max");
-
-                    b.Property<decimal>("Mid")
-                        .HasColumnType("numeric")
-                        .HasColumnName("mid");
-
-                    b.Property<decimal>("Min")
-                        .HasColumnType("numeric")
-                        .HasColumnName("min");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasMaxLength(200)
-                        .HasColumnType("character varying(200)")
-                        .HasColumnName("name");
-
-                    b.Property<bool>("Retired")
-                        .HasColumnType("boolean")
-                        .HasColumnName("retired");
-
-                    b.HasKey("Id")
-                        .HasName("pk_grades");
-
-                    b.HasIndex("Code")
-                        .IsUnique()
-                        .HasDatabaseName("ix_grades_code");
-
-                    b.ToTable("grades", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.Lists.HolidayCalendar", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("BasedOnCode")
-                        .HasColumnType("text")
-                        .HasColumnName("based_on_code");
-
-                    b.Property<string>("Code")
-                        .IsRequired()
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("code");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasMaxLength(200)
-                        .HasColumnType("character varying(200)")
-                        .HasColumnName("name");
-
-                    b.Property<string>("Rest")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("rest");
-
-                    b.Property<bool>("Retired")
-                        .HasColumnType("boolean")
-                        .HasColumnName("retired");
-
-                    b.HasKey("Id")
-                        .HasName("pk_holiday_calendars");
-
-                    b.HasIndex("Code")
-                        .IsUnique()
-                        .HasDatabaseName("ix_holiday_calendars_code");
-
-                    b.ToTable("holiday_calendars", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.Lists.Job", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Code")
-                        .IsRequired()
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("code");
-
-                    b.Property<string>("GradeCode")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("grade_code");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasMaxLength(200)
-                        .HasColumnType("character varying(200)")
-                        .HasColumnName("name");
-
-                    b.Property<bool>("Retired")
-                        .HasColumnType("boolean")
-                        .HasColumnName("retired");
-
-                    b.HasKey("Id")
-                        .HasName("pk_jobs");
-
-                    b.HasIndex("Code")
-                        .IsUnique()
-                        .HasDatabaseName("ix_jobs_code");
-
-                    b.ToTable("jobs", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.Lists.PayGroup", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Code")
-                        .IsRequired()
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("code");
-
-                    b.Property<int>("Every")
-                        .HasColumnType("integer")
-                        .HasColumnName("every");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasMaxLength(200)
-                        .HasColumnType("character varying(200)")
-                        .HasColumnName("name");
-
-                    b.Property<bool>("Retired")
-                        .HasColumnType("boolean")
-                        .HasColumnName("retired");
-
-                    b.HasKey("Id")
-                        .HasName("pk_pay_groups");
-
-                    b.HasIndex("Code")
-                        .IsUnique()
-                        .HasDatabaseName("ix_pay_groups_code");
-
-                    b.ToTable("pay_groups", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.Lists.ShiftPattern", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Code")
-                        .IsRequired()
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("code");
-
-                    b.Property<string>("Cycle")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("cycle");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasMaxLength(200)
-                        .HasColumnType("character varying(200)")
-                        .HasColumnName("name");
-
-                    b.Property<bool>("Retired")
-                        .HasColumnType("boolean")
-                        .HasColumnName("retired");
-
-                    b.HasKey("Id")
-                        .HasName("pk_shift_patterns");
-
-                    b.HasIndex("Code")
-                        .IsUnique()
-                        .HasDatabaseName("ix_shift_patterns_code");
-
-                    b.ToTable("shift_patterns", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.Lists.Site", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("CalendarCode")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("calendar_code");
-
-                    b.Property<string>("Code")
-                        .IsRequired()
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("code");
-
-                    b.Property<string>("CostCentreCode")
-                        .HasColumnType("text")
-                        .HasColumnName("cost_centre_code");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasMaxLength(200)
-                        .HasColumnType("character varying(200)")
-                        .HasColumnName("name");
-
-                    b.Property<bool>("Retired")
-                        .HasColumnType("boolean")
-                        .HasColumnName("retired");
-
-                    b.Property<string>("TimeZone")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("time_zone");
-
-                    b.HasKey("Id")
-                        .HasName("pk_sites");
-
-                    b.HasIndex("Code")
-                        .IsUnique()
-                        .HasDatabaseName("ix_sites_code");
-
-                    b.ToTable("sites", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.Lists.Team", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Code")
-                        .IsRequired()
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("code");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasMaxLength(200)
-                        .HasColumnType("character varying(200)")
-                        .HasColumnName("name");
-
-                    b.Property<bool>("Retired")
-                        .HasColumnType("boolean")
-                        .HasColumnName("retired");
-
-                    b.HasKey("Id")
-                        .HasName("pk_teams");
-
-                    b.HasIndex("Code")
-                        .IsUnique()
-                        .HasDatabaseName("ix_teams_code");
-
-                    b.ToTable("teams", (string)null);
+                    b.ToTable("list_entries", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.People.Employment", b =>
@@ -961,6 +851,10 @@ namespace Fid.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text[]")
                         .HasColumnName("missing");
+
+                    b.Property<int>("Of")
+                        .HasColumnType("integer")
+                        .HasColumnName("of");
 
                     b.Property<Guid>("PersonId")
                         .HasColumnType("uuid")
@@ -1323,36 +1217,6 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_hire_tasks_hires_hire_id");
-                });
-
-            modelBuilder.Entity("Fid.Data.Lists.HolidayCalendar", b =>
-                {
-                    b.OwnsMany("Fid.Data.Lists.Holiday", "Holidays", b1 =>
-                        {
-                            b1.Property<Guid>("CalendarId")
-                                .HasColumnType("uuid")
-                                .HasColumnName("calendar_id");
-
-                            b1.Property<LocalDate>("Date")
-                                .HasColumnType("date")
-                                .HasColumnName("date");
-
-                            b1.Property<string>("Name")
-                                .IsRequired()
-                                .HasColumnType("text")
-                                .HasColumnName("name");
-
-                            b1.HasKey("CalendarId", "Date")
-                                .HasName("pk_holidays");
-
-                            b1.ToTable("holidays", (string)null);
-
-                            b1.WithOwner()
-                                .HasForeignKey("CalendarId")
-                                .HasConstraintName("fk_holidays_holiday_calendars_calendar_id");
-                        });
-
-                    b.Navigation("Holidays");
                 });
 
             modelBuilder.Entity("Fid.Data.People.Employment", b =>

@@ -37,10 +37,13 @@ public sealed class RecordNow
     /// <summary>The day the record was taken on: today, or the first day.</summary>
     public LocalDate AsOf { get; set; }
 
-    /// <summary>Keys of the fields that are needed before day one and empty.</summary>
+    /// <summary>Keys of the fields that are shown, required now or from some stage on, and empty.</summary>
     public string[] Missing { get; set; } = [];
 
     public int Filled { get; set; }
+
+    /// <summary>How many fields are shown of it.</summary>
+    public int Of { get; set; }
 
     /// <summary>What a search looks through: the name both ways round and the number, in lower case, without accents.</summary>
     public string Search { get; set; } = "";

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.History;
 using Fid.Data.Changes;
+using Fid.Data.Fields;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -10,16 +11,20 @@ namespace Fid.Data.People;
 /// <summary>The one way by which values of records are written: the rows, and the projection that follows from them.</summary>
 public sealed class RecordWriter(FidDb db)
 {
+    private readonly FieldBook _fields = new(db);
+
     /// <summary>The record of a new employment. Its own facts are true from its first day; the person's from the day they became
     /// known, or the first day if that is earlier.</summary>
-    public RecordNow AddNew(Employment employment, IEnumerable<FieldValue> values, Change change, LocalDate today)
+    public async Task<RecordNow> AddNewAsync(
+        Employment employment, IEnumerable<FieldValue> values, Change change, LocalDate today, CancellationToken cancellation = default)
     {
+        var set = (await _fields.LiveAsync(cancellation)).Set;
         var held = new Dictionary<string, JsonElement>();
         var personFrom = LocalDate.Min(today, employment.Start);
         foreach (var value in values)
         {
             if (value.Value.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined) continue;
-            var of = ShippedFields.Find(value.Field)?.Of ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
+            var of = set.Find(value.Field)?.Of ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
             held[value.Field] = value.Value;
             db.RecordValues.Add(new RecordValue
             {
@@ -33,7 +38,7 @@ public sealed class RecordWriter(FidDb db)
             });
         }
         var record = new RecordNow { EmploymentId = employment.Id, PersonId = employment.PersonId };
-        Project(record, held, employment, change.At, today);
+        Project(set, record, held, employment, change.At, today);
         db.RecordsNow.Add(record);
         return record;
     }
@@ -42,16 +47,31 @@ public sealed class RecordWriter(FidDb db)
     public Task LockAsync(Guid employment, CancellationToken cancellation) =>
         db.Database.ExecuteSqlAsync($"select 1 from records_now where employment_id = {employment} for update", cancellation);
 
+    /// <summary>Keeps the list entries that values refer to from being deleted until the transaction ends. Throws where one is gone.</summary>
+    public async Task HoldEntriesAsync(IEnumerable<(string Field, JsonElement? Value)> values, CancellationToken cancellation)
+    {
+        var fields = await _fields.LiveAsync(cancellation);
+        var wanted = values.Where(v => fields.ListOf(v.Field) is not null && v.Value is not null)
+            .SelectMany(v => FieldValues.Texts(v.Value!.Value).Select(code => (fields.ListOf(v.Field)!, code.ToLowerInvariant()))).Distinct().ToArray();
+        if (wanted.Length == 0) return;
+        var (lists, codes) = (wanted.Select(w => w.Item1).ToArray(), wanted.Select(w => w.Item2).ToArray());
+        var held = await db.Database.SqlQuery<int>($"""
+            select 1 as "Value" from list_entries e join unnest({lists}, {codes}) w(list, code) on e.list = w.list and lower(e.code) = w.code for key share of e
+            """).ToListAsync(cancellation);
+        if (held.Count < wanted.Length) throw new DbUpdateConcurrencyException("A list entry that was chosen has been deleted.");
+    }
+
     /// <summary>Changes fields of a record, and its projection. The employment and the projection are tracked by the caller's
     /// context; nothing is sent to the database but reads.</summary>
     public async Task EditAsync(
         Employment employment, RecordNow record, IReadOnlyList<FieldEdit> edits, Change change, LocalDate today, CancellationToken cancellation)
     {
+        var set = (await _fields.LiveAsync(cancellation)).Set;
         var fields = edits.Select(e => e.Field).ToArray();
         var rows = await Believed(employment).Where(v => fields.Contains(v.Field)).ToListAsync(cancellation);
         foreach (var edit in edits)
         {
-            var owner = ShippedFields.Find(edit.Field)!.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
+            var owner = set.Find(edit.Field)!.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
             var mine = rows.Where(r => r.OwnerId == owner && r.Field == edit.Field).ToDictionary(ToSpell);
             var entered = edit.Value is { } v ? new Valued(v, edit.Source) : null;
             var timeline = edit.From is { } from
@@ -80,6 +100,43 @@ public sealed class RecordWriter(FidDb db)
         await ReprojectAsync(employment, record, change.At, today, cancellation);
     }
 
+    /// <summary>Brings a record's projection to a day: what was entered for it beforehand shows from then on.</summary>
+    public Task RefreshAsync(Employment employment, RecordNow record, Instant at, LocalDate today, CancellationToken cancellation) =>
+        ReprojectAsync(employment, record, at, today, cancellation);
+
+    /// <summary>Takes a change back: what it made believed is no longer, and what it retired is believed again. False, with nothing
+    /// done, where a later change has touched the same values.</summary>
+    public async Task<bool> TakeBackAsync(Employment employment, RecordNow record, Change taken, Change change, LocalDate today, CancellationToken cancellation)
+    {
+        var touched = await TouchedBy(employment, taken).ToListAsync(cancellation);
+        var added = touched.Where(v => v.ChangeId == taken.Id).ToList();
+        if (added.Exists(v => !v.Known.UpperBoundInfinite)) return false;
+        var fields = touched.Select(v => v.Field).Distinct().ToArray();
+        var later = await Believed(employment).Where(v => fields.Contains(v.Field) && v.ChangeId != taken.Id).ToListAsync(cancellation);
+        foreach (var value in added) value.Known = value.Known.Until(change.At);
+        foreach (var retired in touched.Where(v => v.ChangeId != taken.Id))
+        {
+            var (from, to) = EffectiveRange.FromDatabase(retired.Effective);
+            if (later.Exists(l => l.OwnerId == retired.OwnerId && l.Field == retired.Field && ToSpell(l) is var spell && spell.From <= (to ?? LocalDate.MaxIsoValue) && (spell.To ?? LocalDate.MaxIsoValue) >= from)) return false;
+            db.RecordValues.Add(new RecordValue
+            {
+                OwnerId = retired.OwnerId,
+                Field = retired.Field,
+                Value = retired.Value,
+                Source = retired.Source,
+                Effective = retired.Effective,
+                Known = EffectiveRange.KnownSince(change.At),
+                ChangeId = change.Id,
+            });
+        }
+        await ReprojectAsync(employment, record, change.At, today, cancellation);
+        return touched.Count > 0;
+    }
+
+    /// <summary>The values a change of a record added or retired.</summary>
+    public IQueryable<RecordValue> TouchedBy(Employment employment, Change change) => db.RecordValues.Where(v =>
+        (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || (!v.Known.UpperBoundInfinite && v.Known.UpperBound == change.At)));
+
     private IQueryable<RecordValue> Believed(Employment employment) => db.RecordValues
         .Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && v.Known.UpperBoundInfinite);
 
@@ -97,7 +154,7 @@ public sealed class RecordWriter(FidDb db)
             .Where(v => ToSpell(v).Holds(asOf))
             .DistinctBy(v => v.Id)
             .ToDictionary(v => v.Field, v => v.Value);
-        Project(record, held, employment, at, today);
+        Project((await _fields.LiveAsync(cancellation)).Set, record, held, employment, at, today);
     }
 
     private void Apply(
@@ -126,7 +183,7 @@ public sealed class RecordWriter(FidDb db)
         return new Spell<Valued>(new Valued(row.Value, row.Source), from, to);
     }
 
-    private static void Project(RecordNow record, Dictionary<string, JsonElement> held, Employment employment, Instant at, LocalDate today)
+    private static void Project(FieldSet set, RecordNow record, Dictionary<string, JsonElement> held, Employment employment, Instant at, LocalDate today)
     {
         record.GivenName = Text("given_name") ?? "";
         record.FamilyName = Text("family_name") ?? "";
@@ -140,9 +197,10 @@ public sealed class RecordWriter(FidDb db)
         record.ManagerId = Guid.TryParse(Text("manager"), out var manager) ? manager : null;
         record.AsOf = AsOf(employment, today);
         record.Saved = at;
-        var completeness = Completeness.Count(held.ContainsKey);
+        var completeness = Completeness.Count(set, held, record.AsOf);
         record.Missing = [.. completeness.Missing];
         record.Filled = completeness.Filled;
+        record.Of = completeness.Of;
         record.Search = TextRules.Fold($"{record.GivenName} {record.FamilyName} {record.GivenName} {employment.Number}");
 
         string? Text(string field) => held.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;

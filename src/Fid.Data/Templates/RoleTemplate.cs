@@ -1,12 +1,24 @@
-using Fid.Data.Lists;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Fid.Data.Templates;
 
 /// <summary>What a role starts with, or an add-on that applies to some hires besides.</summary>
-public sealed class RoleTemplate : ListEntry
+public sealed class RoleTemplate
 {
+    internal const int LongestCode = 40;
+    internal const int LongestName = 200;
+
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
+    /// <summary>Hires refer to it by this, which never changes once given.</summary>
+    public required string Code { get; init; }
+
+    public required string Name { get; set; }
+
+    /// <summary>Kept for the hires it opened, offered to nobody.</summary>
+    public bool Retired { get; set; }
+
     public required int Version { get; set; }
 
     /// <summary>The template it builds on; null for none, and for add-ons.</summary>
@@ -32,11 +44,13 @@ public sealed class RoleTemplate : ListEntry
     public string LayerId => $"{(IsAddOn ? "addOn" : "template")}:{Code}@{Version}";
 }
 
-internal sealed class RoleTemplateConfiguration : ListEntryConfiguration<RoleTemplate>
+internal sealed class RoleTemplateConfiguration : IEntityTypeConfiguration<RoleTemplate>
 {
-    public override void Configure(EntityTypeBuilder<RoleTemplate> template)
+    public void Configure(EntityTypeBuilder<RoleTemplate> template)
     {
-        base.Configure(template);
+        template.Property(t => t.Code).HasMaxLength(RoleTemplate.LongestCode);
+        template.Property(t => t.Name).HasMaxLength(RoleTemplate.LongestName);
+        template.HasIndex(t => t.Code).IsUnique();
         template.Property(t => t.Content).HasColumnType("jsonb").HasConversion(
             content => System.Text.Json.JsonSerializer.Serialize(content, TemplateContent.Json),
             text => System.Text.Json.JsonSerializer.Deserialize<TemplateContent>(text, TemplateContent.Json)!);

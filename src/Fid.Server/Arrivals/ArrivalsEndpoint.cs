@@ -2,10 +2,12 @@ using System.Security.Claims;
 using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Data;
+using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -28,13 +30,17 @@ internal static class ArrivalsEndpoint
         var planStages = stages.ConvertAll(s => s.ToPlan());
         var hires = await OpenHires.LoadAsync(db, await HireAccess.VisibleAsync(user, db, cancellation), cancellation);
 
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var roles = ShownRecord.RolesOf(user);
+        // What a reader may not see is not named as missing either.
+        var seen = fields.Set.Fields.Where(f => f.AccessOf(roles) != FieldAccess.None && fields.Set.IsRequiredFirst(f.Key)).Select(f => f.Key).ToHashSet(StringComparer.Ordinal);
         // Plans are independent of each other, so they use all cores; each answers at its own place.
         var rows = new ArrivalRow[hires.Count];
-        Parallel.For(0, hires.Count, i => rows[i] = Row(hires[i], hires[i].Question(today, calendars, planStages), names, calendars));
+        Parallel.For(0, hires.Count, i => rows[i] = Row(hires[i], hires[i].Question(today, calendars, planStages), names, calendars, seen));
         return TypedResults.Ok(new ArrivalsResponse(today, [.. stages.Select(s => new StageName(s.Key, s.Name))], rows));
     }
 
-    private static ArrivalRow Row(OpenHire hire, PlanQuestion question, ListNames names, CalendarBook calendars)
+    private static ArrivalRow Row(OpenHire hire, PlanQuestion question, ListNames names, CalendarBook calendars, HashSet<string> seen)
     {
         var plan = HirePlan.Of(question, SoonestSearch.WhenNotFeasible);
         var rope = Rope.Of(question, plan, hire.Head.Accepted);
@@ -49,11 +55,11 @@ internal static class ArrivalsEndpoint
         }
         var head = hire.Head;
         return new ArrivalRow(
-            head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), head.Kind, names.Site(head.SiteCode), head.SiteCode,
+            head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), names.Kind(head.Kind), names.Site(head.SiteCode), head.SiteCode,
             head.Start, head.CoordinatorId, head.CoordinatorName,
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
             plan.Feasible, plan.SoonestStart, late, open, newcomer,
-            [.. head.Missing.Where(f => ShippedFields.Find(f)!.RequiredFrom == "prepare")],
+            [.. head.Missing.Where(seen.Contains)],
             HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names),
             new RopeResponse(rope.From, rope.To, rope.Frayed, [.. rope.Knots.Select(k => new KnotResponse(k.Stage, k.Day, k.Passed))]));
     }

@@ -1,5 +1,4 @@
 using System.Security.Claims;
-using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;
@@ -41,8 +40,8 @@ internal static class Checklist
         var plan = HirePlan.Of(question, SoonestSearch.Always);
         var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Name);
         return new ChecklistResponse(
-            head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), head.Kind, names.Site(head.SiteCode),
-            manager?.FullName, templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode, head.TemplateVersion, head.Filled, ShippedFields.All.Count,
+            head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), names.Kind(head.Kind), names.Site(head.SiteCode),
+            manager?.FullName, templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode, head.TemplateVersion, head.Filled, head.Of,
             Versions.Tag(head.Version), today, head.Start, head.Accepted,
             [.. stages.Select((s, i) => StageOf(s, plan.Stages[i], question, plan))],
             [.. hire.Tasks.Select((t, i) => TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names))],

@@ -4,8 +4,10 @@ using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Data;
+using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
+using Fid.Data.People;
 using Fid.Data.Templates;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -24,27 +26,28 @@ internal static class NewHire
 
     /// <summary>What the hire would start with, as typed so far. What is wrong with it is part of the answer.</summary>
     public static async Task<Results<Ok<HirePreview>, ProblemHttpResult>> Preview(
-        NewHireRequest request, FidDb db, HireOpening opening, FirmClock clock, CancellationToken cancellation)
+        NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOpening opening, FirmClock clock, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
-        var prepared = await PrepareAsync(request, db, opening, today, cancellation);
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var prepared = await PrepareAsync(request, user, fields, db, opening, today, cancellation);
         if (prepared.Draft is not { } draft) return Problems.Invalid(prepared.Problems);
 
         var names = await ListNames.LoadAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
         var stages = await StagesAsync(db, cancellation);
-        var shown = await RecordReader.DisplayAsync(db, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
+        var shown = await RecordReader.DisplayAsync(db, fields, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
         var values = draft.Values.Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), ValueSource.Of(v.Value.From, prepared.Templates))).ToArray();
         var calendar = draft.Values.TryGetValue("holiday_calendar", out var own) && own.Value.ValueKind == JsonValueKind.String ? own.Value.GetString() : null;
         var plan = request.Start is { } start && ValueCheck.IsSensible(start)
             ? HirePlan.Of(HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan(calendar))]), SoonestSearch.WhenNotFeasible)
             : null;
-        var completeness = Completeness.Count(f => f == "start_date" ? request.Start is not null : Has(draft, f));
+        var completeness = Completeness.Count(fields.Set, Facts(draft, request.Start), LocalDate.Max(today, request.Start ?? today));
         return TypedResults.Ok(new HirePreview(
             values,
             [.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))],
             completeness.Filled, completeness.Of,
-            [.. completeness.Missing.Where(f => ShippedFields.Find(f)!.RequiredFrom == "prepare")],
+            [.. completeness.Missing.Where(fields.Set.IsRequiredFirst)],
             plan?.Feasible, plan?.SoonestStart,
             plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendar, calendars, names),
             [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Team(g.Key), g.Count())).OrderByDescending(s => s.Count)],
@@ -59,7 +62,9 @@ internal static class NewHire
         var today = await clock.TodayAsync(db, cancellation);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         await opening.LockBadgesAsync(cancellation);
-        var prepared = await PrepareAsync(request, db, opening, today, cancellation);
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        await RecordsEndpoints.HoldUniqueAsync(db, fields, request.Typed.Keys, cancellation);
+        var prepared = await PrepareAsync(request, user, fields, db, opening, today, cancellation);
         var problems = prepared.Problems.ToList();
         if (request.Start is null) problems.Add(new Problem("/start", "missing", "Say when the person starts."));
         if (prepared.Draft is { } checkedDraft)
@@ -68,9 +73,10 @@ internal static class NewHire
         if (problems.Count > 0 || prepared.Draft is not { } draft) return Problems.Invalid(problems);
 
         var start = request.Start!.Value;
+        await new RecordWriter(db).HoldEntriesAsync(request.Typed.Select(t => (t.Key, (JsonElement?)t.Value)), cancellation);
         var number = await opening.NextNumberAsync(cancellation);
         var author = user.Author(clock, "newHire");
-        var hire = opening.Add(draft, request.Id, number, start, LocalDate.Min(today, start), user.Id(), author, today);
+        var hire = await opening.AddAsync(draft, request.Id, number, start, LocalDate.Min(today, start), user.Id(), author, today, cancellation);
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
         return TypedResults.Created($"/api/hires/{hire.Id}", new OpenedHire(hire.Id, hire.EmploymentId, number));
@@ -82,7 +88,7 @@ internal static class NewHire
             .FirstOrDefaultAsync(cancellation);
 
     private static async Task<Prepared> PrepareAsync(
-        NewHireRequest request, FidDb db, HireOpening opening, LocalDate today, CancellationToken cancellation)
+        NewHireRequest request, ClaimsPrincipal user, LiveFields fields, FidDb db, HireOpening opening, LocalDate today, CancellationToken cancellation)
     {
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         if (templates.Find(request.Template) is not { Opens: true, Retired: false } template)
@@ -90,10 +96,17 @@ internal static class NewHire
         var problems = new List<Problem>();
         if (request.Start is { } start && !ValueCheck.IsSensible(start))
             problems.Add(new Problem("/start", "bad-date", "Enter a date from 1900 to 2199."));
-        var entries = await EnteredValues.CheckAsync(db, request.Typed, null, cancellation);
+        var entries = await EnteredValues.CheckAsync(db, fields, request.Typed, ShownRecord.RolesOf(user), null, cancellation);
         problems.AddRange(entries.Problems.Select(p => p with { Path = "/typed" + p.Path }));
         var typed = entries.Values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
-        return new Prepared(await opening.DraftAsync(templates, template, typed, cancellation), templates, problems);
+        return new Prepared(await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation), templates, problems);
+    }
+
+    private static Dictionary<string, JsonElement> Facts(HireDraft draft, LocalDate? start)
+    {
+        var facts = draft.Values.ToDictionary(v => v.Key, v => v.Value.Value);
+        if (start is { } first) facts["start_date"] = JsonSerializer.SerializeToElement(first.ToString("uuuu-MM-dd", null));
+        return facts;
     }
 
     private static bool Has(HireDraft draft, string field) =>

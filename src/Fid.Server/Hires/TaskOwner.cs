@@ -10,7 +10,6 @@ internal static class TaskOwner
     public const string Newcomer = "newcomer";
     public const string Manager = "manager";
     public const string Coordinator = "coordinator";
-    public const string TeamPrefix = "team:";
 
     /// <summary>Whether a task with this owner, on this hire, is the user's own.</summary>
     public static bool IsMine(string owner, HireHead hire, ClaimsPrincipal user, Guid[] employments) => owner switch
@@ -18,6 +17,6 @@ internal static class TaskOwner
         Newcomer => user.HasClaim(FidClaims.Person, hire.PersonId.ToString()),
         Manager => hire.ManagerId is { } manager && employments.Contains(manager),
         Coordinator => hire.CoordinatorId == user.Id(),
-        _ => owner.StartsWith(TeamPrefix, StringComparison.Ordinal) && user.HasClaim(FidClaims.Team, owner[TeamPrefix.Length..]),
+        _ => owner.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal) && user.HasClaim(FidClaims.Team, owner[HireTask.TeamPrefix.Length..]),
     };
 }

@@ -1,5 +1,5 @@
 using Fid.Data;
-using Fid.Server.Hires;
+using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Server.Lists;
@@ -9,24 +9,31 @@ public sealed class ListNames
 {
     private readonly Dictionary<(string List, string Code), string> _names;
 
-    private ListNames(IEnumerable<ListOption> options) => _names = options.ToDictionary(o => (o.List, o.Code), o => o.Name);
+    private ListNames(Dictionary<(string, string), string> names) => _names = names;
 
     public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation) =>
-        new(await ListsEndpoint.Options(db).ToListAsync(cancellation));
+        new(await db.ListEntries.Select(e => new { e.List, e.Code, e.Name, e.NameDe })
+            .ToDictionaryAsync(e => (e.List, e.Code), e => IsGerman && e.NameDe is { } german ? german : e.Name, cancellation));
+
+    // The reader's language, as the request told it.
+    private static bool IsGerman => System.Globalization.CultureInfo.CurrentUICulture.TwoLetterISOLanguageName == "de";
 
     public string? Job(string? code) => Of("jobs", code);
+
+    /// <summary>The name of a kind of employment; null for the usual one, which needs no saying.</summary>
+    public string? Kind(string? code) => code == "permanent" ? null : Of("employmentKinds", code);
 
     public string? Site(string? code) => Of("sites", code);
 
     /// <summary>The name of the team that owns a task; null when the owner is no team.</summary>
     public string? Team(string owner) =>
-        owner.StartsWith(TaskOwner.TeamPrefix, StringComparison.Ordinal) ? Of("teams", owner[TaskOwner.TeamPrefix.Length..]) : null;
+        owner.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal) ? Of("teams", owner[HireTask.TeamPrefix.Length..]) : null;
 
     /// <summary>The entry's name; its code where the list does not know it; null for no code.</summary>
     public string? Of(string list, string? code) => code is null ? null : _names.GetValueOrDefault((list, code), code);
 
-    public bool Has(string list, string code) => _names.ContainsKey((list, code));
+    /// <summary>The entry's own code for one written in other capitals; null where there is none.</summary>
+    public string? Find(string list, string code) =>
+        _names.ContainsKey((list, code)) ? code
+        : _names.Keys.FirstOrDefault(k => k.List == list && string.Equals(k.Code, code.Trim(), StringComparison.OrdinalIgnoreCase)).Code;
 }
-
-/// <summary>An entry that can be chosen.</summary>
-public sealed record ListOption(string List, string Code, string Name, bool Retired);

@@ -2,54 +2,75 @@ using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Data;
+using Fid.Data.Fields;
 using Fid.Data.People;
 using Fid.Server.Lists;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Server.People;
 
-/// <summary>Checks what was entered into a record's fields, by their definitions and by what the firm's lists hold.</summary>
+/// <summary>Checks what was entered into a record's fields: by who may enter it, by the fields' definitions, and by what the
+/// firm's lists and other records hold.</summary>
 internal static class EnteredValues
 {
     /// <summary>The values to store, and what is wrong, by field.</summary>
+    /// <param name="roles">The roles of whoever entered them.</param>
     /// <param name="employment">The employment they are for; null for one that does not exist yet.</param>
-    public static async Task<Entered> CheckAsync(FidDb db, Dictionary<string, JsonElement> entered, Employment? employment, CancellationToken cancellation)
+    public static async Task<Entered> CheckAsync(
+        FidDb db, LiveFields fields, Dictionary<string, JsonElement> entered, IReadOnlyCollection<string> roles, Employment? employment, CancellationToken cancellation)
     {
         var names = await ListNames.LoadAsync(db, cancellation);
         var values = new Dictionary<string, JsonElement?>();
         var problems = new List<Problem>();
         foreach (var (key, json) in entered)
         {
-            if (ShippedFields.Find(key) is not { } field)
+            // A field that may not be seen is no field to whoever may not see it.
+            if (fields.Set.Find(key) is not { } field || field.AccessOf(roles) is var access && access == FieldAccess.None)
             {
                 problems.Add(new Problem($"/{key}", "unknown-field", "There is no such field."));
                 continue;
             }
-            if (field.ReadOnly)
+            if (access != FieldAccess.Edit)
             {
-                problems.Add(new Problem($"/{key}", "read-only", "This follows from something else and is not entered here."));
+                problems.Add(new Problem($"/{key}", "read-only", "You may read this and not change it."));
                 continue;
             }
             var (value, problem) = ValueCheck.Check(field, json);
-            problem ??= value is { ValueKind: JsonValueKind.String } text ? await CheckReferenceAsync(db, field, text.GetString()!, names, employment, cancellation) : null;
+            if (problem is null && value is { } fitting) (value, problem) = await CheckReferencesAsync(db, field, fitting, names, employment, cancellation);
             if (problem is not null) problems.Add(problem);
             else values[key] = value;
         }
         return new Entered(values, problems);
     }
 
-    private static async Task<Problem?> CheckReferenceAsync(
-        FidDb db, RecordField field, string value, ListNames names, Employment? employment, CancellationToken cancellation)
+    private static async Task<(JsonElement? Value, Problem? Problem)> CheckReferencesAsync(
+        FidDb db, FieldDefinition field, JsonElement value, ListNames names, Employment? employment, CancellationToken cancellation)
     {
-        if (field.Type == FieldType.ListEntry && !names.Has(field.List!, value))
-            return new Problem($"/{field.Key}", "unknown-entry", "Choose an entry of the list.");
+        if (field.List is { } list)
+        {
+            var own = FieldValues.Texts(value).Select(code => names.Find(list, code)).ToArray();
+            if (own.Contains(null)) return (null, new Problem($"/{field.Key}", "unknown-entry", "Choose an entry of the list."));
+            // However it was capitalised, it is stored as the list has it.
+            value = field.Type == FieldType.Choices ? JsonSerializer.SerializeToElement(own) : JsonSerializer.SerializeToElement(own[0]);
+        }
         if (field.Type == FieldType.Person)
         {
-            var id = Guid.Parse(value);
-            if (id == employment?.Id) return new Problem($"/{field.Key}", "self", "Choose somebody other than the person themselves.");
-            if (!await db.Employments.AnyAsync(e => e.Id == id, cancellation)) return new Problem($"/{field.Key}", "unknown-person", "Choose a person.");
+            var id = Guid.Parse(value.GetString()!);
+            if (id == employment?.Id) return (null, new Problem($"/{field.Key}", "self", "Choose somebody other than the person themselves."));
+            if (!await db.Employments.AnyAsync(e => e.Id == id, cancellation)) return (null, new Problem($"/{field.Key}", "unknown-person", "Choose a person."));
         }
-        return null;
+        if (field.Unique && await IsTakenAsync(db, field, value, employment, cancellation))
+            return (null, new Problem($"/{field.Key}", "not-unique", "Another record has this already. Enter one that nobody has."));
+        return (value, null);
+    }
+
+    private static Task<bool> IsTakenAsync(FidDb db, FieldDefinition field, JsonElement value, Employment? employment, CancellationToken cancellation)
+    {
+        var (employmentId, personId, text) = (employment?.Id ?? Guid.Empty, employment?.PersonId ?? Guid.Empty, value.GetRawText());
+        return db.Database.SqlQuery<int>($"""
+            select 1 as "Value" from record_values
+            where field = {field.Key} and value = {text}::jsonb and upper_inf(known) and owner_id not in ({employmentId}, {personId}) limit 1
+            """).AnyAsync(cancellation);
     }
 }
 

@@ -1,9 +1,13 @@
+using System.Security.Claims;
 using System.Text.Json;
 using Fid.Core.Clock;
+using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
+using Fid.Data.Fields;
 using Fid.Data.Lists;
 using Fid.Data.People;
+using Fid.Server.Lists;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -18,30 +22,58 @@ internal static class Readings
     private static readonly string[] PayFields = ["pay_rate", "paid_by", "weekly_hours", "pay_group"];
 
     public static async Task<Results<Ok<ReadingsResponse>, ProblemHttpResult>> Read(
-        Guid id, ReadingsRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
+        Guid id, ReadingsRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         if (await RecordsEndpoints.FindAsync(db.Employments.AsNoTracking(), db.RecordsNow.AsNoTracking(), id, cancellation) is not var (employment, _))
             return Problems.NotFound();
         var today = await clock.TodayAsync(db, cancellation);
-        var values = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => (JsonElement?)v.Value.Value);
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var roles = ShownRecord.RolesOf(user);
+        var stored = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
-        foreach (var (key, value) in (await EnteredValues.CheckAsync(db, request.Changes, employment, cancellation)).Values) values[key] = value;
+        var entered = (await EnteredValues.CheckAsync(db, fields, request.Changes, roles, employment, cancellation)).Values;
+        foreach (var (key, value) in entered)
+        {
+            if (value is { } there) stored[key] = there;
+            else stored.Remove(key);
+        }
+        // Rules act on what is being typed; defaults are for new records, so here what is empty stays empty.
+        var evaluated = await ShownRecord.EvaluateAsync(
+            db, fields, stored, roles, [.. entered.Keys, .. fields.Set.Fields.Where(f => !stored.ContainsKey(f.Key) && !fields.Set.IsSetByRule(f.Key)).Select(f => f.Key)],
+            [.. entered.Keys], await ShownRecord.StageAsync(db, fields, id, cancellation), today, cancellation);
+        // Nothing is worked out for somebody from what they may not see.
+        var values = evaluated.Values.ToDictionary(v => v.Key, v => (JsonElement?)v.Value);
 
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
-        var groups = await db.PayGroups.AsNoTracking().ToDictionaryAsync(g => g.Code, g => g.Every, cancellation);
+        var groups = (await db.ListEntries.AsNoTracking().Where(e => e.List == "payGroups").ToListAsync(cancellation))
+            .Select(e => e.Content()).ToDictionary(g => g.Code, g => Enum.Parse<PayPeriod>(g.Text("every") ?? nameof(PayPeriod.Month), ignoreCase: true));
         var rate = Rate(values, groups, firm.FullTimeHours);
-        var job = Text(values, "job") is { } code ? await db.Jobs.AsNoTracking().FirstOrDefaultAsync(j => j.Code == code, cancellation) : null;
-        var grade = job is null ? null : await db.Grades.AsNoTracking().FirstOrDefaultAsync(g => g.Code == job.GradeCode, cancellation);
+        var grade = Text(values, "job") is { } code ? await GradeAsync(db, code, today, firm.FullTimeHours, cancellation) : null;
         return TypedResults.Ok(new ReadingsResponse(
             rate is null ? null : new RateResponse(rate.Annual, rate.FullTimeAnnual, rate.Hourly, rate.PerPeriod, Text(values, "pay_group") is { } group ? groups.GetValueOrDefault(group) : default),
-            job is null || grade is null ? null : await BandAsync(db, employment, job, grade, rate, groups, firm.FullTimeHours, today, cancellation),
-            await BadgesAsync(db, employment, values, firm.BadgeRestDays, today, cancellation)));
+            grade is null || !ShownRecord.Sees(fields, roles, PayFields) ? null : await BandAsync(db, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
+            await BadgesAsync(db, employment, values, firm.BadgeRestDays, today, cancellation),
+            Text(values, "job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
+            await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation), cancellation)));
     }
 
-    private static async Task<BandResponse> BandAsync(
-        FidDb db, Employment employment, Job job, Grade grade, PayRate? rate, Dictionary<string, PayPeriod> groups, decimal fullTimeHours, LocalDate today, CancellationToken cancellation)
+    // A band stated per hour is compared as the pay of somebody full-time for a year.
+    private static async Task<JobBand?> GradeAsync(FidDb db, string job, LocalDate today, decimal fullTimeHours, CancellationToken cancellation)
     {
-        var holders = db.RecordsNow.Where(r => r.JobCode == job.Code && r.EmploymentId != employment.Id).OrderBy(r => r.EmploymentId).Take(MostColleagues).Select(r => r.EmploymentId);
+        var entries = (await db.ListEntries.AsNoTracking().Where(e => (e.List == "jobs" && e.Code == job) || e.List == "grades").ToListAsync(cancellation)).ToLookup(e => e.List);
+        var grade = entries["jobs"].FirstOrDefault()?.Content().Text("grade");
+        var band = entries["grades"].FirstOrDefault(g => g.Code == grade)?.Content().Parts<BandFrom>("bands").Where(b => b.From <= today).MaxBy(b => b.From);
+        if (grade is null || band is null) return null;
+        var times = band.Per == "hour" ? fullTimeHours * 52 : 1;
+        return new JobBand(job, grade, band.Min * times, band.Mid * times, band.Max * times);
+    }
+
+    private sealed record JobBand(string Job, string Grade, decimal Min, decimal Mid, decimal Max);
+
+    private static async Task<BandResponse> BandAsync(
+        FidDb db, Employment employment, JobBand grade, PayRate? rate, Dictionary<string, PayPeriod> groups, decimal fullTimeHours, LocalDate today, CancellationToken cancellation)
+    {
+        var holders = db.RecordsNow.Where(r => r.JobCode == grade.Job && r.EmploymentId != employment.Id).OrderBy(r => r.EmploymentId).Take(MostColleagues).Select(r => r.EmploymentId);
         var rows = await db.RecordValues.AsNoTracking()
             .Where(v => holders.Contains(v.OwnerId) && PayFields.Contains(v.Field) && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
             .Select(v => new { v.OwnerId, v.Field, v.Value }).ToListAsync(cancellation);
@@ -49,7 +81,18 @@ internal static class Readings
             .Select(person => Rate(person.ToDictionary(r => r.Field, r => (JsonElement?)r.Value), groups, fullTimeHours)?.FullTimeAnnual)
             .OfType<decimal>().Order().ToArray();
         var band = rate is null ? null : PayBand.Of(rate.FullTimeAnnual, grade.Min, grade.Mid, grade.Max).Answer;
-        return new BandResponse(job.Code, grade.Code, grade.Min, grade.Mid, grade.Max, rate?.FullTimeAnnual, band?.CompaRatio, band?.Position, colleagues);
+        return new BandResponse(grade.Job, grade.Grade, grade.Min, grade.Mid, grade.Max, rate?.FullTimeAnnual, band?.CompaRatio, band?.Position, colleagues);
+    }
+
+    private static async Task<JobFacts?> JobFactsAsync(FidDb db, string code, CancellationToken cancellation)
+    {
+        if ((await db.ListEntries.AsNoTracking().Coded("jobs", code).FirstOrDefaultAsync(cancellation))?.Content() is not { } job) return null;
+        var names = await ListNames.LoadAsync(db, cancellation);
+        return new JobFacts(
+            job.Code, names.Of("jobFamilies", job.Text("family")), job.Text("classification"), job.Is("safety_critical"),
+            ShippedLists.Get("jobs").Find("overtime")!.Options!.FirstOrDefault(o => o.Value == job.Text("overtime"))?.Label,
+            [.. (job.Values.GetValueOrDefault("items") as string[] ?? []).Select(i => names.Of("items", i)!)],
+            [.. job.Parts<Requirement>("certificates").Select(c => new JobCertificate(names.Of("certificates", c.Certificate)!, c.Essential))]);
     }
 
     private static PayRate? Rate(IReadOnlyDictionary<string, JsonElement?> values, Dictionary<string, PayPeriod> groups, decimal fullTimeHours)
@@ -93,7 +136,12 @@ internal static class Readings
 public sealed record ReadingsRequest(Dictionary<string, JsonElement> Changes);
 
 /// <summary>What follows from a record; null where something is missing to work it out.</summary>
-public sealed record ReadingsResponse(RateResponse? Rate, BandResponse? Band, BadgeClash[] Badges);
+public sealed record ReadingsResponse(RateResponse? Rate, BandResponse? Band, BadgeClash[] Badges, JobFacts? Job, EvaluationResponse Evaluation);
+
+/// <summary>What the record has by its job, and nobody types.</summary>
+public sealed record JobFacts(string Code, string? Family, string? Classification, bool SafetyCritical, Label? Overtime, string[] Items, JobCertificate[] Certificates);
+
+public sealed record JobCertificate(string Name, bool Essential);
 
 public sealed record RateResponse(decimal Annual, decimal FullTimeAnnual, decimal Hourly, decimal PerPeriod, PayPeriod Every);
 

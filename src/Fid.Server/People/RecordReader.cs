@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Data;
+using Fid.Data.Fields;
 using Fid.Data.People;
 using Fid.Data.Templates;
 using Fid.Server.Lists;
@@ -9,7 +10,7 @@ using NodaTime;
 
 namespace Fid.Server.People;
 
-/// <summary>Reads a record as it is shown.</summary>
+/// <summary>Reads a record as somebody with certain roles may see it.</summary>
 internal static class RecordReader
 {
     /// <summary>The values that hold on the day the record is shown for, by field.</summary>
@@ -21,81 +22,78 @@ internal static class RecordReader
             .ToDictionaryAsync(v => v.Field, cancellation);
     }
 
-    public static async Task<RecordResponse> DescribeAsync(FidDb db, Employment employment, RecordNow record, LocalDate today, CancellationToken cancellation)
+    /// <param name="roles">The reader's roles: what none of them may see is not in the answer.</param>
+    public static async Task<RecordResponse> DescribeAsync(
+        FidDb db, Employment employment, RecordNow record, IReadOnlyCollection<string> roles, LocalDate today, CancellationToken cancellation)
     {
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
         var values = await ValuesAsync(db, employment, today, cancellation);
+        var stage = await ShownRecord.StageAsync(db, fields, employment.Id, cancellation);
+        var seen = await ShownRecord.EvaluateAsync(
+            db, fields, values.ToDictionary(v => v.Key, v => v.Value.Value), roles, fields.Set.Keys, [], stage, today, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
-        var display = await DisplayAsync(db, values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
-        var changeIds = values.Values.Select(v => v.ChangeId).Distinct().ToArray();
+        var display = await DisplayAsync(db, fields, seen.Values.Select(v => (v.Key, v.Value)), names, cancellation);
+        var asOf = RecordWriter.AsOf(employment, today);
+        var coming = (await db.RecordValues.AsNoTracking()
+                .Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && v.Known.UpperBoundInfinite && v.Effective.LowerBound > asOf)
+                .OrderBy(v => v.Effective.LowerBound).ToListAsync(cancellation))
+            .Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Field);
+        var changeIds = values.Where(v => seen.Access.ContainsKey(v.Key)).Select(v => v.Value.ChangeId).Distinct().ToArray();
         var changes = await db.Changes.AsNoTracking().Where(c => changeIds.Contains(c.Id)).ToDictionaryAsync(c => c.Id, cancellation);
         var hire = await db.Hires.AsNoTracking().Where(h => h.EmploymentId == employment.Id && h.Closed == null)
             .Select(h => new HireLink(h.Id, h.Tasks.Count(t => t.DayOne && t.Required && t.Done != null), h.Tasks.Count(t => t.DayOne && t.Required && t.SkippedWhy == null)))
             .FirstOrDefaultAsync(cancellation);
 
-        var sections = Enum.GetValues<FieldSection>().Select(section => new SectionResponse(
-            section,
-            [.. ShippedFields.All.Where(f => f.Section == section).Select(f => Field(f, values.GetValueOrDefault(f.Key)))])).ToArray();
+        var sections = fields.Sections.Select(section => new SectionResponse(
+                section.Key, Labels.Of(section.Labels),
+                [.. fields.Set.Fields.Where(f => f.Section == section.Key && seen.Access.ContainsKey(f.Key)).Select(f => Field(f, values.GetValueOrDefault(f.Key)))]))
+            .Where(s => s.Fields.Length > 0).ToArray();
         return new RecordResponse(
-            employment.Id, employment.Number, record.GivenName, record.FamilyName, names.Job(record.JobCode), record.Kind, names.Site(record.SiteCode),
-            employment.Start, RecordWriter.AsOf(employment, today), today, Platform.Versions.Tag(record.Version), hire, sections, record.Filled, ShippedFields.All.Count, record.Missing);
+            employment.Id, employment.Number, record.GivenName, record.FamilyName, names.Job(record.JobCode), names.Kind(record.Kind), names.Site(record.SiteCode),
+            employment.Start, RecordWriter.AsOf(employment, today), today, Platform.Versions.Tag(record.Version), hire, fields.Version, sections,
+            await EvaluationResponse.OfAsync(db, fields, seen, names, cancellation));
 
-        FieldResponse Field(RecordField field, RecordValue? value)
+        FieldResponse Field(FieldDefinition field, RecordValue? value)
         {
             var change = value is null ? null : changes.GetValueOrDefault(value.ChangeId);
-            return new FieldResponse(
-                field.Key, field.Type, new Labels(field.English, field.German), field.List,
-                field.Options?.Select(o => new OptionResponse(o.Value, new Labels(o.English, o.German))).ToArray(),
-                field.RequiredFrom, field.ReadOnly, value?.Value, display.GetValueOrDefault(field.Key),
-                value is null ? null : ValueSource.Of(value.Source, templates),
-                change is null ? null : new ChangeResponse(change.ByName, change.At, change.Origin, change.Why),
-                value is null ? null : EffectiveRange.FromDatabase(value.Effective).From);
+            return Bare(field, seen.Access[field.Key]) with
+            {
+                Value = seen.Values.TryGetValue(field.Key, out var held) ? held : null,
+                Display = display.GetValueOrDefault(field.Key),
+                Source = value is null ? null : ValueSource.Of(value.Source, templates),
+                Change = change is null ? null : new ChangeResponse(change.ByName, change.At, change.Origin, change.Why),
+                Since = value is null ? null : EffectiveRange.FromDatabase(value.Effective).From,
+                Coming = [.. coming[field.Key].Select(c => new ComingValue(
+                    EffectiveRange.FromDatabase(c.Effective).From, c.Value, field.List is { } list ? string.Join(", ", FieldValues.Texts(c.Value).Select(v => names.Of(list, v))) : null))],
+            };
         }
     }
+
+    /// <summary>A field without a value.</summary>
+    public static FieldResponse Bare(FieldDefinition field, FieldAccess access) => new(
+        field.Key, field.Type, Labels.Of(field.Labels), field.List,
+        field.Options?.Select(o => new OptionResponse(o.Value, Labels.Of(o.Labels), o.Retired, o.Within?.ToArray())).ToArray(),
+        field.Parent, field.Required.Kind == RequirementKind.Always ? "always" : field.Required.Stage, access, field.Unique, null, null, null, null, null, []);
 
     /// <summary>How list entries and people are called, by field; other values are shown as they are.</summary>
     public static async Task<Dictionary<string, string>> DisplayAsync(
-        FidDb db, IEnumerable<(string Field, JsonElement Value)> values, ListNames names, CancellationToken cancellation)
+        FidDb db, LiveFields fields, IEnumerable<(string Field, JsonElement Value)> values, ListNames names, CancellationToken cancellation)
     {
         var display = new Dictionary<string, string>();
+        var people = new Dictionary<string, Guid>();
         foreach (var (key, value) in values)
         {
-            if (ShippedFields.Find(key) is not { } field || value.ValueKind != JsonValueKind.String) continue;
-            var text = value.GetString()!;
-            if (field.Type == FieldType.ListEntry)
-                display[key] = names.Of(field.List!, text)!;
-            else if (field.Type == FieldType.Person && Guid.TryParse(text, out var id)
-                && await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == id, cancellation) is { } person)
-                display[key] = person.FullName;
+            if (fields.Set.Find(key) is not { } field) continue;
+            if (field.List is { } list && FieldValues.Texts(value).ToArray() is { Length: > 0 } codes)
+                display[key] = string.Join(", ", codes.Select(c => names.Of(list, c)));
+            else if (field.Type == FieldType.Person && value.ValueKind == JsonValueKind.String && Guid.TryParse(value.GetString(), out var id)) people[key] = id;
         }
+        if (people.Count == 0) return display;
+        var ids = people.Values.ToArray();
+        var named = await db.RecordsNow.AsNoTracking().Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, r => r.FullName, cancellation);
+        foreach (var (key, id) in people)
+            if (named.TryGetValue(id, out var name)) display[key] = name;
         return display;
     }
 }
-
-/// <summary>A record.</summary>
-/// <param name="AsOf">The day it is shown for: today, or the first day of somebody who has not started.</param>
-/// <param name="Hire">The hire under way, if any.</param>
-/// <param name="Version">What to send as If-Match when saving.</param>
-/// <param name="Missing">Keys of fields needed before day one and empty.</param>
-public sealed record RecordResponse(
-    Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Kind, string? Site, LocalDate Start, LocalDate AsOf, LocalDate Today,
-    string Version, HireLink? Hire, SectionResponse[] Sections, int Filled, int Of, string[] Missing);
-
-public sealed record HireLink(Guid Id, int Done, int Of);
-
-public sealed record SectionResponse(FieldSection Section, FieldResponse[] Fields);
-
-/// <summary>A field and its value.</summary>
-/// <param name="Display">What to show for a list entry or a person.</param>
-/// <param name="Since">The day from which the value holds.</param>
-public sealed record FieldResponse(
-    string Key, FieldType Type, Labels Label, string? List, OptionResponse[]? Options, string? RequiredFrom, bool ReadOnly,
-    JsonElement? Value, string? Display, ValueSource? Source, ChangeResponse? Change, LocalDate? Since);
-
-/// <summary>A label in each language.</summary>
-public sealed record Labels(string En, string De);
-
-public sealed record OptionResponse(string Value, Labels Label);
-
-/// <summary>Who set a value, when, from where, and why.</summary>
-public sealed record ChangeResponse(string By, Instant At, string Origin, string? Why);

@@ -10,6 +10,9 @@ internal static class FidOpenApi
 {
     private const JsonSchemaType AnyValue = JsonSchemaType.String | JsonSchemaType.Number | JsonSchemaType.Boolean | JsonSchemaType.Null;
 
+    private static List<IOpenApiSchema> FieldValue() =>
+        [new OpenApiSchema { Type = AnyValue }, new OpenApiSchema { Type = JsonSchemaType.Array, Items = new OpenApiSchema { Type = JsonSchemaType.String } }];
+
     public static void Configure(OpenApiOptions options)
     {
         options.AddSchemaTransformer((schema, context, _) =>
@@ -23,9 +26,14 @@ internal static class FidOpenApi
                 schema.Format = format;
                 schema.Properties?.Clear();
             }
-            // Values of fields are texts, numbers, yes or no, or nothing: never objects or lists.
-            if (type == typeof(JsonElement)) schema.Type = AnyValue;
-            if (type == typeof(Dictionary<string, JsonElement>)) schema.AdditionalProperties = new OpenApiSchema { Type = AnyValue };
+            // Values of record fields are texts, numbers, yes or no, lists of texts, or nothing: never objects.
+            if (type == typeof(JsonElement)) schema.AnyOf = FieldValue();
+            if (type == typeof(Dictionary<string, JsonElement>)) schema.AdditionalProperties = new OpenApiSchema { AnyOf = FieldValue() };
+            if (type == typeof(System.Text.Json.Nodes.JsonObject))
+            {
+                schema.Type = JsonSchemaType.Object;
+                schema.AdditionalProperties = new OpenApiSchema();
+            }
             return Task.CompletedTask;
         });
         options.AddDocumentTransformer((document, _, _) =>

@@ -5,10 +5,15 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Threading.RateLimiting;
 using Fid.Data;
+using Fid.Data.Exchange;
 using Fid.Data.Firms;
 using Fid.Data.Hires;
+using Fid.Data.Lists;
+using Fid.Data.People;
 using Fid.Server.Admin;
 using Fid.Server.Arrivals;
+using Fid.Server.Exchange;
+using Fid.Server.Fields;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -42,7 +47,15 @@ public static class FidServer
         services.AddSingleton<IClock>(SystemClock.Instance);
         services.AddSingleton(provider => new FirmClock(provider.GetRequiredService<IClock>(), fixedToday));
         services.AddScoped<HireOpening>();
-        services.AddScoped<Fid.Data.People.RecordWriter>();
+        services.AddScoped<RecordWriter>();
+        services.AddScoped<ListWriter>();
+        services.AddScoped<ListMover>();
+        services.AddSingleton<ImportFiles>();
+        services.AddScoped<ImportCheck>();
+        services.AddScoped<ImportCommit>();
+        services.AddSingleton<ImportWorker>();
+        if (!IsMakingDocument) services.AddHostedService(provider => provider.GetRequiredService<ImportWorker>());
+        if (!IsMakingDocument) services.AddHostedService<DayTurnWorker>();
         services.AddSingleton<LiveChanges>();
         if (!IsMakingDocument) services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
 
@@ -87,6 +100,14 @@ public static class FidServer
             OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
                 file.Context.Request.Path.StartsWithSegments("/_app/immutable") ? "public, max-age=31536000, immutable" : "no-cache",
         });
+        // Texts come in the reader's language; numbers and dates stay as JSON has them.
+        app.UseRequestLocalization(new RequestLocalizationOptions
+        {
+            DefaultRequestCulture = new(CultureInfo.InvariantCulture, CultureInfo.GetCultureInfo("en")),
+            SupportedCultures = [CultureInfo.InvariantCulture],
+            SupportedUICultures = [CultureInfo.GetCultureInfo("en"), CultureInfo.GetCultureInfo("de")],
+            RequestCultureProviders = [new Microsoft.AspNetCore.Localization.AcceptLanguageHeaderRequestCultureProvider()],
+        });
         app.UseRouting();
         app.UseAuthentication();
         app.UseRateLimiter();
@@ -100,10 +121,13 @@ public static class FidServer
         app.MapArrivals();
         app.MapHires();
         app.MapRecords();
+        app.MapHistory();
         app.MapPeople();
         app.MapMyTasks();
         app.MapTemplates();
         app.MapLists();
+        app.MapImports();
+        app.MapFields();
         app.Map("/api/{**rest}", () => Problems.NotFound()).RequireAuthorization(Access.Anybody).ExcludeFromDescription();
         if (page.Exists) app.MapFallbackToFile("index.html").RequireAuthorization(Access.Anybody);
     }

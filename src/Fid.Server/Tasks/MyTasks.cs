@@ -49,7 +49,7 @@ internal static class MyTasks
 
     private static Func<IQueryable<Hire>, IQueryable<Hire>> Mine(ClaimsPrincipal user, Guid[] employments, FidDb db)
     {
-        var teams = user.FindAll(FidClaims.Team).Select(c => TaskOwner.TeamPrefix + c.Value).ToArray();
+        var teams = user.FindAll(FidClaims.Team).Select(c => HireTask.TeamPrefix + c.Value).ToArray();
         var id = user.Id();
         var person = Guid.TryParse(user.FindFirstValue(FidClaims.Person), out var p) ? p : Guid.Empty;
         return hires => hires.Where(h =>

@@ -34,7 +34,7 @@ internal static class TemplatesEndpoints
         if (templates.All.FirstOrDefault(t => t.Code == code) is not { } template) return Problems.NotFound();
         var names = await ListNames.LoadAsync(db, cancellation);
         var layered = Core.Templates.Layering.Merge([.. templates.Layers(template)]);
-        var display = await RecordReader.DisplayAsync(db, layered.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
+        var display = await RecordReader.DisplayAsync(db, await new Fid.Data.Fields.FieldBook(db).LiveAsync(cancellation), layered.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
         return TypedResults.Ok(new TemplateResponse(
             template.Code, template.Name, template.Version,
             [.. layered.Values.Select(v => new Fid.Server.Hires.PreviewValue(v.Key, v.Value.Value, display.GetValueOrDefault(v.Key), ValueSource.Of(v.Value.From, templates)))],

@@ -1,5 +1,7 @@
 using System.Text.Json;
 using Fid.Core.Fields;
+using Fid.Core.Fields.Shipped;
+using NodaTime;
 using Shouldly;
 using Xunit;
 
@@ -44,7 +46,7 @@ public class ValueCheckTests
     [InlineData("email", "\"nobody\"", "bad-value")]
     [InlineData("phone", "\"call me\"", "bad-value")]
     [InlineData("badge", "\"12a\"", "bad-value")]
-    [InlineData("kind", "\"pirate\"", "bad-value")]
+    [InlineData("paid_by", "\"pirate\"", "bad-value")]
     [InlineData("manager", "\"me\"", "bad-value")]
     public void Says_at_the_field_what_does_not_fit(string field, string entered, string code)
     {
@@ -65,10 +67,16 @@ public class ValueCheckTests
     }
 
     [Fact]
-    public void Counts_what_is_filled_and_what_is_needed()
+    public void Counts_what_is_filled_and_what_is_needed_of_what_is_shown()
     {
-        var count = Completeness.Count(f => f is not ("badge" or "cost_centre" or "known_as"));
-        (count.Filled, count.Of).ShouldBe((ShippedFields.All.Count - 3, ShippedFields.All.Count));
-        count.Missing.ShouldBe(["cost_centre", "badge"]);
+        var set = FieldSet.Read(ShippedFields.All, ["prepare", "arrive"]).Answer!;
+        var needed = ShippedFields.All.Where(f => f.Required.Kind == RequirementKind.From && f.Key is not ("badge" or "cost_centre"));
+        var values = needed.ToDictionary(f => f.Key, _ => JsonElement.Parse("\"there\""));
+        values["permit_needed"] = JsonElement.Parse("true");
+        values["pension_percent"] = JsonElement.Parse("5"); // kept, but hidden: the scheme is not chosen
+        var count = Completeness.Count(set, values, new LocalDate(2027, 3, 1));
+        count.Filled.ShouldBe(values.Count - 1);
+        count.Of.ShouldBe(ShippedFields.All.Count(f => f.ShowWhen is null) + 1);
+        count.Missing.ShouldBe(["permit_until", "cost_centre", "badge"], ignoreOrder: true);
     }
 }

@@ -38,9 +38,9 @@ public class LayeringTests
     [Fact]
     public void Empty_fields_are_filled_from_the_lists_and_set_ones_are_left()
     {
-        var filled = StartingValues.Fill(Layering.Merge([Values("skerry", ("cost_centre", 410))]), new KnownFacts("islands", "400", null, "000007"));
+        var filled = StartingValues.Fill(Layering.Merge([Values("skerry", ("cost_centre", 410))]), new KnownFacts("islands", "400", "900", "manager above", "head", "000007"));
         filled.Select(v => (v.Key, v.Value.Value.ToString(), v.Value.From)).ShouldBe(
-            [("cost_centre", "410", "skerry"), ("holiday_calendar", "islands", StartingValues.FromSite), ("badge", "000007", StartingValues.NextFree)]);
+            [("cost_centre", "410", "skerry"), ("holiday_calendar", "islands", StartingValues.FromSite), ("manager", "manager above", StartingValues.FromSeat), ("badge", "000007", StartingValues.NextFree)]);
     }
 
     [Fact]

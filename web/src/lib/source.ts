@@ -1,4 +1,5 @@
 import type { Api } from '$lib/api/client';
+import { fieldTitle } from '$lib/fields/labels.svelte';
 import { text } from '$lib/text/index.svelte';
 
 /** Where a value came from, in a few words. */
@@ -8,14 +9,20 @@ export function sourceText(source: Api['ValueSource']): string {
     case 'template':
     case 'addOn':
       return t.template(source.name ?? '', source.version ?? 0);
+    case 'rule':
+      return t.rule(fieldTitle(source.name ?? ''));
     case 'job':
       return t.job(source.name ?? '');
     case 'typed':
     case 'site':
+    case 'department':
     case 'departmentHead':
+    case 'seat':
+    case 'list':
     case 'nextFree':
     case 'hire':
     case 'import':
+    case 'default':
       return t[source.kind];
     default:
       return source.kind;

@@ -23,7 +23,12 @@
     queryCache: new QueryCache({ onError }),
     mutationCache: new MutationCache({ onError }),
     defaultOptions: {
-      queries: { retry: (n, e) => n < 2 && !(e instanceof ApiProblem && e.status >= 400 && e.status < 500), staleTime: 5_000 }
+      queries: {
+        retry: (n, e) => n < 2 && !(e instanceof ApiProblem && e.status >= 400 && e.status < 500),
+        staleTime: 5_000,
+        // Told only of what was read so far, a screen that reads one answer after another would miss the second.
+        notifyOnChangeProps: 'all'
+      }
     }
   });
 

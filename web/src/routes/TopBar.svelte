@@ -19,7 +19,10 @@
           { href: '/people', name: text.t.places.people, also: undefined },
           { href: '/templates', name: text.t.places.templates, also: undefined }
         ]
-      : [])
+      : []),
+    ...(session.coordinates ? [{ href: '/fields', name: text.t.places.fields, also: undefined }] : []),
+    ...(session.readsRecords ? [{ href: '/lists', name: text.t.places.lists, also: '/setup' }] : []),
+    ...(session.coordinates ? [{ href: '/exchange', name: text.t.places.exchange, also: undefined }] : [])
   ]);
   const isHere = (place: { href: string; also: string | undefined }) =>
     page.url.pathname.startsWith(place.href) || (place.also !== undefined && page.url.pathname.startsWith(place.also));

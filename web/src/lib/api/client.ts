@@ -35,6 +35,8 @@ const safe = new Set(['GET', 'HEAD', 'OPTIONS']);
 const xsrf: Middleware = {
   onRequest({ request }) {
     const token = /(?:^|;\s*)fid-xsrf=([^;]*)/.exec(document.cookie)?.[1];
+    // Names of list entries come in the reader's language.
+    if (document.documentElement.lang) request.headers.set('Accept-Language', document.documentElement.lang);
     if (!safe.has(request.method) && token) request.headers.set('X-Fid-Xsrf', decodeURIComponent(token));
     return request;
   }

@@ -1041,6 +1041,89 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OptionsResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{list}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    find?: string;
+                };
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListOption"][];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lists": {
         parameters: {
             query?: never;
@@ -1063,7 +1146,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ListOption"][];
+                        "application/json": components["schemas"]["ListSummary"][];
                     };
                 };
             };
@@ -1117,6 +1200,2191 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/calendars/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    year: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EntryRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CalendarYear"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/payGroups/periods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EntryRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PayPeriodsPreview"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/shiftPatterns/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    from?: string;
+                    calendar?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EntryRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PatternPreview"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/payComponents/slip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SlipRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PaySlip"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/calendars/entries/{code}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    from?: number;
+                    to?: number;
+                };
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/calendars/read-ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CalendarText"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HolidayEntry"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SetupResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/starters/{list}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StarterRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SettingsRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/sheet.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    language?: string;
+                    filled?: boolean;
+                };
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/rest.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    language?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FieldsResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": {
+                            [key: string]: components["schemas"]["Labels"];
+                        };
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FieldVersionResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/versions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JsonObject"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    from: number;
+                    to: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FieldDifference"][];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/{key}/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    department?: string;
+                    site?: string;
+                };
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CoverageResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HistoryResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    on: string;
+                    known?: string;
+                    with: string;
+                    withKnown?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StateDifference"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/changes/{change}/explanations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    change: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WhyRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/changes/{change}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    change: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WhyRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    find?: string;
+                    after?: string;
+                    retired?: boolean;
+                };
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryPage"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EntryRequest"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/entries/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EntryRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Required */
+                428: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/entries/{code}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryChange"][];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/entries/{code}/users": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryUsers"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/entries/{code}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RetireRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/entries/{code}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    list: string;
+                    fileName?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/matching": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MatchingRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    only?: string;
+                    after?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportRowPage"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MendRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/commit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CommitRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DraftRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DraftResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/draft/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DraftRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReviewResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/draft/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TryRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TriedRecord"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/draft/publish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PublishRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PublishedResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1197,6 +3465,37 @@ export interface components {
             /** @description Full-time annual pay of others with the job, ascending. */
             colleagues: number[];
         };
+        /** @description A holiday. */
+        CalendarDay: {
+            date: components["schemas"]["LocalDate"];
+            name: string;
+            /** @description The calendar it is taken from; null for the calendar's own. */
+            from: null | string;
+        };
+        /** @description The text of an iCalendar file. */
+        CalendarText: {
+            text: string;
+        };
+        /** @description A year of a calendar. */
+        CalendarYear: {
+            /** Format: int32 */
+            year: number;
+            /** @description The days of the week on which nobody works, Monday first, 1 for rest. */
+            rest: string;
+            /**
+             * Format: int32
+             * @description The working days of the year.
+             */
+            workingDays: number;
+            days: components["schemas"]["CalendarDay"][];
+        };
+        CellChange: {
+            /** Format: int32 */
+            at: null | number;
+            column: string;
+            before: string;
+            after: string;
+        };
         /** @description Who set a value, when, from where, and why. */
         ChangeResponse: {
             by: string;
@@ -1239,6 +3538,79 @@ export interface components {
             readiness: components["schemas"]["ReadinessResponse"];
             holdUp: null | components["schemas"]["HoldUpResponse"];
         };
+        /** @description A value to choose from. */
+        ColumnOption: {
+            /** @description What is stored. */
+            value: string;
+            /** @description What it is called. */
+            label: components["schemas"]["Label"];
+        };
+        /** @description A column of a list. */
+        ColumnResponse: {
+            key: string;
+            type: components["schemas"]["ColumnType"];
+            label: components["schemas"]["Label"];
+            note: components["schemas"]["Label"];
+            required: boolean;
+            list: null | string;
+            options: null | components["schemas"]["ColumnOption"][];
+            /** Format: double */
+            min: number;
+            /** Format: double */
+            max: number;
+            default: null | string;
+        };
+        /**
+         * @description What a column of a list holds.
+         * @enum {unknown}
+         */
+        ColumnType: "text" | "longText" | "number" | "whole" | "date" | "yesNo" | "choice" | "entry" | "entries" | "phone" | "link" | "timeZone" | "country" | "currency" | "restDays" | "bands" | "heads" | "requirements" | "rates" | "brackets" | "holidays" | "shifts" | "cycle" | "options" | "formula";
+        ComingValue: {
+            from: components["schemas"]["LocalDate"];
+            value: components["schemas"]["JsonElement"];
+            display: null | string;
+        };
+        CommitRequest: {
+            onlyGood: boolean;
+        };
+        /**
+         * @description What a line of pay is.
+         * @enum {unknown}
+         */
+        ComponentKind: "earning" | "deduction" | "employerCost";
+        /** @description How complete a field is. */
+        CoverageResponse: {
+            field: components["schemas"]["FieldResponse"];
+            /**
+             * Format: int32
+             * @description Active people to whom it is shown.
+             */
+            of: number;
+            /**
+             * Format: int32
+             * @description How many of them have it.
+             */
+            filled: number;
+            /**
+             * Format: int32
+             * @description How many lack it, with the filter.
+             */
+            lacking: number;
+            /** @description The first 500 of those, by family name. */
+            people: components["schemas"]["CoverageRow"][];
+        };
+        CoverageRow: {
+            /** Format: uuid */
+            employmentId: string;
+            version: string;
+            number: string;
+            name: string;
+            job: null | string;
+            department: null | string;
+            site: null | string;
+        };
+        /** @enum {unknown} */
+        DateOrder: "yearMonthDay" | "dayMonthYear" | "monthDayYear" | null;
         /** @description A date that was typed. */
         DateResponse: {
             /** @description The date meant. */
@@ -1249,9 +3621,137 @@ export interface components {
              */
             daysAhead: number;
         };
+        /**
+         * @description What can happen to a field between two configurations.
+         * @enum {unknown}
+         */
+        DifferenceKind: "added" | "changed" | "removed" | "moved" | "sections";
         /** @description The day a task was done; today when left out. */
         DoneRequest: {
             done: null | components["schemas"]["LocalDate"];
+        };
+        DraftRequest: {
+            /** @description A configuration as its JSON Schema has it. */
+            configuration: components["schemas"]["JsonObject"];
+        };
+        /** @description The draft. */
+        DraftResponse: {
+            configuration: components["schemas"]["JsonObject"];
+            /** @description What to send as If-Match when saving or publishing it. */
+            version: string;
+            /**
+             * Format: int32
+             * @description The version it was begun from.
+             */
+            basedOn: number;
+            at: components["schemas"]["Instant"];
+            byName: string;
+        };
+        /** @description A change of an entry. */
+        EntryChange: {
+            by: string;
+            at: components["schemas"]["Instant"];
+            origin: string;
+            action: string;
+            why: null | string;
+            details: null | components["schemas"]["JsonObject"];
+        };
+        /** @description Entries of a list. */
+        EntryPage: {
+            entries: components["schemas"]["EntryResponse"][];
+            /** @description What to ask after for the rest; null at the end. */
+            next: null | string;
+        };
+        EntryPerson: {
+            /** Format: uuid */
+            employmentId: string;
+            number: string;
+            givenName: string;
+            familyName: string;
+            field: string;
+        };
+        EntryReference: {
+            list: string;
+            code: string;
+            name: string;
+        };
+        /** @description An entry to save. */
+        EntryRequest: {
+            /** @description For a new one; that of an entry that is there never changes. */
+            code: string;
+            name: string;
+            /** @description Values by column key; what is left out is empty. */
+            values: components["schemas"]["JsonObject"];
+            nameDe?: null | string;
+        };
+        /** @description An entry of a list. */
+        EntryResponse: {
+            code: string;
+            name: string;
+            nameDe: null | string;
+            retired: boolean;
+            values: components["schemas"]["JsonObject"];
+            usage: null | components["schemas"]["UsageCount"];
+            /**
+             * Format: int32
+             * @description For a seat, how many people hold it.
+             */
+            held: null | number;
+            /** @description For a department among others, the name of who leads it now. */
+            head: null | string;
+            /** @description What to send as If-Match when saving. */
+            version: string;
+        };
+        EntryTemplate: {
+            code: string;
+            name: string;
+        };
+        /** @description Who and what uses an entry; of people the first 500. */
+        EntryUsers: {
+            people: components["schemas"]["EntryPerson"][];
+            templates: components["schemas"]["EntryTemplate"][];
+            entries: components["schemas"]["EntryReference"][];
+        };
+        /** @description What follows from the values of a record. */
+        EvaluationResponse: {
+            /** @description The values that rules, defaults and computations gave. */
+            set: components["schemas"]["SetValue"][];
+            /** @description Keys of the fields to show, in order. */
+            shown: string[];
+            /** @description What is wrong with values of shown fields. */
+            errors: components["schemas"]["FieldErrorResponse"][];
+            /** @description Shown fields that are required by now and empty. */
+            missingNow: string[];
+            /** @description The same for each later stage, in order. */
+            missingLater: components["schemas"]["StageMissing"][];
+            /**
+             * Format: int32
+             * @description How many shown fields have a value.
+             */
+            filled: number;
+        };
+        Explanation: {
+            by: string;
+            at: components["schemas"]["Instant"];
+            why: string;
+        };
+        /**
+         * @description What a role may do with a field.
+         * @enum {unknown}
+         */
+        FieldAccess: "none" | "view" | "edit";
+        /** @description What differs about a field. */
+        FieldDifference: {
+            /** @description The field; null where it is about the order or the sections. */
+            field: null | string;
+            /** @description What happened to it. */
+            kind: components["schemas"]["DifferenceKind"];
+            /** @description The parts that differ, where it was changed. */
+            parts: components["schemas"]["PartDifference"][];
+        };
+        FieldErrorResponse: {
+            field: string;
+            misfit: components["schemas"]["Misfit"];
         };
         /** @description A field and its value. */
         FieldResponse: {
@@ -1260,25 +3760,68 @@ export interface components {
             label: components["schemas"]["Labels"];
             list: null | string;
             options: null | components["schemas"]["OptionResponse"][];
-            requiredFrom: null | string;
-            readOnly: boolean;
+            /** @description The field that narrows what can be chosen. */
+            parent: null | string;
+            /** @description "always", the stage from which it must be filled, or null. */
+            required: null | string;
+            access: components["schemas"]["FieldAccess"];
+            unique: boolean;
             value: null | components["schemas"]["JsonElement"];
             /** @description What to show for a list entry or a person. */
             display: null | string;
             source: null | components["schemas"]["ValueSource"];
             change: null | components["schemas"]["ChangeResponse"];
             since: null | components["schemas"]["LocalDate"];
+            /** @description What it will be, from which day; a value that ends is null from then on. */
+            coming: components["schemas"]["ComingValue"][];
+        };
+        /** @description What a record holds. */
+        FieldsResponse: {
+            /**
+             * Format: int32
+             * @description The live version; 0 for what ships.
+             */
+            version: number;
+            /** @description The live configuration, as its JSON Schema has it. */
+            configuration: components["schemas"]["JsonObject"];
+            draft: null | components["schemas"]["DraftResponse"];
+            stages: components["schemas"]["FieldStage"][];
+            roles: string[];
+            lists: string[];
+            /** @description Keys of the fields that ship and cannot be taken away. */
+            shipped: string[];
+            /** @description The functions formulas may call. */
+            functions: string[];
+            /**
+             * Format: int32
+             * @description How many people work here or will.
+             */
+            active: number;
+            /** @description For each field, how many of them have a value. */
+            filled: {
+                [key: string]: number;
+            };
+            /** @description For each field, the role templates that set it. */
+            templates: {
+                [key: string]: string[];
+            };
+        };
+        FieldStage: {
+            key: string;
+            name: string;
         };
         /**
-         * @description The sections of a record, in order.
+         * @description What a field holds. Values are JSON: texts for all but numbers, yes or no, and lists of choices.
          * @enum {unknown}
          */
-        FieldSection: "person" | "contact" | "work" | "pay" | "timeClock";
-        /**
-         * @description What a field holds.
-         * @enum {unknown}
-         */
-        FieldType: "text" | "number" | "money" | "date" | "choice" | "person" | "listEntry" | "email" | "phone" | "badge";
+        FieldType: "text" | "longText" | "number" | "money" | "date" | "yesNo" | "choice" | "choices" | "person" | "listEntry" | "file" | "email" | "phone" | "identifier" | "computed";
+        FieldVersionResponse: {
+            /** Format: int32 */
+            version: number;
+            at: components["schemas"]["Instant"];
+            byName: string;
+            why: null | string;
+        };
         FirmResponse: {
             name: string;
             currency: string;
@@ -1329,6 +3872,42 @@ export interface components {
             /** Format: int32 */
             templateVersion: number;
         };
+        HistoryChange: {
+            /** Format: uuid */
+            id: string;
+            at: components["schemas"]["Instant"];
+            by: string;
+            origin: string;
+            action: string;
+            why: null | string;
+            /** @description The fields it touched. */
+            fields: string[];
+            /** @description Whether something of it is still believed. */
+            stands: boolean;
+            /** @description Whether it is of a kind that can be taken back; what a later change touched cannot be all the same. */
+            canBeTakenBack: boolean;
+            explanations: components["schemas"]["Explanation"][];
+        };
+        /** @description Every value a record had, as far as the reader may see the fields. */
+        HistoryResponse: {
+            /** @description By field, then by when they are true. */
+            values: components["schemas"]["HistoryValue"][];
+            /** @description The saves they came with, the latest first. */
+            changes: components["schemas"]["HistoryChange"][];
+        };
+        HistoryValue: {
+            field: string;
+            label: components["schemas"]["Labels"];
+            value: components["schemas"]["JsonElement"];
+            display: null | string;
+            source: components["schemas"]["ValueSource"];
+            from: components["schemas"]["LocalDate"];
+            to: null | components["schemas"]["LocalDate"];
+            knownFrom: components["schemas"]["Instant"];
+            knownTo: null | components["schemas"]["Instant"];
+            /** Format: uuid */
+            changeId: string;
+        };
         /** @description The task to chase. */
         HoldUpResponse: {
             key: string;
@@ -1355,13 +3934,118 @@ export interface components {
              */
             left: number;
         };
+        /** @description A holiday of a calendar, as it is stored; see HolidayRule for how On is written. */
+        HolidayEntry: {
+            on: string;
+            name: string;
+            /**
+             * Format: int32
+             * @default 1
+             */
+            days: number;
+        };
+        /** @description An import. */
+        ImportResponse: {
+            /** Format: uuid */
+            id: string;
+            list: string;
+            fileName: string;
+            /** Format: int64 */
+            size: number;
+            at: components["schemas"]["Instant"];
+            by: string;
+            state: components["schemas"]["ImportState"];
+            /** @description What went wrong: a sentence, or "meanwhile", "fault", "used:…" or "changed:…" with codes. */
+            failure: null | string;
+            /** Format: int32 */
+            rows: number;
+            /**
+             * Format: int32
+             * @description Rows worked through in what is under way, of Rows.
+             */
+            done: number;
+            /** Format: int32 */
+            new: number;
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            same: number;
+            /** Format: int32 */
+            wrong: number;
+            /** Format: int32 */
+            ignored: number;
+            headers: string[];
+            /** @description For each header the key of the list's column; empty for one that is left out. */
+            columns: string[];
+            matchedBy: string[];
+            dates: null | components["schemas"]["DateOrder"];
+            /** @description Whether dates can be read both ways and somebody has to say which. */
+            askDates: boolean;
+            decimal: string;
+            emptyClears: boolean;
+            onlyGood: boolean;
+            committedAt: null | components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description Grows with every check of the rows; 0 before the first.
+             */
+            generation: number;
+        };
+        /** @description Rows of an import. */
+        ImportRowPage: {
+            rows: components["schemas"]["ImportRowResponse"][];
+            /**
+             * Format: int32
+             * @description What to ask after for the rest; null at the end.
+             */
+            next: null | number;
+        };
+        /** @description A row of a sheet and what it would do. */
+        ImportRowResponse: {
+            /** Format: int32 */
+            number: number;
+            cells: string[];
+            outcome: components["schemas"]["RowOutcome"];
+            problems: components["schemas"]["RowProblem"][];
+            /** @description For one that changes an entry: what was there, and what would be. */
+            changes: components["schemas"]["CellChange"][];
+        };
+        /**
+         * @description Where an import is.
+         * @enum {unknown}
+         */
+        ImportState: "reading" | "ready" | "checking" | "committing" | "committed" | "undoing" | "undone" | "failed" | "dropped";
         /** Format: date-time */
         Instant: string;
-        JsonElement: null | boolean | number | string;
+        JobCertificate: {
+            name: string;
+            essential: boolean;
+        };
+        /** @description What the record has by its job, and nobody types. */
+        JobFacts: {
+            code: string;
+            family: null | string;
+            classification: null | string;
+            safetyCritical: boolean;
+            overtime: null | components["schemas"]["Label"];
+            items: string[];
+            certificates: components["schemas"]["JobCertificate"][];
+        };
+        JsonElement: (null | boolean | number | string) | string[];
+        JsonObject: {
+            [key: string]: unknown;
+        };
         KnotResponse: {
             stage: string;
             day: components["schemas"]["LocalDate"];
             passed: boolean;
+        };
+        /** @description A wording in the languages that ship. */
+        Label: {
+            en: string;
+            de: string;
+            /** @description All wordings. */
+            all?: null | string[];
         };
         /** @description A label in each language. */
         Labels: {
@@ -1371,15 +4055,74 @@ export interface components {
         LanguageRequest: {
             language: string;
         };
+        /**
+         * @description What a list is about.
+         * @enum {unknown}
+         */
+        ListGroup: "places" | "work" | "pay" | "time" | "things" | "words";
         /** @description An entry that can be chosen. */
         ListOption: {
             list: string;
             code: string;
             name: string;
+            nameDe: null | string;
             retired: boolean;
+        };
+        /** @description A list, and how full it is. */
+        ListSummary: {
+            key: string;
+            group: components["schemas"]["ListGroup"];
+            label: components["schemas"]["Label"];
+            about: components["schemas"]["Label"];
+            /** @description Whether the first hire cannot be opened while it is empty. */
+            needed: boolean;
+            /**
+             * Format: int32
+             * @description The levels of a tree; 0 for a flat list.
+             */
+            deepestTree: number;
+            /**
+             * Format: int32
+             * @description Entries in use or to be used; retired ones are not among them.
+             */
+            count: number;
+            /** Format: int32 */
+            retired: number;
+            columns: components["schemas"]["ColumnResponse"][];
         };
         /** Format: date */
         LocalDate: string;
+        /** @description How a sheet is to be understood. */
+        MatchingRequest: {
+            /** @description For each column of the sheet the key of the list's column; empty to leave it out. */
+            columns: string[];
+            dates: null | components["schemas"]["DateOrder"];
+            /** @description The decimal mark: "." or ",". */
+            decimal: string;
+            /** @description Whether an empty cell empties what is there. */
+            emptyClears: boolean;
+        };
+        /** @description A cell to change. */
+        MendRequest: {
+            /**
+             * Format: int32
+             * @description The row's number.
+             */
+            row: number;
+            /**
+             * Format: int32
+             * @description The place of the column, from 0.
+             */
+            column: number;
+            text: string;
+            /** @description Whether every row whose cell in this column says the same is changed too. */
+            allLike: boolean;
+        };
+        /**
+         * @description What is wrong with a value of a field. Its numbers say in which order it is looked for.
+         * @enum {unknown}
+         */
+        Misfit: "none" | "type" | "option" | "within" | "pattern" | "min" | "max";
         MyTask: {
             /** Format: uuid */
             hireId: string;
@@ -1424,7 +4167,7 @@ export interface components {
             start: null | components["schemas"]["LocalDate"];
             /** @description What the coordinator typed, by field key. */
             typed: {
-                [key: string]: null | boolean | number | string;
+                [key: string]: (null | boolean | number | string) | string[];
             };
         };
         OpenedHire: {
@@ -1437,6 +4180,14 @@ export interface components {
         OptionResponse: {
             value: string;
             label: components["schemas"]["Labels"];
+            retired: boolean;
+            within: null | string[];
+        };
+        /** @description What can be chosen. */
+        OptionsResponse: {
+            options: components["schemas"]["ListOption"][];
+            /** @description Lists that have more entries than are sent; their pickers ask for what was typed. */
+            more: string[];
         };
         OwnerShare: {
             owner: string;
@@ -1444,11 +4195,80 @@ export interface components {
             /** Format: int32 */
             count: number;
         };
+        /** @description A part of a field before and after, as JSON; null where it was or is left out. */
+        PartDifference: {
+            /** @description The part's name, such as "required". */
+            part: string;
+            /** @description Before. */
+            before: null | string;
+            /** @description After. */
+            after: null | string;
+        };
+        PatternDay: {
+            date: components["schemas"]["LocalDate"];
+            shift: null | string;
+            holiday: null | string;
+            /** Format: int32 */
+            paidMinutes: number;
+        };
+        /** @description Weeks of a shift pattern. */
+        PatternPreview: {
+            /**
+             * Format: double
+             * @description The most hours a week that the settings allow.
+             */
+            mostHours: number;
+            weeks: components["schemas"]["PatternWeek"][];
+        };
+        PatternWeek: {
+            start: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            paidMinutes: number;
+            tooLong: boolean;
+            days: components["schemas"]["PatternDay"][];
+        };
         /**
          * @description How often, or per what, pay is stated.
          * @enum {unknown}
          */
         PayPeriod: "hour" | "day" | "week" | "fortnight" | "fourWeeks" | "halfMonth" | "month" | "year";
+        /** @description The next periods of a pay group. */
+        PayPeriodsPreview: {
+            today: components["schemas"]["LocalDate"];
+            periods: components["schemas"]["PayRunRow"][];
+        };
+        /** @description A pay period. */
+        PayRunRow: {
+            start: components["schemas"]["LocalDate"];
+            end: components["schemas"]["LocalDate"];
+            payDate: components["schemas"]["LocalDate"];
+            cutOff: components["schemas"]["LocalDate"];
+            wanted: null | components["schemas"]["LocalDate"];
+            /** @description The holiday that stood in the way of pay day, if any. */
+            holiday: null | string;
+            /** @description A holiday between cut-off and pay day, which moves the cut-off ahead. */
+            holidayBefore: null | string;
+        };
+        /** @description A pay period of an example person. */
+        PaySlip: {
+            lines: components["schemas"]["PaySlipLine"][];
+            /** Format: double */
+            gross: number;
+            /** Format: double */
+            deductions: number;
+            /** Format: double */
+            net: number;
+            /** Format: double */
+            employerCost: number;
+        };
+        PaySlipLine: {
+            code: string;
+            name: string;
+            kind: components["schemas"]["ComponentKind"];
+            /** Format: double */
+            amount: number;
+            working: string;
+        };
         /** @description People by family name. */
         PeoplePage: {
             people: components["schemas"]["PersonRow"][];
@@ -1492,6 +4312,15 @@ export interface components {
             /** @description What to do, in English. */
             detail: string;
         };
+        PublishedResponse: {
+            /** Format: int32 */
+            version: number;
+        };
+        PublishRequest: {
+            why: null | string;
+            /** @description Whether findings that are only advice are accepted. */
+            despite: boolean;
+        };
         RateResponse: {
             /** Format: double */
             annual: number;
@@ -1514,7 +4343,7 @@ export interface components {
         /** @description What is typed and not yet saved, by field key. */
         ReadingsRequest: {
             changes: {
-                [key: string]: null | boolean | number | string;
+                [key: string]: (null | boolean | number | string) | string[];
             };
         };
         /** @description What follows from a record; null where something is missing to work it out. */
@@ -1522,8 +4351,10 @@ export interface components {
             rate: null | components["schemas"]["RateResponse"];
             band: null | components["schemas"]["BandResponse"];
             badges: components["schemas"]["BadgeClash"][];
+            job: null | components["schemas"]["JobFacts"];
+            evaluation: components["schemas"]["EvaluationResponse"];
         };
-        /** @description A record. */
+        /** @description A record, as the reader may see it. */
         RecordResponse: {
             /** Format: uuid */
             employmentId: string;
@@ -1540,13 +4371,46 @@ export interface components {
             /** @description What to send as If-Match when saving. */
             version: string;
             hire: null | components["schemas"]["HireLink"];
+            /**
+             * Format: int32
+             * @description The version of the fields' configuration.
+             */
+            fieldsVersion: number;
+            /** @description All fields the reader may see, hidden ones too. */
             sections: components["schemas"]["SectionResponse"][];
-            /** Format: int32 */
-            filled: number;
-            /** Format: int32 */
-            of: number;
-            /** @description Keys of fields needed before day one and empty. */
-            missing: string[];
+            /** @description What is shown, wrong and missing as it is stored. */
+            evaluation: components["schemas"]["EvaluationResponse"];
+        };
+        /** @description An entry to retire. */
+        RetireRequest: {
+            /** @description The code of the entry its users move to; null to leave it to those who have it. */
+            moveTo?: null | string;
+            /**
+             * Format: date
+             * @description The day from which people have the other; today when left out.
+             */
+            from?: null | string;
+            why?: null | string;
+        };
+        ReviewFinding: {
+            code: string;
+            fields: string[];
+            message: string;
+            suggestion: null | string;
+            /** @description The part of the first field it is about; null for the whole. */
+            part: null | string;
+            /**
+             * Format: int32
+             * @description For a formula, the character, from 1, at which it is wrong.
+             */
+            character: null | number;
+            /** @description Whether it keeps the draft from being published. */
+            blocks: boolean;
+        };
+        ReviewResponse: {
+            findings: components["schemas"]["ReviewFinding"][];
+            differences: components["schemas"]["FieldDifference"][];
+            touched: components["schemas"]["Touched"][];
         };
         RopeResponse: {
             from: components["schemas"]["LocalDate"];
@@ -1554,18 +4418,37 @@ export interface components {
             frayed: boolean;
             knots: components["schemas"]["KnotResponse"][];
         };
+        /**
+         * @description What a row would do.
+         * @enum {unknown}
+         */
+        RowOutcome: "new" | "changed" | "same" | "wrong" | "ignored";
+        /** @description What is wrong in a row. */
+        RowProblem: {
+            /**
+             * Format: int32
+             * @description The place of the cell, from 0; null where the sheet has no such column.
+             */
+            at: null | number;
+            column: string;
+            code: string;
+            detail: string;
+            /** @description What was probably meant; null where nothing comes near. */
+            suggestion: null | string;
+        };
         /** @description Changes to a record. */
         SaveRecordRequest: {
             /** @description New values by field key; null empties a field. */
             changes: {
-                [key: string]: null | boolean | number | string;
+                [key: string]: (null | boolean | number | string) | string[];
             };
             from: null | components["schemas"]["LocalDate"];
             /** @description Why, in the reader's words. */
             why: null | string;
         };
         SectionResponse: {
-            section: components["schemas"]["FieldSection"];
+            key: string;
+            label: components["schemas"]["Labels"];
             fields: components["schemas"]["FieldResponse"][];
         };
         /** @description Who is signed in, at which firm, on which day. */
@@ -1575,12 +4458,62 @@ export interface components {
             today: components["schemas"]["LocalDate"];
             user: null | components["schemas"]["UserResponse"];
         };
+        /** @description The firm's settings. */
+        SettingsRequest: {
+            /** Format: double */
+            fullTimeHours: number;
+            /** Format: double */
+            legalWeeklyHours: number;
+            /** Format: int32 */
+            badgeRestDays: number;
+        };
+        /** @description A list in setting up. */
+        SetupList: {
+            key: string;
+            needed: boolean;
+            /** Format: int32 */
+            count: number;
+            /** @description Rows that can be taken, by column key; cells as in a sheet. */
+            starter: {
+                [key: string]: string;
+            }[];
+        };
+        /** @description How far the firm is set up. */
+        SetupResponse: {
+            lists: components["schemas"]["SetupList"][];
+            /** @description The lists, and "templates", that are empty and needed to open the first hire. */
+            missing: string[];
+            settings: components["schemas"]["SettingsRequest"];
+        };
+        SetValue: {
+            field: string;
+            value: components["schemas"]["JsonElement"];
+            display: null | string;
+            /** @description "rule:" and the field whose change set it, "default" or "computed". */
+            by: string;
+        };
         SignInRequest: {
             email: string;
             password: string;
         };
         SkipRequest: {
             why: string;
+        };
+        /** @description A pay component as it is being edited, and the example person whose pay is worked out with it. */
+        SlipRequest: {
+            entry: components["schemas"]["EntryRequest"];
+            every: components["schemas"]["PayPeriod"];
+            /**
+             * Format: double
+             * @description What the example person earns a period; null to leave the amounts as the components have them.
+             */
+            amount?: null | number;
+            /** @description The component whose fixed amount that is. */
+            in?: null | string;
+        };
+        StageMissing: {
+            stage: string;
+            fields: string[];
         };
         StageName: {
             key: string;
@@ -1618,9 +4551,27 @@ export interface components {
             tasks: components["schemas"]["TaskMove"][];
             holdUp: null | components["schemas"]["HoldUpResponse"];
         };
+        StarterRequest: {
+            rows: {
+                [key: string]: string;
+            }[];
+        };
         StartRequest: {
             start: components["schemas"]["LocalDate"];
             why: null | string;
+        };
+        /** @description A field that differs between two states; null where it had no value. */
+        StateDifference: {
+            field: string;
+            label: components["schemas"]["Labels"];
+            before: null | components["schemas"]["StateValue"];
+            after: null | components["schemas"]["StateValue"];
+        };
+        StateValue: {
+            value: components["schemas"]["JsonElement"];
+            display: null | string;
+            /** @description The day from which the value holds. */
+            since: components["schemas"]["LocalDate"];
         };
         TaskDates: {
             state: components["schemas"]["TaskState"];
@@ -1703,6 +4654,59 @@ export interface components {
             work: number;
             source: components["schemas"]["ValueSource"];
         };
+        /** @description Active records that a draft touches. */
+        Touched: {
+            /** @description The field. */
+            field: string;
+            /**
+             * Format: int32
+             * @description Records that would then lack it, and do not now.
+             */
+            lacking: number;
+            /**
+             * Format: int32
+             * @description Records whose value would no longer show.
+             */
+            hidden: number;
+        };
+        TriedRecord: {
+            sections: components["schemas"]["SectionResponse"][];
+            evaluation: components["schemas"]["EvaluationResponse"];
+        };
+        TryRequest: {
+            configuration: components["schemas"]["JsonObject"];
+            role: string;
+            stage: null | string;
+            /** @description What is entered so far, by field key. */
+            values: {
+                [key: string]: (null | boolean | number | string) | string[];
+            };
+            /** @description The fields changed just now, whose rules act. */
+            changed: string[];
+        };
+        /** @description How many use an entry. */
+        UsageCount: {
+            /**
+             * Format: int32
+             * @description People who have it now or will.
+             */
+            people: number;
+            /**
+             * Format: int32
+             * @description Role templates and add-ons that set it.
+             */
+            templates: number;
+            /**
+             * Format: int32
+             * @description Checklists under way that name it.
+             */
+            hires: number;
+            /**
+             * Format: int32
+             * @description Entries of lists that refer to it.
+             */
+            entries: number;
+        };
         UserResponse: {
             /** Format: uuid */
             id: string;
@@ -1713,15 +4717,18 @@ export interface components {
         };
         /** @description Where a value came from. */
         ValueSource: {
-            /** @description "template", "addOn", "typed", "site", "departmentHead", "nextFree", "hire" or "job". */
+            /** @description "template", "addOn", "typed", "site", "departmentHead", "nextFree", "hire", "job", "rule" or "default". */
             kind: string;
-            /** @description The template's or add-on's name, or the job's code. */
+            /** @description The template's or add-on's name, the job's code, or the field whose change set it. */
             name?: null | string;
             /**
              * Format: int32
              * @description The template's or add-on's version.
              */
             version?: null | number;
+        };
+        WhyRequest: {
+            why: null | string;
         };
     };
     responses: never;

@@ -5,6 +5,7 @@
 
   /** Who this is, and the parts of their hire. */
   interface Props {
+    employmentId: string;
     givenName: string;
     familyName: string;
     job: string | null;
@@ -17,15 +18,21 @@
     /** The hire under way; without one there is only a record. */
     hire?: { id: string; done: number; of: number };
   }
-  let { givenName, familyName, job, kind, site, start, number, filled, of, hire }: Props = $props();
+  let { employmentId, givenName, familyName, job, kind, site, start, number, filled, of, hire }: Props = $props();
   const t = $derived(text.t.hire);
   const tabs = $derived(
     hire
       ? [
           ...(session.readsRecords ? [{ href: `/hires/${hire.id}/record`, label: `${t.record} ${filled}/${of}` }] : []),
-          { href: `/hires/${hire.id}/checklist`, label: `${t.checklist} ${hire.done}/${hire.of}` }
+          { href: `/hires/${hire.id}/checklist`, label: `${t.checklist} ${hire.done}/${hire.of}` },
+          ...(session.readsRecords ? [{ href: `/hires/${hire.id}/history`, label: t.history }] : [])
         ]
-      : []
+      : session.readsRecords
+        ? [
+            { href: `/people/${employmentId}`, label: `${t.record} ${filled}/${of}` },
+            { href: `/people/${employmentId}/history`, label: t.history }
+          ]
+        : []
   );
 </script>
 
@@ -33,7 +40,7 @@
   <div class="flex min-w-0 flex-wrap items-baseline gap-x-4">
     <h1 class="text-2xl"><bdi>{`${givenName} ${familyName}`.trim()}</bdi></h1>
     <p class="text-soft text-xs">
-      {job ?? ''}{kind && kind !== 'permanent' ? `, ${text.t.kind[kind]}` : ''}
+      {job ?? ''}{kind ? `, ${kind}` : ''}
       {site ? `· ${site}` : ''} · {start > session.today ? t.starts : t.started}
       <strong class="text-ink">{text.day(start)}</strong>, {hire ? text.untilStart(start) : `${t.formerly} ${number}`}
     </p>

@@ -1,14 +1,11 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
-  import { session } from '$lib/api/session.svelte';
+  import { fieldTitle } from '$lib/fields/labels.svelte';
   import { sourceText } from '$lib/source';
   import { text } from '$lib/text/index.svelte';
-  import DateField from '$lib/ui/DateField.svelte';
   import Line from '$lib/ui/Line.svelte';
-  import PersonPicker from '$lib/ui/PersonPicker.svelte';
-  import Picker from '$lib/ui/Picker.svelte';
-  import TextField from '$lib/ui/TextField.svelte';
   import { isNumeric, typedOf, type Editing } from './editing.svelte';
+  import FieldInput from './FieldInput.svelte';
   import { shownValue } from './show';
 
   /** A field of a record with the editor that fits what it holds, and a small word saying where its value came from. */
@@ -17,42 +14,62 @@
     record: Api['RecordResponse'];
     editing: Editing;
     lists: Api['ListOption'][];
+    /** What a rule or a computation gives for it, as the record is being typed. */
+    given?: Api['SetValue'];
+    /** What is wrong with the value as it stands. */
+    misfit?: Api['Misfit'];
+    /** "now", the stage from which it will be needed, or nothing, where it is filled or may stay empty. */
+    needed?: string;
+    /** The value of the field that narrows this one. */
+    within: string;
   }
-  let { field, record, editing, lists }: Props = $props();
+  let { field, record, editing, lists, given, misfit, needed, within }: Props = $props();
+  const t = $derived(text.t.record);
   const id = $derived(`field-${field.key}`);
-  const label = $derived(field.label[text.language]);
   const changed = $derived(field.key in editing.changes);
-  const value = $derived(editing.changes[field.key] ?? typedOf(field));
-  const error = $derived(text.problem(editing.errors.find((e) => e.pointer === `/changes/${field.key}`)));
-  const gap = $derived(field.requiredFrom !== null && value.trim() === '');
+  const held = $derived(given && !changed ? { type: field.type, value: given.value } : field);
+  const value = $derived(editing.changes[field.key] ?? typedOf(held));
+  const error = $derived(
+    text.problem(editing.errors.find((e) => e.pointer === `/changes/${field.key}`)) ?? (misfit ? t.misfit[misfit] : undefined)
+  );
   let telling = $state(false);
 
   const story = $derived.by(() => {
-    const t = text.t.source;
-    if (!field.source) return t.empty;
+    const s = text.t.source;
+    if (!field.source) return s.empty;
     const parts = [sourceText(field.source)];
-    if (field.change) parts.push(`${t.by(field.change.by)} ${t.from(field.change.origin)}`, text.day(field.change.at.slice(0, 10)));
+    if (field.change) parts.push(`${s.by(field.change.by)} ${s.from(field.change.origin)}`, text.day(field.change.at.slice(0, 10)));
     if (field.change?.why) parts.push(field.change.why);
-    if (field.since) parts.push(t.since(text.day(field.since)));
+    if (field.since) parts.push(s.since(text.day(field.since)));
     return parts.join(' · ');
   });
-  const note = $derived(
-    telling ? story : gap ? text.t.record.neededBefore : changed ? text.t.source.you : field.source ? sourceText(field.source) : ''
-  );
-  const noteTone = $derived(gap ? ('ochre' as const) : ('faint' as const));
-  const set = (v: string) => editing.set(record, field, v);
+  const note = $derived.by(() => {
+    if (telling) return story;
+    if (needed) return t.neededFrom(needed);
+    if (changed) return text.t.source.you;
+    const coming = field.coming[0];
+    if (coming && !changed)
+      return t.coming(
+        coming.display ?? shownValue(field, typedOf({ type: field.type, value: coming.value }), lists),
+        text.shortDay(coming.from)
+      );
+    if (given) return given.by.startsWith('rule:') ? text.t.source.rule(fieldTitle(given.by.slice(5))) : text.t.source.computed;
+    return field.source ? sourceText(field.source) : '';
+  });
+  const noteTone = $derived(needed ? ('ochre' as const) : ('faint' as const));
   // A money value is shown with the decimals it has, at least the minor unit's.
   const numeric = $derived(
     changed
       ? value
-      : field.value == null
+      : held.value == null
         ? ''
-        : text.number(
-            Number(field.value),
-            field.type === 'money' ? Math.max(2, (String(field.value).split('.')[1] ?? '').length) : undefined
-          )
+        : text.number(Number(held.value), field.type === 'money' ? Math.max(2, (String(held.value).split('.')[1] ?? '').length) : undefined)
   );
-  const wide = $derived(['email', 'street', 'shift_pattern'].includes(field.key));
+  const wide = $derived(['email', 'street', 'shift_pattern'].includes(field.key) || ['longText', 'choices'].includes(field.type));
+  const display = $derived(given && !changed ? given.display : field.display);
+  const readShown = $derived(
+    display ?? (value === '' ? '' : typeof held.value === 'number' || isNumeric(field) ? numeric : shownValue(field, value, lists))
+  );
 </script>
 
 <!-- svelte-ignore a11y_no_static_element_interactions (the key is the field's, wherever in it the focus is) -->
@@ -67,58 +84,29 @@
   }}
   onfocusout={() => (telling = false)}
 >
-  {#if field.readOnly || !session.coordinates}
-    <Line {id} {label} {note} {noteTone} dotted>
+  {#if field.access !== 'edit'}
+    <Line {id} label={field.label[text.language]} {note} {noteTone} dotted>
       <input
         {id}
         readonly
         dir="auto"
-        value={field.display ?? shownValue(field, value, lists)}
+        value={readShown}
         class="text-soft w-full bg-transparent px-0.5 py-1 font-medium outline-none"
         aria-describedby="{id}-note"
       />
     </Line>
-  {:else if field.type === 'date'}
-    <DateField {id} {label} value={value || null} {note} {noteTone} {error} onchange={(v) => set(v ?? '')} />
-  {:else if field.type === 'person'}
-    <PersonPicker {id} {label} {value} shown={field.display ?? ''} {note} {noteTone} {error} onchange={set} />
-  {:else if field.options}
-    <Picker
-      {id}
-      {label}
-      {value}
-      choices={field.options.map((o) => ({ value: o.value, label: o.label[text.language] }))}
-      {note}
-      {noteTone}
-      {error}
-      onchange={set}
-    />
-  {:else if field.list}
-    <Picker
-      {id}
-      {label}
-      {value}
-      choices={lists
-        .filter((o) => o.list === field.list && (!o.retired || o.code === value))
-        .map((o) => ({ value: o.code, label: o.name, detail: o.code }))}
-      shown={field.display ?? value}
-      {note}
-      {noteTone}
-      {error}
-      onchange={set}
-    />
   {:else}
-    <TextField
+    <FieldInput
       {id}
-      {label}
-      value={isNumeric(field) ? numeric : value}
-      inputmode={isNumeric(field) ? 'decimal' : field.type === 'badge' ? 'numeric' : field.type === 'phone' ? 'tel' : undefined}
-      autocomplete="off"
-      maxlength={300}
+      {field}
+      {value}
+      {numeric}
+      shown={display ?? ''}
+      {within}
       {note}
       {noteTone}
       {error}
-      oninput={(e) => set(e.currentTarget.value)}
+      onchange={(v) => editing.set(record, field, v)}
     />
   {/if}
 </div>

@@ -11,7 +11,10 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import BothVersions from './BothVersions.svelte';
-  import { allFields, Editing } from './editing.svelte';
+  import { allFields, Editing, typedOf } from './editing.svelte';
+  import { optionsQuery } from '$lib/lists/queries';
+  import ByJob from './ByJob.svelte';
+  import Given from './Given.svelte';
   import RecordField from './RecordField.svelte';
   import Readings from './Readings.svelte';
   import SaveSheet from './SaveSheet.svelte';
@@ -20,7 +23,7 @@
   let { id }: { id: string } = $props();
   const client = useQueryClient();
   const query = createQuery(() => recordQuery(id));
-  const lists = createQuery(() => ({ queryKey: ['lists'], queryFn: () => data(api.GET('/api/lists')), staleTime: 60_000 }));
+  const options = optionsQuery();
   const editing = new Editing();
   const t = $derived(text.t.record);
 
@@ -32,12 +35,32 @@
     enabled: record !== undefined,
     placeholderData: keepPreviousData
   }));
-  const isFilled = (key: string) => {
+  // As the server sees the record with what is typed so far.
+  const evaluation = $derived((editing.count > 0 ? readings.data?.evaluation : undefined) ?? record?.evaluation);
+  const shown = $derived(new Set(evaluation?.shown ?? []));
+  const given = $derived(new Map((evaluation?.set ?? []).map((s) => [s.field, s])));
+  const misfits = $derived(new Map((evaluation?.errors ?? []).map((e) => [e.field, e.misfit])));
+  const typed = (key: string) => {
     const field = record && allFields(record).find((f) => f.key === key);
-    return key in editing.changes ? editing.changes[key]!.trim() !== '' : field?.value != null;
+    return (
+      editing.changes[key] ?? (given.has(key) ? typedOf({ type: field!.type, value: given.get(key)!.value }) : field ? typedOf(field) : '')
+    );
   };
-  const filled = $derived(record ? allFields(record).filter((f) => isFilled(f.key)).length : 0);
-  const needed = $derived(record ? allFields(record).filter((f) => f.requiredFrom && !isFilled(f.key)) : []);
+  const isFilled = (key: string) => typed(key).trim() !== '';
+  const sections = $derived(
+    (record?.sections ?? []).map((s) => ({ ...s, fields: s.fields.filter((f) => shown.has(f.key)) })).filter((s) => s.fields.length > 0)
+  );
+  const fields = $derived(sections.flatMap((s) => s.fields));
+  const filled = $derived(fields.filter((f) => isFilled(f.key)).length);
+  /** From when on each field that is still empty is needed. */
+  const needed = $derived(
+    new Map(
+      [
+        ...(evaluation?.missingNow ?? []).map((key) => [key, 'now'] as const),
+        ...(evaluation?.missingLater ?? []).flatMap((l) => l.fields.map((key) => [key, l.stage] as const))
+      ].filter(([key]) => !isFilled(key))
+    )
+  );
 
   async function save() {
     if (!record || editing.count === 0 || editing.busy) return;
@@ -58,9 +81,9 @@
     field?.focus();
   };
   function nextGap() {
-    const gaps = needed.map((f) => f.key);
+    const order = fields.map((f) => f.key);
+    const gaps = order.filter((key) => needed.has(key));
     const here = document.activeElement?.id.replace('field-', '') ?? '';
-    const order = record ? allFields(record).map((f) => f.key) : [];
     const after = gaps.find((k) => order.indexOf(k) > order.indexOf(here)) ?? gaps[0];
     if (after) focusField(after);
   }
@@ -87,14 +110,14 @@
   <Waiting error={query.error} retry={() => query.refetch()} />
 {:else}
   <div class="page">
-    <HireTitle {...record} {filled} of={record.of} hire={record.hire ?? undefined} />
+    <HireTitle {...record} {filled} of={fields.length} hire={record.hire ?? undefined} />
     <div class="border-ink mt-3 grid border-t lg:grid-cols-[11.5rem_minmax(0,1fr)] xl:grid-cols-[11.5rem_minmax(0,1fr)_18rem]">
       <nav aria-label={t.sectionsLabel} class="border-rule py-2 lg:border-r">
         <ul class="flex flex-wrap lg:sticky lg:top-2 lg:block">
-          {#each record.sections as section (section.section)}
+          {#each sections as section (section.key)}
             <li>
-              <a href="#section-{section.section}" class="hover:bg-sheet flex gap-3 px-3 py-1.5 font-semibold lg:justify-between">
-                {t.sections[section.section]}
+              <a href="#section-{section.key}" class="hover:bg-sheet flex gap-3 px-3 py-1.5 font-semibold lg:justify-between">
+                {section.label[text.language]}
                 <span class="text-soft text-xs font-normal"
                   >{t.filledOf(section.fields.filter((f) => isFilled(f.key)).length, section.fields.length)}</span
                 >
@@ -102,9 +125,9 @@
             </li>
           {/each}
           <li class="text-soft px-3 py-3 text-xs">
-            {t.filled(filled, record.of)}
-            {#if needed.length > 0}<br /><button type="button" class="link text-ochre text-left font-semibold" onclick={nextGap}
-                >{t.needed(needed.length)}</button
+            {t.filled(filled, fields.length)}
+            {#if needed.size > 0}<br /><button type="button" class="link text-ochre text-left font-semibold" onclick={nextGap}
+                >{t.needed(needed.size)}</button
               >{/if}
           </li>
         </ul>
@@ -117,22 +140,32 @@
           void save();
         }}
       >
-        {#each record.sections as section (section.section)}
-          <section id="section-{section.section}" aria-labelledby="title-{section.section}" class="pt-4">
-            <h2 id="title-{section.section}" class="mb-2 text-lg">{t.sections[section.section]}</h2>
+        {#each sections as section (section.key)}
+          <section id="section-{section.key}" aria-labelledby="title-{section.key}" class="pt-4">
+            <h2 id="title-{section.key}" class="mb-2 text-lg">{section.label[text.language]}</h2>
             <div class="grid grid-cols-1 gap-x-5 gap-y-1 min-[28rem]:grid-cols-2 md:grid-cols-4">
               {#each section.fields as field (field.key)}
-                <RecordField {field} {record} {editing} lists={lists.data ?? []} />
+                <RecordField
+                  {field}
+                  {record}
+                  {editing}
+                  lists={options.data?.options ?? []}
+                  given={given.get(field.key)}
+                  misfit={misfits.get(field.key)}
+                  needed={needed.get(field.key)}
+                  within={field.parent ? typed(field.parent) : ''}
+                />
               {/each}
-              {#if section.section === 'pay' && readings.data?.band}
+              {#if section.key === 'work' && readings.data?.job}<ByJob job={readings.data.job} />{/if}
+              {#if section.key === 'pay' && readings.data?.band}
                 {@const band = readings.data.band}
-                {#each [{ label: t.grade, shown: band.grade, wide: false }, { label: t.band, shown: `${text.money(band.min, true)} – ${text.money(band.max, true)}`, wide: true }] as own (own.label)}
-                  <dl class={own.wide ? 'min-[28rem]:col-span-2' : ''}>
-                    <dt class="text-soft text-xs">{own.label}</dt>
-                    <dd class="border-soft text-soft min-h-8 border-b border-dotted px-0.5 py-1 font-medium">{own.shown}</dd>
-                    <dd class="text-2xs text-faint leading-4">{text.t.source.job(band.job)}</dd>
-                  </dl>
-                {/each}
+                <Given label={t.grade} shown={band.grade} from={text.t.source.job(band.job)} />
+                <Given
+                  label={t.band}
+                  shown="{text.money(band.min, true)} – {text.money(band.max, true)}"
+                  from={text.t.source.job(band.job)}
+                  wide
+                />
               {/if}
             </div>
           </section>
@@ -144,10 +177,10 @@
       </aside>
     </div>
   </div>
-  {#if editing.count > 0 && session.coordinates}
-    <SaveSheet {record} {editing} {save} lists={lists.data ?? []} {focusField} />
+  {#if editing.count > 0}
+    <SaveSheet {record} {editing} {save} lists={options.data?.options ?? []} {focusField} />
   {/if}
   {#if editing.stale}
-    <BothVersions {editing} lists={lists.data ?? []} resolved={(now) => client.setQueryData(['record', id], now)} />
+    <BothVersions {editing} lists={options.data?.options ?? []} resolved={(now) => client.setQueryData(['record', id], now)} />
   {/if}
 {/if}

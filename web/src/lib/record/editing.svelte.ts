@@ -6,7 +6,7 @@ type Field = Api['FieldResponse'];
 
 /** What is being changed in a record, until it is saved or discarded. */
 export class Editing {
-  /** New values by field, as typed; an empty text empties the field. */
+  /** New values by field, as typed: several choices on lines of their own, yes and no as words; an empty text empties the field. */
   changes = $state<Record<string, string>>({});
   errors = $state<ProblemEntry[]>([]);
   /** What somebody else saved meanwhile. */
@@ -32,13 +32,16 @@ export class Editing {
   }
 
   /** The changes as they are sent. */
-  sent(record: RecordResponse): Record<string, string | number | null> {
+  sent(record: RecordResponse): Record<string, Value> {
     const fields = allFields(record);
     return Object.fromEntries(
-      Object.entries(this.changes).map(([key, typed]) => {
-        const field = fields.find((f) => f.key === key);
-        return [key, typed.trim() === '' ? null : field && isNumeric(field) ? (decimal(typed) ?? typed) : typed];
-      })
+      Object.entries(this.changes).map(([key, typed]) => [
+        key,
+        valueOf(
+          fields.find((f) => f.key === key),
+          typed
+        )
+      ])
     );
   }
 
@@ -93,13 +96,27 @@ export class Editing {
   }
 }
 
+/** A value of a field as JSON. */
+export type Value = string | number | boolean | string[] | null;
+
 export const allFields = (record: RecordResponse) => record.sections.flatMap((s) => s.fields);
 
-export const isNumeric = (field: Field) => field.type === 'money' || field.type === 'number';
+export const isNumeric = (field: { type: Field['type'] }) => field.type === 'money' || field.type === 'number';
+
+/** What was typed, as the field holds it. */
+export function valueOf(field: { type: Field['type'] } | undefined, typed: string): Value {
+  if (typed.trim() === '') return null;
+  if (field && isNumeric(field)) return decimal(typed) ?? typed;
+  if (field?.type === 'yesNo') return typed === 'yes';
+  if (field?.type === 'choices') return typed.split('\n');
+  return typed;
+}
 
 /** A stored value as one would type it; money with the minor unit's decimals at least. */
-export function typedOf(field: Field): string {
+export function typedOf(field: { type: Field['type']; value?: unknown }): string {
   if (field.value === null || field.value === undefined) return '';
+  if (typeof field.value === 'boolean') return field.value ? 'yes' : 'no';
+  if (Array.isArray(field.value)) return field.value.join('\n');
   if (field.type !== 'money') return String(field.value);
   const decimals = String(field.value).split('.')[1]?.length ?? 0;
   return Number(field.value).toFixed(Math.max(2, decimals));

@@ -30,7 +30,15 @@ const workingDays = (n: number) => `${n} ${n === 1 ? 'Arbeitstag' : 'Arbeitstage
 /** The interface in German. */
 export const de: Messages = {
   locale: 'de',
-  places: { arrivals: 'Ankünfte', people: 'Personen', templates: 'Vorlagen', tasks: 'Meine Aufgaben' },
+  places: {
+    fields: 'Felder',
+    lists: 'Listen',
+    exchange: 'Austausch',
+    arrivals: 'Ankünfte',
+    people: 'Personen',
+    templates: 'Vorlagen',
+    tasks: 'Meine Aufgaben'
+  },
   top: {
     goTo: 'Gehe zu…',
     main: 'Orte',
@@ -118,6 +126,7 @@ export const de: Messages = {
     late: (n) => `${days(n)} verspätet`,
     slack: (n) => (n === 0 ? 'kein Puffer' : `${days(n)} Puffer`),
     finish: (day) => `fertig bis ${day}`,
+    setUp: 'Zuerst die Firma einrichten',
     emptyTitle: 'Niemand ist unterwegs',
     empty: 'Legen Sie die erste Einstellung an: Name, Rollenvorlage, Beginn und Standort genügen.',
     noneLeft: 'Keine Einstellung passt zu diesem Filter.',
@@ -139,9 +148,9 @@ export const de: Messages = {
     sinceStart: (n) => `Tag ${n}`
   },
   owner: { newcomer: 'Neue Person', manager: 'Führungskraft', coordinator: 'Koordination', you: 'Sie' },
-  kind: { permanent: 'unbefristet', seasonal: 'Saisonkraft', fixedTerm: 'befristet', trainee: 'in Ausbildung' },
   state: { skipped: 'entfällt', done: 'erledigt', late: 'verspätet', atRisk: 'gefährdet', ready: 'bereit', waiting: 'wartet' },
   hire: {
+    history: 'Verlauf',
     record: 'Akte',
     checklist: 'Checkliste',
     starts: 'beginnt',
@@ -234,9 +243,15 @@ export const de: Messages = {
     template: (name, version) => `${name}, F${version}`,
     typed: 'eingegeben',
     site: 'vom Standort',
+    department: 'von der Abteilung',
+    seat: 'von der Planstelle darüber',
+    list: 'umgezogen von Ausgemustertem',
     departmentHead: 'Leitung der Abteilung',
     nextFree: 'nächster freier',
     hire: 'aus der Checkliste',
+    default: 'Vorgabe',
+    computed: 'berechnet',
+    rule: (field) => `durch ${field}`,
     job: (code) => `Stelle ${code}`,
     import: 'importiert',
     you: 'von Ihnen eingegeben',
@@ -248,13 +263,35 @@ export const de: Messages = {
     story: 'Woher dieser Wert kommt',
     empty: 'Das hat noch niemand ausgefüllt.'
   },
+  byJob: {
+    family: 'Berufsgruppe',
+    classification: 'Berufskennziffer',
+    overtime: 'Überstunden',
+    safety: 'Sicherheitsrelevant',
+    yes: 'ja',
+    certificates: 'Nötige Nachweise',
+    desirable: (name) => `${name} (erwünscht)`,
+    items: 'Ausgabe'
+  },
   record: {
-    sections: { person: 'Person', contact: 'Kontakt', work: 'Arbeit', pay: 'Bezahlung', timeClock: 'Zeiterfassung' },
     sectionsLabel: 'Abschnitte',
     filledOf: (filled, of) => `${filled} von ${of}`,
     filled: (filled, of) => `${filled} von ${of} gefüllt`,
-    needed: (n) => `${n} vor Tag eins nötig`,
-    neededBefore: 'vor Tag eins nötig',
+    needed: (n) => `${n} noch nötig`,
+    coming: (value, day) => `${value} ab ${day}`,
+    neededFrom: (stage) => (stage === 'now' ? 'jetzt nötig' : stage === 'arrive' ? 'vor dem ersten Tag nötig' : `nötig ab ${stage}`),
+    yes: 'ja',
+    no: 'nein',
+    takeAway: (name) => `${name} wegnehmen`,
+    misfit: {
+      none: '',
+      type: 'Das passt nicht in dieses Feld. Neu eingeben.',
+      option: 'Das kann nicht mehr gewählt werden. Etwas anderes wählen.',
+      within: 'Das passt nicht zu dem, wodurch es eingegrenzt wird. Etwas anderes wählen.',
+      pattern: 'So geschrieben nimmt das Feld es nicht.',
+      min: 'Das ist weniger als erlaubt.',
+      max: 'Das ist mehr als erlaubt.'
+    },
     grade: 'Stufe',
     band: 'Gehaltsband',
     readings: 'Ablesungen',
@@ -357,6 +394,7 @@ export const de: Messages = {
     loading: 'Einen Moment',
     failed: 'Das konnte nicht geladen werden.',
     again: 'Noch einmal',
+    addMissing: (typed) => (typed === '' ? 'Fehlendes hinzufügen…' : `„${typed}“ hinzufügen…`),
     noMatch: 'Nichts passt.',
     dateHint: 'etwa 8.3., nächsten Mo oder +10at',
     notFound: 'Hier ist nichts, oder nichts, das Sie sehen dürfen.',

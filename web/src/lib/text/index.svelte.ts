@@ -14,6 +14,10 @@ class Text {
     return this.language === 'de' ? de : en;
   }
 
+  get today() {
+    return session.today;
+  }
+
   day = (iso: string) => showDay(iso, session.today, this.t.locale);
   shortDay = (iso: string) => dayMonth(iso, this.t.locale);
 

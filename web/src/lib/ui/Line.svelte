@@ -9,13 +9,15 @@
     error?: string;
     /** Inherited values stand on a dotted line. */
     dotted?: boolean;
+    /** In a line of several: the label is said and not shown, and there is no room for a note. */
+    quiet?: boolean;
     children: Snippet;
   }
-  let { id, label, note, noteTone = 'faint', error, dotted = false, children }: Props = $props();
+  let { id, label, note, noteTone = 'faint', error, dotted = false, quiet = false, children }: Props = $props();
 </script>
 
 <div class="min-w-0">
-  <label for={id} class="text-soft block truncate text-xs">{label}</label>
+  <label for={id} class={quiet ? 'sr-only' : 'text-soft block truncate text-xs'}>{label}</label>
   <div
     class="focus-within:outline-sea flex min-h-8 items-center border-b focus-within:outline-2 focus-within:outline-offset-0 {dotted
       ? 'border-soft border-dotted'
@@ -27,7 +29,7 @@
   </div>
   <p
     id="{id}-note"
-    class="text-2xs min-h-4 leading-4 {error
+    class="text-2xs leading-4 {quiet ? '' : 'min-h-4'} {error
       ? 'text-rust font-semibold'
       : noteTone === 'ochre'
         ? 'text-ochre font-semibold'

@@ -3,6 +3,8 @@
     value: string;
     label: string;
     detail?: string;
+    /** Other spellings it is found by. */
+    also?: string;
   }
 </script>
 
@@ -26,9 +28,13 @@
     error?: string;
     /** Where the choices are fetched as one types. */
     onsearch?: (text: string) => void;
+    /** Adds a choice that is missing, beginning from what was typed. */
+    onadd?: (typed: string) => void;
+    /** Says its label without showing it. */
+    quiet?: boolean;
     onchange?: (value: string) => void;
   }
-  let { id, label, value = $bindable(), choices, shown, note, noteTone, error, onsearch, onchange }: Props = $props();
+  let { id, label, value = $bindable(), choices, shown, note, noteTone, error, onsearch, onadd, quiet = false, onchange }: Props = $props();
   let typed = $state('');
   let searching = $state(false);
   let open = $state(false);
@@ -36,17 +42,25 @@
   const chosen = $derived(choices.find((c) => c.value === value)?.label ?? shown ?? '');
   const fitting = $derived.by(() => {
     if (onsearch || !searching || typed.trim() === '') return choices;
-    return choices.filter((c) => fits(`${c.label} ${c.value} ${c.detail ?? ''}`, typed));
+    return choices.filter((c) => fits(`${c.label} ${c.value} ${c.detail ?? ''} ${c.also ?? ''}`, typed));
   });
+
+  // No choice has a value that begins with this.
+  const ADD = '\u0000add';
 
   function take(next: string) {
     searching = false;
+    if (next === ADD) {
+      open = false;
+      onadd?.(typed.trim());
+      return;
+    }
     value = next;
     onchange?.(next);
   }
 </script>
 
-<Line {id} {label} {note} {noteTone} {error}>
+<Line {id} {label} {note} {noteTone} {error} {quiet}>
   <Combobox.Root
     type="single"
     bind:open
@@ -94,6 +108,11 @@
           {:else}
             <p class="text-soft px-3 py-1.5">{text.t.common.noMatch}</p>
           {/each}
+          {#if onadd}
+            <Combobox.Item value={ADD} label="" class="border-rule data-highlighted:bg-sea-tint border-t px-3 py-1.5 font-semibold"
+              >{text.t.common.addMissing(searching ? typed.trim() : '')}</Combobox.Item
+            >
+          {/if}
         </Combobox.Viewport>
       </Combobox.Content>
     </Combobox.Portal>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import Rope from '$lib/drawing/Rope.svelte';
@@ -11,7 +12,7 @@
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
-  import type { Component } from 'svelte';
+  import { onMount, type Component } from 'svelte';
   import { filters, fit, isNamed, name, order, orders, type Filter, type Order, type Row } from './arrivals';
   import HoldUp from './HoldUp.svelte';
   import HireSheet from './HireSheet.svelte';
@@ -50,6 +51,10 @@
     NewHire ??= (await import('./new/NewHire.svelte')).default;
     opening = true;
   }
+  // Other places lead here to open a hire.
+  onMount(() => {
+    if (page.url.hash === '#new' && session.coordinates) void newHire();
+  });
   async function moveStart() {
     Move ??= (await import('$lib/hires/MoveStart.svelte')).default;
     moving = true;
@@ -104,6 +109,7 @@
       <div class="border-ink mt-6 max-w-lg border-t pt-4">
         <h2 class="text-lg">{t.emptyTitle}</h2>
         <p class="text-soft mt-1 mb-4">{t.empty}</p>
+        {#if session.coordinates}<p><a class="link font-semibold" href="/setup">{t.setUp}</a></p>{/if}
       </div>
     {:else}
       <div class="flex flex-wrap items-center justify-between gap-x-8 gap-y-2 pb-3 text-xs">
@@ -180,7 +186,7 @@
                 ><bdi>{name(row)}</bdi></a
               >
               <p class="narrow text-soft truncate text-xs">
-                {row.job ?? ''}{row.kind && row.kind !== 'permanent' ? `, ${text.t.kind[row.kind]}` : ''} · {row.site ?? ''}
+                {row.job ?? ''}{row.kind ? `, ${row.kind}` : ''} · {row.site ?? ''}
               </p>
             </div>
             <div role="gridcell" class="when py-2 text-right">

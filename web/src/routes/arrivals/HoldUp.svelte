@@ -1,6 +1,6 @@
 <script lang="ts">
   import { text } from '$lib/text/index.svelte';
-  import { fieldLabel } from '$lib/fields';
+  import { fieldLabel } from '$lib/fields/labels.svelte';
   import type { Row } from './arrivals';
 
   /** What holds a hire up, in two lines: the thing, and with whom and by when. */

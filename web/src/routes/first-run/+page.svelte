@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, ApiProblem, data } from '$lib/api/client';
+  import { goto } from '$app/navigation';
   import { session } from '$lib/api/session.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -25,6 +26,8 @@
     problem = undefined;
     try {
       await data(api.POST('/api/first-run', { body: form }));
+      // Where signing in leads to, which is one step and not two.
+      await goto('/first-run?to=/setup', { replaceState: true, keepFocus: true });
       await session.load();
       await session.signIn(form.email.trim(), form.password);
     } catch (e) {

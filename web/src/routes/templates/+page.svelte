@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, data } from '$lib/api/client';
-  import { fieldLabel } from '$lib/fields';
+  import { fieldLabel } from '$lib/fields/labels.svelte';
   import { text } from '$lib/text/index.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';

@@ -2,15 +2,16 @@
   import { goto } from '$app/navigation';
   import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { fieldLabel, fieldTitle } from '$lib/fields';
+  import { fieldLabel, fieldTitle } from '$lib/fields/labels.svelte';
   import { keys } from '$lib/keys/keys.svelte';
+  import ListPicker from '$lib/lists/ListPicker.svelte';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
   import { sourceText } from '$lib/source';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
-  import Picker, { type Choice } from '$lib/ui/Picker.svelte';
+  import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
@@ -23,7 +24,6 @@
   const client = useQueryClient();
 
   const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
-  const lists = createQuery(() => ({ queryKey: ['lists'], queryFn: () => data(api.GET('/api/lists')), staleTime: 60_000 }));
   const request = $derived({ id: draft.id, template: draft.template, start: draft.start, typed: draft.typedValues });
   const preview = createQuery(() => ({
     queryKey: ['preview', JSON.stringify(request)],
@@ -35,8 +35,6 @@
   let refused = $state<ProblemEntry[]>([]);
   let busy = $state(false);
 
-  const choices = (list: string): Choice[] =>
-    (lists.data ?? []).filter((o) => o.list === list && !o.retired).map((o) => ({ value: o.code, label: o.name, detail: o.code }));
   const roles = $derived(
     (templates.data ?? []).filter((r) => r.opens && !r.isAddOn).map((r) => ({ value: r.code, label: r.name, detail: r.buildsOn ?? '' }))
   );
@@ -51,7 +49,6 @@
   };
   const error = (pointer: string) =>
     text.problem(refused.find((e) => e.pointer === pointer) ?? preview.data?.problems.find((e) => e.pointer === pointer));
-  const kinds = $derived(Object.entries(text.t.kind).map(([k, label]) => ({ value: k, label })));
   // Given values stand in the field as if typed; what is typed over them is the coordinator's.
   const held = (field: string) => draft.typed[field] ?? (typeof value(field)?.value === 'string' ? String(value(field)!.value) : '');
   const fieldId = (pointer: string) => `new-${pointer.split('/').at(-1)}`;
@@ -140,37 +137,41 @@
           error={error('/template')}
         />
         <DateField id="new-start" label={t.start} bind:value={draft.start} error={error('/start')} />
-        <Picker
+        <ListPicker
           id="new-site"
           label={t.site}
+          list="sites"
           bind:value={draft.typed.site!}
-          choices={choices('sites')}
+          shown={shown('site')}
           note={note('site')}
           error={error('/typed/site')}
         />
-        <Picker
+        <ListPicker
           id="new-kind"
           label={fieldTitle('kind')}
           value={held('kind')}
-          choices={kinds}
+          list="employmentKinds"
+          shown={shown('kind')}
           onchange={(v) => draft.set('kind', v)}
           note={note('kind')}
           error={error('/typed/kind')}
         />
-        <Picker
+        <ListPicker
           id="new-job"
           label={fieldTitle('job')}
           value={held('job')}
-          choices={choices('jobs')}
+          list="jobs"
+          shown={shown('job')}
           onchange={(v) => draft.set('job', v)}
           note={note('job')}
           error={error('/typed/job')}
         />
-        <Picker
+        <ListPicker
           id="new-department"
           label={fieldTitle('department')}
           value={held('department')}
-          choices={choices('departments')}
+          list="departments"
+          shown={shown('department')}
           onchange={(v) => draft.set('department', v)}
           note={note('department')}
           error={error('/typed/department')}
@@ -193,11 +194,12 @@
           note={note('pay_rate')}
           error={error('/typed/pay_rate')}
         />
-        <Picker
+        <ListPicker
           id="new-shift_pattern"
           label={fieldTitle('shift_pattern')}
           value={held('shift_pattern')}
-          choices={choices('shiftPatterns')}
+          list="shiftPatterns"
+          shown={shown('shift_pattern')}
           onchange={(v) => draft.set('shift_pattern', v)}
           note={note('shift_pattern')}
           error={error('/typed/shift_pattern')}
@@ -211,20 +213,22 @@
           note={note('badge')}
           error={error('/typed/badge')}
         />
-        <Picker
+        <ListPicker
           id="new-holiday_calendar"
           label={fieldTitle('holiday_calendar')}
           value={held('holiday_calendar')}
-          choices={choices('calendars')}
+          list="calendars"
+          shown={shown('holiday_calendar')}
           onchange={(v) => draft.set('holiday_calendar', v)}
           note={note('holiday_calendar')}
           error={error('/typed/holiday_calendar')}
         />
-        <Picker
+        <ListPicker
           id="new-cost_centre"
           label={fieldTitle('cost_centre')}
           value={held('cost_centre')}
-          choices={choices('costCentres')}
+          list="costCentres"
+          shown={shown('cost_centre')}
           onchange={(v) => draft.set('cost_centre', v)}
           note={note('cost_centre')}
           error={error('/typed/cost_centre')}

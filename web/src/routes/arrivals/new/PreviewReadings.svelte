@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
-  import { fieldLabel } from '$lib/fields';
+  import { fieldLabel } from '$lib/fields/labels.svelte';
   import { text } from '$lib/text/index.svelte';
 
   /** What a hire being typed comes to: how much is filled, whether it can be ready, whose work it is. */

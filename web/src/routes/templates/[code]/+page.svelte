@@ -1,7 +1,7 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { api, data, type Api } from '$lib/api/client';
-  import { fieldLabel } from '$lib/fields';
+  import { fieldLabel } from '$lib/fields/labels.svelte';
   import { sourceText } from '$lib/source';
   import { text } from '$lib/text/index.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
@@ -18,7 +18,7 @@
     (v.field === 'pay_rate'
       ? text.money(Number(v.value))
       : typeof v.value === 'string'
-        ? (text.t.kind[v.value] ?? v.value)
+        ? v.value
         : v.value === null
           ? text.t.record.empty
           : String(v.value));

@@ -1,0 +1,119 @@
+using Fid.Core.Formulas;
+
+namespace Fid.Core.Fields;
+
+/// <summary>The fields of a configuration with all their formulas and patterns read, once: what records are evaluated with.</summary>
+public sealed class FieldSet
+{
+    private readonly Dictionary<string, int> _byKey = new(StringComparer.Ordinal);
+    private readonly HashSet<string> _keys;
+    private readonly Dictionary<string, int> _stageAt = new(StringComparer.Ordinal);
+
+    private FieldSet(IReadOnlyList<FieldDefinition> fields, IReadOnlyList<string> stages)
+    {
+        (Fields, Stages) = (fields, stages);
+        for (var i = 0; i < fields.Count; i++) _byKey.TryAdd(fields[i].Key, i);
+        _keys = [.. _byKey.Keys];
+        for (var i = 0; i < stages.Count; i++) _stageAt.TryAdd(stages[i], i);
+        Compiled = [.. fields.Select(f => new CompiledField(f))];
+        FillOrder = OrderToFill();
+        CountsWorkingDays = Compiled.Any(c => c.Formulas.Any(f => f.Text.Contains("addWorkingDays", StringComparison.OrdinalIgnoreCase)));
+    }
+
+    /// <summary>The fields, in the order they are shown.</summary>
+    public IReadOnlyList<FieldDefinition> Fields { get; }
+
+    /// <summary>The keys of all fields.</summary>
+    public IReadOnlyCollection<string> Keys => _keys;
+
+    /// <summary>The stages, in order.</summary>
+    public IReadOnlyList<string> Stages { get; }
+
+    /// <summary>Whether a formula counts working days, and so needs a calendar.</summary>
+    public bool CountsWorkingDays { get; }
+
+    internal CompiledField[] Compiled { get; }
+
+    /// <summary>Places of the fields with a default or a formula, each after those it reads. Those in a ring are left out.</summary>
+    internal int[] FillOrder { get; }
+
+    /// <summary>Reads the formulas and patterns of fields. Problems have the path to each that cannot be read.</summary>
+    /// <param name="fields">The fields. Of two with one key the first counts.</param>
+    /// <param name="stages">The stages, in order.</param>
+    public static Outcome<FieldSet> Read(IReadOnlyList<FieldDefinition> fields, IReadOnlyList<string> stages)
+    {
+        var set = new FieldSet(fields, stages);
+        var problems = set.Compiled.SelectMany((c, i) => c.Mistakes.Select(m => new Problem($"/fields/{i}/{m.Part}", m.Code, m.Message))).ToList();
+        return problems.Count > 0 ? Outcome<FieldSet>.Failed(problems) : set;
+    }
+
+    /// <summary>As <see cref="Read"/>, with what cannot be read left out.</summary>
+    internal static FieldSet Bare(IReadOnlyList<FieldDefinition> fields, IReadOnlyList<string> stages) => new(fields, stages);
+
+    /// <summary>The field with a key, or null.</summary>
+    public FieldDefinition? Find(string key) => _byKey.TryGetValue(key, out var at) ? Fields[at] : null;
+
+    /// <summary>Whether a field must be filled before the first stage is over: always, from that stage on, or by its condition.</summary>
+    public bool IsRequiredFirst(string key) => Find(key) is { } field
+        && (field.Required.Kind == RequirementKind.Always || field.RequiredWhen is not null || (field.Required.Kind == RequirementKind.From && Stages.Count > 0 && field.Required.Stage == Stages[0]));
+
+    /// <summary>Whether a change of another field can set a field.</summary>
+    public bool IsSetByRule(string key) => Fields.Any(f => f.OnChange.Any(r => r.Set == key));
+
+    internal int Place(string key) => _byKey.GetValueOrDefault(key, -1);
+
+    /// <summary>The place of a stage; −1 for none.</summary>
+    internal int StageAt(string? stage) => stage is null ? -1 : _stageAt.GetValueOrDefault(stage, -1);
+
+    private int[] OrderToFill()
+    {
+        var reads = Compiled.Select(c => c.Default is { } formula ? formula.Names.Select(Place).Where(p => p >= 0).Distinct().ToArray() : []).ToArray();
+        var component = DependencySort.Components(reads);
+        var ringed = Enumerable.Range(0, reads.Length).Where(i => reads[i].Contains(i)).Concat(
+            component.Select((c, i) => (c, i)).GroupBy(x => x.c, x => x.i).Where(g => g.Count() > 1).SelectMany(g => g)).ToHashSet();
+        var (order, _) = DependencySort.Sort([.. reads.Select((r, i) => ringed.Contains(i) ? [] : r)]);
+        return [.. order.Where(i => Fields[i].Default is not null && !ringed.Contains(i))];
+    }
+}
+
+/// <summary>A field with its formulas and pattern read.</summary>
+internal sealed class CompiledField
+{
+    public CompiledField(FieldDefinition field)
+    {
+        Field = field;
+        Default = ReadFormula(field.DefaultFormula, "default/formula");
+        RequiredWhen = ReadFormula(field.RequiredWhen, "requiredWhen");
+        ShowWhen = ReadFormula(field.ShowWhen, "showWhen");
+        OnChange = [.. field.OnChange.Select((rule, i) => (rule.Set, ReadFormula(rule.Formula, $"onChange/{i}/formula")))];
+        if (field.Pattern is null) return;
+        (Pattern, var trouble) = TextPattern.Read(field.Pattern);
+        if (trouble is not null) Mistakes.Add(("pattern", "bad-pattern", trouble, null));
+    }
+
+    public FieldDefinition Field { get; }
+
+    public RecordFormula? Default { get; }
+
+    public RecordFormula? RequiredWhen { get; }
+
+    public RecordFormula? ShowWhen { get; }
+
+    public IReadOnlyList<(string Set, RecordFormula? Formula)> OnChange { get; }
+
+    public TextPattern? Pattern { get; }
+
+    /// <summary>All its formulas that can be read.</summary>
+    public IEnumerable<RecordFormula> Formulas => new[] { Default, RequiredWhen, ShowWhen }.Concat(OnChange.Select(r => r.Formula)).OfType<RecordFormula>();
+
+    /// <summary>The parts that cannot be read.</summary>
+    public List<(string Part, string Code, string Message, FormulaMistake? Formula)> Mistakes { get; } = [];
+
+    private RecordFormula? ReadFormula(string? text, string part)
+    {
+        if (text is null) return null;
+        var (formula, mistake) = RecordFormula.Read(text);
+        if (mistake is not null) Mistakes.Add((part, "formula-error", mistake.Message, mistake));
+        return formula;
+    }
+}

@@ -1,0 +1,137 @@
+using System.Text.Json;
+using Fid.Core.Calendars;
+using Fid.Core.Formulas;
+
+namespace Fid.Core.Fields;
+
+/// <summary>
+/// Evaluates a record, in this order: rules of the fields that changed, each field set once and none that was typed; defaults of
+/// empty fields and computed fields, each after what it reads; what is shown; errors; what is missing. A role gets what follows
+/// from the fields it may see: the others count as empty, so nothing of them shows, neither a value nor that there is one.
+/// </summary>
+public sealed class RecordEvaluation
+{
+    private readonly FieldSet _set;
+    private readonly RecordQuestion _question;
+    private readonly JsonElement?[] _values;
+    private readonly object?[] _facts;
+    private readonly string?[] _setBy;
+    private readonly bool[] _seen;
+    private readonly bool[] _typed;
+    private readonly FormulaFacts _reading;
+
+    private RecordEvaluation(FieldSet set, RecordQuestion question)
+    {
+        var count = set.Fields.Count;
+        (_set, _question) = (set, question);
+        (_values, _facts, _setBy, _seen, _typed) = (new JsonElement?[count], new object?[count], new string?[count], new bool[count], new bool[count]);
+        var typed = question.Typed as ISet<string> ?? question.Typed.ToHashSet(StringComparer.Ordinal);
+        for (var i = 0; i < count; i++)
+        {
+            var field = set.Fields[i];
+            if (set.Place(field.Key) != i) continue;
+            _seen[i] = question.Roles is null || field.AccessOf(question.Roles) != FieldAccess.None;
+            if (!_seen[i]) continue;
+            _typed[i] = typed.Contains(field.Key);
+            if (question.Values.TryGetValue(field.Key, out var value) && !FieldValues.IsEmpty(value)) Put(i, value, _typed[i] ? "typed" : null);
+        }
+        _reading = new FormulaFacts(key => set.Place(key) is var at and >= 0 ? _facts[at] : null, question.Today, question.Calendar ?? WeekdayCalendar);
+    }
+
+    private static WorkCalendar WeekdayCalendar { get; } = new(RestMask.TryParse("0000011", out var weekend) ? weekend : RestMask.None, []);
+
+    /// <summary>Evaluates a record.</summary>
+    public static EvaluatedRecord Of(FieldSet set, RecordQuestion question)
+    {
+        var evaluation = new RecordEvaluation(set, question);
+        evaluation.ApplyRules();
+        evaluation.Fill();
+        return evaluation.Answer();
+    }
+
+    private void ApplyRules()
+    {
+        var changed = new Queue<int>(_question.Changed.Select(_set.Place).Where(p => p >= 0).Distinct());
+        var settled = new HashSet<int>(changed);
+        while (changed.TryDequeue(out var by))
+        {
+            if (!_seen[by]) continue;
+            foreach (var (set, formula) in _set.Compiled[by].OnChange)
+            {
+                var at = _set.Place(set);
+                if (at < 0 || formula is null || !_seen[at] || _typed[at] || settled.Contains(at)) continue;
+                var (value, trouble) = formula.Compute(_reading);
+                if (trouble is not null) continue;
+                settled.Add(at);
+                Put(at, Filled(value), $"rule:{_set.Fields[by].Key}");
+                changed.Enqueue(at);
+            }
+        }
+    }
+
+    private void Fill()
+    {
+        foreach (var at in _set.FillOrder)
+        {
+            var (field, isComputed) = (_set.Fields[at], _set.Fields[at].Type == FieldType.Computed);
+            if (!_seen[at] || (!isComputed && (_values[at] is not null || _typed[at] || _setBy[at] is not null))) continue;
+            var value = _set.Compiled[at].Default is { } formula ? Filled(formula.Compute(_reading).Value) : field.Default!.Value;
+            Put(at, value, isComputed ? "computed" : "default");
+        }
+    }
+
+    // An empty text is no value.
+    private static JsonElement? Filled(object? value) => RecordFunctions.IsEmpty(value) ? null : FieldValues.ToJson(value);
+
+    private void Put(int at, JsonElement? value, string? setBy)
+    {
+        var empty = FieldValues.IsEmpty(value);
+        _values[at] = empty ? null : value;
+        _facts[at] = empty ? null : FieldValues.FromJson(value);
+        _setBy[at] = setBy;
+    }
+
+    private EvaluatedRecord Answer()
+    {
+        var count = _set.Fields.Count;
+        var now = _set.StageAt(_question.Stage);
+        var later = _set.Stages.Skip(now + 1).Select(s => (Stage: s, Fields: new List<string>())).ToList();
+        var (values, setBy, access) = (new Dictionary<string, JsonElement>(count), new Dictionary<string, string>(), new Dictionary<string, FieldAccess>(count));
+        var (shown, errors, missing, emptied) = (new List<string>(count), new List<FieldError>(), new List<string>(), new List<string>());
+        var (filled, required) = (0, 0);
+        for (var i = 0; i < count; i++)
+        {
+            if (!_seen[i]) continue;
+            var (field, compiled) = (_set.Fields[i], _set.Compiled[i]);
+            access[field.Key] = _question.Roles is { } roles ? field.AccessOf(roles) : FieldAccess.Edit;
+            if (_values[i] is null && _setBy[i]?.StartsWith("rule:", StringComparison.Ordinal) == true) emptied.Add(field.Key);
+            if (_values[i] is { } value)
+            {
+                values[field.Key] = value;
+                if (_setBy[i] is { } by) setBy[field.Key] = by;
+            }
+            if (compiled.ShowWhen is { } showWhen && !showWhen.Holds(_reading)) continue;
+            shown.Add(field.Key);
+            if (_values[i] is { } held && Misfit(i, held) is var misfit and not Fields.Misfit.None) errors.Add(new FieldError(field.Key, misfit));
+            var from = field.Required.Kind == RequirementKind.From ? _set.StageAt(field.Required.Stage) : -1;
+            var isRequired = field.Required.Kind == RequirementKind.Always || (from >= 0 && from <= now) || compiled.RequiredWhen?.Holds(_reading) == true;
+            if (isRequired)
+            {
+                required++;
+                if (_values[i] is not null) filled++;
+                else missing.Add(field.Key);
+            }
+            else if (from > now && _values[i] is null)
+                later[from - now - 1].Fields.Add(field.Key);
+        }
+        return new EvaluatedRecord(values, setBy, emptied, access, shown, errors, missing, [.. later.Select(l => (l.Stage, (IReadOnlyList<string>)l.Fields))], filled, required);
+    }
+
+    private Misfit Misfit(int at, JsonElement value)
+    {
+        var field = _set.Fields[at];
+        var parent = field.Parent is { } key && _set.Place(key) is var p and >= 0 ? _values[p] : null;
+        return ValueFit.Check(
+            field, value, field.List is { } list ? _question.Lists.GetValueOrDefault(list) : null, _set.Compiled[at].Pattern, parent, _question.Changed.Contains(field.Key));
+    }
+}

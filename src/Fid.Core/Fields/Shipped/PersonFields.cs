@@ -1,0 +1,25 @@
+using static Fid.Core.Fields.FieldType;
+using static Fid.Core.Fields.Shipped.Ship;
+
+namespace Fid.Core.Fields.Shipped;
+
+/// <summary>Who the person is.</summary>
+internal static class PersonFields
+{
+    private const string Section = "person";
+
+    public static IReadOnlyList<FieldDefinition> All { get; } =
+    [
+        Field(Section, "given_name", Text, "Given name", "Vorname", OfOwn).OfPerson().Needed("prepare"),
+        Field(Section, "family_name", Text, "Family name", "Nachname", OfOwn).OfPerson().Needed("prepare"),
+        Field(Section, "known_as", Text, "Known as", "Rufname", OfOwn).OfPerson(),
+        Field(Section, "former_name", Text, "Former name", "Früherer Name", Private).OfPerson(),
+        Field(Section, "birth_date", Date, "Date of birth", "Geburtsdatum", Private).OfPerson().Needed("arrive"),
+        Field(Section, "age", Computed, "Age", "Alter", Private).OfPerson() with { Default = new FieldDefault(null, "ageOn(birth_date, today())") },
+        Field(Section, "birth_place", Text, "Place of birth", "Geburtsort", Private).OfPerson(),
+        Field(Section, "nationality", Text, "Nationality", "Staatsangehörigkeit", Private).OfPerson(),
+        Field(Section, "languages", Text, "Languages spoken", "Sprachen", OfOwn).OfPerson(),
+        Field(Section, "pronouns", Text, "Pronouns", "Pronomen", OfOwn).OfPerson(),
+        Field(Section, "marital_status", Choice, "Marital status", "Familienstand", Private).OfPerson().Of(("single", "single", "ledig"), ("married", "married", "verheiratet"), ("partnership", "in a partnership", "in Partnerschaft"), ("separated", "separated or divorced", "getrennt oder geschieden"), ("widowed", "widowed", "verwitwet")),
+    ];
+}

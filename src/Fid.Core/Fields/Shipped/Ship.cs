@@ -1,0 +1,56 @@
+namespace Fid.Core.Fields.Shipped;
+
+/// <summary>What shipped fields have in common.</summary>
+internal static class Ship
+{
+    /// <summary>The coordinator and the administrator edit it; payroll and managers see it.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> ForWork = Access(FieldAccess.View, FieldAccess.View);
+
+    /// <summary>As <see cref="ForWork"/>, and the newcomer fills it in.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> OfOwn = Access(FieldAccess.View, FieldAccess.View, FieldAccess.Edit);
+
+    /// <summary>As <see cref="OfOwn"/>, but no manager sees it.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> Private = Access(FieldAccess.View, FieldAccess.None, FieldAccess.Edit);
+
+    /// <summary>Payroll edits it too; managers see it.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> ForPay = Access(FieldAccess.Edit, FieldAccess.View);
+
+    /// <summary>Payroll edits it too; no manager sees it.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> PayOnly = Access(FieldAccess.Edit, FieldAccess.None);
+
+    /// <summary>It follows from something else: nobody edits it.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> Follows = ShippedFields.Roles.ToDictionary(r => r, _ => FieldAccess.View);
+
+    public static IReadOnlyDictionary<string, string> Labels(string english, string german) => new Dictionary<string, string> { ["en"] = english, ["de"] = german };
+
+    /// <summary>A fact of one stint.</summary>
+    public static FieldDefinition Field(string section, string key, FieldType type, string english, string german, IReadOnlyDictionary<string, FieldAccess> access) =>
+        new() { Key = key, Type = type, Section = section, Labels = Labels(english, german), Access = access };
+
+    /// <summary>An entry of a list.</summary>
+    public static FieldDefinition Entry(string section, string key, string list, string english, string german, IReadOnlyDictionary<string, FieldAccess> access) =>
+        Field(section, key, FieldType.ListEntry, english, german, access) with { List = list };
+
+    /// <summary>A fact of the person.</summary>
+    public static FieldDefinition OfPerson(this FieldDefinition field) => field with { Of = FieldOwner.Person };
+
+    public static FieldDefinition Needed(this FieldDefinition field, string stage) => field with { Required = Requirement.From(stage) };
+
+    public static FieldDefinition Between(this FieldDefinition field, decimal min, decimal max) =>
+        field with { Min = new FieldLimit(min, null), Max = new FieldLimit(max, null) };
+
+    public static FieldDefinition When(this FieldDefinition field, string formula) => field with { ShowWhen = formula };
+
+    /// <summary>One or more of some options.</summary>
+    public static FieldDefinition Of(this FieldDefinition field, params (string Value, string English, string German)[] options) =>
+        field with { Options = [.. options.Select(o => new FieldOption(o.Value, Labels(o.English, o.German)))] };
+
+    private static Dictionary<string, FieldAccess> Access(FieldAccess payroll, FieldAccess manager, FieldAccess newcomer = FieldAccess.View) => new Dictionary<string, FieldAccess>
+    {
+        ["coordinator"] = FieldAccess.Edit,
+        ["administrator"] = FieldAccess.Edit,
+        ["payroll"] = payroll,
+        ["manager"] = manager,
+        ["newcomer"] = newcomer,
+    };
+}

@@ -1,0 +1,34 @@
+using static Fid.Core.Fields.FieldType;
+using static Fid.Core.Fields.Shipped.Ship;
+
+namespace Fid.Core.Fields.Shipped;
+
+/// <summary>Job, place, people and dates.</summary>
+internal static class WorkFields
+{
+    private const string Section = "work";
+
+    public static IReadOnlyList<FieldDefinition> All { get; } =
+    [
+        Entry(Section, "job", "jobs", "Job", "Stelle", ForWork).Needed("prepare"),
+        Field(Section, "job_title", Text, "Own job title", "Eigene Stellenbezeichnung", ForWork),
+        Entry(Section, "department", "departments", "Department", "Abteilung", ForWork).Needed("prepare"),
+        Entry(Section, "site", "sites", "Site", "Standort", ForWork).Needed("prepare"),
+        Entry(Section, "legal_entity", "legalEntities", "Legal entity", "Gesellschaft", ForWork),
+        Field(Section, "manager", FieldType.Person, "Manager", "Führungskraft", ForWork).Needed("prepare"),
+        Field(Section, "dotted_manager", FieldType.Person, "Second manager", "Zweite Führungskraft", ForWork),
+        Field(Section, "buddy", FieldType.Person, "Buddy", "Patin oder Pate", ForWork),
+        Entry(Section, "kind", "employmentKinds", "Kind", "Art", ForWork).Needed("prepare"),
+        Field(Section, "start_date", Date, "Start", "Beginn", Follows),
+        Field(Section, "end_date", Date, "End", "Ende", ForWork),
+        Entry(Section, "end_reason", "reasons", "Reason for leaving", "Austrittsgrund", ForWork).When("end_date != null"),
+        Field(Section, "probation_end", Date, "Probation ends", "Ende der Probezeit", ForWork),
+        Field(Section, "notice_weeks", Number, "Notice, weeks", "Kündigungsfrist, Wochen", ForWork).Between(0, 104),
+        Entry(Section, "cost_centre", "costCentres", "Cost centre", "Kostenstelle", ForWork).Needed("prepare"),
+        Field(Section, "room", Text, "Room or desk", "Raum oder Platz", ForWork),
+        Field(Section, "remote_days", Number, "Days a week at home", "Tage pro Woche zu Hause", ForWork).Between(0, 7),
+        Field(Section, "permit_needed", YesNo, "Needs a work permit", "Braucht eine Arbeitserlaubnis", ForWork).OfPerson(),
+        Field(Section, "permit_until", Date, "Work permit until", "Arbeitserlaubnis bis", ForWork).OfPerson().When("permit_needed") with { RequiredWhen = "permit_needed" },
+        Field(Section, "recruited_by", Text, "Came to us through", "Kam zu uns durch", ForWork),
+    ];
+}

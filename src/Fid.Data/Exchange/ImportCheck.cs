@@ -1,0 +1,166 @@
+using System.Text.Json;
+using Fid.Core.Lists;
+using Npgsql;
+
+namespace Fid.Data.Exchange;
+
+/// <summary>Reads a file, matches its columns, and says of every row what it would do.</summary>
+public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles files)
+{
+    private const int Sampled = 200;
+    private const int HeaderWithin = 10;
+    private const int TellEvery = 2000;
+
+    /// <summary>Reads the file of a run from its beginning.</summary>
+    public async Task ReadAsync(ImportRun run, CancellationToken cancellation)
+    {
+        var path = Path.GetTempFileName();
+        try
+        {
+            await files.FetchAsync(run.Id, path, cancellation);
+            var list = ShippedLists.Get(run.List);
+            var first = SheetFile.Rows(() => File.OpenRead(path)).Take(HeaderWithin + Sampled).ToList();
+            if (first.Count == 0) throw new SheetException("The file is empty.");
+            var header = HeaderAmong(list, first);
+            run.Headers = [.. first[header].Select((h, i) => h.Trim().Length > 0 ? h.Trim() : $"({SheetWriter.Letters(i + 1)})")];
+            await MatchAsync(run, list, first.Skip(header + 1).ToList(), cancellation);
+            await CheckAsync(run, () => SheetFile.Rows(() => File.OpenRead(path)).Skip(header + 1).Select((cells, i) => (i + 1, cells)), guess: true, cancellation);
+        }
+        finally
+        {
+            File.Delete(path);
+        }
+    }
+
+    /// <summary>Checks the rows of a run anew, as they stand now.</summary>
+    public async Task CheckAgainAsync(ImportRun run, CancellationToken cancellation)
+    {
+        var generation = run.Generation;
+        await using var reading = await source.OpenConnectionAsync(cancellation);
+        await CheckAsync(run, () => ImportRows.Cells(reading, run.Id, generation), guess: run.Dates is null, cancellation);
+    }
+
+    /// <summary>How the columns of a run are remembered: by the list and the headers.</summary>
+    public static string MemoryKey(ImportRun run) => run.List + "\n" + string.Join('\t', run.Headers.Select(h => h.ToUpperInvariant()));
+
+    // A title may stand above the header: the header is the row that names most columns, else the first.
+    private static int HeaderAmong(ListDefinition list, List<string[]> rows)
+    {
+        var spellings = ColumnMatcher.Spellings(list).Select(s => Bare(s.Spelling)).ToHashSet(StringComparer.Ordinal);
+        var scores = rows.Take(HeaderWithin).Select(r => r.Count(c => spellings.Contains(Bare(c)))).ToArray();
+        var best = scores.Max();
+        return best == 0 ? 0 : Array.IndexOf(scores, best);
+
+        static string Bare(string text) => string.Concat(text.ToLowerInvariant().Where(char.IsLetterOrDigit));
+    }
+
+    private async Task MatchAsync(ImportRun run, ListDefinition list, List<string[]> sample, CancellationToken cancellation)
+    {
+        if (await db.FindAsync<ImportMemory>([MemoryKey(run)], cancellation) is { } memory && memory.Columns.Length == run.Headers.Length)
+        {
+            run.Columns = memory.Columns;
+            run.MatchedBy = [.. memory.Columns.Select(c => c.Length > 0 ? nameof(MatchedBy.Memory) : nameof(MatchedBy.Nothing))];
+            return;
+        }
+        var index = await Lists.EntryIndex.LoadAsync(db, list, cancellation);
+        var matches = ColumnMatcher.Match(list, run.Headers, sample, (of, text) => index.Find(of, text) is not null);
+        run.Columns = [.. matches.Select(m => m.Column ?? "")];
+        run.MatchedBy = [.. matches.Select(m => m.By.ToString())];
+    }
+
+    private async Task CheckAsync(ImportRun run, Func<IEnumerable<(int Number, string[] Cells)>> rows, bool guess, CancellationToken cancellation)
+    {
+        var list = ShippedLists.Get(run.List);
+        var dates = Array.FindAll(Enumerable.Range(0, run.Columns.Length).ToArray(), i => list.Find(run.Columns[i])?.Type == ColumnType.Date);
+        var numbers = Array.FindAll(Enumerable.Range(0, run.Columns.Length).ToArray(), i => list.Find(run.Columns[i])?.Type is ColumnType.Number or ColumnType.Whole);
+        if (guess)
+        {
+            // The whole sheet has its say: the one row that tells day from month may be the last.
+            var seen = new StyleGuess();
+            if (dates.Length + numbers.Length > 0)
+                foreach (var (_, cells) in rows())
+                {
+                    foreach (var i in dates) if (i < cells.Length) seen.SeeDate(cells[i]);
+                    foreach (var i in numbers) if (i < cells.Length) seen.SeeNumber(cells[i]);
+                }
+            run.Decimal = seen.Decimal('.').ToString();
+            run.AskDates = seen.DatesAreAmbiguous;
+            run.Dates = seen.DatesAreAmbiguous ? null : seen.Dates.ToString();
+        }
+        var style = new CellStyle(run.Dates is { } said ? Enum.Parse<DateOrder>(said) : DateOrder.DayMonthYear, run.Decimal[0]);
+        var checker = await RowChecker.LoadAsync(db, list, run, style, cancellation);
+        if (RowChecker.RefersToItself(list))
+            foreach (var (_, cells) in rows()) checker.Announce(cells);
+        await WriteAsync(run, list, checker, rows, cancellation);
+    }
+
+    private async Task WriteAsync(ImportRun run, ListDefinition list, RowChecker checker, Func<IEnumerable<(int Number, string[] Cells)>> rows, CancellationToken cancellation)
+    {
+        var counts = new int[Enum.GetValues<RowOutcome>().Length];
+        var generation = run.Generation + 1;
+        var together = RowChecker.RefersToItself(list) ? new List<(int Number, EntryContent Content)>() : null;
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        var total = 0;
+        await using (var writer = await ImportRows.WriterAsync(connection, cancellation))
+        {
+            foreach (var (number, cells) in rows())
+            {
+                var row = checker.Check(number, cells);
+                counts[(int)row.Outcome]++;
+                ImportRows.Write(writer, run.Id, generation, list, row);
+                if (row is { Outcome: RowOutcome.New or RowOutcome.Changed, Content: { } content }) together?.Add((number, content));
+                if (++total % TellEvery != 0) continue;
+                cancellation.ThrowIfCancellationRequested();
+                await TellAsync(run, total, cancellation);
+            }
+            await writer.CompleteAsync(cancellation);
+        }
+        if (together is not null) await RefuseTogetherAsync(run, generation, checker, together, counts, connection, cancellation);
+        await ExecuteAsync(connection, "delete from import_rows where run_id = $1 and generation < $2", cancellation, run.Id, generation);
+        run.Generation = generation;
+        (run.Rows, run.Done) = (total, total);
+        (run.New, run.Changed, run.Same, run.Wrong, run.Ignored) = (counts[0], counts[1], counts[2], counts[3], counts[4]);
+        run.State = ImportState.Ready;
+        // The run and its rows change in one transaction, whichever connection each came by.
+        await ExecuteAsync(connection, """
+            update import_runs set generation = $2, rows = $3, done = $3, "new" = $4, changed = $5, same = $6, wrong = $7, ignored = $8, state = $9,
+              headers = $10, columns = $11, matched_by = $12, dates = $13, ask_dates = $14, "decimal" = $15 where id = $1
+            """, cancellation, run.Id, generation, total, counts[0], counts[1], counts[2], counts[3], counts[4], run.State.ToString(),
+            run.Headers, run.Columns, run.MatchedBy, (object?)run.Dates ?? DBNull.Value, run.AskDates, run.Decimal);
+        await transaction.CommitAsync(cancellation);
+    }
+
+    private static async Task RefuseTogetherAsync(
+        ImportRun run, int generation, RowChecker checker, List<(int Number, EntryContent Content)> taken, int[] counts, NpgsqlConnection connection, CancellationToken cancellation)
+    {
+        var wrong = checker.CheckTogether(taken.ConvertAll(t => t.Content));
+        foreach (var (number, content) in taken)
+        {
+            if (!wrong.TryGetValue(content.Code, out var problems)) continue;
+            await using var update = new NpgsqlCommand("""
+                with old as (select outcome from import_rows where run_id = $1 and generation = $2 and no = $3)
+                update import_rows set outcome = $4, problems = $5::jsonb, entry_id = null from old
+                where run_id = $1 and generation = $2 and no = $3 returning old.outcome
+                """, connection)
+            {
+                Parameters = { new() { Value = run.Id }, new() { Value = generation }, new() { Value = number }, new() { Value = (short)RowOutcome.Wrong }, new() { Value = JsonSerializer.Serialize(problems, JsonSerializerOptions.Web) } },
+            };
+            counts[(short)(await update.ExecuteScalarAsync(cancellation))!]--;
+            counts[(int)RowOutcome.Wrong]++;
+        }
+    }
+
+    private async Task TellAsync(ImportRun run, int done, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await ExecuteAsync(connection, "update import_runs set done = $2, rows = greatest(rows, $2) where id = $1", cancellation, run.Id, done);
+    }
+
+    private static async Task ExecuteAsync(NpgsqlConnection connection, string sql, CancellationToken cancellation, params object[] values)
+    {
+        await using var command = new NpgsqlCommand(sql, connection);
+        foreach (var value in values) command.Parameters.Add(new NpgsqlParameter { Value = value });
+        await command.ExecuteNonQueryAsync(cancellation);
+    }
+}

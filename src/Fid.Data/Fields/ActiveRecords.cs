@@ -1,0 +1,38 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Data.Fields;
+
+/// <summary>The records of everybody who works here or will, as they are shown today.</summary>
+public sealed class ActiveRecords
+{
+    private ActiveRecords(Dictionary<Guid, ActiveRecord> records) => Records = records;
+
+    /// <summary>The records by employment.</summary>
+    public IReadOnlyDictionary<Guid, ActiveRecord> Records { get; }
+
+    /// <summary>Reads them all in one go.</summary>
+    public static async Task<ActiveRecords> LoadAsync(FidDb db, LocalDate today, CancellationToken cancellation)
+    {
+        var people = await db.Employments.AsNoTracking().Where(e => e.End == null || e.End >= today).Select(e => new { e.Id, e.Start }).ToListAsync(cancellation);
+        var records = people.ToDictionary(p => p.Id, p => new ActiveRecord(LocalDate.Max(today, p.Start), new Dictionary<string, JsonElement>(40, StringComparer.Ordinal)));
+        var rows = db.Database.SqlQuery<Row>($"""
+            select e.id as employment, v.field, v.value from employments e join record_values v on v.owner_id = e.id
+            where ("end" is null or "end" >= {today}) and upper_inf(v.known) and v.effective @> greatest({today}, e.start)
+            union all
+            select e.id, v.field, v.value from employments e join record_values v on v.owner_id = e.person_id
+            where ("end" is null or "end" >= {today}) and upper_inf(v.known) and v.effective @> greatest({today}, e.start)
+            """).AsAsyncEnumerable();
+        await foreach (var row in rows.WithCancellation(cancellation))
+            if (records.TryGetValue(row.Employment, out var record)) ((Dictionary<string, JsonElement>)record.Values)[row.Field] = row.Value;
+        return new ActiveRecords(records);
+    }
+
+    private sealed record Row(Guid Employment, string Field, JsonElement Value);
+}
+
+/// <summary>A record as it is shown.</summary>
+/// <param name="AsOf">The day it is shown for.</param>
+/// <param name="Values">Its values by field.</param>
+public sealed record ActiveRecord(LocalDate AsOf, IReadOnlyDictionary<string, JsonElement> Values);

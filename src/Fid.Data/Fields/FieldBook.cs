@@ -1,0 +1,63 @@
+using System.Collections.Concurrent;
+using System.Security.Cryptography;
+using System.Text;
+using Fid.Core.Fields;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Data.Fields;
+
+/// <summary>The configuration of the record's fields that is live, with its formulas and patterns read.</summary>
+public sealed class FieldBook(FidDb db)
+{
+    private const int MostKept = 32;
+
+    // By content: reading all formulas takes longer than everything else a small request does.
+    private static readonly ConcurrentDictionary<string, FieldSet> Known = new(StringComparer.Ordinal);
+
+    private LiveFields? _live;
+
+    /// <summary>The live configuration; the same one for as long as this object lives.</summary>
+    public async ValueTask<LiveFields> LiveAsync(CancellationToken cancellation = default)
+    {
+        if (_live is not null) return _live;
+        var last = await db.FieldVersions.AsNoTracking().OrderByDescending(v => v.Version).Select(v => new { v.Version, v.Hash }).FirstOrDefaultAsync(cancellation);
+        var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
+        if (last is null) return _live = new LiveFields(0, FieldConfiguration.Shipped.Sections, Compile("shipped", FieldConfiguration.Shipped, stages));
+        if (Sections.TryGetValue(last.Hash, out var sections) && Known.TryGetValue(Key(last.Hash, stages), out var known)) return _live = new LiveFields(last.Version, sections, known);
+        var text = await db.FieldVersions.Where(v => v.Version == last.Version).Select(v => v.Configuration).SingleAsync(cancellation);
+        var configuration = FieldConfiguration.Read(Encoding.UTF8.GetBytes(text)).Answer ?? throw new InvalidOperationException($"Version {last.Version} of the fields cannot be read.");
+        Sections[last.Hash] = configuration.Sections;
+        return _live = new LiveFields(last.Version, configuration.Sections, Compile(last.Hash, configuration, stages));
+    }
+
+    /// <summary>The SHA-256 of a configuration, in hexadecimal digits.</summary>
+    public static string HashOf(ReadOnlySpan<byte> configuration) => Convert.ToHexStringLower(SHA256.HashData(configuration));
+
+    private static readonly ConcurrentDictionary<string, IReadOnlyList<FieldSection>> Sections = new(StringComparer.Ordinal);
+
+    private static FieldSet Compile(string hash, FieldConfiguration configuration, List<string> stages)
+    {
+        if (Known.Count >= MostKept)
+        {
+            Known.Clear();
+            Sections.Clear();
+        }
+        return Known.GetOrAdd(Key(hash, stages), _ => FieldSet.Read(configuration.Fields, stages).Answer
+            ?? throw new InvalidOperationException("A published configuration has formulas that cannot be read."));
+    }
+
+    private static string Key(string hash, List<string> stages) => $"{hash} {string.Join(' ', stages)}";
+}
+
+/// <summary>A configuration that is live.</summary>
+/// <param name="Version">Its version; 0 for what ships.</param>
+/// <param name="Sections">The sections, in order.</param>
+/// <param name="Set">The fields.</param>
+public sealed record LiveFields(int Version, IReadOnlyList<FieldSection> Sections, FieldSet Set)
+{
+    /// <summary>The list whose entries a field holds, or null.</summary>
+    public string? ListOf(string field) => Set.Find(field)?.List;
+
+    /// <summary>The fields that hold entries of a list.</summary>
+    public string[] FieldsOf(string list) => [.. Set.Fields.Where(f => f.List == list).Select(f => f.Key)];
+}

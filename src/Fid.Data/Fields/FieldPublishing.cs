@@ -1,0 +1,138 @@
+using System.Text;
+using Fid.Core.Fields;
+using Fid.Data.Changes;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Data.Fields;
+
+/// <summary>Looks through drafts of the record's fields, and makes them live.</summary>
+public sealed class FieldPublishing(FidDb db)
+{
+    // One publishes at a time.
+    private const long PublishLock = 0xF1E1D5;
+
+    /// <summary>The findings that keep a draft from being published; the others are advice.</summary>
+    public static bool Blocks(Finding finding) => finding.Code is not ("duplicate-label" or "never-true" or "nothing-to-choose" or "default-outside" or "strands-values");
+
+    /// <summary>The configuration of a version; what ships for 0; null where there is none such.</summary>
+    public async Task<FieldConfiguration?> VersionAsync(int version, CancellationToken cancellation)
+    {
+        if (version == 0) return FieldConfiguration.Shipped;
+        var text = await db.FieldVersions.Where(v => v.Version == version).Select(v => v.Configuration).FirstOrDefaultAsync(cancellation);
+        return text is null ? null : FieldConfiguration.Read(Encoding.UTF8.GetBytes(text)).Answer;
+    }
+
+    /// <summary>The version that is live; 0 for what ships.</summary>
+    public async Task<int> LiveVersionAsync(CancellationToken cancellation) =>
+        await db.FieldVersions.MaxAsync(v => (int?)v.Version, cancellation) ?? 0;
+
+    /// <summary>What a draft would do: findings, differences from what is live, and whom it touches.</summary>
+    public async Task<DraftReview> ReviewAsync(FieldConfiguration draft, LocalDate today, CancellationToken cancellation)
+    {
+        var live = (await VersionAsync(await LiveVersionAsync(cancellation), cancellation))!;
+        var stages = await StagesAsync(cancellation);
+        var lists = (await db.ListEntries.AsNoTracking().Select(e => new { e.List, e.Code }).ToListAsync(cancellation))
+            .GroupBy(e => e.List).ToDictionary(g => g.Key, g => (IReadOnlyList<string>)[.. g.Select(e => e.Code)]);
+        foreach (var list in Core.Lists.ShippedLists.All) lists.TryAdd(list.Key, []);
+        var differences = ConfigurationDifference.Of(live, draft);
+        var findings = ConfigurationCheck.Of(new ConfigurationQuestion(
+            draft.Fields, stages, lists, Fid.Core.Fields.Shipped.ShippedFields.Roles, live.Fields, await StoredAsync(live, differences, cancellation)));
+        var gone = Fid.Core.Fields.Shipped.ShippedFields.All.Where(f => draft.Fields.All(d => d.Key != f.Key))
+            .Select(f => new Finding("shipped-removed", [f.Key], $"“{f.Label("en")}” ships with Fid and cannot be taken away. Hide it instead: show it only when false."));
+        var all = gone.Concat(findings).ToList();
+        return new DraftReview(all, differences, all.Exists(Blocks) ? [] : await TouchedAsync(live, draft, stages, differences, today, cancellation));
+    }
+
+    /// <summary>Makes a draft the live version, with every record's projection brought up to it. All in the caller's transaction.</summary>
+    public async Task<int> PublishAsync(FieldConfiguration draft, Author author, string? why, LocalDate today, CancellationToken cancellation)
+    {
+        await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({PublishLock})", cancellation);
+        var written = draft.Write();
+        var version = await LiveVersionAsync(cancellation) + 1;
+        db.FieldVersions.Add(new FieldVersion
+        {
+            Version = version,
+            Configuration = Encoding.UTF8.GetString(written),
+            Hash = FieldBook.HashOf(written),
+            At = author.At,
+            ByName = author.Name,
+            Why = why,
+        });
+        var firm = await db.Firms.Select(f => f.Id).SingleAsync(cancellation);
+        db.Changes.Add(author.Change("fields.published", firm, version.ToString(System.Globalization.CultureInfo.InvariantCulture), why));
+        await db.SaveChangesAsync(cancellation);
+        await db.FieldDrafts.ExecuteDeleteAsync(cancellation);
+        await ReprojectAsync(today, cancellation);
+        return version;
+    }
+
+    private async Task ReprojectAsync(LocalDate today, CancellationToken cancellation)
+    {
+        var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
+        var active = await ActiveRecords.LoadAsync(db, today, cancellation);
+        var counted = active.Records.AsParallel().WithCancellation(cancellation).Select(r => (r.Key, Count: Completeness.Count(set, r.Value.Values, r.Value.AsOf))).ToArray();
+        foreach (var batch in counted.Chunk(2000))
+        {
+            // Missing fields go as one text each: PostgreSQL has no arrays of arrays of different lengths.
+            var (ids, filled, of, missing) = (batch.Select(b => b.Key).ToArray(), batch.Select(b => b.Count.Filled).ToArray(), batch.Select(b => b.Count.Of).ToArray(), batch.Select(b => string.Join(' ', b.Count.Missing)).ToArray());
+            await db.Database.ExecuteSqlAsync($"""
+                update records_now r set filled = c.filled, "of" = c.total, missing = string_to_array(c.missing, ' ')
+                from unnest({ids}, {filled}, {of}, {missing}) c(id, filled, total, missing) where r.employment_id = c.id
+                """, cancellation);
+        }
+    }
+
+    private async Task<List<string>> StagesAsync(CancellationToken cancellation) =>
+        await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
+
+    // How many active records hold which value, of fields that are changed or gone.
+    private async Task<Dictionary<string, IReadOnlyDictionary<string, int>>> StoredAsync(FieldConfiguration live, IReadOnlyList<FieldDifference> differences, CancellationToken cancellation)
+    {
+        var keys = differences.Where(d => d.Kind == DifferenceKind.Removed || d.Parts.Any(p => p.Part is "type" or "options" or "list")).Select(d => d.Field!).ToArray();
+        if (keys.Length == 0) return [];
+        var texts = live.Fields.Where(f => !(f.Type is FieldType.Number or FieldType.Money or FieldType.YesNo or FieldType.Choices)).Select(f => f.Key).ToArray();
+        var rows = await db.Database.SqlQuery<StoredCount>($"""
+            select field, case when field = any({texts}) then value #>> array[]::text[] else value::text end as value, count(distinct owner_id)::int as count
+            from record_values where field = any({keys}) and upper_inf(known) and upper_inf(effective) group by 1, 2
+            """).ToListAsync(cancellation);
+        return rows.GroupBy(r => r.Field).ToDictionary(g => g.Key, g => (IReadOnlyDictionary<string, int>)g.ToDictionary(r => r.Value, r => r.Count));
+    }
+
+    private async Task<IReadOnlyList<Touched>> TouchedAsync(
+        FieldConfiguration live, FieldConfiguration draft, List<string> stages, IReadOnlyList<FieldDifference> differences, LocalDate today, CancellationToken cancellation)
+    {
+        if (differences.All(d => d.Kind == DifferenceKind.Moved)) return [];
+        if (FieldSet.Read(live.Fields, stages).Answer is not { } before || FieldSet.Read(draft.Fields, stages).Answer is not { } after) return [];
+        var active = await ActiveRecords.LoadAsync(db, today, cancellation);
+        var (lacking, hidden) = (new Dictionary<string, int>(), new Dictionary<string, int>());
+        foreach (var (missing, gone) in active.Records.Values.AsParallel().WithCancellation(cancellation).Select(r => Compare(before, after, r)).ToArray())
+        {
+            foreach (var key in missing) lacking[key] = lacking.GetValueOrDefault(key) + 1;
+            foreach (var key in gone) hidden[key] = hidden.GetValueOrDefault(key) + 1;
+        }
+        return [.. draft.Fields.Where(f => lacking.ContainsKey(f.Key) || hidden.ContainsKey(f.Key))
+            .Select(f => new Touched(f.Key, lacking.GetValueOrDefault(f.Key), hidden.GetValueOrDefault(f.Key)))];
+    }
+
+    // Fields that a record would newly lack, and values it has that would no longer show.
+    private static (string[] Missing, string[] Hidden) Compare(FieldSet before, FieldSet after, ActiveRecord record)
+    {
+        var (was, will) = (Completeness.Count(before, record.Values, record.AsOf), Completeness.Count(after, record.Values, record.AsOf));
+        return ([.. will.Missing.Except(was.Missing)], [.. was.ShownFilled.Except(will.ShownFilled)]);
+    }
+
+    private sealed record StoredCount(string Field, string Value, int Count);
+}
+
+/// <summary>What a draft would do.</summary>
+/// <param name="Findings">What would trip people up.</param>
+/// <param name="Differences">What differs from what is live.</param>
+/// <param name="Touched">Whom it touches; empty while findings keep it from being published.</param>
+public sealed record DraftReview(IReadOnlyList<Finding> Findings, IReadOnlyList<FieldDifference> Differences, IReadOnlyList<Touched> Touched);
+
+/// <summary>Active records that a draft touches.</summary>
+/// <param name="Field">The field.</param>
+/// <param name="Lacking">Records that would then lack it, and do not now.</param>
+/// <param name="Hidden">Records whose value would no longer show.</param>
+public sealed record Touched(string Field, int Lacking, int Hidden);

@@ -1,8 +1,0 @@
-namespace Fid.Data.Lists;
-
-/// <summary>What somebody's cost is charged to.</summary>
-public sealed class CostCentre : ListEntry
-{
-}
-
-internal sealed class CostCentreConfiguration : ListEntryConfiguration<CostCentre>;

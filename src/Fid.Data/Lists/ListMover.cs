@@ -1,0 +1,86 @@
+using System.Text.Json;
+using Fid.Core.Fields;
+using Fid.Core.Lists;
+using Fid.Data.Changes;
+using Fid.Data.Fields;
+using Fid.Data.Hires;
+using Fid.Data.People;
+using Fid.Data.Templates;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Data.Lists;
+
+/// <summary>Moves whoever and whatever uses one entry of a list to another.</summary>
+public sealed class ListMover(FidDb db, RecordWriter records)
+{
+    private const int Batch = 200;
+
+    /// <summary>
+    /// Moves all users of an entry: people from a day on (before it they keep the old one), templates, checklists under way, other
+    /// entries and accounts at once. Everything goes into the context's transaction, and is saved.
+    /// </summary>
+    public async Task MoveAsync(ListDefinition list, string from, string to, LocalDate on, Author author, string? why, LocalDate today, CancellationToken cancellation)
+    {
+        var usage = new ListUsage(db, today);
+        foreach (var (code, template) in await usage.TemplatesAsync(list, cancellation))
+        {
+            if (code != from) continue;
+            TemplateReferences.Replace(template, list.Key, from, to, await new FieldBook(db).LiveAsync(cancellation));
+            db.Changes.Add(author.Change("template.entryMoved", template.Id, $"{list.Key}:{from}→{to}", why));
+        }
+        foreach (var (code, entry) in await usage.EntriesAsync(list, cancellation))
+        {
+            if (code != from) continue;
+            var before = ListWriter.Describe(entry);
+            var content = entry.Content();
+            var columns = ShippedLists.Get(entry.List);
+            entry.Take(content with { Values = content.Values.ToDictionary(v => v.Key, v => columns.Find(v.Key) is { } column && column.List == list.Key ? EntryCheck.Replace(column, v.Value, from, to) : v.Value) });
+            db.Changes.Add(author.Change("list.changed", entry.Id, entry.List, why) with { Details = ListWriter.Details(before, ListWriter.Describe(entry)) });
+        }
+        if (list.Key == "teams") await MoveTeamAsync(from, to, cancellation);
+        if (list.Key == "calendars")
+            await db.HireTasks.Where(t => t.CalendarCode == from).ExecuteUpdateAsync(s => s.SetProperty(t => t.CalendarCode, to), cancellation);
+        await db.SaveChangesAsync(cancellation);
+        db.ChangeTracker.Clear();
+        await MovePeopleAsync(list, from, to, on, author, why, today, cancellation);
+    }
+
+    private async Task MovePeopleAsync(ListDefinition list, string from, string to, LocalDate on, Author author, string? why, LocalDate today, CancellationToken cancellation)
+    {
+        var fields = (await new FieldBook(db).LiveAsync(cancellation)).FieldsOf(list.Key);
+        if (fields.Length == 0) return;
+        var holding = await db.Database.SqlQuery<Held>($"""
+            select distinct on (owner_id, field) owner_id, field, value from record_values
+            where field = any({fields}) and value ? {from} and upper_inf(known) and (upper_inf(effective) or upper(effective) > {on})
+            order by owner_id, field, effective
+            """).ToListAsync(cancellation);
+        foreach (var batch in holding.GroupBy(h => h.OwnerId).Chunk(Batch))
+        {
+            var owners = batch.Select(b => b.Key).ToArray();
+            var employments = await db.Employments.Where(e => owners.Contains(e.Id)).ToDictionaryAsync(e => e.Id, cancellation);
+            var now = await db.RecordsNow.Where(r => owners.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation);
+            foreach (var owner in batch)
+            {
+                await records.LockAsync(owner.Key, cancellation);
+                var employment = employments[owner.Key];
+                var change = author.Change("record.entryMoved", owner.Key, $"{list.Key}:{from}→{to}", why);
+                db.Changes.Add(change);
+                var edits = owner.Select(h => new FieldEdit(h.Field, FieldValues.Replace(h.Value, from, to), "list", LocalDate.Max(on, employment.Start))).ToList();
+                await records.EditAsync(employment, now[owner.Key], edits, change, today, cancellation);
+            }
+            await db.SaveChangesAsync(cancellation);
+            db.ChangeTracker.Clear();
+        }
+    }
+
+    private async Task MoveTeamAsync(string from, string to, CancellationToken cancellation)
+    {
+        var (old, next) = (HireTask.TeamPrefix + from, HireTask.TeamPrefix + to);
+        await db.HireTasks.Where(t => t.Owner == old && t.Done == null && t.SkippedWhy == null).ExecuteUpdateAsync(s => s.SetProperty(t => t.Owner, next), cancellation);
+        foreach (var user in await db.Users.Where(u => u.Teams.Contains(from)).ToListAsync(cancellation))
+            user.Teams = [.. user.Teams.Select(t => t == from ? to : t).Distinct(StringComparer.Ordinal)];
+    }
+
+    private sealed record Held(Guid OwnerId, string Field, JsonElement Value);
+}

@@ -1,0 +1,31 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Data.People;
+
+/// <summary>Lets values entered beforehand take effect: brings the projection of every record to today in which something began or
+/// ended since it was last projected.</summary>
+public sealed class DayTurn(FidDb db, RecordWriter records)
+{
+    /// <summary>Brings records to a day, and says how many. It may be run as often as one likes, by several servers at once.</summary>
+    public async Task<int> ToAsync(LocalDate today, Instant at, CancellationToken cancellation)
+    {
+        var due = await db.Database.SqlQuery<Guid>($"""
+            select r.employment_id as "Value" from records_now r where r.as_of < {today} and exists (
+              select 1 from record_values v where v.owner_id in (r.employment_id, r.person_id) and upper_inf(v.known)
+                and ((lower(v.effective) > r.as_of and lower(v.effective) <= {today}) or (upper(v.effective) > r.as_of and upper(v.effective) <= {today})))
+            """).ToListAsync(cancellation);
+        foreach (var id in due)
+        {
+            await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+            await records.LockAsync(id, cancellation);
+            var employment = await db.Employments.SingleAsync(e => e.Id == id, cancellation);
+            var record = await db.RecordsNow.SingleAsync(r => r.EmploymentId == id, cancellation);
+            await records.RefreshAsync(employment, record, at, today, cancellation);
+            await db.SaveChangesAsync(cancellation);
+            await transaction.CommitAsync(cancellation);
+            db.ChangeTracker.Clear();
+        }
+        return due.Count;
+    }
+}

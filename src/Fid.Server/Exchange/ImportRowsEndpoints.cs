@@ -1,0 +1,116 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Fid.Core;
+using Fid.Core.Lists;
+using Fid.Data;
+using Fid.Data.Exchange;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Server.Exchange;
+
+/// <summary>The rows of an import, with what each would do; cells can be mended in place.</summary>
+internal static class ImportRowsEndpoints
+{
+    private const int PageSize = 200;
+    private const int LongestCell = 20_000;
+
+    public static void MapImportRows(this IEndpointRouteBuilder imports)
+    {
+        imports.MapGet("/{id:guid}/rows", Page).WhoMay(Access.Coordinates).ProducesProblem(404);
+        imports.MapPut("/{id:guid}/cells", Mend).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Ok<ImportRowPage>, ProblemHttpResult>> Page(Guid id, string? only, int? after, FidDb db, CancellationToken cancellation)
+    {
+        if (await db.ImportRuns.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, cancellation) is not { } run) return Problems.NotFound();
+        var outcome = Enum.TryParse<RowOutcome>(only, ignoreCase: true, out var wanted) ? (short)wanted : -1;
+        var rows = await db.Database.SqlQuery<StoredRow>($"""
+            select no, cells, outcome, before::text as before, name, name_de, values::text as values, problems::text as problems from import_rows
+            where run_id = {id} and generation = {run.Generation} and no > {after ?? 0} and ({outcome} < 0 or outcome = {outcome})
+            order by no limit {PageSize + 1}
+            """).ToListAsync(cancellation);
+        var list = ShippedLists.Get(run.List);
+        var checker = rows.Any(r => r.Problems is not null)
+            ? await RowChecker.LoadAsync(db, list, run, new CellStyle(DateOrder.DayMonthYear, '.'), cancellation)
+            : null;
+        return TypedResults.Ok(new ImportRowPage([.. rows.Take(PageSize).Select(r => Describe(r, run, list, checker))], rows.Count > PageSize ? rows[PageSize - 1].No : null));
+    }
+
+    /// <summary>Changes a cell, or all cells of its column that say the same; every row is then checked anew.</summary>
+    private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Mend(
+        Guid id, MendRequest request, FidDb db, ImportWorker worker, CancellationToken cancellation)
+    {
+        if (await db.ImportRuns.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, cancellation) is not { } run) return Problems.NotFound();
+        if (request.Column < 0 || request.Column >= run.Headers.Length) return Problems.Invalid(new Problem("/column", "bad-value", "There is no such column."));
+        if (request.Text.Length > LongestCell || request.Text.Contains('\0', StringComparison.Ordinal)) return Problems.Invalid(new Problem("/text", "too-long", $"Enter at most {LongestCell} characters."));
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        if (!await ImportsEndpoints.MoveAsync(db, id, ImportState.Ready, s => s.SetProperty(r => r.State, ImportState.Checking).SetProperty(r => r.Done, 0).SetProperty(r => r.Failure, (string?)null), cancellation))
+            return ImportsEndpoints.NotNow();
+        // Arrays count from 1; a short row is filled up to the cell.
+        var place = request.Column + 1;
+        var mended = await db.Database.ExecuteSqlAsync($"""
+            update import_rows r set cells = cells[:{place} - 1] || array_fill(''::text, array[greatest({place} - 1 - cardinality(cells), 0)]) || array[{request.Text}] || cells[{place} + 1:]
+            from (select coalesce(cells[{place}], '') as cell from import_rows where run_id = {id} and generation = {run.Generation} and no = {request.Row}) was
+            where r.run_id = {id} and r.generation = {run.Generation} and (r.no = {request.Row} or ({request.AllLike} and coalesce(r.cells[{place}], '') = was.cell))
+            """, cancellation);
+        if (mended == 0) return Problems.NotFound();
+        await transaction.CommitAsync(cancellation);
+        worker.Wake();
+        return await ImportsEndpoints.ShowAsync(db, id, cancellation);
+    }
+
+    private static ImportRowResponse Describe(StoredRow row, ImportRun run, ListDefinition list, RowChecker? checker)
+    {
+        var problems = row.Problems is null ? [] : JsonSerializer.Deserialize<EntryProblem[]>(row.Problems, JsonSerializerOptions.Web)!;
+        var outcome = (RowOutcome)row.Outcome;
+        return new ImportRowResponse(
+            row.No, row.Cells, outcome,
+            [.. problems.Select(p =>
+            {
+                var at = Array.IndexOf(run.Columns, p.Column);
+                return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 || at >= row.Cells.Length ? null : checker?.Suggest(p, row.Cells[at]));
+            })],
+            outcome == RowOutcome.Changed && row.Before is not null ? [.. Differences(row, run, list)] : []);
+    }
+
+    private static IEnumerable<CellChange> Differences(StoredRow row, ImportRun run, ListDefinition list)
+    {
+        var before = JsonNode.Parse(row.Before!)!;
+        foreach (var (key, was, now) in new[] { (EntryReader.Name, (string?)before["name"], row.Name), (EntryReader.NameDe, (string?)before["nameDe"], row.NameDe) })
+            if (was != now) yield return new CellChange(At(key), key, was ?? "", now ?? "");
+        var old = EntryJson.Read(list, before["values"]!.ToJsonString());
+        var fresh = EntryJson.Read(list, row.Values!);
+        foreach (var column in list.Columns)
+        {
+            var (was, now) = (ColumnValue.ToText(column, old.GetValueOrDefault(column.Key)), ColumnValue.ToText(column, fresh.GetValueOrDefault(column.Key)));
+            if (was != now) yield return new CellChange(At(column.Key), column.Key, was, now);
+        }
+
+        int? At(string key) => Array.IndexOf(run.Columns, key) is var at && at >= 0 ? at : null;
+    }
+
+    private sealed record StoredRow(int No, string[] Cells, short Outcome, string? Before, string? Name, string? NameDe, string? Values, string? Problems);
+}
+
+/// <summary>A cell to change.</summary>
+/// <param name="Row">The row's number.</param>
+/// <param name="Column">The place of the column, from 0.</param>
+/// <param name="AllLike">Whether every row whose cell in this column says the same is changed too.</param>
+public sealed record MendRequest(int Row, int Column, string Text, bool AllLike);
+
+/// <summary>Rows of an import.</summary>
+/// <param name="Next">What to ask after for the rest; null at the end.</param>
+public sealed record ImportRowPage(ImportRowResponse[] Rows, int? Next);
+
+/// <summary>A row of a sheet and what it would do.</summary>
+/// <param name="Changes">For one that changes an entry: what was there, and what would be.</param>
+public sealed record ImportRowResponse(int Number, string[] Cells, RowOutcome Outcome, RowProblem[] Problems, CellChange[] Changes);
+
+/// <summary>What is wrong in a row.</summary>
+/// <param name="At">The place of the cell, from 0; null where the sheet has no such column.</param>
+/// <param name="Suggestion">What was probably meant; null where nothing comes near.</param>
+public sealed record RowProblem(int? At, string Column, string Code, string Detail, string? Suggestion);
+
+public sealed record CellChange(int? At, string Column, string Before, string After);

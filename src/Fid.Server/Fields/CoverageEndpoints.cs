@@ -1,0 +1,57 @@
+using System.Security.Claims;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.Fields;
+using Fid.Server.Lists;
+using Fid.Server.People;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Server.Fields;
+
+/// <summary>Who lacks a field, so that it can be filled down a grid.</summary>
+internal static class CoverageEndpoints
+{
+    private const int MostShown = 500;
+
+    public static void MapCoverage(this IEndpointRouteBuilder app) =>
+        app.MapGet("/api/fields/{key}/coverage", Show).WhoMay(Access.Coordinates).ProducesProblem(404);
+
+    private static async Task<Results<Ok<CoverageResponse>, ProblemHttpResult>> Show(
+        string key, string? department, string? site, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        if (fields.Set.Find(key) is not { } field || field.AccessOf(ShownRecord.RolesOf(user)) is var access && access == FieldAccess.None) return Problems.NotFound();
+        var today = await clock.TodayAsync(db, cancellation);
+        var active = (await ActiveRecords.LoadAsync(db, today, cancellation)).Records;
+        // Somebody to whom the field is not shown does not lack it.
+        var counted = active.AsParallel().WithCancellation(cancellation).Select(r => (r.Key, Shown: IsShown(fields.Set, key, r.Value), Has: r.Value.Values.ContainsKey(key))).ToList();
+        var lacking = counted.Where(c => c.Shown && !c.Has).Select(c => c.Key).ToArray();
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var rows = await (
+            from record in db.RecordsNow.AsNoTracking()
+            join employment in db.Employments on record.EmploymentId equals employment.Id
+            where lacking.Contains(record.EmploymentId) && (department == null || record.DepartmentCode == department) && (site == null || record.SiteCode == site)
+            orderby record.FamilyName, record.GivenName, record.EmploymentId
+            select new { record, employment.Number }).ToListAsync(cancellation);
+        return TypedResults.Ok(new CoverageResponse(
+            RecordReader.Bare(field, access), counted.Count(c => c.Shown), counted.Count(c => c.Shown && c.Has), rows.Count,
+            [.. rows.Take(MostShown).Select(r => new CoverageRow(
+                r.record.EmploymentId, Platform.Versions.Tag(r.record.Version), r.Number, r.record.FullName, names.Job(r.record.JobCode),
+                names.Of("departments", r.record.DepartmentCode), names.Site(r.record.SiteCode)))]));
+    }
+
+    private static bool IsShown(FieldSet set, string key, ActiveRecord record) =>
+        set.Find(key)!.ShowWhen is null || RecordEvaluation.Of(set, new RecordQuestion(record.Values, [.. record.Values.Keys], [], null, null, record.AsOf, RecordQuestion.NoLists)).Shown.Contains(key);
+
+}
+
+/// <summary>How complete a field is.</summary>
+/// <param name="Of">Active people to whom it is shown.</param>
+/// <param name="Filled">How many of them have it.</param>
+/// <param name="Lacking">How many lack it, with the filter.</param>
+/// <param name="People">The first 500 of those, by family name.</param>
+public sealed record CoverageResponse(FieldResponse Field, int Of, int Filled, int Lacking, CoverageRow[] People);
+
+public sealed record CoverageRow(Guid EmploymentId, string Version, string Number, string Name, string? Job, string? Department, string? Site);

@@ -1,0 +1,108 @@
+using System.Security.Claims;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Core.Lists;
+using Fid.Data;
+using Fid.Data.Lists;
+using Fid.Server.Platform;
+using FluentValidation;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Lists;
+
+/// <summary>Who uses an entry, and retiring one: those who have it keep it, or move to another from a day on.</summary>
+internal static class EntryUse
+{
+    private const int MostShown = 500;
+
+    public static void MapEntryUse(this IEndpointRouteBuilder list)
+    {
+        list.MapGet("/{code}/users", Users).WhoMay(Access.ReadsRecords).ProducesProblem(404);
+        list.MapPost("/{code}/retire", Retire).WhoMay(Access.Coordinates).Validated<RetireRequest>().ProducesProblem(400).ProducesProblem(404);
+        list.MapPost("/{code}/restore", Restore).WhoMay(Access.Coordinates).ProducesProblem(404);
+    }
+
+    private static async Task<Results<Ok<EntryUsers>, ProblemHttpResult>> Users(string list, string code, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        if (await EntriesEndpoints.FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
+        var today = await clock.TodayAsync(db, cancellation);
+        var fields = await new ListUsage(db, today).FieldsOfAsync(definition, cancellation);
+        var people = await db.Database.SqlQuery<EntryPerson>($"""
+            select r.employment_id, e.number, r.given_name, r.family_name, min(v.field) as field
+            from record_values v join records_now r on r.employment_id = v.owner_id join employments e on e.id = r.employment_id
+            where v.field = any({fields}) and v.value ? {entry.Code} and upper_inf(v.known) and (upper_inf(v.effective) or upper(v.effective) > {today})
+            group by 1, 2, 3, 4 order by r.family_name, r.given_name limit {MostShown}
+            """).ToArrayAsync(cancellation);
+        var usage = new ListUsage(db, today);
+        var templates = (await usage.TemplatesAsync(definition, cancellation)).Where(t => t.Code == entry.Code).Select(t => new EntryTemplate(t.Template.Code, t.Template.Name)).ToArray();
+        var entries = (await usage.EntriesAsync(definition, cancellation)).Where(e => e.Code == entry.Code).Select(e => new EntryReference(e.Entry.List, e.Entry.Code, e.Entry.Name)).ToArray();
+        return TypedResults.Ok(new EntryUsers(people, templates, entries));
+    }
+
+    private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Retire(
+        string list, string code, RetireRequest request, ClaimsPrincipal user, FidDb db, ListWriter writer, ListMover mover, FirmClock clock, CancellationToken cancellation)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        await writer.LockAsync(list, cancellation);
+        if (await EntriesEndpoints.FindAsync(db.ListEntries, list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
+        var author = user.Author(clock, "lists");
+        var today = await clock.TodayAsync(db, cancellation);
+        if (request.MoveTo is { } to)
+        {
+            var target = await db.ListEntries.AsNoTracking().Coded(list, to).FirstOrDefaultAsync(cancellation);
+            if (target is null || target.Retired || target.Code == entry.Code)
+                return Problems.Invalid(new Problem("/moveTo", "unknown-entry", "Choose another entry that is not retired."));
+            await mover.MoveAsync(definition, entry.Code, target.Code, request.From ?? today, author, request.Why, today, cancellation);
+            // Moving may have closed a ring: the children of a department cannot go below themselves.
+            var all = (await db.ListEntries.AsNoTracking().Where(e => e.List == list).ToListAsync(cancellation)).ConvertAll(e => e.Content());
+            if (TogetherCheck.Between(definition, all).FirstOrDefault() is { Message: not null } wrong)
+                return Problems.Invalid(new Problem("/moveTo", wrong.Code, wrong.Message));
+            entry = await db.ListEntries.Coded(list, code).SingleAsync(cancellation);
+        }
+        await SetAsync(db, entry, retired: true, author, request.Why, cancellation);
+        await transaction.CommitAsync(cancellation);
+        return TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+    }
+
+    private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Restore(
+        string list, string code, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        if (await EntriesEndpoints.FindAsync(db.ListEntries, list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
+        await SetAsync(db, entry, retired: false, user.Author(clock, "lists"), null, cancellation);
+        return TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+    }
+
+    private static async Task SetAsync(FidDb db, ListEntry entry, bool retired, Data.Changes.Author author, string? why, CancellationToken cancellation)
+    {
+        var before = ListWriter.Describe(entry);
+        entry.Retired = retired;
+        db.Changes.Add(author.Change(retired ? "list.retired" : "list.restored", entry.Id, entry.List, why) with { Details = ListWriter.Details(before, ListWriter.Describe(entry)) });
+        await db.SaveChangesAsync(cancellation);
+    }
+}
+
+/// <summary>An entry to retire.</summary>
+/// <param name="MoveTo">The code of the entry its users move to; null to leave it to those who have it.</param>
+/// <param name="From">The day from which people have the other; today when left out.</param>
+public sealed record RetireRequest(string? MoveTo = null, LocalDate? From = null, string? Why = null);
+
+internal sealed class RetireValidator : AbstractValidator<RetireRequest>
+{
+    public RetireValidator()
+    {
+        RuleFor(r => r.From).Must(d => d is null || ValueCheck.IsSensible(d.Value)).WithErrorCode("bad-date").WithMessage("Enter a date from 1900 to 2199.");
+        RuleFor(r => r.Why).MaximumLength(500).WithErrorCode("too-long").WithMessage("Enter at most 500 characters.")
+            .Must(w => w is null || TextRules.TryClean(w, out _)).WithErrorCode("bad-characters").WithMessage(TextRules.BadCharacters);
+    }
+}
+
+/// <summary>Who and what uses an entry; of people the first 500.</summary>
+public sealed record EntryUsers(EntryPerson[] People, EntryTemplate[] Templates, EntryReference[] Entries);
+
+public sealed record EntryPerson(Guid EmploymentId, string Number, string GivenName, string FamilyName, string Field);
+
+public sealed record EntryTemplate(string Code, string Name);
+
+public sealed record EntryReference(string List, string Code, string Name);

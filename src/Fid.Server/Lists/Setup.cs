@@ -1,0 +1,101 @@
+using System.Security.Claims;
+using System.Text.Json;
+using Fid.Core;
+using Fid.Core.Lists;
+using Fid.Data;
+using Fid.Data.Lists;
+using Fid.Server.Platform;
+using FluentValidation;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Server.Lists;
+
+/// <summary>Setting the firm up: what is still missing before the first hire, starter sets to take, and the firm's settings.</summary>
+internal static class Setup
+{
+    /// <summary>Stands for role templates, which have a starter set too.</summary>
+    private const string Templates = "templates";
+
+    public static void MapSetup(this IEndpointRouteBuilder app)
+    {
+        app.MapGet("/api/setup", Show).WhoMay(Access.Coordinates);
+        app.MapPost("/api/setup/starters/{list}", Take).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
+        app.MapPut("/api/setup/settings", Save).WhoMay(Access.Coordinates).Validated<SettingsRequest>().ProducesProblem(400);
+    }
+
+    private static async Task<Ok<SetupResponse>> Show(FidDb db, CancellationToken cancellation)
+    {
+        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
+        var counts = await db.ListEntries.Where(e => !e.Retired).GroupBy(e => e.List).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancellation);
+        var templates = await db.RoleTemplates.CountAsync(t => t.Opens && !t.Retired, cancellation);
+        var lists = ShippedLists.All.Select(l => new SetupList(l.Key, l.NeededToOpen, counts.GetValueOrDefault(l.Key), StarterSets.For(l, firm))).ToList();
+        lists.Add(new SetupList(Templates, true, templates, [.. StarterSets.Templates().Select(t => new Dictionary<string, string> { ["code"] = t.Code, ["name"] = t.Name })]));
+        return TypedResults.Ok(new SetupResponse(
+            [.. lists], [.. lists.Where(l => l.Needed && l.Count == 0).Select(l => l.Key)],
+            new SettingsRequest(firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays)));
+    }
+
+    /// <summary>Takes rows of a starter set, as they are or as they were edited.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Take(
+        string list, StarterRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var author = user.Author(clock, "setup");
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        if (list == Templates)
+        {
+            var there = await db.RoleTemplates.Select(t => t.Code).ToListAsync(cancellation);
+            foreach (var template in StarterSets.Templates().Where(t => request.Rows.Any(r => r.GetValueOrDefault("code") == t.Code) && !there.Contains(t.Code)))
+            {
+                var name = request.Rows.First(r => r.GetValueOrDefault("code") == template.Code).GetValueOrDefault("name", template.Name).Trim();
+                if (EntryCheck.Name(name, required: true) is { IsWrong: true } wrong) return Problems.Invalid(new Problem("/rows/0/name", wrong.Code!, wrong.Message!));
+                template.Name = name;
+                template.Content = await StarterSets.FittingAsync(db, template.Content, cancellation);
+                db.RoleTemplates.Add(template);
+                db.Changes.Add(author.Change("template.added", template.Id, template.LayerId));
+            }
+            await db.SaveChangesAsync(cancellation);
+            await transaction.CommitAsync(cancellation);
+            return TypedResults.NoContent();
+        }
+        if (ShippedLists.Find(list) is not { } definition) return Problems.NotFound();
+        if (request.Rows.Length > 500) return Problems.Invalid(new Problem("/rows", "out-of-range", "Take at most 500 rows at once."));
+        var problems = await new ListLoader(db).AddAsync(definition, request.Rows, author, cancellation);
+        if (problems.Count > 0) return Problems.Invalid([.. problems.Select(p => new Problem($"/rows/{p.Row}/{p.Problem.Column}", p.Problem.Code, p.Problem.Message))]);
+        await transaction.CommitAsync(cancellation);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<NoContent> Save(SettingsRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var firm = await db.Firms.SingleAsync(cancellation);
+        var before = JsonSerializer.Serialize(new SettingsRequest(firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays), JsonSerializerOptions.Web);
+        (firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays) = (request.FullTimeHours, request.LegalWeeklyHours, request.BadgeRestDays);
+        db.Changes.Add(user.Author(clock, "setup").Change("firm.settings", firm.Id) with { Details = ListWriter.Details(before, JsonSerializer.Serialize(request, JsonSerializerOptions.Web)) });
+        await db.SaveChangesAsync(cancellation);
+        return TypedResults.NoContent();
+    }
+}
+
+/// <summary>How far the firm is set up.</summary>
+/// <param name="Missing">The lists, and "templates", that are empty and needed to open the first hire.</param>
+public sealed record SetupResponse(SetupList[] Lists, string[] Missing, SettingsRequest Settings);
+
+/// <summary>A list in setting up.</summary>
+/// <param name="Starter">Rows that can be taken, by column key; cells as in a sheet.</param>
+public sealed record SetupList(string Key, bool Needed, int Count, IReadOnlyList<IReadOnlyDictionary<string, string>> Starter);
+
+public sealed record StarterRequest(Dictionary<string, string>[] Rows);
+
+/// <summary>The firm's settings.</summary>
+public sealed record SettingsRequest(decimal FullTimeHours, decimal LegalWeeklyHours, int BadgeRestDays);
+
+internal sealed class SettingsValidator : AbstractValidator<SettingsRequest>
+{
+    public SettingsValidator()
+    {
+        RuleFor(r => r.FullTimeHours).Must(h => h is > 0 and <= 168).WithErrorCode("out-of-range").WithMessage("Enter a number above 0, at most 168.");
+        RuleFor(r => r.LegalWeeklyHours).Must(h => h is > 0 and <= 168).WithErrorCode("out-of-range").WithMessage("Enter a number above 0, at most 168.");
+        RuleFor(r => r.BadgeRestDays).Must(d => d is >= 0 and <= 3650).WithErrorCode("out-of-range").WithMessage("Enter a number from 0 to 3650.");
+    }
+}

@@ -1,0 +1,38 @@
+using Fid.Data;
+using Fid.Data.People;
+using Fid.Server.Platform;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using Npgsql;
+
+namespace Fid.Server.People;
+
+/// <summary>Turns the day, where the firm is: also at the start, for the days on which no server ran.</summary>
+internal sealed class DayTurnWorker(IServiceScopeFactory scopes, FirmClock clock, ILogger<DayTurnWorker> log) : BackgroundService
+{
+    private static readonly TimeSpan BetweenLooks = TimeSpan.FromSeconds(30);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        LocalDate? turned = null;
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            try
+            {
+                await using var scope = scopes.CreateAsyncScope();
+                var db = scope.ServiceProvider.GetRequiredService<FidDb>();
+                var today = await clock.TodayAsync(db, stoppingToken);
+                if (today != turned)
+                {
+                    await new DayTurn(db, new RecordWriter(db)).ToAsync(today, clock.Now, stoppingToken);
+                    turned = today;
+                }
+            }
+            catch (Exception e) when (e is NpgsqlException or DbUpdateException or InvalidOperationException)
+            {
+                log.LogWarning(e, "The day could not be turned; it is tried again");
+            }
+            await Task.Delay(BetweenLooks, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+        }
+    }
+}

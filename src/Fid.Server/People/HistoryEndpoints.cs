@@ -1,0 +1,171 @@
+using System.Security.Claims;
+using System.Text.Json;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.Fields;
+using Fid.Data.People;
+using Fid.Data.Templates;
+using Fid.Server.Hires;
+using Fid.Server.Lists;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.People;
+
+/// <summary>Every value a record had: when it was true, when it was believed, who set it and why.</summary>
+internal static class HistoryEndpoints
+{
+    private const string Explained = "record.explained", TakenBack = "record.takenBack";
+
+    // What made the record cannot be taken back: nothing would be left of it.
+    private static readonly string[] CanBeTakenBack = ["record.fixed", "record.changed", "record.entryMoved", TakenBack];
+
+    public static void MapHistory(this IEndpointRouteBuilder app)
+    {
+        var record = app.MapGroup("/api/records/{id:guid}");
+        record.MapGet("/history", Show).WhoMay(Access.ReadsRecords).ProducesProblem(404);
+        record.MapGet("/compare", Compare).WhoMay(Access.ReadsRecords).ProducesProblem(400).ProducesProblem(404);
+        record.MapPost("/changes/{change:guid}/explanations", Explain).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
+        record.MapPost("/changes/{change:guid}/take-back", TakeBack).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+    }
+
+    private static async Task<Results<Ok<HistoryResponse>, ProblemHttpResult>> Show(Guid id, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    {
+        if (await db.Employments.AsNoTracking().FirstOrDefaultAsync(e => e.Id == id, cancellation) is not { } employment) return Problems.NotFound();
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var roles = ShownRecord.RolesOf(user);
+        var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => Sees(fields, roles, v.Field)).ToList();
+        var ids = rows.Select(r => r.ChangeId).Distinct().ToArray();
+        // Changes that only emptied fields have no values of their own; they are known by when they happened.
+        var changes = await db.Changes.AsNoTracking().Where(c => ids.Contains(c.Id) || c.SubjectId == id).OrderByDescending(c => c.At).ToListAsync(cancellation);
+        var touched = changes.ToDictionary(c => c.Id, c => rows.Where(r => r.ChangeId == c.Id || (!r.Known.UpperBoundInfinite && r.Known.UpperBound == c.At)).Select(r => r.Field).Distinct().ToArray());
+        var explanations = changes.Where(c => c.Action == Explained && c.Part is not null).ToLookup(c => c.Part!);
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var templates = await TemplateBook.LoadAsync(db, cancellation);
+        var people = await PeopleAsync(db, fields, rows, cancellation);
+        var order = fields.Set.Fields.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
+        return TypedResults.Ok(new HistoryResponse(
+            [.. rows.OrderBy(r => order[r.Field]).ThenBy(r => r.Effective.LowerBound).ThenBy(r => r.Known.LowerBound).Select(r => Value(r))],
+            [.. changes.Where(c => c.Action != Explained && touched[c.Id].Length > 0).Select(c => new HistoryChange(
+                c.Id, c.At, c.ByName, c.Origin, c.Action, c.Why, touched[c.Id], rows.Exists(r => r.ChangeId == c.Id && r.Known.UpperBoundInfinite), CanBeTakenBack.Contains(c.Action),
+                [.. explanations[c.Id.ToString()].OrderBy(e => e.At).Select(e => new Explanation(e.ByName, e.At, e.Why!))]))]));
+
+        HistoryValue Value(RecordValue row)
+        {
+            var (from, to) = EffectiveRange.FromDatabase(row.Effective);
+            return new HistoryValue(
+                row.Field, Labels.Of(fields.Set.Find(row.Field)!.Labels), row.Value, Display(fields, names, people, row.Field, row.Value), ValueSource.Of(row.Source, templates), from, to,
+                row.Known.LowerBound, row.Known.UpperBoundInfinite ? null : row.Known.UpperBound, row.ChangeId);
+        }
+    }
+
+    /// <summary>What differs between two states of a record: each is what was true on a day, as believed at the end of a day.</summary>
+    private static async Task<Results<Ok<StateDifference[]>, ProblemHttpResult>> Compare(
+        Guid id, LocalDateParameter on, LocalDateParameter? known, LocalDateParameter with, LocalDateParameter? withKnown, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    {
+        if (await db.Employments.AsNoTracking().FirstOrDefaultAsync(e => e.Id == id, cancellation) is not { } employment) return Problems.NotFound();
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var roles = ShownRecord.RolesOf(user);
+        var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(await db.Firms.Select(f => f.TimeZone).SingleAsync(cancellation)) ?? DateTimeZone.Utc;
+        var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => Sees(fields, roles, v.Field)).ToList();
+        var (before, after) = (State(on.Date, known?.Date), State(with.Date, withKnown?.Date));
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var people = await PeopleAsync(db, fields, rows, cancellation);
+        return TypedResults.Ok(fields.Set.Fields.Select(f => f.Key)
+            .Where(k => Raw(before, k) != Raw(after, k))
+            .Select(k => new StateDifference(k, Labels.Of(fields.Set.Find(k)!.Labels), Shown(before, k), Shown(after, k))).ToArray());
+
+        Dictionary<string, RecordValue> State(LocalDate day, LocalDate? asKnownOn)
+        {
+            var moment = asKnownOn is { } knownDay ? knownDay.PlusDays(1).AtStartOfDayInZone(zone).ToInstant() : Instant.MaxValue;
+            return rows.Where(r => EffectiveRange.FromDatabase(r.Effective) is var (from, to) && from <= day && (to is null || day <= to)
+                    && r.Known.LowerBound < moment && (r.Known.UpperBoundInfinite || r.Known.UpperBound >= moment))
+                .GroupBy(r => r.Field).ToDictionary(g => g.Key, g => g.MaxBy(r => r.Known.LowerBound)!);
+        }
+
+        string? Raw(Dictionary<string, RecordValue> state, string key) => state.TryGetValue(key, out var value) ? value.Value.GetRawText() : null;
+
+        StateValue? Shown(Dictionary<string, RecordValue> state, string key) =>
+            state.TryGetValue(key, out var value) ? new StateValue(value.Value, Display(fields, names, people, key, value.Value), EffectiveRange.FromDatabase(value.Effective).From) : null;
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Explain(
+        Guid id, Guid change, WhyRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        if (await db.Changes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == change && c.SubjectId == id, cancellation) is null) return Problems.NotFound();
+        if (Reason.Check(request.Why) is { } reason) return Problems.Invalid(reason);
+        if (Reason.Clean(request.Why) is not { } why) return Problems.Invalid(new Problem("/why", "missing", "Fill this in."));
+        db.Changes.Add(user.Author(clock, "record").Change(Explained, id, change.ToString(), why));
+        await db.SaveChangesAsync(cancellation);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(
+        Guid id, Guid change, WhyRequest request, ClaimsPrincipal user, FidDb db, RecordWriter writer, FirmClock clock, CancellationToken cancellation)
+    {
+        if (Reason.Check(request.Why) is { } reason) return Problems.Invalid(reason);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        await writer.LockAsync(id, cancellation);
+        if (await RecordsEndpoints.FindAsync(db.Employments, db.RecordsNow, id, cancellation) is not var (employment, record)
+            || await db.Changes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == change && c.SubjectId == id && CanBeTakenBack.Contains(c.Action), cancellation) is not { } taken) return Problems.NotFound();
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var roles = ShownRecord.RolesOf(user);
+        var touched = await writer.TouchedBy(employment, taken).Select(v => v.Field).Distinct().ToListAsync(cancellation);
+        if (touched.Any(f => fields.Set.Find(f)?.AccessOf(roles) != FieldAccess.Edit)) return Problems.Forbidden();
+        var entry = user.Author(clock, "record").Change(TakenBack, id, change.ToString(), Reason.Clean(request.Why));
+        db.Changes.Add(entry);
+        if (!await writer.TakeBackAsync(employment, record, taken, entry, await clock.TodayAsync(db, cancellation), cancellation))
+            return Problems.Conflict("changed-since", "A later change touched the same values. Take that back first, or fix the record.");
+        await db.SaveChangesAsync(cancellation);
+        await transaction.CommitAsync(cancellation);
+        return TypedResults.NoContent();
+    }
+
+    private static IQueryable<RecordValue> Values(FidDb db, Employment employment) =>
+        db.RecordValues.AsNoTracking().Where(v => v.OwnerId == employment.Id || v.OwnerId == employment.PersonId);
+
+    private static bool Sees(LiveFields fields, IReadOnlyCollection<string> roles, string field) => fields.Set.Find(field)?.AccessOf(roles) is FieldAccess.View or FieldAccess.Edit;
+
+    private static async Task<Dictionary<string, string>> PeopleAsync(FidDb db, LiveFields fields, List<RecordValue> rows, CancellationToken cancellation)
+    {
+        var ids = rows.Where(r => fields.Set.Find(r.Field)!.Type == FieldType.Person).Select(r => Guid.TryParse(r.Value.ToString(), out var id) ? id : Guid.Empty).Distinct().ToArray();
+        return ids.Length == 0 ? [] : await db.RecordsNow.AsNoTracking().Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId.ToString(), r => r.FullName, cancellation);
+    }
+
+    private static string? Display(LiveFields fields, ListNames names, Dictionary<string, string> people, string key, JsonElement value)
+    {
+        var field = fields.Set.Find(key)!;
+        return field.List is { } list ? string.Join(", ", FieldValues.Texts(value).Select(c => names.Of(list, c)))
+            : field.Type == FieldType.Person ? people.GetValueOrDefault(value.ToString())
+            : null;
+    }
+}
+
+/// <summary>Every value a record had, as far as the reader may see the fields.</summary>
+/// <param name="Values">By field, then by when they are true.</param>
+/// <param name="Changes">The saves they came with, the latest first.</param>
+public sealed record HistoryResponse(HistoryValue[] Values, HistoryChange[] Changes);
+
+/// <param name="To">The last day it is true for, included; null for no end.</param>
+/// <param name="KnownTo">When it stopped being believed; null while it is.</param>
+public sealed record HistoryValue(
+    string Field, Labels Label, JsonElement Value, string? Display, ValueSource Source, LocalDate From, LocalDate? To, Instant KnownFrom, Instant? KnownTo, Guid ChangeId);
+
+/// <param name="Fields">The fields it touched.</param>
+/// <param name="Stands">Whether something of it is still believed.</param>
+/// <param name="CanBeTakenBack">Whether it is of a kind that can be taken back; what a later change touched cannot be all the same.</param>
+public sealed record HistoryChange(
+    Guid Id, Instant At, string By, string Origin, string Action, string? Why, string[] Fields, bool Stands, bool CanBeTakenBack, Explanation[] Explanations);
+
+public sealed record Explanation(string By, Instant At, string Why);
+
+/// <summary>A field that differs between two states; null where it had no value.</summary>
+public sealed record StateDifference(string Field, Labels Label, StateValue? Before, StateValue? After);
+
+/// <param name="Since">The day from which the value holds.</param>
+public sealed record StateValue(JsonElement Value, string? Display, LocalDate Since);
+
+public sealed record WhyRequest(string? Why);

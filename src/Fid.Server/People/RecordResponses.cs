@@ -1,0 +1,78 @@
+using System.Text.Json;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.Fields;
+using Fid.Server.Lists;
+using NodaTime;
+
+namespace Fid.Server.People;
+
+/// <summary>A record, as the reader may see it.</summary>
+/// <param name="AsOf">The day it is shown for: today, or the first day of somebody who has not started.</param>
+/// <param name="Hire">The hire under way, if any.</param>
+/// <param name="Version">What to send as If-Match when saving.</param>
+/// <param name="FieldsVersion">The version of the fields' configuration.</param>
+/// <param name="Sections">All fields the reader may see, hidden ones too.</param>
+/// <param name="Evaluation">What is shown, wrong and missing as it is stored.</param>
+public sealed record RecordResponse(
+    Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Kind, string? Site, LocalDate Start, LocalDate AsOf, LocalDate Today,
+    string Version, HireLink? Hire, int FieldsVersion, SectionResponse[] Sections, EvaluationResponse Evaluation);
+
+public sealed record HireLink(Guid Id, int Done, int Of);
+
+public sealed record SectionResponse(string Key, Labels Label, FieldResponse[] Fields);
+
+/// <summary>A field and its value.</summary>
+/// <param name="Parent">The field that narrows what can be chosen.</param>
+/// <param name="Required">"always", the stage from which it must be filled, or null.</param>
+/// <param name="Display">What to show for a list entry or a person.</param>
+/// <param name="Since">The day from which the value holds.</param>
+/// <param name="Coming">What it will be, from which day; a value that ends is null from then on.</param>
+public sealed record FieldResponse(
+    string Key, FieldType Type, Labels Label, string? List, OptionResponse[]? Options, string? Parent, string? Required, FieldAccess Access, bool Unique,
+    JsonElement? Value, string? Display, ValueSource? Source, ChangeResponse? Change, LocalDate? Since, ComingValue[] Coming);
+
+public sealed record ComingValue(LocalDate From, JsonElement Value, string? Display);
+
+/// <summary>A label in each language.</summary>
+public sealed record Labels(string En, string De)
+{
+    public static Labels Of(IReadOnlyDictionary<string, string> labels)
+    {
+        var english = labels.GetValueOrDefault("en") ?? labels.Values.FirstOrDefault() ?? "";
+        return new Labels(english, labels.GetValueOrDefault("de") ?? english);
+    }
+}
+
+public sealed record OptionResponse(string Value, Labels Label, bool Retired, string[]? Within);
+
+/// <summary>Who set a value, when, from where, and why.</summary>
+public sealed record ChangeResponse(string By, Instant At, string Origin, string? Why);
+
+/// <summary>What follows from the values of a record.</summary>
+/// <param name="Set">The values that rules, defaults and computations gave.</param>
+/// <param name="Shown">Keys of the fields to show, in order.</param>
+/// <param name="Errors">What is wrong with values of shown fields.</param>
+/// <param name="MissingNow">Shown fields that are required by now and empty.</param>
+/// <param name="MissingLater">The same for each later stage, in order.</param>
+/// <param name="Filled">How many shown fields have a value.</param>
+public sealed record EvaluationResponse(
+    SetValue[] Set, IReadOnlyList<string> Shown, FieldErrorResponse[] Errors, IReadOnlyList<string> MissingNow, StageMissing[] MissingLater, int Filled)
+{
+    internal static async Task<EvaluationResponse> OfAsync(FidDb db, LiveFields fields, EvaluatedRecord record, ListNames names, CancellationToken cancellation)
+    {
+        var set = record.SetBy.Where(s => s.Value != "typed").ToList();
+        var display = await RecordReader.DisplayAsync(db, fields, set.Select(s => (s.Key, record.Values[s.Key])), names, cancellation);
+        return new EvaluationResponse(
+            [.. set.Select(s => new SetValue(s.Key, record.Values[s.Key], display.GetValueOrDefault(s.Key), s.Value))],
+            record.Shown, [.. record.Errors.Select(e => new FieldErrorResponse(e.Field, e.Misfit))], record.MissingNow,
+            [.. record.MissingLater.Select(l => new StageMissing(l.Stage, l.Fields))], record.Shown.Count(record.Values.ContainsKey));
+    }
+}
+
+/// <param name="By">"rule:" and the field whose change set it, "default" or "computed".</param>
+public sealed record SetValue(string Field, JsonElement Value, string? Display, string By);
+
+public sealed record FieldErrorResponse(string Field, Misfit Misfit);
+
+public sealed record StageMissing(string Stage, IReadOnlyList<string> Fields);

@@ -1,0 +1,71 @@
+using OpenQA.Selenium;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Browser.Tests;
+
+/// <summary>Filling a list from a sheet, and setting up an empty firm.</summary>
+public class ImportTests(PageFixture firm) : IClassFixture<PageFixture>
+{
+    [Fact]
+    public void A_sheet_is_looked_at_mended_taken_and_undone()
+    {
+        var file = Path.Combine(Directory.CreateTempSubdirectory("fid-sheet-").FullName, "yard jobs.csv");
+        File.WriteAllText(file, "Job code;Titel;Stufe\nYJ-1;Schiffsmaler;C-2\nYJ-2;Segelmacher;C-2\nYJ-3;Taucher;C3\nDK-2;Decksmann;C2\n");
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Open("/lists/jobs");
+        orla.Link("Fill from a spreadsheet").Click();
+        orla.SeeText("Nothing changes before you have seen what every row would do.");
+        orla.Give(file);
+        orla.Heading("yard jobs.csv → Jobs");
+        orla.SeeText("1 new, 1 changed");
+        orla.SeeText("was Deckhand");
+        orla.Button("not right 2").Click();
+        orla.Button("for all “C-2”").Click();
+        orla.SeeText("3 new, 1 changed");
+        orla.Button("All 4").Click();
+        orla.Button("Titel, row 3: Taucher").Click();
+        orla.Part("Titel, row 3").SendKeys(Keys.Control + "a");
+        orla.Part("Titel, row 3").SendKeys("Berufstaucher" + Keys.Enter);
+        orla.SeeText("Berufstaucher");
+        orla.Button("Put all 4 rows in").Click();
+        orla.SeeText("3 new and 1 changed entries are in the list.");
+        orla.Link("To the list").Click();
+        orla.SeeText("Berufstaucher");
+        orla.Link("Exchange").Click();
+        orla.SeeText("is in the list");
+        orla.Link("yard jobs.csv").Click();
+        orla.Button("Undo the whole import").Click();
+        orla.SeeText("was undone");
+        orla.Open("/lists/jobs");
+        orla.SeeText("Deckhand");
+        orla.SeeNo("Berufstaucher");
+        orla.Complaints().ShouldBeEmpty();
+        Directory.Delete(Path.GetDirectoryName(file)!, recursive: true);
+    }
+
+    [Fact]
+    public void Cells_are_pasted_and_a_file_that_is_no_sheet_is_refused_with_a_reason()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Open("/exchange/new?list=teams");
+        orla.SeeText("Drop a file here, paste cells, or choose one");
+        orla.Script("""
+            const data = new DataTransfer();
+            data.setData('text/plain', 'Code\tName\nRIG\tRiggers\n');
+            window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+            """);
+        orla.Heading("pasted cells → Teams");
+        orla.SeeText("1 new, 0 changed");
+
+        var file = Path.GetTempFileName();
+        File.WriteAllBytes(file, [0x89, 0x50, 0x4E, 0x47, 0, 0, 0, 1]);
+        orla.Open("/exchange/new?list=teams");
+        orla.SeeText("Choose a file");
+        orla.Give(file);
+        orla.SeeText("This is no sheet. Choose a .csv, .tsv or .xlsx file.");
+        orla.Button("Give up").Click();
+        orla.Heading("Exchange");
+        File.Delete(file);
+    }
+}

@@ -1,0 +1,101 @@
+using System.Text.Json.Nodes;
+using CsCheck;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Core.Tests.Fields;
+
+public class RecordEvaluationTests
+{
+    private const string Fields = """
+        {"key":"name","type":"text","required":"always","access":{"coordinator":"edit","manager":"view"}},
+        {"key":"site","type":"listEntry","list":"sites","access":{"coordinator":"edit","manager":"view"},"onChange":[{"set":"centre","formula":"if(site == 'skerry', '410', '')"},{"set":"boat","formula":"'MV ' + site"}]},
+        {"key":"centre","type":"text","access":{"coordinator":"edit"},"onChange":[{"set":"boat","formula":"'by centre'"},{"set":"site","formula":"'hallan'"}]},
+        {"key":"boat","type":"text","access":{"coordinator":"edit","manager":"view"}},
+        {"key":"start","type":"date","access":{"coordinator":"edit","manager":"view"}},
+        {"key":"review","type":"date","default":{"formula":"addWorkingDays(end, -5)"},"access":{"coordinator":"edit"}},
+        {"key":"end","type":"date","default":{"formula":"addMonths(start, 7)"},"access":{"coordinator":"edit","manager":"view"}},
+        {"key":"seasonal","type":"computed","default":{"formula":"end != null and addMonths(start, 12) > end"},"access":{"coordinator":"edit","manager":"view"}},
+        {"key":"return","type":"yesNo","showWhen":"seasonal","required":{"from":"settle"},"access":{"coordinator":"edit","manager":"edit"}},
+        {"key":"pay","type":"money","min":12,"max":90,"required":{"from":"prepare"},"access":{"coordinator":"edit"}},
+        {"key":"bank","type":"identifier","pattern":"[A-Z]{2}\\d+","requiredWhen":"pay > 50","required":{"from":"arrive"},"access":{"coordinator":"edit"}},
+        {"key":"deck","type":"choice","options":[{"value":"fore"},{"value":"aft"}],"access":{"coordinator":"edit"}},
+        {"key":"berth","type":"choices","parent":"deck","options":[{"value":"1","within":["fore"]},{"value":"2","within":["aft"]},{"value":"9","retired":true}],"access":{"coordinator":"edit","manager":"view"}}
+        """;
+
+    [Fact]
+    public void Rules_then_defaults_then_computed_each_after_what_it_reads()
+    {
+        var record = Evaluate("""{"name":"Ines","site":"skerry","start":"2027-03-31"}""", typed: "name,site", changed: "site");
+        record["values"]!.ToJsonString().ShouldBe(
+            """{"name":"Ines","site":"skerry","centre":"410","boat":"MV skerry","start":"2027-03-31","review":"2027-10-25","end":"2027-10-31","seasonal":true}""");
+        record["setBy"]!.ToJsonString().ShouldBe(
+            """{"name":"typed","site":"typed","centre":"rule:site","boat":"rule:site","review":"default","end":"default","seasonal":"computed"}""");
+        record["access"]!["seasonal"]!.ToString().ShouldBe("view");
+        record["missing"]!.ToJsonString().ShouldBe("""{"now":["pay"],"arrive":["bank"],"settle":["return"]}""");
+        record["completeness"]!.ToJsonString().ShouldBe("""{"filled":1,"required":2}""");
+    }
+
+    [Fact]
+    public void Nobody_s_typing_is_overwritten_and_what_was_emptied_stays_empty()
+    {
+        var record = Evaluate("""{"name":"Ines","site":"skerry","centre":"999","start":"2027-03-31"}""", typed: "site,centre,end", changed: "site");
+        record["values"]!["centre"]!.ToString().ShouldBe("999");
+        record["values"]!["end"].ShouldBeNull();
+        record["setBy"]!["boat"]!.ToString().ShouldBe("rule:site");
+    }
+
+    [Theory]
+    [InlineData("pay", "11.99", "min")]
+    [InlineData("pay", "90.01", "max")]
+    [InlineData("pay", "\"17\"", "type")]
+    [InlineData("site", "\"atlantis\"", "option")]
+    [InlineData("bank", "\"xy12\"", "pattern")]
+    [InlineData("bank", "\"XY12 and more\"", "pattern")]
+    [InlineData("berth", "[\"1\",\"2\"]", "within")]
+    [InlineData("berth", "[\"3\"]", "option")]
+    [InlineData("berth", "\"1\"", "type")]
+    [InlineData("start", "\"2027-02-30\"", "type")]
+    [InlineData("return", "\"yes\"", null)] // hidden, so nobody is troubled
+    [InlineData("berth", "[\"9\"]", null)] // retired, but there already
+    [InlineData("site", "\" SKERRY \"", null)] // codes match however they are capitalised
+    public void Says_what_is_wrong_with_what_is_shown(string field, string value, string? code)
+    {
+        var errors = Evaluate($$"""{"deck":"fore","{{field}}":{{value}}}""")["errors"]!.AsArray();
+        errors.Select(e => $"{e!["field"]}:{e["code"]}").ShouldBe(code is null ? [] : [$"{field}:{code}"]);
+    }
+
+    [Fact]
+    public void Each_part_of_a_formula_is_computed_once_however_deep_it_stands()
+    {
+        // Computed twice at each level, this would not end.
+        var nested = Enumerable.Range(0, 50).Aggregate("pay == 7", (inner, _) => $"({inner}) == true");
+        var record = JsonNode.Parse(Asked.Answer("fields.evaluate", $$"""
+            {"fields":[{"key":"pay","type":"money","access":{"c":"view"} },{"key":"x","type":"computed","access":{"c":"view"},"default":{"formula":"{{nested}}" } }],
+             "values":{"pay":7},"role":"c","today":"2027-03-01"}
+            """))!;
+        record["values"]!["x"]!.GetValue<bool>().ShouldBeTrue();
+    }
+
+    [Fact]
+    public void A_condition_makes_a_field_required_before_its_stage() =>
+        Evaluate("""{"name":"Ines","pay":60}""")["missing"]!["now"]!.ToJsonString().ShouldBe("""["bank"]""");
+
+    [Fact]
+    public void Nothing_of_what_a_role_may_not_see_shows_through() =>
+        // Whatever the hidden fields hold, or whether they hold anything, the answer is the same to the letter.
+        Gen.Select(Hidden, Hidden, Gen.OneOf("", "site", "centre,pay", "pay,deck")).Sample((one, other, changed) =>
+            Evaluate($$"""{"site":"hallan","start":"2027-03-31","berth":["1"]{{one}}}""", "pay,centre", changed, "manager").ToJsonString()
+                .ShouldBe(Evaluate($$"""{"site":"hallan","start":"2027-03-31","berth":["1"]{{other}}}""", "", changed, "manager").ToJsonString()), iter: 200);
+
+    private static Gen<string> Hidden { get; } = Gen.Select(
+        Gen.OneOf("", ",\"centre\":\"410\"", ",\"centre\":7"), Gen.OneOf("", ",\"pay\":60", ",\"pay\":\"much\""),
+        Gen.OneOf("", ",\"deck\":\"aft\"", ",\"deck\":\"none\""), Gen.OneOf("", ",\"bank\":\"XY1\"", ",\"review\":\"2027-05-05\"")).Select((a, b, c, d) => a + b + c + d);
+
+    private static JsonNode Evaluate(string values, string typed = "", string changed = "", string role = "coordinator") => JsonNode.Parse(Asked.Answer("fields.evaluate", $$"""
+        {"fields":[{{Fields}}],"stages":["prepare","arrive","settle"],"lists":{"sites":["skerry","hallan"]},"values":{{values}},
+         "typed":{{Keys(typed)}},"changed":{{Keys(changed)}},"role":"{{role}}","stage":"prepare","today":"2027-03-01"}
+        """))!;
+
+    private static string Keys(string keys) => keys.Length == 0 ? "[]" : "[\"" + keys.Replace(",", "\",\"") + "\"]";
+}

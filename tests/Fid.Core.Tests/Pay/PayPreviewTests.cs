@@ -1,0 +1,74 @@
+using Fid.Core.Pay;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Core.Tests.Pay;
+
+public class PayPreviewTests
+{
+    private static readonly PayComponent Base = new("BASE", ComponentKind.Earning, Amount: 1250);
+    private static readonly PayComponent Isle = new("ISLE", ComponentKind.Earning, Percent: 4, Of: ["BASE"]);
+    private static readonly PayComponent Pension = new("PENS", ComponentKind.Deduction, Percent: 5, Of: ["BASE", "ISLE"], Floor: 240, Cap: 1600);
+    private static readonly PayComponent Levy = new(
+        "LEVY", ComponentKind.Deduction, Of: ["BASE", "ISLE", "PENS"], Brackets: [new(0, 12000), new(18, 30000), new(32)]);
+    private static readonly PayComponent Employer = new("PENS-ER", ComponentKind.EmployerCost, Percent: 6, Of: ["BASE", "ISLE"]);
+
+    [Fact]
+    public void A_fortnight_comes_to_what_the_rules_say_in_whatever_order_it_is_listed()
+    {
+        PayComponent[] all = [Base, Isle, Pension, Levy, Employer];
+        foreach (var order in new[] { all, [.. all.Reverse()], [Levy, Employer, Pension, Isle, Base] })
+        {
+            var slip = PayPreview.Of(PayPeriod.Fortnight, order).Answer!;
+            slip.Lines.Select(l => l.Code).ShouldBe(order.Select(c => c.Code));
+            slip.Lines.ToDictionary(l => l.Code, l => l.Amount).ShouldBe(
+                new Dictionary<string, decimal> { ["BASE"] = 1250.00m, ["ISLE"] = 50.00m, ["PENS"] = 53.00m, ["LEVY"] = 154.42m, ["PENS-ER"] = 78.00m }, ignoreOrder: true);
+            (slip.Gross, slip.Deductions, slip.Net, slip.EmployerCost).ShouldBe((1300.00m, 207.42m, 1092.58m, 1378.00m));
+        }
+        PayPreview.Of(PayPeriod.Fortnight, all).Answer!.Lines[3].Working.ShouldContain("1247.00) × 26 = 32422.00 a year");
+    }
+
+    [Theory]
+    [InlineData("BASE * 0.1", "125.00")]
+    [InlineData("Max(BASE - 1300, 0)", "0.00")]
+    [InlineData("if(BASE > 1000, Round(BASE / 3, 2), 0)", "416.67")]
+    [InlineData("[BASE] + 0.005", "1250.01")]
+    [InlineData("0.1 + 0.2", "0.30")]
+    public void A_formula_computes_in_decimals(string formula, string amount) =>
+        PayPreview.Of(PayPeriod.Month, [new("X", ComponentKind.Earning, Formula: formula), Base]).Answer!.Lines[0].Amount.ToString(System.Globalization.CultureInfo.InvariantCulture).ShouldBe(amount);
+
+    [Theory]
+    [InlineData("BASE +", "/components/0/formula", "formula-error")]
+    [InlineData("BOSS * 2", "/components/0/formula", "unknown-code")]
+    [InlineData("Pow(9, 99999999)", "/components/0/formula", "formula-error")]
+    [InlineData("9 ** 99999999", "/components/0/formula", "formula-error")]
+    [InlineData("BASE / 0", "/components/0", "formula-error")]
+    [InlineData("BASE > 3", "/components/0", "formula-error")]
+    [InlineData("'BASE'", "/components/0", "formula-error")]
+    [InlineData("99999999999999999999999999 * 99999999", "/components/0", "formula-error")]
+    [InlineData("X + 1", "/components/0", "loop")]
+    public void A_formula_that_cannot_be_is_refused_at_its_place(string formula, string path, string code)
+    {
+        var problem = PayPreview.Of(PayPeriod.Month, [new("X", ComponentKind.Earning, Formula: formula), Base]).Problems.Single();
+        (problem.Path, problem.Code).ShouldBe((path, code));
+    }
+
+    [Fact]
+    public void A_ring_is_named_whole()
+    {
+        var ring = PayPreview.Of(PayPeriod.Month, [new("A", ComponentKind.Earning, Formula: "C"), new("B", ComponentKind.Earning, Percent: 1, Of: ["A"]), new("C", ComponentKind.Earning, Percent: 2, Of: ["B"])]);
+        ring.Problems.Single().Message.ShouldContain("A reads C reads B reads A");
+    }
+
+    [Fact]
+    public void Each_component_has_one_rule_and_a_base_only_where_it_needs_one()
+    {
+        string[] Codes(params PayComponent[] components) => [.. PayPreview.Of(PayPeriod.Month, components).Problems.Select(p => p.Code)];
+        Codes(new PayComponent("A", ComponentKind.Earning)).ShouldBe(["one-rule"]);
+        Codes(Base, new("A", ComponentKind.Earning, Amount: 1, Percent: 2, Of: ["BASE"])).ShouldBe(["one-rule"]);
+        Codes(new PayComponent("A", ComponentKind.Earning, Percent: 2)).ShouldBe(["missing-property"]);
+        Codes(Base, new("A", ComponentKind.Earning, Of: ["BASE"], Brackets: [new(1), new(2, 5)])).ShouldBe(["bad-value", "bad-value"]);
+        Codes(Base, Base).ShouldBe(["duplicate-code"]);
+        Codes(Base, new("A", ComponentKind.Earning, Percent: 2, Of: ["BASE"], Floor: 10, Cap: 5)).ShouldBe(["reversed-range"]);
+    }
+}

@@ -1,0 +1,82 @@
+import type { ExchangeWords } from './en';
+
+/** What Exchange says in German. */
+export const de: ExchangeWords = {
+  title: 'Austausch',
+  intro: 'Tabellen, die hereinkamen, und wo jede von ihnen ist.',
+  fill: 'Liste aus einer Tabelle füllen',
+  none: 'Noch keine Tabelle gekommen.',
+  columns: { when: 'Wann', file: 'Tabelle', list: 'In', by: 'Von', state: 'Wo sie ist', rows: 'Zeilen' },
+  states: {
+    reading: 'wird gelesen',
+    ready: 'wartet auf eine Entscheidung',
+    checking: 'wird geprüft',
+    committing: 'geht in die Liste',
+    committed: 'ist in der Liste',
+    undoing: 'wird rückgängig gemacht',
+    undone: 'wurde rückgängig gemacht',
+    failed: 'ließ sich nicht lesen',
+    dropped: 'kam nicht ganz an'
+  },
+  newTitle: 'Eine Liste füllen',
+  into: 'In welche Liste',
+  drop: 'Datei hier ablegen, Zellen einfügen oder wählen',
+  dropNote: (mb) =>
+    `.csv, .tsv oder .xlsx mit einer Kopfzeile, höchstens ${mb} MB. Nichts ändert sich, bevor du gesehen hast, was jede Zeile täte.`,
+  choose: 'Datei wählen',
+  pasted: 'eingefügte Zellen',
+  getSheet: 'Tabelle mit den richtigen Spalten holen',
+  getFilled: 'Tabelle mit dem jetzigen Inhalt holen',
+  uploading: 'Die Datei ist unterwegs.',
+  tooLarge: (mb) => `Die Datei hat mehr als ${mb} MB. Teile sie oder lass weg, was nicht nötig ist.`,
+  progress: (done, of) => (of > 0 ? `${done} von ${of} Zeilen` : `${done} Zeilen`),
+  leaveIt: 'Du kannst gehen; es läuft weiter und findet sich unter Austausch wieder.',
+  outcomes: { new: 'neu', changed: 'geändert', same: 'wie gehabt', wrong: 'nicht richtig', ignored: 'übergangen' },
+  filter: 'Zeige',
+  all: 'Alle',
+  row: 'Zeile',
+  would: 'Würde',
+  matchTo: (header) => `Was ${header} ist`,
+  leaveOut: 'weglassen',
+  by: {
+    Header: 'am Kopf erkannt',
+    Spelling: 'an ähnlichem Kopf',
+    Content: 'am Inhalt',
+    Memory: 'wie letztes Mal',
+    Hand: 'wie gesagt',
+    Nothing: ''
+  },
+  dates: 'Daten wie 3/4/2027 sind',
+  dateOrders: {
+    dayMonthYear: 'Tag, Monat, Jahr: 3. April',
+    monthDayYear: 'Monat, Tag, Jahr: 4. März',
+    yearMonthDay: 'geschrieben 2027-04-03'
+  },
+  askDates: 'Daten hier lassen sich zweifach lesen. Sag, wie.',
+  decimal: 'Dezimalen stehen',
+  comma: 'mit Komma: 1,5',
+  point: 'mit Punkt: 1.5',
+  empty: 'Eine leere Zelle',
+  emptyKeeps: 'lässt, was da ist',
+  emptyClears: 'leert, was da ist',
+  cell: (header, row) => `${header}, Zeile ${row}`,
+  meant: (what) => `${what} nehmen`,
+  allLike: (what) => `für alle „${what}“`,
+  from: (old) => `war ${old || 'leer'}`,
+  commitAll: (n) => (n === 1 ? 'Die eine Zeile übernehmen' : `Alle ${n} Zeilen übernehmen`),
+  commitGood: (n) => (n === 1 ? 'Nur die gute Zeile übernehmen' : `Nur die ${n} guten Zeilen übernehmen`),
+  rest: 'Den Rest als Tabelle holen',
+  dropIt: 'Aufgeben',
+  undo: 'Ganzen Import rückgängig machen',
+  undoing: 'Neue Einträge gehen, geänderte sind wie zuvor. Das geht, solange nichts sie verwendet.',
+  nothing: 'Keine Zeile würde etwas ändern.',
+  summary: (n, c) => `${n} neu, ${c} geändert`,
+  committed: (n, c) => `${n} neue und ${c} geänderte Einträge sind in der Liste.`,
+  toList: 'Zur Liste',
+  failures: {
+    meanwhile: 'Die Liste wurde geändert, seit diese Zeilen geprüft wurden. Sie sind neu geprüft: sieh noch einmal hin.',
+    fault: 'Etwas ging schief. Nichts ist halb getan; versuch es noch einmal.'
+  },
+  used: (codes) => `Das geht nicht mehr: ${codes} wird verwendet.`,
+  changedSince: (codes) => `Das geht nicht mehr: ${codes} wurde seither geändert.`
+};

@@ -1,0 +1,86 @@
+<script lang="ts">
+  import { api, ApiProblem, data, type Api } from '$lib/api/client';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import { done } from '$lib/ui/toast';
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { nameOf } from './configuration';
+  import Differences from './Differences.svelte';
+  import type { Drafting } from './drafting.svelte';
+  import { words } from './words';
+
+  /** What would change and whom it touches, before it is made live. */
+  let { open = $bindable(), drafting }: { open: boolean; drafting: Drafting } = $props();
+  const client = useQueryClient();
+  const w = $derived(words().publishing);
+  const review = $derived<Api['ReviewResponse'] | undefined>(drafting.review);
+  const findings = $derived(review?.findings ?? []);
+  const blocked = $derived(findings.some((f) => f.blocks));
+  let why = $state('');
+  let despite = $state(false);
+  let busy = $state(false);
+  let error = $state('');
+  const label = (key: string) => {
+    const field = drafting.find(key);
+    return field ? `“${nameOf(field, text.language)}”` : key;
+  };
+
+  async function publish() {
+    busy = true;
+    error = '';
+    try {
+      const published = await data(
+        api.POST('/api/fields/draft/publish', {
+          body: { why: why.trim() || null, despite },
+          headers: { 'If-Match': drafting.version ?? '' }
+        })
+      );
+      open = false;
+      done(w.done(published.version));
+      await client.invalidateQueries({ predicate: (q) => ['fields', 'record', 'arrivals'].includes(String(q.queryKey[0])) });
+    } catch (e) {
+      if (e instanceof ApiProblem && e.status === 412) {
+        drafting.other = e.current as Api['DraftResponse'];
+        open = false;
+      } else error = text.failure(e);
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<Dialog bind:open title={w.title} focus="#publish-why">
+  <div class="px-5 pt-2 pb-5">
+    {#if review && review.differences.length === 0}<p>{w.nothing}</p>{/if}
+    {#each findings as f, i (i)}
+      <p class="py-0.5 {f.blocks ? 'text-rust font-semibold' : 'text-ochre'}">{f.message}</p>
+    {/each}
+    {#if review && review.differences.length > 0}
+      <h3 class="pt-2 text-base">{w.touches}</h3>
+      {#if blocked}<p class="text-rust">{w.blocked}</p>{:else if review.touched.length === 0}<p class="text-soft">{w.nobody}</p>{/if}
+      <ul>
+        {#each review.touched as t (t.field)}
+          {#if t.lacking > 0}<li>{w.lacking(t.lacking, label(t.field))}</li>{/if}
+          {#if t.hidden > 0}<li>{w.hidden(t.hidden, label(t.field))}</li>{/if}
+        {/each}
+      </ul>
+      <h3 class="pt-3 text-base">{w.differences}</h3>
+      <Differences differences={review.differences} {label} />
+      <div class="pt-3"><TextField id="publish-why" label={w.why} bind:value={why} maxlength={500} /></div>
+      {#if findings.length > 0 && !blocked}
+        <label class="flex items-center gap-2 py-1"><input type="checkbox" bind:checked={despite} />{w.despite}</label>
+      {/if}
+    {/if}
+    {#if error}<p role="alert" class="text-rust font-semibold">{error}</p>{/if}
+    <div class="flex justify-end gap-3 pt-3">
+      <Button onclick={() => (open = false)}>{w.cancel}</Button>
+      <Button
+        look="primary"
+        disabled={busy || blocked || !review || review.differences.length === 0 || (findings.length > 0 && !despite)}
+        onclick={publish}>{w.act}</Button
+      >
+    </div>
+  </div>
+</Dialog>

@@ -1,0 +1,90 @@
+import type { Api } from '$lib/api/client';
+
+/** What a record holds, as the published JSON Schema (/api/fields/schema.json) has it. */
+export interface Configuration {
+  sections: { key: string; label: Names }[];
+  fields: Field[];
+}
+
+export type Names = Record<string, string>;
+export type Access = 'edit' | 'view' | 'none';
+export type FieldType = Api['FieldResponse']['type'];
+
+export interface Field {
+  key: string;
+  label?: Names;
+  section?: string;
+  type: FieldType;
+  of?: 'person' | 'employment';
+  options?: Option[];
+  list?: string;
+  parent?: string;
+  required?: 'never' | 'always' | { from: string };
+  requiredWhen?: string;
+  access?: Record<string, Access>;
+  default?: { value: unknown } | { formula: string };
+  pattern?: string;
+  min?: number | string;
+  max?: number | string;
+  unique?: boolean;
+  onChange?: { set: string; formula: string }[];
+  showWhen?: string;
+  sensitive?: boolean;
+}
+
+export interface Option {
+  value: string;
+  label?: Names;
+  retired?: boolean;
+  within?: string[];
+}
+
+export const types: FieldType[] = [
+  'text',
+  'longText',
+  'number',
+  'money',
+  'date',
+  'yesNo',
+  'choice',
+  'choices',
+  'listEntry',
+  'person',
+  'email',
+  'phone',
+  'computed'
+];
+
+export const nameOf = (named: { label?: Names; key: string }, language: string) => named.label?.[language] || named.label?.en || named.key;
+
+/** A copy in which nothing stands that says nothing, so that an untouched field stays as it was. */
+export function tidy(field: Field): Field {
+  const entries = Object.entries(field).filter(
+    ([, v]) => v !== undefined && v !== '' && v !== false && !(Array.isArray(v) && v.length === 0)
+  );
+  return Object.fromEntries(entries) as unknown as Field;
+}
+
+/** A key made of a label, that no other field has. */
+export function keyFrom(label: string, taken: Field[]): string {
+  const plain =
+    label
+      .normalize('NFKD')
+      .replace(/\p{M}/gu, '')
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '_')
+      .replace(/^(?=[0-9])/, 'n')
+      .replace(/^_+|_+$/g, '') || 'field';
+  let key = plain;
+  for (let i = 2; taken.some((f) => f.key === key); i++) key = `${plain}_${i}`;
+  return key;
+}
+
+/** Moves a field so that it stands before another, in that one's section; to the end of a section without one. */
+export function moved(fields: Field[], key: string, before: string | undefined, section: string): Field[] {
+  const field = { ...fields.find((f) => f.key === key)!, section };
+  const rest = fields.filter((f) => f.key !== key);
+  const last = rest.findLastIndex((f) => f.section === section);
+  const at = before === undefined ? (last < 0 ? rest.length : last + 1) : rest.findIndex((f) => f.key === before);
+  return [...rest.slice(0, at), field, ...rest.slice(at)];
+}

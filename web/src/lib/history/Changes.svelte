@@ -1,0 +1,72 @@
+<script lang="ts">
+  import { api, data, type Api } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
+  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import { done } from '$lib/ui/toast';
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { words } from './words';
+
+  /** The saves of a record, the latest first; each can be explained, and taken back. */
+  let { id, changes }: { id: string; changes: Api['HistoryChange'][] } = $props();
+  const client = useQueryClient();
+  const w = $derived(words());
+  let acting = $state<{ change: string; act: 'explain' | 'takeBack' }>();
+  let why = $state('');
+  let error = $state('');
+
+  async function go() {
+    const { change, act } = acting!;
+    error = '';
+    try {
+      const request = { params: { path: { id, change } }, body: { why: why.trim() || null } };
+      if (act === 'explain') await data(api.POST('/api/records/{id}/changes/{change}/explanations', request));
+      else await data(api.POST('/api/records/{id}/changes/{change}/take-back', request));
+      done(act === 'explain' ? w.explained : w.takenBack);
+      acting = undefined;
+      why = '';
+      await client.invalidateQueries({ queryKey: ['record', id] });
+    } catch (e) {
+      error = text.failure(e);
+    }
+  }
+</script>
+
+<ul>
+  {#each changes as change (change.id)}
+    <li class="border-rule border-b py-2">
+      <p class="flex flex-wrap items-baseline gap-x-3">
+        <strong class={change.stands ? '' : 'text-soft line-through'}>{change.fields.map(fieldTitle).join(', ')}</strong>
+        <span class="text-soft text-xs"
+          >{change.by}, {w.actions[change.action] ?? change.action}
+          {text.t.source.from(change.origin)}, {text.day(change.at.slice(0, 10))}{change.stands ? '' : ` · ${w.undone}`}</span
+        >
+        {#if session.coordinates}
+          <button type="button" class="link text-xs" onclick={() => (acting = { change: change.id, act: 'explain' })}>{w.explain}</button>
+          {#if change.stands && change.canBeTakenBack}
+            <button type="button" class="link text-xs" onclick={() => (acting = { change: change.id, act: 'takeBack' })}
+              >{w.takeBack}</button
+            >
+          {/if}
+        {/if}
+      </p>
+      {#if change.why}<p class="text-sm">{change.why}</p>{/if}
+      {#each change.explanations as explanation (explanation.at)}
+        <p class="text-sm">
+          {explanation.why} <span class="text-soft text-xs">{w.explainedBy(explanation.by, text.day(explanation.at.slice(0, 10)))}</span>
+        </p>
+      {/each}
+      {#if acting?.change === change.id}
+        <div class="flex max-w-lg flex-wrap items-end gap-3 pt-1">
+          <div class="flex-1"><TextField id="change-why" label={w.why} bind:value={why} maxlength={500} error={error || undefined} /></div>
+          <Button onclick={() => (acting = undefined)}>{w.cancel}</Button>
+          <Button look="primary" onclick={go}>{acting.act === 'explain' ? w.save : w.takeBack}</Button>
+        </div>
+      {/if}
+    </li>
+  {:else}
+    <li class="text-soft py-2">{w.none}</li>
+  {/each}
+</ul>

@@ -1,0 +1,79 @@
+<script lang="ts">
+  import { api, data, type Api } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
+  import Picker from '$lib/ui/Picker.svelte';
+  import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+  import AddEntry from './AddEntry.svelte';
+  import { optionName, optionsQuery } from './queries';
+  import { recent } from './recent.svelte';
+
+  /** Chooses an entry of a list by any part of its code or name in any language, recently used ones first; who may can add one. */
+  interface Props {
+    id: string;
+    label: string;
+    list: string;
+    value: string;
+    /** What to show for a value that is not among the options. */
+    shown?: string;
+    note?: string;
+    noteTone?: 'faint' | 'ochre';
+    error?: string;
+    /** Codes that are not offered. */
+    without?: string[];
+    quiet?: boolean;
+    onchange?: (value: string) => void;
+  }
+  let { id, label, list, value = $bindable(), shown, note, noteTone, error, without = [], quiet = false, onchange }: Props = $props();
+  let typed = $state('');
+  let adding = $state<string>();
+  const options = optionsQuery();
+  const long = $derived(options.data?.more.includes(list) ?? false);
+  const found = createQuery(() => ({
+    queryKey: ['lists', 'find', list, typed],
+    queryFn: () => data(api.GET('/api/options/{list}', { params: { path: { list }, query: { find: typed } } })),
+    enabled: long,
+    placeholderData: keepPreviousData
+  }));
+  const entries = $derived(long ? (found.data ?? []) : (options.data?.options ?? []).filter((o) => o.list === list));
+  const choices = $derived.by(() => {
+    const last = recent.of(list);
+    const rank = (o: Api['ListOption']) => (last.includes(o.code) ? last.indexOf(o.code) : last.length);
+    return entries
+      .filter((o) => (!o.retired || o.code === value) && !without.includes(o.code))
+      .map((o) => ({ o, rank: rank(o) }))
+      .sort((a, b) => a.rank - b.rank)
+      .map(({ o }) => ({ value: o.code, label: optionName(o), detail: o.code, also: o.nameDe ? `${o.name} ${o.nameDe}` : o.name }));
+  });
+
+  function take(code: string) {
+    value = code;
+    if (code) recent.use(list, code);
+    onchange?.(code);
+  }
+</script>
+
+<Picker
+  {id}
+  {label}
+  {value}
+  {choices}
+  {shown}
+  {note}
+  {noteTone}
+  {error}
+  {quiet}
+  onsearch={long ? (t) => (typed = t) : undefined}
+  onadd={session.coordinates && list !== 'people' ? (name) => (adding = name) : undefined}
+  onchange={take}
+/>
+{#if adding !== undefined}
+  <AddEntry
+    {list}
+    name={adding}
+    onclose={() => {
+      adding = undefined;
+      document.getElementById(id)?.focus();
+    }}
+    onadded={(entry) => take(entry.code)}
+  />
+{/if}

@@ -1,0 +1,113 @@
+<script lang="ts">
+  import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import { done, failed } from '$lib/ui/toast';
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { words } from './words';
+
+  /** A list in setting up: what it has, and the entries it can begin with, to be taken as they are, edited first, or left. */
+  let { row, list, label, about }: { row: Api['SetupList']; list?: Api['ListSummary']; label: string; about: string } = $props();
+  const w = $derived(words());
+  const client = useQueryClient();
+  let editing = $state(false);
+  let rows = $state<Record<string, string>[]>([]);
+  let errors = $state<ProblemEntry[]>([]);
+  let busy = $state(false);
+  const columns = $derived(Object.keys(row.starter[0] ?? {}));
+  const heading = (key: string) =>
+    ({ code: w.code, name: w.name, name_de: w.nameDe })[key] ?? list?.columns.find((c) => c.key === key)?.label[text.language] ?? key;
+
+  async function take(taken: Record<string, string>[]) {
+    busy = true;
+    errors = [];
+    try {
+      await data(api.POST('/api/setup/starters/{list}', { params: { path: { list: row.key } }, body: { rows: taken } }));
+      done(w.setupPage.taken(taken.length));
+      editing = false;
+      await client.invalidateQueries({ predicate: (q) => ['lists', 'templates'].includes(String(q.queryKey[0])) });
+    } catch (e) {
+      if (e instanceof ApiProblem && e.errors.length > 0) {
+        errors = e.errors;
+        if (!editing) edit();
+      } else failed(text.failure(e));
+    } finally {
+      busy = false;
+    }
+  }
+  function edit() {
+    rows = row.starter.map((r) => ({ ...r }));
+    editing = true;
+  }
+</script>
+
+<div class="flex flex-wrap items-start justify-between gap-x-6 gap-y-2">
+  <div class="min-w-0 flex-1 basis-64">
+    <h2 class="text-base">
+      {#if list}<a class="hover:underline" href="/lists/{row.key}">{label}</a>{:else}<a class="hover:underline" href="/templates">{label}</a
+        >{/if}
+      {#if row.count === 0 && row.needed}<span class="text-ochre text-xs font-semibold">{w.setupPage.needed}</span>{/if}
+    </h2>
+    <p class="text-soft text-xs">{about}</p>
+    {#if row.count === 0 && row.starter.length > 0 && !editing}
+      <p class="pt-0.5 text-xs">{w.setupPage.starter(row.starter.length)}: {row.starter.map((r) => r.name).join(' · ')}</p>
+    {:else if row.count === 0 && row.starter.length === 0}<p class="pt-0.5 text-xs">{w.setupPage.none}</p>{/if}
+  </div>
+  <div class="flex flex-wrap gap-2">
+    {#if row.count > 0}
+      <span class="text-sea self-center font-semibold">✓ {w.setupPage.has(row.count)}</span>
+    {:else if row.starter.length > 0 && !editing}
+      <Button onclick={edit}>{w.setupPage.edit}</Button>
+      <Button look={row.needed ? 'primary' : 'plain'} disabled={busy} onclick={() => take(row.starter as Record<string, string>[])}
+        >{w.setupPage.takeAll}</Button
+      >
+    {:else if row.starter.length === 0 && list}
+      <a class="link self-center text-xs font-semibold" href="/lists/{row.key}/+">{w.add}</a>
+      <a class="link self-center text-xs font-semibold" href="/exchange/new?list={row.key}">{w.fromSheet}</a>
+    {/if}
+  </div>
+</div>
+{#if editing}
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->
+  <div class="overflow-x-auto pt-2" tabindex="0" role="region" aria-label={label}>
+    <table class="narrow w-full text-left text-xs">
+      <thead class="text-soft"
+        ><tr
+          >{#each columns as column (column)}<th class="px-1 font-normal">{heading(column)}</th>{/each}<th
+            ><span class="sr-only">{w.setupPage.leaveOut}</span></th
+          ></tr
+        ></thead
+      >
+      <tbody>
+        {#each rows as cells, i (i)}
+          <tr class="border-rule border-t">
+            {#each columns as column (column)}
+              {@const error = errors.find((e) => e.pointer === `/rows/${i}/${column}`)}
+              <td class="px-1 py-0.5 align-top">
+                <input
+                  aria-label="{heading(column)}, {i + 1}"
+                  aria-invalid={error ? true : undefined}
+                  bind:value={cells[column]}
+                  class="min-h-7 w-full min-w-24 border-b bg-transparent {error ? 'border-rust' : 'border-rule'}"
+                />
+                {#if error}<p class="text-rust text-2xs font-semibold" role="alert">{text.problem(error)}</p>{/if}
+              </td>
+            {/each}
+            <td
+              ><button
+                type="button"
+                class="text-soft hover:text-rust px-2"
+                aria-label="{w.setupPage.leaveOut}, {i + 1}"
+                onclick={() => rows.splice(i, 1)}>✕</button
+              ></td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+  <div class="flex justify-end gap-2 pt-2">
+    <Button onclick={() => (editing = false)}>{w.setupPage.later}</Button>
+    <Button look="primary" disabled={busy || rows.length === 0} onclick={() => take(rows)}>{w.setupPage.take}</Button>
+  </div>
+{/if}

@@ -1,0 +1,129 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { api, data, type Api } from '$lib/api/client';
+  import Acts from '$lib/exchange/Acts.svelte';
+  import Grid from '$lib/exchange/Grid.svelte';
+  import Reading from '$lib/exchange/Reading.svelte';
+  import { underWay } from '$lib/exchange/upload';
+  import { words } from '$lib/exchange/words';
+  import { listsQuery } from '$lib/lists/queries';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import { failed } from '$lib/ui/toast';
+  import Waiting from '$lib/ui/Waiting.svelte';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+
+  const id = $derived(page.params.id!);
+  const client = useQueryClient();
+  const lists = listsQuery();
+  const w = $derived(words());
+  // Live changes tell of progress; asked again now and then all the same, should the line be cut.
+  const query = createQuery(() => ({
+    queryKey: ['imports', id],
+    queryFn: () => data(api.GET('/api/imports/{id}', { params: { path: { id } } })),
+    refetchInterval: (q) => (q.state.data && underWay(q.state.data) ? 1000 : false)
+  }));
+  const run = $derived(query.data);
+  const list = $derived(lists.data?.find((l) => l.key === run?.list));
+  let only = $state('');
+  const counts = $derived(
+    run
+      ? (
+          [
+            ['', run.rows],
+            ['new', run.new],
+            ['changed', run.changed],
+            ['same', run.same],
+            ['wrong', run.wrong],
+            ['ignored', run.ignored]
+          ] as [string, number][]
+        ).filter(([key, n]) => key === '' || key === only || n > 0)
+      : []
+  );
+  const failure = $derived.by(() => {
+    if (!run?.failure) return '';
+    const [kind, codes] = run.failure.split(/:(.*)/s);
+    if (kind === 'used') return w.used(codes ?? '');
+    if (kind === 'changed') return w.changedSince(codes ?? '');
+    return w.failures[run.failure] ?? run.failure;
+  });
+
+  async function act(call: Promise<Api['ImportResponse']>) {
+    try {
+      client.setQueryData(['imports', id], await call);
+    } catch (e) {
+      failed(e instanceof Error && e.message ? e.message : text.failure(e));
+      await client.invalidateQueries({ queryKey: ['imports', id] });
+    }
+  }
+  const match = (change: Partial<Api['MatchingRequest']>) =>
+    run &&
+    void act(
+      data(
+        api.PUT('/api/imports/{id}/matching', {
+          params: { path: { id } },
+          body: { columns: run.columns, dates: run.dates, decimal: run.decimal, emptyClears: run.emptyClears, ...change }
+        })
+      )
+    );
+  const mend = (row: number, column: number, cell: string, allLike: boolean) =>
+    act(data(api.PUT('/api/imports/{id}/cells', { params: { path: { id } }, body: { row, column, text: cell, allLike } })));
+  async function drop() {
+    try {
+      await data(api.DELETE('/api/imports/{id}', { params: { path: { id } } }));
+      await client.invalidateQueries({ queryKey: ['imports', 'all'] });
+      await goto('/exchange');
+    } catch (e) {
+      failed(text.failure(e));
+    }
+  }
+</script>
+
+<svelte:head><title>{run?.fileName ?? w.title} · Fid</title></svelte:head>
+
+{#if !run || !list}
+  <Waiting error={query.error ?? lists.error} retry={() => query.refetch()} />
+{:else}
+  <div class="page pb-8">
+    <p class="pt-4 text-xs"><a class="link" href="/exchange">{w.title}</a></p>
+    <div class="flex flex-wrap items-baseline justify-between gap-3 pb-2">
+      <h1 class="text-2xl"><bdi>{run.fileName}</bdi> → {list.label[text.language]}</h1>
+      <p class="text-soft text-xs">{run.by} · {text.day(run.at.slice(0, 10))} · {w.states[run.state]}</p>
+    </div>
+    {#if failure}<p role="alert" class="border-rust bg-rust-tint text-rust mb-2 border-l-4 px-4 py-2">{failure}</p>{/if}
+    {#if underWay(run)}
+      <div role="status" class="border-ink border-y py-3">
+        <p class="font-semibold">{w.states[run.state]}: {w.progress(run.done, run.rows)}</p>
+        <progress
+          class="accent-sea w-full"
+          max={Math.max(run.rows, run.done, 1)}
+          value={run.rows > 0 ? run.done : undefined}
+          aria-label={w.states[run.state]}
+        ></progress>
+        <p class="text-soft text-xs">{w.leaveIt}</p>
+      </div>
+    {/if}
+    {#if run.state === 'failed' || run.state === 'dropped'}
+      <Button onclick={drop}>{w.dropIt}</Button>
+    {:else if run.headers.length > 0 && run.generation > 0}
+      {#if run.state === 'ready'}<Reading {run} {list} {match} />{/if}
+      <div class="flex flex-wrap gap-2 py-2" role="group" aria-label={w.filter}>
+        {#each counts as [key, n] (key)}
+          <button
+            type="button"
+            aria-pressed={only === key}
+            class="border-ink min-h-8 rounded border px-3 text-xs font-semibold {only === key
+              ? 'bg-ink text-paper'
+              : key === 'wrong'
+                ? 'text-rust'
+                : ''}"
+            onclick={() => (only = key)}>{key === '' ? w.all : w.outcomes[key]} {text.number(n)}</button
+          >
+        {/each}
+      </div>
+      <Grid {run} {list} {only} {match} {mend} />
+    {/if}
+  </div>
+  <Acts {run} {act} {drop} />
+{/if}

@@ -1,0 +1,106 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { LARGEST, upload } from '$lib/exchange/upload';
+  import { words } from '$lib/exchange/words';
+  import { listsQuery } from '$lib/lists/queries';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import Picker from '$lib/ui/Picker.svelte';
+  import Waiting from '$lib/ui/Waiting.svelte';
+
+  const lists = listsQuery();
+  const w = $derived(words());
+  let list = $state(page.url.searchParams.get('list') ?? '');
+  let over = $state(false);
+  let busy = $state(false);
+  let problem = $state('');
+  let input = $state<HTMLInputElement>();
+  const MB = LARGEST / 1_000_000;
+
+  async function send(name: string, content: Blob) {
+    problem = '';
+    if (list === '' || busy) return;
+    if (content.size > LARGEST) {
+      problem = w.tooLarge(MB);
+      return;
+    }
+    busy = true;
+    try {
+      const run = await upload(list, name, content);
+      await goto(`/exchange/${run.id}`);
+    } catch (e) {
+      problem = e instanceof Error && e.message ? e.message : text.failure(e);
+      busy = false;
+    }
+  }
+  const take = (file: File | undefined) => file && void send(file.name, file);
+  function paste(event: ClipboardEvent) {
+    if (event.target instanceof HTMLInputElement) return;
+    const file = event.clipboardData?.files[0];
+    const cells = event.clipboardData?.getData('text/plain') ?? '';
+    if (file) take(file);
+    else if (cells.trim() !== '') void send(w.pasted, new Blob([cells]));
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<svelte:head><title>{w.newTitle} · Fid</title></svelte:head>
+<svelte:window onpaste={paste} />
+
+{#if !lists.data}
+  <Waiting error={lists.error} retry={() => lists.refetch()} />
+{:else}
+  <div class="page max-w-3xl pb-8">
+    <p class="pt-4 text-xs"><a class="link" href="/exchange">{w.title}</a></p>
+    <h1 class="pb-3 text-2xl">{w.newTitle}</h1>
+    <Picker
+      id="import-list"
+      label={w.into}
+      bind:value={list}
+      choices={lists.data.map((l) => ({ value: l.key, label: l.label[text.language], detail: l.about[text.language] }))}
+    />
+    {#if list}
+      <p class="flex flex-wrap gap-x-6 pb-3 text-xs font-semibold">
+        <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}">{w.getSheet}</a>
+        <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}&filled=true">{w.getFilled}</a>
+      </p>
+      <div
+        role="group"
+        aria-label={w.drop}
+        class="flex min-h-56 flex-col items-center justify-center gap-3 rounded border-2 border-dashed p-6 text-center {over
+          ? 'border-sea bg-sea-tint'
+          : 'border-soft bg-sheet'}"
+        ondragover={(e) => {
+          e.preventDefault();
+          over = true;
+        }}
+        ondragleave={() => (over = false)}
+        ondrop={(e) => {
+          e.preventDefault();
+          over = false;
+          take(e.dataTransfer?.files[0]);
+        }}
+      >
+        {#if busy}
+          <p role="status">{w.uploading}</p>
+        {:else}
+          <p class="font-semibold">{w.drop}</p>
+          <input
+            bind:this={input}
+            type="file"
+            class="sr-only"
+            tabindex="-1"
+            aria-label={w.choose}
+            accept=".csv,.tsv,.txt,.xlsx"
+            onchange={(e) => take(e.currentTarget.files?.[0])}
+          />
+          <Button look="primary" onclick={() => input!.click()}>{w.choose}</Button>
+          <p class="text-soft text-xs">{w.dropNote(MB)}</p>
+        {/if}
+      </div>
+      {#if problem}<p role="alert" class="border-rust bg-rust-tint text-rust mt-3 border-l-4 px-4 py-2">{problem}</p>{/if}
+    {/if}
+  </div>
+{/if}

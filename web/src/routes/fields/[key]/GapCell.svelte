@@ -1,0 +1,71 @@
+<script lang="ts">
+  import type { Api } from '$lib/api/client';
+  import { optionName } from '$lib/lists/queries';
+  import { text } from '$lib/text/index.svelte';
+  import Select from '$lib/lists/parts/Select.svelte';
+  import Small from '$lib/lists/parts/Small.svelte';
+  import DateField from '$lib/ui/DateField.svelte';
+  import PersonPicker from '$lib/ui/PersonPicker.svelte';
+
+  /** One cell of the grid: typed in, copied from above, pasted into; saved when it is left. */
+  interface Props {
+    id: string;
+    field: Api['FieldResponse'];
+    label: string;
+    entries: Api['ListOption'][];
+    value: string;
+    note: string;
+    error?: string;
+    oninput: (value: string) => void;
+    onleave: () => void;
+    oncopy: () => void;
+    onpaste: (column: string[]) => void;
+    onmove: (by: number) => void;
+  }
+  let { id, field, label, entries, value, note, error, oninput, onleave, oncopy, onpaste, onmove }: Props = $props();
+  const choices = $derived(
+    field.type === 'yesNo'
+      ? [
+          { value: 'yes', label: text.t.record.yes },
+          { value: 'no', label: text.t.record.no }
+        ]
+      : field.options
+        ? field.options.filter((o) => !o.retired).map((o) => ({ value: o.value, label: o.label[text.language] }))
+        : field.list
+          ? entries.map((o) => ({ value: o.code, label: optionName(o) }))
+          : undefined
+  );
+</script>
+
+<!-- svelte-ignore a11y_no_static_element_interactions (the keys are the cell's, wherever in it the focus is) -->
+<div
+  onkeydown={(e) => {
+    if (e.ctrlKey && e.key === 'd') {
+      e.preventDefault();
+      oncopy();
+    } else if (e.key === 'Enter' && !choices) {
+      e.preventDefault();
+      onmove(e.shiftKey ? -1 : 1);
+    }
+  }}
+  onpaste={(e) => {
+    const column = (e.clipboardData?.getData('text/plain') ?? '').replace(/\r?\n$/, '').split(/\r?\n/);
+    if (column.length < 2) return;
+    e.preventDefault();
+    onpaste(column.map((line) => line.split('\t')[0]!));
+  }}
+  onfocusout={(e) => {
+    if (!e.currentTarget.contains(e.relatedTarget as Node)) onleave();
+  }}
+>
+  {#if choices}
+    <Select {label} {value} choices={[{ value: '', label: '' }, ...choices]} onchange={oninput} />
+  {:else if field.type === 'date'}
+    <DateField {id} {label} value={value || null} onchange={(v) => oninput(v ?? '')} />
+  {:else if field.type === 'person'}
+    <PersonPicker {id} {label} {value} shown="" onchange={oninput} />
+  {:else}
+    <Small {id} {label} {value} maxlength={300} aria-invalid={error ? true : undefined} oninput={(e) => oninput(e.currentTarget.value)} />
+  {/if}
+  <p class="min-h-4 text-xs {error ? 'text-rust font-semibold' : 'text-sea'}" role={error ? 'alert' : undefined}>{error ?? note}</p>
+</div>
