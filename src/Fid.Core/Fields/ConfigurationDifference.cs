@@ -1,3 +1,4 @@
+using System.Text;
 using System.Text.Json;
 
 namespace Fid.Core.Fields;
@@ -24,7 +25,7 @@ public static class ConfigurationDifference
         differences.AddRange(before.Keys.Where(k => !after.ContainsKey(k)).Select(k => new FieldDifference(k, DifferenceKind.Removed, [])));
         if (!before.Keys.Where(after.ContainsKey).SequenceEqual(after.Keys.Where(before.ContainsKey)))
             differences.Add(new FieldDifference(null, DifferenceKind.Moved, []));
-        if (JsonSerializer.Serialize(from.Sections) != JsonSerializer.Serialize(to.Sections))
+        if (Sections(from) != Sections(to))
             differences.Add(new FieldDifference(null, DifferenceKind.Sections, []));
         return differences;
     }
@@ -37,6 +38,9 @@ public static class ConfigurationDifference
             fields.TryAdd(field.GetProperty("key").GetString()!, field.EnumerateObject().ToDictionary(p => p.Name, p => p.Value.Clone()));
         return fields;
     }
+
+    private static string Sections(FieldConfiguration configuration) =>
+        Encoding.UTF8.GetString((configuration with { Fields = [] }).Write());
 
     private static string? Raw(Dictionary<string, JsonElement> parts, string part) => parts.TryGetValue(part, out var value) ? value.GetRawText() : null;
 }

@@ -2,7 +2,8 @@ using System.Text.Json;
 
 namespace Fid.Core.Fields;
 
-/// <summary>Writes field definitions as JSON, the way <see cref="FieldReader"/> reads them.</summary>
+/// <summary>Writes field definitions as JSON, the way <see cref="FieldReader"/> reads them. The names in an object of names are written in
+/// ordinal order: two definitions that say the same are written alike, whatever order a database or a browser keeps.</summary>
 internal static class FieldWriter
 {
     public static void Write(Utf8JsonWriter writer, FieldDefinition field)
@@ -21,7 +22,7 @@ internal static class FieldWriter
         if (field.Access.Count > 0)
         {
             writer.WriteStartObject("access");
-            foreach (var (role, access) in field.Access) writer.WriteString(role, FieldReader.Accesses.Word((int)access));
+            foreach (var (role, access) in field.Access.OrderBy(a => a.Key, StringComparer.Ordinal)) writer.WriteString(role, FieldReader.Accesses.Word((int)access));
             writer.WriteEndObject();
         }
         Default(writer, field.Default);
@@ -38,7 +39,7 @@ internal static class FieldWriter
     public static void Labels(Utf8JsonWriter writer, IReadOnlyDictionary<string, string> labels)
     {
         writer.WriteStartObject("label");
-        foreach (var (language, label) in labels) writer.WriteString(language, label);
+        foreach (var (language, label) in labels.OrderBy(l => l.Key, StringComparer.Ordinal)) writer.WriteString(language, label);
         writer.WriteEndObject();
     }
 
