@@ -9,6 +9,23 @@ public static class FidDatabase
     // Any number would do; every instance must use the same one.
     private const long MigrationLock = 0x0F1D;
 
+    /// <summary>The role the application signs in as: it may do what its work needs, and cannot rewrite the past.</summary>
+    public const string ApplicationRole = "fid_app";
+
+    // Said anew after every migration, for the tables that came with it.
+    private const string Privileges = $"""
+        do $$ begin
+          create role {ApplicationRole} nologin;
+        exception when duplicate_object then null;
+        end $$;
+        grant usage on schema public to {ApplicationRole};
+        grant select, insert, update, delete on all tables in schema public to {ApplicationRole};
+        grant usage, select on all sequences in schema public to {ApplicationRole};
+        revoke insert, update, delete on "__EFMigrationsHistory", seals from {ApplicationRole};
+        revoke update, delete on changes, record_values, field_versions from {ApplicationRole};
+        grant update (known, ended_by) on record_values to {ApplicationRole};
+        """;
+
     /// <summary>The options every FidDb is made with.</summary>
     public static DbContextOptionsBuilder UseFid(this DbContextOptionsBuilder options, NpgsqlDataSource source) =>
         options.UseNpgsql(source, npgsql => npgsql.UseNodaTime()).UseSnakeCaseNamingConvention();
@@ -21,7 +38,8 @@ public static class FidDatabase
         return builder.Build();
     }
 
-    /// <summary>Applies the migrations that are missing. Instances that start together do it one after the other.</summary>
+    /// <summary>Applies the migrations that are missing, as the owner of the database, and grants the application's role what it may.
+    /// Those who do it together do it one after the other.</summary>
     public static async Task MigrateAsync(FidDb db, CancellationToken cancellation = default)
     {
         await db.Database.OpenConnectionAsync(cancellation);
@@ -29,6 +47,7 @@ public static class FidDatabase
         {
             await db.Database.ExecuteSqlAsync($"select pg_advisory_lock({MigrationLock})", cancellation);
             await db.Database.MigrateAsync(cancellation);
+            await db.Database.ExecuteSqlRawAsync(Privileges, cancellation);
             await db.Database.ExecuteSqlAsync($"select pg_advisory_unlock({MigrationLock})", cancellation);
         }
         finally

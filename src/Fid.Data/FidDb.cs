@@ -22,6 +22,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 
     public DbSet<Change> Changes => Set<Change>();
 
+    public DbSet<Seal> Seals => Set<Seal>();
+
     public DbSet<ListEntry> ListEntries => Set<ListEntry>();
 
     public DbSet<ImportRun> ImportRuns => Set<ImportRun>();

@@ -14,13 +14,12 @@ public static class DemoFirm
     private const int People = 236 - 14;
     private const int Seed = 20270301;
 
-    /// <summary>Loads the firm into an empty database, all or nothing; does nothing where there is a firm.</summary>
+    /// <summary>Loads the firm into a database that is migrated and has no firm, all or nothing; does nothing where there is a firm.</summary>
     public static async Task LoadAsync(NpgsqlDataSource source, LocalDate today, bool large)
     {
         var options = new DbContextOptionsBuilder<FidDb>();
         options.UseFid(source);
         await using var db = new FidDb(options.Options);
-        await FidDatabase.MigrateAsync(db);
         if (await db.Firms.AnyAsync()) return;
 
         await using var transaction = await db.Database.BeginTransactionAsync();

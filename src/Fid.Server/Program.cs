@@ -1,7 +1,9 @@
 using System.Globalization;
-using Fid.Data;
+using Fid.Server.Admin;
 using Fid.Server.Platform;
 using Serilog;
+
+if (await OwnerVerbs.RunAsync(args, Environment.GetEnvironmentVariable("ConnectionStrings__Fid")) is { } code) return code;
 
 var builder = WebApplication.CreateBuilder(args);
 builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console(
@@ -16,3 +18,4 @@ app.UseFid();
 if (!FidServer.IsMakingDocument)
     await FidServer.PrepareDatabaseAsync(app.Services);
 await app.RunAsync();
+return 0;

@@ -1,4 +1,6 @@
+using Fid.Data;
 using Fid.Demo;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
 
@@ -13,10 +15,11 @@ public sealed class TestDatabase : IAsyncDisposable
     private static readonly Lazy<Task<string>> Demo = new(() => MakeTemplateAsync("fid_template_demo", source => DemoFirm.LoadAsync(source, Today, large: false)));
     private static readonly SemaphoreSlim OneAtATime = new(1);
 
-    private TestDatabase(string name) => (Name, Connection) = (name, ConnectionTo(name));
+    private TestDatabase(string name) => (Name, Connection) = (name, ConnectionTo(name, FidDatabase.ApplicationRole));
 
     public string Name { get; }
 
+    /// <summary>The connection the application has, whose role may less than the tests' own.</summary>
     public string Connection { get; }
 
     private static string Server => Environment.GetEnvironmentVariable("FID_TEST_POSTGRES")
@@ -45,6 +48,8 @@ public sealed class TestDatabase : IAsyncDisposable
     {
         var name = $"fid_test_{Guid.NewGuid():N}";
         await ExecuteAsync($"create database {name}");
+        await using var source = FidDatabase.Source(ConnectionTo(name) + ";Pooling=false");
+        await MigrateAsync(source);
         return new TestDatabase(name);
     }
 
@@ -53,7 +58,7 @@ public sealed class TestDatabase : IAsyncDisposable
     /// <summary>Runs a statement in this database.</summary>
     public async Task<object?> AskAsync(string sql)
     {
-        await using var connection = new NpgsqlConnection(Connection);
+        await using var connection = new NpgsqlConnection(ConnectionTo(Name));
         await connection.OpenAsync();
         await using var command = new NpgsqlCommand(sql, connection);
         return await command.ExecuteScalarAsync();
@@ -63,13 +68,27 @@ public sealed class TestDatabase : IAsyncDisposable
     {
         await ExecuteAsync($"drop database if exists {name}");
         await ExecuteAsync($"create database {name}");
-        await using var source = Fid.Data.FidDatabase.Source(ConnectionTo(name) + ";Pooling=false");
+        await using var source = FidDatabase.Source(ConnectionTo(name) + ";Pooling=false");
+        await MigrateAsync(source);
         await fill(source);
         return name;
     }
 
-    private static string ConnectionTo(string database) =>
-        new NpgsqlConnectionStringBuilder(Server) { Database = database, MaxPoolSize = 20, IncludeErrorDetail = true }.ConnectionString;
+    private static async Task MigrateAsync(NpgsqlDataSource source)
+    {
+        var options = new DbContextOptionsBuilder<FidDb>();
+        options.UseFid(source);
+        await using var db = new FidDb(options.Options);
+        await FidDatabase.MigrateAsync(db);
+        await db.Database.ExecuteSqlRawAsync($"alter role {FidDatabase.ApplicationRole} login password '{FidDatabase.ApplicationRole}'");
+    }
+
+    private static string ConnectionTo(string database, string? role = null)
+    {
+        var connection = new NpgsqlConnectionStringBuilder(Server) { Database = database, MaxPoolSize = 20, IncludeErrorDetail = true };
+        if (role is not null) (connection.Username, connection.Password) = (role, role);
+        return connection.ConnectionString;
+    }
 
     private static async Task ExecuteAsync(string sql)
     {

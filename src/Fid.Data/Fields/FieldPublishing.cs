@@ -60,7 +60,11 @@ public sealed class FieldPublishing(FidDb db)
             Why = why,
         });
         var firm = await db.Firms.Select(f => f.Id).SingleAsync(cancellation);
-        db.Changes.Add(author.Change("fields.published", firm, version.ToString(System.Globalization.CultureInfo.InvariantCulture), why));
+        db.Changes.Add(author.Change("fields.published", firm, version.ToString(System.Globalization.CultureInfo.InvariantCulture), why) with
+        {
+            // So that the chain of changes vouches for the configuration too.
+            Details = System.Text.Json.JsonSerializer.Serialize(new { sha256 = FieldBook.HashOf(written) }),
+        });
         await db.SaveChangesAsync(cancellation);
         await db.FieldDrafts.ExecuteDeleteAsync(cancellation);
         await ReprojectAsync(today, cancellation);

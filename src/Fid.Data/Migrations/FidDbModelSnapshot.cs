@@ -85,6 +85,31 @@ namespace Fid.Data.Migrations
                     b.ToTable("changes", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Changes.Seal", b =>
+                {
+                    b.Property<long>("Position")
+                        .HasColumnType("bigint")
+                        .HasColumnName("position");
+
+                    b.Property<Guid>("ChangeId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("change_id");
+
+                    b.Property<byte[]>("Hash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash");
+
+                    b.HasKey("Position")
+                        .HasName("pk_seals");
+
+                    b.HasIndex("ChangeId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_seals_change_id");
+
+                    b.ToTable("seals", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.Exchange.ImportMemory", b =>
                 {
                     b.Property<string>("Key")
@@ -912,6 +937,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("daterange")
                         .HasColumnName("effective");
 
+                    b.Property<Guid?>("EndedBy")
+                        .HasColumnType("uuid")
+                        .HasColumnName("ended_by");
+
                     b.Property<string>("Field")
                         .IsRequired()
                         .HasMaxLength(60)
@@ -941,6 +970,10 @@ namespace Fid.Data.Migrations
 
                     b.HasIndex("ChangeId")
                         .HasDatabaseName("ix_record_values_change_id");
+
+                    b.HasIndex("EndedBy")
+                        .HasDatabaseName("ix_record_values_ended_by")
+                        .HasFilter("ended_by is not null");
 
                     b.HasIndex("Field")
                         .HasDatabaseName("ix_record_values_field")
@@ -1247,6 +1280,12 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_record_values_changes_change_id");
+
+                    b.HasOne("Fid.Data.Changes.Change", null)
+                        .WithMany()
+                        .HasForeignKey("EndedBy")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_record_values_changes_ended_by");
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<System.Guid>", b =>

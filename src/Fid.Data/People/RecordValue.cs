@@ -31,7 +31,13 @@ public sealed class RecordValue
     /// <summary>Since when, and until when, it is believed.</summary>
     public required NpgsqlRange<Instant> Known { get; set; }
 
+    /// <summary>The change that ended the belief; null while it is believed.</summary>
+    public Guid? EndedBy { get; set; }
+
     public required Guid ChangeId { get; init; }
+
+    /// <summary>From a change on it is believed no more.</summary>
+    public void End(Change change) => (Known, EndedBy) = (Known.Until(change.At), change.Id);
 }
 
 internal sealed class RecordValueConfiguration : IEntityTypeConfiguration<RecordValue>
@@ -42,6 +48,8 @@ internal sealed class RecordValueConfiguration : IEntityTypeConfiguration<Record
         value.Property(v => v.Source).HasMaxLength(120);
         value.Property(v => v.Value).HasColumnType("jsonb");
         value.HasOne<Change>().WithMany().HasForeignKey(v => v.ChangeId).OnDelete(DeleteBehavior.Restrict);
+        value.HasOne<Change>().WithMany().HasForeignKey(v => v.EndedBy).OnDelete(DeleteBehavior.Restrict);
+        value.HasIndex(v => v.EndedBy).HasFilter("ended_by is not null");
         value.HasIndex(v => new { v.OwnerId, v.Field });
         value.HasIndex(v => v.Field).HasFilter("field = 'badge'");
     }

@@ -113,7 +113,7 @@ public sealed class RecordWriter(FidDb db)
         if (added.Exists(v => !v.Known.UpperBoundInfinite)) return false;
         var fields = touched.Select(v => v.Field).Distinct().ToArray();
         var later = await Believed(employment).Where(v => fields.Contains(v.Field) && v.ChangeId != taken.Id).ToListAsync(cancellation);
-        foreach (var value in added) value.Known = value.Known.Until(change.At);
+        foreach (var value in added) value.End(change);
         foreach (var retired in touched.Where(v => v.ChangeId != taken.Id))
         {
             var (from, to) = EffectiveRange.FromDatabase(retired.Effective);
@@ -135,7 +135,7 @@ public sealed class RecordWriter(FidDb db)
 
     /// <summary>The values a change of a record added or retired.</summary>
     public IQueryable<RecordValue> TouchedBy(Employment employment, Change change) => db.RecordValues.Where(v =>
-        (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || (!v.Known.UpperBoundInfinite && v.Known.UpperBound == change.At)));
+        (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || v.EndedBy == change.Id));
 
     private IQueryable<RecordValue> Believed(Employment employment) => db.RecordValues
         .Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && v.Known.UpperBoundInfinite);
@@ -161,7 +161,7 @@ public sealed class RecordWriter(FidDb db)
         TimelineEdit<Valued> edit, Dictionary<Spell<Valued>, RecordValue> rows, Guid owner, string field, Change change)
     {
         foreach (var retired in edit.Retired)
-            rows[retired].Known = rows[retired].Known.Until(change.At);
+            rows[retired].End(change);
         foreach (var spell in edit.Added)
         {
             db.RecordValues.Add(new RecordValue
@@ -183,7 +183,7 @@ public sealed class RecordWriter(FidDb db)
         return new Spell<Valued>(new Valued(row.Value, row.Source), from, to);
     }
 
-    private static void Project(FieldSet set, RecordNow record, Dictionary<string, JsonElement> held, Employment employment, Instant at, LocalDate today)
+    internal static void Project(FieldSet set, RecordNow record, Dictionary<string, JsonElement> held, Employment employment, Instant at, LocalDate today)
     {
         record.GivenName = Text("given_name") ?? "";
         record.FamilyName = Text("family_name") ?? "";

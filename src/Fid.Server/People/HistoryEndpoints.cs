@@ -41,7 +41,7 @@ internal static class HistoryEndpoints
         var ids = rows.Select(r => r.ChangeId).Distinct().ToArray();
         // Changes that only emptied fields have no values of their own; they are known by when they happened.
         var changes = await db.Changes.AsNoTracking().Where(c => ids.Contains(c.Id) || c.SubjectId == id).OrderByDescending(c => c.At).ToListAsync(cancellation);
-        var touched = changes.ToDictionary(c => c.Id, c => rows.Where(r => r.ChangeId == c.Id || (!r.Known.UpperBoundInfinite && r.Known.UpperBound == c.At)).Select(r => r.Field).Distinct().ToArray());
+        var touched = changes.ToDictionary(c => c.Id, c => rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Field).Distinct().ToArray());
         var explanations = changes.Where(c => c.Action == Explained && c.Part is not null).ToLookup(c => c.Part!);
         var names = await ListNames.LoadAsync(db, cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);

@@ -23,6 +23,7 @@ using FluentValidation;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.ResponseCompression;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using NodaTime.Text;
@@ -132,12 +133,14 @@ public static class FidServer
         if (page.Exists) app.MapFallbackToFile("index.html").RequireAuthorization(Access.Anybody);
     }
 
-    /// <summary>Migrates, makes the roles, and for a database without a firm makes the first-run token.</summary>
+    /// <summary>Makes the roles, and for a database without a firm the first-run token. Throws where the database is not of this
+    /// version: its owner migrates it, since the application's role may not.</summary>
     public static async Task PrepareDatabaseAsync(IServiceProvider services)
     {
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<FidDb>();
-        await FidDatabase.MigrateAsync(db);
+        if ((await db.Database.GetPendingMigrationsAsync()).Any())
+            throw new InvalidOperationException("The database is older than this Fid, or empty. Run “Fid.Server migrate” with the connection of the database's owner; ./fid start does.");
         await FirstRun.PrepareAsync(db, scope.ServiceProvider.GetRequiredService<FirmClock>());
     }
 
