@@ -1,0 +1,53 @@
+using System.Diagnostics;
+
+namespace Fid.Faults.Tests;
+
+/// <summary>The server as a process of its own, which can be killed as a machine that loses power would kill it.</summary>
+internal sealed class ServerProcess : IDisposable
+{
+    private const string Listening = "Now listening on: ";
+
+    private readonly Process _process;
+
+    private ServerProcess(Process process, Uri address) => (_process, Address) = (process, address);
+
+    public Uri Address { get; }
+
+    /// <summary>Starts it on a free port, and waits until it listens.</summary>
+    public static async Task<ServerProcess> StartAsync(string connection)
+    {
+        var start = new ProcessStartInfo("dotnet", ["exec", Path.Combine(AppContext.BaseDirectory, "Fid.Server.dll")])
+        {
+            RedirectStandardOutput = true,
+            WorkingDirectory = AppContext.BaseDirectory,
+            Environment =
+            {
+                ["ConnectionStrings__Fid"] = connection,
+                ["ASPNETCORE_URLS"] = "http://127.0.0.1:0",
+                ["Fid__Today"] = "2027-03-01",
+                ["Serilog__MinimumLevel__Default"] = "Fatal",
+                ["Serilog__MinimumLevel__Override__Microsoft.Hosting.Lifetime"] = "Information",
+            },
+        };
+        var process = Process.Start(start)!;
+        string? line;
+        do line = await process.StandardOutput.ReadLineAsync() ?? throw new InvalidOperationException("The server ended before it listened.");
+        while (!line.Contains(Listening, StringComparison.Ordinal));
+        // What it says from here on is read and forgotten: a full pipe would hold it up.
+        _ = process.StandardOutput.ReadToEndAsync();
+        return new ServerProcess(process, new Uri(line[(line.IndexOf(Listening, StringComparison.Ordinal) + Listening.Length)..].Trim()));
+    }
+
+    /// <summary>SIGKILL.</summary>
+    public async Task KillAsync()
+    {
+        _process.Kill(entireProcessTree: true);
+        await _process.WaitForExitAsync();
+    }
+
+    public void Dispose()
+    {
+        if (!_process.HasExited) _process.Kill(entireProcessTree: true);
+        _process.Dispose();
+    }
+}
