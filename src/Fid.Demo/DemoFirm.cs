@@ -1,8 +1,11 @@
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;
+using Fid.Data.People;
 using Fid.Data.Templates;
+using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using Npgsql;
 
@@ -15,11 +18,15 @@ public static class DemoFirm
     private const int Seed = 20270301;
 
     /// <summary>Loads the firm into a database that is migrated and has no firm, all or nothing; does nothing where there is a firm.</summary>
-    public static async Task LoadAsync(NpgsqlDataSource source, LocalDate today, bool large)
+    /// <param name="keyRing">The file with the certificate of the key ring; see <see cref="KeyRing.AddKeyRing"/>.</param>
+    public static async Task LoadAsync(NpgsqlDataSource source, LocalDate today, bool large, string? keyRing)
     {
-        var options = new DbContextOptionsBuilder<FidDb>();
-        options.UseFid(source);
-        await using var db = new FidDb(options.Options);
+        var services = new ServiceCollection();
+        services.AddDbContext<FidDb>(options => options.UseFid(source));
+        services.AddKeyRing(keyRing);
+        await using var provider = services.BuildServiceProvider();
+        await using var scope = provider.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<FidDb>();
         if (await db.Firms.AnyAsync()) return;
 
         await using var transaction = await db.Database.BeginTransactionAsync();
@@ -31,11 +38,15 @@ public static class DemoFirm
             db.RoleTemplates.AddRange(TemplateFile.Read(templates));
         await db.SaveChangesAsync();
 
+        var sensitive = new SensitiveValues(scope.ServiceProvider.GetRequiredService<IDataProtectionProvider>());
+        await sensitive.PrepareAsync(db);
+        var writer = new RecordWriter(db, sensitive);
+
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
         var author = new Author(null, "Orla Dunmore", now, "demo");
         await DemoLists.AddAsync(db, author);
         var names = new DemoNames(Seed);
-        var people = new DemoPeople(db, author, today, names);
+        var people = new DemoPeople(db, writer, author, today, names);
         await people.AddAsync(large ? LargeFirm.People : People, SaveInBatches(db, large));
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
@@ -50,11 +61,11 @@ public static class DemoFirm
         if (large)
         {
             await LargeFirm.AddHistoryAsync(db, today);
-            await LargeFirm.AddHiresAsync(db, author, today, people, names, users[0].Id);
+            await LargeFirm.AddHiresAsync(db, writer, author, today, people, names, users[0].Id);
         }
         else
         {
-            await new DemoHires(db, author, today, people, users[0]).AddAsync();
+            await new DemoHires(db, writer, author, today, people, users[0]).AddAsync();
             var newcomerId = users[^1].Id;
             var newcomer = await db.Users.SingleAsync(u => u.Id == newcomerId);
             newcomer.PersonId = people.Named["Varga"].PersonId;

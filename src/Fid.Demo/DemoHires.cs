@@ -11,7 +11,7 @@ using NodaTime;
 namespace Fid.Demo;
 
 /// <summary>The fourteen hires under way, at all points of the way.</summary>
-internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPeople people, FidUser coordinator)
+internal sealed class DemoHires(FidDb db, RecordWriter writer, Author author, LocalDate today, DemoPeople people, FidUser coordinator)
 {
     private static readonly string[] CrewReady = ["record-complete", "contract-send", "contract-sign", "papers", "account", "badge", "kit", "medical"];
     private static readonly string[] OfficeReady = ["record-complete", "contract-send", "contract-sign", "papers", "account", "badge", "desk"];
@@ -73,7 +73,7 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
         };
         foreach (var (field, value) in more) typed[field] = Json(value);
         var templates = await TemplateBook.LoadAsync(db, default);
-        var opening = new HireOpening(db);
+        var opening = new HireOpening(db, writer);
         var draft = await opening.DraftAsync(templates, templates.Find(template)!, typed, start, today, default);
         // What was cleared on purpose stays empty, although the site would know a value.
         var cleared = more.Where(m => m.Value is null).Select(m => m.Field).ToHashSet();
@@ -106,7 +106,7 @@ internal sealed class DemoHires(FidDb db, Author author, LocalDate today, DemoPe
             var stint = new Employment { PersonId = present.PersonId, Number = people.TakeNumber(), Start = new LocalDate(year, 4, 1), End = new LocalDate(year, 9, 30) };
             var change = author.Change("record.imported", stint.Id);
             db.AddRange(stint, change);
-            await new RecordWriter(db).AddNewAsync(stint, [new("job", Json(job), "import"), new("site", Json("mv-corran"), "import"), new("department", Json("galley"), "import")], change, stint.End.Value);
+            await writer.AddNewAsync(stint, [new("job", Json(job), "import"), new("site", Json("mv-corran"), "import"), new("department", Json("galley"), "import")], change, stint.End.Value);
             var record = db.RecordsNow.Local.Single(r => r.EmploymentId == stint.Id);
             (record.GivenName, record.FamilyName, record.Search) = ("Jun", "Nakamura", $"jun nakamura jun {stint.Number}");
         }

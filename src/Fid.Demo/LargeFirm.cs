@@ -3,6 +3,7 @@ using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Hires;
+using Fid.Data.People;
 using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -17,10 +18,10 @@ internal static class LargeFirm
     private const int TasksPerHire = 40;
     public const int Batch = 50;
 
-    public static async Task AddHiresAsync(FidDb db, Author author, LocalDate today, DemoPeople people, DemoNames names, Guid coordinator)
+    public static async Task AddHiresAsync(FidDb db, RecordWriter writer, Author author, LocalDate today, DemoPeople people, DemoNames names, Guid coordinator)
     {
         var templates = await TemplateBook.LoadAsync(db, default);
-        var opening = new HireOpening(db);
+        var opening = new HireOpening(db, writer);
         var codes = templates.All.Where(t => t.Opens).Select(t => t.Code).Order(StringComparer.Ordinal).ToArray();
         string[] sites = ["hallan", "skerry", "corran", "yard", "mv-corran"];
         var drafts = new Dictionary<(string, string), HireDraft>();

@@ -18,4 +18,4 @@ var today = at >= 0
     : SystemClock.Instance.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb["Europe/Dublin"]).Date;
 
 await using var source = FidDatabase.Source(connection);
-await DemoFirm.LoadAsync(source, today, args.Contains("--large"));
+await DemoFirm.LoadAsync(source, today, args.Contains("--large"), Environment.GetEnvironmentVariable("Fid__KeyRing"));

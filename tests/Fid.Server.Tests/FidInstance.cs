@@ -12,13 +12,15 @@ public sealed class FidInstance : WebApplicationFactory<Program>
     private readonly string _connection;
     private readonly string? _webRoot;
     private readonly NodaTime.LocalDate _today;
+    private readonly string? _keyRing;
 
     /// <param name="connection">Where its database is.</param>
     /// <param name="webRoot">The built front end, where pages are wanted.</param>
     /// <param name="today">The firm's date; that of the demonstration otherwise.</param>
-    public FidInstance(string connection, string? webRoot = null, NodaTime.LocalDate? today = null)
+    /// <param name="keyRing">The certificate of the key ring; without one the keys are not encrypted.</param>
+    public FidInstance(string connection, string? webRoot = null, NodaTime.LocalDate? today = null, string? keyRing = null)
     {
-        (_connection, _webRoot, _today) = (connection, webRoot, today ?? TestDatabase.Today);
+        (_connection, _webRoot, _today, _keyRing) = (connection, webRoot, today ?? TestDatabase.Today, keyRing);
         UseKestrel(0);
         StartServer();
     }
@@ -30,6 +32,7 @@ public sealed class FidInstance : WebApplicationFactory<Program>
         builder.UseSetting("ConnectionStrings:Fid", _connection);
         builder.UseSetting("Fid:Today", _today.ToString("uuuu-MM-dd", null));
         builder.UseSetting("Serilog:MinimumLevel", "Fatal");
+        if (_keyRing is not null) builder.UseSetting("Fid:KeyRing", _keyRing);
         if (_webRoot is not null) builder.UseWebRoot(_webRoot);
     }
 }

@@ -86,6 +86,7 @@ public sealed class RecordEvaluation
     private void Put(int at, JsonElement? value, string? setBy)
     {
         var empty = FieldValues.IsEmpty(value);
+        if (!empty && _set.Fields[at].Sensitive) value = SealedText.Shown(value!.Value);
         _values[at] = empty ? null : value;
         _facts[at] = empty ? null : FieldValues.FromJson(value);
         _setBy[at] = setBy;
@@ -130,6 +131,8 @@ public sealed class RecordEvaluation
     private Misfit Misfit(int at, JsonElement value)
     {
         var field = _set.Fields[at];
+        // It was looked at when it was sealed.
+        if (field.Sensitive && SealedText.IsMask(value)) return Fields.Misfit.None;
         var parent = field.Parent is { } key && _set.Place(key) is var p and >= 0 ? _values[p] : null;
         return ValueFit.Check(
             field, value, field.List is { } list ? _question.Lists.GetValueOrDefault(list) : null, _set.Compiled[at].Pattern, parent, _question.Changed.Contains(field.Key));

@@ -40,7 +40,7 @@ public sealed class FieldPublishing(FidDb db)
             draft.Fields, stages, lists, Fid.Core.Fields.Shipped.ShippedFields.Roles, live.Fields, await StoredAsync(live, differences, cancellation)));
         var gone = Fid.Core.Fields.Shipped.ShippedFields.All.Where(f => draft.Fields.All(d => d.Key != f.Key))
             .Select(f => new Finding("shipped-removed", [f.Key], $"“{f.Label("en")}” ships with Fid and cannot be taken away. Hide it instead: show it only when false."));
-        var all = gone.Concat(findings).ToList();
+        var all = gone.Concat(await SensitiveAsync(live, draft, cancellation)).Concat(findings).ToList();
         return new DraftReview(all, differences, all.Exists(Blocks) ? [] : await TouchedAsync(live, draft, stages, differences, today, cancellation));
     }
 
@@ -69,6 +69,22 @@ public sealed class FieldPublishing(FidDb db)
         await db.FieldDrafts.ExecuteDeleteAsync(cancellation);
         await ReprojectAsync(today, cancellation);
         return version;
+    }
+
+    // Rows are never rewritten: what was stored readable would stay readable, and the other way round.
+    private async Task<List<Finding>> SensitiveAsync(FieldConfiguration live, FieldConfiguration draft, CancellationToken cancellation)
+    {
+        var findings = draft.Fields
+            .Where(f => f.Sensitive && f.Type is not (FieldType.Text or FieldType.LongText or FieldType.Identifier or FieldType.Phone or FieldType.Email or FieldType.Date))
+            .Select(f => new Finding("sensitive-type", [f.Key], $"“{f.Label("en")}” cannot be sensitive: only texts, identifiers, telephone numbers, e-mail addresses and dates can be kept sealed.", null, "sensitive")).ToList();
+        var turned = draft.Fields.Where(f => live.Fields.FirstOrDefault(l => l.Key == f.Key) is { } old && old.Sensitive != f.Sensitive).ToDictionary(f => f.Key);
+        if (turned.Count == 0) return findings;
+        var keys = turned.Keys.ToArray();
+        var stored = await db.RecordValues.Where(v => keys.Contains(v.Field)).GroupBy(v => v.Field).Select(g => new { g.Key, Count = g.Select(v => v.OwnerId).Distinct().Count() }).ToListAsync(cancellation);
+        findings.AddRange(stored.Select(s => new Finding("sensitive-stored", [s.Key], turned[s.Key].Sensitive
+            ? $"“{turned[s.Key].Label("en")}” is stored readable in {s.Count} records, and what was recorded is never rewritten. Add a new sensitive field, and take the values over."
+            : $"“{turned[s.Key].Label("en")}” is stored sealed in {s.Count} records, and what was recorded is never rewritten. Add a new field that is not sensitive, and take the values over.", null, "sensitive")));
+        return findings;
     }
 
     private async Task ReprojectAsync(LocalDate today, CancellationToken cancellation)

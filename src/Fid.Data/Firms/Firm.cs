@@ -24,6 +24,9 @@ public sealed class Firm
 
     /// <summary>Days a badge rests before another person gets it.</summary>
     public int BadgeRestDays { get; set; } = 30;
+
+    /// <summary>The key of the hashes by which sensitive values are found, encrypted; made with the firm.</summary>
+    public byte[]? HashKey { get; set; }
 }
 
 internal sealed class FirmConfiguration : IEntityTypeConfiguration<Firm>

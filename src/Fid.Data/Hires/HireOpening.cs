@@ -14,9 +14,8 @@ using NodaTime;
 namespace Fid.Data.Hires;
 
 /// <summary>Opens hires: from a template and what was typed to a record and a checklist.</summary>
-public sealed class HireOpening(FidDb db)
+public sealed class HireOpening(FidDb db, RecordWriter records)
 {
-    private readonly RecordWriter _records = new(db);
 
     // Guards the next free badge between looking for it and saving it.
     private const long BadgeLock = 0x0BAD6E;
@@ -80,7 +79,7 @@ public sealed class HireOpening(FidDb db)
         var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId);
         db.AddRange(person, employment, change, hire);
         var startDate = new FieldValue("start_date", DateOf(start), StartingValues.FromHire);
-        await _records.AddNewAsync(employment, draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate), change, today, cancellation);
+        await records.AddNewAsync(employment, draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate), change, today, cancellation);
         return hire;
     }
 

@@ -454,6 +454,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("numeric")
                         .HasColumnName("full_time_hours");
 
+                    b.Property<byte[]>("HashKey")
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash_key");
+
                     b.Property<decimal>("LegalWeeklyHours")
                         .HasColumnType("numeric")
                         .HasColumnName("legal_weekly_hours");
@@ -955,6 +959,12 @@ namespace Fid.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("owner_id");
 
+                    b.Property<string>("SealedStart")
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("text")
+                        .HasColumnName("sealed_start")
+                        .HasComputedColumnSql("case when value #>> array[]::text[] like 'sealed:%' then left(value #>> array[]::text[], 72) end", true);
+
                     b.Property<string>("Source")
                         .IsRequired()
                         .HasMaxLength(120)
@@ -978,6 +988,10 @@ namespace Fid.Data.Migrations
                     b.HasIndex("Field")
                         .HasDatabaseName("ix_record_values_field")
                         .HasFilter("field = 'badge'");
+
+                    b.HasIndex("SealedStart")
+                        .HasDatabaseName("ix_record_values_sealed_start")
+                        .HasFilter("sealed_start is not null");
 
                     b.HasIndex("OwnerId", "Field")
                         .HasDatabaseName("ix_record_values_owner_id_field");

@@ -36,6 +36,9 @@ public sealed class RecordValue
 
     public required Guid ChangeId { get; init; }
 
+    /// <summary>Of a sealed value: what is equal for equal values of the field. Made by the database.</summary>
+    public string? SealedStart { get; private init; }
+
     /// <summary>From a change on it is believed no more.</summary>
     public void End(Change change) => (Known, EndedBy) = (Known.Until(change.At), change.Id);
 }
@@ -49,6 +52,8 @@ internal sealed class RecordValueConfiguration : IEntityTypeConfiguration<Record
         value.Property(v => v.Value).HasColumnType("jsonb");
         value.HasOne<Change>().WithMany().HasForeignKey(v => v.ChangeId).OnDelete(DeleteBehavior.Restrict);
         value.HasOne<Change>().WithMany().HasForeignKey(v => v.EndedBy).OnDelete(DeleteBehavior.Restrict);
+        value.Property(v => v.SealedStart).HasComputedColumnSql("case when value #>> array[]::text[] like 'sealed:%' then left(value #>> array[]::text[], 72) end", stored: true);
+        value.HasIndex(v => v.SealedStart).HasFilter("sealed_start is not null");
         value.HasIndex(v => v.EndedBy).HasFilter("ended_by is not null");
         value.HasIndex(v => new { v.OwnerId, v.Field });
         value.HasIndex(v => v.Field).HasFilter("field = 'badge'");

@@ -9,7 +9,7 @@ using NodaTime;
 namespace Fid.Data.People;
 
 /// <summary>The one way by which values of records are written: the rows, and the projection that follows from them.</summary>
-public sealed class RecordWriter(FidDb db)
+public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
 {
     private readonly FieldBook _fields = new(db);
 
@@ -24,13 +24,16 @@ public sealed class RecordWriter(FidDb db)
         foreach (var value in values)
         {
             if (value.Value.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined) continue;
-            var of = set.Find(value.Field)?.Of ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
-            held[value.Field] = value.Value;
+            var field = set.Find(value.Field) ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
+            var of = field.Of;
+            var owner = of == FieldOwner.Person ? employment.PersonId : employment.Id;
+            var stored = field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, value.Value, cancellation) : value.Value;
+            held[value.Field] = stored;
             db.RecordValues.Add(new RecordValue
             {
-                OwnerId = of == FieldOwner.Person ? employment.PersonId : employment.Id,
+                OwnerId = owner,
                 Field = value.Field,
-                Value = value.Value,
+                Value = stored,
                 Source = value.Source,
                 Effective = EffectiveRange.ToDatabase(of == FieldOwner.Person ? personFrom : employment.Start, null),
                 Known = EffectiveRange.KnownSince(change.At),
@@ -71,9 +74,10 @@ public sealed class RecordWriter(FidDb db)
         var rows = await Believed(employment).Where(v => fields.Contains(v.Field)).ToListAsync(cancellation);
         foreach (var edit in edits)
         {
-            var owner = set.Find(edit.Field)!.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
+            var field = set.Find(edit.Field)!;
+            var owner = field.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
             var mine = rows.Where(r => r.OwnerId == owner && r.Field == edit.Field).ToDictionary(ToSpell);
-            var entered = edit.Value is { } v ? new Valued(v, edit.Source) : null;
+            var entered = edit.Value is { } v ? new Valued(field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, v, cancellation) : v, edit.Source) : null;
             var timeline = edit.From is { } from
                 ? Timeline.Change([.. mine.Keys], from, entered)
                 : Timeline.Fix([.. mine.Keys], AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));

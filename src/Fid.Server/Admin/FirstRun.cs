@@ -32,7 +32,7 @@ internal static class FirstRun
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Create(
-        FirstRunRequest request, FidDb db, UserManager<FidUser> users, FirmClock clock, CancellationToken cancellation)
+        FirstRunRequest request, FidDb db, UserManager<FidUser> users, Fid.Data.People.SensitiveValues sensitive, FirmClock clock, CancellationToken cancellation)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         if (await db.Firms.AnyAsync(cancellation)) return Problems.Conflict("firm-exists", "The firm is already set up. Sign in instead.");
@@ -51,6 +51,7 @@ internal static class FirstRun
         db.Changes.Add(new Author(user.Id, user.DisplayName, clock.Now, "firstRun").Change("firm.created", firm.Id));
         await db.SetupTokens.ExecuteDeleteAsync(cancellation);
         await db.SaveChangesAsync(cancellation);
+        await sensitive.PrepareAsync(db, cancellation);
         await transaction.CommitAsync(cancellation);
         return TypedResults.NoContent();
     }

@@ -26,18 +26,19 @@ internal static class NewHire
 
     /// <summary>What the hire would start with, as typed so far. What is wrong with it is part of the answer.</summary>
     public static async Task<Results<Ok<HirePreview>, ProblemHttpResult>> Preview(
-        NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOpening opening, FirmClock clock, CancellationToken cancellation)
+        NewHireRequest request, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, HireOpening opening, FirmClock clock, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var prepared = await PrepareAsync(request, user, fields, db, opening, today, cancellation);
+        var prepared = await PrepareAsync(request, user, fields, db, sensitive, opening, today, cancellation);
         if (prepared.Draft is not { } draft) return Problems.Invalid(prepared.Problems);
 
         var names = await ListNames.LoadAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
         var stages = await StagesAsync(db, cancellation);
+        var roles = ShownRecord.RolesOf(user);
         var shown = await RecordReader.DisplayAsync(db, fields, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
-        var values = draft.Values.Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), ValueSource.Of(v.Value.From, prepared.Templates))).ToArray();
+        var values = draft.Values.Where(v => ShownRecord.Sees(fields, roles, [v.Key])).Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), ValueSource.Of(v.Value.From, prepared.Templates))).ToArray();
         var calendar = draft.Values.TryGetValue("holiday_calendar", out var own) && own.Value.ValueKind == JsonValueKind.String ? own.Value.GetString() : null;
         var plan = request.Start is { } start && ValueCheck.IsSensible(start)
             ? HirePlan.Of(HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan(calendar))]), SoonestSearch.WhenNotFeasible)
@@ -47,7 +48,7 @@ internal static class NewHire
             values,
             [.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))],
             completeness.Filled, completeness.Of,
-            [.. completeness.Missing.Where(fields.Set.IsRequiredFirst)],
+            [.. completeness.Missing.Where(m => fields.Set.IsRequiredFirst(m) && ShownRecord.Sees(fields, roles, [m]))],
             plan?.Feasible, plan?.SoonestStart,
             plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendar, calendars, names),
             [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Team(g.Key), g.Count())).OrderByDescending(s => s.Count)],
@@ -55,7 +56,7 @@ internal static class NewHire
     }
 
     public static async Task<Results<Created<OpenedHire>, ProblemHttpResult>> Open(
-        NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOpening opening, FirmClock clock, CancellationToken cancellation)
+        NewHireRequest request, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock, CancellationToken cancellation)
     {
         // Sent twice, opened once: the browser names the hire it wants to open.
         if (await FindAsync(request.Id, db, cancellation) is { } there) return TypedResults.Created($"/api/hires/{there.Id}", there);
@@ -64,7 +65,7 @@ internal static class NewHire
         await opening.LockBadgesAsync(cancellation);
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         await RecordsEndpoints.HoldUniqueAsync(db, fields, request.Typed.Keys, cancellation);
-        var prepared = await PrepareAsync(request, user, fields, db, opening, today, cancellation);
+        var prepared = await PrepareAsync(request, user, fields, db, sensitive, opening, today, cancellation);
         var problems = prepared.Problems.ToList();
         if (request.Start is null) problems.Add(new Problem("/start", "missing", "Say when the person starts."));
         if (prepared.Draft is { } checkedDraft)
@@ -73,7 +74,7 @@ internal static class NewHire
         if (problems.Count > 0 || prepared.Draft is not { } draft) return Problems.Invalid(problems);
 
         var start = request.Start!.Value;
-        await new RecordWriter(db).HoldEntriesAsync(request.Typed.Select(t => (t.Key, (JsonElement?)t.Value)), cancellation);
+        await records.HoldEntriesAsync(request.Typed.Select(t => (t.Key, (JsonElement?)t.Value)), cancellation);
         var number = await opening.NextNumberAsync(cancellation);
         var author = user.Author(clock, "newHire");
         var hire = await opening.AddAsync(draft, request.Id, number, start, LocalDate.Min(today, start), user.Id(), author, today, cancellation);
@@ -88,7 +89,7 @@ internal static class NewHire
             .FirstOrDefaultAsync(cancellation);
 
     private static async Task<Prepared> PrepareAsync(
-        NewHireRequest request, ClaimsPrincipal user, LiveFields fields, FidDb db, HireOpening opening, LocalDate today, CancellationToken cancellation)
+        NewHireRequest request, ClaimsPrincipal user, LiveFields fields, FidDb db, SensitiveValues sensitive, HireOpening opening, LocalDate today, CancellationToken cancellation)
     {
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         if (templates.Find(request.Template) is not { Opens: true, Retired: false } template)
@@ -96,7 +97,7 @@ internal static class NewHire
         var problems = new List<Problem>();
         if (request.Start is { } start && !ValueCheck.IsSensible(start))
             problems.Add(new Problem("/start", "bad-date", "Enter a date from 1900 to 2199."));
-        var entries = await EnteredValues.CheckAsync(db, fields, request.Typed, ShownRecord.RolesOf(user), null, cancellation);
+        var entries = await EnteredValues.CheckAsync(db, sensitive, fields, request.Typed, ShownRecord.RolesOf(user), null, cancellation);
         problems.AddRange(entries.Problems.Select(p => p with { Path = "/typed" + p.Path }));
         var typed = entries.Values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
         return new Prepared(await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation), templates, problems);

@@ -24,7 +24,7 @@ internal sealed class DayTurnWorker(IServiceScopeFactory scopes, FirmClock clock
                 var today = await clock.TodayAsync(db, stoppingToken);
                 if (today != turned)
                 {
-                    await new DayTurn(db, new RecordWriter(db)).ToAsync(today, clock.Now, stoppingToken);
+                    await new DayTurn(db, scope.ServiceProvider.GetRequiredService<RecordWriter>()).ToAsync(today, clock.Now, stoppingToken);
                     turned = today;
                 }
             }

@@ -17,7 +17,7 @@ internal static class EnteredValues
     /// <param name="roles">The roles of whoever entered them.</param>
     /// <param name="employment">The employment they are for; null for one that does not exist yet.</param>
     public static async Task<Entered> CheckAsync(
-        FidDb db, LiveFields fields, Dictionary<string, JsonElement> entered, IReadOnlyCollection<string> roles, Employment? employment, CancellationToken cancellation)
+        FidDb db, SensitiveValues sensitive, LiveFields fields, Dictionary<string, JsonElement> entered, IReadOnlyCollection<string> roles, Employment? employment, CancellationToken cancellation)
     {
         var names = await ListNames.LoadAsync(db, cancellation);
         var values = new Dictionary<string, JsonElement?>();
@@ -36,7 +36,7 @@ internal static class EnteredValues
                 continue;
             }
             var (value, problem) = ValueCheck.Check(field, json);
-            if (problem is null && value is { } fitting) (value, problem) = await CheckReferencesAsync(db, field, fitting, names, employment, cancellation);
+            if (problem is null && value is { } fitting) (value, problem) = await CheckReferencesAsync(db, sensitive, field, fitting, names, employment, cancellation);
             if (problem is not null) problems.Add(problem);
             else values[key] = value;
         }
@@ -44,7 +44,7 @@ internal static class EnteredValues
     }
 
     private static async Task<(JsonElement? Value, Problem? Problem)> CheckReferencesAsync(
-        FidDb db, FieldDefinition field, JsonElement value, ListNames names, Employment? employment, CancellationToken cancellation)
+        FidDb db, SensitiveValues sensitive, FieldDefinition field, JsonElement value, ListNames names, Employment? employment, CancellationToken cancellation)
     {
         if (field.List is { } list)
         {
@@ -59,15 +59,21 @@ internal static class EnteredValues
             if (id == employment?.Id) return (null, new Problem($"/{field.Key}", "self", "Choose somebody other than the person themselves."));
             if (!await db.Employments.AnyAsync(e => e.Id == id, cancellation)) return (null, new Problem($"/{field.Key}", "unknown-person", "Choose a person."));
         }
-        if (field.Unique && await IsTakenAsync(db, field, value, employment, cancellation))
+        if (field.Unique && await IsTakenAsync(db, sensitive, field, value, employment, cancellation))
             return (null, new Problem($"/{field.Key}", "not-unique", "Another record has this already. Enter one that nobody has."));
         return (value, null);
     }
 
-    private static Task<bool> IsTakenAsync(FidDb db, FieldDefinition field, JsonElement value, Employment? employment, CancellationToken cancellation)
+    private static async Task<bool> IsTakenAsync(FidDb db, SensitiveValues sensitive, FieldDefinition field, JsonElement value, Employment? employment, CancellationToken cancellation)
     {
         var (employmentId, personId, text) = (employment?.Id ?? Guid.Empty, employment?.PersonId ?? Guid.Empty, value.GetRawText());
-        return db.Database.SqlQuery<int>($"""
+        if (field.Sensitive)
+        {
+            var start = SealedText.Start(await sensitive.HashAsync(db, field.Key, value.ToString(), cancellation));
+            return await db.RecordValues.AnyAsync(v => v.Field == field.Key && v.Known.UpperBoundInfinite && v.OwnerId != employmentId && v.OwnerId != personId
+                && v.SealedStart == start, cancellation);
+        }
+        return await db.Database.SqlQuery<int>($"""
             select 1 as "Value" from record_values
             where field = {field.Key} and value = {text}::jsonb and upper_inf(known) and owner_id not in ({employmentId}, {personId}) limit 1
             """).AnyAsync(cancellation);

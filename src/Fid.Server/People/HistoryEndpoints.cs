@@ -41,7 +41,9 @@ internal static class HistoryEndpoints
         var ids = rows.Select(r => r.ChangeId).Distinct().ToArray();
         // Changes that only emptied fields have no values of their own; they are known by when they happened.
         var changes = await db.Changes.AsNoTracking().Where(c => ids.Contains(c.Id) || c.SubjectId == id).OrderByDescending(c => c.At).ToListAsync(cancellation);
-        var touched = changes.ToDictionary(c => c.Id, c => rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Field).Distinct().ToArray());
+        var touched = changes.ToDictionary(c => c.Id, c => c.Action == Reveal.Action
+            ? Sees(fields, roles, c.Part!) ? [c.Part!] : []
+            : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Field).Distinct().ToArray());
         var explanations = changes.Where(c => c.Action == Explained && c.Part is not null).ToLookup(c => c.Part!);
         var names = await ListNames.LoadAsync(db, cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
@@ -50,14 +52,14 @@ internal static class HistoryEndpoints
         return TypedResults.Ok(new HistoryResponse(
             [.. rows.OrderBy(r => order[r.Field]).ThenBy(r => r.Effective.LowerBound).ThenBy(r => r.Known.LowerBound).Select(r => Value(r))],
             [.. changes.Where(c => c.Action != Explained && touched[c.Id].Length > 0).Select(c => new HistoryChange(
-                c.Id, c.At, c.ByName, c.Origin, c.Action, c.Why, touched[c.Id], rows.Exists(r => r.ChangeId == c.Id && r.Known.UpperBoundInfinite), CanBeTakenBack.Contains(c.Action),
+                c.Id, c.At, c.ByName, c.Origin, c.Action, c.Why, touched[c.Id], c.Action == Reveal.Action || rows.Exists(r => r.ChangeId == c.Id && r.Known.UpperBoundInfinite), CanBeTakenBack.Contains(c.Action),
                 [.. explanations[c.Id.ToString()].OrderBy(e => e.At).Select(e => new Explanation(e.ByName, e.At, e.Why!))]))]));
 
         HistoryValue Value(RecordValue row)
         {
             var (from, to) = EffectiveRange.FromDatabase(row.Effective);
             return new HistoryValue(
-                row.Field, Labels.Of(fields.Set.Find(row.Field)!.Labels), row.Value, Display(fields, names, people, row.Field, row.Value), ValueSource.Of(row.Source, templates), from, to,
+                row.Id, row.Field, Labels.Of(fields.Set.Find(row.Field)!.Labels), SealedText.Shown(row.Value), Display(fields, names, people, row.Field, row.Value), ValueSource.Of(row.Source, templates), from, to,
                 row.Known.LowerBound, row.Known.UpperBoundInfinite ? null : row.Known.UpperBound, row.ChangeId);
         }
     }
@@ -86,10 +88,10 @@ internal static class HistoryEndpoints
                 .GroupBy(r => r.Field).ToDictionary(g => g.Key, g => g.MaxBy(r => r.Known.LowerBound)!);
         }
 
-        string? Raw(Dictionary<string, RecordValue> state, string key) => state.TryGetValue(key, out var value) ? value.Value.GetRawText() : null;
+        string? Raw(Dictionary<string, RecordValue> state, string key) => state.TryGetValue(key, out var value) ? SealedText.Comparable(value.Value) : null;
 
         StateValue? Shown(Dictionary<string, RecordValue> state, string key) =>
-            state.TryGetValue(key, out var value) ? new StateValue(value.Value, Display(fields, names, people, key, value.Value), EffectiveRange.FromDatabase(value.Effective).From) : null;
+            state.TryGetValue(key, out var value) ? new StateValue(SealedText.Shown(value.Value), Display(fields, names, people, key, value.Value), EffectiveRange.FromDatabase(value.Effective).From) : null;
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Explain(
@@ -152,7 +154,7 @@ public sealed record HistoryResponse(HistoryValue[] Values, HistoryChange[] Chan
 /// <param name="To">The last day it is true for, included; null for no end.</param>
 /// <param name="KnownTo">When it stopped being believed; null while it is.</param>
 public sealed record HistoryValue(
-    string Field, Labels Label, JsonElement Value, string? Display, ValueSource Source, LocalDate From, LocalDate? To, Instant KnownFrom, Instant? KnownTo, Guid ChangeId);
+    Guid Id, string Field, Labels Label, JsonElement Value, string? Display, ValueSource Source, LocalDate From, LocalDate? To, Instant KnownFrom, Instant? KnownTo, Guid ChangeId);
 
 /// <param name="Fields">The fields it touched.</param>
 /// <param name="Stands">Whether something of it is still believed.</param>

@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Data;
+using Fid.Data.Fields;
 using Fid.Data.People;
 using Fid.Data.Templates;
 using Fid.Server.Hires;
@@ -18,6 +19,7 @@ internal static class PeopleEndpoints
 {
     private const int PageSize = 50;
     private const int MostFound = 8;
+    private const int ShortestNumber = 5;
 
     public static void MapPeople(this IEndpointRouteBuilder app)
     {
@@ -25,11 +27,12 @@ internal static class PeopleEndpoints
         app.MapGet("/api/goto", GoTo).WhoMay(Access.SignedIn).ProducesProblem(400);
     }
 
-    private static async Task<Results<Ok<PeoplePage>, ProblemHttpResult>> List(string? q, Guid? after, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<PeoplePage>, ProblemHttpResult>> List(
+        string? q, Guid? after, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
         var names = await ListNames.LoadAsync(db, cancellation);
-        var matching = Matching(db.RecordsNow.AsNoTracking(), text);
+        var matching = await MatchingAsync(db, sensitive, db.RecordsNow.AsNoTracking(), text, user, cancellation);
         if (after is { } id && await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == id, cancellation) is { } last)
             matching = matching.Where(r => EF.Functions.GreaterThan(
                 ValueTuple.Create(r.FamilyName, r.GivenName, r.EmploymentId), ValueTuple.Create(last.FamilyName, last.GivenName, last.EmploymentId)));
@@ -45,7 +48,7 @@ internal static class PeopleEndpoints
             page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null));
     }
 
-    private static async Task<Results<Ok<Found[]>, ProblemHttpResult>> GoTo(string? q, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<Found[]>, ProblemHttpResult>> GoTo(string? q, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
         var names = await ListNames.LoadAsync(db, cancellation);
@@ -62,13 +65,26 @@ internal static class PeopleEndpoints
         }
         if (!user.MayReadEverybody()) return TypedResults.Ok(found.ToArray());
 
-        var people = await Matching(db.RecordsNow.AsNoTracking(), text).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
+        var people = await (await MatchingAsync(db, sensitive, db.RecordsNow.AsNoTracking(), text, user, cancellation)).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
             .OrderBy(r => r.FamilyName).ThenBy(r => r.GivenName).Take(MostFound).ToListAsync(cancellation);
         found.AddRange(people.Select(r => new Found(FoundKind.Person, r.EmploymentId.ToString(), r.FullName, Detail(r, names))));
         var folded = TextRules.Fold(text);
         var templates = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => TextRules.Fold($"{t.Name} {t.Code}").Contains(folded, StringComparison.Ordinal));
         found.AddRange(templates.Take(MostFound).Select(t => new Found(FoundKind.Template, t.Code, t.Name, null)));
         return TypedResults.Ok(found.ToArray());
+    }
+
+    // A number that somebody is known by finds them when it is typed whole, to those who may see it.
+    private static async Task<IQueryable<RecordNow>> MatchingAsync(
+        FidDb db, SensitiveValues sensitive, IQueryable<RecordNow> records, string text, ClaimsPrincipal user, CancellationToken cancellation)
+    {
+        if (text.Count(char.IsLetterOrDigit) < ShortestNumber) return Matching(records, text);
+        var roles = ShownRecord.RolesOf(user);
+        var starts = new List<string>();
+        foreach (var field in (await new FieldBook(db).LiveAsync(cancellation)).Set.Fields.Where(f => f.Sensitive && f.AccessOf(roles) != FieldAccess.None))
+            starts.Add(SealedText.Start(await sensitive.HashAsync(db, field.Key, text, cancellation)));
+        var owners = starts.Count == 0 ? [] : await db.RecordValues.Where(v => starts.Contains(v.SealedStart!) && v.Known.UpperBoundInfinite).Select(v => v.OwnerId).Take(MostFound).ToListAsync(cancellation);
+        return owners.Count == 0 ? Matching(records, text) : records.Where(r => owners.Contains(r.EmploymentId) || owners.Contains(r.PersonId));
     }
 
     // Each word typed begins a word of the name, or stands in the number.

@@ -22,7 +22,7 @@ internal static class Readings
     private static readonly string[] PayFields = ["pay_rate", "paid_by", "weekly_hours", "pay_group"];
 
     public static async Task<Results<Ok<ReadingsResponse>, ProblemHttpResult>> Read(
-        Guid id, ReadingsRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+        Guid id, ReadingsRequest request, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, FirmClock clock, CancellationToken cancellation)
     {
         if (await RecordsEndpoints.FindAsync(db.Employments.AsNoTracking(), db.RecordsNow.AsNoTracking(), id, cancellation) is not var (employment, _))
             return Problems.NotFound();
@@ -31,7 +31,7 @@ internal static class Readings
         var roles = ShownRecord.RolesOf(user);
         var stored = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
-        var entered = (await EnteredValues.CheckAsync(db, fields, request.Changes, roles, employment, cancellation)).Values;
+        var entered = (await EnteredValues.CheckAsync(db, sensitive, fields, request.Changes, roles, employment, cancellation)).Values;
         foreach (var (key, value) in entered)
         {
             if (value is { } there) stored[key] = there;

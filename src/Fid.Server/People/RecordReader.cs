@@ -65,7 +65,7 @@ internal static class RecordReader
                 Change = change is null ? null : new ChangeResponse(change.ByName, change.At, change.Origin, change.Why),
                 Since = value is null ? null : EffectiveRange.FromDatabase(value.Effective).From,
                 Coming = [.. coming[field.Key].Select(c => new ComingValue(
-                    EffectiveRange.FromDatabase(c.Effective).From, c.Value, field.List is { } list ? string.Join(", ", FieldValues.Texts(c.Value).Select(v => names.Of(list, v))) : null))],
+                    EffectiveRange.FromDatabase(c.Effective).From, SealedText.Shown(c.Value), field.List is { } list ? string.Join(", ", FieldValues.Texts(c.Value).Select(v => names.Of(list, v))) : null))],
             };
         }
     }
@@ -74,7 +74,7 @@ internal static class RecordReader
     public static FieldResponse Bare(FieldDefinition field, FieldAccess access) => new(
         field.Key, field.Type, Labels.Of(field.Labels), field.List,
         field.Options?.Select(o => new OptionResponse(o.Value, Labels.Of(o.Labels), o.Retired, o.Within?.ToArray())).ToArray(),
-        field.Parent, field.Required.Kind == RequirementKind.Always ? "always" : field.Required.Stage, access, field.Unique, null, null, null, null, null, []);
+        field.Parent, field.Required.Kind == RequirementKind.Always ? "always" : field.Required.Stage, access, field.Unique, field.Sensitive, null, null, null, null, null, []);
 
     /// <summary>How list entries and people are called, by field; other values are shown as they are.</summary>
     public static async Task<Dictionary<string, string>> DisplayAsync(

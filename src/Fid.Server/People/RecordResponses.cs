@@ -25,11 +25,12 @@ public sealed record SectionResponse(string Key, Labels Label, FieldResponse[] F
 /// <summary>A field and its value.</summary>
 /// <param name="Parent">The field that narrows what can be chosen.</param>
 /// <param name="Required">"always", the stage from which it must be filled, or null.</param>
+/// <param name="Sensitive">Whether the value is a mask that stands for one that is shown when asked for.</param>
 /// <param name="Display">What to show for a list entry or a person.</param>
 /// <param name="Since">The day from which the value holds.</param>
 /// <param name="Coming">What it will be, from which day; a value that ends is null from then on.</param>
 public sealed record FieldResponse(
-    string Key, FieldType Type, Labels Label, string? List, OptionResponse[]? Options, string? Parent, string? Required, FieldAccess Access, bool Unique,
+    string Key, FieldType Type, Labels Label, string? List, OptionResponse[]? Options, string? Parent, string? Required, FieldAccess Access, bool Unique, bool Sensitive,
     JsonElement? Value, string? Display, ValueSource? Source, ChangeResponse? Change, LocalDate? Since, ComingValue[] Coming);
 
 public sealed record ComingValue(LocalDate From, JsonElement Value, string? Display);

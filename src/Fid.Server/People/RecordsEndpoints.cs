@@ -33,7 +33,7 @@ internal static class RecordsEndpoints
     }
 
     private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Save(
-        Guid id, SaveRecordRequest request, ClaimsPrincipal user, FidDb db, RecordWriter writer, FirmClock clock, HttpContext http, CancellationToken cancellation)
+        Guid id, SaveRecordRequest request, ClaimsPrincipal user, FidDb db, RecordWriter writer, SensitiveValues sensitive, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         await writer.LockAsync(id, cancellation);
@@ -42,7 +42,7 @@ internal static class RecordsEndpoints
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var roles = ShownRecord.RolesOf(user);
         await HoldUniqueAsync(db, fields, request.Changes.Keys, cancellation);
-        var entered = await EnteredValues.CheckAsync(db, fields, request.Changes, roles, employment, cancellation);
+        var entered = await EnteredValues.CheckAsync(db, sensitive, fields, request.Changes, roles, employment, cancellation);
         var problems = entered.Problems.ConvertAll(p => p with { Path = "/changes" + p.Path });
         problems.AddRange(CheckTogether(entered, request, employment));
         if (problems.Count > 0) return Problems.Invalid(problems);

@@ -20,7 +20,6 @@ using Fid.Server.People;
 using Fid.Server.Tasks;
 using Fid.Server.Templates;
 using FluentValidation;
-using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.EntityFrameworkCore;
@@ -49,6 +48,7 @@ public static class FidServer
         services.AddSingleton(provider => new FirmClock(provider.GetRequiredService<IClock>(), fixedToday));
         services.AddScoped<HireOpening>();
         services.AddScoped<RecordWriter>();
+        services.AddSingleton<SensitiveValues>();
         services.AddScoped<ListWriter>();
         services.AddScoped<ListMover>();
         services.AddSingleton<ImportFiles>();
@@ -60,6 +60,9 @@ public static class FidServer
         services.AddSingleton<LiveChanges>();
         if (!IsMakingDocument) services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
 
+        // The OpenAPI document is made without a database.
+        if (IsMakingDocument) services.AddDataProtection();
+        else services.AddKeyRing(configuration["Fid:KeyRing"]);
         AddSignIn(services);
         services.AddFidAccess();
         services.AddFidAntiforgery();
@@ -123,6 +126,7 @@ public static class FidServer
         app.MapHires();
         app.MapRecords();
         app.MapHistory();
+        app.MapReveal();
         app.MapPeople();
         app.MapMyTasks();
         app.MapTemplates();
@@ -141,13 +145,12 @@ public static class FidServer
         var db = scope.ServiceProvider.GetRequiredService<FidDb>();
         if ((await db.Database.GetPendingMigrationsAsync()).Any())
             throw new InvalidOperationException("The database is older than this Fid, or empty. Run “Fid.Server migrate” with the connection of the database's owner; ./fid start does.");
+        await scope.ServiceProvider.GetRequiredService<SensitiveValues>().PrepareAsync(db);
         await FirstRun.PrepareAsync(db, scope.ServiceProvider.GetRequiredService<FirmClock>());
     }
 
     private static void AddSignIn(IServiceCollection services)
     {
-        var keys = services.AddDataProtection().SetApplicationName("fid");
-        if (!IsMakingDocument) keys.PersistKeysToDbContext<FidDb>();
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
         services.AddIdentityCore<FidUser>(options =>
             {

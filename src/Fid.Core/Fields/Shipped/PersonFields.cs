@@ -18,6 +18,8 @@ internal static class PersonFields
         Field(Section, "age", Computed, "Age", "Alter", Private).OfPerson() with { Default = new FieldDefault(null, "ageOn(birth_date, today())") },
         Field(Section, "birth_place", Text, "Place of birth", "Geburtsort", Private).OfPerson(),
         Field(Section, "nationality", Text, "Nationality", "Staatsangehörigkeit", Private).OfPerson(),
+        Field(Section, "tax_number", Identifier, "Tax number", "Steuernummer", Private).OfPerson().Sealed(),
+        Field(Section, "social_number", Identifier, "Social insurance number", "Sozialversicherungsnummer", Private).OfPerson().Sealed(),
         Field(Section, "languages", Text, "Languages spoken", "Sprachen", OfOwn).OfPerson(),
         Field(Section, "pronouns", Text, "Pronouns", "Pronomen", OfOwn).OfPerson(),
         Field(Section, "marital_status", Choice, "Marital status", "Familienstand", Private).OfPerson().Of(("single", "single", "ledig"), ("married", "married", "verheiratet"), ("partnership", "in a partnership", "in Partnerschaft"), ("separated", "separated or divorced", "getrennt oder geschieden"), ("widowed", "widowed", "verwitwet")),

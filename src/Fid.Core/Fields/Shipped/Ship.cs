@@ -18,6 +18,9 @@ internal static class Ship
     /// <summary>Payroll edits it too; no manager sees it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> PayOnly = Access(FieldAccess.Edit, FieldAccess.None);
 
+    /// <summary>As <see cref="PayOnly"/>, and the newcomer fills it in.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> OwnPay = Access(FieldAccess.Edit, FieldAccess.None, FieldAccess.Edit);
+
     /// <summary>It follows from something else: nobody edits it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> Follows = ShippedFields.Roles.ToDictionary(r => r, _ => FieldAccess.View);
 
@@ -38,6 +41,9 @@ internal static class Ship
 
     public static FieldDefinition Between(this FieldDefinition field, decimal min, decimal max) =>
         field with { Min = new FieldLimit(min, null), Max = new FieldLimit(max, null) };
+
+    /// <summary>Kept sealed, and shown when somebody asks for it.</summary>
+    public static FieldDefinition Sealed(this FieldDefinition field) => field with { Sensitive = true };
 
     public static FieldDefinition When(this FieldDefinition field, string formula) => field with { ShowWhen = formula };
 

@@ -832,6 +832,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/records/{id}/fields/{key}/reveal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RevealRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RevealedValue"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -3766,6 +3826,8 @@ export interface components {
             required: null | string;
             access: components["schemas"]["FieldAccess"];
             unique: boolean;
+            /** @description Whether the value is a mask that stands for one that is shown when asked for. */
+            sensitive: boolean;
             value: null | components["schemas"]["JsonElement"];
             /** @description What to show for a list entry or a person. */
             display: null | string;
@@ -3896,6 +3958,8 @@ export interface components {
             changes: components["schemas"]["HistoryChange"][];
         };
         HistoryValue: {
+            /** Format: uuid */
+            id: string;
             field: string;
             label: components["schemas"]["Labels"];
             value: components["schemas"]["JsonElement"];
@@ -4391,6 +4455,16 @@ export interface components {
              */
             from?: null | string;
             why?: null | string;
+        };
+        RevealedValue: {
+            value: components["schemas"]["JsonElement"];
+        };
+        RevealRequest: {
+            /**
+             * Format: uuid
+             * @description An earlier value of the record's history; left out, the present one.
+             */
+            value: null | string;
         };
         ReviewFinding: {
             code: string;

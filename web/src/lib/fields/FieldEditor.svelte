@@ -269,6 +269,13 @@
         onchange={(e) => edit({ unique: e.currentTarget.checked })}
       />{w.unique}</label
     >
+    <label class="flex items-center gap-2"
+      ><input
+        type="checkbox"
+        checked={field.sensitive ?? false}
+        onchange={(e) => edit({ sensitive: e.currentTarget.checked })}
+      />{w.sensitive}</label
+    >
     <Button
       onclick={() => {
         const set = fields.find((f) => f.key !== field.key && f.type !== 'computed')?.key ?? '';

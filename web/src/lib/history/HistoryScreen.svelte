@@ -80,7 +80,7 @@
     <section aria-labelledby="history-values" class="pt-5">
       <h2 id="history-values" class="text-lg">{w.values}</h2>
       <p class="text-soft pb-1 text-xs">{w.valuesNote}</p>
-      <ValueLines {values} />
+      <ValueLines {id} {values} />
     </section>
     <section aria-labelledby="history-changes" class="pt-5">
       <h2 id="history-changes" class="text-lg">{w.changes}</h2>

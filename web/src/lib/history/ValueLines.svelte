@@ -3,11 +3,15 @@
   import { session } from '$lib/api/session.svelte';
   import { dayNumber } from '$lib/text/dates';
   import { text } from '$lib/text/index.svelte';
+  import { reveal } from '$lib/record/reveal';
+  import { failed } from '$lib/ui/toast';
   import { shown } from './show';
   import { words } from './words';
 
   /** Every value a field had, a line a field: where it lies says when it was true, how it is drawn whether it is still believed. */
-  let { values }: { values: Api['HistoryValue'][] } = $props();
+  let { id, values }: { id: string; values: Api['HistoryValue'][] } = $props();
+  const mask = '••••••';
+  let open = $state<Record<string, string>>({});
   const w = $derived(words());
   const lines = $derived.by(() => {
     const byField: Record<string, Api['HistoryValue'][]> = {};
@@ -22,6 +26,14 @@
   const when = (v: Api['HistoryValue']) =>
     (v.to ? w.until(text.day(v.from), text.day(v.to)) : w.from(text.day(v.from))) +
     (v.knownTo ? `, ${w.believedUntil(text.day(v.knownTo.slice(0, 10)))}` : v.from > session.today ? `, ${w.coming}` : '');
+
+  async function show(value: Api['HistoryValue']) {
+    try {
+      open[value.id] = await reveal(id, value.field, value.id);
+    } catch (e) {
+      failed(text.failure(e));
+    }
+  }
 </script>
 
 <ul>
@@ -58,7 +70,10 @@
       <ul class="text-xs">
         {#each line as value (`${value.changeId} ${value.from} ${value.knownFrom}`)}
           <li class={value.knownTo ? 'text-soft' : ''}>
-            <bdi class={value.knownTo ? 'line-through' : 'font-semibold'}>{shown(value, w.nothing)}</bdi>
+            <bdi class={value.knownTo ? 'line-through' : 'font-semibold'}>{open[value.id] ?? shown(value, w.nothing)}</bdi>
+            {#if value.value === mask && !(value.id in open)}
+              <button type="button" class="link text-xs" onclick={() => show(value)}>{text.t.record.show}</button>
+            {/if}
             <span class="text-soft">{when(value)}</span>
           </li>
         {/each}

@@ -6,6 +6,7 @@
   import Line from '$lib/ui/Line.svelte';
   import { isNumeric, typedOf, type Editing } from './editing.svelte';
   import FieldInput from './FieldInput.svelte';
+  import SealedField from './SealedField.svelte';
   import { shownValue } from './show';
 
   /** A field of a record with the editor that fits what it holds, and a small word saying where its value came from. */
@@ -33,6 +34,8 @@
     text.problem(editing.errors.find((e) => e.pointer === `/changes/${field.key}`)) ?? (misfit ? t.misfit[misfit] : undefined)
   );
   let telling = $state(false);
+  let replacing = $state(false);
+  const isSealed = $derived(field.sensitive && field.value !== null && !changed && !replacing);
 
   const story = $derived.by(() => {
     const s = text.t.source;
@@ -84,7 +87,16 @@
   }}
   onfocusout={() => (telling = false)}
 >
-  {#if field.access !== 'edit'}
+  {#if isSealed}
+    <SealedField
+      {id}
+      employment={record.employmentId}
+      {field}
+      {note}
+      {noteTone}
+      replace={field.access === 'edit' ? () => (replacing = true) : undefined}
+    />
+  {:else if field.access !== 'edit'}
     <Line {id} label={field.label[text.language]} {note} {noteTone} dotted>
       <input
         {id}
@@ -99,7 +111,7 @@
     <FieldInput
       {id}
       {field}
-      {value}
+      value={field.sensitive ? (editing.changes[field.key] ?? '') : value}
       {numeric}
       shown={display ?? ''}
       {within}

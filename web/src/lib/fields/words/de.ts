@@ -92,6 +92,7 @@ export const de: typeof en = {
     patternNote: 'Ein regulärer Ausdruck, dem der ganze Text genügen muss.',
     min: 'Mindestens',
     max: 'Höchstens',
+    sensitive: 'Verschlossen: wird nur auf Verlangen gezeigt, was festgehalten wird',
     unique: 'Keine zwei Akten dürfen dasselbe haben',
     rules: 'Wenn es sich ändert, setze',
     addRule: 'Regel hinzufügen',

@@ -97,6 +97,7 @@ export const en = {
     patternNote: 'A regular expression the whole text must match.',
     min: 'Least',
     max: 'Most',
+    sensitive: 'Kept sealed: shown only when asked for, which is put on record',
     unique: 'No two records may have the same',
     rules: 'When it changes, set',
     addRule: 'Add a rule',

@@ -27,6 +27,7 @@ export const de: typeof en = {
     'record.takenBack': 'nahm eine Änderung zurück',
     'record.entryMoved': 'von stillgelegtem Eintrag verschoben',
     'record.imported': 'eingelesen',
+    'field.revealed': 'ließ es sich zeigen',
     'hire.opened': 'eröffnete die Einstellung',
     'hire.startMoved': 'verschob den Beginn'
   },

@@ -25,6 +25,7 @@ export const en = {
     'record.takenBack': 'took a change back',
     'record.entryMoved': 'moved from a retired entry',
     'record.imported': 'imported',
+    'field.revealed': 'had it shown',
     'hire.opened': 'opened the hire',
     'hire.startMoved': 'moved the start'
   } as Record<string, string>,
