@@ -35,11 +35,11 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["DELETE /api/hires/{id:guid}/tasks/{key}/done"] = Everybody,
         ["PUT /api/hires/{id:guid}/tasks/{key}/skipped"] = Coordinators,
         ["DELETE /api/hires/{id:guid}/tasks/{key}/skipped"] = Coordinators,
-        ["GET /api/records/{id:guid}"] = Readers,
-        ["PUT /api/records/{id:guid}"] = Readers,
-        ["POST /api/records/{id:guid}/readings"] = Readers,
-        ["GET /api/records/{id:guid}/history"] = Readers,
-        ["GET /api/records/{id:guid}/compare"] = Readers,
+        ["GET /api/records/{id:guid}"] = Arrivals,
+        ["PUT /api/records/{id:guid}"] = Arrivals,
+        ["POST /api/records/{id:guid}/readings"] = Arrivals,
+        ["GET /api/records/{id:guid}/history"] = Arrivals,
+        ["GET /api/records/{id:guid}/compare"] = Arrivals,
         ["POST /api/records/{id:guid}/changes/{change:guid}/explanations"] = Coordinators,
         ["POST /api/records/{id:guid}/changes/{change:guid}/take-back"] = Coordinators,
         ["GET /api/fields"] = Coordinators,
@@ -57,7 +57,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["GET /api/people"] = Readers,
         ["GET /api/goto"] = Everybody,
         ["GET /api/tasks"] = Everybody,
-        ["POST /api/records/{id:guid}/fields/{key}/reveal"] = Readers,
+        ["POST /api/records/{id:guid}/fields/{key}/reveal"] = Arrivals,
         ["GET /api/templates"] = Readers,
         ["GET /api/templates/{code}"] = Readers,
         ["GET /api/options"] = Arrivals,
@@ -143,6 +143,13 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await callum.GetAsync("/api/arrivals"))["hires"]!.AsArray().Select(h => h!.Text("job")).Distinct().ShouldBe(["Deckhand"]);
         var other = await FirmFixture.HireAsync(orla, "Lind");
         (await callum.SendAsync("GET", $"/api/hires/{other["id"]}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await callum.SendAsync("GET", $"/api/records/{other["employmentId"]}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        var own = (await callum.GetAsync("/api/arrivals"))["hires"]![0]!.Text("employmentId");
+        var sections = (await callum.GetAsync($"/api/records/{own}"))["sections"]!.AsArray().SelectMany(x => x!["fields"]!.AsArray()).Select(f => f!.Text("key")).ToArray();
+        sections.ShouldContain("pay_rate");
+        sections.ShouldNotContain("bank_account");
+        using var nils = await firm.As("nils");
+        (await nils.SendAsync("GET", $"/api/records/{own}")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
     }
 
     [Fact]

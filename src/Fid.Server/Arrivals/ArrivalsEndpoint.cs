@@ -35,8 +35,12 @@ internal static class ArrivalsEndpoint
         // What a reader may not see is not named as missing either.
         var seen = fields.Set.Fields.Where(f => f.AccessOf(roles) != FieldAccess.None && fields.Set.IsRequiredFirst(f.Key)).Select(f => f.Key).ToHashSet(StringComparer.Ordinal);
         // Plans are independent of each other, so they use all cores; each answers at its own place.
-        var rows = new ArrivalRow[hires.Count];
-        Parallel.For(0, hires.Count, i => rows[i] = Row(hires[i], hires[i].Question(today, calendars, planStages), names, calendars, seen));
+        var facts = await SeenFacts.OfAsync(user, db, names, cancellation);
+        var shown = hires.Select(h => h with { Head = facts.Of(h.Head) }).ToList();
+        // Who may not see names gets no order by names either.
+        if (!facts.Name) shown = [.. shown.OrderBy(h => h.Head.Start).ThenBy(h => h.Head.Number, StringComparer.Ordinal)];
+        var rows = new ArrivalRow[shown.Count];
+        Parallel.For(0, shown.Count, i => rows[i] = Row(shown[i], shown[i].Question(today, calendars, planStages), names, calendars, seen));
         return TypedResults.Ok(new ArrivalsResponse(today, [.. stages.Select(s => new StageName(s.Key, s.Name))], rows));
     }
 

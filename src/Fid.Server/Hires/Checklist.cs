@@ -1,11 +1,13 @@
 using System.Security.Claims;
 using Fid.Core.Planning;
 using Fid.Data;
+using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Data.Templates;
 using Fid.Server.Arrivals;
 using Fid.Server.Lists;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -21,15 +23,17 @@ internal static class Checklist
     {
         if (await HireAccess.FindAsync(id, user, db, cancellation) is not { } hire) return Problems.NotFound();
         Versions.Show(http.Response, hire.Head.Version);
-        return TypedResults.Ok(await DescribeAsync(hire, db, clock, cancellation));
+        return TypedResults.Ok(await DescribeAsync(hire, user, db, clock, cancellation));
     }
 
-    public static async Task<ChecklistResponse> DescribeAsync(OpenHire hire, FidDb db, FirmClock clock, CancellationToken cancellation)
+    public static async Task<ChecklistResponse> DescribeAsync(OpenHire hire, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
-        var head = hire.Head;
         var today = await clock.TodayAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation);
+        var seen = await SeenFacts.OfAsync(user, db, names, cancellation);
+        var head = seen.Of(hire.Head);
+        var (filled, of) = user.MayCoordinate() ? (head.Filled, head.Of) : await FilledAsync(head, user, db, today, cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
         var details = await db.HireTasks.AsNoTracking().Where(t => t.HireId == head.Id)
@@ -41,13 +45,23 @@ internal static class Checklist
         var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Name);
         return new ChecklistResponse(
             head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), names.Kind(head.Kind), names.Site(head.SiteCode),
-            manager?.FullName, templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode, head.TemplateVersion, head.Filled, head.Of,
+            manager is not null && seen.Manager ? manager.FullName : null, templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode, head.TemplateVersion, filled, of,
             Versions.Tag(head.Version), today, head.Start, head.Accepted,
             [.. stages.Select((s, i) => StageOf(s, plan.Stages[i], question, plan))],
             [.. hire.Tasks.Select((t, i) => TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names))],
             plan.Feasible, plan.SoonestStart,
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
             HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names));
+    }
+
+    // Of the fields the reader may see.
+    private static async Task<(int Filled, int Of)> FilledAsync(HireHead head, ClaimsPrincipal user, FidDb db, LocalDate today, CancellationToken cancellation)
+    {
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var employment = await db.Employments.AsNoTracking().SingleAsync(e => e.Id == head.EmploymentId, cancellation);
+        var values = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
+        var record = await ShownRecord.EvaluateAsync(db, fields, values, ShownRecord.RolesOf(user), fields.Set.Keys, [], null, today, cancellation);
+        return (record.Shown.Count(record.Values.ContainsKey), record.Shown.Count);
     }
 
     private static StageResponse StageOf(Stage stage, PlannedStage planned, PlanQuestion question, Plan plan)

@@ -48,12 +48,12 @@ internal static class StartChange
         if (problems.Count > 0) return Problems.Invalid(problems);
         if (Versions.Seen(http.Request) is not { } seen) return Problems.VersionNeeded();
         if (await HireAccess.FindAsync(id, user, db, cancellation) is not { } open) return Problems.NotFound();
-        if (open.Head.Version != seen) return Problems.Stale(await Checklist.DescribeAsync(open, db, clock, cancellation));
+        if (open.Head.Version != seen) return Problems.Stale(await Checklist.DescribeAsync(open, user, db, clock, cancellation));
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         await records.LockAsync(open.Head.EmploymentId, cancellation);
         var hire = await db.Hires.SingleAsync(h => h.Id == id, cancellation);
-        if (hire.Version != seen) return Problems.Stale(await Checklist.DescribeAsync(open, db, clock, cancellation));
+        if (hire.Version != seen) return Problems.Stale(await Checklist.DescribeAsync(open, user, db, clock, cancellation));
         var employment = await db.Employments.SingleAsync(e => e.Id == hire.EmploymentId, cancellation);
         var record = await db.RecordsNow.SingleAsync(r => r.EmploymentId == hire.EmploymentId, cancellation);
         var today = await clock.TodayAsync(db, cancellation);
@@ -66,7 +66,7 @@ internal static class StartChange
 
         var saved = (await HireAccess.FindAsync(id, user, db, cancellation))!;
         Versions.Show(http.Response, saved.Head.Version);
-        return TypedResults.Ok(await Checklist.DescribeAsync(saved, db, clock, cancellation));
+        return TypedResults.Ok(await Checklist.DescribeAsync(saved, user, db, clock, cancellation));
     }
 
     private static TaskDates Dates(PlannedTask task) => new(task.State, task.Due, task.LatestStart, task.LatestFinish, task.Slack);

@@ -3,7 +3,9 @@ using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Data;
+using Fid.Data.Fields;
 using Fid.Data.Lists;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using FluentValidation;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -24,11 +26,14 @@ internal static class EntryUse
         list.MapPost("/{code}/restore", Restore).WhoMay(Access.Coordinates).ProducesProblem(404);
     }
 
-    private static async Task<Results<Ok<EntryUsers>, ProblemHttpResult>> Users(string list, string code, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<EntryUsers>, ProblemHttpResult>> Users(string list, string code, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         if (await EntriesEndpoints.FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
         var today = await clock.TodayAsync(db, cancellation);
-        var fields = await new ListUsage(db, today).FieldsOfAsync(definition, cancellation);
+        // Who has an entry is told as far as the field that holds it may be seen.
+        var live = await new FieldBook(db).LiveAsync(cancellation);
+        var roles = ShownRecord.RolesOf(user);
+        var fields = ShownRecord.Sees(live, roles, ["given_name", "family_name"]) ? live.FieldsOf(definition.Key).Where(f => ShownRecord.Sees(live, roles, [f])).ToArray() : [];
         var people = await db.Database.SqlQuery<EntryPerson>($"""
             select r.employment_id, e.number, r.given_name, r.family_name, min(v.field) as field
             from record_values v join records_now r on r.employment_id = v.owner_id join employments e on e.id = r.employment_id

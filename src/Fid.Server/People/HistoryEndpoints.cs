@@ -26,15 +26,15 @@ internal static class HistoryEndpoints
     public static void MapHistory(this IEndpointRouteBuilder app)
     {
         var record = app.MapGroup("/api/records/{id:guid}");
-        record.MapGet("/history", Show).WhoMay(Access.ReadsRecords).ProducesProblem(404);
-        record.MapGet("/compare", Compare).WhoMay(Access.ReadsRecords).ProducesProblem(400).ProducesProblem(404);
+        record.MapGet("/history", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
+        record.MapGet("/compare", Compare).WhoMay(Access.SeesArrivals).ProducesProblem(400).ProducesProblem(404);
         record.MapPost("/changes/{change:guid}/explanations", Explain).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
         record.MapPost("/changes/{change:guid}/take-back", TakeBack).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Ok<HistoryResponse>, ProblemHttpResult>> Show(Guid id, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
     {
-        if (await db.Employments.AsNoTracking().FirstOrDefaultAsync(e => e.Id == id, cancellation) is not { } employment) return Problems.NotFound();
+        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var roles = ShownRecord.RolesOf(user);
         var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => Sees(fields, roles, v.Field)).ToList();
@@ -68,7 +68,7 @@ internal static class HistoryEndpoints
     private static async Task<Results<Ok<StateDifference[]>, ProblemHttpResult>> Compare(
         Guid id, LocalDateParameter on, LocalDateParameter? known, LocalDateParameter with, LocalDateParameter? withKnown, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
     {
-        if (await db.Employments.AsNoTracking().FirstOrDefaultAsync(e => e.Id == id, cancellation) is not { } employment) return Problems.NotFound();
+        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var roles = ShownRecord.RolesOf(user);
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(await db.Firms.Select(f => f.TimeZone).SingleAsync(cancellation)) ?? DateTimeZone.Utc;
@@ -111,7 +111,7 @@ internal static class HistoryEndpoints
         if (Reason.Check(request.Why) is { } reason) return Problems.Invalid(reason);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         await writer.LockAsync(id, cancellation);
-        if (await RecordsEndpoints.FindAsync(db.Employments, db.RecordsNow, id, cancellation) is not var (employment, record)
+        if (await RecordAccess.FindAsync(user, db, id, tracked: true, cancellation) is not var (employment, record)
             || await db.Changes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == change && c.SubjectId == id && CanBeTakenBack.Contains(c.Action), cancellation) is not { } taken) return Problems.NotFound();
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var roles = ShownRecord.RolesOf(user);

@@ -32,7 +32,10 @@ internal static class PeopleEndpoints
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
         var names = await ListNames.LoadAsync(db, cancellation);
-        var matching = await MatchingAsync(db, sensitive, db.RecordsNow.AsNoTracking(), text, user, cancellation);
+        var seen = await SeenFacts.OfAsync(user, db, names, cancellation);
+        var matching = await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, user, cancellation);
+        // Who may not see names gets no order by names either.
+        if (!seen.Name) return TypedResults.Ok(await ByNumberAsync(db, matching, seen, after, cancellation));
         if (after is { } id && await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == id, cancellation) is { } last)
             matching = matching.Where(r => EF.Functions.GreaterThan(
                 ValueTuple.Create(r.FamilyName, r.GivenName, r.EmploymentId), ValueTuple.Create(last.FamilyName, last.GivenName, last.EmploymentId)));
@@ -43,31 +46,49 @@ internal static class PeopleEndpoints
             select new { record, employment.Number, employment.Start }).Take(PageSize + 1).ToListAsync(cancellation);
         return TypedResults.Ok(new PeoplePage(
             [.. page.Take(PageSize).Select(p => new PersonRow(
-                p.record.EmploymentId, p.Number, p.record.GivenName, p.record.FamilyName, names.Job(p.record.JobCode), names.Of("departments", p.record.DepartmentCode),
-                names.Site(p.record.SiteCode), p.Start))],
+                p.record.EmploymentId, p.Number, p.record.GivenName, p.record.FamilyName, seen.Job(p.record.JobCode), seen.Department(p.record.DepartmentCode),
+                seen.Site(p.record.SiteCode), p.Start))],
             page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null));
+    }
+
+    private static async Task<PeoplePage> ByNumberAsync(FidDb db, IQueryable<RecordNow> matching, SeenFacts seen, Guid? after, CancellationToken cancellation)
+    {
+        var beyond = after is { } id ? await db.Employments.Where(e => e.Id == id).Select(e => e.Number).FirstOrDefaultAsync(cancellation) : null;
+        var page = await (
+            from record in matching
+            join employment in db.Employments on record.EmploymentId equals employment.Id
+            where beyond == null || EF.Functions.GreaterThan(ValueTuple.Create(employment.Number), ValueTuple.Create(beyond))
+            orderby employment.Number
+            select new { record, employment.Number, employment.Start }).Take(PageSize + 1).ToListAsync(cancellation);
+        return new PeoplePage(
+            [.. page.Take(PageSize).Select(p => new PersonRow(
+                p.record.EmploymentId, p.Number, "", p.Number, seen.Job(p.record.JobCode), seen.Department(p.record.DepartmentCode), seen.Site(p.record.SiteCode), p.Start))],
+            page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null);
     }
 
     private static async Task<Results<Ok<Found[]>, ProblemHttpResult>> GoTo(string? q, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
         var names = await ListNames.LoadAsync(db, cancellation);
+        var seen = await SeenFacts.OfAsync(user, db, names, cancellation);
         var found = new List<Found>();
         if (Access.RolesOf[Access.SeesArrivals].Any(user.IsInRole))
         {
             var visible = await HireAccess.VisibleAsync(user, db, cancellation);
             var hires = await (
                 from hire in visible(db.Hires.Where(h => h.Closed == null))
-                join record in Matching(db.RecordsNow, text) on hire.EmploymentId equals record.EmploymentId
-                orderby hire.Start, record.FamilyName
-                select new { hire.Id, record }).AsNoTracking().Take(MostFound).ToListAsync(cancellation);
-            found.AddRange(hires.Select(h => new Found(FoundKind.Hire, h.Id.ToString(), h.record.FullName, Detail(h.record, names))));
+                join record in Matching(db, seen, db.RecordsNow, text) on hire.EmploymentId equals record.EmploymentId
+                join employment in db.Employments on hire.EmploymentId equals employment.Id
+                orderby hire.Start, employment.Number
+                select new { hire.Id, record, employment.Number }).AsNoTracking().Take(MostFound).ToListAsync(cancellation);
+            found.AddRange(hires.Select(h => new Found(FoundKind.Hire, h.Id.ToString(), seen.FullName(h.record, h.Number), Detail(h.record, seen))));
         }
         if (!user.MayReadEverybody()) return TypedResults.Ok(found.ToArray());
 
-        var people = await (await MatchingAsync(db, sensitive, db.RecordsNow.AsNoTracking(), text, user, cancellation)).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
-            .OrderBy(r => r.FamilyName).ThenBy(r => r.GivenName).Take(MostFound).ToListAsync(cancellation);
-        found.AddRange(people.Select(r => new Found(FoundKind.Person, r.EmploymentId.ToString(), r.FullName, Detail(r, names))));
+        var people = await (await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, user, cancellation)).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
+            .Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
+            .OrderBy(p => seen.Name ? p.record.FamilyName : p.Number).ThenBy(p => seen.Name ? p.record.GivenName : p.Number).Take(MostFound).ToListAsync(cancellation);
+        found.AddRange(people.Select(p => new Found(FoundKind.Person, p.record.EmploymentId.ToString(), seen.FullName(p.record, p.Number), Detail(p.record, seen))));
         var folded = TextRules.Fold(text);
         var templates = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => TextRules.Fold($"{t.Name} {t.Code}").Contains(folded, StringComparison.Ordinal));
         found.AddRange(templates.Take(MostFound).Select(t => new Found(FoundKind.Template, t.Code, t.Name, null)));
@@ -76,27 +97,28 @@ internal static class PeopleEndpoints
 
     // A number that somebody is known by finds them when it is typed whole, to those who may see it.
     private static async Task<IQueryable<RecordNow>> MatchingAsync(
-        FidDb db, SensitiveValues sensitive, IQueryable<RecordNow> records, string text, ClaimsPrincipal user, CancellationToken cancellation)
+        FidDb db, SensitiveValues sensitive, SeenFacts seen, IQueryable<RecordNow> records, string text, ClaimsPrincipal user, CancellationToken cancellation)
     {
-        if (text.Count(char.IsLetterOrDigit) < ShortestNumber) return Matching(records, text);
+        if (text.Count(char.IsLetterOrDigit) < ShortestNumber) return Matching(db, seen, records, text);
         var roles = ShownRecord.RolesOf(user);
         var starts = new List<string>();
         foreach (var field in (await new FieldBook(db).LiveAsync(cancellation)).Set.Fields.Where(f => f.Sensitive && f.AccessOf(roles) != FieldAccess.None))
             starts.Add(SealedText.Start(await sensitive.HashAsync(db, field.Key, text, cancellation)));
         var owners = starts.Count == 0 ? [] : await db.RecordValues.Where(v => starts.Contains(v.SealedStart!) && v.Known.UpperBoundInfinite).Select(v => v.OwnerId).Take(MostFound).ToListAsync(cancellation);
-        return owners.Count == 0 ? Matching(records, text) : records.Where(r => owners.Contains(r.EmploymentId) || owners.Contains(r.PersonId));
+        return owners.Count == 0 ? Matching(db, seen, records, text) : records.Where(r => owners.Contains(r.EmploymentId) || owners.Contains(r.PersonId));
     }
 
     // Each word typed begins a word of the name, or stands in the number.
-    private static IQueryable<RecordNow> Matching(IQueryable<RecordNow> records, string text)
+    private static IQueryable<RecordNow> Matching(FidDb db, SeenFacts seen, IQueryable<RecordNow> records, string text)
     {
+        if (!seen.Name) return text.Length == 0 ? records : records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && e.Number == text));
         foreach (var word in TextRules.Fold(text).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(6))
             records = records.Where(r => (" " + r.Search).Contains(" " + word));
         return records;
     }
 
-    private static string Detail(RecordNow record, ListNames names) =>
-        string.Join(" · ", new[] { names.Job(record.JobCode), names.Site(record.SiteCode) }.Where(d => d is not null));
+    private static string Detail(RecordNow record, SeenFacts seen) =>
+        string.Join(" · ", new[] { seen.Job(record.JobCode), seen.Site(record.SiteCode) }.Where(d => d is not null));
 
     private static ProblemHttpResult BadQuery() => Problems.Invalid(new Problem("/q", "bad-characters", TextRules.BadCharacters));
 }

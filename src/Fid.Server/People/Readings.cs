@@ -24,7 +24,7 @@ internal static class Readings
     public static async Task<Results<Ok<ReadingsResponse>, ProblemHttpResult>> Read(
         Guid id, ReadingsRequest request, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, FirmClock clock, CancellationToken cancellation)
     {
-        if (await RecordsEndpoints.FindAsync(db.Employments.AsNoTracking(), db.RecordsNow.AsNoTracking(), id, cancellation) is not var (employment, _))
+        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _))
             return Problems.NotFound();
         var today = await clock.TodayAsync(db, cancellation);
         var fields = await new FieldBook(db).LiveAsync(cancellation);

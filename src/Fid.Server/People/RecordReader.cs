@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Data;
@@ -22,16 +23,18 @@ internal static class RecordReader
             .ToDictionaryAsync(v => v.Field, cancellation);
     }
 
-    /// <param name="roles">The reader's roles: what none of them may see is not in the answer.</param>
+    /// <param name="user">The reader: what none of their roles may see is not in the answer.</param>
     public static async Task<RecordResponse> DescribeAsync(
-        FidDb db, Employment employment, RecordNow record, IReadOnlyCollection<string> roles, LocalDate today, CancellationToken cancellation)
+        FidDb db, Employment employment, RecordNow record, ClaimsPrincipal user, LocalDate today, CancellationToken cancellation)
     {
         var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var roles = ShownRecord.RolesOf(user);
         var values = await ValuesAsync(db, employment, today, cancellation);
         var stage = await ShownRecord.StageAsync(db, fields, employment.Id, cancellation);
         var seen = await ShownRecord.EvaluateAsync(
             db, fields, values.ToDictionary(v => v.Key, v => v.Value.Value), roles, fields.Set.Keys, [], stage, today, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation);
+        var facts = await SeenFacts.OfAsync(user, db, names, cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         var display = await DisplayAsync(db, fields, seen.Values.Select(v => (v.Key, v.Value)), names, cancellation);
         var asOf = RecordWriter.AsOf(employment, today);
@@ -50,7 +53,8 @@ internal static class RecordReader
                 [.. fields.Set.Fields.Where(f => f.Section == section.Key && seen.Access.ContainsKey(f.Key)).Select(f => Field(f, values.GetValueOrDefault(f.Key)))]))
             .Where(s => s.Fields.Length > 0).ToArray();
         return new RecordResponse(
-            employment.Id, employment.Number, record.GivenName, record.FamilyName, names.Job(record.JobCode), names.Kind(record.Kind), names.Site(record.SiteCode),
+            employment.Id, employment.Number, facts.Name ? record.GivenName : "", facts.Name ? record.FamilyName : employment.Number,
+            facts.Job(record.JobCode), facts.Kind(record.Kind), facts.Site(record.SiteCode),
             employment.Start, RecordWriter.AsOf(employment, today), today, Platform.Versions.Tag(record.Version), hire, fields.Version, sections,
             await EvaluationResponse.OfAsync(db, fields, seen, names, cancellation));
 

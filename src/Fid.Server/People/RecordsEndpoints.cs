@@ -18,18 +18,18 @@ internal static class RecordsEndpoints
 {
     public static void MapRecords(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/records/{id:guid}", Show).WhoMay(Access.ReadsRecords).ProducesProblem(404);
-        app.MapPut("/api/records/{id:guid}", Save).WhoMay(Access.ReadsRecords)
+        app.MapGet("/api/records/{id:guid}", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
+        app.MapPut("/api/records/{id:guid}", Save).WhoMay(Access.SeesArrivals)
             .ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);
-        app.MapPost("/api/records/{id:guid}/readings", Readings.Read).WhoMay(Access.ReadsRecords).ProducesProblem(404);
+        app.MapPost("/api/records/{id:guid}/readings", Readings.Read).WhoMay(Access.SeesArrivals).ProducesProblem(404);
     }
 
     private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Show(
         Guid id, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
-        if (await FindAsync(db.Employments.AsNoTracking(), db.RecordsNow.AsNoTracking(), id, cancellation) is not var (employment, record)) return Problems.NotFound();
+        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, record)) return Problems.NotFound();
         Versions.Show(http.Response, record.Version);
-        return TypedResults.Ok(await RecordReader.DescribeAsync(db, employment, record, ShownRecord.RolesOf(user), await clock.TodayAsync(db, cancellation), cancellation));
+        return TypedResults.Ok(await RecordReader.DescribeAsync(db, employment, record, user, await clock.TodayAsync(db, cancellation), cancellation));
     }
 
     private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Save(
@@ -37,7 +37,7 @@ internal static class RecordsEndpoints
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         await writer.LockAsync(id, cancellation);
-        if (await FindAsync(db.Employments, db.RecordsNow, id, cancellation) is not var (employment, record)) return Problems.NotFound();
+        if (await RecordAccess.FindAsync(user, db, id, tracked: true, cancellation) is not var (employment, record)) return Problems.NotFound();
         var today = await clock.TodayAsync(db, cancellation);
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var roles = ShownRecord.RolesOf(user);
@@ -47,7 +47,7 @@ internal static class RecordsEndpoints
         problems.AddRange(CheckTogether(entered, request, employment));
         if (problems.Count > 0) return Problems.Invalid(problems);
         if (Versions.Seen(http.Request) is not { } seen) return Problems.VersionNeeded();
-        if (record.Version != seen) return Problems.Stale(await RecordReader.DescribeAsync(db, employment, record, roles, today, cancellation));
+        if (record.Version != seen) return Problems.Stale(await RecordReader.DescribeAsync(db, employment, record, user, today, cancellation));
 
         var (ruled, clash) = await FollowRulesAsync(db, fields, employment, entered, today, cancellation);
         if (clash.Count > 0) return Problems.Invalid(clash);
@@ -65,11 +65,11 @@ internal static class RecordsEndpoints
         {
             // Saved by somebody else between our reading and our writing.
             db.ChangeTracker.Clear();
-            var (there, now) = (await FindAsync(db.Employments, db.RecordsNow, id, cancellation))!.Value;
-            return Problems.Stale(await RecordReader.DescribeAsync(db, there, now, roles, today, cancellation));
+            var (there, now) = (await RecordAccess.FindAsync(user, db, id, tracked: true, cancellation))!.Value;
+            return Problems.Stale(await RecordReader.DescribeAsync(db, there, now, user, today, cancellation));
         }
         Versions.Show(http.Response, record.Version);
-        return TypedResults.Ok(await RecordReader.DescribeAsync(db, employment, record, roles, today, cancellation));
+        return TypedResults.Ok(await RecordReader.DescribeAsync(db, employment, record, user, today, cancellation));
     }
 
     // What the rules of the changed fields set in others; and whether what was entered is in the options left by the parent field.
@@ -114,12 +114,6 @@ internal static class RecordsEndpoints
             yield return new Problem("/from", "bad-date", "Enter a date from 1900 to 2199.");
         if (Reason.Check(request.Why) is { } reason) yield return reason;
     }
-
-    internal static async Task<(Employment Employment, RecordNow Record)?> FindAsync(
-        IQueryable<Employment> employments, IQueryable<RecordNow> records, Guid id, CancellationToken cancellation) =>
-        await employments.FirstOrDefaultAsync(e => e.Id == id, cancellation) is { } employment
-            ? (employment, await records.SingleAsync(r => r.EmploymentId == id, cancellation))
-            : null;
 }
 
 /// <summary>Changes to a record.</summary>

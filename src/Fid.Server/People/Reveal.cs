@@ -17,12 +17,12 @@ internal static class Reveal
     public const string Action = "field.revealed";
 
     public static void MapReveal(this IEndpointRouteBuilder app) =>
-        app.MapPost("/api/records/{id:guid}/fields/{key}/reveal", Show).WhoMay(Access.ReadsRecords).ProducesProblem(400).ProducesProblem(404);
+        app.MapPost("/api/records/{id:guid}/fields/{key}/reveal", Show).WhoMay(Access.SeesArrivals).ProducesProblem(400).ProducesProblem(404);
 
     private static async Task<Results<Ok<RevealedValue>, ProblemHttpResult>> Show(
         Guid id, string key, RevealRequest request, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
-        if (await RecordsEndpoints.FindAsync(db.Employments.AsNoTracking(), db.RecordsNow.AsNoTracking(), id, cancellation) is not var (employment, _)) return Problems.NotFound();
+        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         if (!ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [key])) return Problems.NotFound();
         var value = request.Value is { } one

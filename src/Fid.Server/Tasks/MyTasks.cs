@@ -5,6 +5,7 @@ using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -29,16 +30,18 @@ internal static class MyTasks
         var employments = await HireAccess.EmploymentsOfAsync(user, db, cancellation);
         var hires = await OpenHires.LoadAsync(db, Mine(user, employments, db), cancellation);
 
+        var seen = await SeenFacts.OfAsync(user, db, names, cancellation);
         var mine = new List<MyTask>();
         foreach (var hire in hires)
         {
+            var head = seen.Of(hire.Head);
             var plan = HirePlan.Of(hire.Question(today, calendars, stages), SoonestSearch.Never);
             for (var i = 0; i < hire.Tasks.Count; i++)
             {
                 var (task, planned) = (hire.Tasks[i], plan.Tasks[i]);
                 if (!planned.Unfinished || !TaskOwner.IsMine(task.Owner, hire.Head, user, employments)) continue;
                 mine.Add(new MyTask(
-                    hire.Head.Id, hire.Head.FullName, names.Job(hire.Head.JobCode), names.Site(hire.Head.SiteCode), hire.Head.Start, task.Key, task.Name,
+                    head.Id, head.FullName, names.Job(head.JobCode), names.Site(head.SiteCode), head.Start, task.Key, task.Name,
                     task.Owner, names.Team(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null));
             }
         }

@@ -10,9 +10,9 @@ internal static class PersonFields
 
     public static IReadOnlyList<FieldDefinition> All { get; } =
     [
-        Field(Section, "given_name", Text, "Given name", "Vorname", OfOwn).OfPerson().Needed("prepare"),
-        Field(Section, "family_name", Text, "Family name", "Nachname", OfOwn).OfPerson().Needed("prepare"),
-        Field(Section, "known_as", Text, "Known as", "Rufname", OfOwn).OfPerson(),
+        Field(Section, "given_name", Text, "Given name", "Vorname", Known).OfPerson().Needed("prepare"),
+        Field(Section, "family_name", Text, "Family name", "Nachname", Known).OfPerson().Needed("prepare"),
+        Field(Section, "known_as", Text, "Known as", "Rufname", Known).OfPerson(),
         Field(Section, "former_name", Text, "Former name", "Früherer Name", Private).OfPerson(),
         Field(Section, "birth_date", Date, "Date of birth", "Geburtsdatum", Private).OfPerson().Needed("arrive"),
         Field(Section, "age", Computed, "Age", "Alter", Private).OfPerson() with { Default = new FieldDefault(null, "ageOn(birth_date, today())") },
@@ -21,7 +21,7 @@ internal static class PersonFields
         Field(Section, "tax_number", Identifier, "Tax number", "Steuernummer", Private).OfPerson().Sealed(),
         Field(Section, "social_number", Identifier, "Social insurance number", "Sozialversicherungsnummer", Private).OfPerson().Sealed(),
         Field(Section, "languages", Text, "Languages spoken", "Sprachen", OfOwn).OfPerson(),
-        Field(Section, "pronouns", Text, "Pronouns", "Pronomen", OfOwn).OfPerson(),
+        Field(Section, "pronouns", Text, "Pronouns", "Pronomen", Known).OfPerson(),
         Field(Section, "marital_status", Choice, "Marital status", "Familienstand", Private).OfPerson().Of(("single", "single", "ledig"), ("married", "married", "verheiratet"), ("partnership", "in a partnership", "in Partnerschaft"), ("separated", "separated or divorced", "getrennt oder geschieden"), ("widowed", "widowed", "verwitwet")),
     ];
 }

@@ -6,8 +6,14 @@ internal static class Ship
     /// <summary>The coordinator and the administrator edit it; payroll and managers see it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> ForWork = Access(FieldAccess.View, FieldAccess.View);
 
+    /// <summary>As <see cref="ForWork"/>, and whoever has a task for the newcomer sees it.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> ForTasks = WithOwner(ForWork);
+
     /// <summary>As <see cref="ForWork"/>, and the newcomer fills it in.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> OfOwn = Access(FieldAccess.View, FieldAccess.View, FieldAccess.Edit);
+
+    /// <summary>As <see cref="OfOwn"/>, and whoever has a task for the newcomer sees it.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> Known = WithOwner(OfOwn);
 
     /// <summary>As <see cref="OfOwn"/>, but no manager sees it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> Private = Access(FieldAccess.View, FieldAccess.None, FieldAccess.Edit);
@@ -50,6 +56,8 @@ internal static class Ship
     /// <summary>One or more of some options.</summary>
     public static FieldDefinition Of(this FieldDefinition field, params (string Value, string English, string German)[] options) =>
         field with { Options = [.. options.Select(o => new FieldOption(o.Value, Labels(o.English, o.German)))] };
+
+    private static Dictionary<string, FieldAccess> WithOwner(IReadOnlyDictionary<string, FieldAccess> access) => new(access) { ["owner"] = FieldAccess.View };
 
     private static Dictionary<string, FieldAccess> Access(FieldAccess payroll, FieldAccess manager, FieldAccess newcomer = FieldAccess.View) => new Dictionary<string, FieldAccess>
     {

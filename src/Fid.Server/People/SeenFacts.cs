@@ -1,0 +1,59 @@
+using System.Security.Claims;
+using Fid.Data;
+using Fid.Data.Fields;
+using Fid.Data.Hires;
+using Fid.Data.People;
+using Fid.Server.Lists;
+
+namespace Fid.Server.People;
+
+/// <summary>What somebody may see of the facts by which people are listed, found and sorted. Who may not see a name sees the
+/// employee number in its place.</summary>
+internal sealed class SeenFacts
+{
+    private readonly bool _job;
+    private readonly bool _kind;
+    private readonly bool _site;
+    private readonly bool _department;
+    private readonly ListNames _names;
+
+    private SeenFacts(LiveFields fields, IReadOnlyCollection<string> roles, ListNames names)
+    {
+        Name = ShownRecord.Sees(fields, roles, ["given_name", "family_name"]);
+        Manager = Name && ShownRecord.Sees(fields, roles, ["manager"]);
+        _job = ShownRecord.Sees(fields, roles, ["job"]);
+        _kind = ShownRecord.Sees(fields, roles, ["kind"]);
+        _site = ShownRecord.Sees(fields, roles, ["site"]);
+        _department = ShownRecord.Sees(fields, roles, ["department"]);
+        _names = names;
+    }
+
+    /// <summary>Whether it may be seen who somebody reports to.</summary>
+    public bool Manager { get; }
+
+    /// <summary>Whether names may be seen; where not, nothing is found or sorted by them.</summary>
+    public bool Name { get; }
+
+    public static async Task<SeenFacts> OfAsync(ClaimsPrincipal user, FidDb db, ListNames names, CancellationToken cancellation) =>
+        new(await new FieldBook(db).LiveAsync(cancellation), ShownRecord.RolesOf(user), names);
+
+    public string? Job(string? code) => _job ? _names.Job(code) : null;
+
+    public string? Kind(string? kind) => _kind ? _names.Kind(kind) : null;
+
+    public string? Site(string? code) => _site ? _names.Site(code) : null;
+
+    public string? Department(string? code) => _department ? _names.Of("departments", code) : null;
+
+    public string FullName(RecordNow record, string number) => Name ? record.FullName : number;
+
+    /// <summary>A hire's head with what may be seen of it.</summary>
+    public HireHead Of(HireHead head) => head with
+    {
+        GivenName = Name ? head.GivenName : "",
+        FamilyName = Name ? head.FamilyName : head.Number,
+        JobCode = _job ? head.JobCode : null,
+        Kind = _kind ? head.Kind : null,
+        SiteCode = _site ? head.SiteCode : null,
+    };
+}
