@@ -42,6 +42,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 
     public DbSet<RecordNow> RecordsNow => Set<RecordNow>();
 
+    public DbSet<StoredFile> StoredFiles => Set<StoredFile>();
+
     public DbSet<RoleTemplate> RoleTemplates => Set<RoleTemplate>();
 
     public DbSet<Stage> Stages => Set<Stage>();

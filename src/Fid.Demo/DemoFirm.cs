@@ -61,6 +61,7 @@ public static class DemoFirm
         if (large)
         {
             await LargeFirm.AddHistoryAsync(db, today);
+            await LargeFirm.AddMonthsAsync(db, today);
             await LargeFirm.AddHiresAsync(db, writer, author, today, people, names, users[0].Id);
         }
         else
@@ -72,6 +73,8 @@ public static class DemoFirm
         }
         await db.SaveChangesAsync();
         await db.Database.ExecuteSqlAsync($"select setval('employment_numbers', {people.NextNumber})");
+        // At the end every change is sealed with its values: among a million, they have to be found by the index.
+        if (large) await db.Database.ExecuteSqlRawAsync("analyze record_values, changes, seals");
         await transaction.CommitAsync();
     }
 

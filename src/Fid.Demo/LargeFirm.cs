@@ -10,7 +10,7 @@ using NodaTime;
 
 namespace Fid.Demo;
 
-/// <summary>The large variant: 5,000 people with two years of pay history, 600 hires of 40 tasks each.</summary>
+/// <summary>The large variant: 5,000 people with ten years of history (over a million values), 600 hires of 40 tasks each.</summary>
 internal static class LargeFirm
 {
     public const int People = 5000;
@@ -63,6 +63,25 @@ internal static class LargeFirm
             select gen_random_uuid(), owner_id, field, to_jsonb(round(value::numeric * part, 2)), 'import', during, known, change_id
             from raised, (values (0.97, daterange({last}, {today})), (0.94, daterange({first}, {last})), (0.91, null)) as before (part, earlier),
                  lateral (select coalesce(earlier, daterange(lower(effective), {first}))) as d (during)
+            """);
+    }
+
+    /// <summary>Gives everybody ten years of months in which watch, clock and place of work changed, as far back as they worked here.</summary>
+    public static async Task AddMonthsAsync(FidDb db, LocalDate today)
+    {
+        var (first, month) = (today.PlusYears(-10).With(DateAdjusters.StartOfMonth), today.With(DateAdjusters.StartOfMonth));
+        await db.Database.ExecuteSqlAsync($"""
+            with turned as (
+              select * from record_values where field in ('shift_pattern', 'clock_device') and lower(effective) < {month} and upper_inf(effective) and upper_inf(known)
+            ), shortened as (
+              update record_values v set effective = daterange({month}, null) from turned where v.id = turned.id
+            )
+            insert into record_values (id, owner_id, field, value, source, effective, known, change_id)
+            select gen_random_uuid(), owner_id, field, case when extract(month from m)::int % 2 = 0 then value else other end, 'import',
+              daterange(greatest(lower(effective), m::date), (m + interval '1 month')::date), known, change_id
+            from turned,
+              lateral (select to_jsonb((case field when 'shift_pattern' then 'office' else 'corran-gangway' end)::text)) o (other),
+              lateral generate_series(greatest({first}, date_trunc('month', lower(effective))::date)::timestamp, {month}::timestamp - interval '1 day', interval '1 month') m
             """);
     }
 

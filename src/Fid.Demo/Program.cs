@@ -17,5 +17,5 @@ var today = at >= 0
     ? LocalDatePattern.Iso.Parse(args[at + 1]).GetValueOrThrow()
     : SystemClock.Instance.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb["Europe/Dublin"]).Date;
 
-await using var source = FidDatabase.Source(connection);
+await using var source = FidDatabase.Source(connection + ";Command Timeout=900");
 await DemoFirm.LoadAsync(source, today, args.Contains("--large"), Environment.GetEnvironmentVariable("Fid__KeyRing"));

@@ -1,8 +1,6 @@
 using System.Diagnostics;
 using System.Net;
 using System.Net.Http.Json;
-using Microsoft.AspNetCore.Hosting;
-using Microsoft.AspNetCore.Mvc.Testing;
 using Npgsql;
 
 namespace Fid.Bench;
@@ -65,7 +63,7 @@ internal static class ArrivalsMeasure
         return rows;
     }
 
-    private static async Task SignInAsync(HttpClient browser)
+    internal static async Task SignInAsync(HttpClient browser)
     {
         using var session = await browser.GetAsync(new Uri("/api/session", UriKind.Relative));
         var token = session.Headers.GetValues("Set-Cookie").Select(c => c.Split(';')[0]).Single(c => c.StartsWith("fid-xsrf=", StringComparison.Ordinal))[9..];
@@ -77,23 +75,12 @@ internal static class ArrivalsMeasure
         (await browser.SendAsync(request)).EnsureSuccessStatusCode();
     }
 
-    private static async Task<double> TimeAsync(Func<Task> work)
+    internal static async Task<double> TimeAsync(Func<Task> work)
     {
         var began = Stopwatch.GetTimestamp();
         await work();
         return Stopwatch.GetElapsedTime(began).TotalMilliseconds;
     }
 
-    private static double Median(List<double> values) => values.Order().ElementAt(values.Count / 2);
-
-    private sealed class LargeFid(string connection, string today) : WebApplicationFactory<Fid.Server.Platform.FirmClock>
-    {
-        protected override void ConfigureWebHost(IWebHostBuilder builder)
-        {
-            builder.UseContentRoot(AppContext.BaseDirectory);
-            builder.UseSetting("ConnectionStrings:Fid", connection);
-            builder.UseSetting("Fid:Today", today);
-            builder.UseSetting("Serilog:MinimumLevel", "Fatal");
-        }
-    }
+    internal static double Median(List<double> values) => values.Order().ElementAt(values.Count / 2);
 }

@@ -6,7 +6,7 @@ using BenchmarkDotNet.Running;
 using BenchmarkDotNet.Toolchains.InProcess.Emit;
 using Fid.Bench;
 
-// usage: Fid.Bench core | questions | arrivals TODAY | import. Prints rows of a Markdown table; ops/bench puts them into docs/performance.md.
+// usage: Fid.Bench core | questions | arrivals TODAY | history TODAY | import. Prints rows of a Markdown table; ops/bench puts them into docs/performance.md.
 switch (args)
 {
     case ["core"]:
@@ -34,6 +34,9 @@ switch (args)
         return 0;
     case ["arrivals", var today]:
         Console.WriteLine(await ArrivalsMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today));
+        return 0;
+    case ["history", var today]:
+        foreach (var row in await HistoryMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today)) Console.WriteLine(row);
         return 0;
     case ["import"]:
         foreach (var row in await ImportMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!)) Console.WriteLine(row);

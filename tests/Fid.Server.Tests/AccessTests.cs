@@ -58,6 +58,8 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["GET /api/goto"] = Everybody,
         ["GET /api/tasks"] = Everybody,
         ["POST /api/records/{id:guid}/fields/{key}/reveal"] = Arrivals,
+        ["POST /api/files"] = Arrivals,
+        ["GET /api/records/{id:guid}/fields/{key}/file"] = Arrivals,
         ["GET /api/templates"] = Readers,
         ["GET /api/templates/{code}"] = Readers,
         ["GET /api/options"] = Arrivals,

@@ -84,6 +84,7 @@ public static class ValueCheck
             FieldType.Email when !TextRules.IsEmail(text) => "Enter an e-mail address, such as name@example.org.",
             FieldType.Phone when !TextRules.IsPhone(text) => "Enter a telephone number: digits, spaces, + ( ) - only.",
             FieldType.Person when !Guid.TryParse(text, out _) => "Choose a person.",
+            FieldType.File when !Guid.TryParse(text, out _) => "Choose a file.",
             FieldType.Text or FieldType.LongText or FieldType.Identifier when field.Min?.Number is { } least && text.Length < least => $"Enter at least {least} characters.",
             FieldType.Text or FieldType.LongText or FieldType.Identifier when field.Max?.Number is { } most && text.Length > most => $"Enter at most {most} characters.",
             _ when field.Key == BadgeField && !Badges.IsNumber(text) => "Enter 1 to 20 digits and nothing else.",

@@ -7,6 +7,12 @@ namespace Fid.Data.People;
 /// ended since it was last projected.</summary>
 public sealed class DayTurn(FidDb db, RecordWriter records)
 {
+    // Files that were given and never saved with a record.
+    private Task<int> DropUnnamedAsync(Instant at, CancellationToken cancellation) => db.Database.ExecuteSqlAsync($"""
+        delete from stored_files f where f.at < {at - Duration.FromDays(1)}
+          and not exists (select from record_values v where v.value #>> array[]::text[] = f.id::text and length(v.value #>> array[]::text[]) = 36)
+        """, cancellation);
+
     /// <summary>Brings records to a day, and says how many. It may be run as often as one likes, by several servers at once.</summary>
     public async Task<int> ToAsync(LocalDate today, Instant at, CancellationToken cancellation)
     {
@@ -26,6 +32,7 @@ public sealed class DayTurn(FidDb db, RecordWriter records)
             await transaction.CommitAsync(cancellation);
             db.ChangeTracker.Clear();
         }
+        await DropUnnamedAsync(at, cancellation);
         return due.Count;
     }
 }

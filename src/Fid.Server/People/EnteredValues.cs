@@ -59,9 +59,20 @@ internal static class EnteredValues
             if (id == employment?.Id) return (null, new Problem($"/{field.Key}", "self", "Choose somebody other than the person themselves."));
             if (!await db.Employments.AnyAsync(e => e.Id == id, cancellation)) return (null, new Problem($"/{field.Key}", "unknown-person", "Choose a person."));
         }
+        if (field.Type == FieldType.File && !await IsOwnFileAsync(db, Guid.Parse(value.GetString()!), employment, cancellation))
+            return (null, new Problem($"/{field.Key}", "unknown-file", "The file is not there any more. Choose it again."));
         if (field.Unique && await IsTakenAsync(db, sensitive, field, value, employment, cancellation))
             return (null, new Problem($"/{field.Key}", "not-unique", "Another record has this already. Enter one that nobody has."));
         return (value, null);
+    }
+
+    // A file that no other record names: whoever knows the id of a fresh one has given it.
+    private static async Task<bool> IsOwnFileAsync(FidDb db, Guid file, Employment? employment, CancellationToken cancellation)
+    {
+        var (employmentId, personId, text) = (employment?.Id ?? Guid.Empty, employment?.PersonId ?? Guid.Empty, file.ToString());
+        return await db.StoredFiles.AnyAsync(f => f.Id == file, cancellation) && !await db.Database.SqlQuery<int>($"""
+            select 1 as "Value" from record_values where value #>> array[]::text[] = {text} and length(value #>> array[]::text[]) = 36 and owner_id not in ({employmentId}, {personId}) limit 1
+            """).AnyAsync(cancellation);
     }
 
     private static async Task<bool> IsTakenAsync(FidDb db, SensitiveValues sensitive, FieldDefinition field, JsonElement value, Employment? employment, CancellationToken cancellation)

@@ -28,11 +28,12 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<Ok<PeoplePage>, ProblemHttpResult>> List(
-        string? q, Guid? after, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
+        string? q, Guid? after, LocalDateParameter? on, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
         var names = await ListNames.LoadAsync(db, cancellation);
         var seen = await SeenFacts.OfAsync(user, db, names, cancellation);
+        if (on is { } day) return TypedResults.Ok(await AsOfAsync(db, seen, day.Date, text, after, cancellation));
         var matching = await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, user, cancellation);
         // Who may not see names gets no order by names either.
         if (!seen.Name) return TypedResults.Ok(await ByNumberAsync(db, matching, seen, after, cancellation));
@@ -49,6 +50,20 @@ internal static class PeopleEndpoints
                 p.record.EmploymentId, p.Number, p.record.GivenName, p.record.FamilyName, seen.Job(p.record.JobCode), seen.Department(p.record.DepartmentCode),
                 seen.Site(p.record.SiteCode), p.Start))],
             page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null));
+    }
+
+    // As they were on a day: who, and as what.
+    private static async Task<PeoplePage> AsOfAsync(FidDb db, SeenFacts seen, LocalDate day, string text, Guid? after, CancellationToken cancellation)
+    {
+        var words = TextRules.Fold(text).Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var people = (await PeopleAsOf.ListAsync(db, day, cancellation))
+            .Where(p => seen.Name ? words.All(w => $" {p.Search}".Contains($" {w}", StringComparison.Ordinal)) : text.Length == 0 || p.Number == text)
+            .OrderBy(p => seen.Name ? p.FamilyName : "", StringComparer.Ordinal).ThenBy(p => seen.Name ? p.GivenName : "", StringComparer.Ordinal).ThenBy(p => p.Number, StringComparer.Ordinal).ToList();
+        var first = after is { } id ? people.FindIndex(p => p.EmploymentId == id) + 1 : 0;
+        return new PeoplePage(
+            [.. people.Skip(first).Take(PageSize).Select(p => new PersonRow(
+                p.EmploymentId, p.Number, seen.Name ? p.GivenName : "", seen.Name ? p.FamilyName : p.Number, seen.Job(p.Job), seen.Department(p.Department), seen.Site(p.Site), p.Start))],
+            people.Count > first + PageSize ? people[first + PageSize - 1].EmploymentId : null);
     }
 
     private static async Task<PeoplePage> ByNumberAsync(FidDb db, IQueryable<RecordNow> matching, SeenFacts seen, Guid? after, CancellationToken cancellation)

@@ -48,6 +48,9 @@ internal static class RecordReader
             .Select(h => new HireLink(h.Id, h.Tasks.Count(t => t.DayOne && t.Required && t.Done != null), h.Tasks.Count(t => t.DayOne && t.Required && t.SkippedWhy == null)))
             .FirstOrDefaultAsync(cancellation);
 
+        var stints = await db.Employments.AsNoTracking().Where(e => e.PersonId == employment.PersonId && e.Id != employment.Id)
+            .Join(db.RecordsNow, e => e.Id, r => r.EmploymentId, (e, r) => new { e.Id, e.Number, e.Start, e.End, r.JobCode }).OrderByDescending(e => e.Start).ToListAsync(cancellation);
+
         var sections = fields.Sections.Select(section => new SectionResponse(
                 section.Key, Labels.Of(section.Labels),
                 [.. fields.Set.Fields.Where(f => f.Section == section.Key && seen.Access.ContainsKey(f.Key)).Select(f => Field(f, values.GetValueOrDefault(f.Key)))]))
@@ -56,7 +59,8 @@ internal static class RecordReader
             employment.Id, employment.Number, facts.Name ? record.GivenName : "", facts.Name ? record.FamilyName : employment.Number,
             facts.Job(record.JobCode), facts.Kind(record.Kind), facts.Site(record.SiteCode),
             employment.Start, RecordWriter.AsOf(employment, today), today, Platform.Versions.Tag(record.Version), hire, fields.Version, sections,
-            await EvaluationResponse.OfAsync(db, fields, seen, names, cancellation));
+            await EvaluationResponse.OfAsync(db, fields, seen, names, cancellation),
+            [.. stints.Select(s => new StintLink(s.Id, s.Number, s.Start, s.End, facts.Job(s.JobCode)))]);
 
         FieldResponse Field(FieldDefinition field, RecordValue? value)
         {
@@ -85,13 +89,21 @@ internal static class RecordReader
         FidDb db, LiveFields fields, IEnumerable<(string Field, JsonElement Value)> values, ListNames names, CancellationToken cancellation)
     {
         var display = new Dictionary<string, string>();
-        var people = new Dictionary<string, Guid>();
+        var (people, files) = (new Dictionary<string, Guid>(), new Dictionary<string, Guid>());
         foreach (var (key, value) in values)
         {
             if (fields.Set.Find(key) is not { } field) continue;
             if (field.List is { } list && FieldValues.Texts(value).ToArray() is { Length: > 0 } codes)
                 display[key] = string.Join(", ", codes.Select(c => names.Of(list, c)));
             else if (field.Type == FieldType.Person && value.ValueKind == JsonValueKind.String && Guid.TryParse(value.GetString(), out var id)) people[key] = id;
+            else if (field.Type == FieldType.File && value.ValueKind == JsonValueKind.String && Guid.TryParse(value.GetString(), out var file)) files[key] = file;
+        }
+        if (files.Count > 0)
+        {
+            var given = files.Values.ToArray();
+            var known = await db.StoredFiles.AsNoTracking().Where(f => given.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
+            foreach (var (key, id) in files)
+                if (known.TryGetValue(id, out var name)) display[key] = name;
         }
         if (people.Count == 0) return display;
         var ids = people.Values.ToArray();

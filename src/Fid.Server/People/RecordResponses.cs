@@ -14,9 +14,14 @@ namespace Fid.Server.People;
 /// <param name="FieldsVersion">The version of the fields' configuration.</param>
 /// <param name="Sections">All fields the reader may see, hidden ones too.</param>
 /// <param name="Evaluation">What is shown, wrong and missing as it is stored.</param>
+/// <param name="OtherStints">Other times the same person worked here, the latest first.</param>
 public sealed record RecordResponse(
     Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Kind, string? Site, LocalDate Start, LocalDate AsOf, LocalDate Today,
-    string Version, HireLink? Hire, int FieldsVersion, SectionResponse[] Sections, EvaluationResponse Evaluation);
+    string Version, HireLink? Hire, int FieldsVersion, SectionResponse[] Sections, EvaluationResponse Evaluation, StintLink[] OtherStints);
+
+/// <summary>Another time the same person worked here.</summary>
+/// <param name="End">The last day; null where none is set.</param>
+public sealed record StintLink(Guid EmploymentId, string Number, LocalDate Start, LocalDate? End, string? Job);
 
 public sealed record HireLink(Guid Id, int Done, int Of);
 

@@ -127,6 +127,7 @@ public static class FidServer
         app.MapRecords();
         app.MapHistory();
         app.MapReveal();
+        app.MapFiles();
         app.MapPeople();
         app.MapMyTasks();
         app.MapTemplates();

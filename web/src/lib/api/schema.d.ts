@@ -892,6 +892,101 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    fileName?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GivenFile"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Payload Too Large */
+                413: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/fields/{key}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    file: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -904,6 +999,7 @@ export interface paths {
                 query?: {
                     q?: string;
                     after?: string;
+                    on?: string;
                 };
                 header?: never;
                 path?: never;
@@ -3906,6 +4002,18 @@ export interface components {
         };
         /** @enum {unknown} */
         FoundKind: "hire" | "person" | "template";
+        /** @description A file that was given. */
+        GivenFile: {
+            /**
+             * Format: uuid
+             * @description What to save as the value of the field.
+             */
+            id: string;
+            name: string;
+            mediaType: string;
+            /** Format: int32 */
+            size: number;
+        };
         HireLink: {
             /** Format: uuid */
             id: string;
@@ -4444,6 +4552,8 @@ export interface components {
             sections: components["schemas"]["SectionResponse"][];
             /** @description What is shown, wrong and missing as it is stored. */
             evaluation: components["schemas"]["EvaluationResponse"];
+            /** @description Other times the same person worked here, the latest first. */
+            otherStints: components["schemas"]["StintLink"][];
         };
         /** @description An entry to retire. */
         RetireRequest: {
@@ -4646,6 +4756,15 @@ export interface components {
             display: null | string;
             /** @description The day from which the value holds. */
             since: components["schemas"]["LocalDate"];
+        };
+        /** @description Another time the same person worked here. */
+        StintLink: {
+            /** Format: uuid */
+            employmentId: string;
+            number: string;
+            start: components["schemas"]["LocalDate"];
+            end: null | components["schemas"]["LocalDate"];
+            job: null | string;
         };
         TaskDates: {
             state: components["schemas"]["TaskState"];

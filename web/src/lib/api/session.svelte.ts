@@ -1,4 +1,5 @@
 import { api, data, type Api } from './client';
+import { KeptDraft } from '$lib/record/kept';
 
 /** Who is signed in, at which firm, on which day. */
 class Session {
@@ -46,6 +47,7 @@ class Session {
   }
   async signOut() {
     await data(api.DELETE('/api/session'));
+    KeptDraft.forgetAll();
     await this.load();
   }
   async speak(language: string) {

@@ -10,6 +10,7 @@
   import { nameOf, types, type Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
   import FormulaInput from './FormulaInput.svelte';
+  import FormulaResult from './FormulaResult.svelte';
   import OptionsEditor from './OptionsEditor.svelte';
   import { words } from './words';
 
@@ -261,6 +262,9 @@
       >
     {/each}
   </fieldset>
+  {#if (field.default && 'formula' in field.default) || field.showWhen || field.requiredWhen}
+    <FormulaResult {field} {drafting} role="coordinator" />
+  {/if}
   <div class="col-span-full flex flex-wrap items-center gap-4 pt-1">
     <label class="flex items-center gap-2"
       ><input

@@ -23,11 +23,11 @@
   const tabs = $derived(
     hire
       ? [
-          ...(session.readsRecords ? [{ href: `/hires/${hire.id}/record`, label: `${t.record} ${filled}/${of}` }] : []),
+          ...(session.seesArrivals ? [{ href: `/hires/${hire.id}/record`, label: `${t.record} ${filled}/${of}` }] : []),
           { href: `/hires/${hire.id}/checklist`, label: `${t.checklist} ${hire.done}/${hire.of}` },
-          ...(session.readsRecords ? [{ href: `/hires/${hire.id}/history`, label: t.history }] : [])
+          ...(session.seesArrivals ? [{ href: `/hires/${hire.id}/history`, label: t.history }] : [])
         ]
-      : session.readsRecords
+      : session.seesArrivals
         ? [
             { href: `/people/${employmentId}`, label: `${t.record} ${filled}/${of}` },
             { href: `/people/${employmentId}/history`, label: t.history }

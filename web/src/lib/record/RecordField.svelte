@@ -6,6 +6,7 @@
   import Line from '$lib/ui/Line.svelte';
   import { isNumeric, typedOf, type Editing } from './editing.svelte';
   import FieldInput from './FieldInput.svelte';
+  import FileField from './FileField.svelte';
   import SealedField from './SealedField.svelte';
   import { shownValue } from './show';
 
@@ -95,6 +96,17 @@
       {note}
       {noteTone}
       replace={field.access === 'edit' ? () => (replacing = true) : undefined}
+    />
+  {:else if field.type === 'file'}
+    <FileField
+      {id}
+      employment={record.employmentId}
+      {field}
+      {value}
+      {note}
+      {noteTone}
+      {error}
+      onchange={field.access === 'edit' ? (v) => editing.set(record, field, v) : undefined}
     />
   {:else if field.access !== 'edit'}
     <Line {id} label={field.label[text.language]} {note} {noteTone} dotted>

@@ -12,7 +12,9 @@
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import BothVersions from './BothVersions.svelte';
   import { allFields, Editing, typedOf } from './editing.svelte';
+  import { KeptDraft } from './kept';
   import { optionsQuery } from '$lib/lists/queries';
+  import { untrack } from 'svelte';
   import ByJob from './ByJob.svelte';
   import Given from './Given.svelte';
   import RecordField from './RecordField.svelte';
@@ -28,6 +30,17 @@
   const t = $derived(text.t.record);
 
   const record = $derived(query.data);
+  let kept = $state<string>();
+  let looked = false;
+  // What was typed and not saved outlives a closed tab; what is sensitive does not leave the page.
+  $effect(() => {
+    if (!record) return;
+    const here = new KeptDraft(session.user!.id, id);
+    if (!looked) {
+      looked = true;
+      kept = untrack(() => here.restore(editing));
+    } else here.keep(editing, record);
+  });
   const changes = $derived(record ? editing.sent(record) : {});
   const readings = createQuery(() => ({
     queryKey: ['record', id, 'readings', record?.version, JSON.stringify(changes)],
@@ -140,6 +153,7 @@
           void save();
         }}
       >
+        {#if kept && editing.count > 0}<p class="text-ochre pt-3 text-sm" role="status">{t.draftKept(text.day(kept))}</p>{/if}
         {#each sections as section (section.key)}
           <section id="section-{section.key}" aria-labelledby="title-{section.key}" class="pt-4">
             <h2 id="title-{section.key}" class="mb-2 text-lg">{section.label[text.language]}</h2>
@@ -174,6 +188,21 @@
       <aside aria-label={t.readings} class="border-rule min-w-0 py-4 lg:col-start-2 xl:col-start-auto xl:border-l xl:pl-6">
         {#if record.asOf > record.today}<p class="text-soft pb-3 text-xs">{t.asOf(text.day(record.asOf))}</p>{/if}
         {#if readings.data}<Readings readings={readings.data} />{/if}
+        {#if record.otherStints.length > 0}
+          <section class="border-rule mt-4 border-t pt-3">
+            <h2 class="text-sm">{t.otherStints}</h2>
+            <ul class="pt-1 text-xs">
+              {#each record.otherStints as stint (stint.employmentId)}
+                <li>
+                  <a class="link" href="/people/{stint.employmentId}"
+                    >{text.day(stint.start)}{stint.end ? ` – ${text.day(stint.end)}` : ''}</a
+                  >
+                  {stint.job ?? ''} <span class="text-soft">{stint.number}</span>
+                </li>
+              {/each}
+            </ul>
+          </section>
+        {/if}
       </aside>
     </div>
   </div>

@@ -45,6 +45,24 @@ export class Editing {
     );
   }
 
+  /** What is typed, with the record it was begun from, for keeping; nothing sensitive. */
+  get typed(): Typed | undefined {
+    if (!this.#base) return undefined;
+    const sealed = allFields(this.#base)
+      .filter((f) => f.sensitive)
+      .map((f) => f.key);
+    const changes = Object.fromEntries(Object.entries(this.changes).filter(([key]) => !sealed.includes(key)));
+    return Object.keys(changes).length === 0 ? undefined : { changes, from: this.from, why: this.why, base: this.#base };
+  }
+
+  /** Goes on from what was kept. Its base is the record of then: what others saved since shows as such when it is saved. */
+  resume(typed: Typed) {
+    this.changes = typed.changes;
+    this.from = typed.from;
+    this.why = typed.why;
+    this.#base = typed.base;
+  }
+
   discard() {
     this.changes = {};
     this.errors = [];
@@ -94,6 +112,15 @@ export class Editing {
     this.stale = undefined;
     return now;
   }
+}
+
+/** What is typed and not saved. */
+export interface Typed {
+  changes: Record<string, string>;
+  from: string | null;
+  why: string;
+  /** The record as it was when the first change was typed. */
+  base: RecordResponse;
 }
 
 /** A value of a field as JSON. */

@@ -78,7 +78,7 @@
       ...(chosen
         ? [
             { key: 'Enter', label: text.t.keys.open, run: () => void goto(checklist(chosen)) },
-            ...(session.readsRecords ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(record(chosen)) }] : []),
+            ...(session.seesArrivals ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(record(chosen)) }] : []),
             { key: 'Escape', run: () => (selected = undefined) }
           ]
         : [])

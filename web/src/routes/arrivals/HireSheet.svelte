@@ -33,7 +33,7 @@
   </div>
   <div class="flex flex-wrap gap-3">
     {#if session.coordinates}<Button onclick={moveStart}>{t.moveStart}</Button>{/if}
-    {#if session.readsRecords}<Button key="e" onclick={() => goto(record)}>{t.openRecord}</Button>{/if}
+    {#if session.seesArrivals}<Button key="e" onclick={() => goto(record)}>{t.openRecord}</Button>{/if}
     <Button look="primary" key="Enter" onclick={() => goto(checklist)}>{t.openChecklist}</Button>
   </div>
 </FooterSheet>

@@ -62,6 +62,15 @@ export const de: typeof en = {
   other: (who) => `${who} hat diesen Entwurf inzwischen gesichert.`,
   takeTheirs: 'Deren Fassung nehmen',
   keepOurs: 'Unsere darüberlegen',
+  result: {
+    person: 'Ergebnis bei',
+    value: (value: string) => `Wert: ${value}`,
+    nothing: 'nichts',
+    shown: 'Wird gezeigt',
+    notShown: 'Wird nicht gezeigt',
+    needed: 'Wird gebraucht',
+    notNeeded: 'Wird nicht gebraucht'
+  },
   sheet: {
     label: (language) => ({ en: 'Bezeichnung auf Englisch', de: 'Bezeichnung auf Deutsch' })[language] ?? `Bezeichnung, ${language}`,
     key: 'Schlüssel in Formeln und Dateien',

@@ -67,6 +67,15 @@ export const en = {
   other: (who: string) => `${who} has saved this draft in the meantime.`,
   takeTheirs: 'Take theirs',
   keepOurs: 'Put ours over it',
+  result: {
+    person: 'What it comes to for',
+    value: (value: string) => `Value: ${value}`,
+    nothing: 'nothing',
+    shown: 'Shown',
+    notShown: 'Not shown',
+    needed: 'Needed',
+    notNeeded: 'Not needed'
+  },
   sheet: {
     label: (language: string) => ({ en: 'Label in English', de: 'Label in German' })[language] ?? `Label, ${language}`,
     key: 'Key in formulas and files',

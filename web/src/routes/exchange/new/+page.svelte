@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { LARGEST, upload } from '$lib/exchange/upload';
+  import { LARGEST, uploadSheet } from '$lib/exchange/upload';
   import { words } from '$lib/exchange/words';
   import { listsQuery } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
@@ -27,7 +27,7 @@
     }
     busy = true;
     try {
-      const run = await upload(list, name, content);
+      const run = await uploadSheet(list, name, content);
       await goto(`/exchange/${run.id}`);
     } catch (e) {
       problem = e instanceof Error && e.message ? e.message : text.failure(e);

@@ -73,7 +73,7 @@
     keys.use(() => [
       { key: 'ArrowDown', label: text.t.keys.down, run: () => step(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => step(-1) },
-      ...(session.readsRecords ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(`/hires/${id}/record`) }] : []),
+      ...(session.seesArrivals ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(`/hires/${id}/record`) }] : []),
       ...(chosen && ticking.may(chosen) && !chosen.done && !chosen.skippedWhy
         ? [{ key: 'd', label: text.t.keys.done, run: () => void ticking.tick(chosen) }]
         : []),

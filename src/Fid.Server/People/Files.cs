@@ -1,0 +1,79 @@
+using System.Security.Claims;
+using System.Security.Cryptography;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.Fields;
+using Fid.Data.People;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Http.Metadata;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Server.People;
+
+/// <summary>Files of records: given first, then named by a field when the record is saved; shown to whoever may see the field.</summary>
+internal static class Files
+{
+    private const int Largest = 10_000_000;
+
+    public static void MapFiles(this IEndpointRouteBuilder app)
+    {
+        app.MapPost("/api/files", Give).WhoMay(Access.SeesArrivals).WithMetadata(new LargeBody()).ProducesProblem(400).ProducesProblem(413);
+        app.MapGet("/api/records/{id:guid}/fields/{key}/file", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
+    }
+
+    /// <summary>Takes a file as the body. Nobody sees it until a field of a record names it.</summary>
+    private static async Task<Results<Ok<GivenFile>, ProblemHttpResult>> Give(
+        string? fileName, HttpRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        if (request.ContentLength > Largest) return TooLarge();
+        using var content = new MemoryStream();
+        try
+        {
+            await request.Body.CopyToAsync(content, cancellation);
+        }
+        catch (BadHttpRequestException e) when (e.StatusCode == StatusCodes.Status413PayloadTooLarge)
+        {
+            return TooLarge();
+        }
+        if (content.Length > Largest) return TooLarge();
+        if (content.Length == 0) return Problems.Invalid(new Problem("", "missing", "The file is empty. Choose another."));
+        var bytes = content.ToArray();
+        var author = user.Author(clock, "record");
+        var name = TextRules.TryClean(Path.GetFileName(fileName ?? ""), out var clean) && clean.Length is > 0 and <= 200 ? clean : "file";
+        var file = new StoredFile { Name = name, MediaType = FileKind.Of(bytes), Content = bytes, Size = bytes.Length, Hash = SHA256.HashData(bytes), At = author.At, ByName = author.Name };
+        db.Add(file);
+        await db.SaveChangesAsync(cancellation);
+        return TypedResults.Ok(new GivenFile(file.Id, file.Name, file.MediaType, file.Size));
+    }
+
+    /// <summary>The file a field of a record names, or named once.</summary>
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Show(
+        Guid id, string key, Guid file, ClaimsPrincipal user, FidDb db, HttpContext http, CancellationToken cancellation)
+    {
+        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        if (fields.Set.Find(key) is not { Type: FieldType.File } || !ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [key])) return Problems.NotFound();
+        var named = file.ToString();
+        var rows = await db.RecordValues.AsNoTracking().Where(v => v.Field == key && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId)).Select(v => v.Value).ToListAsync(cancellation);
+        if (!rows.Exists(v => v.ToString() == named) || await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is not { } stored) return Problems.NotFound();
+        // What is shown in the browser runs nothing and reaches nothing.
+        // A sandbox would keep the browser's own viewer of PDF from opening.
+        http.Response.Headers.ContentSecurityPolicy = $"default-src 'none'; style-src 'unsafe-inline'{(stored.MediaType == "application/pdf" ? "" : "; sandbox")}";
+        http.Response.Headers.CacheControl = "private, max-age=3600";
+        return TypedResults.File(stored.Content, stored.MediaType, stored.MediaType == FileKind.Unknown ? stored.Name : null);
+    }
+
+    private static ProblemHttpResult TooLarge() => Problems.Make(StatusCodes.Status413PayloadTooLarge, "too-large", "The file is larger than 10 MB. Choose a smaller one.");
+
+    private sealed class LargeBody : IRequestSizeLimitMetadata
+    {
+        // A little more, so that it is we who say so.
+        public long? MaxRequestBodySize => Largest + 1_000_000;
+    }
+}
+
+/// <summary>A file that was given.</summary>
+/// <param name="Id">What to save as the value of the field.</param>
+public sealed record GivenFile(Guid Id, string Name, string MediaType, int Size);

@@ -1,0 +1,87 @@
+using System.Net;
+using System.Text;
+using System.Text.Json.Nodes;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Server.Tests;
+
+/// <summary>Files of records.</summary>
+public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
+{
+    private static readonly byte[] Picture = [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, 1, 2, 3];
+
+    [Fact]
+    public async Task A_file_is_given_named_by_a_field_and_seen_by_whoever_may_see_the_field()
+    {
+        using var orla = await firm.As("orla");
+        using var ruth = await firm.As("ruth");
+        var id = await PersonAsync(orla, "Moutinho");
+        var given = await GiveAsync(orla, "../Beatriz, passport.png", Picture);
+        (given.Text("name"), given.Text("mediaType"), given["size"]!.GetValue<int>()).ShouldBe(("Beatriz, passport.png", "image/png", 11));
+        var path = $"/api/records/{id}/fields/photo/file?file={given.Text("id")}";
+        (await orla.SendAsync("GET", path)).StatusCode.ShouldBe(HttpStatusCode.NotFound, "No record names it yet.");
+        await SaveAsync(orla, id, "photo", given.Text("id"));
+        var field = (await ruth.GetAsync($"/api/records/{id}"))["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Single(f => f!.Text("key") == "photo")!;
+        field.Text("display").ShouldBe("Beatriz, passport.png");
+        using (var shown = await ruth.SendAsync("GET", path))
+        {
+            (shown.StatusCode, shown.Content.Headers.ContentType!.MediaType).ShouldBe((HttpStatusCode.OK, "image/png"));
+            shown.Headers.GetValues("Content-Security-Policy").Single().ShouldContain("sandbox");
+            (await shown.Content.ReadAsByteArrayAsync()).ShouldBe(Picture);
+        }
+        // Once taken away it is still in the history.
+        await SaveAsync(orla, id, "photo", null);
+        (await ruth.SendAsync("GET", path)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        // By another field, or by another record, nobody gets at it.
+        (await ruth.SendAsync("GET", path.Replace("photo", "contract_file", StringComparison.Ordinal))).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        var other = await PersonAsync(orla, "Prys");
+        (await (await ChangeAsync(orla, other, "photo", given.Text("id"))).ErrorsAsync()).ShouldBe([("/changes/photo", "unknown-file")]);
+        (await (await ChangeAsync(orla, other, "photo", Guid.NewGuid().ToString())).ErrorsAsync()).ShouldBe([("/changes/photo", "unknown-file")]);
+    }
+
+    [Fact]
+    public async Task What_a_browser_might_run_is_only_ever_downloaded()
+    {
+        using var orla = await firm.As("orla");
+        var id = await PersonAsync(orla, "Bondar");
+        var given = await GiveAsync(orla, "contract.html", Encoding.UTF8.GetBytes("<script>alert(1)</script>"));
+        await SaveAsync(orla, id, "contract_file", given.Text("id"));
+        using var shown = await orla.SendAsync("GET", $"/api/records/{id}/fields/contract_file/file?file={given.Text("id")}");
+        (shown.Content.Headers.ContentType!.MediaType, shown.Content.Headers.ContentDisposition!.DispositionType).ShouldBe(("application/octet-stream", "attachment"));
+    }
+
+    [Fact]
+    public async Task Empty_and_too_large_files_are_refused_and_what_no_record_names_is_dropped()
+    {
+        using var orla = await firm.As("orla");
+        (await orla.SendFileAsync("/api/files?fileName=a.png", [])).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await orla.SendFileAsync("/api/files?fileName=a.png", new byte[10_000_001])).StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
+        var given = await GiveAsync(orla, "forgotten.png", Picture);
+        await firm.Database.AskAsync($"update stored_files set at = now() - interval '2 days' where id = '{given.Text("id")}'");
+        await using var next = new FidInstance(firm.Database.Connection);
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        while (!0L.Equals(await firm.Database.AskAsync($"select count(*) from stored_files where id = '{given.Text("id")}'"))) patience.Token.ThrowIfCancellationRequested();
+    }
+
+    private static async Task<JsonNode> GiveAsync(Caller caller, string name, byte[] content)
+    {
+        using var response = await caller.SendFileAsync($"/api/files?fileName={Uri.EscapeDataString(name)}", content);
+        response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
+        return await response.JsonAsync();
+    }
+
+    private static async Task<string> PersonAsync(Caller caller, string name) => (await caller.GetAsync($"/api/people?q={name}"))["people"]![0]!.Text("employmentId");
+
+    private static async Task<HttpResponseMessage> ChangeAsync(Caller caller, string id, string field, string? value)
+    {
+        var version = (await caller.GetAsync($"/api/records/{id}")).Text("version");
+        return await caller.SendAsync("PUT", $"/api/records/{id}", new { changes = new Dictionary<string, string?> { [field] = value }, from = (string?)null, why = (string?)null }, version);
+    }
+
+    private static async Task SaveAsync(Caller caller, string id, string field, string? value)
+    {
+        using var response = await ChangeAsync(caller, id, field, value);
+        response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
+    }
+}
