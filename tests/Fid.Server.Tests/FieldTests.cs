@@ -106,7 +106,7 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         tried["set"]!.AsArray().Single(s => s!.Text("field") == "room")!.Text("value").ShouldBe("Desk at skerry");
         tried["missingNow"]!.AsArray().Select(m => (string)m!).ShouldContain("permit_until");
         (await SendAsync(piet, "try", Ask("owner")))["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Select(f => f!.Text("key"))
-            .ShouldBe(["given_name", "family_name", "known_as", "pronouns", "job", "job_title", "department", "site", "manager", "buddy", "kind", "start_date", "room"]);
+            .ShouldBe(["given_name", "family_name", "known_as", "photo", "pronouns", "job", "job_title", "department", "site", "manager", "buddy", "kind", "start_date", "room"]);
     }
 
     private static async Task<(JsonObject Configuration, JsonObject Field)> DraftAsync(Caller caller, string key)

@@ -20,15 +20,24 @@ public sealed class FieldBook(FidDb db)
     public async ValueTask<LiveFields> LiveAsync(CancellationToken cancellation = default)
     {
         if (_live is not null) return _live;
-        var last = await db.FieldVersions.AsNoTracking().OrderByDescending(v => v.Version).Select(v => new { v.Version, v.Hash }).FirstOrDefaultAsync(cancellation);
-        var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
-        if (last is null) return _live = new LiveFields(0, FieldConfiguration.Shipped.Sections, Compile("shipped", FieldConfiguration.Shipped, stages));
-        if (Sections.TryGetValue(last.Hash, out var sections) && Known.TryGetValue(Key(last.Hash, stages), out var known)) return _live = new LiveFields(last.Version, sections, known);
-        var text = await db.FieldVersions.Where(v => v.Version == last.Version).Select(v => v.Configuration).SingleAsync(cancellation);
-        var configuration = FieldConfiguration.Read(Encoding.UTF8.GetBytes(text)).Answer ?? throw new InvalidOperationException($"Version {last.Version} of the fields cannot be read.");
-        Sections[last.Hash] = configuration.Sections;
-        return _live = new LiveFields(last.Version, configuration.Sections, Compile(last.Hash, configuration, stages));
+        return await LiveAsync(await db.Database.SqlQueryRaw<LiveNow>(NowSql).SingleAsync(cancellation), cancellation);
     }
+
+    /// <summary>The live configuration, whose version was read with something else.</summary>
+    public async ValueTask<LiveFields> LiveAsync(LiveNow now, CancellationToken cancellation)
+    {
+        var stages = now.Stages.ToList();
+        if (now is not { Version: { } version, Hash: { } hash }) return _live = new LiveFields(0, FieldConfiguration.Shipped.Sections, Compile("shipped", FieldConfiguration.Shipped, stages));
+        if (Sections.TryGetValue(hash, out var sections) && Known.TryGetValue(Key(hash, stages), out var known)) return _live = new LiveFields(version, sections, known);
+        var text = await db.FieldVersions.Where(v => v.Version == version).Select(v => v.Configuration).SingleAsync(cancellation);
+        var configuration = FieldConfiguration.Read(Encoding.UTF8.GetBytes(text)).Answer ?? throw new InvalidOperationException($"Version {version} of the fields cannot be read.");
+        Sections[hash] = configuration.Sections;
+        return _live = new LiveFields(version, configuration.Sections, Compile(hash, configuration, stages));
+    }
+
+    /// <summary>Asks which configuration is live: one row, a <see cref="LiveNow"/>.</summary>
+    public const string NowSql =
+        "select v.version, v.hash, array(select key from stages order by position) as stages from (select 1) one left join (select version, hash from field_versions order by version desc limit 1) v on true";
 
     /// <summary>The SHA-256 of a configuration, in hexadecimal digits.</summary>
     public static string HashOf(ReadOnlySpan<byte> configuration) => Convert.ToHexStringLower(SHA256.HashData(configuration));
@@ -48,6 +57,9 @@ public sealed class FieldBook(FidDb db)
 
     private static string Key(string hash, List<string> stages) => $"{hash} {string.Join(' ', stages)}";
 }
+
+/// <summary>Which configuration is live: its version and hash, null for what ships; and the stages fields speak of.</summary>
+public sealed record LiveNow(int? Version, string? Hash, string[] Stages);
 
 /// <summary>A configuration that is live.</summary>
 /// <param name="Version">Its version; 0 for what ships.</param>

@@ -22,6 +22,9 @@ public sealed class TemplateBook
     public static async Task<TemplateBook> LoadAsync(FidDb db, CancellationToken cancellation) =>
         new(await db.RoleTemplates.AsNoTracking().ToListAsync(cancellation));
 
+    /// <summary>A book of these.</summary>
+    public static TemplateBook Of(IEnumerable<RoleTemplate> templates) => new(templates);
+
     public RoleTemplate? Find(string code) => _templates.GetValueOrDefault(code);
 
     /// <summary>The name of the template or add-on a layer comes from, with its version; null for other sources.</summary>

@@ -15,6 +15,10 @@ public sealed class ListNames
         new(await db.ListEntries.Select(e => new { e.List, e.Code, e.Name, e.NameDe })
             .ToDictionaryAsync(e => (e.List, e.Code), e => IsGerman && e.NameDe is { } german ? german : e.Name, cancellation));
 
+    /// <summary>The names of some entries only.</summary>
+    public static ListNames Of(IEnumerable<(string List, string Code, string Name, string? NameDe)> entries) =>
+        new(entries.ToDictionary(e => (e.List, e.Code), e => IsGerman && e.NameDe is { } german ? german : e.Name));
+
     // The reader's language, as the request told it.
     private static bool IsGerman => System.Globalization.CultureInfo.CurrentUICulture.TwoLetterISOLanguageName == "de";
 

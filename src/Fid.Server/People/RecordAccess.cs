@@ -16,10 +16,12 @@ internal static class RecordAccess
     public static async Task<(Employment Employment, RecordNow Record)?> FindAsync(ClaimsPrincipal user, FidDb db, Guid id, bool tracked, CancellationToken cancellation)
     {
         var (employments, records) = tracked ? (db.Employments, db.RecordsNow) : (db.Employments.AsNoTracking(), db.RecordsNow.AsNoTracking());
-        if (await employments.FirstOrDefaultAsync(e => e.Id == id, cancellation) is not { } employment) return null;
-        var record = await records.SingleAsync(r => r.EmploymentId == id, cancellation);
-        if (user.MayReadEverybody()) return (employment, record);
-        var own = await HireAccess.EmploymentsOfAsync(user, db, cancellation);
-        return record.ManagerId is { } manager && own.Contains(manager) ? (employment, record) : null;
+        var both = await employments.Join(records, e => e.Id, r => r.EmploymentId, (employment, record) => new { employment, record }).FirstOrDefaultAsync(b => b.employment.Id == id, cancellation);
+        if (both is not { employment: { } employment, record: { } record }) return null;
+        return await MayOpenAsync(user, db, record, cancellation) ? (employment, record) : null;
     }
+
+    /// <summary>Whether the user may open a record.</summary>
+    public static async ValueTask<bool> MayOpenAsync(ClaimsPrincipal user, FidDb db, RecordNow record, CancellationToken cancellation) =>
+        user.MayReadEverybody() || (record.ManagerId is { } manager && (await HireAccess.EmploymentsOfAsync(user, db, cancellation)).Contains(manager));
 }

@@ -4,7 +4,6 @@ using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Fields;
 using Fid.Data.People;
-using Fid.Data.Templates;
 using Fid.Server.Lists;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -23,33 +22,15 @@ internal static class RecordReader
             .ToDictionaryAsync(v => v.Field, cancellation);
     }
 
-    /// <param name="user">The reader: what none of their roles may see is not in the answer.</param>
-    public static async Task<RecordResponse> DescribeAsync(
-        FidDb db, Employment employment, RecordNow record, ClaimsPrincipal user, LocalDate today, CancellationToken cancellation)
+    /// <summary>The record as the user may see it; null where they may not open it, or it is not there.</summary>
+    public static async Task<RecordResponse?> DescribeAsync(FidDb db, Guid id, ClaimsPrincipal user, LocalDate today, CancellationToken cancellation)
     {
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var roles = ShownRecord.RolesOf(user);
-        var values = await ValuesAsync(db, employment, today, cancellation);
-        var stage = await ShownRecord.StageAsync(db, fields, employment.Id, cancellation);
-        var seen = await ShownRecord.EvaluateAsync(
-            db, fields, values.ToDictionary(v => v.Key, v => v.Value.Value), roles, fields.Set.Keys, [], stage, today, cancellation);
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var facts = await SeenFacts.OfAsync(user, db, names, cancellation);
-        var templates = await TemplateBook.LoadAsync(db, cancellation);
-        var display = await DisplayAsync(db, fields, seen.Values.Select(v => (v.Key, v.Value)), names, cancellation);
-        var asOf = RecordWriter.AsOf(employment, today);
-        var coming = (await db.RecordValues.AsNoTracking()
-                .Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && v.Known.UpperBoundInfinite && v.Effective.LowerBound > asOf)
-                .OrderBy(v => v.Effective.LowerBound).ToListAsync(cancellation))
-            .Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Field);
-        var changeIds = values.Where(v => seen.Access.ContainsKey(v.Key)).Select(v => v.Value.ChangeId).Distinct().ToArray();
-        var changes = await db.Changes.AsNoTracking().Where(c => changeIds.Contains(c.Id)).ToDictionaryAsync(c => c.Id, cancellation);
-        var hire = await db.Hires.AsNoTracking().Where(h => h.EmploymentId == employment.Id && h.Closed == null)
-            .Select(h => new HireLink(h.Id, h.Tasks.Count(t => t.DayOne && t.Required && t.Done != null), h.Tasks.Count(t => t.DayOne && t.Required && t.SkippedWhy == null)))
-            .FirstOrDefaultAsync(cancellation);
-
-        var stints = await db.Employments.AsNoTracking().Where(e => e.PersonId == employment.PersonId && e.Id != employment.Id)
-            .Join(db.RecordsNow, e => e.Id, r => r.EmploymentId, (e, r) => new { e.Id, e.Number, e.Start, e.End, r.JobCode }).OrderByDescending(e => e.Start).ToListAsync(cancellation);
+        if (await RecordParts.LoadAsync(db, id, today, cancellation) is not { } parts || !await RecordAccess.MayOpenAsync(user, db, parts.Record, cancellation)) return null;
+        var (fields, employment, record, asOf, roles) = (parts.Fields, parts.Employment, parts.Record, parts.AsOf, ShownRecord.RolesOf(user));
+        var (values, names) = (parts.Values, parts.Names);
+        var seen = await ShownRecord.EvaluateAsync(db, fields, values.ToDictionary(v => v.Key, v => v.Value.Value), roles, fields.Set.Keys, [], parts.Stage, today, cancellation);
+        var facts = SeenFacts.Of(fields, roles, names);
+        var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Field);
 
         var sections = fields.Sections.Select(section => new SectionResponse(
                 section.Key, Labels.Of(section.Labels),
@@ -58,18 +39,22 @@ internal static class RecordReader
         return new RecordResponse(
             employment.Id, employment.Number, facts.Name ? record.GivenName : "", facts.Name ? record.FamilyName : employment.Number,
             facts.Job(record.JobCode), facts.Kind(record.Kind), facts.Site(record.SiteCode),
-            employment.Start, RecordWriter.AsOf(employment, today), today, Platform.Versions.Tag(record.Version), hire, fields.Version, sections,
+            employment.Start, asOf, today, Platform.Versions.Tag(record.Version), parts.Hire, fields.Version, sections,
             await EvaluationResponse.OfAsync(db, fields, seen, names, cancellation),
-            [.. stints.Select(s => new StintLink(s.Id, s.Number, s.Start, s.End, facts.Job(s.JobCode)))]);
+            [.. parts.OtherStints.Select(s => s with { Job = facts.Job(s.Job) })]);
+
+        string? DisplayOf(FieldDefinition field, JsonElement value) =>
+            field.List is { } list && FieldValues.Texts(value).ToArray() is { Length: > 0 } codes ? string.Join(", ", codes.Select(c => names.Of(list, c)))
+            : field.Type is FieldType.Person or FieldType.File ? parts.Named(value) : null;
 
         FieldResponse Field(FieldDefinition field, RecordValue? value)
         {
-            var change = value is null ? null : changes.GetValueOrDefault(value.ChangeId);
+            var change = value is null ? null : parts.Changes.GetValueOrDefault(value.ChangeId);
             return Bare(field, seen.Access[field.Key]) with
             {
                 Value = seen.Values.TryGetValue(field.Key, out var held) ? held : null,
-                Display = display.GetValueOrDefault(field.Key),
-                Source = value is null ? null : ValueSource.Of(value.Source, templates),
+                Display = seen.Values.TryGetValue(field.Key, out var shown) ? DisplayOf(field, shown) : null,
+                Source = value is null ? null : ValueSource.Of(value.Source, parts.Templates),
                 Change = change is null ? null : new ChangeResponse(change.ByName, change.At, change.Origin, change.Why),
                 Since = value is null ? null : EffectiveRange.FromDatabase(value.Effective).From,
                 Coming = [.. coming[field.Key].Select(c => new ComingValue(

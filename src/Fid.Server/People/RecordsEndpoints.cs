@@ -27,9 +27,9 @@ internal static class RecordsEndpoints
     private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Show(
         Guid id, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
-        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, record)) return Problems.NotFound();
-        Versions.Show(http.Response, record.Version);
-        return TypedResults.Ok(await RecordReader.DescribeAsync(db, employment, record, user, await clock.TodayAsync(db, cancellation), cancellation));
+        if (await RecordReader.DescribeAsync(db, id, user, await clock.TodayAsync(db, cancellation), cancellation) is not { } record) return Problems.NotFound();
+        http.Response.Headers.ETag = record.Version;
+        return TypedResults.Ok(record);
     }
 
     private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Save(
@@ -47,7 +47,7 @@ internal static class RecordsEndpoints
         problems.AddRange(CheckTogether(entered, request, employment));
         if (problems.Count > 0) return Problems.Invalid(problems);
         if (Versions.Seen(http.Request) is not { } seen) return Problems.VersionNeeded();
-        if (record.Version != seen) return Problems.Stale(await RecordReader.DescribeAsync(db, employment, record, user, today, cancellation));
+        if (record.Version != seen) return Problems.Stale((await RecordReader.DescribeAsync(db, id, user, today, cancellation))!);
 
         var (ruled, clash) = await FollowRulesAsync(db, fields, employment, entered, today, cancellation);
         if (clash.Count > 0) return Problems.Invalid(clash);
@@ -65,11 +65,11 @@ internal static class RecordsEndpoints
         {
             // Saved by somebody else between our reading and our writing.
             db.ChangeTracker.Clear();
-            var (there, now) = (await RecordAccess.FindAsync(user, db, id, tracked: true, cancellation))!.Value;
-            return Problems.Stale(await RecordReader.DescribeAsync(db, there, now, user, today, cancellation));
+            return Problems.Stale((await RecordReader.DescribeAsync(db, id, user, today, cancellation))!);
         }
         Versions.Show(http.Response, record.Version);
-        return TypedResults.Ok(await RecordReader.DescribeAsync(db, employment, record, user, today, cancellation));
+        // Somebody may save what takes the record out of their own sight.
+        return await RecordReader.DescribeAsync(db, id, user, today, cancellation) is { } saved ? TypedResults.Ok(saved) : Problems.NotFound();
     }
 
     // What the rules of the changed fields set in others; and whether what was entered is in the options left by the parent field.

@@ -37,6 +37,8 @@ internal sealed class SeenFacts
     public static async Task<SeenFacts> OfAsync(ClaimsPrincipal user, FidDb db, ListNames names, CancellationToken cancellation) =>
         new(await new FieldBook(db).LiveAsync(cancellation), ShownRecord.RolesOf(user), names);
 
+    public static SeenFacts Of(LiveFields fields, IReadOnlyCollection<string> roles, ListNames names) => new(fields, roles, names);
+
     public string? Job(string? code) => _job ? _names.Job(code) : null;
 
     public string? Kind(string? kind) => _kind ? _names.Kind(kind) : null;
