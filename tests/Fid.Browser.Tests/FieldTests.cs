@@ -12,7 +12,7 @@ public class FieldTests(PageFixture firm) : IClassFixture<PageFixture>
     {
         using var piet = Browser.SignedIn(firm.Server.Address, "piet");
         piet.Open("/fields");
-        piet.Heading("94 fields in 8 sections.");
+        piet.Heading("100 fields in 8 sections.");
         piet.Fill("Find a field", "came to us");
         foreach (var role in new[] { "Coord.", "Admin" })
         {

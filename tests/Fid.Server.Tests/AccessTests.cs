@@ -54,6 +54,8 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/fields/draft/try"] = Coordinators,
         ["POST /api/fields/draft/publish"] = Coordinators,
         ["GET /api/fields/{key}/coverage"] = Coordinators,
+        ["GET /api/fields/{key}/gap.xlsx"] = Coordinators,
+        ["POST /api/fields/{key}/gap"] = Coordinators,
         ["GET /api/people"] = Readers,
         ["GET /api/goto"] = Everybody,
         ["GET /api/tasks"] = Everybody,

@@ -64,6 +64,20 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task The_list_of_people_as_of_a_day_shows_who_was_here_then_and_as_what()
+    {
+        using var orla = await firm.As("orla");
+        var id = await PersonAsync(orla, "Hauge");
+        var before = (await orla.GetAsync($"/api/people?q=Hauge"))["people"]![0]!.Text("department");
+        await SaveAsync(orla, id, new { changes = new { department = "rigging" }, from = "2027-02-10", why = "Moved" });
+        (await OnAsync("2027-02-09")).Text("department").ShouldBe(before);
+        (await OnAsync("2027-02-10")).Text("department").ShouldBe("Rigging");
+        (await orla.GetAsync("/api/people?on=1990-01-01"))["people"]!.AsArray().ShouldBeEmpty();
+
+        async Task<JsonNode> OnAsync(string day) => (await orla.GetAsync($"/api/people?q=hauge&on={day}"))["people"]!.AsArray().Single(p => p!.Text("employmentId") == id)!;
+    }
+
+    [Fact]
     public async Task PostgreSQL_itself_forbids_two_believed_values_at_one_time()
     {
         var error = await Should.ThrowAsync<PostgresException>(() => firm.Database.AskAsync("""

@@ -15,14 +15,26 @@ internal static class CoverageEndpoints
 {
     private const int MostShown = 500;
 
-    public static void MapCoverage(this IEndpointRouteBuilder app) =>
+    public static void MapCoverage(this IEndpointRouteBuilder app)
+    {
         app.MapGet("/api/fields/{key}/coverage", Show).WhoMay(Access.Coordinates).ProducesProblem(404);
+        app.MapGapSheet();
+    }
 
     private static async Task<Results<Ok<CoverageResponse>, ProblemHttpResult>> Show(
         string key, string? department, string? site, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
+        if (await LackingAsync(key, department, site, user, db, clock, cancellation) is not { } gap) return Problems.NotFound();
+        return TypedResults.Ok(new CoverageResponse(
+            RecordReader.Bare(gap.Field, gap.Field.AccessOf(ShownRecord.RolesOf(user))), gap.Of, gap.Filled, gap.People.Length, [.. gap.People.Take(MostShown)]));
+    }
+
+    /// <summary>Who lacks a field, of those to whom it is shown; null where there is no such field for the user.</summary>
+    internal static async Task<Gap?> LackingAsync(
+        string key, string? department, string? site, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        if (fields.Set.Find(key) is not { } field || field.AccessOf(ShownRecord.RolesOf(user)) is var access && access == FieldAccess.None) return Problems.NotFound();
+        if (fields.Set.Find(key) is not { } field || !ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [key])) return null;
         var today = await clock.TodayAsync(db, cancellation);
         var active = (await ActiveRecords.LoadAsync(db, today, cancellation)).Records;
         // Somebody to whom the field is not shown does not lack it.
@@ -35,17 +47,20 @@ internal static class CoverageEndpoints
             where lacking.Contains(record.EmploymentId) && (department == null || record.DepartmentCode == department) && (site == null || record.SiteCode == site)
             orderby record.FamilyName, record.GivenName, record.EmploymentId
             select new { record, employment.Number }).ToListAsync(cancellation);
-        return TypedResults.Ok(new CoverageResponse(
-            RecordReader.Bare(field, access), counted.Count(c => c.Shown), counted.Count(c => c.Shown && c.Has), rows.Count,
-            [.. rows.Take(MostShown).Select(r => new CoverageRow(
-                r.record.EmploymentId, Platform.Versions.Tag(r.record.Version), r.Number, r.record.FullName, names.Job(r.record.JobCode),
-                names.Of("departments", r.record.DepartmentCode), names.Site(r.record.SiteCode)))]));
+        return new Gap(field, counted.Count(c => c.Shown), counted.Count(c => c.Shown && c.Has), [.. rows.Select(r => new CoverageRow(
+            r.record.EmploymentId, Platform.Versions.Tag(r.record.Version), r.Number, r.record.FullName, names.Job(r.record.JobCode),
+            names.Of("departments", r.record.DepartmentCode), names.Site(r.record.SiteCode)))]);
     }
 
     private static bool IsShown(FieldSet set, string key, ActiveRecord record) =>
         set.Find(key)!.ShowWhen is null || RecordEvaluation.Of(set, new RecordQuestion(record.Values, [.. record.Values.Keys], [], null, null, record.AsOf, RecordQuestion.NoLists)).Shown.Contains(key);
-
 }
+
+/// <summary>Who lacks a field.</summary>
+/// <param name="Of">Active people to whom it is shown.</param>
+/// <param name="Filled">How many of them have it.</param>
+/// <param name="People">Who lacks it, with the filter, by family name.</param>
+internal sealed record Gap(FieldDefinition Field, int Of, int Filled, CoverageRow[] People);
 
 /// <summary>How complete a field is.</summary>
 /// <param name="Of">Active people to whom it is shown.</param>

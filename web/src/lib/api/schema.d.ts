@@ -2155,6 +2155,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fields/{key}/gap.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    department?: string;
+                    site?: string;
+                    language?: string;
+                };
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/{key}/gap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReadGap"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/records/{id}/history": {
         parameters: {
             query?: never;
@@ -4002,6 +4098,12 @@ export interface components {
         };
         /** @enum {unknown} */
         FoundKind: "hire" | "person" | "template";
+        GapValue: {
+            /** Format: uuid */
+            employmentId: string;
+            /** @description As one would type it into the field. */
+            typed: string;
+        };
         /** @description A file that was given. */
         GivenFile: {
             /**
@@ -4503,6 +4605,13 @@ export interface components {
             /** Format: double */
             perPeriod: number;
             every: components["schemas"]["PayPeriod"];
+        };
+        /** @description What a sheet says. */
+        ReadGap: {
+            /** @description For whom it says what. */
+            values: components["schemas"]["GapValue"][];
+            /** @description Numbers that nobody has, the first twenty. */
+            unknown: string[];
         };
         ReadinessResponse: {
             /** Format: int32 */

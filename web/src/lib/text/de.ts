@@ -370,6 +370,8 @@ export const de: Messages = {
     instructions: 'Was zu tun ist'
   },
   people: {
+    on: 'Stand vom',
+    asOf: 'Wer damals hier war, und als was',
     title: (n) => `Personen${n}`,
     find: 'Name oder Nummer suchen',
     number: 'Nummer',

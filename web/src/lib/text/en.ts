@@ -366,6 +366,8 @@ export const en = {
     instructions: 'What to do'
   },
   people: {
+    on: 'As of',
+    asOf: 'Who worked here then, and as what',
     title: (n: string) => `People${n}`,
     find: 'Find a name or number',
     number: 'Number',

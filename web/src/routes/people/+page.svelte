@@ -3,15 +3,17 @@
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
+  import DateField from '$lib/ui/DateField.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createInfiniteQuery, keepPreviousData } from '@tanstack/svelte-query';
 
   let q = $state('');
+  let on = $state<string | null>(null);
   let finder = $state<HTMLInputElement>();
   const t = $derived(text.t.people);
   const people = createInfiniteQuery(() => ({
-    queryKey: ['people', 'list', q],
-    queryFn: ({ pageParam }) => data(api.GET('/api/people', { params: { query: { q, after: pageParam } } })),
+    queryKey: ['people', 'list', q, on],
+    queryFn: ({ pageParam }) => data(api.GET('/api/people', { params: { query: { q, after: pageParam, on: on ?? undefined } } })),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last: { next: string | null }) => last.next ?? undefined,
     placeholderData: keepPreviousData
@@ -29,6 +31,7 @@
   <div class="page pb-8">
     <div class="flex flex-wrap items-center justify-between gap-3 pt-5 pb-3">
       <h1 class="text-2xl">{t.title('')}</h1>
+      <div class="ml-auto w-40"><DateField id="people-on" label={t.on} bind:value={on} note={on ? t.asOf : ''} /></div>
       <input
         bind:this={finder}
         bind:value={q}

@@ -161,6 +161,9 @@ export const de: typeof en = {
     same: 'Es gibt keinen Unterschied.'
   },
   coverage: {
+    getSheet: 'Diese als Tabelle holen',
+    takeSheet: 'Gefüllte Tabelle einlesen',
+    unknown: (numbers: string) => `Die Nummer ${numbers} hat niemand; diese Zeilen wurden übergangen.`,
     title: (field) => `Wem ${field} fehlt`,
     summary: (filled, of) => `${filled} von ${of} haben es.`,
     nobody: 'Niemandem fehlt es.',

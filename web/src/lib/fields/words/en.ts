@@ -161,6 +161,9 @@ export const en = {
     same: 'There is no difference.'
   },
   coverage: {
+    getSheet: 'Get these as a sheet',
+    takeSheet: 'Take a filled sheet',
+    unknown: (numbers: string) => `Nobody has the number ${numbers}; those rows were passed over.`,
     title: (field: string) => `Who lacks ${field}`,
     summary: (filled: number, of: number) => `${filled} of ${of} have it.`,
     nobody: 'Nobody lacks it.',

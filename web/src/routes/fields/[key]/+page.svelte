@@ -4,7 +4,9 @@
   import { words } from '$lib/fields/words';
   import ListPicker from '$lib/lists/ListPicker.svelte';
   import { optionsQuery } from '$lib/lists/queries';
+  import { upload } from '$lib/api/upload';
   import { valueOf } from '$lib/record/editing.svelte';
+  import { failed } from '$lib/ui/toast';
   import { text } from '$lib/text/index.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
@@ -68,6 +70,26 @@
     }
   }
   const rows = $derived(coverage.data?.people ?? []);
+  let unknown = $state<string[]>([]);
+  const query = $derived(
+    new URLSearchParams({ language: text.language, ...(department ? { department } : {}), ...(site ? { site } : {}) }).toString()
+  );
+  /** What a filled sheet says goes into the grid, where each line is saved or says what is wrong with it. */
+  async function take(file: File | undefined) {
+    if (!file) return;
+    try {
+      const read = await upload<Api['ReadGap']>(`/api/fields/${key}/gap`, file);
+      unknown = read.unknown;
+      for (const { employmentId, typed } of read.values) {
+        const row = rows.find((r) => r.employmentId === employmentId);
+        if (!row) continue;
+        set(row, typed);
+        await save(row);
+      }
+    } catch (e) {
+      failed(e instanceof ApiProblem && e.errors[0] ? text.problem(e.errors[0])! : text.failure(e));
+    }
+  }
   function copyDown(at: number) {
     const above = rows[at - 1];
     if (above) set(rows[at]!, lineOf(above).value);
@@ -102,6 +124,21 @@
       <ListPicker id="coverage-site" label={w.site} list="sites" bind:value={site} />
     </div>
     {#if rows.length > 0}
+      <p class="flex flex-wrap gap-x-5 pb-1 text-sm">
+        <a class="link" href="/api/fields/{key}/gap.xlsx?{query}" download>{w.getSheet}</a>
+        <label class="link cursor-pointer focus-within:outline-2"
+          >{w.takeSheet}<input
+            type="file"
+            class="sr-only"
+            accept=".xlsx,.csv,.tsv,.txt"
+            onchange={(e) => {
+              void take(e.currentTarget.files?.[0]);
+              e.currentTarget.value = '';
+            }}
+          /></label
+        >
+      </p>
+      {#if unknown.length > 0}<p class="text-ochre pb-1 text-sm" role="status">{w.unknown(unknown.join(', '))}</p>{/if}
       <p class="text-soft pb-1 text-xs">{w.note}</p>
       <table class="w-full text-left">
         <thead class="text-soft border-ink border-b text-xs"

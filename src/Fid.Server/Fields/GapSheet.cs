@@ -1,0 +1,113 @@
+using System.Security.Claims;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Core.Lists;
+using Fid.Data;
+using Fid.Data.Exchange;
+using Fid.Data.Fields;
+using Fid.Server.People;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Server.Fields;
+
+/// <summary>The gap of a field as a sheet to fill, and a filled one read back into the grid, where it is looked at and saved.</summary>
+internal static class GapSheet
+{
+    private const string Workbook = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
+    private const int MostChoices = 5000;
+    private const int MostRows = 20_000;
+
+    // What the columns are called in the sheets Fid gives out, in either language.
+    private static readonly string[] Numbers = ["Number", "Nummer"];
+
+    public static void MapGapSheet(this IEndpointRouteBuilder app)
+    {
+        app.MapGet("/api/fields/{key}/gap.xlsx", Give).WhoMay(Access.Coordinates).ProducesProblem(404);
+        app.MapPost("/api/fields/{key}/gap", Read).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Give(
+        string key, string? department, string? site, string? language, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        if (await CoverageEndpoints.LackingAsync(key, department, site, user, db, clock, cancellation) is not { } gap) return Problems.NotFound();
+        var speak = language == "de" ? "de" : "en";
+        IReadOnlyList<string> choices = gap.Field switch
+        {
+            { List: { } list } => await db.ListEntries.Where(e => e.List == list && !e.Retired).OrderBy(e => e.Code).Select(e => e.Code).Take(MostChoices).ToListAsync(cancellation),
+            { Options: { } options } => [.. options.Where(o => !o.Retired).Select(o => o.Value)],
+            { Type: FieldType.YesNo } => speak == "de" ? ["ja", "nein"] : ["yes", "no"],
+            _ => [],
+        };
+        var label = gap.Field.Label(speak);
+        using var stream = new MemoryStream();
+        SheetWriter.Write(
+            stream, label,
+            [
+                new SheetColumn(speak == "de" ? Numbers[1] : Numbers[0], speak == "de" ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.", []),
+                new SheetColumn("Name", "", []),
+                new SheetColumn(label, "", choices, Wide: true),
+            ],
+            gap.People.Select(p => (IReadOnlyList<string>)[p.Number, p.Name, ""]));
+        return TypedResults.File(stream.ToArray(), Workbook, $"{label}.xlsx");
+    }
+
+    /// <summary>What a filled sheet says for whom. Nothing is saved: the grid shows it, and each line is saved there.</summary>
+    private static async Task<Results<Ok<ReadGap>, ProblemHttpResult>> Read(
+        string key, HttpRequest request, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    {
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        if (fields.Set.Find(key) is not { } field || !ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [key])) return Problems.NotFound();
+        using var body = new MemoryStream();
+        await request.Body.CopyToAsync(body, cancellation);
+        List<string[]> rows;
+        try
+        {
+            rows = [.. SheetFile.Rows(() => new MemoryStream(body.ToArray())).Take(MostRows + 1)];
+        }
+        catch (SheetException e)
+        {
+            return Problems.Invalid(new Problem("", "unreadable", e.Message));
+        }
+        var header = rows.FirstOrDefault() ?? [];
+        var (number, value) = (At(header, Numbers), At(header, [.. field.Labels.Values, key]));
+        if (number < 0 || value < 0)
+            return Problems.Invalid(new Problem("", "missing-columns", $"The sheet needs a column “{Numbers[0]}” and a column “{field.Label("en")}”. Get a sheet here, and fill that."));
+        var people = await db.Employments.AsNoTracking().Select(e => new { e.Number, e.Id }).ToDictionaryAsync(e => e.Number, e => e.Id, cancellation);
+        var (filled, unknown) = (new List<GapValue>(), new List<string>());
+        foreach (var row in rows.Skip(1))
+        {
+            var (who, typed) = (Cell(row, number), Cell(row, value));
+            if (typed.Length == 0) continue;
+            if (people.TryGetValue(who, out var id)) filled.Add(new GapValue(id, Typed(field, typed)));
+            else unknown.Add(who);
+        }
+        return TypedResults.Ok(new ReadGap([.. filled], [.. unknown.Take(20)]));
+    }
+
+    // As one would type it into the field: dates as ISO 8601, numbers with a point, yes and no in English.
+    private static string Typed(FieldDefinition field, string cell) => field.Type switch
+    {
+        FieldType.Date => ColumnValue.FromText(new ListColumn(field.Key, ColumnType.Date, new Label("", ""), new Label("", "")), cell, new CellStyle(DateOrder.DayMonthYear, '.')).Value as string ?? cell,
+        FieldType.YesNo => cell.ToLowerInvariant() switch { "ja" or "yes" or "y" or "j" or "1" or "true" => "yes", "nein" or "no" or "n" or "0" or "false" => "no", _ => cell },
+        FieldType.Choice when field.Options is { } options => options.FirstOrDefault(o => string.Equals(o.Value, cell, StringComparison.OrdinalIgnoreCase) || o.Labels.Values.Contains(cell, StringComparer.OrdinalIgnoreCase))?.Value ?? cell,
+        _ => cell,
+    };
+
+    private static int At(string[] header, IReadOnlyCollection<string> names) => Array.FindIndex(header, h => names.Contains(h.Trim(), StringComparer.OrdinalIgnoreCase));
+
+    private static string Cell(string[] row, int at)
+    {
+        var cell = at < row.Length ? row[at].Trim() : "";
+        return cell.Length > 1 && cell[0] == '\'' && SheetWriter.IsDangerous(cell.AsSpan(1)) ? cell[1..] : cell;
+    }
+}
+
+/// <summary>What a sheet says.</summary>
+/// <param name="Values">For whom it says what.</param>
+/// <param name="Unknown">Numbers that nobody has, the first twenty.</param>
+public sealed record ReadGap(GapValue[] Values, string[] Unknown);
+
+/// <param name="Typed">As one would type it into the field.</param>
+public sealed record GapValue(Guid EmploymentId, string Typed);
