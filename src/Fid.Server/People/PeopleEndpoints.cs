@@ -119,7 +119,7 @@ internal static class PeopleEndpoints
         var starts = new List<string>();
         foreach (var field in (await new FieldBook(db).LiveAsync(cancellation)).Set.Fields.Where(f => f.Sensitive && f.AccessOf(roles) != FieldAccess.None))
             starts.Add(SealedText.Start(await sensitive.HashAsync(db, field.Key, text, cancellation)));
-        var owners = starts.Count == 0 ? [] : await db.RecordValues.Where(v => starts.Contains(v.SealedStart!) && v.Known.UpperBoundInfinite).Select(v => v.OwnerId).Take(MostFound).ToListAsync(cancellation);
+        var owners = starts.Count == 0 ? [] : await db.RecordValues.Where(v => starts.Contains(v.SealedStart!) && v.Known.UpperBoundInfinite).Select(v => v.OwnerId).Distinct().OrderBy(o => o).Take(MostFound).ToListAsync(cancellation);
         return owners.Count == 0 ? Matching(db, seen, records, text) : records.Where(r => owners.Contains(r.EmploymentId) || owners.Contains(r.PersonId));
     }
 

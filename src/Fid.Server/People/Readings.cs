@@ -114,6 +114,7 @@ internal static class Readings
             from record in db.RecordsNow.AsNoTracking()
             join other in db.Employments on record.EmploymentId equals other.Id
             where record.Badge == badge && record.EmploymentId != employment.Id
+            orderby record.EmploymentId
             select new { record, other.Start, other.End }).Take(MostColleagues).ToListAsync(cancellation);
         var assignments = others
             .Select(o => new BadgeAssignment(o.record.EmploymentId.ToString(), badge, "", o.record.PersonId.ToString(), o.Start, o.End))

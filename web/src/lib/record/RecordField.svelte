@@ -69,7 +69,11 @@
         ? ''
         : text.number(Number(held.value), field.type === 'money' ? Math.max(2, (String(held.value).split('.')[1] ?? '').length) : undefined)
   );
-  const wide = $derived(['email', 'street', 'shift_pattern'].includes(field.key) || ['longText', 'choices'].includes(field.type));
+  const wide = $derived(
+    ['email', 'street', 'shift_pattern'].includes(field.key) ||
+      ['longText', 'choices', 'file'].includes(field.type) ||
+      (field.sensitive && field.value !== null)
+  );
   const display = $derived(given && !changed ? given.display : field.display);
   const readShown = $derived(
     display ?? (value === '' ? '' : typeof held.value === 'number' || isNumeric(field) ? numeric : shownValue(field, value, lists))
