@@ -33,7 +33,7 @@
 </script>
 
 <Line {id} label={field.label[text.language]} {note} {noteTone} dotted={!replace}>
-  <span class="flex items-baseline gap-3">
+  <span class="flex w-full items-baseline gap-3">
     <input
       {id}
       readonly
