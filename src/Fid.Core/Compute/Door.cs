@@ -52,7 +52,7 @@ public static class Door
             }
             writer.Reset(Stream.Null); // what was written before the mistake was found is no part of the answer
         }
-        catch (Exception e) when (e is JsonException or InvalidOperationException { Source: "System.Text.Json" })
+        catch (Exception e) when (e is JsonException or InvalidOperationException { Source: "System.Text.Json" or "System.Text.Json.Rethrowable" })
         {
             problems = [new Problem("", "malformed-json", $"This is not JSON: {e.Message.Split(". ")[0].TrimEnd('.')}.")];
         }

@@ -36,7 +36,7 @@ public sealed record FieldConfiguration(IReadOnlyList<FieldSection> Sections, IR
             question.End();
             return problems.Count > 0 ? Outcome<FieldConfiguration>.Failed(problems) : new FieldConfiguration(sections, fields);
         }
-        catch (Exception e) when (e is JsonException or InvalidOperationException { Source: "System.Text.Json" })
+        catch (Exception e) when (e is JsonException or InvalidOperationException { Source: "System.Text.Json" or "System.Text.Json.Rethrowable" })
         {
             return Outcome<FieldConfiguration>.Failed(new Problem("", "malformed-json", "This is not JSON."));
         }

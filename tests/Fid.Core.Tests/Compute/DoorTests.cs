@@ -83,6 +83,8 @@ public class DoorTests
     [InlineData("{} {}")]
     [InlineData("{'a':1}")]
     [InlineData("\u0000")]
+    [InlineData("""{"tasks":[{"due":{"unit":"\ud800"}}]}""")]
+    [InlineData("""{"\ud800":1}""")]
     public void Says_what_is_no_JSON(string question) => Errors("plan", question).ShouldBe([("", "malformed-json")]);
 
     [Fact]
