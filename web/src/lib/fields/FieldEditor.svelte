@@ -263,7 +263,7 @@
     {/each}
   </fieldset>
   {#if (field.default && 'formula' in field.default) || field.showWhen || field.requiredWhen}
-    <FormulaResult {field} {drafting} role="coordinator" />
+    <FormulaResult {field} {drafting} />
   {/if}
   <div class="col-span-full flex flex-wrap items-center gap-4 pt-1">
     <label class="flex items-center gap-2"
