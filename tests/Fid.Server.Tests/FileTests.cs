@@ -16,12 +16,12 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         using var ruth = await firm.As("ruth");
-        var id = await PersonAsync(orla, "Moutinho");
+        var id = await orla.PersonAsync("Moutinho");
         var given = await GiveAsync(orla, "../Beatriz, passport.png", Picture);
         (given.Text("name"), given.Text("mediaType"), given["size"]!.GetValue<int>()).ShouldBe(("Beatriz, passport.png", "image/png", 11));
         var path = $"/api/records/{id}/fields/photo/file?file={given.Text("id")}";
         (await orla.SendAsync("GET", path)).StatusCode.ShouldBe(HttpStatusCode.NotFound, "No record names it yet.");
-        await SaveAsync(orla, id, "photo", given.Text("id"));
+        await orla.SaveAsync(id, "photo", given.Text("id"));
         var field = (await ruth.GetAsync($"/api/records/{id}"))["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Single(f => f!.Text("key") == "photo")!;
         field.Text("display").ShouldBe("Beatriz, passport.png");
         using (var shown = await ruth.SendAsync("GET", path))
@@ -31,22 +31,22 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
             (await shown.Content.ReadAsByteArrayAsync()).ShouldBe(Picture);
         }
         // Once taken away it is still in the history.
-        await SaveAsync(orla, id, "photo", null);
+        await orla.SaveAsync(id, "photo", null);
         (await ruth.SendAsync("GET", path)).StatusCode.ShouldBe(HttpStatusCode.OK);
         // By another field, or by another record, nobody gets at it.
         (await ruth.SendAsync("GET", path.Replace("photo", "contract_file", StringComparison.Ordinal))).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        var other = await PersonAsync(orla, "Prys");
-        (await (await ChangeAsync(orla, other, "photo", given.Text("id"))).ErrorsAsync()).ShouldBe([("/changes/photo", "unknown-file")]);
-        (await (await ChangeAsync(orla, other, "photo", Guid.NewGuid().ToString())).ErrorsAsync()).ShouldBe([("/changes/photo", "unknown-file")]);
+        var other = await orla.PersonAsync("Prys");
+        (await (await orla.ChangeAsync(other, "photo", given.Text("id"))).ErrorsAsync()).ShouldBe([("/changes/photo", "unknown-file")]);
+        (await (await orla.ChangeAsync(other, "photo", Guid.NewGuid().ToString())).ErrorsAsync()).ShouldBe([("/changes/photo", "unknown-file")]);
     }
 
     [Fact]
     public async Task What_a_browser_might_run_is_only_ever_downloaded()
     {
         using var orla = await firm.As("orla");
-        var id = await PersonAsync(orla, "Bondar");
+        var id = await orla.PersonAsync("Bondar");
         var given = await GiveAsync(orla, "contract.html", Encoding.UTF8.GetBytes("<script>alert(1)</script>"));
-        await SaveAsync(orla, id, "contract_file", given.Text("id"));
+        await orla.SaveAsync(id, "contract_file", given.Text("id"));
         using var shown = await orla.SendAsync("GET", $"/api/records/{id}/fields/contract_file/file?file={given.Text("id")}");
         (shown.Content.Headers.ContentType!.MediaType, shown.Content.Headers.ContentDisposition!.DispositionType).ShouldBe(("application/octet-stream", "attachment"));
     }
@@ -69,19 +69,5 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var response = await caller.SendFileAsync($"/api/files?fileName={Uri.EscapeDataString(name)}", content);
         response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
         return await response.JsonAsync();
-    }
-
-    private static async Task<string> PersonAsync(Caller caller, string name) => (await caller.GetAsync($"/api/people?q={name}"))["people"]![0]!.Text("employmentId");
-
-    private static async Task<HttpResponseMessage> ChangeAsync(Caller caller, string id, string field, string? value)
-    {
-        var version = (await caller.GetAsync($"/api/records/{id}")).Text("version");
-        return await caller.SendAsync("PUT", $"/api/records/{id}", new { changes = new Dictionary<string, string?> { [field] = value }, from = (string?)null, why = (string?)null }, version);
-    }
-
-    private static async Task SaveAsync(Caller caller, string id, string field, string? value)
-    {
-        using var response = await ChangeAsync(caller, id, field, value);
-        response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
     }
 }

@@ -13,16 +13,16 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_change_from_a_date_leaves_what_held_before_and_a_fix_takes_its_place()
     {
         using var orla = await firm.As("orla");
-        var id = await PersonAsync(orla, "Moutinho");
-        await SaveAsync(orla, id, new { changes = new { pay_rate = 19.50 }, from = "2027-02-01", why = "Yearly rise" });
-        await SaveAsync(orla, id, new { changes = new { pay_rate = 19.75 }, from = (string?)null, why = "Typing mistake" });
+        var id = await orla.PersonAsync("Moutinho");
+        await orla.SaveAsync(id, new { changes = new { pay_rate = 19.50 }, from = "2027-02-01", why = "Yearly rise" });
+        await orla.SaveAsync(id, new { changes = new { pay_rate = 19.75 }, from = (string?)null, why = "Typing mistake" });
 
         (await firm.Database.AskAsync($"""
             select string_agg(effective || ' ' || (value #>> array[]::text[]) || case when upper_inf(known) then '' else ' no longer believed' end, '; ' order by lower(known), lower(effective))
             from record_values where owner_id = '{id}' and field = 'pay_rate' and lower(effective) >= '2027-02-01'
             """)).ShouldBe("[2027-02-01,) 19.50 no longer believed; [2027-02-01,) 19.75");
         (await firm.Database.AskAsync($"select count(*) from record_values where owner_id = '{id}' and field = 'pay_rate' and upper(effective) = '2027-02-01' and upper_inf(known)")).ShouldBe(1L);
-        var field = Field(await orla.GetAsync($"/api/records/{id}"), "pay_rate");
+        var field = Records.Field(await orla.GetAsync($"/api/records/{id}"), "pay_rate");
         (field["value"]!.GetValue<decimal>(), field.Text("since"), field["change"]!.Text("by"), field["change"]!.Text("why")).ShouldBe((19.75m, "2027-02-01", "Orla Dunmore", "Typing mistake"));
     }
 
@@ -30,10 +30,10 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task What_was_entered_beforehand_takes_effect_on_its_day_also_when_no_server_ran_then()
     {
         using var orla = await firm.As("orla");
-        var id = await PersonAsync(orla, "Prys");
-        var before = Field(await orla.GetAsync($"/api/records/{id}"), "department").Text("value");
-        await SaveAsync(orla, id, new { changes = new { department = "rigging" }, from = "2027-04-01", why = "Changes places" });
-        var coming = Field(await orla.GetAsync($"/api/records/{id}"), "department");
+        var id = await orla.PersonAsync("Prys");
+        var before = Records.Field(await orla.GetAsync($"/api/records/{id}"), "department").Text("value");
+        await orla.SaveAsync(id, new { changes = new { department = "rigging" }, from = "2027-04-01", why = "Changes places" });
+        var coming = Records.Field(await orla.GetAsync($"/api/records/{id}"), "department");
         (coming.Text("value"), coming["coming"]![0]!.Text("from"), coming["coming"]![0]!.Text("display")).ShouldBe((before, "2027-04-01", "Rigging"));
         (await DepartmentAsync(id)).ShouldBe(before);
         await using var later = new FidInstance(firm.Database.Connection, today: new NodaTime.LocalDate(2027, 4, 3));
@@ -47,15 +47,15 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_change_is_explained_and_taken_back_which_is_recorded_and_a_later_one_comes_first()
     {
         using var orla = await firm.As("orla");
-        var id = await PersonAsync(orla, "Llewelyn");
-        await SaveAsync(orla, id, new { changes = new { town = "Corran", room = "12" }, from = (string?)null, why = "Moved house" });
-        await SaveAsync(orla, id, new { changes = new { town = "Skerry" }, from = (string?)null, why = (string?)null });
+        var id = await orla.PersonAsync("Llewelyn");
+        await orla.SaveAsync(id, new { changes = new { town = "Corran", room = "12" }, from = (string?)null, why = "Moved house" });
+        await orla.SaveAsync(id, new { changes = new { town = "Skerry" }, from = (string?)null, why = (string?)null });
         var changes = (await orla.GetAsync($"/api/records/{id}/history"))["changes"]!.AsArray();
         string Path(int at, string what) => $"/api/records/{id}/changes/{changes[at]!.Text("id")}/{what}";
         (await orla.SendAsync("POST", Path(1, "take-back"), new { why = "wrong" })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await orla.SendAsync("POST", Path(1, "explanations"), new { why = "By letter" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await orla.SendAsync("POST", Path(0, "take-back"), new { why = "Mixed up" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        Field(await orla.GetAsync($"/api/records/{id}"), "town").Text("value").ShouldBe("Corran");
+        Records.Field(await orla.GetAsync($"/api/records/{id}"), "town").Text("value").ShouldBe("Corran");
         // What made the record is not taken back: nothing would be left of it.
         (await orla.SendAsync("POST", Path(changes.Count - 1, "take-back"), new { why = "all of it" })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         changes = (await orla.GetAsync($"/api/records/{id}/history"))["changes"]!.AsArray();
@@ -67,9 +67,9 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task The_list_of_people_as_of_a_day_shows_who_was_here_then_and_as_what()
     {
         using var orla = await firm.As("orla");
-        var id = await PersonAsync(orla, "Hauge");
+        var id = await orla.PersonAsync("Hauge");
         var before = (await orla.GetAsync($"/api/people?q=Hauge"))["people"]![0]!.Text("department");
-        await SaveAsync(orla, id, new { changes = new { department = "rigging" }, from = "2027-02-10", why = "Moved" });
+        await orla.SaveAsync(id, new { changes = new { department = "rigging" }, from = "2027-02-10", why = "Moved" });
         (await OnAsync("2027-02-09")).Text("department").ShouldBe(before);
         (await OnAsync("2027-02-10")).Text("department").ShouldBe("Rigging");
         (await orla.GetAsync("/api/people?on=1990-01-01"))["people"]!.AsArray().ShouldBeEmpty();
@@ -92,32 +92,32 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         using var piet = await firm.As("piet");
-        var id = await PersonAsync(orla, "Aakre");
+        var id = await orla.PersonAsync("Aakre");
         var seen = (await orla.GetAsync($"/api/records/{id}")).Text("version");
         (await piet.SendAsync("PUT", $"/api/records/{id}", Body(new { town = "Corran" }), seen)).StatusCode.ShouldBe(HttpStatusCode.OK);
         using var second = await orla.SendAsync("PUT", $"/api/records/{id}", Body(new { town = "Little Brae" }), seen);
         second.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
-        Field((await second.JsonAsync())["current"]!, "town").Text("value").ShouldBe("Corran");
+        Records.Field((await second.JsonAsync())["current"]!, "town").Text("value").ShouldBe("Corran");
     }
 
     [Fact]
     public async Task Of_many_who_save_at_the_same_moment_one_is_through_and_nothing_is_half_saved()
     {
         using var orla = await firm.As("orla");
-        var id = await PersonAsync(orla, "Hauge");
+        var id = await orla.PersonAsync("Hauge");
         var seen = (await orla.GetAsync($"/api/records/{id}")).Text("version");
         var saves = await Task.WhenAll(Enumerable.Range(0, 8).Select(i => orla.SendAsync("PUT", $"/api/records/{id}", Body(new { street = $"{i} Pier Road", town = $"Town {i}" }), seen)));
         saves.Count(s => s.StatusCode == HttpStatusCode.OK).ShouldBe(1);
         saves.ShouldAllBe(s => s.StatusCode == HttpStatusCode.OK || s.StatusCode == HttpStatusCode.PreconditionFailed || s.StatusCode == HttpStatusCode.Conflict);
         var record = await orla.GetAsync($"/api/records/{id}");
-        Field(record, "street").Text("value").Split(' ')[0].ShouldBe(Field(record, "town").Text("value").Split(' ')[1]);
+        Records.Field(record, "street").Text("value").Split(' ')[0].ShouldBe(Records.Field(record, "town").Text("value").Split(' ')[1]);
     }
 
     [Fact]
     public async Task What_is_not_right_is_said_at_its_field_and_nothing_is_saved()
     {
         using var orla = await firm.As("orla");
-        var id = await PersonAsync(orla, "Prys");
+        var id = await orla.PersonAsync("Prys");
         var before = await orla.GetAsync($"/api/records/{id}");
         using var response = await orla.SendAsync("PUT", $"/api/records/{id}", Body(new { town = "Fine", email = "nobody", badge = "12a", job = "XX-9", manager = id, start_date = "2027-01-01", family_name = (string?)null, end_date = "1999-01-01", shoe = 1 }), before.Text("version"));
         (await response.ErrorsAsync()).ShouldBe(
@@ -147,11 +147,11 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Names_with_apostrophes_marks_and_right_to_left_letters_are_kept_and_found(string family, string typed)
     {
         using var orla = await firm.As("orla");
-        var id = await PersonAsync(orla, "Llewelyn");
-        await SaveAsync(orla, id, new { changes = new { family_name = family }, from = (string?)null, why = (string?)null });
+        var id = await orla.PersonAsync("Llewelyn");
+        await orla.SaveAsync(id, new { changes = new { family_name = family }, from = (string?)null, why = (string?)null });
         var found = (await orla.GetAsync($"/api/goto?q={Uri.EscapeDataString(typed)}")).AsArray();
         found.Select(f => f!.Text("id")).ShouldContain(id);
-        await SaveAsync(orla, id, new { changes = new { family_name = "Llewelyn" }, from = (string?)null, why = (string?)null });
+        await orla.SaveAsync(id, new { changes = new { family_name = "Llewelyn" }, from = (string?)null, why = (string?)null });
     }
 
     [Fact]
@@ -169,16 +169,4 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     private static object Body(object changes) => new { changes, from = (string?)null, why = (string?)null };
-
-    private static async Task SaveAsync(Caller caller, string id, object body)
-    {
-        var seen = (await caller.GetAsync($"/api/records/{id}")).Text("version");
-        (await caller.SendAsync("PUT", $"/api/records/{id}", body, seen)).StatusCode.ShouldBe(HttpStatusCode.OK);
-    }
-
-    private static async Task<string> PersonAsync(Caller caller, string family) =>
-        (await caller.GetAsync($"/api/people?q={family}"))["people"]!.AsArray().First(p => p!.Text("familyName") == family)!.Text("employmentId");
-
-    private static JsonNode Field(JsonNode record, string key) =>
-        record["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Single(f => f!.Text("key") == key)!;
 }

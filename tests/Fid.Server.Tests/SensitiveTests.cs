@@ -17,9 +17,9 @@ public class SensitiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         using var ruth = await firm.As("ruth");
-        var id = await PersonAsync(orla, "Moutinho");
-        await SaveAsync(orla, id, "bank_account", Account);
-        await SaveAsync(orla, id, "bank_account", "IE10HSFB90001234567899");
+        var id = await orla.PersonAsync("Moutinho");
+        await orla.SaveAsync(id, "bank_account", Account);
+        await orla.SaveAsync(id, "bank_account", "IE10HSFB90001234567899");
         foreach (var path in new[] { "", "/history", "/compare?on=2020-01-01&with=2027-03-01" })
         {
             var read = (await ruth.GetAsync($"/api/records/{id}{path}")).ToJsonString();
@@ -35,11 +35,11 @@ public class SensitiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (asked.Text("action"), asked.Text("by"), (string)asked["fields"]![0]!).ShouldBe(("field.revealed", "Ruth Abara", "bank_account"));
         (await RevealAsync(orla, id, first.Text("id"))).ShouldNotBe("IE10HSFB90001234567899");
         // Nobody asks for another's by way of a record they may open, nor for what is not sealed.
-        var other = await PersonAsync(orla, "Prys");
+        var other = await orla.PersonAsync("Prys");
         (await orla.SendAsync("POST", $"/api/records/{other}/fields/bank_account/reveal", new { value = first.Text("id") })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await orla.SendAsync("POST", $"/api/records/{id}/fields/town/reveal", new { value = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await (await ChangeAsync(orla, id, "bank_account", "••••••")).ErrorsAsync()).ShouldBe([("/changes/bank_account", "masked")]);
-        (await (await ChangeAsync(orla, id, "bank_account", "twelve")).ErrorsAsync()).ShouldBe([("/changes/bank_account", "bad-value")]);
+        (await (await orla.ChangeAsync(id, "bank_account", "••••••")).ErrorsAsync()).ShouldBe([("/changes/bank_account", "masked")]);
+        (await (await orla.ChangeAsync(id, "bank_account", "twelve")).ErrorsAsync()).ShouldBe([("/changes/bank_account", "bad-value")]);
     }
 
     [Fact]
@@ -47,8 +47,8 @@ public class SensitiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         using var ruth = await firm.As("ruth");
-        var id = await PersonAsync(orla, "Llewelyn");
-        await SaveAsync(orla, id, "tax_number", "77 1234-Q");
+        var id = await orla.PersonAsync("Llewelyn");
+        await orla.SaveAsync(id, "tax_number", "77 1234-Q");
         foreach (var (caller, typed, found) in new[] { (orla, "771234q", true), (orla, "77 1234-Q", true), (orla, "77 1234", false), (ruth, "771234Q", true) })
             (await caller.GetAsync($"/api/people?q={Uri.EscapeDataString(typed)}"))["people"]!.AsArray().Any(p => p!.Text("employmentId") == id).ShouldBe(found, typed);
 
@@ -60,7 +60,7 @@ public class SensitiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var draft = await (await piet.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString())).JsonAsync();
         (await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version"))).EnsureSuccessStatusCode();
         (await ruth.GetAsync("/api/people?q=771234Q"))["people"]!.AsArray().ShouldBeEmpty();
-        (await (await ChangeAsync(orla, await PersonAsync(orla, "Bondar"), "tax_number", "771234 q")).ErrorsAsync()).ShouldBe([("/changes/tax_number", "not-unique")]);
+        (await (await orla.ChangeAsync(await orla.PersonAsync("Bondar"), "tax_number", "771234 q")).ErrorsAsync()).ShouldBe([("/changes/tax_number", "not-unique")]);
 
         // What is stored cannot be turned: it would have to be rewritten.
         field["sensitive"] = false;
@@ -72,13 +72,13 @@ public class SensitiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Keys_rotate_and_what_older_ones_sealed_stays_readable()
     {
         using var orla = await firm.As("orla");
-        var (first, second) = (await PersonAsync(orla, "Hauge"), await PersonAsync(orla, "Morita"));
-        await SaveAsync(orla, first, "social_number", "A-1");
+        var (first, second) = (await orla.PersonAsync("Hauge"), await orla.PersonAsync("Morita"));
+        await orla.SaveAsync(first, "social_number", "A-1");
         var now = DateTimeOffset.UtcNow;
         firm.Server.Services.GetRequiredService<IKeyManager>().CreateNewKey(now.AddSeconds(-1), now.AddDays(90));
         await using var next = new FidInstance(firm.Database.Connection);
         using var there = await Caller.SignedInAsync(next.Address, "orla");
-        await SaveAsync(there, second, "social_number", "A-2");
+        await there.SaveAsync(second, "social_number", "A-2");
         (await firm.Database.AskAsync("select count(distinct left(split_part(value #>> '{}', ':', 3), 32)) from record_values where field = 'social_number'")).ShouldBe(2L);
         (await RevealAsync(there, first, field: "social_number"), await RevealAsync(there, second, field: "social_number")).ShouldBe(("A-1", "A-2"));
     }
@@ -101,20 +101,6 @@ public class SensitiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         {
             File.Delete(certificate);
         }
-    }
-
-    private static async Task<string> PersonAsync(Caller caller, string name) => (await caller.GetAsync($"/api/people?q={name}"))["people"]![0]!.Text("employmentId");
-
-    private static async Task<HttpResponseMessage> ChangeAsync(Caller caller, string id, string field, string value)
-    {
-        var version = (await caller.GetAsync($"/api/records/{id}")).Text("version");
-        return await caller.SendAsync("PUT", $"/api/records/{id}", new { changes = new Dictionary<string, string> { [field] = value }, from = (string?)null, why = (string?)null }, version);
-    }
-
-    private static async Task SaveAsync(Caller caller, string id, string field, string value)
-    {
-        using var response = await ChangeAsync(caller, id, field, value);
-        response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
     }
 
     private static async Task<string> RevealAsync(Caller caller, string id, string? value = null, string field = "bank_account")

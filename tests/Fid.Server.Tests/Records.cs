@@ -1,0 +1,37 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Shouldly;
+
+namespace Fid.Server.Tests;
+
+/// <summary>Finding, changing and reading a record, as its screen does.</summary>
+internal static class Records
+{
+    /// <summary>The employment of the first person with a family name.</summary>
+    public static async Task<string> PersonAsync(this Caller caller, string family) =>
+        (await caller.GetAsync($"/api/people?q={family}"))["people"]!.AsArray().First(p => p!.Text("familyName") == family)!.Text("employmentId");
+
+    /// <summary>Saves with the version that is there now, and answers whatever comes of it.</summary>
+    public static async Task<HttpResponseMessage> ChangeAsync(this Caller caller, string id, object body) =>
+        await caller.SendAsync("PUT", $"/api/records/{id}", body, (await caller.GetAsync($"/api/records/{id}")).Text("version"));
+
+    /// <summary>Corrects one field, and answers whatever comes of it.</summary>
+    public static Task<HttpResponseMessage> ChangeAsync(this Caller caller, string id, string field, string? value) =>
+        caller.ChangeAsync(id, new { changes = new Dictionary<string, string?> { [field] = value }, from = (string?)null, why = (string?)null });
+
+    public static async Task SaveAsync(this Caller caller, string id, object body)
+    {
+        using var response = await caller.ChangeAsync(id, body);
+        response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
+    }
+
+    public static async Task SaveAsync(this Caller caller, string id, string field, string? value)
+    {
+        using var response = await caller.ChangeAsync(id, field, value);
+        response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
+    }
+
+    /// <summary>The field of a record with a key.</summary>
+    public static JsonNode Field(JsonNode record, string key) =>
+        record["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Single(f => f!.Text("key") == key)!;
+}
