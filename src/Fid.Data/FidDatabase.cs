@@ -32,6 +32,14 @@ public static class FidDatabase
     public static DbContextOptionsBuilder UseFid(this DbContextOptionsBuilder options, NpgsqlDataSource source) =>
         options.UseNpgsql(source, npgsql => npgsql.UseNodaTime()).UseSnakeCaseNamingConvention();
 
+    /// <summary>A context of its own, for where no container gives one.</summary>
+    public static FidDb Open(NpgsqlDataSource source)
+    {
+        var options = new DbContextOptionsBuilder<FidDb>();
+        options.UseFid(source);
+        return new FidDb(options.Options);
+    }
+
     /// <summary>A pool of connections that knows NodaTime's types.</summary>
     public static NpgsqlDataSource Source(string connection)
     {

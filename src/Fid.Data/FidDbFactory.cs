@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 
 namespace Fid.Data;
@@ -6,10 +5,5 @@ namespace Fid.Data;
 /// <summary>Lets `dotnet ef migrations add` build the model without a running database.</summary>
 internal sealed class FidDbFactory : IDesignTimeDbContextFactory<FidDb>
 {
-    public FidDb CreateDbContext(string[] args)
-    {
-        var options = new DbContextOptionsBuilder<FidDb>();
-        options.UseFid(FidDatabase.Source("Host=127.0.0.1;Database=none"));
-        return new FidDb(options.Options);
-    }
+    public FidDb CreateDbContext(string[] args) => FidDatabase.Open(FidDatabase.Source("Host=127.0.0.1;Database=none"));
 }

@@ -4,7 +4,6 @@ using System.Text;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Exchange;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
 
@@ -45,9 +44,7 @@ internal static class ImportMeasure
     private static async Task<double> ImportAsync(NpgsqlDataSource source, int rows)
     {
         var sheet = Sheet(rows);
-        var options = new DbContextOptionsBuilder<FidDb>();
-        options.UseFid(source);
-        await using var db = new FidDb(options.Options);
+        await using var db = FidDatabase.Open(source);
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
         // In a state that no server's worker takes up: this measures the work, not who does it.
         var run = new ImportRun { List = "jobs", FileName = "bench.csv", Size = sheet.Length, At = now, ById = Guid.Empty, ByName = "bench", State = ImportState.Dropped };

@@ -49,9 +49,7 @@ public sealed class CrashTests(ITestOutputHelper output) : IDisposable
         foreach (var (mark, held) in values) held.ShouldBe([$"room \"{mark}\"", $"town \"{mark}\""], mark);
         await using var connection = await source.OpenConnectionAsync();
         (await AuditChain.VerifyAsync(connection, null, default)).Broken.ShouldBeNull();
-        var options = new DbContextOptionsBuilder<FidDb>();
-        options.UseFid(source);
-        await using var db = new FidDb(options.Options);
+        await using var db = FidDatabase.Open(source);
         (await ProjectionCheck.FirstWrongAsync(db, default)).ShouldBeNull();
     }
 

@@ -1,7 +1,6 @@
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.People;
-using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Shouldly;
 using Xunit;
@@ -49,10 +48,8 @@ public class AuditTests(FirmFixture firm) : IClassFixture<FirmFixture>
         });
         var after = await ChainAsync();
         (after.Broken, after.Position).ShouldBe((null, before + people.Length));
-        var options = new DbContextOptionsBuilder<FidDb>();
         await using var source = FidDatabase.Source(firm.Database.Connection);
-        options.UseFid(source);
-        await using var db = new FidDb(options.Options);
+        await using var db = FidDatabase.Open(source);
         (await ProjectionCheck.FirstWrongAsync(db, default)).ShouldBeNull();
         await firm.Database.AskAsync($"update records_now set email = 'nobody@halyard.example' where employment_id = '{people[0]}'");
         (await ProjectionCheck.FirstWrongAsync(db, default))!.ShouldContain("the e-mail “nobody@halyard.example”");

@@ -76,9 +76,7 @@ public sealed class TestDatabase : IAsyncDisposable
 
     private static async Task MigrateAsync(NpgsqlDataSource source)
     {
-        var options = new DbContextOptionsBuilder<FidDb>();
-        options.UseFid(source);
-        await using var db = new FidDb(options.Options);
+        await using var db = FidDatabase.Open(source);
         await FidDatabase.MigrateAsync(db);
         await db.Database.ExecuteSqlRawAsync($"alter role {FidDatabase.ApplicationRole} login password '{FidDatabase.ApplicationRole}'");
     }

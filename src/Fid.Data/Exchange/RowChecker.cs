@@ -126,8 +126,6 @@ public sealed class RowChecker
     private static string Cell(string[] cells, int at)
     {
         if (at < 0 || at >= cells.Length) return "";
-        var cell = cells[at].Trim();
-        // What was made harmless on the way out is itself again on the way in.
-        return cell.Length > 1 && cell[0] == '\'' && SheetWriter.IsDangerous(cell.AsSpan(1)) ? cell[1..] : cell;
+        return SheetWriter.AsWritten(cells[at].Trim());
     }
 }

@@ -19,6 +19,9 @@ public static class SheetWriter
     public static string Harmless(string text) =>
         IsDangerous(text) && !decimal.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out _) ? "'" + text : text;
 
+    /// <summary>What <see cref="Harmless"/> made of a text is itself again on the way in.</summary>
+    public static string AsWritten(string cell) => cell.Length > 1 && cell[0] == '\'' && IsDangerous(cell.AsSpan(1)) ? cell[1..] : cell;
+
     /// <summary>Writes a workbook.</summary>
     public static void Write(Stream to, string title, IReadOnlyList<SheetColumn> columns, IEnumerable<IReadOnlyList<string>> rows)
     {

@@ -70,6 +70,9 @@ public sealed record LiveFields(int Version, IReadOnlyList<FieldSection> Section
     /// <summary>The list whose entries a field holds, or null.</summary>
     public string? ListOf(string field) => Set.Find(field)?.List;
 
+    /// <summary>The stage a hire is in: the first with required tasks open; the last where none has, or nobody is being hired.</summary>
+    public string? StageOf(IReadOnlyCollection<string> open) => Set.Stages.FirstOrDefault(open.Contains) ?? (Set.Stages is [.., var last] ? last : null);
+
     /// <summary>The fields that hold entries of a list.</summary>
     public string[] FieldsOf(string list) => [.. Set.Fields.Where(f => f.List == list).Select(f => f.Key)];
 }

@@ -2,7 +2,6 @@ using System.Globalization;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.People;
-using Microsoft.EntityFrameworkCore;
 using Npgsql;
 
 namespace Fid.Server.Admin;
@@ -16,9 +15,7 @@ internal static class OwnerVerbs
         if (args is not (["migrate", ..] or ["audit", ..])) return null;
         if (connection is null) return Fail("ConnectionStrings__Fid says where the database is.");
         await using var source = FidDatabase.Source(connection);
-        var options = new DbContextOptionsBuilder<FidDb>();
-        options.UseFid(source);
-        await using var db = new FidDb(options.Options);
+        await using var db = FidDatabase.Open(source);
         switch (args)
         {
             case ["migrate"]:

@@ -35,7 +35,7 @@ internal static class ArrivalsEndpoint
         // What a reader may not see is not named as missing either.
         var seen = fields.Set.Fields.Where(f => f.AccessOf(roles) != FieldAccess.None && fields.Set.IsRequiredFirst(f.Key)).Select(f => f.Key).ToHashSet(StringComparer.Ordinal);
         // Plans are independent of each other, so they use all cores; each answers at its own place.
-        var facts = await SeenFacts.OfAsync(user, db, names, cancellation);
+        var facts = new SeenFacts(fields, roles, names);
         var shown = hires.Select(h => h with { Head = facts.Of(h.Head) }).ToList();
         // Who may not see names gets no order by names either.
         if (!facts.Name) shown = [.. shown.OrderBy(h => h.Head.Start).ThenBy(h => h.Head.Number, StringComparer.Ordinal)];

@@ -6,7 +6,6 @@ using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -21,7 +20,7 @@ internal static class ImportsEndpoints
     {
         var imports = app.MapGroup("/api/imports");
         imports.MapGet("", Index).WhoMay(Access.Coordinates);
-        imports.MapPost("", Upload).WhoMay(Access.Coordinates).WithMetadata(new LargeBody()).ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
+        imports.MapPost("", Upload).WhoMay(Access.Coordinates).WithMetadata(new LargeBody(SheetFile.LargestFile)).ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
         imports.MapGet("/{id:guid}", Show).WhoMay(Access.Coordinates).ProducesProblem(404);
         imports.MapPut("/{id:guid}/matching", Match).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         imports.MapImportRows();
@@ -147,12 +146,6 @@ internal static class ImportsEndpoints
 
     internal static async Task<Ok<ImportResponse>> ShowAsync(FidDb db, Guid id, CancellationToken cancellation) =>
         TypedResults.Ok(ImportResponse.Of(await db.ImportRuns.AsNoTracking().SingleAsync(r => r.Id == id, cancellation)));
-
-    private sealed class LargeBody : IRequestSizeLimitMetadata
-    {
-        // A little more than a file may have, so that the refusal is ours and names the limit.
-        public long? MaxRequestBodySize => SheetFile.LargestFile + 1_000_000;
-    }
 }
 
 /// <summary>How a sheet is to be understood.</summary>

@@ -10,9 +10,6 @@ namespace Fid.Server.Exchange;
 /// <summary>Workbooks to download: a list's own sheet, to fill or with what is there, and the rows an import could not take.</summary>
 internal static class SheetsEndpoints
 {
-    private const string Workbook = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
-    private const int MostChoices = 5000;
-
     public static void MapSheets(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/lists/{list}/sheet.xlsx", Sheet).WhoMay(Access.ReadsRecords).ProducesProblem(404);
@@ -35,9 +32,7 @@ internal static class SheetsEndpoints
         var rows = filled == true
             ? entries.Select(e => Row(definition, e))
             : Examples(definition, entries, speak);
-        using var stream = new MemoryStream();
-        SheetWriter.Write(stream, definition.Label.In(speak), columns, rows);
-        return TypedResults.File(stream.ToArray(), Workbook, $"{definition.Label.In(speak)}.xlsx");
+        return Workbook.File(definition.Label.In(speak), definition.Label.In(speak), columns, rows);
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Rest(Guid id, string? language, FidDb db, CancellationToken cancellation)
@@ -48,12 +43,10 @@ internal static class SheetsEndpoints
             select cells, coalesce((select string_agg(coalesce(p ->> 'column', '') || ': ' || (p ->> 'message'), ' ') from jsonb_array_elements(problems) p), '') as why
             from import_rows where run_id = {id} and generation = {run.Generation} and outcome = {wrong} order by no
             """).ToListAsync(cancellation);
-        using var stream = new MemoryStream();
-        SheetWriter.Write(
-            stream, run.FileName,
+        return Workbook.File(
+            $"{Path.GetFileNameWithoutExtension(run.FileName)} – {(language == "de" ? "Rest" : "rest")}", run.FileName,
             [.. run.Headers.Select(h => new SheetColumn(h, "", [])), new SheetColumn(language == "de" ? "Warum" : "Why", "", [], Wide: true)],
             rows.Select(r => (IReadOnlyList<string>)[.. r.Cells, .. Enumerable.Repeat("", Math.Max(0, run.Headers.Length - r.Cells.Length)), r.Why]));
-        return TypedResults.File(stream.ToArray(), Workbook, $"{Path.GetFileNameWithoutExtension(run.FileName)} – {(language == "de" ? "Rest" : "rest")}.xlsx");
     }
 
     private static async Task<SheetColumn> ColumnAsync(FidDb db, ListColumn column, string language, CancellationToken cancellation)
@@ -61,8 +54,8 @@ internal static class SheetsEndpoints
         IReadOnlyList<string> choices = column.Type switch
         {
             ColumnType.Choice => [.. column.Options!.Select(o => o.Label.In(language))],
-            ColumnType.YesNo => language == "de" ? ["ja", "nein"] : ["yes", "no"],
-            ColumnType.Entry => await db.ListEntries.Where(e => e.List == column.List && !e.Retired).OrderBy(e => e.Code).Select(e => e.Code).Take(MostChoices).ToListAsync(cancellation),
+            ColumnType.YesNo => Workbook.YesNo(language),
+            ColumnType.Entry => await Workbook.CodesAsync(db, column.List!, cancellation),
             _ => [],
         };
         return new SheetColumn(

@@ -5,19 +5,21 @@ using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Data.Fields;
+using Fid.Server.Exchange;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime.Text;
 
 namespace Fid.Server.Fields;
 
 /// <summary>The gap of a field as a sheet to fill, and a filled one read back into the grid, where it is looked at and saved.</summary>
 internal static class GapSheet
 {
-    private const string Workbook = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
-    private const int MostChoices = 5000;
     private const int MostRows = 20_000;
+
+    private static readonly CellStyle Dates = new(DateOrder.DayMonthYear, '.');
 
     // What the columns are called in the sheets Fid gives out, in either language.
     private static readonly string[] Numbers = ["Number", "Nummer"];
@@ -35,22 +37,20 @@ internal static class GapSheet
         var speak = language == "de" ? "de" : "en";
         IReadOnlyList<string> choices = gap.Field switch
         {
-            { List: { } list } => await db.ListEntries.Where(e => e.List == list && !e.Retired).OrderBy(e => e.Code).Select(e => e.Code).Take(MostChoices).ToListAsync(cancellation),
+            { List: { } list } => await Workbook.CodesAsync(db, list, cancellation),
             { Options: { } options } => [.. options.Where(o => !o.Retired).Select(o => o.Value)],
-            { Type: FieldType.YesNo } => speak == "de" ? ["ja", "nein"] : ["yes", "no"],
+            { Type: FieldType.YesNo } => Workbook.YesNo(speak),
             _ => [],
         };
         var label = gap.Field.Label(speak);
-        using var stream = new MemoryStream();
-        SheetWriter.Write(
-            stream, label,
+        return Workbook.File(
+            label, label,
             [
                 new SheetColumn(speak == "de" ? Numbers[1] : Numbers[0], speak == "de" ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.", []),
                 new SheetColumn("Name", "", []),
                 new SheetColumn(label, "", choices, Wide: true),
             ],
             gap.People.Select(p => (IReadOnlyList<string>)[p.Number, p.Name, ""]));
-        return TypedResults.File(stream.ToArray(), Workbook, $"{label}.xlsx");
     }
 
     /// <summary>What a filled sheet says for whom. Nothing is saved: the grid shows it, and each line is saved there.</summary>
@@ -89,19 +89,15 @@ internal static class GapSheet
     // As one would type it into the field: dates as ISO 8601, numbers with a point, yes and no in English.
     private static string Typed(FieldDefinition field, string cell) => field.Type switch
     {
-        FieldType.Date => ColumnValue.FromText(new ListColumn(field.Key, ColumnType.Date, new Label("", ""), new Label("", "")), cell, new CellStyle(DateOrder.DayMonthYear, '.')).Value as string ?? cell,
-        FieldType.YesNo => cell.ToLowerInvariant() switch { "ja" or "yes" or "y" or "j" or "1" or "true" => "yes", "nein" or "no" or "n" or "0" or "false" => "no", _ => cell },
+        FieldType.Date => CellText.Date(cell, Dates) is { } date ? LocalDatePattern.Iso.Format(date) : cell,
+        FieldType.YesNo => CellText.YesNo(cell) is { } yes ? yes ? "yes" : "no" : cell,
         FieldType.Choice when field.Options is { } options => options.FirstOrDefault(o => string.Equals(o.Value, cell, StringComparison.OrdinalIgnoreCase) || o.Labels.Values.Contains(cell, StringComparer.OrdinalIgnoreCase))?.Value ?? cell,
         _ => cell,
     };
 
     private static int At(string[] header, IReadOnlyCollection<string> names) => Array.FindIndex(header, h => names.Contains(h.Trim(), StringComparer.OrdinalIgnoreCase));
 
-    private static string Cell(string[] row, int at)
-    {
-        var cell = at < row.Length ? row[at].Trim() : "";
-        return cell.Length > 1 && cell[0] == '\'' && SheetWriter.IsDangerous(cell.AsSpan(1)) ? cell[1..] : cell;
-    }
+    private static string Cell(string[] row, int at) => at < row.Length ? SheetWriter.AsWritten(row[at].Trim()) : "";
 }
 
 /// <summary>What a sheet says.</summary>

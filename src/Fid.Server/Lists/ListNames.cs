@@ -1,3 +1,5 @@
+using System.Text.Json;
+using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
@@ -35,6 +37,9 @@ public sealed class ListNames
 
     /// <summary>The entry's name; its code where the list does not know it; null for no code.</summary>
     public string? Of(string list, string? code) => code is null ? null : _names.GetValueOrDefault((list, code), code);
+
+    /// <summary>The names of the entries that a value holds, one after the other; empty where it holds none.</summary>
+    public string Joined(string list, JsonElement value) => string.Join(", ", FieldValues.Texts(value).Select(code => Of(list, code)));
 
     /// <summary>The entry's own code for one written in other capitals; null where there is none.</summary>
     public string? Find(string list, string code) =>

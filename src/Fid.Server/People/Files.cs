@@ -7,7 +7,6 @@ using Fid.Data.Fields;
 using Fid.Data.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Server.People;
@@ -19,7 +18,7 @@ internal static class Files
 
     public static void MapFiles(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/files", Give).WhoMay(Access.SeesArrivals).WithMetadata(new LargeBody()).ProducesProblem(400).ProducesProblem(413);
+        app.MapPost("/api/files", Give).WhoMay(Access.SeesArrivals).WithMetadata(new LargeBody(Largest)).ProducesProblem(400).ProducesProblem(413);
         app.MapGet("/api/records/{id:guid}/fields/{key}/file", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
     }
 
@@ -66,12 +65,6 @@ internal static class Files
     }
 
     private static ProblemHttpResult TooLarge() => Problems.Make(StatusCodes.Status413PayloadTooLarge, "too-large", "The file is larger than 10 MB. Choose a smaller one.");
-
-    private sealed class LargeBody : IRequestSizeLimitMetadata
-    {
-        // A little more, so that it is we who say so.
-        public long? MaxRequestBodySize => Largest + 1_000_000;
-    }
 }
 
 /// <summary>A file that was given.</summary>

@@ -37,12 +37,12 @@ internal static class HistoryEndpoints
         if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var roles = ShownRecord.RolesOf(user);
-        var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => Sees(fields, roles, v.Field)).ToList();
+        var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => ShownRecord.Sees(fields, roles, [v.Field])).ToList();
         var ids = rows.Select(r => r.ChangeId).Distinct().ToArray();
         // Changes that only emptied fields have no values of their own; they are known by when they happened.
         var changes = await db.Changes.AsNoTracking().Where(c => ids.Contains(c.Id) || c.SubjectId == id).OrderByDescending(c => c.At).ToListAsync(cancellation);
         var touched = changes.ToDictionary(c => c.Id, c => c.Action == Reveal.Action
-            ? Sees(fields, roles, c.Part!) ? [c.Part!] : []
+            ? ShownRecord.Sees(fields, roles, [c.Part!]) ? [c.Part!] : []
             : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Field).Distinct().ToArray());
         var explanations = changes.Where(c => c.Action == Explained && c.Part is not null).ToLookup(c => c.Part!);
         var names = await ListNames.LoadAsync(db, cancellation);
@@ -72,7 +72,7 @@ internal static class HistoryEndpoints
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var roles = ShownRecord.RolesOf(user);
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(await db.Firms.Select(f => f.TimeZone).SingleAsync(cancellation)) ?? DateTimeZone.Utc;
-        var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => Sees(fields, roles, v.Field)).ToList();
+        var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => ShownRecord.Sees(fields, roles, [v.Field])).ToList();
         var (before, after) = (State(on.Date, known?.Date), State(with.Date, withKnown?.Date));
         var names = await ListNames.LoadAsync(db, cancellation);
         var people = await PeopleAsync(db, fields, rows, cancellation);
@@ -129,8 +129,6 @@ internal static class HistoryEndpoints
     private static IQueryable<RecordValue> Values(FidDb db, Employment employment) =>
         db.RecordValues.AsNoTracking().Where(v => v.OwnerId == employment.Id || v.OwnerId == employment.PersonId);
 
-    private static bool Sees(LiveFields fields, IReadOnlyCollection<string> roles, string field) => fields.Set.Find(field)?.AccessOf(roles) is FieldAccess.View or FieldAccess.Edit;
-
     private static async Task<Dictionary<string, string>> PeopleAsync(FidDb db, LiveFields fields, List<RecordValue> rows, CancellationToken cancellation)
     {
         var ids = rows.Where(r => fields.Set.Find(r.Field)!.Type == FieldType.Person).Select(r => Guid.TryParse(r.Value.ToString(), out var id) ? id : Guid.Empty).Distinct().ToArray();
@@ -140,7 +138,7 @@ internal static class HistoryEndpoints
     private static string? Display(LiveFields fields, ListNames names, Dictionary<string, string> people, string key, JsonElement value)
     {
         var field = fields.Set.Find(key)!;
-        return field.List is { } list ? string.Join(", ", FieldValues.Texts(value).Select(c => names.Of(list, c)))
+        return field.List is { } list ? names.Joined(list, value)
             : field.Type == FieldType.Person ? people.GetValueOrDefault(value.ToString())
             : null;
     }

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.People;
 using Fid.Data.Templates;
 using Fid.Server.Hires;
@@ -34,7 +33,7 @@ internal static class PeopleEndpoints
         var names = await ListNames.LoadAsync(db, cancellation);
         var seen = await SeenFacts.OfAsync(user, db, names, cancellation);
         if (on is { } day) return TypedResults.Ok(await AsOfAsync(db, seen, day.Date, text, after, cancellation));
-        var matching = await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, user, cancellation);
+        var matching = await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, cancellation);
         // Who may not see names gets no order by names either.
         if (!seen.Name) return TypedResults.Ok(await ByNumberAsync(db, matching, seen, after, cancellation));
         if (after is { } id && await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == id, cancellation) is { } last)
@@ -46,9 +45,7 @@ internal static class PeopleEndpoints
             orderby record.FamilyName, record.GivenName, record.EmploymentId
             select new { record, employment.Number, employment.Start }).Take(PageSize + 1).ToListAsync(cancellation);
         return TypedResults.Ok(new PeoplePage(
-            [.. page.Take(PageSize).Select(p => new PersonRow(
-                p.record.EmploymentId, p.Number, p.record.GivenName, p.record.FamilyName, seen.Job(p.record.JobCode), seen.Department(p.record.DepartmentCode),
-                seen.Site(p.record.SiteCode), p.Start))],
+            [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start)))],
             page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null));
     }
 
@@ -61,8 +58,7 @@ internal static class PeopleEndpoints
             .OrderBy(p => seen.Name ? p.FamilyName : "", StringComparer.Ordinal).ThenBy(p => seen.Name ? p.GivenName : "", StringComparer.Ordinal).ThenBy(p => p.Number, StringComparer.Ordinal).ToList();
         var first = after is { } id ? people.FindIndex(p => p.EmploymentId == id) + 1 : 0;
         return new PeoplePage(
-            [.. people.Skip(first).Take(PageSize).Select(p => new PersonRow(
-                p.EmploymentId, p.Number, seen.Name ? p.GivenName : "", seen.Name ? p.FamilyName : p.Number, seen.Job(p.Job), seen.Department(p.Department), seen.Site(p.Site), p.Start))],
+            [.. people.Skip(first).Take(PageSize).Select(p => Row(seen, p))],
             people.Count > first + PageSize ? people[first + PageSize - 1].EmploymentId : null);
     }
 
@@ -76,8 +72,7 @@ internal static class PeopleEndpoints
             orderby employment.Number
             select new { record, employment.Number, employment.Start }).Take(PageSize + 1).ToListAsync(cancellation);
         return new PeoplePage(
-            [.. page.Take(PageSize).Select(p => new PersonRow(
-                p.record.EmploymentId, p.Number, "", p.Number, seen.Job(p.record.JobCode), seen.Department(p.record.DepartmentCode), seen.Site(p.record.SiteCode), p.Start))],
+            [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start)))],
             page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null);
     }
 
@@ -100,7 +95,7 @@ internal static class PeopleEndpoints
         }
         if (!user.MayReadEverybody()) return TypedResults.Ok(found.ToArray());
 
-        var people = await (await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, user, cancellation)).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
+        var people = await (await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, cancellation)).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
             .Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
             .OrderBy(p => seen.Name ? p.record.FamilyName : p.Number).ThenBy(p => seen.Name ? p.record.GivenName : p.Number).Take(MostFound).ToListAsync(cancellation);
         found.AddRange(people.Select(p => new Found(FoundKind.Person, p.record.EmploymentId.ToString(), seen.FullName(p.record, p.Number), Detail(p.record, seen))));
@@ -110,15 +105,20 @@ internal static class PeopleEndpoints
         return TypedResults.Ok(found.ToArray());
     }
 
+    private static PersonAsOf AsListed(RecordNow record, string number, LocalDate start) =>
+        new(record.EmploymentId, number, start, record.GivenName, record.FamilyName, record.JobCode, record.DepartmentCode, record.SiteCode);
+
+    private static PersonRow Row(SeenFacts seen, PersonAsOf person) => new(
+        person.EmploymentId, person.Number, seen.Name ? person.GivenName : "", seen.Name ? person.FamilyName : person.Number,
+        seen.Job(person.Job), seen.Department(person.Department), seen.Site(person.Site), person.Start);
+
     // A number that somebody is known by finds them when it is typed whole, to those who may see it.
     private static async Task<IQueryable<RecordNow>> MatchingAsync(
-        FidDb db, SensitiveValues sensitive, SeenFacts seen, IQueryable<RecordNow> records, string text, ClaimsPrincipal user, CancellationToken cancellation)
+        FidDb db, SensitiveValues sensitive, SeenFacts seen, IQueryable<RecordNow> records, string text, CancellationToken cancellation)
     {
         if (text.Count(char.IsLetterOrDigit) < ShortestNumber) return Matching(db, seen, records, text);
-        var roles = ShownRecord.RolesOf(user);
         var starts = new List<string>();
-        foreach (var field in (await new FieldBook(db).LiveAsync(cancellation)).Set.Fields.Where(f => f.Sensitive && f.AccessOf(roles) != FieldAccess.None))
-            starts.Add(SealedText.Start(await sensitive.HashAsync(db, field.Key, text, cancellation)));
+        foreach (var field in seen.SealedFields) starts.Add(SealedText.Start(await sensitive.HashAsync(db, field, text, cancellation)));
         var owners = starts.Count == 0 ? [] : await db.RecordValues.Where(v => starts.Contains(v.SealedStart!) && v.Known.UpperBoundInfinite).Select(v => v.OwnerId).Distinct().OrderBy(o => o).Take(MostFound).ToListAsync(cancellation);
         return owners.Count == 0 ? Matching(db, seen, records, text) : records.Where(r => owners.Contains(r.EmploymentId) || owners.Contains(r.PersonId));
     }

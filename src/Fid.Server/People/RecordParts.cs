@@ -100,7 +100,7 @@ internal sealed class RecordParts
                 parts.Fields = await new FieldBook(db).LiveAsync(now, cancellation);
             }
             var fields = parts.Fields;
-            parts.Stage = fields.Set.Stages.FirstOrDefault(parts._open.Contains) ?? (fields.Set.Stages is [.., var last] ? last : null);
+            parts.Stage = fields.StageOf(parts._open);
             await using var second = Batch(db);
             Add(second, "select id, at, by_id, by_name, origin, action, why, subject_id from changes where id = any($1)", parts.Values.Values.Select(v => v.ChangeId).Distinct().ToArray());
             var entries = parts.All.SelectMany(v => fields.ListOf(v.Field) is { } list ? FieldValues.Texts(v.Value).Select(code => (list, code)) : [])

@@ -29,7 +29,7 @@ internal static class RecordReader
         var (fields, employment, record, asOf, roles) = (parts.Fields, parts.Employment, parts.Record, parts.AsOf, ShownRecord.RolesOf(user));
         var (values, names) = (parts.Values, parts.Names);
         var seen = await ShownRecord.EvaluateAsync(db, fields, values.ToDictionary(v => v.Key, v => v.Value.Value), roles, fields.Set.Keys, [], parts.Stage, today, cancellation);
-        var facts = SeenFacts.Of(fields, roles, names);
+        var facts = new SeenFacts(fields, roles, names);
         var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Field);
 
         var sections = fields.Sections.Select(section => new SectionResponse(
@@ -44,7 +44,7 @@ internal static class RecordReader
             [.. parts.OtherStints.Select(s => s with { Job = facts.Job(s.Job) })]);
 
         string? DisplayOf(FieldDefinition field, JsonElement value) =>
-            field.List is { } list && FieldValues.Texts(value).ToArray() is { Length: > 0 } codes ? string.Join(", ", codes.Select(c => names.Of(list, c)))
+            field.List is { } list && names.Joined(list, value) is { Length: > 0 } entries ? entries
             : field.Type is FieldType.Person or FieldType.File ? parts.Named(value) : null;
 
         FieldResponse Field(FieldDefinition field, RecordValue? value)
@@ -53,12 +53,12 @@ internal static class RecordReader
             return Bare(field, seen.Access[field.Key]) with
             {
                 Value = seen.Values.TryGetValue(field.Key, out var held) ? held : null,
-                Display = seen.Values.TryGetValue(field.Key, out var shown) ? DisplayOf(field, shown) : null,
+                Display = held.ValueKind == JsonValueKind.Undefined ? null : DisplayOf(field, held),
                 Source = value is null ? null : ValueSource.Of(value.Source, parts.Templates),
                 Change = change is null ? null : new ChangeResponse(change.ByName, change.At, change.Origin, change.Why),
                 Since = value is null ? null : EffectiveRange.FromDatabase(value.Effective).From,
                 Coming = [.. coming[field.Key].Select(c => new ComingValue(
-                    EffectiveRange.FromDatabase(c.Effective).From, SealedText.Shown(c.Value), field.List is { } list ? string.Join(", ", FieldValues.Texts(c.Value).Select(v => names.Of(list, v))) : null))],
+                    EffectiveRange.FromDatabase(c.Effective).From, SealedText.Shown(c.Value), field.List is { } list ? names.Joined(list, c.Value) : null))],
             };
         }
     }
@@ -78,10 +78,9 @@ internal static class RecordReader
         foreach (var (key, value) in values)
         {
             if (fields.Set.Find(key) is not { } field) continue;
-            if (field.List is { } list && FieldValues.Texts(value).ToArray() is { Length: > 0 } codes)
-                display[key] = string.Join(", ", codes.Select(c => names.Of(list, c)));
-            else if (field.Type == FieldType.Person && value.ValueKind == JsonValueKind.String && Guid.TryParse(value.GetString(), out var id)) people[key] = id;
-            else if (field.Type == FieldType.File && value.ValueKind == JsonValueKind.String && Guid.TryParse(value.GetString(), out var file)) files[key] = file;
+            if (field.List is { } list && names.Joined(list, value) is { Length: > 0 } entries) display[key] = entries;
+            else if (field.Type is FieldType.Person or FieldType.File && value.ValueKind == JsonValueKind.String && Guid.TryParse(value.GetString(), out var id))
+                (field.Type == FieldType.Person ? people : files)[key] = id;
         }
         if (files.Count > 0)
         {

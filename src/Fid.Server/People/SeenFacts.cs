@@ -17,7 +17,7 @@ internal sealed class SeenFacts
     private readonly bool _department;
     private readonly ListNames _names;
 
-    private SeenFacts(LiveFields fields, IReadOnlyCollection<string> roles, ListNames names)
+    public SeenFacts(LiveFields fields, IReadOnlyCollection<string> roles, ListNames names)
     {
         Name = ShownRecord.Sees(fields, roles, ["given_name", "family_name"]);
         Manager = Name && ShownRecord.Sees(fields, roles, ["manager"]);
@@ -25,8 +25,12 @@ internal sealed class SeenFacts
         _kind = ShownRecord.Sees(fields, roles, ["kind"]);
         _site = ShownRecord.Sees(fields, roles, ["site"]);
         _department = ShownRecord.Sees(fields, roles, ["department"]);
+        SealedFields = [.. fields.Set.Fields.Where(f => f.Sensitive && ShownRecord.Sees(fields, roles, [f.Key])).Select(f => f.Key)];
         _names = names;
     }
+
+    /// <summary>The sensitive fields by whose values somebody may be found.</summary>
+    public IReadOnlyList<string> SealedFields { get; }
 
     /// <summary>Whether it may be seen who somebody reports to.</summary>
     public bool Manager { get; }
@@ -36,8 +40,6 @@ internal sealed class SeenFacts
 
     public static async Task<SeenFacts> OfAsync(ClaimsPrincipal user, FidDb db, ListNames names, CancellationToken cancellation) =>
         new(await new FieldBook(db).LiveAsync(cancellation), ShownRecord.RolesOf(user), names);
-
-    public static SeenFacts Of(LiveFields fields, IReadOnlyCollection<string> roles, ListNames names) => new(fields, roles, names);
 
     public string? Job(string? code) => _job ? _names.Job(code) : null;
 

@@ -32,11 +32,11 @@ internal static class ShownRecord
         return RecordEvaluation.Of(fields.Set, new RecordQuestion(values, entered, changed, roles, stage, today, RecordQuestion.NoLists, calendar));
     }
 
-    /// <summary>The stage a hire is in: the first that has not passed. Null when all have, or nobody is being hired.</summary>
+    /// <summary>The stage an employment's hire is in, as <see cref="LiveFields.StageOf"/> says.</summary>
     public static async Task<string?> StageAsync(FidDb db, LiveFields fields, Guid employment, CancellationToken cancellation)
     {
         var open = await db.Hires.AsNoTracking().Where(h => h.EmploymentId == employment && h.Closed == null)
             .SelectMany(h => h.Tasks).Where(t => t.Required && t.Done == null && t.SkippedWhy == null).Select(t => t.StageKey).Distinct().ToListAsync(cancellation);
-        return fields.Set.Stages.FirstOrDefault(open.Contains) ?? (fields.Set.Stages is [.., var last] ? last : null);
+        return fields.StageOf(open);
     }
 }

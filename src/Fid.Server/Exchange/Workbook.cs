@@ -1,0 +1,29 @@
+using Fid.Data;
+using Fid.Data.Exchange;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Server.Exchange;
+
+/// <summary>Workbooks to download.</summary>
+internal static class Workbook
+{
+    private const string MediaType = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
+    private const int MostChoices = 5000;
+
+    /// <summary>A workbook of one sheet.</summary>
+    /// <param name="fileName">What the file is called, without its ending.</param>
+    public static FileContentHttpResult File(string fileName, string title, IReadOnlyList<SheetColumn> columns, IEnumerable<IReadOnlyList<string>> rows)
+    {
+        using var stream = new MemoryStream();
+        SheetWriter.Write(stream, title, columns, rows);
+        return TypedResults.File(stream.ToArray(), MediaType, $"{fileName}.xlsx");
+    }
+
+    /// <summary>The codes of a list to choose from.</summary>
+    public static async Task<IReadOnlyList<string>> CodesAsync(FidDb db, string list, CancellationToken cancellation) =>
+        await db.ListEntries.Where(e => e.List == list && !e.Retired).OrderBy(e => e.Code).Select(e => e.Code).Take(MostChoices).ToListAsync(cancellation);
+
+    /// <summary>Yes and no to choose from.</summary>
+    public static IReadOnlyList<string> YesNo(string language) => language == "de" ? ["ja", "nein"] : ["yes", "no"];
+}
