@@ -4,6 +4,8 @@ using System.Text;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Exchange;
+using Fid.Data.People;
+using Microsoft.AspNetCore.DataProtection;
 using NodaTime;
 using Npgsql;
 
@@ -54,8 +56,9 @@ internal static class ImportMeasure
         var files = new ImportFiles(source);
         var began = Stopwatch.GetTimestamp();
         await files.KeepAsync(run.Id, new MemoryStream(sheet), default);
-        await new ImportCheck(db, source, files).ReadAsync(run, default);
-        await new ImportCommit(db).CommitAsync(run, new Author(null, "bench", now, "exchange"), default);
+        var (targets, today) = (new ImportTargets(db, new RecordWriter(db, new SensitiveValues(new EphemeralDataProtectionProvider()))), now.InUtc().Date);
+        await new ImportCheck(db, source, files, targets).ReadAsync(run, today, default);
+        await new ImportCommit(db, source, targets).CommitAsync(run, new Author(null, "bench", now, "exchange"), today, default);
         var time = Stopwatch.GetElapsedTime(began).TotalMilliseconds;
         if (run.State != ImportState.Committed || run.New != rows) throw new InvalidOperationException($"Not imported: {run.State}, {run.New} new.");
         return time;

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Fid.Data.Exchange;
 using Shouldly;
 using Xunit;
 
@@ -34,6 +35,11 @@ public class UnseenTests(FirmFixture firm) : IClassFixture<FirmFixture>
             {
                 using var response = await caller.SendAsync("GET", path);
                 await ShowsNothingAsync(response, $"{who} {path}", [.. markers, "Skerry Pier", hire.Text("familyName")], path);
+            }
+            using (var sheet = await caller.SendAsync("GET", "/api/people/sheet.xlsx"))
+            {
+                var cells = sheet.StatusCode == HttpStatusCode.OK ? SheetFile.Rows(() => sheet.Content.ReadAsStream()).SelectMany(r => r).ToHashSet() : [];
+                cells.Intersect([.. markers, hire.Text("familyName")]).ShouldBeEmpty(who);
             }
             using var readings = await caller.SendAsync("POST", $"/api/records/{id}/readings", """{"changes":{"pay_rate":20,"badge":"004576","town":"marker-town"}}""");
             await ShowsNothingAsync(readings, $"{who} readings", markers, "");

@@ -11,11 +11,11 @@ public static class ColumnMatcher
     {
         (string Key, string[] Spellings)[] fixedColumns =
         [
-            (EntryReader.Code, ["code", "id", "number", "key", "Nummer", "Kürzel"]),
+            (EntryReader.Code, ["code", "id", "number", "key", "Nummer", "Kürzel", "Employee number", "Personalnummer"]),
             (EntryReader.Name, ["name", "title", "label", "description", "Bezeichnung", "Titel"]),
             (EntryReader.NameDe, ["name_de", "Name in German", "Name auf Deutsch", "German name"]),
         ];
-        foreach (var (key, spellings) in fixedColumns)
+        foreach (var (key, spellings) in list.HasNames ? fixedColumns : fixedColumns[..1])
             foreach (var spelling in spellings) yield return (spelling, key);
         foreach (var column in list.Columns)
         {

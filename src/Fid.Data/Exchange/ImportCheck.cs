@@ -1,30 +1,31 @@
 using System.Text.Json;
 using Fid.Core.Lists;
+using NodaTime;
 using Npgsql;
 
 namespace Fid.Data.Exchange;
 
 /// <summary>Reads a file, matches its columns, and says of every row what it would do.</summary>
-public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles files)
+public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles files, ImportTargets targets)
 {
     private const int Sampled = 200;
     private const int HeaderWithin = 10;
     private const int TellEvery = 2000;
 
     /// <summary>Reads the file of a run from its beginning.</summary>
-    public async Task ReadAsync(ImportRun run, CancellationToken cancellation)
+    public async Task ReadAsync(ImportRun run, LocalDate today, CancellationToken cancellation)
     {
         var path = Path.GetTempFileName();
         try
         {
             await files.FetchAsync(run.Id, path, cancellation);
-            var list = ShippedLists.Get(run.List);
+            var target = await targets.OfAsync(run, cancellation);
             var first = SheetFile.Rows(() => File.OpenRead(path)).Take(HeaderWithin + Sampled).ToList();
             if (first.Count == 0) throw new SheetException("The file is empty.");
-            var header = HeaderAmong(list, first);
+            var header = HeaderAmong(target.Definition, first);
             run.Headers = [.. first[header].Select((h, i) => h.Trim().Length > 0 ? h.Trim() : $"({SheetWriter.Letters(i + 1)})")];
-            await MatchAsync(run, list, first.Skip(header + 1).ToList(), cancellation);
-            await CheckAsync(run, () => SheetFile.Rows(() => File.OpenRead(path)).Skip(header + 1).Select((cells, i) => (i + 1, cells)), guess: true, cancellation);
+            await MatchAsync(run, target, first.Skip(header + 1).ToList(), cancellation);
+            await CheckAsync(run, target, today, () => SheetFile.Rows(() => File.OpenRead(path)).Skip(header + 1).Select((cells, i) => (i + 1, cells)), guess: true, cancellation);
         }
         finally
         {
@@ -33,11 +34,11 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
     }
 
     /// <summary>Checks the rows of a run anew, as they stand now.</summary>
-    public async Task CheckAgainAsync(ImportRun run, CancellationToken cancellation)
+    public async Task CheckAgainAsync(ImportRun run, LocalDate today, CancellationToken cancellation)
     {
         var generation = run.Generation;
         await using var reading = await source.OpenConnectionAsync(cancellation);
-        await CheckAsync(run, () => ImportRows.Cells(reading, run.Id, generation), guess: run.Dates is null, cancellation);
+        await CheckAsync(run, await targets.OfAsync(run, cancellation), today, () => ImportRows.Cells(reading, run.Id, generation), guess: run.Dates is null, cancellation);
     }
 
     /// <summary>How the columns of a run are remembered: by the list and the headers.</summary>
@@ -54,7 +55,7 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
         static string Bare(string text) => string.Concat(text.ToLowerInvariant().Where(char.IsLetterOrDigit));
     }
 
-    private async Task MatchAsync(ImportRun run, ListDefinition list, List<string[]> sample, CancellationToken cancellation)
+    private async Task MatchAsync(ImportRun run, ImportTarget target, List<string[]> sample, CancellationToken cancellation)
     {
         if (await db.FindAsync<ImportMemory>([MemoryKey(run)], cancellation) is { } memory && memory.Columns.Length == run.Headers.Length)
         {
@@ -62,15 +63,14 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
             run.MatchedBy = [.. memory.Columns.Select(c => c.Length > 0 ? nameof(MatchedBy.Memory) : nameof(MatchedBy.Nothing))];
             return;
         }
-        var index = await Lists.EntryIndex.LoadAsync(db, list, cancellation);
-        var matches = ColumnMatcher.Match(list, run.Headers, sample, (of, text) => index.Find(of, text) is not null);
+        var matches = ColumnMatcher.Match(target.Definition, run.Headers, sample, (await target.SuggestionsAsync(cancellation)).IsEntry);
         run.Columns = [.. matches.Select(m => m.Column ?? "")];
         run.MatchedBy = [.. matches.Select(m => m.By.ToString())];
     }
 
-    private async Task CheckAsync(ImportRun run, Func<IEnumerable<(int Number, string[] Cells)>> rows, bool guess, CancellationToken cancellation)
+    private async Task CheckAsync(ImportRun run, ImportTarget target, LocalDate today, Func<IEnumerable<(int Number, string[] Cells)>> rows, bool guess, CancellationToken cancellation)
     {
-        var list = ShippedLists.Get(run.List);
+        var list = target.Definition;
         var dates = Array.FindAll(Enumerable.Range(0, run.Columns.Length).ToArray(), i => list.Find(run.Columns[i])?.Type == ColumnType.Date);
         var numbers = Array.FindAll(Enumerable.Range(0, run.Columns.Length).ToArray(), i => list.Find(run.Columns[i])?.Type is ColumnType.Number or ColumnType.Whole);
         if (guess)
@@ -88,17 +88,16 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
             run.Dates = seen.DatesAreAmbiguous ? null : seen.Dates.ToString();
         }
         var style = new CellStyle(run.Dates is { } said ? Enum.Parse<DateOrder>(said) : DateOrder.DayMonthYear, run.Decimal[0]);
-        var checker = await RowChecker.LoadAsync(db, list, run, style, cancellation);
-        if (RowChecker.RefersToItself(list))
+        var checker = await target.CheckerAsync(run, style, today, cancellation);
+        if (checker.RowsRefer)
             foreach (var (_, cells) in rows()) checker.Announce(cells);
-        await WriteAsync(run, list, checker, rows, cancellation);
+        await WriteAsync(run, checker, rows, cancellation);
     }
 
-    private async Task WriteAsync(ImportRun run, ListDefinition list, RowChecker checker, Func<IEnumerable<(int Number, string[] Cells)>> rows, CancellationToken cancellation)
+    private async Task WriteAsync(ImportRun run, IRowChecker checker, Func<IEnumerable<(int Number, string[] Cells)>> rows, CancellationToken cancellation)
     {
         var counts = new int[Enum.GetValues<RowOutcome>().Length];
         var generation = run.Generation + 1;
-        var together = RowChecker.RefersToItself(list) ? new List<(int Number, EntryContent Content)>() : null;
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         var total = 0;
@@ -108,15 +107,14 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
             {
                 var row = checker.Check(number, cells);
                 counts[(int)row.Outcome]++;
-                ImportRows.Write(writer, run.Id, generation, list, row);
-                if (row is { Outcome: RowOutcome.New or RowOutcome.Changed, Content: { } content }) together?.Add((number, content));
+                ImportRows.Write(writer, run.Id, generation, row);
                 if (++total % TellEvery != 0) continue;
                 cancellation.ThrowIfCancellationRequested();
                 await TellAsync(run, total, cancellation);
             }
             await writer.CompleteAsync(cancellation);
         }
-        if (together is not null) await RefuseTogetherAsync(run, generation, checker, together, counts, connection, cancellation);
+        if (checker.RowsRefer) await RefuseTogetherAsync(run, generation, checker.CheckTogether(), counts, connection, cancellation);
         await ExecuteAsync(connection, "delete from import_rows where run_id = $1 and generation < $2", cancellation, run.Id, generation);
         run.Generation = generation;
         (run.Rows, run.Done) = (total, total);
@@ -132,12 +130,10 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
     }
 
     private static async Task RefuseTogetherAsync(
-        ImportRun run, int generation, RowChecker checker, List<(int Number, EntryContent Content)> taken, int[] counts, NpgsqlConnection connection, CancellationToken cancellation)
+        ImportRun run, int generation, IReadOnlyDictionary<int, EntryProblem[]> wrong, int[] counts, NpgsqlConnection connection, CancellationToken cancellation)
     {
-        var wrong = checker.CheckTogether(taken.ConvertAll(t => t.Content));
-        foreach (var (number, content) in taken)
+        foreach (var (number, problems) in wrong)
         {
-            if (!wrong.TryGetValue(content.Code, out var problems)) continue;
             await using var update = new NpgsqlCommand("""
                 with old as (select outcome from import_rows where run_id = $1 and generation = $2 and no = $3)
                 update import_rows set outcome = $4, problems = $5::jsonb, entry_id = null from old
@@ -151,7 +147,10 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
         }
     }
 
-    private async Task TellAsync(ImportRun run, int done, CancellationToken cancellation)
+    private Task TellAsync(ImportRun run, int done, CancellationToken cancellation) => TellAsync(source, run, done, cancellation);
+
+    /// <summary>Tells everybody who watches how many rows are done.</summary>
+    internal static async Task TellAsync(NpgsqlDataSource source, ImportRun run, int done, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await ExecuteAsync(connection, "update import_runs set done = $2, rows = greatest(rows, $2) where id = $1", cancellation, run.Id, done);

@@ -6,12 +6,17 @@ namespace Fid.Data.Exchange;
 /// <param name="Number">Its place in the sheet, from 1; the header is not counted.</param>
 /// <param name="Cells">Its cells as they stand in the sheet.</param>
 /// <param name="Outcome">What it would do.</param>
-/// <param name="EntryId">The entry it changes or makes.</param>
-/// <param name="Content">The entry as it would be; null for a row that is wrong or ignored.</param>
-/// <param name="Before">The entry's names and values as they were checked against, as the audit trail has them; null for a new one.</param>
+/// <param name="EntryId">The entry, or the employment, it changes or makes.</param>
+/// <param name="Content">What it says; null for a row that does nothing.</param>
+/// <param name="Before">What it was checked against, as JSON; null for a new one.</param>
 /// <param name="Problems">What is wrong.</param>
 public sealed record ImportRow(
-    int Number, string[] Cells, RowOutcome Outcome, Guid? EntryId, EntryContent? Content, string? Before, IReadOnlyList<EntryProblem> Problems);
+    int Number, string[] Cells, RowOutcome Outcome, Guid? EntryId, RowContent? Content, string? Before, IReadOnlyList<EntryProblem> Problems);
+
+/// <summary>What a row says.</summary>
+/// <param name="Code">The code of the entry, or the employee number.</param>
+/// <param name="Values">Values by column key, as a JSON object.</param>
+public sealed record RowContent(string Code, string Name, string? NameDe, string Values);
 
 /// <summary>What a row would do.</summary>
 public enum RowOutcome

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Fid.Core.Lists;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -14,7 +13,7 @@ internal static class ImportRows
     public static Task<NpgsqlBinaryImporter> WriterAsync(NpgsqlConnection connection, CancellationToken cancellation) =>
         connection.BeginBinaryImportAsync($"copy import_rows ({Columns}) from stdin (format binary)", cancellation);
 
-    public static void Write(NpgsqlBinaryImporter writer, Guid run, int generation, ListDefinition list, ImportRow row)
+    public static void Write(NpgsqlBinaryImporter writer, Guid run, int generation, ImportRow row)
     {
         writer.StartRow();
         writer.Write(run, NpgsqlDbType.Uuid);
@@ -29,7 +28,7 @@ internal static class ImportRows
         Text(content?.Code);
         Text(content?.Name);
         Text(content?.NameDe);
-        Json(content is null ? null : EntryJson.Write(list, content.Values));
+        Json(content?.Values);
         Json(row.Before);
         Json(row.Problems.Count == 0 ? null : JsonSerializer.Serialize(row.Problems, JsonSerializerOptions.Web));
 

@@ -9,7 +9,7 @@ public sealed class ImportRun
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
-    /// <summary>The key of the list it goes into.</summary>
+    /// <summary>The key of what it goes into: see <see cref="ImportTargets"/>.</summary>
     public required string List { get; init; }
 
     public required string FileName { get; init; }
@@ -45,6 +45,9 @@ public sealed class ImportRun
 
     /// <summary>Whether an empty cell empties what is there; otherwise what is there stays.</summary>
     public bool EmptyClears { get; set; }
+
+    /// <summary>For people, the day from which what the rows say holds; null where they correct what is there.</summary>
+    public LocalDate? HoldsFrom { get; set; }
 
     /// <summary>Rows of the sheet, the header not among them; what is counted towards in <see cref="Done"/>.</summary>
     public int Rows { get; set; }

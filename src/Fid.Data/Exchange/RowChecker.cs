@@ -5,7 +5,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Data.Exchange;
 
 /// <summary>Says of each row of a sheet what it would do to a list: the rules of the list, and nothing else, decide.</summary>
-public sealed class RowChecker
+public sealed class RowChecker : IRowChecker
 {
     /// <summary>A row whose code begins with this is an example of the sheet Fid gives out.</summary>
     public const string Example = "EXAMPLE-";
@@ -18,6 +18,7 @@ public sealed class RowChecker
     private readonly bool _emptyClears;
     private readonly int _code, _name, _nameDe;
     private readonly (ListColumn Column, int At)[] _columns;
+    private readonly Dictionary<string, (int Number, EntryContent Content)> _taken = new(StringComparer.OrdinalIgnoreCase);
 
     private RowChecker(ListDefinition list, Dictionary<string, ListEntry> there, EntryIndex index, ImportRun run, CellStyle style)
     {
@@ -28,8 +29,11 @@ public sealed class RowChecker
         int At(string key) => Array.IndexOf(run.Columns, key);
     }
 
-    /// <summary>Whether rows of the list can refer to each other, so that all codes must be known before the first is checked.</summary>
+    /// <summary>Whether entries of a list can refer to each other.</summary>
     public static bool RefersToItself(ListDefinition list) => list.Columns.Any(c => c.List == list.Key);
+
+    /// <inheritdoc/>
+    public bool RowsRefer => RefersToItself(_list);
 
     public static async Task<RowChecker> LoadAsync(FidDb db, ListDefinition list, ImportRun run, CellStyle style, CancellationToken cancellation)
     {
@@ -37,13 +41,13 @@ public sealed class RowChecker
         return new RowChecker(list, there, await EntryIndex.LoadAsync(db, list, cancellation), run, style);
     }
 
-    /// <summary>Makes the code and the name of a row known, for rows of the same sheet that refer to it.</summary>
+    /// <inheritdoc/>
     public void Announce(string[] cells)
     {
         if (Cell(cells, _code) is { Length: > 0 } code) _index.Add(_list.Key, code, Cell(cells, _name), null);
     }
 
-    /// <summary>What a row would do.</summary>
+    /// <inheritdoc/>
     public ImportRow Check(int number, string[] cells)
     {
         var code = Cell(cells, _code);
@@ -63,29 +67,33 @@ public sealed class RowChecker
             problems = [.. problems, new EntryProblem(EntryReader.Code, "duplicate-code", $"The code {code} stands in row {_seen[code]} already. Keep one of them.")];
         if (old is not null) problems = [.. problems, .. TogetherCheck.Against(_list, old, read.Content)];
         if (problems.Count > 0) return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
-        if (there is null || old is null) return new ImportRow(number, cells, RowOutcome.New, Guid.CreateVersion7(), read.Content, null, []);
-        var same = read.Content.Name == old.Name && read.Content.NameDe == old.NameDe && EntryJson.Write(_list, read.Content.Values) == EntryJson.Write(_list, old.Values);
-        return new ImportRow(number, cells, same ? RowOutcome.Same : RowOutcome.Changed, there.Id, read.Content, same ? null : ListWriter.Describe(there), []);
+        var content = new RowContent(read.Content.Code, read.Content.Name, read.Content.NameDe, EntryJson.Write(_list, read.Content.Values));
+        if (old is not null && content.Name == old.Name && content.NameDe == old.NameDe && content.Values == EntryJson.Write(_list, old.Values))
+            return new ImportRow(number, cells, RowOutcome.Same, there!.Id, null, null, []);
+        if (RowsRefer) _taken[content.Code] = (number, read.Content);
+        return there is null
+            ? new ImportRow(number, cells, RowOutcome.New, Guid.CreateVersion7(), content, null, [])
+            : new ImportRow(number, cells, RowOutcome.Changed, there.Id, content, ListWriter.Describe(there), []);
     }
 
     /// <summary>
-    /// What is wrong between the entries as they would be after the rows were taken, by the code of the row at fault: rings, trees
-    /// that are too deep, and rows that refer to others of the sheet that cannot be taken.
+    /// What is wrong between the entries as they would be after the rows were taken: rings, trees that are too deep, and rows that
+    /// refer to others of the sheet that cannot be taken.
     /// </summary>
-    public IReadOnlyDictionary<string, EntryProblem[]> CheckTogether(IReadOnlyCollection<EntryContent> taken)
+    public IReadOnlyDictionary<int, EntryProblem[]> CheckTogether()
     {
         var wrong = new Dictionary<string, EntryProblem[]>(StringComparer.OrdinalIgnoreCase);
         while (true)
         {
             var after = _there.Values.ToDictionary(e => e.Code, e => e.Content(), StringComparer.OrdinalIgnoreCase);
-            var rows = taken.Where(t => !wrong.ContainsKey(t.Code)).ToList();
+            var rows = _taken.Values.Select(t => t.Content).Where(t => !wrong.ContainsKey(t.Code)).ToList();
             foreach (var content in rows) after[content.Code] = content;
             var found = rows
                 .Select(r => (r.Code, Problems: Dangling(r, after).ToArray())).Where(r => r.Problems.Length > 0).ToDictionary(r => r.Code, r => r.Problems, StringComparer.OrdinalIgnoreCase);
             if (found.Count == 0)
                 found = TogetherCheck.Between(_list, [.. after.Values]).Where(w => rows.Any(r => r.Code == w.Entry))
                     .GroupBy(w => w.Entry).ToDictionary(g => g.Key, g => g.Select(w => new EntryProblem(w.Column, w.Code, w.Message)).DistinctBy(p => p.Column).ToArray(), StringComparer.OrdinalIgnoreCase);
-            if (found.Count == 0) return wrong;
+            if (found.Count == 0) return wrong.ToDictionary(w => _taken[w.Key].Number, w => w.Value);
             // Without these others may be left hanging: look again.
             foreach (var (code, problems) in found) wrong[code] = problems;
         }
@@ -96,19 +104,6 @@ public sealed class RowChecker
         foreach (var column in _list.Columns.Where(c => c.List == _list.Key && row.Values.ContainsKey(c.Key)))
             if (EntryCheck.References(column, row.Values[column.Key]).FirstOrDefault(r => !after.ContainsKey(r.Code)) is { Code: { } missing })
                 yield return new EntryProblem(column.Key, "unknown-entry", $"The row of {missing} is not right, so this cannot refer to it. Mend that one first.");
-    }
-
-    /// <summary>The entry of a list that is nearest to what a cell says; null where none comes near.</summary>
-    public string? Suggest(EntryProblem problem, string cell)
-    {
-        if (_list.Find(problem.Column) is not { } column) return null;
-        if (column.Type == ColumnType.Choice) return Nearest.Find(cell, column.Options!.SelectMany(o => o.Label.All.Append(o.Value).Select(l => (l, o.Value))));
-        if (column.List is null) return null;
-        if (column.Type == ColumnType.Entry) return _index.FindNearest(column.List, cell);
-        // One of several: only what is unknown is replaced.
-        var parts = cell.Split([';', ','], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
-        var nearest = parts.Select(p => _index.Find(column.List, p) is not null || column.Type != ColumnType.Entries ? p : _index.FindNearest(column.List, p)).ToArray();
-        return column.Type == ColumnType.Entries && nearest.All(n => n is not null) ? string.Join("; ", nearest) : null;
     }
 
     /// <summary>The cells of a row that a column of the list stands in; empty where the sheet does not have it.</summary>
@@ -123,9 +118,6 @@ public sealed class RowChecker
         return column.Default is { } usual ? ColumnValue.FromText(column, usual, CellStyle.Own) : CellValue.Empty;
     }
 
-    private static string Cell(string[] cells, int at)
-    {
-        if (at < 0 || at >= cells.Length) return "";
-        return SheetWriter.AsWritten(cells[at].Trim());
-    }
+    /// <summary>A cell of a row; empty where the row is shorter or the sheet has no such column.</summary>
+    internal static string Cell(string[] cells, int at) => at < 0 || at >= cells.Length ? "" : SheetWriter.AsWritten(cells[at].Trim());
 }

@@ -38,9 +38,11 @@ public sealed class CalendarBook
 
     /// <summary>The calendar that formulas of a record count in: its own holiday calendar; null where none is named or none is needed.</summary>
     public static async Task<WorkCalendar?> OfRecordAsync(FidDb db, FieldSet set, IReadOnlyDictionary<string, JsonElement> values, CancellationToken cancellation) =>
-        set.CountsWorkingDays && values.TryGetValue("holiday_calendar", out var code) && code.ValueKind == JsonValueKind.String
-            ? (await LoadAsync(db, cancellation))[code.GetString()]
-            : null;
+        set.CountsWorkingDays && values.ContainsKey("holiday_calendar") ? (await LoadAsync(db, cancellation)).OfRecord(values) : null;
+
+    /// <summary>The calendar that formulas of a record count in; null where it names none.</summary>
+    public WorkCalendar? OfRecord(IReadOnlyDictionary<string, JsonElement> values) =>
+        values.TryGetValue("holiday_calendar", out var code) && code.ValueKind == JsonValueKind.String ? this[code.GetString()] : null;
 
     /// <summary>The book with one calendar as it is being edited in its place.</summary>
     public CalendarBook With(EntryContent calendar) => new(new Dictionary<string, EntryContent>(_entries, StringComparer.Ordinal) { [calendar.Code] = calendar });

@@ -203,6 +203,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text[]")
                         .HasColumnName("headers");
 
+                    b.Property<LocalDate?>("HoldsFrom")
+                        .HasColumnType("date")
+                        .HasColumnName("holds_from");
+
                     b.Property<int>("Ignored")
                         .HasColumnType("integer")
                         .HasColumnName("ignored");

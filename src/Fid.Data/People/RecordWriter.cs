@@ -50,6 +50,14 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public Task LockAsync(Guid employment, CancellationToken cancellation) =>
         db.Database.ExecuteSqlAsync($"select 1 from records_now where employment_id = {employment} for update", cancellation);
 
+    /// <summary>Lets those who enter values into the same unique fields come one after the other, to the end of the transaction.</summary>
+    public async Task HoldUniqueAsync(IEnumerable<string> keys, CancellationToken cancellation)
+    {
+        var set = (await _fields.LiveAsync(cancellation)).Set;
+        foreach (var key in keys.Where(k => set.Find(k)?.Unique == true).Order(StringComparer.Ordinal))
+            await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({"unique " + key}, 0))", cancellation);
+    }
+
     /// <summary>Keeps the list entries that values refer to from being deleted until the transaction ends. Throws where one is gone.</summary>
     public async Task HoldEntriesAsync(IEnumerable<(string Field, JsonElement? Value)> values, CancellationToken cancellation)
     {

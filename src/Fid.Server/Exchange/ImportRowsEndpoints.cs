@@ -1,5 +1,5 @@
+using System.Security.Claims;
 using System.Text.Json;
-using System.Text.Json.Nodes;
 using Fid.Core;
 using Fid.Core.Lists;
 using Fid.Data;
@@ -22,27 +22,26 @@ internal static class ImportRowsEndpoints
         imports.MapPut("/{id:guid}/cells", Mend).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
-    private static async Task<Results<Ok<ImportRowPage>, ProblemHttpResult>> Page(Guid id, string? only, int? after, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<ImportRowPage>, ProblemHttpResult>> Page(
+        Guid id, string? only, int? after, ClaimsPrincipal user, FidDb db, ImportTargets targets, CancellationToken cancellation)
     {
-        if (await db.ImportRuns.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, cancellation) is not { } run) return Problems.NotFound();
+        if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { } run) return Problems.NotFound();
         var outcome = Enum.TryParse<RowOutcome>(only, ignoreCase: true, out var wanted) ? (short)wanted : -1;
         var rows = await db.Database.SqlQuery<StoredRow>($"""
-            select no, cells, outcome, before::text as before, name, name_de, values::text as values, problems::text as problems from import_rows
+            select no, cells, outcome, before::text as before, code, name, name_de, values::text as values, problems::text as problems from import_rows
             where run_id = {id} and generation = {run.Generation} and no > {after ?? 0} and ({outcome} < 0 or outcome = {outcome})
             order by no limit {PageSize + 1}
             """).ToListAsync(cancellation);
-        var list = ShippedLists.Get(run.List);
-        var checker = rows.Any(r => r.Problems is not null)
-            ? await RowChecker.LoadAsync(db, list, run, new CellStyle(DateOrder.DayMonthYear, '.'), cancellation)
-            : null;
-        return TypedResults.Ok(new ImportRowPage([.. rows.Take(PageSize).Select(r => Describe(r, run, list, checker))], rows.Count > PageSize ? rows[PageSize - 1].No : null));
+        var target = await targets.OfAsync(run, cancellation);
+        var suggestions = rows.Any(r => r.Problems is not null) ? await target.SuggestionsAsync(cancellation) : null;
+        return TypedResults.Ok(new ImportRowPage([.. rows.Take(PageSize).Select(r => Describe(r, run, target, suggestions))], rows.Count > PageSize ? rows[PageSize - 1].No : null));
     }
 
     /// <summary>Changes a cell, or all cells of its column that say the same; every row is then checked anew.</summary>
     private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Mend(
-        Guid id, MendRequest request, FidDb db, ImportWorker worker, CancellationToken cancellation)
+        Guid id, MendRequest request, ClaimsPrincipal user, FidDb db, ImportWorker worker, CancellationToken cancellation)
     {
-        if (await db.ImportRuns.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, cancellation) is not { } run) return Problems.NotFound();
+        if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { } run) return Problems.NotFound();
         if (request.Column < 0 || request.Column >= run.Headers.Length) return Problems.Invalid(new Problem("/column", "bad-value", "There is no such column."));
         if (request.Text.Length > LongestCell || request.Text.Contains('\0', StringComparison.Ordinal)) return Problems.Invalid(new Problem("/text", "too-long", $"Enter at most {LongestCell} characters."));
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
@@ -61,7 +60,7 @@ internal static class ImportRowsEndpoints
         return await ImportsEndpoints.ShowAsync(db, id, cancellation);
     }
 
-    private static ImportRowResponse Describe(StoredRow row, ImportRun run, ListDefinition list, RowChecker? checker)
+    private static ImportRowResponse Describe(StoredRow row, ImportRun run, ImportTarget target, CellSuggestions? suggestions)
     {
         var problems = row.Problems is null ? [] : JsonSerializer.Deserialize<EntryProblem[]>(row.Problems, JsonSerializerOptions.Web)!;
         var outcome = (RowOutcome)row.Outcome;
@@ -70,28 +69,14 @@ internal static class ImportRowsEndpoints
             [.. problems.Select(p =>
             {
                 var at = Array.IndexOf(run.Columns, p.Column);
-                return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 || at >= row.Cells.Length ? null : checker?.Suggest(p, row.Cells[at]));
+                return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 || at >= row.Cells.Length ? null : suggestions?.For(p, row.Cells[at]));
             })],
-            outcome == RowOutcome.Changed && row.Before is not null ? [.. Differences(row, run, list)] : []);
+            outcome == RowOutcome.Changed && row.Before is not null
+                ? [.. target.Differences(row.Before, new RowContent(row.Code!, row.Name!, row.NameDe, row.Values!)).Select(d => new CellChange(Array.IndexOf(run.Columns, d.Column) is var at and >= 0 ? at : null, d.Column, d.Before, d.After))]
+                : []);
     }
 
-    private static IEnumerable<CellChange> Differences(StoredRow row, ImportRun run, ListDefinition list)
-    {
-        var before = JsonNode.Parse(row.Before!)!;
-        foreach (var (key, was, now) in new[] { (EntryReader.Name, (string?)before["name"], row.Name), (EntryReader.NameDe, (string?)before["nameDe"], row.NameDe) })
-            if (was != now) yield return new CellChange(At(key), key, was ?? "", now ?? "");
-        var old = EntryJson.Read(list, before["values"]!.ToJsonString());
-        var fresh = EntryJson.Read(list, row.Values!);
-        foreach (var column in list.Columns)
-        {
-            var (was, now) = (ColumnValue.ToText(column, old.GetValueOrDefault(column.Key)), ColumnValue.ToText(column, fresh.GetValueOrDefault(column.Key)));
-            if (was != now) yield return new CellChange(At(column.Key), column.Key, was, now);
-        }
-
-        int? At(string key) => Array.IndexOf(run.Columns, key) is var at && at >= 0 ? at : null;
-    }
-
-    private sealed record StoredRow(int No, string[] Cells, short Outcome, string? Before, string? Name, string? NameDe, string? Values, string? Problems);
+    private sealed record StoredRow(int No, string[] Cells, short Outcome, string? Before, string? Code, string? Name, string? NameDe, string? Values, string? Problems);
 }
 
 /// <summary>A cell to change.</summary>

@@ -74,14 +74,15 @@ public sealed class ImportWorker(IServiceScopeFactory scopes, NpgsqlDataSource s
         var db = services.GetRequiredService<FidDb>();
         var run = await db.ImportRuns.AsNoTracking().SingleAsync(r => r.Id == id, cancellation);
         var author = new Author(run.ById, run.ByName, clock.Now, "exchange");
+        var today = await clock.TodayAsync(db, cancellation);
         try
         {
             switch (run.State)
             {
-                case ImportState.Reading: await services.GetRequiredService<ImportCheck>().ReadAsync(run, cancellation); break;
-                case ImportState.Checking: await services.GetRequiredService<ImportCheck>().CheckAgainAsync(run, cancellation); break;
-                case ImportState.Committing: await services.GetRequiredService<ImportCommit>().CommitAsync(run, author, cancellation); break;
-                case ImportState.Undoing: await services.GetRequiredService<ImportCommit>().UndoAsync(run, author, await clock.TodayAsync(db, cancellation), cancellation); break;
+                case ImportState.Reading: await services.GetRequiredService<ImportCheck>().ReadAsync(run, today, cancellation); break;
+                case ImportState.Checking: await services.GetRequiredService<ImportCheck>().CheckAgainAsync(run, today, cancellation); break;
+                case ImportState.Committing: await services.GetRequiredService<ImportCommit>().CommitAsync(run, author, today, cancellation); break;
+                case ImportState.Undoing: await services.GetRequiredService<ImportCommit>().UndoAsync(run, author, today, cancellation); break;
             }
         }
         catch (SheetException e)

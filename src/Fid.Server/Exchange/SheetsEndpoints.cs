@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Exchange;
@@ -35,9 +36,9 @@ internal static class SheetsEndpoints
         return Workbook.File(definition.Label.In(speak), definition.Label.In(speak), columns, rows);
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Rest(Guid id, string? language, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Rest(Guid id, string? language, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
     {
-        if (await db.ImportRuns.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, cancellation) is not { } run) return Problems.NotFound();
+        if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { } run) return Problems.NotFound();
         var wrong = (short)RowOutcome.Wrong;
         var rows = await db.Database.SqlQuery<WrongRow>($"""
             select cells, coalesce((select string_agg(coalesce(p ->> 'column', '') || ': ' || (p ->> 'message'), ' ') from jsonb_array_elements(problems) p), '') as why

@@ -64,7 +64,7 @@ internal static class NewHire
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         await opening.LockBadgesAsync(cancellation);
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        await RecordsEndpoints.HoldUniqueAsync(db, fields, request.Typed.Keys, cancellation);
+        await records.HoldUniqueAsync(request.Typed.Keys, cancellation);
         var prepared = await PrepareAsync(request, user, fields, db, sensitive, opening, today, cancellation);
         var problems = prepared.Problems.ToList();
         if (request.Start is null) problems.Add(new Problem("/start", "missing", "Say when the person starts."));

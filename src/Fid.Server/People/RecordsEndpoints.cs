@@ -4,6 +4,7 @@ using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Fields;
+using Fid.Data.Lists;
 using Fid.Data.People;
 using Fid.Server.Hires;
 using Fid.Server.Platform;
@@ -41,16 +42,18 @@ internal static class RecordsEndpoints
         var today = await clock.TodayAsync(db, cancellation);
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var roles = ShownRecord.RolesOf(user);
-        await HoldUniqueAsync(db, fields, request.Changes.Keys, cancellation);
+        await writer.HoldUniqueAsync(request.Changes.Keys, cancellation);
         var entered = await EnteredValues.CheckAsync(db, sensitive, fields, request.Changes, roles, employment, cancellation);
-        var problems = entered.Problems.ConvertAll(p => p with { Path = "/changes" + p.Path });
-        problems.AddRange(CheckTogether(entered, request, employment));
+        var problems = entered.Problems.Concat(RecordRules.Misfits(entered.Values, employment.Start)).Select(p => p with { Path = "/changes" + p.Path }).ToList();
+        problems.AddRange(CheckRequest(entered, request));
         if (problems.Count > 0) return Problems.Invalid(problems);
         if (Versions.Seen(http.Request) is not { } seen) return Problems.VersionNeeded();
         if (record.Version != seen) return Problems.Stale((await RecordReader.DescribeAsync(db, id, user, today, cancellation))!);
 
-        var (ruled, clash) = await FollowRulesAsync(db, fields, employment, entered, today, cancellation);
-        if (clash.Count > 0) return Problems.Invalid(clash);
+        var held = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
+        var calendars = fields.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
+        var (ruled, clash) = RecordRules.Follow(fields.Set, held, entered.Values, today, values => calendars?.OfRecord(values));
+        if (clash.Count > 0) return Problems.Invalid([.. clash.Select(p => p with { Path = "/changes" + p.Path })]);
         await writer.HoldEntriesAsync(entered.Values.Select(v => (v.Key, v.Value)), cancellation);
         var change = user.Author(clock, "record").Change(request.From is null ? "record.fixed" : "record.changed", employment.Id, why: Reason.Clean(request.Why));
         db.Changes.Add(change);
@@ -72,44 +75,10 @@ internal static class RecordsEndpoints
         return await RecordReader.DescribeAsync(db, id, user, today, cancellation) is { } saved ? TypedResults.Ok(saved) : Problems.NotFound();
     }
 
-    // What the rules of the changed fields set in others; and whether what was entered is in the options left by the parent field.
-    private static async Task<(List<FieldEdit> Ruled, List<Problem> Clash)> FollowRulesAsync(
-        FidDb db, LiveFields fields, Employment employment, Entered entered, LocalDate today, CancellationToken cancellation)
-    {
-        var values = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
-        foreach (var (key, value) in entered.Values)
-        {
-            if (value is { } v) values[key] = v;
-            else values.Remove(key);
-        }
-        var changed = fields.Set.Fields.Select(f => f.Key).Where(entered.Values.ContainsKey).ToList();
-        var evaluated = await ShownRecord.EvaluateAsync(db, fields, values, null, [.. entered.Values.Keys], changed, null, today, cancellation);
-        var ruled = evaluated.SetBy.Where(s => s.Value.StartsWith("rule:", StringComparison.Ordinal)).Select(s => new FieldEdit(s.Key, evaluated.Values[s.Key], s.Value, null)).ToList();
-        ruled.AddRange(evaluated.Emptied.Where(values.ContainsKey).Select(key => new FieldEdit(key, null, "rule", null)));
-        var clash = evaluated.Errors.Where(e => entered.Values.ContainsKey(e.Field) && e.Misfit is Misfit.Within or Misfit.Option)
-            .Select(e => new Problem($"/changes/{e.Field}", "not-offered", e.Misfit == Misfit.Within
-                ? $"This cannot be chosen with this {fields.Set.Find(fields.Set.Find(e.Field)!.Parent!)!.Label("en")}. Choose another."
-                : "This can no longer be chosen. Choose another.")).ToList();
-        return (ruled, clash);
-    }
-
-    // Two who enter the same value into a unique field at once come one after the other.
-    internal static async Task HoldUniqueAsync(FidDb db, LiveFields fields, IEnumerable<string> keys, CancellationToken cancellation)
-    {
-        foreach (var key in keys.Where(k => fields.Set.Find(k)?.Unique == true).Order(StringComparer.Ordinal))
-            await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({"unique " + key}, 0))", cancellation);
-    }
-
-    private static IEnumerable<Problem> CheckTogether(Entered entered, SaveRecordRequest request, Employment employment)
+    private static IEnumerable<Problem> CheckRequest(Entered entered, SaveRecordRequest request)
     {
         if (entered.Values.Count + entered.Problems.Count == 0)
             yield return new Problem("/changes", "missing", "Say what is to change.");
-        foreach (var name in new[] { "given_name", "family_name" })
-            if (entered.Values.TryGetValue(name, out var value) && value is null)
-                yield return new Problem($"/changes/{name}", "missing", "A record needs a name.");
-        if (entered.Values.TryGetValue("end_date", out var end) && end is { } text
-            && LocalDate.FromDateTime(text.GetDateTime()) < employment.Start)
-            yield return new Problem("/changes/end_date", "not-in-order", "The end is not before the start.");
         if (request.From is { } from && !ValueCheck.IsSensible(from))
             yield return new Problem("/from", "bad-date", "Enter a date from 1900 to 2199.");
         if (Reason.Check(request.Why) is { } reason) yield return reason;

@@ -52,6 +52,7 @@ public static class FidServer
         services.AddScoped<ListWriter>();
         services.AddScoped<ListMover>();
         services.AddSingleton<ImportFiles>();
+        services.AddScoped<ImportTargets>();
         services.AddScoped<ImportCheck>();
         services.AddScoped<ImportCommit>();
         services.AddSingleton<ImportWorker>();
@@ -129,6 +130,7 @@ public static class FidServer
         app.MapReveal();
         app.MapFiles();
         app.MapPeople();
+        app.MapPeopleSheet();
         app.MapMyTasks();
         app.MapTemplates();
         app.MapLists();

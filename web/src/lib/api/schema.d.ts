@@ -1081,6 +1081,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/sheet.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    language?: string;
+                    on?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tasks": {
         parameters: {
             query?: never;
@@ -2932,6 +2968,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports/targets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportTargetResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports": {
         parameters: {
             query?: never;
@@ -4222,6 +4293,7 @@ export interface components {
         ImportResponse: {
             /** Format: uuid */
             id: string;
+            /** @description The key of what it goes into. */
             list: string;
             fileName: string;
             /** Format: int64 */
@@ -4257,6 +4329,7 @@ export interface components {
             askDates: boolean;
             decimal: string;
             emptyClears: boolean;
+            holdsFrom: null | components["schemas"]["LocalDate"];
             onlyGood: boolean;
             committedAt: null | components["schemas"]["Instant"];
             /**
@@ -4289,6 +4362,15 @@ export interface components {
          * @enum {unknown}
          */
         ImportState: "reading" | "ready" | "checking" | "committing" | "committed" | "undoing" | "undone" | "failed" | "dropped";
+        /** @description What a sheet can go into. */
+        ImportTargetResponse: {
+            key: string;
+            label: components["schemas"]["Label"];
+            about: components["schemas"]["Label"];
+            /** @description Whether its rows have names beside their codes. */
+            hasNames: boolean;
+            columns: components["schemas"]["ColumnResponse"][];
+        };
         /** Format: date-time */
         Instant: string;
         JobCertificate: {
@@ -4375,6 +4457,11 @@ export interface components {
             decimal: string;
             /** @description Whether an empty cell empties what is there. */
             emptyClears: boolean;
+            /**
+             * Format: date
+             * @description For people, the day from which what the rows say holds; null where they correct what is there.
+             */
+            holdsFrom?: null | string;
         };
         /** @description A cell to change. */
         MendRequest: {

@@ -2,7 +2,9 @@
   import { api, data, type Api } from '$lib/api/client';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
+  import DateField from '$lib/ui/DateField.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
+  import { PEOPLE } from './targets';
   import { words } from './words';
 
   /** What can be done with an import as it is now. */
@@ -10,8 +12,10 @@
     run: Api['ImportResponse'];
     act: (call: Promise<Api['ImportResponse']>) => Promise<void>;
     drop: () => Promise<void>;
+    match: (change: Partial<Api['MatchingRequest']>) => void;
   }
-  let { run, act, drop }: Props = $props();
+  let { run, act, drop, match }: Props = $props();
+  const people = $derived(run.list === PEOPLE);
   const w = $derived(words());
   const good = $derived(run.new + run.changed);
   const commit = (onlyGood: boolean) =>
@@ -30,6 +34,16 @@
       <p class="font-semibold">{good === 0 ? w.nothing : w.summary(run.new, run.changed)}</p>
       {#if run.wrong > 0}<p class="text-rust text-xs font-semibold">{run.wrong} {w.outcomes.wrong}</p>{/if}
     </div>
+    {#if people}
+      <div class="w-56">
+        <DateField
+          id="holds-from"
+          label={w.holdsFrom}
+          bind:value={() => run.holdsFrom, (on) => on !== run.holdsFrom && match({ holdsFrom: on })}
+          note={run.holdsFrom ? '' : w.corrects}
+        />
+      </div>
+    {/if}
     <div class="flex flex-wrap gap-3">
       {@render rest()}
       <Button onclick={drop}>{w.dropIt}</Button>
@@ -43,8 +57,8 @@
 {:else if run.state === 'committed'}
   <FooterSheet label={run.fileName}>
     <div class="min-w-0 flex-1">
-      <p class="font-semibold">{w.committed(run.new, run.changed)}</p>
-      <p class="text-soft text-xs">{w.undoing}</p>
+      <p class="font-semibold">{people ? w.committedPeople(run.changed) : w.committed(run.new, run.changed)}</p>
+      <p class="text-soft text-xs">{people ? w.undoingPeople : w.undoing}</p>
     </div>
     <div class="flex flex-wrap gap-3">
       {@render rest()}
@@ -53,7 +67,7 @@
       >
       <a
         class="bg-sea text-on-sea border-sea inline-flex min-h-8 items-center rounded border px-3 text-sm font-semibold"
-        href="/lists/{run.list}">{w.toList}</a
+        href={people ? '/people' : `/lists/${run.list}`}>{people ? w.toPeople : w.toList}</a
       >
     </div>
   </FooterSheet>

@@ -9,7 +9,7 @@
   /** All rows with what each would do; a column's head says what it is, a cell that is wrong says why and can be mended there. */
   interface Props {
     run: Api['ImportResponse'];
-    list: Api['ListSummary'];
+    list: Api['ImportTargetResponse'];
     only: string;
     match: (change: Partial<Api['MatchingRequest']>) => void;
     mend: (row: number, column: number, cell: string, allLike: boolean) => Promise<void>;
@@ -29,9 +29,13 @@
   const rows = $derived(pages.data?.pages.flatMap((p) => p.rows) ?? []);
   const choices = $derived([
     { value: '', label: w.leaveOut },
-    { value: 'code', label: l.code },
-    { value: 'name', label: l.name },
-    { value: 'name_de', label: l.nameDe },
+    ...(list.hasNames
+      ? [
+          { value: 'code', label: l.code },
+          { value: 'name', label: l.name },
+          { value: 'name_de', label: l.nameDe }
+        ]
+      : [{ value: 'code', label: w.employeeNumber }]),
     ...list.columns.map((c) => ({ value: c.key, label: c.label[text.language] }))
   ]);
   let editing = $state<string>();

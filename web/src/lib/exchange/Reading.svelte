@@ -5,7 +5,7 @@
   /** How the sheet's dates, numbers and empty cells are understood, where that matters. */
   interface Props {
     run: Api['ImportResponse'];
-    list: Api['ListSummary'];
+    list: Api['ImportTargetResponse'];
     match: (change: Partial<Api['MatchingRequest']>) => void;
   }
   let { run, list, match }: Props = $props();

@@ -372,6 +372,7 @@ export const de: Messages = {
   people: {
     on: 'Stand vom',
     asOf: 'Wer damals hier war, und als was',
+    sheet: 'Als Tabelle holen',
     title: (n) => `Personen${n}`,
     find: 'Name oder Nummer suchen',
     number: 'Nummer',

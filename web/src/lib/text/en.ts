@@ -368,6 +368,7 @@ export const en = {
   people: {
     on: 'As of',
     asOf: 'Who worked here then, and as what',
+    sheet: 'Get as a sheet',
     title: (n: string) => `People${n}`,
     find: 'Find a name or number',
     number: 'Number',

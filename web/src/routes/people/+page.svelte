@@ -31,6 +31,9 @@
   <div class="page pb-8">
     <div class="flex flex-wrap items-center justify-between gap-3 pt-5 pb-3">
       <h1 class="text-2xl">{t.title('')}</h1>
+      <a class="link text-xs font-semibold" download href="/api/people/sheet.xlsx?language={text.language}{on ? `&on=${on}` : ''}"
+        >{t.sheet}</a
+      >
       <div class="ml-auto w-40"><DateField id="people-on" label={t.on} bind:value={on} note={on ? t.asOf : ''} /></div>
       <input
         bind:this={finder}

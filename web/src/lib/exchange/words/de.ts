@@ -4,22 +4,22 @@ import type { ExchangeWords } from './en';
 export const de: ExchangeWords = {
   title: 'Austausch',
   intro: 'Tabellen, die hereinkamen, und wo jede von ihnen ist.',
-  fill: 'Liste aus einer Tabelle füllen',
+  fill: 'Aus einer Tabelle füllen',
   none: 'Noch keine Tabelle gekommen.',
   columns: { when: 'Wann', file: 'Tabelle', list: 'In', by: 'Von', state: 'Wo sie ist', rows: 'Zeilen' },
   states: {
     reading: 'wird gelesen',
     ready: 'wartet auf eine Entscheidung',
     checking: 'wird geprüft',
-    committing: 'geht in die Liste',
-    committed: 'ist in der Liste',
+    committing: 'wird übernommen',
+    committed: 'ist übernommen',
     undoing: 'wird rückgängig gemacht',
     undone: 'wurde rückgängig gemacht',
     failed: 'ließ sich nicht lesen',
     dropped: 'kam nicht ganz an'
   },
-  newTitle: 'Eine Liste füllen',
-  into: 'In welche Liste',
+  newTitle: 'Aus einer Tabelle füllen',
+  into: 'In welche Liste, oder in die Akten',
   drop: 'Datei hier ablegen, Zellen einfügen oder wählen',
   dropNote: (mb) =>
     `.csv, .tsv oder .xlsx mit einer Kopfzeile, höchstens ${mb} MB. Nichts ändert sich, bevor du gesehen hast, was jede Zeile täte.`,
@@ -27,6 +27,15 @@ export const de: ExchangeWords = {
   pasted: 'eingefügte Zellen',
   getSheet: 'Tabelle mit den richtigen Spalten holen',
   getFilled: 'Tabelle mit dem jetzigen Inhalt holen',
+  getPeople: 'Die Akten aller als Tabelle holen',
+  peopleNote:
+    'Ändere, was zu ändern ist, und bring sie zurück: Spalten dürfen umziehen oder fehlen, Zeilen auch. Versiegelte Werte und Dateien stehen nicht in Tabellen.',
+  employeeNumber: 'Personalnummer',
+  holdsFrom: 'Gilt ab',
+  corrects: 'Leer gelassen, berichtigt es, was da ist.',
+  committedPeople: (c) => (c === 1 ? 'Eine Akte wurde geändert.' : `${c} Akten wurden geändert.`),
+  undoingPeople: 'Die Akten sind wie zuvor. Das geht, solange niemand dieselben Werte seither geändert hat.',
+  toPeople: 'Zu den Personen',
   uploading: 'Die Datei ist unterwegs.',
   tooLarge: (mb) => `Die Datei hat mehr als ${mb} MB. Teile sie oder lass weg, was nicht nötig ist.`,
   progress: (done, of) => (of > 0 ? `${done} von ${of} Zeilen` : `${done} Zeilen`),
@@ -74,7 +83,7 @@ export const de: ExchangeWords = {
   committed: (n, c) => `${n} neue und ${c} geänderte Einträge sind in der Liste.`,
   toList: 'Zur Liste',
   failures: {
-    meanwhile: 'Die Liste wurde geändert, seit diese Zeilen geprüft wurden. Sie sind neu geprüft: sieh noch einmal hin.',
+    meanwhile: 'Etwas wurde geändert, seit diese Zeilen geprüft wurden. Sie sind neu geprüft: sieh noch einmal hin.',
     fault: 'Etwas ging schief. Nichts ist halb getan; versuch es noch einmal.'
   },
   used: (codes) => `Das geht nicht mehr: ${codes} wird verwendet.`,

@@ -2,22 +2,22 @@
 export const en = {
   title: 'Exchange',
   intro: 'Sheets that came in, and where each of them is.',
-  fill: 'Fill a list from a spreadsheet',
+  fill: 'Fill from a spreadsheet',
   none: 'No sheet has come in yet.',
   columns: { when: 'When', file: 'Sheet', list: 'Into', by: 'By', state: 'Where it is', rows: 'Rows' },
   states: {
     reading: 'is being read',
     ready: 'waits for a decision',
     checking: 'is being checked',
-    committing: 'is going into the list',
-    committed: 'is in the list',
+    committing: 'is going in',
+    committed: 'is in',
     undoing: 'is being undone',
     undone: 'was undone',
     failed: 'could not be read',
     dropped: 'did not arrive whole'
   } as Record<string, string>,
-  newTitle: 'Fill a list',
-  into: 'Into which list',
+  newTitle: 'Fill from a spreadsheet',
+  into: 'Into which list, or the people’s records',
   drop: 'Drop a file here, paste cells, or choose one',
   dropNote: (mb: number) =>
     `.csv, .tsv or .xlsx with a row of headers, at most ${mb} MB. Nothing changes before you have seen what every row would do.`,
@@ -25,6 +25,15 @@ export const en = {
   pasted: 'pasted cells',
   getSheet: 'Get a sheet with the right columns',
   getFilled: 'Get one with what the list holds now',
+  getPeople: 'Get everybody’s record as a sheet',
+  peopleNote:
+    'Change what is to change and bring it back: columns may be moved or left out, rows too. Sealed values and files do not go out in sheets.',
+  employeeNumber: 'Employee number',
+  holdsFrom: 'Holds from',
+  corrects: 'Left empty, it corrects what is there.',
+  committedPeople: (c: number) => (c === 1 ? 'One record was changed.' : `${c} records were changed.`),
+  undoingPeople: 'Records are as before. This works as long as nobody has changed the same values since.',
+  toPeople: 'To the people',
   uploading: 'The file is on its way.',
   tooLarge: (mb: number) => `The file has more than ${mb} MB. Split it, or take away what is not needed.`,
   progress: (done: number, of: number) => (of > 0 ? `${done} of ${of} rows` : `${done} rows`),
@@ -72,7 +81,7 @@ export const en = {
   committed: (n: number, c: number) => `${n} new and ${c} changed entries are in the list.`,
   toList: 'To the list',
   failures: {
-    meanwhile: 'The list was changed since these rows were checked. They have been checked again: look once more.',
+    meanwhile: 'Something was changed since these rows were checked. They have been checked again: look once more.',
     fault: 'Something went wrong. Nothing was half done; try again.'
   } as Record<string, string>,
   used: (codes: string) => `This cannot be undone any more: ${codes} is used.`,

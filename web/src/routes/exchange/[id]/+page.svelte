@@ -7,7 +7,7 @@
   import Reading from '$lib/exchange/Reading.svelte';
   import { underWay } from '$lib/exchange/upload';
   import { words } from '$lib/exchange/words';
-  import { listsQuery } from '$lib/lists/queries';
+  import { targetsQuery } from '$lib/exchange/targets';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import { failed } from '$lib/ui/toast';
@@ -16,7 +16,7 @@
 
   const id = $derived(page.params.id!);
   const client = useQueryClient();
-  const lists = listsQuery();
+  const targets = targetsQuery();
   const w = $derived(words());
   // Live changes tell of progress; asked again now and then all the same, should the line be cut.
   const query = createQuery(() => ({
@@ -25,7 +25,7 @@
     refetchInterval: (q) => (q.state.data && underWay(q.state.data) ? 1000 : false)
   }));
   const run = $derived(query.data);
-  const list = $derived(lists.data?.find((l) => l.key === run?.list));
+  const list = $derived(targets.data?.find((l) => l.key === run?.list));
   let only = $state('');
   const counts = $derived(
     run
@@ -63,7 +63,14 @@
       data(
         api.PUT('/api/imports/{id}/matching', {
           params: { path: { id } },
-          body: { columns: run.columns, dates: run.dates, decimal: run.decimal, emptyClears: run.emptyClears, ...change }
+          body: {
+            columns: run.columns,
+            dates: run.dates,
+            decimal: run.decimal,
+            emptyClears: run.emptyClears,
+            holdsFrom: run.holdsFrom,
+            ...change
+          }
         })
       )
     );
@@ -83,7 +90,7 @@
 <svelte:head><title>{run?.fileName ?? w.title} · Fid</title></svelte:head>
 
 {#if !run || !list}
-  <Waiting error={query.error ?? lists.error} retry={() => query.refetch()} />
+  <Waiting error={query.error ?? targets.error} retry={() => query.refetch()} />
 {:else}
   <div class="page pb-8">
     <p class="pt-4 text-xs"><a class="link" href="/exchange">{w.title}</a></p>
@@ -125,5 +132,5 @@
       <Grid {run} {list} {only} {match} {mend} />
     {/if}
   </div>
-  <Acts {run} {act} {drop} />
+  <Acts {run} {act} {drop} {match} />
 {/if}

@@ -3,13 +3,13 @@
   import { page } from '$app/state';
   import { LARGEST, uploadSheet } from '$lib/exchange/upload';
   import { words } from '$lib/exchange/words';
-  import { listsQuery } from '$lib/lists/queries';
+  import { PEOPLE, targetsQuery } from '$lib/exchange/targets';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
 
-  const lists = listsQuery();
+  const targets = targetsQuery();
   const w = $derived(words());
   let list = $state(page.url.searchParams.get('list') ?? '');
   let over = $state(false);
@@ -49,8 +49,8 @@
 <svelte:head><title>{w.newTitle} · Fid</title></svelte:head>
 <svelte:window onpaste={paste} />
 
-{#if !lists.data}
-  <Waiting error={lists.error} retry={() => lists.refetch()} />
+{#if !targets.data}
+  <Waiting error={targets.error} retry={() => targets.refetch()} />
 {:else}
   <div class="page max-w-3xl pb-8">
     <p class="pt-4 text-xs"><a class="link" href="/exchange">{w.title}</a></p>
@@ -59,13 +59,18 @@
       id="import-list"
       label={w.into}
       bind:value={list}
-      choices={lists.data.map((l) => ({ value: l.key, label: l.label[text.language], detail: l.about[text.language] }))}
+      choices={targets.data.map((l) => ({ value: l.key, label: l.label[text.language], detail: l.about[text.language] }))}
     />
     {#if list}
       <p class="flex flex-wrap gap-x-6 pb-3 text-xs font-semibold">
-        <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}">{w.getSheet}</a>
-        <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}&filled=true">{w.getFilled}</a>
+        {#if list === PEOPLE}
+          <a class="link" download href="/api/people/sheet.xlsx?language={text.language}">{w.getPeople}</a>
+        {:else}
+          <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}">{w.getSheet}</a>
+          <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}&filled=true">{w.getFilled}</a>
+        {/if}
       </p>
+      {#if list === PEOPLE}<p class="text-soft pb-3 text-xs">{w.peopleNote}</p>{/if}
       <div
         role="group"
         aria-label={w.drop}

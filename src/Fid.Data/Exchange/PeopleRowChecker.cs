@@ -1,0 +1,118 @@
+using System.Text.Json;
+using Fid.Core.Fields;
+using Fid.Core.Lists;
+using Fid.Data.Fields;
+using Fid.Data.Lists;
+using Fid.Data.People;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Data.Exchange;
+
+/// <summary>Says of each row of a sheet what it would change in whose record.</summary>
+internal sealed class PeopleRowChecker : IRowChecker
+{
+    private readonly PeopleTarget _target;
+    private readonly CellStyle _style;
+    private readonly bool _emptyClears;
+    private readonly LocalDate _today;
+    private readonly int _number;
+    private readonly (FieldDefinition Field, int At)[] _columns;
+    private readonly Dictionary<string, Employment> _byNumber;
+    private readonly Dictionary<string, string> _numberOf;
+    private readonly EntryIndex _index;
+    private readonly IReadOnlyDictionary<Guid, ActiveRecord> _held;
+    private readonly Dictionary<(string Field, string Value), Guid> _unique = [];
+    private readonly CalendarBook? _calendars;
+    private readonly Dictionary<string, int> _seen = new(StringComparer.Ordinal);
+
+    private PeopleRowChecker(
+        PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, List<Employment> employments, EntryIndex index, IReadOnlyDictionary<Guid, ActiveRecord> held, CalendarBook? calendars)
+    {
+        (_target, _style, _emptyClears, _today, _index, _held, _calendars) = (target, style, run.EmptyClears, today, index, held, calendars);
+        _number = Array.IndexOf(run.Columns, EntryReader.Code);
+        _columns = [.. target.Fields.Select(f => (f, Array.IndexOf(run.Columns, f.Key))).Where(c => c.Item2 >= 0)];
+        _byNumber = employments.ToDictionary(e => e.Number, StringComparer.OrdinalIgnoreCase);
+        _numberOf = employments.ToDictionary(e => e.Id.ToString(), e => e.Number, StringComparer.OrdinalIgnoreCase);
+    }
+
+    public static async Task<PeopleRowChecker> LoadAsync(FidDb db, PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation)
+    {
+        var checker = new PeopleRowChecker(
+            target, run, style, today,
+            await db.Employments.AsNoTracking().ToListAsync(cancellation),
+            await EntryIndex.LoadAsync(db, target.Definition, cancellation),
+            (await ActiveRecords.LoadAsync(db, today, cancellation, run.HoldsFrom, former: true)).Records,
+            target.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null);
+        var unique = checker._columns.Where(c => c.Field.Unique).Select(c => c.Field.Key).ToArray();
+        await foreach (var value in db.RecordValues.AsNoTracking().Where(v => unique.Contains(v.Field) && v.Known.UpperBoundInfinite).Select(v => new { v.Field, v.Value, v.OwnerId }).AsAsyncEnumerable().WithCancellation(cancellation))
+            checker._unique[(value.Field, value.Value.GetRawText())] = value.OwnerId;
+        return checker;
+    }
+
+    public bool RowsRefer => false;
+
+    public void Announce(string[] cells)
+    {
+    }
+
+    public IReadOnlyDictionary<int, EntryProblem[]> CheckTogether() => new Dictionary<int, EntryProblem[]>();
+
+    public ImportRow Check(int number, string[] cells)
+    {
+        var who = RowChecker.Cell(cells, _number);
+        if (cells.All(string.IsNullOrWhiteSpace) || who.StartsWith(RowChecker.Example, StringComparison.OrdinalIgnoreCase)) return new ImportRow(number, cells, RowOutcome.Ignored, null, null, null, []);
+        if (who.Length == 0) return Wrong(new EntryProblem(EntryReader.Code, "missing", "Say by the employee number whose row this is."));
+        if (!_byNumber.TryGetValue(who, out var employment)) return Wrong(new EntryProblem(EntryReader.Code, "unknown-person", $"Nobody has the employee number {who}."));
+        if (!_seen.TryAdd(employment.Number, number))
+            return Wrong(new EntryProblem(EntryReader.Code, "duplicate-code", $"The number {employment.Number} stands in row {_seen[employment.Number]} already. Keep one of them."));
+
+        var held = _held[employment.Id].Values;
+        var problems = new List<EntryProblem>();
+        var entered = new Dictionary<string, JsonElement?>(StringComparer.Ordinal);
+        foreach (var (field, at) in _columns)
+        {
+            var cell = RowChecker.Cell(cells, at);
+            if (cell.Length == 0 && !_emptyClears) continue;
+            var (value, problem) = FieldCell.Read(field, cell, _style, Find);
+            JsonElement? there = held.TryGetValue(field.Key, out var present) ? present : null;
+            if (problem is not null) problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
+            else if (Same(value, there)) continue;
+            else if (!_target.MayEdit(field)) problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
+            else if (value is { } id && field.Type == FieldType.Person && id.GetString() == employment.Id.ToString())
+                problems.Add(new EntryProblem(field.Key, "self", "Choose somebody other than the person themselves."));
+            else if (value is { } one && field.Unique && IsTaken(field, one, employment)) problems.Add(new EntryProblem(field.Key, "not-unique", "Another record has this already. Enter one that nobody has."));
+            else entered[field.Key] = value;
+        }
+        if (problems.Count == 0 && entered.Count > 0)
+            problems.AddRange(RecordRules.Misfits(entered, employment.Start).Concat(RecordRules.Follow(_target.Set, held, entered, _today, values => _calendars?.OfRecord(values)).Problems).Select(p => new EntryProblem(p.Path[1..], p.Code, p.Message)));
+        if (problems.Count > 0) return Wrong([.. problems]);
+        return entered.Count == 0
+            ? new ImportRow(number, cells, RowOutcome.Same, employment.Id, null, null, [])
+            : new ImportRow(number, cells, RowOutcome.Changed, employment.Id, new RowContent(employment.Number, "", null, JsonSerializer.Serialize(entered)), Before(held, entered), []);
+
+        ImportRow Wrong(params EntryProblem[] problems) => new(number, cells, RowOutcome.Wrong, null, null, null, problems);
+    }
+
+    // Two rows of one sheet that give the same value to two people are as wrong as one that takes another's.
+    private bool IsTaken(FieldDefinition field, JsonElement value, Employment employment)
+    {
+        var (key, owner) = ((field.Key, value.GetRawText()), field.Of == FieldOwner.Person ? employment.PersonId : employment.Id);
+        if (_unique.TryAdd(key, owner)) return false;
+        return _unique[key] != owner;
+    }
+
+    private string Before(IReadOnlyDictionary<string, JsonElement> held, Dictionary<string, JsonElement?> entered)
+    {
+        var values = entered.Keys.ToDictionary(k => k, k => held.TryGetValue(k, out var was) ? was : (JsonElement?)null);
+        return JsonSerializer.Serialize(new { values, was = Texts(values), becomes = Texts(entered) });
+
+        Dictionary<string, string> Texts(Dictionary<string, JsonElement?> all) => all.ToDictionary(v => v.Key, v => v.Value is { } value ? FieldCell.Write(value, _numberOf.GetValueOrDefault) : "");
+    }
+
+    private string? Find(string list, string text) =>
+        list == EntryCheck.People ? _byNumber.TryGetValue(text, out var person) ? person.Id.ToString() : null : _index.Find(list, text);
+
+    private static bool Same(JsonElement? value, JsonElement? there) =>
+        value is null ? there is null : there is not null && JsonElement.DeepEquals(value.Value, there.Value);
+}

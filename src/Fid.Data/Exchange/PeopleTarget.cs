@@ -1,0 +1,159 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Fid.Core.Fields;
+using Fid.Core.Lists;
+using Fid.Data.Changes;
+using Fid.Data.Fields;
+using Fid.Data.Lists;
+using Fid.Data.People;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Data.Exchange;
+
+/// <summary>
+/// The firm's people, as what a sheet goes into: a row for each employment, known by its employee number, with a column for every
+/// field that somebody with certain roles may see. What they may not edit can stand in the sheet, and may not differ there.
+/// </summary>
+public sealed class PeopleTarget(FidDb db, RecordWriter writer, LiveFields fields, IReadOnlyCollection<string> roles) : ImportTarget
+{
+    /// <summary>The people's name among what sheets go into.</summary>
+    public const string Key = EntryCheck.People;
+
+    private const int SavedAtOnce = 50;
+
+    /// <summary>The fields that have a column, in the order in which they are configured.</summary>
+    public IReadOnlyList<FieldDefinition> Fields { get; } = [.. fields.Sections.SelectMany(s => fields.Set.Fields.Where(f => f.Section == s.Key))
+        .Where(f => FieldCell.Has(f) && f.AccessOf(roles) != FieldAccess.None)];
+
+    public override ListDefinition Definition => new(
+        Key, ListGroup.Work, new Label("People", "Personen"),
+        new Label("Everybody’s record, a row each, known by the employee number.", "Die Akte aller, je eine Zeile, erkannt an der Personalnummer."),
+        [.. Fields.Select(FieldCell.Column)], HasNames: false);
+
+    public override async Task<IRowChecker> CheckerAsync(ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation) =>
+        await PeopleRowChecker.LoadAsync(db, this, run, style, today, cancellation);
+
+    public override async Task<CellSuggestions> SuggestionsAsync(CancellationToken cancellation)
+    {
+        var definition = Definition;
+        return new CellSuggestions(definition, await EntryIndex.LoadAsync(db, definition, cancellation));
+    }
+
+    public override IEnumerable<CellDifference> Differences(string before, RowContent after)
+    {
+        var cells = JsonNode.Parse(before)!;
+        foreach (var (field, was) in cells["was"]!.AsObject()) yield return new CellDifference(field, (string)was!, (string)cells["becomes"]![field]!);
+    }
+
+    internal FieldSet Set => fields.Set;
+
+    internal bool MayEdit(FieldDefinition field) => field.AccessOf(roles) == FieldAccess.Edit;
+
+    internal override async Task<bool> ApplyAsync(ImportRun run, Author author, LocalDate today, Func<int, Task> tell, CancellationToken cancellation)
+    {
+        var changed = (short)RowOutcome.Changed;
+        await db.Database.ExecuteSqlAsync($"""
+            select 1 from records_now where employment_id in (select entry_id from import_rows where run_id = {run.Id} and generation = {run.Generation} and outcome = {changed})
+            order by employment_id for update
+            """, cancellation);
+        var rows = await RowsAsync(run, cancellation);
+        await writer.HoldUniqueAsync(rows.SelectMany(r => r.Entered.Keys).Distinct(), cancellation);
+        if (rows.Count < run.Changed || !await StandsAsync(run, rows, today, cancellation)) return false;
+        var calendars = fields.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
+        var held = (await ActiveRecords.LoadAsync(db, today, cancellation, run.HoldsFrom, former: true)).Records;
+        var done = 0;
+        foreach (var some in rows.Chunk(SavedAtOnce))
+        {
+            var (employments, records) = await ReadAsync(some.Select(r => r.EntryId), cancellation);
+            foreach (var row in some)
+            {
+                var (employment, record, values) = (employments[row.EntryId], records[row.EntryId], held[row.EntryId].Values);
+                // Somebody may have saved the record since the rows were checked.
+                if (row.Was.Any(w => (values.TryGetValue(w.Key, out var now) ? now.GetRawText() : null) != w.Value?.GetRawText())) return false;
+                var (ruled, problems) = RecordRules.Follow(fields.Set, values, row.Entered, today, v => calendars?.OfRecord(v));
+                if (problems.Count > 0) return false;
+                var change = author.Change(run.HoldsFrom is null ? "record.fixed" : "record.changed", employment.Id, run.Id.ToString(), run.FileName);
+                db.Changes.Add(change);
+                var edits = row.Entered.Select(e => new FieldEdit(e.Key, e.Value, Core.Templates.Layer.Typed, run.HoldsFrom)).Concat(ruled.Select(r => r with { From = run.HoldsFrom })).ToList();
+                await writer.EditAsync(employment, record, edits, change, today, cancellation);
+            }
+            await db.SaveChangesAsync(cancellation);
+            db.ChangeTracker.Clear();
+            await tell(done += some.Length);
+        }
+        return true;
+    }
+
+    internal override async Task<string?> UndoAsync(ImportRun run, Author author, LocalDate today, CancellationToken cancellation)
+    {
+        var (part, touched) = (run.Id.ToString(), new List<string>());
+        foreach (var some in (await RowsAsync(run, cancellation)).Chunk(SavedAtOnce))
+        {
+            var ids = some.Select(r => r.EntryId).ToArray();
+            foreach (var id in ids.Order()) await writer.LockAsync(id, cancellation);
+            var (employments, records) = await ReadAsync(ids, cancellation);
+            var changes = await db.Changes.AsNoTracking().Where(c => ids.Contains(c.SubjectId) && c.Part == part && (c.Action == "record.fixed" || c.Action == "record.changed")).ToListAsync(cancellation);
+            foreach (var taken in changes)
+            {
+                var employment = employments[taken.SubjectId];
+                var change = author.Change("record.takenBack", employment.Id, taken.Id.ToString(), run.FileName);
+                db.Changes.Add(change);
+                if (!await writer.TakeBackAsync(employment, records[employment.Id], taken, change, today, cancellation)) touched.Add(employment.Number);
+            }
+            if (touched.Count == 0) await db.SaveChangesAsync(cancellation);
+            db.ChangeTracker.Clear();
+        }
+        return touched.Count == 0 ? null : "changed:" + Name(touched);
+    }
+
+    // Whether every value may still be entered: the fields, who may edit them and what others hold can have changed since.
+    private async Task<bool> StandsAsync(ImportRun run, List<Row> rows, LocalDate today, CancellationToken cancellation)
+    {
+        foreach (var row in rows)
+            foreach (var (key, value) in row.Entered)
+                if (fields.Set.Find(key) is not { } field || !MayEdit(field) || (value is { } v && ValueCheck.Check(field, v) is not (not null, null))) return false;
+        foreach (var key in rows.SelectMany(r => r.Entered.Keys).Distinct().Where(k => fields.Set.Find(k)!.Unique))
+        {
+            var (changed, own) = ((short)RowOutcome.Changed, fields.Set.Find(key)!.Of == FieldOwner.Person);
+            var taken = await db.Database.SqlQuery<int>($"""
+                select 1 as "Value" from import_rows r join employments e on e.id = r.entry_id join record_values v on v.field = {key} and v.value = r.values -> {key}
+                where r.run_id = {run.Id} and r.generation = {run.Generation} and r.outcome = {changed} and upper_inf(v.known) and v.owner_id <> case when {own} then e.person_id else e.id end limit 1
+                """).AnyAsync(cancellation);
+            if (taken) return false;
+        }
+        try
+        {
+            await writer.HoldEntriesAsync(rows.SelectMany(r => r.Entered.Select(e => (e.Key, e.Value))), cancellation);
+            return true;
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            return false;
+        }
+    }
+
+    private async Task<(Dictionary<Guid, Employment> Employments, Dictionary<Guid, RecordNow> Records)> ReadAsync(IEnumerable<Guid> ids, CancellationToken cancellation)
+    {
+        var wanted = ids.ToArray();
+        return (await db.Employments.Where(e => wanted.Contains(e.Id)).ToDictionaryAsync(e => e.Id, cancellation),
+            await db.RecordsNow.Where(r => wanted.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation));
+    }
+
+    private async Task<List<Row>> RowsAsync(ImportRun run, CancellationToken cancellation)
+    {
+        var changed = (short)RowOutcome.Changed;
+        var rows = await db.Database.SqlQuery<StoredRow>($"""
+            select entry_id, values, before -> 'values' as was from import_rows
+            where run_id = {run.Id} and generation = {run.Generation} and outcome = {changed} order by no
+            """).ToListAsync(cancellation);
+        return rows.ConvertAll(r => new Row(r.EntryId, ByField(r.Values), ByField(r.Was)));
+    }
+
+    private static Dictionary<string, JsonElement?> ByField(JsonElement values) =>
+        values.EnumerateObject().ToDictionary(v => v.Name, v => v.Value.ValueKind == JsonValueKind.Null ? (JsonElement?)null : v.Value, StringComparer.Ordinal);
+
+    private sealed record StoredRow(Guid EntryId, JsonElement Values, JsonElement Was);
+
+    private sealed record Row(Guid EntryId, Dictionary<string, JsonElement?> Entered, Dictionary<string, JsonElement?> Was);
+}

@@ -1,0 +1,70 @@
+using System.Security.Claims;
+using Fid.Core.Fields;
+using Fid.Core.Lists;
+using Fid.Data;
+using Fid.Data.Exchange;
+using Fid.Data.Fields;
+using Fid.Data.Lists;
+using Fid.Server.Exchange;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Server.People;
+
+/// <summary>Everybody's records as a sheet, which an import takes back.</summary>
+internal static class PeopleSheet
+{
+    public static void MapPeopleSheet(this IEndpointRouteBuilder app) =>
+        app.MapGet("/api/people/sheet.xlsx", Give).WhoMay(Access.ReadsRecords);
+
+    /// <summary>A row for everybody who works here or will, or did on a day, with what the user may see of each: fields that are
+    /// not shown for somebody stay empty, and so do sealed ones for everybody.</summary>
+    private static async Task<FileContentHttpResult> Give(
+        string? language, LocalDateParameter? on, ClaimsPrincipal user, FidDb db, ImportTargets targets, FirmClock clock, CancellationToken cancellation)
+    {
+        var speak = language == "de" ? "de" : "en";
+        var today = await clock.TodayAsync(db, cancellation);
+        var people = await targets.PeopleAsync(user.Id(), cancellation);
+        var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
+        var calendars = set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
+        var numbers = await db.Employments.AsNoTracking().Select(e => new { e.Id, e.Number, e.Start, e.End }).ToDictionaryAsync(e => e.Id, cancellation);
+        var byText = numbers.Values.ToDictionary(e => e.Id.ToString(), e => e.Number);
+        var held = (await ActiveRecords.LoadAsync(db, today, cancellation, on?.Date, former: on is not null)).Records
+            .Where(r => on is not { } day || (numbers[r.Key].Start <= day.Date && (numbers[r.Key].End is not { } end || end >= day.Date)));
+        var roles = ShownRecord.RolesOf(user);
+
+        var columns = new List<SheetColumn> { new(speak == "de" ? "Personalnummer" : "Employee number", speak == "de" ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.", []) };
+        foreach (var field in people.Fields) columns.Add(await ColumnAsync(db, field, field.AccessOf(roles) == FieldAccess.Edit, speak, cancellation));
+        return Workbook.File(
+            speak == "de" ? "Personen" : "People", speak == "de" ? "Personen" : "People", columns,
+            held.OrderBy(r => numbers[r.Key].Number.Length).ThenBy(r => numbers[r.Key].Number, StringComparer.Ordinal).Select(Row));
+
+        IReadOnlyList<string> Row(KeyValuePair<Guid, ActiveRecord> record)
+        {
+            var seen = RecordEvaluation.Of(set, new RecordQuestion(record.Value.Values, set.Keys, [], roles, null, record.Value.AsOf, RecordQuestion.NoLists, calendars?.OfRecord(record.Value.Values)));
+            var shown = seen.Shown.ToHashSet(StringComparer.Ordinal);
+            return [numbers[record.Key].Number, .. people.Fields.Select(f => shown.Contains(f.Key) && seen.Values.TryGetValue(f.Key, out var value) ? FieldCell.Write(value, byText.GetValueOrDefault) : "")];
+        }
+    }
+
+    private static async Task<SheetColumn> ColumnAsync(FidDb db, FieldDefinition field, bool mayEdit, string language, CancellationToken cancellation)
+    {
+        IReadOnlyList<string> choices = field switch
+        {
+            { Type: FieldType.Choices } => [],
+            { List: { } list } => await Workbook.CodesAsync(db, list, cancellation),
+            { Options: { } options } => [.. options.Where(o => !o.Retired).Select(o => o.Value)],
+            { Type: FieldType.YesNo } => Workbook.YesNo(language),
+            _ => [],
+        };
+        var note = mayEdit ? field.Type switch
+        {
+            FieldType.Person => language == "de" ? "Die Personalnummer." : "The employee number.",
+            FieldType.Choices => language == "de" ? "Mehrere mit Semikolon trennen." : "Put semicolons between several.",
+            FieldType.Date => language == "de" ? "Als 2027-03-22 oder 22.3.2027." : "As 2027-03-22 or 22/3/2027.",
+            _ => "",
+        } : language == "de" ? "Nur zum Lesen." : "To read, not to change.";
+        return new SheetColumn(field.Label(language), note, mayEdit ? choices : [], field.Type == FieldType.LongText);
+    }
+}

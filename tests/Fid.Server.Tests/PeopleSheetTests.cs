@@ -1,0 +1,95 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Fid.Data.Exchange;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Server.Tests;
+
+/// <summary>People's records out as a sheet, and in again through an import.</summary>
+public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
+{
+    [Theory]
+    [InlineData("en")]
+    [InlineData("de")]
+    public async Task Everybody_s_sheet_comes_back_as_it_went_out(string language)
+    {
+        using var orla = await firm.As("orla");
+        var file = await orla.BytesAsync($"/api/people/sheet.xlsx?language={language}");
+        var rows = SheetFile.Rows(() => new MemoryStream(file)).ToList();
+        rows.Count.ShouldBe(1 + Convert.ToInt32(await firm.Database.AskAsync("""select count(*) from employments where "end" is null or "end" >= '2027-03-01'"""), null));
+        var run = await orla.ImportAsync("people", file, "people.xlsx");
+        run["columns"]!.AsArray().ShouldAllBe(c => (string)c! != "");
+        run.Counts().ShouldBe([0, 0, rows.Count - 1, 0, 0], run.ToJsonString());
+    }
+
+    [Fact]
+    public async Task Rows_change_records_from_a_day_by_rules_as_a_save_does_and_are_taken_back_together()
+    {
+        using var orla = await firm.As("orla");
+        var (one, two) = ((await orla.GetAsync("/api/people?q="))["people"]![3]!, (await orla.GetAsync("/api/people?q="))["people"]![4]!);
+        var before = await firm.Database.AskAsync(Believed);
+        var run = await orla.ImportAsync("people", $"Personalnummer;Work phone;pension;Holiday calendar;Manager\n{one.Text("number")};+353 1 555 0199;ja;Sound, islands;{two.Text("number")}\n{two.Text("number")};+353 1 555 0198;;;\n");
+        run.Counts().ShouldBe([0, 2, 0, 0, 0], run.ToJsonString());
+        run = await orla.OnAsync(run, "PUT", "matching", new { columns = run["columns"]!.AsArray().Select(c => (string)c!), dates = (string?)null, @decimal = ".", emptyClears = false, holdsFrom = "2027-04-01" });
+        (await orla.RowsAsync(run, "changed"))[0]["changes"]!.AsArray().Single(c => c!.Text("column") == "manager")!.Text("after").ShouldBe(two.Text("number"));
+        (await firm.Database.AskAsync(Believed)).ShouldBe(before);
+
+        run = await orla.OnAsync(run, "POST", "commit", new { onlyGood = false });
+        (run.Text("state"), run["failure"]).ShouldBe(("committed", null));
+        var record = await orla.GetAsync($"/api/records/{one.Text("employmentId")}");
+        var coming = Records.Field(record, "work_phone")["coming"]![0]!;
+        (coming.Text("from"), coming.Text("value")).ShouldBe(("2027-04-01", "+353 1 555 0199"));
+        Records.Field(record, "holiday_calendar")["coming"]!.AsArray().Select(c => c!.Text("value")).ShouldBe(["islands"], customMessage: record.ToJsonString());
+        var history = await orla.GetAsync($"/api/records/{one.Text("employmentId")}/history");
+        (history["changes"]![0]!.Text("origin"), history["changes"]![0]!.Text("why")).ShouldBe(("exchange", "sheet.csv"));
+
+        run = await orla.OnAsync(run, "POST", "undo");
+        run.Text("state").ShouldBe("undone");
+        (await firm.Database.AskAsync(Believed)).ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task A_row_says_at_its_cell_what_is_wrong_and_one_that_was_changed_since_is_looked_at_once_more()
+    {
+        using var orla = await firm.As("orla");
+        var people = (await orla.GetAsync("/api/people?q="))["people"]!.AsArray();
+        string Number(int at) => people[at]!.Text("number");
+        await PublishUniqueBadgesAsync();
+        var badge = Convert.ToString(await firm.Database.AskAsync($"""select value #>> array[]::text[] from record_values where field = 'badge' and upper_inf(known) and owner_id <> '{people[6]!.Text("employmentId")}' limit 1"""), null);
+        var run = await orla.ImportAsync("people",
+            "Employee number,Site,Badge,Manager,Start date,Family name\n" +
+            $"{Number(6)},Skerry Peer,{badge},{Number(6)},2001-01-01,x\nnobody,,,,,\n{Number(7)},,,,,Renamed\n{Number(7)},,,,,Twice\n,,,,,x\n");
+        run.Counts().ShouldBe([0, 1, 0, 4, 0], run.ToJsonString());
+        var wrong = await orla.RowsAsync(run, "wrong");
+        wrong[0]["problems"]!.AsArray().Select(p => (p!.Text("column"), p!.Text("code"))).ShouldBe(
+            [("site", "unknown-entry"), ("badge", "not-unique"), ("manager", "self"), ("start_date", "read-only")], ignoreOrder: true);
+        wrong[0]["problems"]!.AsArray().Single(p => p!.Text("column") == "site")!.Text("suggestion").ShouldBe("skerry");
+        wrong.Skip(1).Select(r => r["problems"]![0]!.Text("code")).ShouldBe(["unknown-person", "duplicate-code", "missing"]);
+
+        await orla.SaveAsync(people[7]!.Text("employmentId"), "family_name", "Meanwhile");
+        run = await orla.OnAsync(run, "POST", "commit", new { onlyGood = true });
+        (run.Text("state"), run.Text("failure")).ShouldBe(("ready", "meanwhile"));
+        (await orla.RowsAsync(run, "changed")).Single()["changes"]![0]!.Text("before").ShouldBe("Meanwhile");
+        (await orla.OnAsync(run, "POST", "commit", new { onlyGood = true })).Text("state").ShouldBe("committed");
+        // Who changes the record again stands in the way of the undo.
+        await orla.SaveAsync(people[7]!.Text("employmentId"), "family_name", "After");
+        (await orla.OnAsync(run, "POST", "undo")).Text("failure").ShouldBe("changed:" + Number(7));
+
+        // What somebody sent is for nobody else's eyes: another may see less.
+        using var piet = await firm.As("piet");
+        using var hidden = await piet.SendAsync("GET", $"/api/imports/{run.Text("id")}/rows");
+        hidden.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    private async Task PublishUniqueBadgesAsync()
+    {
+        using var piet = await firm.As("piet");
+        var configuration = (await piet.GetAsync("/api/fields"))["configuration"]!.AsObject();
+        configuration["fields"]!.AsArray().Single(f => f!.Text("key") == "badge")!["unique"] = true;
+        var draft = await (await piet.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString())).JsonAsync();
+        (await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version"))).EnsureSuccessStatusCode();
+    }
+
+    private const string Believed = "select md5(string_agg(owner_id || field || value::text || effective::text, ',' order by owner_id, field, effective)) from record_values where upper_inf(known)";
+}
