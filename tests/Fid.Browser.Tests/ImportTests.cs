@@ -33,7 +33,7 @@ public class ImportTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Link("To the list").Click();
         orla.SeeText("Berufstaucher");
         orla.Link("Exchange").Click();
-        orla.SeeText("is in the list");
+        orla.SeeText("is in");
         orla.Link("yard jobs.csv").Click();
         orla.Button("Undo the whole import").Click();
         orla.SeeText("was undone");

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Fid.Core.Clock;
 using Fid.Core.Pay;
@@ -15,6 +16,9 @@ public static class ValueCheck
     private const decimal MostNumber = 1_000_000_000;
     private const int MostChoices = 100;
     private const string BadgeField = "badge";
+
+    // Reading a pattern takes far longer than matching with it; a definition keeps the one it has.
+    private static readonly ConditionalWeakTable<FieldDefinition, StrongBox<TextPattern?>> Patterns = [];
 
     /// <summary>
     /// The value to store: null for nothing (null, or a text of spaces), text trimmed and in Unicode normal form C, numbers as
@@ -88,7 +92,7 @@ public static class ValueCheck
             FieldType.Text or FieldType.LongText or FieldType.Identifier when field.Min?.Number is { } least && text.Length < least => $"Enter at least {least} characters.",
             FieldType.Text or FieldType.LongText or FieldType.Identifier when field.Max?.Number is { } most && text.Length > most => $"Enter at most {most} characters.",
             _ when field.Key == BadgeField && !Badges.IsNumber(text) => "Enter 1 to 20 digits and nothing else.",
-            _ when field.Pattern is { } pattern && TextPattern.Read(pattern).Pattern is { } read && !read.Matches(text) => "This is not written as the field wants it.",
+            _ when field.Pattern is not null && Patterns.GetValue(field, f => new(TextPattern.Read(f.Pattern!).Pattern)).Value is { } pattern && !pattern.Matches(text) => "This is not written as the field wants it.",
             _ => null,
         };
         if (message is not null) return Wrong(field, "bad-value", message);

@@ -47,7 +47,7 @@ internal static class HistoryEndpoints
         var explanations = changes.Where(c => c.Action == Explained && c.Part is not null).ToLookup(c => c.Part!);
         var names = await ListNames.LoadAsync(db, cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
-        var people = await PeopleAsync(db, fields, rows, cancellation);
+        var named = await NamedAsync(db, fields, rows, cancellation);
         var order = fields.Set.Fields.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
         return TypedResults.Ok(new HistoryResponse(
             [.. rows.OrderBy(r => order[r.Field]).ThenBy(r => r.Effective.LowerBound).ThenBy(r => r.Known.LowerBound).Select(r => Value(r))],
@@ -59,7 +59,7 @@ internal static class HistoryEndpoints
         {
             var (from, to) = EffectiveRange.FromDatabase(row.Effective);
             return new HistoryValue(
-                row.Id, row.Field, Labels.Of(fields.Set.Find(row.Field)!.Labels), SealedText.Shown(row.Value), Display(fields, names, people, row.Field, row.Value), ValueSource.Of(row.Source, templates), from, to,
+                row.Id, row.Field, Labels.Of(fields.Set.Find(row.Field)!.Labels), SealedText.Shown(row.Value), Display(fields, names, named, row.Field, row.Value), ValueSource.Of(row.Source, templates), from, to,
                 row.Known.LowerBound, row.Known.UpperBoundInfinite ? null : row.Known.UpperBound, row.ChangeId);
         }
     }
@@ -75,7 +75,7 @@ internal static class HistoryEndpoints
         var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => ShownRecord.Sees(fields, roles, [v.Field])).ToList();
         var (before, after) = (State(on.Date, known?.Date), State(with.Date, withKnown?.Date));
         var names = await ListNames.LoadAsync(db, cancellation);
-        var people = await PeopleAsync(db, fields, rows, cancellation);
+        var named = await NamedAsync(db, fields, rows, cancellation);
         return TypedResults.Ok(fields.Set.Fields.Select(f => f.Key)
             .Where(k => Raw(before, k) != Raw(after, k))
             .Select(k => new StateDifference(k, Labels.Of(fields.Set.Find(k)!.Labels), Shown(before, k), Shown(after, k))).ToArray());
@@ -91,7 +91,7 @@ internal static class HistoryEndpoints
         string? Raw(Dictionary<string, RecordValue> state, string key) => state.TryGetValue(key, out var value) ? SealedText.Comparable(value.Value) : null;
 
         StateValue? Shown(Dictionary<string, RecordValue> state, string key) =>
-            state.TryGetValue(key, out var value) ? new StateValue(SealedText.Shown(value.Value), Display(fields, names, people, key, value.Value), EffectiveRange.FromDatabase(value.Effective).From) : null;
+            state.TryGetValue(key, out var value) ? new StateValue(SealedText.Shown(value.Value), Display(fields, names, named, key, value.Value), EffectiveRange.FromDatabase(value.Effective).From) : null;
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Explain(
@@ -129,17 +129,21 @@ internal static class HistoryEndpoints
     private static IQueryable<RecordValue> Values(FidDb db, Employment employment) =>
         db.RecordValues.AsNoTracking().Where(v => v.OwnerId == employment.Id || v.OwnerId == employment.PersonId);
 
-    private static async Task<Dictionary<string, string>> PeopleAsync(FidDb db, LiveFields fields, List<RecordValue> rows, CancellationToken cancellation)
+    // How the people and files are called that values name by their ids.
+    private static async Task<Dictionary<string, string>> NamedAsync(FidDb db, LiveFields fields, List<RecordValue> rows, CancellationToken cancellation)
     {
-        var ids = rows.Where(r => fields.Set.Find(r.Field)!.Type == FieldType.Person).Select(r => Guid.TryParse(r.Value.ToString(), out var id) ? id : Guid.Empty).Distinct().ToArray();
-        return ids.Length == 0 ? [] : await db.RecordsNow.AsNoTracking().Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId.ToString(), r => r.FullName, cancellation);
+        var ids = rows.Where(r => fields.Set.Find(r.Field)!.Type is FieldType.Person or FieldType.File).Select(r => Guid.TryParse(r.Value.ToString(), out var id) ? id : Guid.Empty).Distinct().ToArray();
+        if (ids.Length == 0) return [];
+        var named = await db.RecordsNow.AsNoTracking().Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId.ToString(), r => r.FullName, cancellation);
+        foreach (var file in await db.StoredFiles.AsNoTracking().Where(f => ids.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToListAsync(cancellation)) named[file.Id.ToString()] = file.Name;
+        return named;
     }
 
-    private static string? Display(LiveFields fields, ListNames names, Dictionary<string, string> people, string key, JsonElement value)
+    private static string? Display(LiveFields fields, ListNames names, Dictionary<string, string> named, string key, JsonElement value)
     {
         var field = fields.Set.Find(key)!;
         return field.List is { } list ? names.Joined(list, value)
-            : field.Type == FieldType.Person ? people.GetValueOrDefault(value.ToString())
+            : field.Type is FieldType.Person or FieldType.File ? named.GetValueOrDefault(value.ToString())
             : null;
     }
 }

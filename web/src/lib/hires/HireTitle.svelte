@@ -17,8 +17,11 @@
     of: number;
     /** The hire under way; without one there is only a record. */
     hire?: { id: string; done: number; of: number };
+    /** The address of a picture of them. */
+    photo?: string;
   }
-  let { employmentId, givenName, familyName, job, kind, site, start, number, filled, of, hire }: Props = $props();
+  let { employmentId, givenName, familyName, job, kind, site, start, number, filled, of, hire, photo }: Props = $props();
+  let unseen = $state('');
   const t = $derived(text.t.hire);
   const tabs = $derived(
     hire
@@ -38,6 +41,9 @@
 
 <div class="flex flex-wrap items-end justify-between gap-x-8 gap-y-1 pt-4">
   <div class="flex min-w-0 flex-wrap items-baseline gap-x-4">
+    {#if photo && photo !== unseen}
+      <img src={photo} alt="" class="border-rule h-12 w-10 shrink-0 self-center border object-cover" onerror={() => (unseen = photo)} />
+    {/if}
     <h1 class="text-2xl"><bdi>{`${givenName} ${familyName}`.trim()}</bdi></h1>
     <p class="text-soft text-xs">
       {job ?? ''}{kind ? `, ${kind}` : ''}

@@ -65,6 +65,10 @@
   );
   const fields = $derived(sections.flatMap((s) => s.fields));
   const filled = $derived(fields.filter((f) => isFilled(f.key)).length);
+  const photo = $derived.by(() => {
+    const file = fields.find((f) => f.key === 'photo')?.value;
+    return typeof file === 'string' ? `/api/records/${id}/fields/photo/file?file=${file}` : undefined;
+  });
   /** From when on each field that is still empty is needed. */
   const needed = $derived(
     new Map(
@@ -123,7 +127,7 @@
   <Waiting error={query.error} retry={() => query.refetch()} />
 {:else}
   <div class="page">
-    <HireTitle {...record} {filled} of={fields.length} hire={record.hire ?? undefined} />
+    <HireTitle {...record} {filled} of={fields.length} hire={record.hire ?? undefined} {photo} />
     <div class="border-ink mt-3 grid border-t lg:grid-cols-[11.5rem_minmax(0,1fr)] xl:grid-cols-[11.5rem_minmax(0,1fr)_18rem]">
       <nav aria-label={t.sectionsLabel} class="border-rule py-2 lg:border-r">
         <ul class="flex flex-wrap lg:sticky lg:top-2 lg:block">
@@ -154,6 +158,14 @@
         }}
       >
         {#if kept && editing.count > 0}<p class="text-ochre pt-3 text-sm" role="status">{t.draftKept(text.day(kept))}</p>{/if}
+        {#if misfits.size > 0}
+          <p class="border-rust bg-rust-tint text-rust mt-3 flex flex-wrap gap-x-3 border-l-4 px-4 py-2" role="status">
+            {t.doNotFit(misfits.size)}
+            {#each fields.filter((f) => misfits.has(f.key)) as field (field.key)}
+              <button type="button" class="link font-semibold" onclick={() => focusField(field.key)}>{field.label[text.language]}</button>
+            {/each}
+          </p>
+        {/if}
         {#each sections as section (section.key)}
           <section id="section-{section.key}" aria-labelledby="title-{section.key}" class="pt-4">
             <h2 id="title-{section.key}" class="mb-2 text-lg">{section.label[text.language]}</h2>

@@ -275,6 +275,7 @@ export const de: Messages = {
   },
   record: {
     sectionsLabel: 'Abschnitte',
+    doNotFit: (n) => (n === 1 ? 'Ein Wert passt nicht in sein Feld:' : `${n} Werte passen nicht in ihre Felder:`),
     filledOf: (filled, of) => `${filled} von ${of}`,
     filled: (filled, of) => `${filled} von ${of} gefüllt`,
     needed: (n) => `${n} noch nötig`,

@@ -274,6 +274,7 @@ export const en = {
   },
   record: {
     sectionsLabel: 'Sections',
+    doNotFit: (n: number) => (n === 1 ? 'One value does not fit its field:' : `${n} values do not fit their fields:`),
     filledOf: (filled: number, of: number) => `${filled} of ${of}`,
     filled: (filled: number, of: number) => `${filled} of ${of} filled`,
     needed: (n: number) => `${n} still needed`,
