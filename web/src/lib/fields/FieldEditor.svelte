@@ -9,6 +9,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import { nameOf, types, type Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
+  import { sentenceOf } from './findings';
   import FormulaInput from './FormulaInput.svelte';
   import FormulaResult from './FormulaResult.svelte';
   import OptionsEditor from './OptionsEditor.svelte';
@@ -31,7 +32,10 @@
   const shipped = $derived(server.shipped.includes(field.key));
   const edit = (change: Partial<Field>) => void drafting.edit(field.key, change);
   const finding = (part: string) => drafting.review?.findings.find((f) => f.fields[0] === field.key && f.part === part);
-  const errorOf = (part: string) => finding(part)?.message;
+  const errorOf = (part: string) => {
+    const found = finding(part);
+    return found && sentenceOf(found, drafting);
+  };
 
   const isChoice = $derived(field.type === 'choice' || field.type === 'choices');
   const takesList = $derived(field.type === 'listEntry' || (isChoice && !field.options?.length));

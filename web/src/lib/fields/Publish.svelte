@@ -9,6 +9,7 @@
   import { nameOf } from './configuration';
   import Differences from './Differences.svelte';
   import type { Drafting } from './drafting.svelte';
+  import { sentenceOf } from './findings';
   import { words } from './words';
 
   /** What would change and whom it touches, before it is made live. */
@@ -55,7 +56,7 @@
   <div class="px-5 pt-2 pb-5">
     {#if review && review.differences.length === 0}<p>{w.nothing}</p>{/if}
     {#each findings as f, i (i)}
-      <p class="py-0.5 {f.blocks ? 'text-rust font-semibold' : 'text-ochre'}">{f.message}</p>
+      <p class="py-0.5 {f.blocks ? 'text-rust font-semibold' : 'text-ochre'}">{sentenceOf(f, drafting)}</p>
     {/each}
     {#if review && review.differences.length > 0}
       <h3 class="pt-2 text-base">{w.touches}</h3>

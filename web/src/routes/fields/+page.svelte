@@ -3,6 +3,7 @@
   import { api, data } from '$lib/api/client';
   import { keyFrom, nameOf, type Configuration } from '$lib/fields/configuration';
   import { Drafting } from '$lib/fields/drafting.svelte';
+  import { sentenceOf } from '$lib/fields/findings';
   import FieldEditor from '$lib/fields/FieldEditor.svelte';
   import FieldTable from '$lib/fields/FieldTable.svelte';
   import Publish from '$lib/fields/Publish.svelte';
@@ -149,7 +150,7 @@
       <ul class="mb-3">
         {#each findings as finding, i (i)}
           <li class="mb-1 border-l-4 px-4 py-2 {finding.blocks ? 'bg-rust-tint border-rust' : 'bg-ochre-tint border-ochre'}">
-            {finding.message}
+            {sentenceOf(finding, drafting)}
             {#if drafting.find(finding.fields[0] ?? '')}
               <button type="button" class="link ml-2" onclick={() => open(finding.fields[0]!)}
                 >{w.open(nameOf(drafting.find(finding.fields[0]!)!, text.language))}</button

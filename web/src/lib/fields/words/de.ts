@@ -174,5 +174,33 @@ export const de: typeof en = {
     note: 'Jede Zeile wird beim Verlassen gesichert. Strg D nimmt den Wert der Zeile darüber; eine eingefügte Spalte füllt nach unten.',
     saved: 'gesichert',
     more: (n) => `${n} weitere werden nicht gezeigt. Eine Abteilung oder einen Standort wählen.`
+  },
+  findings: {
+    'nobody-can-fill': ([f]) =>
+      `${f} muss ausgefüllt sein, doch niemand darf es ändern, und weder Vorgabe noch Regel füllt es. Gib einer Rolle das Recht oder dem Feld eine Vorgabe.`,
+    'nobody-can-see': ([f]) => `${f} muss ausgefüllt sein, doch niemand darf es auch nur sehen. Zeig es mindestens einer Rolle.`,
+    circular: (f) => `${f.join(', ')} füllen einander im Kreis. Nimm eine der Formeln heraus.`,
+    'unknown-field': ([f], s) => `${f} nennt ein Feld, das es nicht gibt.${meant(s)}`,
+    'unknown-list': ([f], s) => `${f} wählt aus einer Liste, die es nicht gibt.${meant(s)}`,
+    'unknown-stage': ([f], s) => `${f} wird ab einer Etappe gebraucht, die es nicht gibt.${meant(s)}`,
+    'unknown-option': ([f], s) => `${f} nennt eine Auswahl, die es nicht gibt.${meant(s)}`,
+    'parent-after-child': ([f]) => `${f} wird von einem Feld eingeengt, das erst danach kommt. Stell das einengende Feld davor.`,
+    'nothing-to-choose': ([f], s) => `Bei ${f} bliebe mit einer Wahl im einengenden Feld nichts zu wählen.${meant(s)}`,
+    'default-outside': ([f]) => `Die Vorgabe von ${f} passt nicht zu seinen eigenen Optionen, Grenzen oder seinem Muster.`,
+    'never-true': ([f], s) =>
+      `Eine Bedingung bei ${f} kann nie zutreffen: verglichen wird mit einer Auswahl, die es nicht gibt.${meant(s)}`,
+    'formula-error': ([f]) => `Eine Formel bei ${f} lässt sich nicht lesen.`,
+    'formula-type': ([f]) => `Eine Formel bei ${f} ergibt etwas anderes, als das Feld fasst.`,
+    'bad-pattern': ([f]) => `Das Muster von ${f} lässt sich nicht lesen, oder es könnte endlos suchen. Schreib es einfacher.`,
+    'duplicate-key': ([f]) => `Den Schlüssel ${f} gibt es zweimal. Benenn einen um.`,
+    'duplicate-label': (f) => `${f.join(' und ')} heißen in einem Abschnitt gleich. Benenn eines um.`,
+    'strands-values': ([f]) =>
+      `Akten haben bei ${f} Werte, die danach nicht mehr passten. Zieh eine Option zurück oder blende das Feld aus, statt es zu ändern.`,
+    'shipped-removed': ([f]) => `${f} gehört zu Fid und lässt sich nicht entfernen. Blende es stattdessen aus.`,
+    'sensitive-type': ([f]) =>
+      `${f} kann nicht versiegelt werden: das geht nur mit Texten, Kennungen, Telefonnummern, E-Mail-Adressen und Daten.`,
+    'sensitive-stored': ([f]) => `${f} hat schon Werte; versiegeln oder öffnen lässt es sich nicht mehr. Leg ein neues Feld an.`
   }
 };
+
+const meant = (suggestion: string) => (suggestion ? ` Gemeint ist wohl „${suggestion}“.` : '');

@@ -174,5 +174,7 @@ export const en = {
     note: 'Each line is saved as you leave it. Ctrl D copies from the line above; a pasted column fills down.',
     saved: 'saved',
     more: (n: number) => `${n} more are not shown. Choose a department or a site.`
-  }
+  },
+  /** Findings by their codes, where the server's own sentence is not in this language. */
+  findings: {} as Record<string, (fields: string[], suggestion: string) => string>
 };

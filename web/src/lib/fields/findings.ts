@@ -1,0 +1,14 @@
+import type { Api } from '$lib/api/client';
+import { text } from '$lib/text/index.svelte';
+import { nameOf } from './configuration';
+import type { Drafting } from './drafting.svelte';
+import { words } from './words';
+
+/** A finding in the reader's language: the server's sentence is English, and stands wherever there is no other. */
+export function sentenceOf(finding: Api['ReviewFinding'], drafting: Drafting): string {
+  const names = finding.fields.map((key) => {
+    const field = drafting.find(key);
+    return `„${field ? nameOf(field, text.language) : key}“`;
+  });
+  return words().findings[finding.code]?.(names, finding.suggestion ?? '') ?? finding.message;
+}
