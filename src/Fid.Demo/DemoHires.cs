@@ -74,7 +74,7 @@ internal sealed class DemoHires(FidDb db, RecordWriter writer, Author author, Lo
         foreach (var (field, value) in more) typed[field] = Json(value);
         var templates = await TemplateBook.LoadAsync(db, default);
         var opening = new HireOpening(db, writer);
-        var draft = await opening.DraftAsync(templates, templates.Find(template)!, typed, start, today, default);
+        var draft = (await opening.DraftAsync(templates, templates.Find(template)!, typed, start, today, default)).Answer!;
         // What was cleared on purpose stays empty, although the site would know a value.
         var cleared = more.Where(m => m.Value is null).Select(m => m.Field).ToHashSet();
         draft = draft with { Values = draft.Values.Where(v => !cleared.Contains(v.Key)).ToDictionary(v => v.Key, v => v.Value) };

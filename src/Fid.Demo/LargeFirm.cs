@@ -27,8 +27,8 @@ internal static class LargeFirm
         var drafts = new Dictionary<(string, string), HireDraft>();
         foreach (var code in codes)
             foreach (var site in sites)
-                drafts[(code, site)] = await opening.DraftAsync(
-                    templates, templates.Find(code)!, new Dictionary<string, JsonElement> { ["site"] = JsonSerializer.SerializeToElement(site) }, null, today, default);
+                drafts[(code, site)] = (await opening.DraftAsync(
+                    templates, templates.Find(code)!, new Dictionary<string, JsonElement> { ["site"] = JsonSerializer.SerializeToElement(site) }, null, today, default)).Answer!;
 
         for (var i = 0; i < Hires; i++)
         {

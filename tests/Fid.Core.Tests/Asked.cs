@@ -1,5 +1,6 @@
 using System.Buffers;
 using System.Text;
+using System.Text.Json;
 using Fid.Core.Compute;
 using Shouldly;
 
@@ -11,10 +12,24 @@ internal static class Asked
     /// <summary>The answer to a question that can be answered.</summary>
     public static string Answer(string name, string question)
     {
-        var answer = new ArrayBufferWriter<byte>();
-        var answered = Door.Answer(name, Encoding.UTF8.GetBytes(question), answer);
-        var text = Encoding.UTF8.GetString(answer.WrittenSpan);
+        var (answered, text) = Ask(name, question);
         answered.ShouldBeTrue(text);
         return text;
+    }
+
+    /// <summary>What is wrong with a question that cannot.</summary>
+    public static Problem[] Problems(string name, string question)
+    {
+        var (answered, text) = Ask(name, question);
+        answered.ShouldBeFalse(text);
+        using var errors = JsonDocument.Parse(text);
+        return [.. errors.RootElement.GetProperty("errors").EnumerateArray().Select(e => new Problem(e.GetProperty("path").GetString()!, e.GetProperty("code").GetString()!, e.GetProperty("message").GetString()!))];
+    }
+
+    private static (bool Answered, string Text) Ask(string name, string question)
+    {
+        var answer = new ArrayBufferWriter<byte>();
+        var answered = Door.Answer(name, Encoding.UTF8.GetBytes(question), answer);
+        return (answered, Encoding.UTF8.GetString(answer.WrittenSpan));
     }
 }

@@ -21,6 +21,8 @@ public static class Door
         ["clock.badges"] = BadgesDoor.Answer,
         ["fields.check"] = FieldsCheckDoor.Answer,
         ["fields.evaluate"] = FieldsEvaluateDoor.Answer,
+        ["templates.resolve"] = TemplatesDoor.AnswerResolve,
+        ["templates.merge"] = TemplatesDoor.AnswerMerge,
     };
 
     /// <summary>Reads a question whole and writes its answer; with problems noted nothing need have been written.</summary>

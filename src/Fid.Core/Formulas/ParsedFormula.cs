@@ -13,7 +13,7 @@ internal sealed partial class ParsedFormula
 
     private const string NoPowers = "Powers cannot be used. Multiply instead.";
 
-    private ParsedFormula(LogicalExpression root, IReadOnlyList<string> names) => (Root, Names) = (root, names);
+    private ParsedFormula(LogicalExpression root, IReadOnlyList<string> names, IReadOnlyCollection<string> calls) => (Root, Names, Calls) = (root, names, calls);
 
     /// <summary>How formulas are read and computed: in decimals, text compared letter by letter, nothing as a value of its own.</summary>
     public static Expression Express(string text) => new(text, Options) { CultureInfo = CultureInfo.InvariantCulture };
@@ -31,6 +31,9 @@ internal sealed partial class ParsedFormula
     /// <summary>What it reads, each once.</summary>
     public IReadOnlyList<string> Names { get; }
 
+    /// <summary>The functions it calls, as it writes them.</summary>
+    public IReadOnlyCollection<string> Calls { get; }
+
     /// <summary>Reads a formula.</summary>
     /// <param name="text">The formula.</param>
     /// <param name="longest">The most characters it may have.</param>
@@ -47,9 +50,10 @@ internal sealed partial class ParsedFormula
             if (expression.HasErrors()) return Unreadable(text, expression.Error);
             var root = expression.GetLogicalExpression()!;
             if (FormulaBounds.Check(root, Deepest) is { } breach) return Failed(breach == FormulaBounds.Power ? NoPowers : breach);
-            if (expression.GetFunctionNames().FirstOrDefault(f => !functions.Contains(f, StringComparer.OrdinalIgnoreCase)) is { } unknown)
+            var calls = expression.GetFunctionNames();
+            if (calls.FirstOrDefault(f => !functions.Contains(f, StringComparer.OrdinalIgnoreCase)) is { } unknown)
                 return (null, new FormulaMistake($"There is no function {unknown}. Known: {string.Join(", ", functions)}.", At(text, unknown), unknown));
-            return (new ParsedFormula(root, [.. expression.GetParameterNames().Where(n => !IsNothing(n)).Distinct(StringComparer.Ordinal)]), null);
+            return (new ParsedFormula(root, [.. expression.GetParameterNames().Where(n => !IsNothing(n)).Distinct(StringComparer.Ordinal)], calls), null);
         }
         catch (NCalcException e)
         {

@@ -34,6 +34,9 @@ public sealed class RecordFormula
     /// <summary>The names it reads, each once.</summary>
     public IReadOnlyList<string> Names => _parsed.Names;
 
+    /// <summary>Whether it depends on the day on which it is computed.</summary>
+    public bool AsksForToday => _parsed.Calls.Contains("today", StringComparer.OrdinalIgnoreCase);
+
     internal LogicalExpression Root => _parsed.Root;
 
     /// <summary>Reads a formula; what is wrong with it otherwise.</summary>

@@ -1,77 +1,47 @@
-using System.Text.Json;
-
 namespace Fid.Core.Templates;
 
 /// <summary>Lays layers over each other, the later winning, and keeps the whole trail of who set what.</summary>
-public static class Layering
+internal static class Layering
 {
-    /// <summary>What the layers come to. Tasks stand in the order of their first appearance.</summary>
-    /// <param name="layers">The layers, lowest first.</param>
-    public static Layered Merge(IReadOnlyList<Layer> layers)
+    /// <summary>For each field what the layers set it to, the winner first and below it what it displaced, the nearest first.</summary>
+    public static Dictionary<string, List<(Layer From, LayerValue Value)>> Values(IReadOnlyList<Layer> layers)
     {
-        var values = new Dictionary<string, LayeredValue>(StringComparer.Ordinal);
-        var tasks = new Dictionary<string, Dictionary<string, LayeredValue>>(StringComparer.Ordinal);
+        var trails = new Dictionary<string, List<(Layer, LayerValue)>>(StringComparer.Ordinal);
+        foreach (var layer in layers)
+            foreach (var (field, value) in layer.Content.Values)
+            {
+                if (!trails.TryGetValue(field, out var trail)) trails[field] = trail = [];
+                trail.Insert(0, (layer, value));
+            }
+        return trails;
+    }
+
+    /// <summary>The entries of a list, in the order of their first appearance, and those that were dropped. Dropping what is not
+    /// there does nothing.</summary>
+    /// <param name="list">A place in <see cref="LayerContent.Lists"/>.</param>
+    public static (IReadOnlyList<LayeredEntry> Entries, IReadOnlyList<DroppedEntry> Dropped) Entries(IReadOnlyList<Layer> layers, int list)
+    {
+        var entries = new Dictionary<string, Dictionary<string, LayeredValue>>(StringComparer.Ordinal);
         var order = new List<string>();
         var droppedBy = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (var layer in layers)
-        {
-            Set(values, layer.Values, layer.Id);
-            foreach (var task in layer.Tasks)
+            foreach (var entry in layer.Content.Entries(list))
             {
-                if (!tasks.TryGetValue(task.Key, out var properties))
+                if (!entries.TryGetValue(entry.Key, out var properties))
                 {
-                    tasks[task.Key] = properties = new Dictionary<string, LayeredValue>(StringComparer.Ordinal);
-                    order.Add(task.Key);
+                    if (entry.Drop) continue;
+                    entries[entry.Key] = properties = new Dictionary<string, LayeredValue>(StringComparer.Ordinal);
+                    order.Add(entry.Key);
                 }
-                Set(properties, task.Properties, layer.Id);
-                if (task.Drop) droppedBy[task.Key] = layer.Id;
-                else droppedBy.Remove(task.Key);
+                foreach (var (name, value) in entry.Properties)
+                    properties[name] = properties.TryGetValue(name, out var lower)
+                        ? new LayeredValue(value, layer.Id, [new Displaced(lower.From, lower.Value), .. lower.Displaced])
+                        : new LayeredValue(value, layer.Id, []);
+                if (entry.Drop) droppedBy[entry.Key] = layer.Id;
+                else droppedBy.Remove(entry.Key);
             }
-        }
-        return new Layered(
-            [.. layers.Select(l => l.Id)],
-            values,
-            [.. order.Where(k => !droppedBy.ContainsKey(k)).Select(k => new LayeredTask(k, tasks[k]))],
-            [.. order.Where(droppedBy.ContainsKey).Select(k => new DroppedTask(k, droppedBy[k]))]);
-    }
-
-    private static void Set(Dictionary<string, LayeredValue> into, IReadOnlyDictionary<string, JsonElement> set, string layer)
-    {
-        foreach (var (name, value) in set)
-            into[name] = into.TryGetValue(name, out var lower)
-                ? new LayeredValue(value, layer, [new Displaced(lower.From, lower.Value), .. lower.Displaced])
-                : new LayeredValue(value, layer, []);
+        return (
+            [.. order.Where(k => !droppedBy.ContainsKey(k)).Select(k => new LayeredEntry(k, entries[k]))],
+            [.. order.Where(droppedBy.ContainsKey).Select(k => new DroppedEntry(LayerContent.Lists[list], k, droppedBy[k]))]);
     }
 }
-
-/// <summary>What layers come to.</summary>
-/// <param name="Layers">The ids of the layers, lowest first.</param>
-/// <param name="Values">Record values by field key.</param>
-/// <param name="Tasks">The tasks left, in the order of their first appearance.</param>
-/// <param name="Dropped">The tasks taken away.</param>
-public sealed record Layered(
-    IReadOnlyList<string> Layers,
-    IReadOnlyDictionary<string, LayeredValue> Values,
-    IReadOnlyList<LayeredTask> Tasks,
-    IReadOnlyList<DroppedTask> Dropped);
-
-/// <summary>A value, the layer that set it, and what it displaced.</summary>
-/// <param name="Value">The value.</param>
-/// <param name="From">The layer that set it.</param>
-/// <param name="Displaced">What lower layers had set, the nearest first.</param>
-public sealed record LayeredValue(JsonElement Value, string From, IReadOnlyList<Displaced> Displaced);
-
-/// <summary>A value that a later layer displaced.</summary>
-/// <param name="From">The layer that had set it.</param>
-/// <param name="Value">The value.</param>
-public sealed record Displaced(string From, JsonElement Value);
-
-/// <summary>A task with its properties, each with its trail.</summary>
-/// <param name="Key">The task's key.</param>
-/// <param name="Properties">Its properties by name.</param>
-public sealed record LayeredTask(string Key, IReadOnlyDictionary<string, LayeredValue> Properties);
-
-/// <summary>A task that a layer took away.</summary>
-/// <param name="Key">The task's key.</param>
-/// <param name="By">The layer.</param>
-public sealed record DroppedTask(string Key, string By);

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Core;
 using Fid.Core.Clock;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
@@ -20,11 +21,12 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     // Guards the next free badge between looking for it and saving it.
     private const long BadgeLock = 0x0BAD6E;
 
-    /// <summary>What a hire would start with. Nothing is saved.</summary>
-    public async Task<HireDraft> DraftAsync(
+    /// <summary>What a hire would start with. Nothing is saved. Where the template cannot be worked out for it, the problems say why.</summary>
+    public async Task<Outcome<HireDraft>> DraftAsync(
         TemplateBook templates, RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, CancellationToken cancellation)
     {
-        var layered = templates.Resolve(template, typed);
+        var resolved = templates.Resolve(template, typed, start, today);
+        if (resolved.Answer is not { } layered) return Outcome<HireDraft>.Failed(resolved.Problems);
         var site = await Entry("sites", "site");
         var department = await Entry("departments", "department");
         var places = new ManagerFinder(db);

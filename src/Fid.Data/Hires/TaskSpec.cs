@@ -24,7 +24,7 @@ internal sealed record TaskSpec(
         Converters = { new System.Text.Json.Serialization.JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
     };
 
-    public static TaskSpec Read(LayeredTask task) =>
+    public static TaskSpec Read(LayeredEntry task) =>
         JsonSerializer.SerializeToElement(task.Properties.ToDictionary(p => p.Key, p => p.Value.Value)).Deserialize<TaskSpec>(Json)!;
 
     public HireTask ToHireTask(string key, int position, IReadOnlySet<string> keys)

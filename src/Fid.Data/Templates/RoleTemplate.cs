@@ -1,3 +1,4 @@
+using Fid.Core.Formulas;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
@@ -37,6 +38,9 @@ public sealed class RoleTemplate
     public bool Opens { get; set; }
 
     public required TemplateContent Content { get; set; }
+
+    /// <summary>For an add-on: the condition as a formula.</summary>
+    internal RecordFormula? Condition => WhenField is null || WhenValue is null ? null : RecordFormula.Read($"{WhenField} == '{WhenValue.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("'", "\\'", StringComparison.Ordinal)}'").Formula;
 
     public bool IsAddOn => WhenField is not null;
 

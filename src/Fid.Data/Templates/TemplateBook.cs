@@ -1,6 +1,10 @@
 using System.Text.Json;
+using Fid.Core;
+using Fid.Core.Calendars;
 using Fid.Core.Templates;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NodaTime.Text;
 
 namespace Fid.Data.Templates;
 
@@ -10,11 +14,16 @@ public sealed class TemplateBook
     private readonly Dictionary<string, RoleTemplate> _templates;
     private readonly RoleTemplate[] _addOns;
 
+    private readonly TemplateDefinition[] _definitions;
+    private readonly AddOnDefinition[] _conditions;
+
     private TemplateBook(IEnumerable<RoleTemplate> all)
     {
         var known = all.ToArray();
         _templates = known.Where(t => !t.IsAddOn).ToDictionary(t => t.Code);
         _addOns = [.. known.Where(t => t is { IsAddOn: true, Retired: false }).OrderBy(t => t.Order).ThenBy(t => t.Code, StringComparer.Ordinal)];
+        _definitions = [.. _templates.Values.Select(t => new TemplateDefinition(t.Code, t.Version, t.BuildsOnCode, t.Content.Layer))];
+        _conditions = [.. _addOns.Select(a => new AddOnDefinition(a.Code, a.Version, a.Condition, a.Order, a.Content.Layer))];
     }
 
     public IEnumerable<RoleTemplate> All => _templates.Values.Concat(_addOns);
@@ -38,36 +47,23 @@ public sealed class TemplateBook
         return template is null ? null : (template.Name, version);
     }
 
-    /// <summary>
-    /// What a hire from a template starts with: the templates it builds on, the template, the add-ons whose condition holds, and
-    /// what was typed. Conditions look at typed values first, then at what the templates set.
-    /// </summary>
-    public Layered Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed)
+    /// <summary>What a hire from a template starts with, as <see cref="TemplateResolution"/> says. Where a template cannot be worked
+    /// out with what is known so far, what is wrong is told.</summary>
+    /// <param name="typed">What was typed, by field key.</param>
+    /// <param name="start">The first day; null while it is not known.</param>
+    /// <param name="today">Today.</param>
+    /// <param name="calendar">The working days that formulas count; null for Monday to Friday.</param>
+    public Outcome<Layered> Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, WorkCalendar? calendar = null)
     {
-        var layers = Layers(template).ToList();
-        var own = Layering.Merge([.. layers, new Layer(Layer.Typed, typed, [])]).Values;
-        layers.AddRange(_addOns.Where(a => Applies(a, own)).Select(ToLayer));
-        return Layering.Merge([.. layers, new Layer(Layer.Typed, typed, [])]);
+        var facts = start is { } first ? new Dictionary<string, JsonElement> { ["start_date"] = JsonSerializer.SerializeToElement(LocalDatePattern.Iso.Format(first)) } : [];
+        return TemplateResolution.Resolve(new TemplateQuestion(facts, _definitions, template.Code, _conditions, typed, null, today, calendar));
     }
 
-    /// <summary>The layers of a template and of those it builds on, the deepest first.</summary>
-    public IEnumerable<Layer> Layers(RoleTemplate template) => Chain(template).Select(ToLayer);
-
-    private List<RoleTemplate> Chain(RoleTemplate template)
+    /// <summary>What a template or an add-on and those it builds on come to, whatever the hire.</summary>
+    public Outcome<Layered> Resolve(RoleTemplate template, LocalDate today)
     {
-        var chain = new List<RoleTemplate>();
-        for (var t = template; t is not null && !chain.Contains(t); t = t.BuildsOnCode is null ? null : Find(t.BuildsOnCode))
-            chain.Insert(0, t);
-        return chain;
+        var none = new Dictionary<string, JsonElement>();
+        TemplateDefinition[] all = template.IsAddOn ? [new TemplateDefinition(template.Code, template.Version, null, template.Content.Layer)] : _definitions;
+        return TemplateResolution.Resolve(new TemplateQuestion(none, all, template.Code, [], none, null, today));
     }
-
-    private static bool Applies(RoleTemplate addOn, IReadOnlyDictionary<string, LayeredValue> values) =>
-        values.TryGetValue(addOn.WhenField!, out var value)
-        && value.Value.ValueKind == JsonValueKind.String
-        && string.Equals(value.Value.GetString(), addOn.WhenValue, StringComparison.Ordinal);
-
-    private static Layer ToLayer(RoleTemplate template) => new(
-        template.LayerId,
-        template.Content.Values,
-        [.. template.Content.Tasks.Select(t => new LayerTask(t.Key, t.Properties, t.Drop))]);
 }

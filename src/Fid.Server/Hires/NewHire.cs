@@ -100,7 +100,9 @@ internal static class NewHire
         var entries = await EnteredValues.CheckAsync(db, sensitive, fields, request.Typed, ShownRecord.RolesOf(user), null, cancellation);
         problems.AddRange(entries.Problems.Select(p => p with { Path = "/typed" + p.Path }));
         var typed = entries.Values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
-        return new Prepared(await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation), templates, problems);
+        var drafted = await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation);
+        problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template" }));
+        return new Prepared(drafted.Answer, templates, problems);
     }
 
     private static Dictionary<string, JsonElement> Facts(HireDraft draft, LocalDate? start)

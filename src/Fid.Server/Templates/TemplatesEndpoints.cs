@@ -15,7 +15,7 @@ internal static class TemplatesEndpoints
     public static void MapTemplates(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/templates", List).WhoMay(Access.ReadsRecords);
-        app.MapGet("/api/templates/{code}", Show).WhoMay(Access.ReadsRecords).ProducesProblem(404);
+        app.MapGet("/api/templates/{code}", Show).WhoMay(Access.ReadsRecords).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Ok<TemplateRow[]>> List(FidDb db, CancellationToken cancellation)
@@ -28,12 +28,13 @@ internal static class TemplatesEndpoints
             opened.GetValueOrDefault(t.Code)?.All ?? 0, opened.GetValueOrDefault(t.Code)?.UnderWay ?? 0)).ToArray());
     }
 
-    private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         if (templates.All.FirstOrDefault(t => t.Code == code) is not { } template) return Problems.NotFound();
         var names = await ListNames.LoadAsync(db, cancellation);
-        var layered = Core.Templates.Layering.Merge([.. templates.Layers(template)]);
+        var resolved = templates.Resolve(template, await clock.TodayAsync(db, cancellation));
+        if (resolved.Answer is not { } layered) return Problems.Conflict(resolved.Problems[0].Code, resolved.Problems[0].Message);
         var display = await RecordReader.DisplayAsync(db, await new Fid.Data.Fields.FieldBook(db).LiveAsync(cancellation), layered.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
         return TypedResults.Ok(new TemplateResponse(
             template.Code, template.Name, template.Version,
@@ -44,7 +45,7 @@ internal static class TemplatesEndpoints
                 ValueSource.Of(t.Properties.Values.First().From, templates)))]));
     }
 
-    private static string? Text(Core.Templates.LayeredTask task, string property) =>
+    private static string? Text(Core.Templates.LayeredEntry task, string property) =>
         task.Properties.TryGetValue(property, out var value) && value.Value.ValueKind == JsonValueKind.String ? value.Value.GetString() : null;
 }
 
