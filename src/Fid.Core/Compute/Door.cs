@@ -21,6 +21,9 @@ public static class Door
         ["clock.badges"] = BadgesDoor.Answer,
         ["fields.check"] = FieldsCheckDoor.Answer,
         ["fields.evaluate"] = FieldsEvaluateDoor.Answer,
+        ["people.match"] = PeopleMatchDoor.Answer,
+        ["service"] = ServiceDoor.Answer,
+        ["leave"] = ServiceDoor.AnswerLeave,
         ["templates.resolve"] = TemplatesDoor.AnswerResolve,
         ["templates.merge"] = TemplatesDoor.AnswerMerge,
     };

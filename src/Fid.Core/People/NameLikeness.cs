@@ -1,0 +1,108 @@
+using System.Text;
+using F23.StringSimilarity;
+using Fid.Core.Fields;
+
+namespace Fid.Core.People;
+
+/// <summary>A person's names in a form in which accents, case, order and punctuation no longer tell, and how alike two are.</summary>
+internal sealed class NameLikeness
+{
+    // Below this two names have nothing to do with each other: some letters agree by chance.
+    private const double Chance = 0.5;
+    private const double OfAnInitial = 0.85;
+    private const double WithMoreNames = 0.95;
+
+    private static readonly OptimalStringAlignment Letters = new();
+
+    private readonly string[] _given;
+    private readonly string[] _family;
+    private readonly string[][] _others;
+
+    public NameLikeness(PersonFacts person)
+    {
+        (_given, _family) = (Words(person.Given), Words(person.Family));
+        _others = [.. (person.OtherNames ?? []).Select(Words).Where(w => w.Length > 0)];
+    }
+
+    /// <summary>How alike two people's names are, from 0 to 1, and by which of their names.</summary>
+    public (double Likeness, NameReason Reason) To(NameLikeness other)
+    {
+        var best = (Likeness: (Alike(_given, other._given) + Alike(_family, other._family)) / 2, Reason: NameReason.Name);
+        Try((Alike(_given, other._family) + Alike(_family, other._given)) / 2, NameReason.SwappedNames);
+        foreach (var also in other._others) TryOther(_given, _family, other._given, also);
+        foreach (var also in _others) TryOther(other._given, other._family, _given, also);
+        // Words that stand in the wrong part: a second given name among the family names.
+        if (_given.Length + _family.Length + other._given.Length + other._family.Length > 4)
+            Try(Alike([.. _given, .. _family], [.. other._given, .. other._family]) * WithMoreNames, NameReason.Name);
+        return best;
+
+        void Try(double likeness, NameReason reason)
+        {
+            if (likeness > best.Likeness) best = (likeness, reason);
+        }
+
+        void TryOther(string[] given, string[] family, string[] otherGiven, string[] also)
+        {
+            Try((Alike(given, otherGiven) + Alike(family, also)) / 2, NameReason.OtherName);
+            if (also.Length > 1) Try(Alike([.. given, .. family], also), NameReason.OtherName);
+        }
+    }
+
+    // Each word of the shorter finds its like in the longer, every word once.
+    private static double Alike(string[] a, string[] b)
+    {
+        if (a.Length > b.Length) (a, b) = (b, a);
+        if (a.Length == 0) return 0;
+        if (a.Length == 1 && b.Length == 1) return Alike(a[0], b[0]);
+        var (taken, sum) = (new bool[b.Length], 0.0);
+        foreach (var word in a)
+        {
+            var (best, at) = (0.0, -1);
+            for (var i = 0; i < b.Length; i++)
+                if (!taken[i] && Alike(word, b[i]) is var likeness && likeness > best) (best, at) = (likeness, i);
+            if (at >= 0) taken[at] = true;
+            sum += best;
+        }
+        return sum / a.Length * (a.Length == b.Length ? 1 : WithMoreNames);
+    }
+
+    private static double Alike(string a, string b)
+    {
+        if (ShortForms.AreOne(a, b)) return 1;
+        if (a.Length == 1 || b.Length == 1) return a[0] == b[0] ? OfAnInitial : 0;
+        var longest = Math.Max(a.Length, b.Length);
+        if (Math.Abs(a.Length - b.Length) > longest * Chance) return 0;
+        var likeness = 1 - Letters.Distance(a, b) / longest;
+        return likeness < Chance ? 0 : likeness;
+    }
+
+    private static string[] Words(string name)
+    {
+        var words = new StringBuilder(name.Length);
+        foreach (var c in TextRules.Fold(name))
+            words.Append(c switch
+            {
+                'ß' => "ss",
+                'æ' => "ae",
+                'œ' => "oe",
+                'ø' => "o",
+                'ł' => "l",
+                'đ' or 'ð' => "d",
+                'þ' => "th",
+                'ı' => "i",
+                // O'Brien is one word, and so is Obrien.
+                '\'' or '’' or '`' or 'ʼ' or '.' => "",
+                _ when char.IsLetterOrDigit(c) => c.ToString(),
+                _ => " ",
+            });
+        return words.ToString().Split(' ', StringSplitOptions.RemoveEmptyEntries);
+    }
+}
+
+/// <summary>By which names two people are alike.</summary>
+internal enum NameReason
+{
+    Name,
+    SwappedNames,
+    OtherName,
+}
