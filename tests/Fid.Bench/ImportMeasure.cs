@@ -4,6 +4,7 @@ using System.Text;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Exchange;
+using Fid.Data.Hires;
 using Fid.Data.People;
 using Microsoft.AspNetCore.DataProtection;
 using NodaTime;
@@ -56,7 +57,8 @@ internal static class ImportMeasure
         var files = new ImportFiles(source);
         var began = Stopwatch.GetTimestamp();
         await files.KeepAsync(run.Id, new MemoryStream(sheet), default);
-        var (targets, today) = (new ImportTargets(db, new RecordWriter(db, new SensitiveValues(new EphemeralDataProtectionProvider()))), now.InUtc().Date);
+        var writer = new RecordWriter(db, new SensitiveValues(new EphemeralDataProtectionProvider()));
+        var (targets, today) = (new ImportTargets(db, writer, new HireOpening(db, writer)), now.InUtc().Date);
         await new ImportCheck(db, source, files, targets).ReadAsync(run, today, default);
         await new ImportCommit(db, source, targets).CommitAsync(run, new Author(null, "bench", now, "exchange"), today, default);
         var time = Stopwatch.GetElapsedTime(began).TotalMilliseconds;

@@ -82,6 +82,40 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         hidden.StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
+    [Fact]
+    public async Task A_row_with_a_role_template_opens_a_hire_as_one_typed_by_hand_is()
+    {
+        using var orla = await firm.As("orla");
+        var empty = SheetFile.Rows(await Opened(orla, "/api/people/sheet.xlsx?empty=true")).Single();
+        empty.ShouldContain("Role template");
+        var run = await orla.ImportAsync("people",
+            "Role template;Start;Given name;Family name;E-mail;Site\n" +
+            "Deckhand;2027-05-03;Ama;Osei;ama.osei@example.org;Skerry Pier\ndeckhand;2027-05-03;Bo;Lund;bo.lund@example.org;skerry\n" +
+            "Deckhand;;Cy;Late;cy@example.org;skerry\nBosun of the moon;2027-05-03;Di;None;di@example.org;skerry\nTicket clerk;2027-05-03;;Nameless;;\n");
+        run.Counts().ShouldBe([2, 0, 0, 3, 0], run.ToJsonString());
+        (await orla.RowsAsync(run, "wrong")).Select(r => r["problems"]!.AsArray().Select(p => $"{p!.Text("column")} {p!.Text("code")}").Order(StringComparer.Ordinal).First())
+            .ShouldBe(["start_date missing", "role_template unknown-template", "email missing"]);
+
+        run = await orla.OnAsync(run, "POST", "commit", new { onlyGood = true });
+        (run.Text("state"), run["failure"]).ShouldBe(("committed", null));
+        var hires = (await orla.GetAsync("/api/arrivals"))["hires"]!.AsArray().Where(h => h!.Text("familyName") is "Osei" or "Lund").ToList();
+        hires.Count.ShouldBe(2);
+        var records = new List<JsonNode>();
+        foreach (var hire in hires) records.Add(await orla.GetAsync($"/api/records/{hire!.Text("employmentId")}"));
+        records.Select(r => (r.Text("job"), r.Text("site"), r.Text("start"))).Distinct().ShouldBe([("Deckhand", "Skerry Pier", "2027-05-03")]);
+        // Each has a badge of its own, and what the site's add-on and the site itself give.
+        records.Select(r => Records.Field(r, "badge")["value"]!.ToString()).Distinct().Count().ShouldBe(2);
+        records.ShouldAllBe(r => Records.Field(r, "holiday_calendar")["value"]!.ToString() == "islands");
+        (await orla.GetAsync($"/api/hires/{hires[0]!.Text("id")}"))["tasks"]!.AsArray().Count.ShouldBeGreaterThan(20);
+        (await orla.OnAsync(run, "POST", "undo")).Text("failure").ShouldBe("hires:2");
+    }
+
+    private static async Task<Func<Stream>> Opened(Caller caller, string path)
+    {
+        var file = await caller.BytesAsync(path);
+        return () => new MemoryStream(file);
+    }
+
     private async Task PublishUniqueBadgesAsync()
     {
         using var piet = await firm.As("piet");

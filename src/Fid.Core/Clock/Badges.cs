@@ -62,6 +62,14 @@ public static class Badges
         return next.Length > digits ? null : next.PadLeft(digits, '0');
     }
 
+    /// <summary>The number free after one more is taken; null where there is none of that many digits.</summary>
+    /// <param name="free">The number that was free before; null for none.</param>
+    /// <param name="taken">The number that is taken, whatever it is.</param>
+    public static string? NextAfter(string? free, string taken) =>
+        free is null || !IsNumber(taken) || System.Numerics.BigInteger.Parse(taken, System.Globalization.CultureInfo.InvariantCulture) < System.Numerics.BigInteger.Parse(free, System.Globalization.CultureInfo.InvariantCulture)
+            ? free
+            : NextFree([taken], free.Length);
+
     private static bool Overlap(BadgeAssignment a, BadgeAssignment b) =>
         a.From <= (b.To ?? LocalDate.MaxIsoValue) && b.From <= (a.To ?? LocalDate.MaxIsoValue);
 

@@ -2,10 +2,13 @@ using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Data.Fields;
+using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Data.People;
+using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using NodaTime.Text;
 
 namespace Fid.Data.Exchange;
 
@@ -16,21 +19,23 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly CellStyle _style;
     private readonly bool _emptyClears;
     private readonly LocalDate _today;
-    private readonly int _number;
+    private readonly int _number, _template;
     private readonly (FieldDefinition Field, int At)[] _columns;
     private readonly Dictionary<string, Employment> _byNumber;
     private readonly Dictionary<string, string> _numberOf;
     private readonly EntryIndex _index;
     private readonly IReadOnlyDictionary<Guid, ActiveRecord> _held;
     private readonly Dictionary<(string Field, string Value), Guid> _unique = [];
+    private readonly TemplateBook _templates;
     private readonly CalendarBook? _calendars;
     private readonly Dictionary<string, int> _seen = new(StringComparer.Ordinal);
 
     private PeopleRowChecker(
-        PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, List<Employment> employments, EntryIndex index, IReadOnlyDictionary<Guid, ActiveRecord> held, CalendarBook? calendars)
+        PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, List<Employment> employments, EntryIndex index, IReadOnlyDictionary<Guid, ActiveRecord> held, TemplateBook templates, CalendarBook? calendars)
     {
+        _templates = templates;
         (_target, _style, _emptyClears, _today, _index, _held, _calendars) = (target, style, run.EmptyClears, today, index, held, calendars);
-        _number = Array.IndexOf(run.Columns, EntryReader.Code);
+        (_number, _template) = (Array.IndexOf(run.Columns, EntryReader.Code), Array.IndexOf(run.Columns, PeopleTarget.Template));
         _columns = [.. target.Fields.Select(f => (f, Array.IndexOf(run.Columns, f.Key))).Where(c => c.Item2 >= 0)];
         _byNumber = employments.ToDictionary(e => e.Number, StringComparer.OrdinalIgnoreCase);
         _numberOf = employments.ToDictionary(e => e.Id.ToString(), e => e.Number, StringComparer.OrdinalIgnoreCase);
@@ -42,7 +47,9 @@ internal sealed class PeopleRowChecker : IRowChecker
             target, run, style, today,
             await db.Employments.AsNoTracking().ToListAsync(cancellation),
             await EntryIndex.LoadAsync(db, target.Definition, cancellation),
-            (await ActiveRecords.LoadAsync(db, today, cancellation, run.HoldsFrom, former: true)).Records,
+            // A sheet of nothing but new hires changes nobody.
+            run.Columns.Contains(EntryReader.Code) ? (await ActiveRecords.LoadAsync(db, today, cancellation, run.HoldsFrom, former: true)).Records : new Dictionary<Guid, ActiveRecord>(),
+            await TemplateBook.LoadAsync(db, cancellation),
             target.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null);
         var unique = checker._columns.Where(c => c.Field.Unique).Select(c => c.Field.Key).ToArray();
         await foreach (var value in db.RecordValues.AsNoTracking().Where(v => unique.Contains(v.Field) && v.Known.UpperBoundInfinite).Select(v => new { v.Field, v.Value, v.OwnerId }).AsAsyncEnumerable().WithCancellation(cancellation))
@@ -62,7 +69,8 @@ internal sealed class PeopleRowChecker : IRowChecker
     {
         var who = RowChecker.Cell(cells, _number);
         if (cells.All(string.IsNullOrWhiteSpace) || who.StartsWith(RowChecker.Example, StringComparison.OrdinalIgnoreCase)) return new ImportRow(number, cells, RowOutcome.Ignored, null, null, null, []);
-        if (who.Length == 0) return Wrong(new EntryProblem(EntryReader.Code, "missing", "Say by the employee number whose row this is."));
+        if (who.Length == 0 && RowChecker.Cell(cells, _template) is { Length: > 0 } template) return CheckNew(number, cells, template);
+        if (who.Length == 0) return Wrong(new EntryProblem(EntryReader.Code, "missing", "Say by the employee number whose row this is, or name a role template to open a hire."));
         if (!_byNumber.TryGetValue(who, out var employment)) return Wrong(new EntryProblem(EntryReader.Code, "unknown-person", $"Nobody has the employee number {who}."));
         if (!_seen.TryAdd(employment.Number, number))
             return Wrong(new EntryProblem(EntryReader.Code, "duplicate-code", $"The number {employment.Number} stands in row {_seen[employment.Number]} already. Keep one of them."));
@@ -81,7 +89,7 @@ internal sealed class PeopleRowChecker : IRowChecker
             else if (!_target.MayEdit(field)) problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
             else if (value is { } id && field.Type == FieldType.Person && id.GetString() == employment.Id.ToString())
                 problems.Add(new EntryProblem(field.Key, "self", "Choose somebody other than the person themselves."));
-            else if (value is { } one && field.Unique && IsTaken(field, one, employment)) problems.Add(new EntryProblem(field.Key, "not-unique", "Another record has this already. Enter one that nobody has."));
+            else if (value is { } one && field.Unique && IsTaken(field, one, field.Of == FieldOwner.Person ? employment.PersonId : employment.Id)) problems.Add(new EntryProblem(field.Key, "not-unique", "Another record has this already. Enter one that nobody has."));
             else entered[field.Key] = value;
         }
         if (problems.Count == 0 && entered.Count > 0)
@@ -94,10 +102,45 @@ internal sealed class PeopleRowChecker : IRowChecker
         ImportRow Wrong(params EntryProblem[] problems) => new(number, cells, RowOutcome.Wrong, null, null, null, problems);
     }
 
-    // Two rows of one sheet that give the same value to two people are as wrong as one that takes another's.
-    private bool IsTaken(FieldDefinition field, JsonElement value, Employment employment)
+    private ImportRow CheckNew(int number, string[] cells, string said)
     {
-        var (key, owner) = ((field.Key, value.GetRawText()), field.Of == FieldOwner.Person ? employment.PersonId : employment.Id);
+        var hire = Guid.CreateVersion7();
+        var problems = new List<EntryProblem>();
+        var values = new Dictionary<string, JsonElement>(StringComparer.Ordinal);
+        foreach (var (field, at) in _columns)
+        {
+            if (RowChecker.Cell(cells, at) is not { Length: > 0 } cell) continue;
+            var (value, problem) = FieldCell.Read(field, cell, _style, Find);
+            if (problem is not null) problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
+            else if (field.Key != PeopleTarget.StartDate && !_target.MayEdit(field)) problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
+            else if (value is { } one && field.Unique && IsTaken(field, one, hire)) problems.Add(new EntryProblem(field.Key, "not-unique", "Another record has this already. Enter one that nobody has."));
+            else if (value is { } there) values[field.Key] = there;
+        }
+        var start = values.Remove(PeopleTarget.StartDate, out var first) ? LocalDatePattern.Iso.Parse(first.GetString()!).Value : (LocalDate?)null;
+        if (start is null && problems.All(p => p.Column != PeopleTarget.StartDate)) problems.Add(new EntryProblem(PeopleTarget.StartDate, "missing", "Say when the person starts."));
+        if (Opening(said) is not { } template) problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"There is no role template “{said}” to open a hire from."));
+        else if (_templates.Resolve(template, values, start, _today) is not { Answer: { } layered }) problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"{template.Name} cannot be used: its values cannot be worked out."));
+        else
+        {
+            problems.AddRange(HireOpening.Needed.Where(f => !layered.Values.ContainsKey(f) && problems.All(p => p.Column != f)).Select(f => new EntryProblem(f, "missing", "Fill this in.")));
+            values[PeopleTarget.Template] = JsonSerializer.SerializeToElement(template.Code);
+        }
+        if (problems.Count > 0) return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
+        values[PeopleTarget.StartDate] = first;
+        return new ImportRow(number, cells, RowOutcome.New, hire, new RowContent("", "", null, JsonSerializer.Serialize(values)), null, []);
+    }
+
+    // By code or name, in any capitals.
+    private RoleTemplate? Opening(string said)
+    {
+        var wanted = TextRules.Fold(said);
+        return _templates.All.FirstOrDefault(t => t is { Opens: true, Retired: false, IsAddOn: false } && (TextRules.Fold(t.Code) == wanted || TextRules.Fold(t.Name) == wanted));
+    }
+
+    // Two rows of one sheet that give the same value to two people are as wrong as one that takes another's.
+    private bool IsTaken(FieldDefinition field, JsonElement value, Guid owner)
+    {
+        var key = (field.Key, value.GetRawText());
         if (_unique.TryAdd(key, owner)) return false;
         return _unique[key] != owner;
     }

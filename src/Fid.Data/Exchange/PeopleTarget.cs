@@ -4,23 +4,33 @@ using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Data.Changes;
 using Fid.Data.Fields;
+using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Data.People;
+using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using NodaTime.Text;
 
 namespace Fid.Data.Exchange;
 
 /// <summary>
 /// The firm's people, as what a sheet goes into: a row for each employment, known by its employee number, with a column for every
-/// field that somebody with certain roles may see. What they may not edit can stand in the sheet, and may not differ there.
+/// field that somebody with certain roles may see. What they may not edit can stand in the sheet, and may not differ there. A row
+/// without a number and with a role template opens a hire.
 /// </summary>
-public sealed class PeopleTarget(FidDb db, RecordWriter writer, LiveFields fields, IReadOnlyCollection<string> roles) : ImportTarget
+public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening opening, LiveFields fields, IReadOnlyCollection<string> roles) : ImportTarget
 {
     /// <summary>The people's name among what sheets go into.</summary>
     public const string Key = EntryCheck.People;
 
+    /// <summary>The column that says from which role template a row opens a hire.</summary>
+    public const string Template = "role_template";
+
     private const int SavedAtOnce = 50;
+
+    private static readonly ListColumn TemplateColumn = new(
+        Template, ColumnType.Text, new Label("Role template", "Rollenvorlage"), new Label("To open a hire: the template it starts from. Leave the employee number empty.", "Um eine Einstellung zu öffnen: die Vorlage, mit der sie beginnt. Die Personalnummer leer lassen."));
 
     /// <summary>The fields that have a column, in the order in which they are configured.</summary>
     public IReadOnlyList<FieldDefinition> Fields { get; } = [.. fields.Sections.SelectMany(s => fields.Set.Fields.Where(f => f.Section == s.Key))
@@ -29,7 +39,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, LiveFields field
     public override ListDefinition Definition => new(
         Key, ListGroup.Work, new Label("People", "Personen"),
         new Label("Everybody’s record, a row each, known by the employee number.", "Die Akte aller, je eine Zeile, erkannt an der Personalnummer."),
-        [.. Fields.Select(FieldCell.Column)], HasNames: false);
+        [TemplateColumn, .. Fields.Select(FieldCell.Column)], HasNames: false);
 
     public override async Task<IRowChecker> CheckerAsync(ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation) =>
         await PeopleRowChecker.LoadAsync(db, this, run, style, today, cancellation);
@@ -46,6 +56,9 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, LiveFields field
         foreach (var (field, was) in cells["was"]!.AsObject()) yield return new CellDifference(field, (string)was!, (string)cells["becomes"]![field]!);
     }
 
+    /// <summary>The column of the first day, which only a row that opens a hire sets.</summary>
+    public const string StartDate = "start_date";
+
     internal FieldSet Set => fields.Set;
 
     internal bool MayEdit(FieldDefinition field) => field.AccessOf(roles) == FieldAccess.Edit;
@@ -58,11 +71,13 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, LiveFields field
             order by employment_id for update
             """, cancellation);
         var rows = await RowsAsync(run, cancellation);
-        await writer.HoldUniqueAsync(rows.SelectMany(r => r.Entered.Keys).Distinct(), cancellation);
-        if (rows.Count < run.Changed || !await StandsAsync(run, rows, today, cancellation)) return false;
+        var hires = (await StoredAsync(run, RowOutcome.New, cancellation)).ConvertAll(r => new Row(r.EntryId, ByField(r.Values), []));
+        await writer.HoldUniqueAsync(rows.Concat(hires).SelectMany(r => r.Entered.Keys).Distinct(), cancellation);
+        if (rows.Count < run.Changed || !await StandsAsync(run, [.. rows, .. hires], cancellation) || !await OpenAsync(run, hires, author, today, tell, cancellation)) return false;
+        if (rows.Count == 0) return true;
         var calendars = fields.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
         var held = (await ActiveRecords.LoadAsync(db, today, cancellation, run.HoldsFrom, former: true)).Records;
-        var done = 0;
+        var done = run.New;
         foreach (var some in rows.Chunk(SavedAtOnce))
         {
             var (employments, records) = await ReadAsync(some.Select(r => r.EntryId), cancellation);
@@ -87,6 +102,8 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, LiveFields field
 
     internal override async Task<string?> UndoAsync(ImportRun run, Author author, LocalDate today, CancellationToken cancellation)
     {
+        // Somebody may be working on a hire already: each is withdrawn by itself.
+        if (run.New > 0) return "hires:" + run.New;
         var (part, touched) = (run.Id.ToString(), new List<string>());
         foreach (var some in (await RowsAsync(run, cancellation)).Chunk(SavedAtOnce))
         {
@@ -107,18 +124,43 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, LiveFields field
         return touched.Count == 0 ? null : "changed:" + Name(touched);
     }
 
+    // Opens the hires of a run, each from its template as one typed by hand is.
+    private async Task<bool> OpenAsync(ImportRun run, List<Row> rows, Author author, LocalDate today, Func<int, Task> tell, CancellationToken cancellation)
+    {
+        if (rows.Count == 0) return true;
+        await opening.LockBadgesAsync(cancellation);
+        var templates = await TemplateBook.LoadAsync(db, cancellation);
+        var done = 0;
+        foreach (var some in rows.Chunk(SavedAtOnce))
+        {
+            foreach (var row in some)
+            {
+                var typed = row.Entered.ToDictionary(v => v.Key, v => v.Value!.Value, StringComparer.Ordinal);
+                if (!typed.Remove(Template, out var code) || templates.Find(code.GetString()!) is not { Opens: true, Retired: false } template || !typed.Remove(StartDate, out var first)) return false;
+                var start = LocalDatePattern.Iso.Parse(first.GetString()!).Value;
+                if ((await opening.DraftAsync(templates, template, typed, start, today, cancellation)).Answer is not { } draft) return false;
+                await opening.AddAsync(
+                    draft, row.EntryId, await opening.NextNumberAsync(cancellation), start, LocalDate.Min(today, start), run.ById, author, today, cancellation);
+            }
+            await db.SaveChangesAsync(cancellation);
+            db.ChangeTracker.Clear();
+            await tell(done += some.Length);
+        }
+        return true;
+    }
+
     // Whether every value may still be entered: the fields, who may edit them and what others hold can have changed since.
-    private async Task<bool> StandsAsync(ImportRun run, List<Row> rows, LocalDate today, CancellationToken cancellation)
+    private async Task<bool> StandsAsync(ImportRun run, List<Row> rows, CancellationToken cancellation)
     {
         foreach (var row in rows)
-            foreach (var (key, value) in row.Entered)
+            foreach (var (key, value) in row.Entered.Where(e => e.Key is not (Template or StartDate)))
                 if (fields.Set.Find(key) is not { } field || !MayEdit(field) || (value is { } v && ValueCheck.Check(field, v) is not (not null, null))) return false;
-        foreach (var key in rows.SelectMany(r => r.Entered.Keys).Distinct().Where(k => fields.Set.Find(k)!.Unique))
+        foreach (var key in rows.SelectMany(r => r.Entered.Keys).Distinct().Where(k => fields.Set.Find(k)?.Unique == true))
         {
             var (changed, own) = ((short)RowOutcome.Changed, fields.Set.Find(key)!.Of == FieldOwner.Person);
             var taken = await db.Database.SqlQuery<int>($"""
-                select 1 as "Value" from import_rows r join employments e on e.id = r.entry_id join record_values v on v.field = {key} and v.value = r.values -> {key}
-                where r.run_id = {run.Id} and r.generation = {run.Generation} and r.outcome = {changed} and upper_inf(v.known) and v.owner_id <> case when {own} then e.person_id else e.id end limit 1
+                select 1 as "Value" from import_rows r left join employments e on e.id = r.entry_id join record_values v on v.field = {key} and v.value = r.values -> {key}
+                where r.run_id = {run.Id} and r.generation = {run.Generation} and r.outcome <= {changed} and upper_inf(v.known) and v.owner_id is distinct from case when {own} then e.person_id else e.id end limit 1
                 """).AnyAsync(cancellation);
             if (taken) return false;
         }
@@ -142,18 +184,23 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, LiveFields field
 
     private async Task<List<Row>> RowsAsync(ImportRun run, CancellationToken cancellation)
     {
-        var changed = (short)RowOutcome.Changed;
-        var rows = await db.Database.SqlQuery<StoredRow>($"""
+        var rows = await StoredAsync(run, RowOutcome.Changed, cancellation);
+        return rows.ConvertAll(r => new Row(r.EntryId, ByField(r.Values), ByField(r.Was!.Value)));
+    }
+
+    private Task<List<StoredRow>> StoredAsync(ImportRun run, RowOutcome outcome, CancellationToken cancellation)
+    {
+        var wanted = (short)outcome;
+        return db.Database.SqlQuery<StoredRow>($"""
             select entry_id, values, before -> 'values' as was from import_rows
-            where run_id = {run.Id} and generation = {run.Generation} and outcome = {changed} order by no
+            where run_id = {run.Id} and generation = {run.Generation} and outcome = {wanted} order by no
             """).ToListAsync(cancellation);
-        return rows.ConvertAll(r => new Row(r.EntryId, ByField(r.Values), ByField(r.Was)));
     }
 
     private static Dictionary<string, JsonElement?> ByField(JsonElement values) =>
         values.EnumerateObject().ToDictionary(v => v.Name, v => v.Value.ValueKind == JsonValueKind.Null ? (JsonElement?)null : v.Value, StringComparer.Ordinal);
 
-    private sealed record StoredRow(Guid EntryId, JsonElement Values, JsonElement Was);
+    private sealed record StoredRow(Guid EntryId, JsonElement Values, JsonElement? Was);
 
     private sealed record Row(Guid EntryId, Dictionary<string, JsonElement?> Entered, Dictionary<string, JsonElement?> Was);
 }

@@ -17,9 +17,15 @@ namespace Fid.Data.Hires;
 /// <summary>Opens hires: from a template and what was typed to a record and a checklist.</summary>
 public sealed class HireOpening(FidDb db, RecordWriter records)
 {
+    /// <summary>The fields without which there is nobody to bring in, or nothing to plan.</summary>
+    public static IReadOnlyList<string> Needed { get; } = ["given_name", "family_name", "email", "site"];
 
     // Guards the next free badge between looking for it and saving it.
     private const long BadgeLock = 0x0BAD6E;
+
+    // The next free badge, once others are kept from taking it.
+    private string? _nextBadge;
+    private bool _badgesAreLocked;
 
     /// <summary>What a hire would start with. Nothing is saved. Where the template cannot be worked out for it, the problems say why.</summary>
     public async Task<Outcome<HireDraft>> DraftAsync(
@@ -80,25 +86,27 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         };
         var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId);
         db.AddRange(person, employment, change, hire);
+        if (TextOf(draft.Values, "badge") is { } badge) _nextBadge = Badges.NextAfter(_nextBadge, badge);
         var startDate = new FieldValue("start_date", DateOf(start), StartingValues.FromHire);
         await records.AddNewAsync(employment, draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate), change, today, cancellation);
         return hire;
     }
 
     /// <summary>Keeps others from taking a badge until this transaction ends.</summary>
-    public Task LockBadgesAsync(CancellationToken cancellation) =>
-        db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({BadgeLock})", cancellation);
+    public async Task LockBadgesAsync(CancellationToken cancellation)
+    {
+        await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({BadgeLock})", cancellation);
+        (_nextBadge, _badgesAreLocked) = (await NextBadgeAsync(cancellation), true);
+    }
 
     /// <summary>The next employee number.</summary>
     public async Task<string> NextNumberAsync(CancellationToken cancellation) =>
         (await db.Database.SqlQuery<long>($"select nextval('employment_numbers') as \"Value\"").SingleAsync(cancellation))
         .ToString(System.Globalization.CultureInfo.InvariantCulture);
 
-    private async Task<string?> NextBadgeAsync(CancellationToken cancellation)
-    {
-        var used = await db.RecordValues.Where(v => v.Field == "badge").Select(v => v.Value.GetString()!).Distinct().ToListAsync(cancellation);
-        return Badges.NextFree(used);
-    }
+    private async Task<string?> NextBadgeAsync(CancellationToken cancellation) => _badgesAreLocked
+        ? _nextBadge
+        : Badges.NextFree(await db.RecordValues.Where(v => v.Field == "badge").Select(v => v.Value.GetString()!).Distinct().ToListAsync(cancellation));
 
     private static IReadOnlyList<HireTask> Tasks(Layered layered)
     {

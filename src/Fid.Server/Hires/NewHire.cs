@@ -21,9 +21,6 @@ namespace Fid.Server.Hires;
 /// <summary>Opening a hire from a template.</summary>
 internal static class NewHire
 {
-    // Without these there is nobody to bring in, or nothing to plan.
-    private static readonly string[] NeededToOpen = ["given_name", "family_name", "email", "site"];
-
     /// <summary>What the hire would start with, as typed so far. What is wrong with it is part of the answer.</summary>
     public static async Task<Results<Ok<HirePreview>, ProblemHttpResult>> Preview(
         NewHireRequest request, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, HireOpening opening, FirmClock clock, CancellationToken cancellation)
@@ -69,7 +66,7 @@ internal static class NewHire
         var problems = prepared.Problems.ToList();
         if (request.Start is null) problems.Add(new Problem("/start", "missing", "Say when the person starts."));
         if (prepared.Draft is { } checkedDraft)
-            problems.AddRange(NeededToOpen.Where(f => !Has(checkedDraft, f) && problems.All(p => p.Path != $"/typed/{f}"))
+            problems.AddRange(HireOpening.Needed.Where(f => !Has(checkedDraft, f) && problems.All(p => p.Path != $"/typed/{f}"))
                 .Select(f => new Problem($"/typed/{f}", "missing", "Fill this in.")));
         if (problems.Count > 0 || prepared.Draft is not { } draft) return Problems.Invalid(problems);
 

@@ -5,6 +5,7 @@ using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Data.Fields;
 using Fid.Data.Lists;
+using Fid.Data.Templates;
 using Fid.Server.Exchange;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -20,10 +21,12 @@ internal static class PeopleSheet
 
     /// <summary>A row for everybody who works here or will, or did on a day, with what the user may see of each: fields that are
     /// not shown for somebody stay empty, and so do sealed ones for everybody.</summary>
+    /// <param name="empty">To open hires: no rows, and the fields that can be entered for one, with a column for the role template.</param>
     private static async Task<FileContentHttpResult> Give(
-        string? language, LocalDateParameter? on, ClaimsPrincipal user, FidDb db, ImportTargets targets, FirmClock clock, CancellationToken cancellation)
+        string? language, LocalDateParameter? on, bool? empty, ClaimsPrincipal user, FidDb db, ImportTargets targets, FirmClock clock, CancellationToken cancellation)
     {
         var speak = language == "de" ? "de" : "en";
+        if (empty == true) return await ForHiresAsync(speak, user, db, targets, cancellation);
         var today = await clock.TodayAsync(db, cancellation);
         var people = await targets.PeopleAsync(user.Id(), cancellation);
         var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
@@ -46,6 +49,17 @@ internal static class PeopleSheet
             var shown = seen.Shown.ToHashSet(StringComparer.Ordinal);
             return [numbers[record.Key].Number, .. people.Fields.Select(f => shown.Contains(f.Key) && seen.Values.TryGetValue(f.Key, out var value) ? FieldCell.Write(value, byText.GetValueOrDefault) : "")];
         }
+    }
+
+    private static async Task<FileContentHttpResult> ForHiresAsync(string language, ClaimsPrincipal user, FidDb db, ImportTargets targets, CancellationToken cancellation)
+    {
+        var people = await targets.PeopleAsync(user.Id(), cancellation);
+        var (roles, template) = (ShownRecord.RolesOf(user), people.Definition.Find(PeopleTarget.Template)!);
+        var opening = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => t is { Opens: true, Retired: false, IsAddOn: false }).Select(t => t.Name).Order(StringComparer.Ordinal).ToArray();
+        var columns = new List<SheetColumn> { new(template.Label.In(language), template.Note.In(language), opening) };
+        foreach (var field in people.Fields.Where(f => f.Key == PeopleTarget.StartDate || f.AccessOf(roles) == FieldAccess.Edit)) columns.Add(await ColumnAsync(db, field, mayEdit: true, language, cancellation));
+        var title = language == "de" ? "Einstellungen" : "New hires";
+        return Workbook.File(title, title, columns, []);
     }
 
     private static async Task<SheetColumn> ColumnAsync(FidDb db, FieldDefinition field, bool mayEdit, string language, CancellationToken cancellation)

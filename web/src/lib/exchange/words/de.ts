@@ -29,13 +29,20 @@ export const de: ExchangeWords = {
   getFilled: 'Tabelle mit dem jetzigen Inhalt holen',
   getPeople: 'Die Akten aller als Tabelle holen',
   peopleNote:
-    'Ändere, was zu ändern ist, und bring sie zurück: Spalten dürfen umziehen oder fehlen, Zeilen auch. Versiegelte Werte und Dateien stehen nicht in Tabellen.',
+    'Ändere, was zu ändern ist, und bring sie zurück: Spalten dürfen umziehen oder fehlen, Zeilen auch. Eine Zeile mit Rollenvorlage und ohne Personalnummer öffnet eine Einstellung. Versiegelte Werte und Dateien stehen nicht in Tabellen.',
+  getHires: 'Leere Tabelle für Einstellungen holen',
   employeeNumber: 'Personalnummer',
   holdsFrom: 'Gilt ab',
   corrects: 'Leer gelassen, berichtigt es, was da ist.',
-  committedPeople: (c) => (c === 1 ? 'Eine Akte wurde geändert.' : `${c} Akten wurden geändert.`),
+  committedPeople: (n, c) =>
+    [
+      n === 0 ? '' : n === 1 ? 'Eine Einstellung wurde geöffnet.' : `${n} Einstellungen wurden geöffnet.`,
+      c === 0 ? '' : c === 1 ? 'Eine Akte wurde geändert.' : `${c} Akten wurden geändert.`
+    ].join(' '),
   undoingPeople: 'Die Akten sind wie zuvor. Das geht, solange niemand dieselben Werte seither geändert hat.',
   toPeople: 'Zu den Personen',
+  toArrivals: 'Zu den Ankünften',
+  hiresStay: (n) => `${n} Einstellungen wurden geöffnet, und vielleicht arbeitet schon jemand daran: jede wird für sich zurückgezogen.`,
   uploading: 'Die Datei ist unterwegs.',
   tooLarge: (mb) => `Die Datei hat mehr als ${mb} MB. Teile sie oder lass weg, was nicht nötig ist.`,
   progress: (done, of) => (of > 0 ? `${done} von ${of} Zeilen` : `${done} Zeilen`),

@@ -27,13 +27,20 @@ export const en = {
   getFilled: 'Get one with what the list holds now',
   getPeople: 'Get everybody’s record as a sheet',
   peopleNote:
-    'Change what is to change and bring it back: columns may be moved or left out, rows too. Sealed values and files do not go out in sheets.',
+    'Change what is to change and bring it back: columns may be moved or left out, rows too. A row with a role template and no employee number opens a hire. Sealed values and files do not go out in sheets.',
+  getHires: 'Get an empty sheet for new hires',
   employeeNumber: 'Employee number',
   holdsFrom: 'Holds from',
   corrects: 'Left empty, it corrects what is there.',
-  committedPeople: (c: number) => (c === 1 ? 'One record was changed.' : `${c} records were changed.`),
+  committedPeople: (n: number, c: number) =>
+    [
+      n === 0 ? '' : n === 1 ? 'One hire was opened.' : `${n} hires were opened.`,
+      c === 0 ? '' : c === 1 ? 'One record was changed.' : `${c} records were changed.`
+    ].join(' '),
   undoingPeople: 'Records are as before. This works as long as nobody has changed the same values since.',
   toPeople: 'To the people',
+  toArrivals: 'To Arrivals',
+  hiresStay: (n: string) => `${n} hires were opened, and somebody may be working on them: each is withdrawn by itself.`,
   uploading: 'The file is on its way.',
   tooLarge: (mb: number) => `The file has more than ${mb} MB. Split it, or take away what is not needed.`,
   progress: (done: number, of: number) => (of > 0 ? `${done} of ${of} rows` : `${done} rows`),

@@ -45,6 +45,7 @@
     if (!run?.failure) return '';
     const [kind, codes] = run.failure.split(/:(.*)/s);
     if (kind === 'used') return w.used(codes ?? '');
+    if (kind === 'hires') return w.hiresStay(codes ?? '');
     if (kind === 'changed') return w.changedSince(codes ?? '');
     return w.failures[run.failure] ?? run.failure;
   });

@@ -65,6 +65,7 @@
       <p class="flex flex-wrap gap-x-6 pb-3 text-xs font-semibold">
         {#if list === PEOPLE}
           <a class="link" download href="/api/people/sheet.xlsx?language={text.language}">{w.getPeople}</a>
+          <a class="link" download href="/api/people/sheet.xlsx?empty=true&language={text.language}">{w.getHires}</a>
         {:else}
           <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}">{w.getSheet}</a>
           <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}&filled=true">{w.getFilled}</a>
