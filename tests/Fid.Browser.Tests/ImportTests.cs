@@ -45,6 +45,28 @@ public class ImportTests(PageFixture firm) : IClassFixture<PageFixture>
     }
 
     [Fact]
+    public void A_sheet_of_people_corrects_a_record_and_opens_a_hire()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Open("/exchange/new?list=people");
+        orla.SeeText("Get everybody’s record as a sheet");
+        orla.Script("""
+            const data = new DataTransfer();
+            data.setData('text/plain', 'Employee number\tRole template\tStart\tGiven name\tFamily name\tE-mail\tSite\tTown\n1003\t\t\t\t\t\t\tNew Quay\n\tDeckhand\t2027-05-03\tAma\tOsei\tama.osei@example.org\tSkerry Pier\t\n\tDeckhand\t\tBo\tLund\tbo.lund@example.org\tSkerry Peer\t\n');
+            window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+            """);
+        orla.Heading("pasted cells → People");
+        orla.SeeText("1 new, 1 changed");
+        orla.SeeText("Say when the person starts.");
+        orla.SeeText("Left empty, it corrects what is there.");
+        orla.Button("Put only the 2 good rows in").Click();
+        orla.SeeText("One hire was opened. One record was changed.");
+        orla.Link("To Arrivals").Click();
+        orla.SeeText("Ama Osei");
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
     public void Cells_are_pasted_and_a_file_that_is_no_sheet_is_refused_with_a_reason()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");

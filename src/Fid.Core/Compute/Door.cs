@@ -22,6 +22,7 @@ public static class Door
         ["fields.check"] = FieldsCheckDoor.Answer,
         ["fields.evaluate"] = FieldsEvaluateDoor.Answer,
         ["people.match"] = PeopleMatchDoor.Answer,
+        ["people.org"] = PeopleOrgDoor.Answer,
         ["service"] = ServiceDoor.Answer,
         ["leave"] = ServiceDoor.AnswerLeave,
         ["templates.resolve"] = TemplatesDoor.AnswerResolve,

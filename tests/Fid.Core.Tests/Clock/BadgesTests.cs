@@ -47,6 +47,7 @@ public class BadgesTests
         Badges.NextFree(["004810", "17", "x"]).ShouldBe("004811");
         Badges.NextFree([]).ShouldBe("000001");
         Badges.NextFree(["99"], width: 2).ShouldBeNull();
+        (Badges.NextAfter("0012", "0012"), Badges.NextAfter("0012", "7"), Badges.NextAfter("0012", "400"), Badges.NextAfter(null, "1")).ShouldBe(("0013", "0012", "0401", null));
     }
 
     [Fact]
