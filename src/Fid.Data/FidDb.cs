@@ -18,6 +18,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 {
     public DbSet<Firm> Firms => Set<Firm>();
 
+    public DbSet<NumberCounter> NumberCounters => Set<NumberCounter>();
+
     public DbSet<SetupToken> SetupTokens => Set<SetupToken>();
 
     public DbSet<Change> Changes => Set<Change>();
@@ -58,7 +60,6 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
     {
         base.OnModelCreating(builder);
         builder.HasPostgresExtension("btree_gist");
-        builder.HasSequence<long>("employment_numbers").StartsAt(1001);
         builder.ApplyConfigurationsFromAssembly(typeof(FidDb).Assembly);
         foreach (var (table, entity) in IdentityTables)
             builder.Entity(entity).ToTable(table);

@@ -72,7 +72,8 @@ public static class DemoFirm
             newcomer.PersonId = people.Named["Varga"].PersonId;
         }
         await db.SaveChangesAsync();
-        await db.Database.ExecuteSqlAsync($"select setval('employment_numbers', {people.NextNumber})");
+        db.NumberCounters.Add(new NumberCounter { Year = 0, Last = people.NextNumber - 1 });
+        await db.SaveChangesAsync();
         // At the end every change is sealed with its values: among a million, they have to be found by the index.
         if (large) await db.Database.ExecuteSqlRawAsync("analyze record_values, changes, seals");
         await transaction.CommitAsync();

@@ -87,6 +87,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["GET /api/setup"] = Coordinators,
         ["POST /api/setup/starters/{list}"] = Coordinators,
         ["PUT /api/setup/settings"] = Coordinators,
+        ["GET /api/setup/number"] = Coordinators,
         ["GET /api/imports"] = Coordinators,
         ["GET /api/imports/targets"] = Coordinators,
         ["POST /api/imports"] = Coordinators,

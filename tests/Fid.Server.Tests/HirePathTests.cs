@@ -43,6 +43,31 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task Employee_numbers_are_written_as_the_firm_says_and_none_is_left_out_however_many_open_at_once()
+    {
+        using var orla = await firm.As("orla");
+        var settings = (await orla.GetAsync("/api/setup"))["settings"]!.AsObject();
+        settings["numberPattern"] = "H{yy}-{number:4}{check}{check}";
+        using (var wrong = await orla.SendAsync("PUT", "/api/setup/settings", settings.ToJsonString())) (await wrong.ErrorsAsync()).ShouldBe([("/numberPattern", "bad-pattern")]);
+        settings["numberPattern"] = "H{yy}-{number:4}{check}";
+        (await orla.GetAsync("/api/setup/number?pattern=H%7Byy%7D-%7Bnumber:4%7D%7Bcheck%7D")).Text("number").ShouldBe("H27-00011");
+        (await orla.SendAsync("PUT", "/api/setup/settings", settings.ToJsonString())).EnsureSuccessStatusCode();
+
+        // Every fifth of those who come at once is refused, after others have taken their numbers.
+        var opened = await Task.WhenAll(Enumerable.Range(0, 20).Select(i => orla.SendAsync("POST", "/api/hires", NewHire($"N{i}", i % 5 == 0 ? "" : "Counted").ToJsonString())));
+        opened.Count(o => o.StatusCode == HttpStatusCode.Created).ShouldBe(16);
+        (await firm.Database.AskAsync("select string_agg(substr(number, 5, 4), ' ' order by number) from employments where number like 'H27-%'"))
+            .ShouldBe(string.Join(' ', Enumerable.Range(1, 16).Select(n => n.ToString("0000", System.Globalization.CultureInfo.InvariantCulture))));
+
+        // Numbered through again, it goes on where it was.
+        settings["numberPattern"] = "{number}";
+        (await orla.SendAsync("PUT", "/api/setup/settings", settings.ToJsonString())).EnsureSuccessStatusCode();
+        var last = Convert.ToInt64(await firm.Database.AskAsync("select max(number::int) from employments where number ~ '^[0-9]+$'"), null);
+        var next = await (await orla.SendAsync("POST", "/api/hires", NewHire("Next", "Counted").ToJsonString())).JsonAsync();
+        next.Text("number").ShouldBe((last + 1).ToString(System.Globalization.CultureInfo.InvariantCulture));
+    }
+
+    [Fact]
     public async Task A_hire_without_the_least_is_refused_at_the_fields()
     {
         using var orla = await firm.As("orla");

@@ -140,7 +140,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
                 var start = LocalDatePattern.Iso.Parse(first.GetString()!).Value;
                 if ((await opening.DraftAsync(templates, template, typed, start, today, cancellation)).Answer is not { } draft) return false;
                 await opening.AddAsync(
-                    draft, row.EntryId, await opening.NextNumberAsync(cancellation), start, LocalDate.Min(today, start), run.ById, author, today, cancellation);
+                    draft, row.EntryId, await opening.NextNumberAsync(start, cancellation), start, LocalDate.Min(today, start), run.ById, author, today, cancellation);
             }
             await db.SaveChangesAsync(cancellation);
             db.ChangeTracker.Clear();

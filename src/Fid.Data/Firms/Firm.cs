@@ -25,6 +25,9 @@ public sealed class Firm
     /// <summary>Days a badge rests before another person gets it.</summary>
     public int BadgeRestDays { get; set; } = 30;
 
+    /// <summary>How employee numbers are written: see <see cref="Core.People.EmployeeNumberPattern"/>.</summary>
+    public string NumberPattern { get; set; } = Core.People.EmployeeNumberPattern.Plain;
+
     /// <summary>The key of the hashes by which sensitive values are found, encrypted; made with the firm.</summary>
     public byte[]? HashKey { get; set; }
 }
@@ -35,6 +38,7 @@ internal sealed class FirmConfiguration : IEntityTypeConfiguration<Firm>
     {
         // One firm to a database: a second first-run that comes at the same moment must fail.
         firm.ToTable("firms", t => t.HasCheckConstraint("ck_firms_hours", "full_time_hours > 0"));
+        firm.Property(f => f.NumberPattern).HasMaxLength(100).HasDefaultValue(Core.People.EmployeeNumberPattern.Plain);
         firm.Property<bool>("Only").HasDefaultValue(true);
         firm.HasIndex("Only").IsUnique();
     }

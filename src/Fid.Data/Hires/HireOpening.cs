@@ -3,9 +3,11 @@ using Fid.Core;
 using Fid.Core.Clock;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.People;
 using Fid.Core.Templates;
 using Fid.Data.Changes;
 using Fid.Data.Fields;
+using Fid.Data.Firms;
 using Fid.Data.Lists;
 using Fid.Data.People;
 using Fid.Data.Templates;
@@ -22,6 +24,8 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
 
     // Guards the next free badge between looking for it and saving it.
     private const long BadgeLock = 0x0BAD6E;
+
+    private EmployeeNumberPattern? _numbers;
 
     // The next free badge, once others are kept from taking it.
     private string? _nextBadge;
@@ -99,10 +103,22 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         (_nextBadge, _badgesAreLocked) = (await NextBadgeAsync(cancellation), true);
     }
 
-    /// <summary>The next employee number.</summary>
-    public async Task<string> NextNumberAsync(CancellationToken cancellation) =>
-        (await db.Database.SqlQuery<long>($"select nextval('employment_numbers') as \"Value\"").SingleAsync(cancellation))
-        .ToString(System.Globalization.CultureInfo.InvariantCulture);
+    /// <summary>The next employee number, as the firm writes them. Whoever else opens a hire waits until this transaction ends; where
+    /// it is rolled back the number is free again. One that somebody has, by whatever pattern, is passed over.</summary>
+    /// <param name="start">The first day, to whose year the number belongs.</param>
+    public async Task<string> NextNumberAsync(LocalDate start, CancellationToken cancellation)
+    {
+        _numbers ??= EmployeeNumberPattern.Read(await db.Firms.Select(f => f.NumberPattern).SingleAsync(cancellation)).Answer!;
+        var (year, first) = _numbers.RunsByYear ? (start.Year, 1) : (0, NumberCounter.BeforeFirst + 1);
+        while (true)
+        {
+            var running = (await db.Database.SqlQuery<long>($"""
+                insert into number_counters (year, last) values ({year}, {first}) on conflict (year) do update set last = number_counters.last + 1 returning last as "Value"
+                """).ToListAsync(cancellation)).Single();
+            var number = _numbers.Format(running, start.Year) ?? throw new InvalidOperationException("Employee numbers of this pattern have run out.");
+            if (!await db.Employments.AnyAsync(e => e.Number == number, cancellation)) return number;
+        }
+    }
 
     private async Task<string?> NextBadgeAsync(CancellationToken cancellation) => _badgesAreLocked
         ? _nextBadge

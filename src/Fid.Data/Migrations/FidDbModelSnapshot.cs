@@ -26,9 +26,6 @@ namespace Fid.Data.Migrations
             NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "btree_gist");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
-            modelBuilder.HasSequence("employment_numbers")
-                .StartsAt(1001L);
-
             modelBuilder.Entity("Fid.Data.Changes.Change", b =>
                 {
                     b.Property<Guid>("Id")
@@ -471,6 +468,14 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("name");
 
+                    b.Property<string>("NumberPattern")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)")
+                        .HasDefaultValue("{number}")
+                        .HasColumnName("number_pattern");
+
                     b.Property<bool>("Only")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("boolean")
@@ -493,6 +498,22 @@ namespace Fid.Data.Migrations
                         {
                             t.HasCheckConstraint("ck_firms_hours", "full_time_hours > 0");
                         });
+                });
+
+            modelBuilder.Entity("Fid.Data.Firms.NumberCounter", b =>
+                {
+                    b.Property<int>("Year")
+                        .HasColumnType("integer")
+                        .HasColumnName("year");
+
+                    b.Property<long>("Last")
+                        .HasColumnType("bigint")
+                        .HasColumnName("last");
+
+                    b.HasKey("Year")
+                        .HasName("pk_number_counters");
+
+                    b.ToTable("number_counters", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.Firms.SetupToken", b =>

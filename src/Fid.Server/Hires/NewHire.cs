@@ -72,7 +72,7 @@ internal static class NewHire
 
         var start = request.Start!.Value;
         await records.HoldEntriesAsync(request.Typed.Select(t => (t.Key, (JsonElement?)t.Value)), cancellation);
-        var number = await opening.NextNumberAsync(cancellation);
+        var number = await opening.NextNumberAsync(start, cancellation);
         var author = user.Author(clock, "newHire");
         var hire = await opening.AddAsync(draft, request.Id, number, start, LocalDate.Min(today, start), user.Id(), author, today, cancellation);
         await db.SaveChangesAsync(cancellation);

@@ -2,7 +2,9 @@ using System.Security.Claims;
 using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Lists;
+using Fid.Core.People;
 using Fid.Data;
+using Fid.Data.Firms;
 using Fid.Data.Lists;
 using Fid.Server.Platform;
 using FluentValidation;
@@ -21,6 +23,7 @@ internal static class Setup
     {
         app.MapGet("/api/setup", Show).WhoMay(Access.Coordinates);
         app.MapPost("/api/setup/starters/{list}", Take).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
+        app.MapGet("/api/setup/number", NextNumber).WhoMay(Access.Coordinates).ProducesProblem(400);
         app.MapPut("/api/setup/settings", Save).WhoMay(Access.Coordinates).Validated<SettingsRequest>().ProducesProblem(400);
     }
 
@@ -33,7 +36,7 @@ internal static class Setup
         lists.Add(new SetupList(Templates, true, templates, [.. StarterSets.Templates().Select(t => new Dictionary<string, string> { ["code"] = t.Code, ["name"] = t.Name })]));
         return TypedResults.Ok(new SetupResponse(
             [.. lists], [.. lists.Where(l => l.Needed && l.Count == 0).Select(l => l.Key)],
-            new SettingsRequest(firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays)));
+            SettingsRequest.Of(firm)));
     }
 
     /// <summary>Takes rows of a starter set, as they are or as they were edited.</summary>
@@ -66,11 +69,22 @@ internal static class Setup
         return TypedResults.NoContent();
     }
 
+    /// <summary>What the next employee number would be by a pattern, for somebody who starts today. Nothing is counted.</summary>
+    private static async Task<Results<Ok<NumberResponse>, ProblemHttpResult>> NextNumber(string pattern, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var read = EmployeeNumberPattern.Read(pattern);
+        if (read.Answer is not { } numbers) return Problems.Invalid([.. read.Problems.Select(p => p with { Path = "/numberPattern" })]);
+        var today = await clock.TodayAsync(db, cancellation);
+        var year = numbers.RunsByYear ? today.Year : 0;
+        var last = await db.NumberCounters.Where(c => c.Year == year).Select(c => (long?)c.Last).FirstOrDefaultAsync(cancellation) ?? (year > 0 ? 0 : NumberCounter.BeforeFirst);
+        return TypedResults.Ok(new NumberResponse(numbers.Format(last + 1, today.Year) ?? ""));
+    }
+
     private static async Task<NoContent> Save(SettingsRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var firm = await db.Firms.SingleAsync(cancellation);
-        var before = JsonSerializer.Serialize(new SettingsRequest(firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays), JsonSerializerOptions.Web);
-        (firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays) = (request.FullTimeHours, request.LegalWeeklyHours, request.BadgeRestDays);
+        var before = JsonSerializer.Serialize(SettingsRequest.Of(firm), JsonSerializerOptions.Web);
+        (firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays, firm.NumberPattern) = (request.FullTimeHours, request.LegalWeeklyHours, request.BadgeRestDays, request.NumberPattern);
         db.Changes.Add(user.Author(clock, "setup").Change("firm.settings", firm.Id) with { Details = ListWriter.Details(before, JsonSerializer.Serialize(request, JsonSerializerOptions.Web)) });
         await db.SaveChangesAsync(cancellation);
         return TypedResults.NoContent();
@@ -88,7 +102,14 @@ public sealed record SetupList(string Key, bool Needed, int Count, IReadOnlyList
 public sealed record StarterRequest(Dictionary<string, string>[] Rows);
 
 /// <summary>The firm's settings.</summary>
-public sealed record SettingsRequest(decimal FullTimeHours, decimal LegalWeeklyHours, int BadgeRestDays);
+/// <param name="NumberPattern">How employee numbers are written: see <see cref="EmployeeNumberPattern"/>.</param>
+public sealed record SettingsRequest(decimal FullTimeHours, decimal LegalWeeklyHours, int BadgeRestDays, string NumberPattern)
+{
+    internal static SettingsRequest Of(Firm firm) => new(firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays, firm.NumberPattern);
+}
+
+/// <summary>An employee number.</summary>
+public sealed record NumberResponse(string Number);
 
 internal sealed class SettingsValidator : AbstractValidator<SettingsRequest>
 {
@@ -96,6 +117,11 @@ internal sealed class SettingsValidator : AbstractValidator<SettingsRequest>
     {
         RuleFor(r => r.FullTimeHours).Must(h => h is > 0 and <= 168).WithErrorCode("out-of-range").WithMessage("Enter a number above 0, at most 168.");
         RuleFor(r => r.LegalWeeklyHours).Must(h => h is > 0 and <= 168).WithErrorCode("out-of-range").WithMessage("Enter a number above 0, at most 168.");
+        RuleFor(r => r.NumberPattern).Custom((pattern, context) =>
+        {
+            foreach (var problem in EmployeeNumberPattern.Read(pattern).Problems)
+                context.AddFailure(new FluentValidation.Results.ValidationFailure(context.PropertyPath, problem.Message) { ErrorCode = problem.Code });
+        });
         RuleFor(r => r.BadgeRestDays).Must(d => d is >= 0 and <= 3650).WithErrorCode("out-of-range").WithMessage("Enter a number from 0 to 3650.");
     }
 }

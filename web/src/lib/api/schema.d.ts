@@ -1093,6 +1093,7 @@ export interface paths {
                 query?: {
                     language?: string;
                     on?: string;
+                    empty?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -1216,6 +1217,15 @@ export interface paths {
                 };
                 /** @description Not Found */
                 404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -1778,6 +1788,52 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/number": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    pattern: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NumberResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4531,6 +4587,10 @@ export interface components {
                 [key: string]: (null | boolean | number | string) | string[];
             };
         };
+        /** @description An employee number. */
+        NumberResponse: {
+            number: string;
+        };
         OpenedHire: {
             /** Format: uuid */
             id: string;
@@ -4846,6 +4906,8 @@ export interface components {
             legalWeeklyHours: number;
             /** Format: int32 */
             badgeRestDays: number;
+            /** @description How employee numbers are written: see EmployeeNumberPattern. */
+            numberPattern: string;
         };
         /** @description A list in setting up. */
         SetupList: {

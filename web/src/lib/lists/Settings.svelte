@@ -3,8 +3,9 @@
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Line from '$lib/ui/Line.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
-  import { useQueryClient } from '@tanstack/svelte-query';
+  import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
   import Number from './parts/Number.svelte';
   import { words } from './words';
@@ -20,6 +21,15 @@
     { key: 'legalWeeklyHours', label: w.setupPage.legal },
     { key: 'badgeRestDays', label: w.setupPage.badge }
   ]);
+
+  // What the number would be is for the server to say.
+  const next = createQuery(() => ({
+    queryKey: ['lists', 'setup', 'number', draft.numberPattern],
+    queryFn: () => data(api.GET('/api/setup/number', { params: { query: { pattern: String(draft.numberPattern) } } })),
+    placeholderData: keepPreviousData,
+    retry: false
+  }));
+  const wrong = $derived(next.error instanceof ApiProblem && next.error.errors[0] ? text.problem(next.error.errors[0]) : undefined);
 
   async function save(event: SubmitEvent) {
     event.preventDefault();
@@ -43,6 +53,16 @@
         <Number id="settings-{field.key}" label={field.label} value={draft[field.key]} onchange={(v) => (draft[field.key] = v)} />
       </Line>
     {/each}
+  </div>
+  <div class="max-w-xl pt-1">
+    <TextField
+      id="settings-numberPattern"
+      label={w.setupPage.numbers}
+      bind:value={() => String(draft.numberPattern), (v) => (draft.numberPattern = v)}
+      note={next.data && !wrong ? w.setupPage.nextNumber(next.data.number) : ''}
+      error={text.problem(errors.find((e) => e.pointer === '/numberPattern')) ?? wrong}
+    />
+    <p class="text-soft pb-3 text-xs">{w.setupPage.numbersNote}</p>
   </div>
   <Button type="submit">{w.setupPage.saveSettings}</Button>
 </form>

@@ -204,6 +204,10 @@ export const de: ListWords = {
     fullTime: 'Wochenstunden in Vollzeit',
     legal: 'Höchste Wochenstunden nach Gesetz',
     badge: 'Ruhetage eines Ausweises vor der nächsten Person',
+    numbers: 'Personalnummern',
+    nextNumber: (n) => `Die nächste ist ${n}.`,
+    numbersNote:
+      'Buchstaben, Ziffern, - und . stehen, wie sie sind; {number} oder {number:5} ist die laufende Nummer, {year} oder {yy} das Jahr des ersten Tages, {check} eine Prüfziffer. Mit Jahr beginnen sie jedes Jahr von vorn. Vergebene Nummern bleiben.',
     saveSettings: 'Einstellungen speichern',
     settingsSaved: 'Einstellungen gespeichert.',
     leaveOut: 'Weglassen'

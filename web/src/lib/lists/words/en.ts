@@ -188,6 +188,10 @@ export const en = {
     fullTime: 'Full-time hours a week',
     legal: 'Most hours a week by law',
     badge: 'Days a badge rests before another person gets it',
+    numbers: 'Employee numbers',
+    nextNumber: (n: string) => `The next one is ${n}.`,
+    numbersNote:
+      'Letters, digits, - and . stand as they are; {number} or {number:5} is the running number, {year} or {yy} the year of the first day, {check} a check digit. With a year, numbers begin anew each year. Numbers that people have stay.',
     saveSettings: 'Save settings',
     settingsSaved: 'Settings saved.',
     leaveOut: 'Leave out'
