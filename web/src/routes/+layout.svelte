@@ -106,7 +106,7 @@
     toastOptions={{
       unstyled: true,
       classes: {
-        toast: 'flex w-full items-center gap-4 rounded border border-ink bg-sheet px-4 py-2.5 text-sm text-ink shadow-lg',
+        toast: 'font-sans flex w-full items-center gap-4 rounded border border-ink bg-sheet px-4 py-2.5 text-sm text-ink shadow-lg',
         actionButton: 'ml-auto font-semibold underline underline-offset-2 cursor-pointer',
         error: 'border-rust text-rust'
       }

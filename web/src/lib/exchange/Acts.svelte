@@ -34,7 +34,7 @@
       <p class="font-semibold">{good === 0 ? w.nothing : w.summary(run.new, run.changed)}</p>
       {#if run.wrong > 0}<p class="text-rust text-xs font-semibold">{run.wrong} {w.outcomes.wrong}</p>{/if}
     </div>
-    {#if people}
+    {#if people && run.changed > 0}
       <div class="w-56">
         <DateField
           id="holds-from"

@@ -203,7 +203,7 @@ export const de: ListWords = {
     settings: 'Einstellungen',
     fullTime: 'Wochenstunden in Vollzeit',
     legal: 'Höchste Wochenstunden nach Gesetz',
-    badge: 'Ruhetage eines Ausweises vor der nächsten Person',
+    badge: 'Ruhetage eines Ausweises zwischen zwei Personen',
     numbers: 'Personalnummern',
     nextNumber: (n) => `Die nächste ist ${n}.`,
     numbersNote:

@@ -187,7 +187,7 @@ export const en = {
     settings: 'Settings',
     fullTime: 'Full-time hours a week',
     legal: 'Most hours a week by law',
-    badge: 'Days a badge rests before another person gets it',
+    badge: 'Days a badge rests between two people',
     numbers: 'Employee numbers',
     nextNumber: (n: string) => `The next one is ${n}.`,
     numbersNote:
