@@ -217,9 +217,7 @@ internal ref struct QuestionReader
 
     public readonly void Report(IEnumerable<Problem> problems) => _problems.AddRange(problems);
 
-    // RFC 6901, section 3.
-    private static void Append(StringBuilder path, string name) =>
-        path.Append('/').Append(name.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal));
+    private static void Append(StringBuilder path, string name) => path.Append('/').Append(JsonPointer.Escape(name));
 
     private readonly void Way(string? name) => _way[_depth - 1] = (name, -1);
 

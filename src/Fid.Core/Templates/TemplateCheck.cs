@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Core.Formulas;
+using Fid.Core.Json;
 
 namespace Fid.Core.Templates;
 
@@ -46,7 +47,7 @@ internal static class TemplateCheck
         var template = question.Templates.ToList().FindIndex(t => ReferenceEquals(t.Content, layer.Content));
         var addOn = question.AddOns.ToList().FindIndex(a => ReferenceEquals(a.Content, layer.Content));
         var where = template >= 0 ? $"/templates/{template}/values" : addOn >= 0 ? $"/addOns/{addOn}/values" : "/typed";
-        return $"{where}/{Escaped(field)}{(where == "/typed" ? "" : "/formula")}";
+        return $"{where}/{JsonPointer.Escape(field)}{(where == "/typed" ? "" : "/formula")}";
     }
 
     /// <summary>The place of a thing in its list.</summary>
@@ -104,14 +105,14 @@ internal static class TemplateCheck
             if (question.AddOns[i].When is { } when) LookIn(when, $"/addOns/{i}/when");
         }
         foreach (var field in question.Typed.Keys.Where(f => !fields.Contains(f)))
-            problems.Add(new Problem($"/typed/{Escaped(field)}", "unknown-field", $"There is no field {field}."));
+            problems.Add(new Problem($"/typed/{JsonPointer.Escape(field)}", "unknown-field", $"There is no field {field}."));
 
         void Look(LayerContent content, string path)
         {
             foreach (var (field, value) in content.Values)
             {
-                if (!fields.Contains(field)) problems.Add(new Problem($"{path}/values/{Escaped(field)}", "unknown-field", $"There is no field {field}."));
-                if (value.Formula is { } formula) LookIn(formula, $"{path}/values/{Escaped(field)}/formula");
+                if (!fields.Contains(field)) problems.Add(new Problem($"{path}/values/{JsonPointer.Escape(field)}", "unknown-field", $"There is no field {field}."));
+                if (value.Formula is { } formula) LookIn(formula, $"{path}/values/{JsonPointer.Escape(field)}/formula");
             }
         }
 
@@ -133,7 +134,7 @@ internal static class TemplateCheck
 
         void Look(LayerContent content, string path)
         {
-            foreach (var (field, value) in content.Values) Tell(value.Formula, $"{path}/values/{Escaped(field)}/formula");
+            foreach (var (field, value) in content.Values) Tell(value.Formula, $"{path}/values/{JsonPointer.Escape(field)}/formula");
         }
 
         void Tell(RecordFormula? formula, string path)
@@ -145,7 +146,7 @@ internal static class TemplateCheck
     private static IEnumerable<(string Path, string What)> Differences(LayerContent first, LayerContent second)
     {
         foreach (var (field, value) in second.Values)
-            if (first.Values.TryGetValue(field, out var other) && !other.SameAs(value)) yield return ($"/values/{Escaped(field)}", field);
+            if (first.Values.TryGetValue(field, out var other) && !other.SameAs(value)) yield return ($"/values/{JsonPointer.Escape(field)}", field);
         for (var list = 0; list < LayerContent.Lists.Count; list++)
         {
             var there = first.Entries(list).ToDictionary(e => e.Key, StringComparer.Ordinal);
@@ -156,11 +157,8 @@ internal static class TemplateCheck
                 if (entry.Drop != other.Drop) yield return ($"/{LayerContent.Lists[list]}/{i}", entry.Key);
                 foreach (var (name, value) in entry.Properties)
                     if (other.Properties.TryGetValue(name, out var set) && !JsonElement.DeepEquals(set, value))
-                        yield return ($"/{LayerContent.Lists[list]}/{i}/{Escaped(name)}", $"{name} of {entry.Key}");
+                        yield return ($"/{LayerContent.Lists[list]}/{i}/{JsonPointer.Escape(name)}", $"{name} of {entry.Key}");
             }
         }
     }
-
-    // RFC 6901, section 3.
-    private static string Escaped(string name) => name.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal);
 }

@@ -110,7 +110,7 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
                 ImportRows.Write(writer, run.Id, generation, row);
                 if (++total % TellEvery != 0) continue;
                 cancellation.ThrowIfCancellationRequested();
-                await TellAsync(run, total, cancellation);
+                await TellAsync(source, run, total, cancellation);
             }
             await writer.CompleteAsync(cancellation);
         }
@@ -146,8 +146,6 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
             counts[(int)RowOutcome.Wrong]++;
         }
     }
-
-    private Task TellAsync(ImportRun run, int done, CancellationToken cancellation) => TellAsync(source, run, done, cancellation);
 
     /// <summary>Tells everybody who watches how many rows are done.</summary>
     internal static async Task TellAsync(NpgsqlDataSource source, ImportRun run, int done, CancellationToken cancellation)

@@ -9,7 +9,8 @@ public abstract class ImportTarget
 {
     internal const string Meanwhile = "meanwhile";
 
-    private const int MostNamed = 5;
+    /// <summary>How many codes <see cref="Name"/> names; one more has to be read to tell that there are more.</summary>
+    protected const int MostNamed = 5;
 
     /// <summary>The columns a sheet can fill.</summary>
     public abstract ListDefinition Definition { get; }

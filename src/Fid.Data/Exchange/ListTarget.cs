@@ -11,8 +11,6 @@ namespace Fid.Data.Exchange;
 /// <summary>One of the firm's lists, as what a sheet goes into.</summary>
 internal sealed class ListTarget(FidDb db, ListDefinition list) : ImportTarget
 {
-    private const int MostLookedAt = 6;
-
     public override ListDefinition Definition => list;
 
     public override async Task<IRowChecker> CheckerAsync(ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation) =>
@@ -110,7 +108,7 @@ internal sealed class ListTarget(FidDb db, ListDefinition list) : ImportTarget
             select r.code as "Value" from import_rows r left join list_entries e on e.id = r.entry_id
             where r.run_id = {run.Id} and r.generation = {run.Generation} and r.outcome <= {changed}
               and (e.id is null or e.values <> r.values or e.name <> r.name or e.name_de is distinct from r.name_de or (e.retired and r.outcome = {made}))
-            order by r.no limit {MostLookedAt}
+            order by r.no limit {MostNamed + 1}
             """).ToListAsync(cancellation);
         if (touched.Count > 0) return "changed:" + Name(touched);
         var added = await db.Database.SqlQuery<string>($"""
@@ -119,7 +117,7 @@ internal sealed class ListTarget(FidDb db, ListDefinition list) : ImportTarget
         var used = await new ListUsage(db, today).ReferencedAsync(list, cancellation);
         // Entries that came with the same sheet may refer to each other: they go together.
         var ours = added.ToHashSet(StringComparer.Ordinal);
-        var depended = added.Where(c => used.TryGetValue(c, out var by) && by.Any(b => b is not { } user || !(user.List == run.List && ours.Contains(user.Code)))).Take(MostLookedAt).ToList();
+        var depended = added.Where(c => used.TryGetValue(c, out var by) && by.Any(b => b is not { } user || !(user.List == run.List && ours.Contains(user.Code)))).Take(MostNamed + 1).ToList();
         return depended.Count > 0 ? "used:" + Name(depended) : null;
     }
 }

@@ -134,7 +134,7 @@ internal sealed class PeopleRowChecker : IRowChecker
     private RoleTemplate? Opening(string said)
     {
         var wanted = TextRules.Fold(said);
-        return _templates.All.FirstOrDefault(t => t is { Opens: true, Retired: false, IsAddOn: false } && (TextRules.Fold(t.Code) == wanted || TextRules.Fold(t.Name) == wanted));
+        return _templates.Opening.FirstOrDefault(t => TextRules.Fold(t.Code) == wanted || TextRules.Fold(t.Name) == wanted);
     }
 
     // Two rows of one sheet that give the same value to two people are as wrong as one that takes another's.

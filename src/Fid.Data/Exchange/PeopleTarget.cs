@@ -29,6 +29,8 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
 
     private const int SavedAtOnce = 50;
 
+    private ListDefinition? _definition;
+
     private static readonly ListColumn TemplateColumn = new(
         Template, ColumnType.Text, new Label("Role template", "Rollenvorlage"), new Label("To open a hire: the template it starts from. Leave the employee number empty.", "Um eine Einstellung zu öffnen: die Vorlage, mit der sie beginnt. Die Personalnummer leer lassen."));
 
@@ -36,7 +38,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
     public IReadOnlyList<FieldDefinition> Fields { get; } = [.. fields.Sections.SelectMany(s => fields.Set.Fields.Where(f => f.Section == s.Key))
         .Where(f => FieldCell.Has(f) && f.AccessOf(roles) != FieldAccess.None)];
 
-    public override ListDefinition Definition => new(
+    public override ListDefinition Definition => _definition ??= new(
         Key, ListGroup.Work, new Label("People", "Personen"),
         new Label("Everybody’s record, a row each, known by the employee number.", "Die Akte aller, je eine Zeile, erkannt an der Personalnummer."),
         [TemplateColumn, .. Fields.Select(FieldCell.Column)], HasNames: false);
@@ -44,11 +46,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
     public override async Task<IRowChecker> CheckerAsync(ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation) =>
         await PeopleRowChecker.LoadAsync(db, this, run, style, today, cancellation);
 
-    public override async Task<CellSuggestions> SuggestionsAsync(CancellationToken cancellation)
-    {
-        var definition = Definition;
-        return new CellSuggestions(definition, await EntryIndex.LoadAsync(db, definition, cancellation));
-    }
+    public override async Task<CellSuggestions> SuggestionsAsync(CancellationToken cancellation) => new(Definition, await EntryIndex.LoadAsync(db, Definition, cancellation));
 
     public override IEnumerable<CellDifference> Differences(string before, RowContent after)
     {

@@ -109,11 +109,11 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     public async Task<string> NextNumberAsync(LocalDate start, CancellationToken cancellation)
     {
         _numbers ??= EmployeeNumberPattern.Read(await db.Firms.Select(f => f.NumberPattern).SingleAsync(cancellation)).Answer!;
-        var (year, first) = _numbers.RunsByYear ? (start.Year, 1) : (0, NumberCounter.BeforeFirst + 1);
+        var (year, before) = NumberCounter.Of(_numbers, start);
         while (true)
         {
             var running = (await db.Database.SqlQuery<long>($"""
-                insert into number_counters (year, last) values ({year}, {first}) on conflict (year) do update set last = number_counters.last + 1 returning last as "Value"
+                insert into number_counters (year, last) values ({year}, {before + 1}) on conflict (year) do update set last = number_counters.last + 1 returning last as "Value"
                 """).ToListAsync(cancellation)).Single();
             var number = _numbers.Format(running, start.Year) ?? throw new InvalidOperationException("Employee numbers of this pattern have run out.");
             if (!await db.Employments.AnyAsync(e => e.Number == number, cancellation)) return number;

@@ -1,6 +1,5 @@
 using System.Text.Json;
 using Fid.Core;
-using Fid.Core.Calendars;
 using Fid.Core.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -14,19 +13,23 @@ public sealed class TemplateBook
     private readonly Dictionary<string, RoleTemplate> _templates;
     private readonly RoleTemplate[] _addOns;
 
-    private readonly TemplateDefinition[] _definitions;
-    private readonly AddOnDefinition[] _conditions;
+    // Made when a hire is worked out: most who load the book only look up names.
+    private readonly Lazy<(TemplateDefinition[] Templates, AddOnDefinition[] AddOns)> _definitions;
 
     private TemplateBook(IEnumerable<RoleTemplate> all)
     {
         var known = all.ToArray();
         _templates = known.Where(t => !t.IsAddOn).ToDictionary(t => t.Code);
         _addOns = [.. known.Where(t => t is { IsAddOn: true, Retired: false }).OrderBy(t => t.Order).ThenBy(t => t.Code, StringComparer.Ordinal)];
-        _definitions = [.. _templates.Values.Select(t => new TemplateDefinition(t.Code, t.Version, t.BuildsOnCode, t.Content.Layer))];
-        _conditions = [.. _addOns.Select(a => new AddOnDefinition(a.Code, a.Version, a.Condition, a.Order, a.Content.Layer))];
+        _definitions = new(() => (
+            [.. _templates.Values.Select(t => new TemplateDefinition(t.Code, t.Version, t.BuildsOnCode, t.Content.Layer))],
+            [.. _addOns.Select(a => new AddOnDefinition(a.Code, a.Version, a.Condition, a.Order, a.Content.Layer))]));
     }
 
     public IEnumerable<RoleTemplate> All => _templates.Values.Concat(_addOns);
+
+    /// <summary>The templates that hires can be opened from.</summary>
+    public IEnumerable<RoleTemplate> Opening => _templates.Values.Where(t => t is { Opens: true, Retired: false });
 
     public static async Task<TemplateBook> LoadAsync(FidDb db, CancellationToken cancellation) =>
         new(await db.RoleTemplates.AsNoTracking().ToListAsync(cancellation));
@@ -52,18 +55,17 @@ public sealed class TemplateBook
     /// <param name="typed">What was typed, by field key.</param>
     /// <param name="start">The first day; null while it is not known.</param>
     /// <param name="today">Today.</param>
-    /// <param name="calendar">The working days that formulas count; null for Monday to Friday.</param>
-    public Outcome<Layered> Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, WorkCalendar? calendar = null)
+    public Outcome<Layered> Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today)
     {
         var facts = start is { } first ? new Dictionary<string, JsonElement> { ["start_date"] = JsonSerializer.SerializeToElement(LocalDatePattern.Iso.Format(first)) } : [];
-        return TemplateResolution.Resolve(new TemplateQuestion(facts, _definitions, template.Code, _conditions, typed, null, today, calendar));
+        return TemplateResolution.Resolve(new TemplateQuestion(facts, _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, typed, null, today));
     }
 
     /// <summary>What a template or an add-on and those it builds on come to, whatever the hire.</summary>
     public Outcome<Layered> Resolve(RoleTemplate template, LocalDate today)
     {
         var none = new Dictionary<string, JsonElement>();
-        TemplateDefinition[] all = template.IsAddOn ? [new TemplateDefinition(template.Code, template.Version, null, template.Content.Layer)] : _definitions;
+        TemplateDefinition[] all = template.IsAddOn ? [new TemplateDefinition(template.Code, template.Version, null, template.Content.Layer)] : _definitions.Value.Templates;
         return TemplateResolution.Resolve(new TemplateQuestion(none, all, template.Code, [], none, null, today));
     }
 }

@@ -1,3 +1,4 @@
+using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -23,6 +24,15 @@ internal static class Workbook
     /// <summary>The codes of a list to choose from.</summary>
     public static async Task<IReadOnlyList<string>> CodesAsync(FidDb db, string list, CancellationToken cancellation) =>
         await db.ListEntries.Where(e => e.List == list && !e.Retired).OrderBy(e => e.Code).Select(e => e.Code).Take(MostChoices).ToListAsync(cancellation);
+
+    /// <summary>What can be chosen for a field; nothing for one that is typed.</summary>
+    public static async Task<IReadOnlyList<string>> ChoicesAsync(FidDb db, FieldDefinition field, string language, CancellationToken cancellation) => field switch
+    {
+        { List: { } list } => await CodesAsync(db, list, cancellation),
+        { Options: { } options } => [.. options.Where(o => !o.Retired).Select(o => o.Value)],
+        { Type: FieldType.YesNo } => YesNo(language),
+        _ => [],
+    };
 
     /// <summary>Yes and no to choose from.</summary>
     public static IReadOnlyList<string> YesNo(string language) => language == "de" ? ["ja", "nein"] : ["yes", "no"];

@@ -35,13 +35,7 @@ internal static class GapSheet
     {
         if (await CoverageEndpoints.LackingAsync(key, department, site, user, db, clock, cancellation) is not { } gap) return Problems.NotFound();
         var speak = language == "de" ? "de" : "en";
-        IReadOnlyList<string> choices = gap.Field switch
-        {
-            { List: { } list } => await Workbook.CodesAsync(db, list, cancellation),
-            { Options: { } options } => [.. options.Where(o => !o.Retired).Select(o => o.Value)],
-            { Type: FieldType.YesNo } => Workbook.YesNo(speak),
-            _ => [],
-        };
+        var choices = await Workbook.ChoicesAsync(db, gap.Field, speak, cancellation);
         var label = gap.Field.Label(speak);
         return Workbook.File(
             label, label,

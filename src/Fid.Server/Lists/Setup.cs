@@ -75,8 +75,8 @@ internal static class Setup
         var read = EmployeeNumberPattern.Read(pattern);
         if (read.Answer is not { } numbers) return Problems.Invalid([.. read.Problems.Select(p => p with { Path = "/numberPattern" })]);
         var today = await clock.TodayAsync(db, cancellation);
-        var year = numbers.RunsByYear ? today.Year : 0;
-        var last = await db.NumberCounters.Where(c => c.Year == year).Select(c => (long?)c.Last).FirstOrDefaultAsync(cancellation) ?? (year > 0 ? 0 : NumberCounter.BeforeFirst);
+        var (year, before) = NumberCounter.Of(numbers, today);
+        var last = await db.NumberCounters.Where(c => c.Year == year).Select(c => (long?)c.Last).FirstOrDefaultAsync(cancellation) ?? before;
         return TypedResults.Ok(new NumberResponse(numbers.Format(last + 1, today.Year) ?? ""));
     }
 

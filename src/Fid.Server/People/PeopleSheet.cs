@@ -55,7 +55,7 @@ internal static class PeopleSheet
     {
         var people = await targets.PeopleAsync(user.Id(), cancellation);
         var (roles, template) = (ShownRecord.RolesOf(user), people.Definition.Find(PeopleTarget.Template)!);
-        var opening = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => t is { Opens: true, Retired: false, IsAddOn: false }).Select(t => t.Name).Order(StringComparer.Ordinal).ToArray();
+        var opening = (await TemplateBook.LoadAsync(db, cancellation)).Opening.Select(t => t.Name).Order(StringComparer.Ordinal).ToArray();
         var columns = new List<SheetColumn> { new(template.Label.In(language), template.Note.In(language), opening) };
         foreach (var field in people.Fields.Where(f => f.Key == PeopleTarget.StartDate || f.AccessOf(roles) == FieldAccess.Edit)) columns.Add(await ColumnAsync(db, field, mayEdit: true, language, cancellation));
         var title = language == "de" ? "Einstellungen" : "New hires";
@@ -64,14 +64,8 @@ internal static class PeopleSheet
 
     private static async Task<SheetColumn> ColumnAsync(FidDb db, FieldDefinition field, bool mayEdit, string language, CancellationToken cancellation)
     {
-        IReadOnlyList<string> choices = field switch
-        {
-            { Type: FieldType.Choices } => [],
-            { List: { } list } => await Workbook.CodesAsync(db, list, cancellation),
-            { Options: { } options } => [.. options.Where(o => !o.Retired).Select(o => o.Value)],
-            { Type: FieldType.YesNo } => Workbook.YesNo(language),
-            _ => [],
-        };
+        // A spreadsheet lets one pick one, not several.
+        var choices = mayEdit && field.Type != FieldType.Choices ? await Workbook.ChoicesAsync(db, field, language, cancellation) : [];
         var note = mayEdit ? field.Type switch
         {
             FieldType.Person => language == "de" ? "Die Personalnummer." : "The employee number.",
@@ -79,6 +73,6 @@ internal static class PeopleSheet
             FieldType.Date => language == "de" ? "Als 2027-03-22 oder 22.3.2027." : "As 2027-03-22 or 22/3/2027.",
             _ => "",
         } : language == "de" ? "Nur zum Lesen." : "To read, not to change.";
-        return new SheetColumn(field.Label(language), note, mayEdit ? choices : [], field.Type == FieldType.LongText);
+        return new SheetColumn(field.Label(language), note, choices, field.Type == FieldType.LongText);
     }
 }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Core;
+using Fid.Core.Json;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -86,7 +87,7 @@ internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHa
         foreach (System.Text.RegularExpressions.Match part in System.Text.RegularExpressions.Regex.Matches(path[1..], @"\['((?:[^'\\]|\\.)*)'\]|\[([0-9]+)\]|\.([^.\[]+)"))
         {
             var name = part.Groups.Cast<System.Text.RegularExpressions.Group>().Skip(1).First(g => g.Success).Value;
-            pointer.Append('/').Append(name.Replace("~", "~0", StringComparison.Ordinal).Replace("/", "~1", StringComparison.Ordinal));
+            pointer.Append('/').Append(JsonPointer.Escape(name));
         }
         return pointer.ToString();
     }
