@@ -48,9 +48,19 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 
     public DbSet<RoleTemplate> RoleTemplates => Set<RoleTemplate>();
 
+    public DbSet<TemplateVersion> TemplateVersions => Set<TemplateVersion>();
+
+    public DbSet<TemplateDraft> TemplateDrafts => Set<TemplateDraft>();
+
+    public DbSet<TemplateUpdateRun> TemplateUpdateRuns => Set<TemplateUpdateRun>();
+
+    public DbSet<SharedTask> SharedTasks => Set<SharedTask>();
+
     public DbSet<Stage> Stages => Set<Stage>();
 
     public DbSet<Hire> Hires => Set<Hire>();
+
+    public DbSet<HireEntry> HireEntries => Set<HireEntry>();
 
     public DbSet<HireTask> HireTasks => Set<HireTask>();
 

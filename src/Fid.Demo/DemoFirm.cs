@@ -34,8 +34,6 @@ public static class DemoFirm
         var firm = new Firm { Name = "Halyard Sound Ferries", Currency = "EUR", TimeZone = "Europe/Dublin" };
         db.Add(firm);
         db.Stages.AddRange(Data.Firms.Seed.Stages());
-        using (var templates = typeof(DemoFirm).Assembly.GetManifestResourceStream("Fid.Demo.templates.json")!)
-            db.RoleTemplates.AddRange(TemplateFile.Read(templates));
         await db.SaveChangesAsync();
 
         var sensitive = new SensitiveValues(scope.ServiceProvider.GetRequiredService<IDataProtectionProvider>());
@@ -44,6 +42,8 @@ public static class DemoFirm
 
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
         var author = new Author(null, "Orla Dunmore", now, "demo");
+        using (var templates = typeof(DemoFirm).Assembly.GetManifestResourceStream("Fid.Demo.templates.json")!)
+            foreach (var template in TemplateFile.Read(templates)) new TemplatePublishing(db).Add(template, author);
         await DemoLists.AddAsync(db, author);
         var names = new DemoNames(Seed);
         var people = new DemoPeople(db, writer, author, today, names);

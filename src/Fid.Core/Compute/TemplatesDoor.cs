@@ -15,6 +15,9 @@ internal static class TemplatesDoor
     private static readonly Shape AddOn = new("id", "version", "when?", "order?", "values?", "tasks?", "items?", "documents?");
     private static readonly Shape MergeQuestion = new("base", "mine", "theirs");
 
+    // The lists the door speaks of, in its order.
+    private static readonly string[] Lists = [TemplateLists.Tasks, TemplateLists.Items, TemplateLists.Documents];
+
     private static readonly Choices Fates = new("same", "take", "keep", "agree", "conflict");
 
     public static void AnswerResolve(ref QuestionReader question, Utf8JsonWriter writer)
@@ -111,16 +114,16 @@ internal static class TemplatesDoor
     /// <summary>What a template or an add-on sets, as it is read.</summary>
     private sealed class Content
     {
-        private readonly List<LayerEntry>[] _lists = [[], [], []];
+        private readonly Dictionary<string, IReadOnlyList<LayerEntry>> _lists = new(StringComparer.Ordinal);
         private Dictionary<string, LayerValue> _values = [];
 
         public void Read(ref QuestionReader question, int at)
         {
             if (at == 0) _values = question.Named(ReadValue);
-            else _lists[at - 1] = ReadEntries(ref question);
+            else _lists[Lists[at - 1]] = ReadEntries(ref question);
         }
 
-        public LayerContent Done() => new(_values, _lists[0], _lists[1], _lists[2]);
+        public LayerContent Done() => new(_values, _lists);
 
         private static LayerValue ReadValue(ref QuestionReader question)
         {
@@ -169,9 +172,7 @@ internal static class TemplatesDoor
         foreach (var layer in layered.Layers) writer.WriteStringValue(layer);
         writer.WriteEndArray();
         Values(writer, "values", layered.Values);
-        Entries(writer, "tasks", layered.Tasks);
-        Entries(writer, "items", layered.Items);
-        Entries(writer, "documents", layered.Documents);
+        foreach (var list in Lists) Entries(writer, list, layered.Lists[list]);
         writer.WriteStartArray("dropped");
         foreach (var dropped in layered.Dropped)
         {

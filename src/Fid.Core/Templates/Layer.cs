@@ -14,21 +14,41 @@ public sealed record Layer(string Id, LayerContent Content)
 
 /// <summary>What a layer sets. What it does not name stays as lower layers set it.</summary>
 /// <param name="Values">Record values by field key.</param>
-/// <param name="Tasks">Tasks it adds, changes or drops; each key stands once.</param>
-/// <param name="Items">Items to issue, likewise.</param>
-/// <param name="Documents">Documents, likewise.</param>
-public sealed record LayerContent(
-    IReadOnlyDictionary<string, LayerValue> Values, IReadOnlyList<LayerEntry> Tasks, IReadOnlyList<LayerEntry> Items, IReadOnlyList<LayerEntry> Documents)
+/// <param name="Lists">By the name of a list, one of <see cref="TemplateLists.All"/>, the entries it adds, changes or drops; each key
+/// stands once.</param>
+public sealed record LayerContent(IReadOnlyDictionary<string, LayerValue> Values, IReadOnlyDictionary<string, IReadOnlyList<LayerEntry>> Lists)
 {
-    /// <summary>The names of the lists, as questions and answers call them.</summary>
-    public static IReadOnlyList<string> Lists { get; } = ["tasks", "items", "documents"];
-
     /// <summary>Values as they were typed.</summary>
     public static LayerContent OfLiterals(IEnumerable<KeyValuePair<string, JsonElement>> values) =>
-        new(values.ToDictionary(v => v.Key, v => new LayerValue(v.Value, null), StringComparer.Ordinal), [], [], []);
+        new(values.ToDictionary(v => v.Key, v => new LayerValue(v.Value, null), StringComparer.Ordinal), new Dictionary<string, IReadOnlyList<LayerEntry>>());
 
-    /// <summary>The entries of a list of <see cref="Lists"/>, by its place there.</summary>
-    public IReadOnlyList<LayerEntry> Entries(int list) => list switch { 0 => Tasks, 1 => Items, _ => Documents };
+    /// <summary>The entries of a list; none of one it does not name.</summary>
+    public IReadOnlyList<LayerEntry> Entries(string list) => Lists.GetValueOrDefault(list) ?? [];
+}
+
+/// <summary>The lists that templates have.</summary>
+public static class TemplateLists
+{
+    /// <summary>Tasks of the checklist.</summary>
+    public const string Tasks = "tasks";
+
+    /// <summary>Items to issue.</summary>
+    public const string Items = "items";
+
+    /// <summary>Documents to read, sign or hand in.</summary>
+    public const string Documents = "documents";
+
+    /// <summary>Certificates to hold.</summary>
+    public const string Certificates = "certificates";
+
+    /// <summary>Further jobs the person may be put to, each at its own rate.</summary>
+    public const string SecondJobs = "secondJobs";
+
+    /// <summary>Messages to the newcomer before the first day.</summary>
+    public const string Welcome = "welcome";
+
+    /// <summary>All of them, in the order in which they are shown.</summary>
+    public static IReadOnlyList<string> All { get; } = [Tasks, Items, Documents, Certificates, SecondJobs, Welcome];
 }
 
 /// <summary>A value that a layer sets: as it stands, or as a formula over the facts and other values comes to it.</summary>

@@ -5,17 +5,17 @@ namespace Fid.Core.Templates;
 /// <summary>What layers come to.</summary>
 /// <param name="Layers">The ids of the layers, lowest first.</param>
 /// <param name="Values">Record values by field key, in the order of their first appearance.</param>
-/// <param name="Tasks">The tasks left, in the order of their first appearance.</param>
-/// <param name="Items">The items left, likewise.</param>
-/// <param name="Documents">The documents left, likewise.</param>
+/// <param name="Lists">By the name of a list, all of <see cref="TemplateLists.All"/>, the entries left, in the order of their first appearance.</param>
 /// <param name="Dropped">What was taken away, list by list.</param>
 public sealed record Layered(
     IReadOnlyList<string> Layers,
     IReadOnlyDictionary<string, LayeredValue> Values,
-    IReadOnlyList<LayeredEntry> Tasks,
-    IReadOnlyList<LayeredEntry> Items,
-    IReadOnlyList<LayeredEntry> Documents,
-    IReadOnlyList<DroppedEntry> Dropped);
+    IReadOnlyDictionary<string, IReadOnlyList<LayeredEntry>> Lists,
+    IReadOnlyList<DroppedEntry> Dropped)
+{
+    /// <summary>The tasks left.</summary>
+    public IReadOnlyList<LayeredEntry> Tasks => Lists[TemplateLists.Tasks];
+}
 
 /// <summary>A value, the layer that set it, and what it displaced.</summary>
 /// <param name="Value">The value; of a formula, what it came to.</param>
@@ -34,7 +34,7 @@ public sealed record Displaced(string From, JsonElement Value);
 public sealed record LayeredEntry(string Key, IReadOnlyDictionary<string, LayeredValue> Properties);
 
 /// <summary>An entry that a layer took away.</summary>
-/// <param name="List">The list: one of <see cref="LayerContent.Lists"/>.</param>
+/// <param name="List">The list: one of <see cref="TemplateLists.All"/>.</param>
 /// <param name="Key">The entry's key.</param>
 /// <param name="By">The layer.</param>
 public sealed record DroppedEntry(string List, string Key, string By);

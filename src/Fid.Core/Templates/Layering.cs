@@ -18,8 +18,8 @@ internal static class Layering
 
     /// <summary>The entries of a list, in the order of their first appearance, and those that were dropped. Dropping what is not
     /// there does nothing.</summary>
-    /// <param name="list">A place in <see cref="LayerContent.Lists"/>.</param>
-    public static (IReadOnlyList<LayeredEntry> Entries, IReadOnlyList<DroppedEntry> Dropped) Entries(IReadOnlyList<Layer> layers, int list)
+    /// <param name="list">One of <see cref="TemplateLists.All"/>.</param>
+    public static (IReadOnlyList<LayeredEntry> Entries, IReadOnlyList<DroppedEntry> Dropped) Entries(IReadOnlyList<Layer> layers, string list)
     {
         var entries = new Dictionary<string, Dictionary<string, LayeredValue>>(StringComparer.Ordinal);
         var order = new List<string>();
@@ -42,6 +42,6 @@ internal static class Layering
             }
         return (
             [.. order.Where(k => !droppedBy.ContainsKey(k)).Select(k => new LayeredEntry(k, entries[k]))],
-            [.. order.Where(droppedBy.ContainsKey).Select(k => new DroppedEntry(LayerContent.Lists[list], k, droppedBy[k]))]);
+            [.. order.Where(droppedBy.ContainsKey).Select(k => new DroppedEntry(list, k, droppedBy[k]))]);
     }
 }

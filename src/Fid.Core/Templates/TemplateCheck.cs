@@ -147,17 +147,17 @@ internal static class TemplateCheck
     {
         foreach (var (field, value) in second.Values)
             if (first.Values.TryGetValue(field, out var other) && !other.SameAs(value)) yield return ($"/values/{JsonPointer.Escape(field)}", field);
-        for (var list = 0; list < LayerContent.Lists.Count; list++)
+        foreach (var list in TemplateLists.All)
         {
             var there = first.Entries(list).ToDictionary(e => e.Key, StringComparer.Ordinal);
             for (var i = 0; i < second.Entries(list).Count; i++)
             {
                 var entry = second.Entries(list)[i];
                 if (!there.TryGetValue(entry.Key, out var other)) continue;
-                if (entry.Drop != other.Drop) yield return ($"/{LayerContent.Lists[list]}/{i}", entry.Key);
+                if (entry.Drop != other.Drop) yield return ($"/{list}/{i}", entry.Key);
                 foreach (var (name, value) in entry.Properties)
                     if (other.Properties.TryGetValue(name, out var set) && !JsonElement.DeepEquals(set, value))
-                        yield return ($"/{LayerContent.Lists[list]}/{i}/{JsonPointer.Escape(name)}", $"{name} of {entry.Key}");
+                        yield return ($"/{list}/{i}/{JsonPointer.Escape(name)}", $"{name} of {entry.Key}");
             }
         }
     }

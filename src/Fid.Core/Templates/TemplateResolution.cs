@@ -38,8 +38,10 @@ public static class TemplateResolution
         var computed = new Computation(question, Layering.Values(layers));
         computed.ComputeAll(problems);
         if (problems.Count > 0) return Outcome<Layered>.Failed(problems);
-        var lists = Enumerable.Range(0, LayerContent.Lists.Count).Select(l => Layering.Entries(layers, l)).ToArray();
-        return new Layered([.. layers.Select(l => l.Id)], computed.Answer(), lists[0].Entries, lists[1].Entries, lists[2].Entries, [.. lists.SelectMany(l => l.Dropped)]);
+        var lists = TemplateLists.All.Select(l => (Name: l, Laid: Layering.Entries(layers, l))).ToArray();
+        return new Layered(
+            [.. layers.Select(l => l.Id)], computed.Answer(),
+            lists.ToDictionary(l => l.Name, l => l.Laid.Entries, StringComparer.Ordinal), [.. lists.SelectMany(l => l.Laid.Dropped)]);
     }
 
     // The deepest first; that there is no ring has been seen to.

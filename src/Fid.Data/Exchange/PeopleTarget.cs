@@ -134,7 +134,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
             foreach (var row in some)
             {
                 var typed = row.Entered.ToDictionary(v => v.Key, v => v.Value!.Value, StringComparer.Ordinal);
-                if (!typed.Remove(Template, out var code) || templates.Find(code.GetString()!) is not { Opens: true, Retired: false } template || !typed.Remove(StartDate, out var first)) return false;
+                if (!typed.Remove(Template, out var code) || templates.Find(code.GetString()!) is not { Opens: true } template || !typed.Remove(StartDate, out var first)) return false;
                 var start = LocalDatePattern.Iso.Parse(first.GetString()!).Value;
                 if ((await opening.DraftAsync(templates, template, typed, start, today, cancellation)).Answer is not { } draft) return false;
                 await opening.AddAsync(

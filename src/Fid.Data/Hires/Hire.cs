@@ -14,7 +14,10 @@ public sealed class Hire
 
     public required string TemplateCode { get; init; }
 
-    public required int TemplateVersion { get; init; }
+    public required int TemplateVersion { get; set; }
+
+    /// <summary>The layers it was made of, lowest first, each with its version: "template:deckhand@4", "addOn:skerry@1".</summary>
+    public required string[] Layers { get; set; }
 
     /// <summary>The first day: the plan's anchor "start".</summary>
     public required LocalDate Start { get; set; }
@@ -22,16 +25,38 @@ public sealed class Hire
     /// <summary>The day the offer was accepted: the plan's anchor "accepted".</summary>
     public required LocalDate Accepted { get; init; }
 
+    /// <summary>The day it was opened in Fid. What was due before it lay before anybody here knew.</summary>
+    public required LocalDate Entered { get; init; }
+
     /// <summary>The user who coordinates it.</summary>
     public required Guid CoordinatorId { get; set; }
 
     /// <summary>Set when the newcomer has settled or the hire came to nothing; it then leaves Arrivals.</summary>
     public LocalDate? Closed { get; set; }
 
+    /// <summary>How it ended, where it came to nothing; null while it is under way or where the newcomer settled.</summary>
+    public HireOutcome? Outcome { get; set; }
+
+    /// <summary>Why it came to nothing.</summary>
+    public string? OutcomeWhy { get; set; }
+
     /// <summary>Changes with every save of the row.</summary>
     public uint Version { get; init; }
 
     public List<HireTask> Tasks { get; init; } = [];
+
+    /// <summary>The items, documents, certificates, second jobs and messages of its template, as they were when it was opened.</summary>
+    public List<HireEntry> Entries { get; init; } = [];
+}
+
+/// <summary>How a hire came to nothing.</summary>
+public enum HireOutcome
+{
+    /// <summary>The person did not come on the first day.</summary>
+    NoShow,
+
+    /// <summary>The person or the firm stepped back before the first day.</summary>
+    Withdrawn,
 }
 
 internal sealed class HireConfiguration : IEntityTypeConfiguration<Hire>
@@ -40,6 +65,9 @@ internal sealed class HireConfiguration : IEntityTypeConfiguration<Hire>
     {
         hire.HasOne<Employment>().WithMany().HasForeignKey(h => h.EmploymentId).OnDelete(DeleteBehavior.Restrict);
         hire.HasMany(h => h.Tasks).WithOne().HasForeignKey(t => t.HireId);
+        hire.HasMany(h => h.Entries).WithOne().HasForeignKey(e => e.HireId);
+        hire.Property(h => h.Outcome).HasConversion<string>().HasMaxLength(20);
+        hire.Property(h => h.OutcomeWhy).HasMaxLength(500);
         hire.Property(h => h.Version).IsRowVersion();
         hire.HasIndex(h => h.Start).HasFilter("closed is null");
     }

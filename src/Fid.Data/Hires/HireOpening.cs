@@ -83,10 +83,13 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             EmploymentId = employment.Id,
             TemplateCode = draft.Template.Code,
             TemplateVersion = draft.Template.Version,
+            Layers = [.. draft.Layered.Layers.Where(l => l != Layer.Typed)],
             Start = start,
             Accepted = accepted,
+            Entered = today,
             CoordinatorId = coordinator,
             Tasks = [.. draft.Tasks],
+            Entries = [.. HireEntry.Of(draft.Layered)],
         };
         var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId);
         db.AddRange(person, employment, change, hire);
@@ -124,7 +127,8 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         ? _nextBadge
         : Badges.NextFree(await db.RecordValues.Where(v => v.Field == "badge").Select(v => v.Value.GetString()!).Distinct().ToListAsync(cancellation));
 
-    private static IReadOnlyList<HireTask> Tasks(Layered layered)
+    /// <summary>The checklist that layers come to.</summary>
+    public static IReadOnlyList<HireTask> Tasks(Layered layered)
     {
         var keys = layered.Tasks.Select(t => t.Key).ToHashSet();
         return [.. layered.Tasks.Select((t, i) => TaskSpec.Read(t).ToHireTask(t.Key, i, keys))];

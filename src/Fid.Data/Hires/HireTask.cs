@@ -14,6 +14,13 @@ public sealed class HireTask
     /// <summary>Before a team's code in an owner.</summary>
     public const string TeamPrefix = "team:";
 
+    /// <summary>Before the id of a person's employment in an owner.</summary>
+    public const string PersonPrefix = "person:";
+
+    /// <summary>The employment of the person whom an owner names; null for other owners.</summary>
+    public static Guid? PersonOf(string owner) =>
+        owner.StartsWith(PersonPrefix, StringComparison.Ordinal) && Guid.TryParse(owner.AsSpan(PersonPrefix.Length), out var person) ? person : null;
+
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
     public Guid HireId { get; init; }
@@ -27,7 +34,8 @@ public sealed class HireTask
 
     public required string StageKey { get; set; }
 
-    /// <summary>Who does it: "newcomer", "manager", "coordinator", or "team:" and a team's code.</summary>
+    /// <summary>Who does it: "newcomer", "manager", "buddy", "coordinator", "team:" and a team's code, or "person:" and the id of an
+    /// employment.</summary>
     public required string Owner { get; set; }
 
     /// <summary>The code of the calendar its owner works on, or <see cref="OwnCalendar"/>.</summary>
@@ -57,7 +65,17 @@ public sealed class HireTask
 
     public bool DayOne { get; set; }
 
+    /// <summary>How it is done, in Markdown.</summary>
     public string? Instructions { get; set; }
+
+    /// <summary>Who can help, named like an owner.</summary>
+    public string? Contact { get; set; }
+
+    /// <summary>Why it is them who can help.</summary>
+    public string? ContactWhy { get; set; }
+
+    /// <summary>The ids of files that go with it.</summary>
+    public Guid[] Attachments { get; set; } = [];
 
     public LocalDate? Done { get; set; }
 
@@ -71,8 +89,9 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
 {
     public void Configure(EntityTypeBuilder<HireTask> task)
     {
+        task.Property(t => t.ContactWhy).HasMaxLength(500);
         task.Property(t => t.SkippedWhy).HasMaxLength(500);
         task.HasIndex(t => new { t.HireId, t.Key }).IsUnique();
-        task.HasIndex(t => t.Owner).HasFilter("done is null and skipped_why is null");
+        task.HasIndex(t => t.Owner).HasOperators("text_pattern_ops");
     }
 }

@@ -24,7 +24,7 @@ public static class OpenHires
             orderby hire.Start, record.FamilyName, record.GivenName, hire.Id
             select new HireHead(
                 hire.Id, hire.EmploymentId, record.PersonId, employment.Number, record.GivenName, record.FamilyName, record.JobCode, record.Kind,
-                record.SiteCode, record.ManagerId, hire.Start, hire.Accepted, hire.CoordinatorId, coordinator!.DisplayName, record.CalendarCode, record.Missing, record.Filled, record.Of, hire.TemplateCode, hire.TemplateVersion, hire.Version))
+                record.SiteCode, record.ManagerId, record.BuddyId, hire.Start, hire.Accepted, hire.Entered, hire.CoordinatorId, coordinator!.DisplayName, record.CalendarCode, record.Missing, record.Filled, record.Of, hire.TemplateCode, hire.TemplateVersion, hire.Version))
             .AsNoTracking().ToListAsync(cancellation);
         var tasks = await (
             from task in db.HireTasks
@@ -59,7 +59,7 @@ public sealed record OpenHire(HireHead Head, IReadOnlyList<TaskRow> Tasks)
 /// <summary>Who a hire is.</summary>
 public sealed record HireHead(
     Guid Id, Guid EmploymentId, Guid PersonId, string Number, string GivenName, string FamilyName, string? JobCode, string? Kind, string? SiteCode,
-    Guid? ManagerId, LocalDate Start, LocalDate Accepted, Guid CoordinatorId, string? CoordinatorName, string? CalendarCode, string[] Missing, int Filled, int Of, string TemplateCode, int TemplateVersion,
+    Guid? ManagerId, Guid? BuddyId, LocalDate Start, LocalDate Accepted, LocalDate Entered, Guid CoordinatorId, string? CoordinatorName, string? CalendarCode, string[] Missing, int Filled, int Of, string TemplateCode, int TemplateVersion,
     uint Version)
 {
     public string FullName => $"{GivenName} {FamilyName}".Trim();

@@ -1,11 +1,12 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Fid.Core.Planning;
 using Fid.Core.Templates;
 
 namespace Fid.Data.Hires;
 
 /// <summary>A task as templates describe it.</summary>
-internal sealed record TaskSpec(
+public sealed record TaskSpec(
     string Name,
     string Stage,
     string Owner,
@@ -13,24 +14,33 @@ internal sealed record TaskSpec(
     int Work = 1,
     OffsetSpec? Opens = null,
     OffsetSpec? Due = null,
-    string[]? After = null,
+    TaskLink[]? After = null,
     bool Required = true,
     bool DayOne = false,
-    string? Instructions = null)
+    string? Instructions = null,
+    string? Contact = null,
+    string? ContactWhy = null,
+    Guid[]? Attachments = null)
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
     {
         RespectRequiredConstructorParameters = true,
-        Converters = { new System.Text.Json.Serialization.JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+        NumberHandling = JsonNumberHandling.Strict,
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new TaskLinkConverter() },
     };
 
-    public static TaskSpec Read(LayeredEntry task) =>
-        JsonSerializer.SerializeToElement(task.Properties.ToDictionary(p => p.Key, p => p.Value.Value)).Deserialize<TaskSpec>(Json)!;
+    /// <summary>A task that layers came to. Throws <see cref="JsonException"/> where a property does not fit, naming it.</summary>
+    public static TaskSpec Read(LayeredEntry task) => Read(task.Properties.ToDictionary(p => p.Key, p => p.Value.Value));
+
+    /// <summary>The same of plain properties.</summary>
+    public static TaskSpec Read(IReadOnlyDictionary<string, JsonElement> properties) =>
+        JsonSerializer.SerializeToElement(properties.Where(p => p.Value.ValueKind != JsonValueKind.Null).ToDictionary()).Deserialize<TaskSpec>(Json)!;
 
     public HireTask ToHireTask(string key, int position, IReadOnlySet<string> keys)
     {
         // A task whose predecessor an add-on dropped waits for nothing in its place.
-        string[] after = [.. (After ?? []).Where(keys.Contains)];
+        TaskLink[] after = [.. (After ?? []).Where(a => keys.Contains(a.Id))];
         return new HireTask
         {
             Key = key,
@@ -46,14 +56,42 @@ internal sealed record TaskSpec(
             DueAnchor = Due?.Anchor,
             DueAmount = Due?.Offset ?? 0,
             DueUnit = Due?.Unit ?? default,
-            After = after,
-            Lags = new int[after.Length],
+            After = [.. after.Select(a => a.Id)],
+            Lags = [.. after.Select(a => a.Lag)],
             Required = Required,
             DayOne = DayOne,
             Instructions = Instructions,
+            Contact = Contact,
+            ContactWhy = ContactWhy,
+            Attachments = Attachments ?? [],
         };
     }
 }
 
 /// <summary>An offset as templates describe it.</summary>
-internal sealed record OffsetSpec(string Anchor, int Offset, OffsetUnit Unit);
+public sealed record OffsetSpec(string Anchor, int Offset, OffsetUnit Unit);
+
+/// <summary>A task that another comes after.</summary>
+/// <param name="Lag">The days to wait, in working days of the later one.</param>
+public sealed record TaskLink(string Id, int Lag = 0);
+
+/// <summary>Reads a link as plans write it: the id alone, or an object with a lag.</summary>
+internal sealed class TaskLinkConverter : JsonConverter<TaskLink>
+{
+    public override TaskLink Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
+    {
+        if (reader.TokenType == JsonTokenType.String) return new TaskLink(reader.GetString()!);
+        using var document = JsonDocument.ParseValue(ref reader);
+        return document.RootElement is { ValueKind: JsonValueKind.Object } link && link.TryGetProperty("id", out var id) && id.ValueKind == JsonValueKind.String
+            ? new TaskLink(id.GetString()!, link.TryGetProperty("lag", out var lag) && lag.TryGetInt32(out var days) ? days : 0)
+            : throw new JsonException("A task that another comes after is named by its key.");
+    }
+
+    public override void Write(Utf8JsonWriter writer, TaskLink value, JsonSerializerOptions options)
+    {
+        writer.WriteStartObject();
+        writer.WriteString("id", value.Id);
+        writer.WriteNumber("lag", value.Lag);
+        writer.WriteEndObject();
+    }
+}

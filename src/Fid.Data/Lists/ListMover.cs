@@ -26,8 +26,8 @@ public sealed class ListMover(FidDb db, RecordWriter records)
         foreach (var (code, template) in await usage.TemplatesAsync(list, cancellation))
         {
             if (code != from) continue;
-            TemplateReferences.Replace(template, list.Key, from, to, await new FieldBook(db).LiveAsync(cancellation));
-            db.Changes.Add(author.Change("template.entryMoved", template.Id, $"{list.Key}:{from}→{to}", why));
+            var spec = TemplateReferences.Replace(template.Spec, list.Key, from, to, await new FieldBook(db).LiveAsync(cancellation));
+            new TemplatePublishing(db).Put(template, spec, author, "template.entryMoved", $"{list.Key}:{from}→{to}", why);
         }
         foreach (var (code, entry) in await usage.EntriesAsync(list, cancellation))
         {

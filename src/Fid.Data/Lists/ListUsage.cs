@@ -64,7 +64,7 @@ public sealed class ListUsage(FidDb db, LocalDate today)
     {
         var fields = await _fields.LiveAsync(cancellation);
         var templates = await db.RoleTemplates.ToListAsync(cancellation);
-        return [.. templates.SelectMany(t => TemplateReferences.Of(t, list.Key, fields).Distinct(StringComparer.Ordinal).Select(code => (code, t)))];
+        return [.. templates.SelectMany(t => TemplateReferences.Of(t.Spec, list.Key, fields).Distinct(StringComparer.Ordinal).Select(code => (code, t)))];
     }
 
     /// <summary>The entries of this and other lists that use entries, and what they use.</summary>

@@ -31,13 +31,18 @@ public static class StarterSets
 
     /// <summary>What of a starter template fits the lists as the firm filled them: values whose entries it did not take are left
     /// out, and the tasks of teams it does not have are the coordinator's.</summary>
-    public static async Task<TemplateContent> FittingAsync(FidDb db, TemplateContent content, CancellationToken cancellation)
+    public static async Task<TemplateSpec> FittingAsync(FidDb db, TemplateSpec spec, CancellationToken cancellation)
     {
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var there = (await db.ListEntries.Where(e => !e.Retired).Select(e => new { e.List, e.Code }).ToListAsync(cancellation)).Select(e => (e.List, e.Code)).ToHashSet();
-        return new TemplateContent(
-            content.Values.Where(v => fields.ListOf(v.Key) is not { } list || there.Contains((list, v.Value.GetString()!))).ToDictionary(v => v.Key, v => v.Value),
-            [.. content.Tasks.Select(t => t with { Properties = t.Properties.ToDictionary(p => p.Key, p => IsMissingTeam(p.Key, p.Value) ? JsonSerializer.SerializeToElement("coordinator") : p.Value) })]);
+        return spec with
+        {
+            Values = spec.Values.Where(v => fields.ListOf(v.Key) is not { } list || there.Contains((list, v.Value.GetString()!))).ToDictionary(v => v.Key, v => v.Value),
+            Lists = spec.Lists.ToDictionary(l => l.Key, l => (IReadOnlyList<TemplateEntry>)[.. l.Value.Select(t => t with
+            {
+                Properties = t.Properties.ToDictionary(p => p.Key, p => IsMissingTeam(p.Key, p.Value) ? JsonSerializer.SerializeToElement("coordinator") : p.Value),
+            })]),
+        };
 
         bool IsMissingTeam(string property, JsonElement value) =>
             property == "owner" && value.GetString()!.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal) && !there.Contains(("teams", value.GetString()![HireTask.TeamPrefix.Length..]));

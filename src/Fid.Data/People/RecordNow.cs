@@ -34,6 +34,9 @@ public sealed class RecordNow
 
     public Guid? ManagerId { get; set; }
 
+    /// <summary>The employment of the buddy.</summary>
+    public Guid? BuddyId { get; set; }
+
     /// <summary>The day the record was taken on: today, or the first day.</summary>
     public LocalDate AsOf { get; set; }
 

@@ -207,6 +207,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         record.Badge = Text("badge");
         record.CalendarCode = Text("holiday_calendar");
         record.ManagerId = Guid.TryParse(Text("manager"), out var manager) ? manager : null;
+        record.BuddyId = Guid.TryParse(Text("buddy"), out var buddy) ? buddy : null;
         record.AsOf = AsOf(employment, today);
         record.Saved = at;
         var completeness = Completeness.Count(set, held, record.AsOf);

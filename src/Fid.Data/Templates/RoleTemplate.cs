@@ -1,51 +1,85 @@
-using Fid.Core.Formulas;
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using NodaTime;
 
 namespace Fid.Data.Templates;
 
-/// <summary>What a role starts with, or an add-on that applies to some hires besides.</summary>
+/// <summary>What a role starts with, or an add-on that applies to some hires besides: as its live version says.</summary>
 public sealed class RoleTemplate
 {
     internal const int LongestCode = 40;
-    internal const int LongestName = 200;
+
+    /// <summary>The longest name, in characters.</summary>
+    public const int LongestName = 200;
 
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
     /// <summary>Hires refer to it by this, which never changes once given.</summary>
     public required string Code { get; init; }
 
-    public required string Name { get; set; }
-
-    /// <summary>Kept for the hires it opened, offered to nobody.</summary>
+    /// <summary>Kept for the hires it opened, offered to nobody; a retired add-on applies to nobody.</summary>
     public bool Retired { get; set; }
 
+    /// <summary>The live version, from 1.</summary>
     public required int Version { get; set; }
 
-    /// <summary>The template it builds on; null for none, and for add-ons.</summary>
-    public string? BuildsOnCode { get; set; }
+    public required TemplateSpec Spec { get; set; }
 
-    /// <summary>For an add-on: the field it looks at. Null for a template.</summary>
-    public string? WhenField { get; set; }
+    public string Name => Spec.Name;
 
-    /// <summary>For an add-on: the value of that field for which it applies.</summary>
-    public string? WhenValue { get; set; }
+    public bool IsAddOn => Spec.AddOn;
 
-    /// <summary>Add-ons apply in this order.</summary>
-    public int Order { get; set; }
-
-    /// <summary>Whether hires can be opened from it; others are only built on.</summary>
-    public bool Opens { get; set; }
-
-    public required TemplateContent Content { get; set; }
-
-    /// <summary>For an add-on: the condition as a formula.</summary>
-    internal RecordFormula? Condition => WhenField is null || WhenValue is null ? null : RecordFormula.Read($"{WhenField} == '{WhenValue.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("'", "\\'", StringComparison.Ordinal)}'").Formula;
-
-    public bool IsAddOn => WhenField is not null;
+    /// <summary>Whether hires can be opened from it.</summary>
+    public bool Opens => Spec is { Opens: true, AddOn: false } && !Retired;
 
     /// <summary>The name its layer has in a trail.</summary>
-    public string LayerId => $"{(IsAddOn ? "addOn" : "template")}:{Code}@{Version}";
+    public string LayerId => LayerName(Code, IsAddOn, Version);
+
+    /// <summary>The name that the layer of a version has in a trail.</summary>
+    public static string LayerName(string code, bool isAddOn, int version) => $"{(isAddOn ? "addOn" : "template")}:{code}@{version}";
+
+    /// <summary>The code and the version that the name of a layer holds; null for other layers.</summary>
+    public static (string Code, int Version)? ReadLayer(string layer)
+    {
+        var colon = layer.IndexOf(':', StringComparison.Ordinal);
+        var at = layer.LastIndexOf('@');
+        return colon > 0 && at > colon && int.TryParse(layer.AsSpan(at + 1), out var version) ? (layer[(colon + 1)..at], version) : null;
+    }
+}
+
+/// <summary>A version of a template as it was published. The hires opened from it are compared with it when a later one comes.</summary>
+public sealed class TemplateVersion
+{
+    public required string Code { get; init; }
+
+    public required int Version { get; init; }
+
+    public required TemplateSpec Spec { get; init; }
+
+    public required Instant At { get; init; }
+
+    public required string ByName { get; init; }
+
+    public string? Why { get; init; }
+}
+
+/// <summary>The draft of a template's next version. There is one for each, shared: whoever saves it second is told of the first.</summary>
+public sealed class TemplateDraft
+{
+    public required string Code { get; init; }
+
+    public required TemplateSpec Spec { get; set; }
+
+    /// <summary>The version it was begun from; 0 for a template that is new.</summary>
+    public required int BasedOn { get; set; }
+
+    public required Instant At { get; set; }
+
+    public required string ByName { get; set; }
+
+    /// <summary>Changes with every save.</summary>
+    public uint RowVersion { get; init; }
 }
 
 internal sealed class RoleTemplateConfiguration : IEntityTypeConfiguration<RoleTemplate>
@@ -53,10 +87,35 @@ internal sealed class RoleTemplateConfiguration : IEntityTypeConfiguration<RoleT
     public void Configure(EntityTypeBuilder<RoleTemplate> template)
     {
         template.Property(t => t.Code).HasMaxLength(RoleTemplate.LongestCode);
-        template.Property(t => t.Name).HasMaxLength(RoleTemplate.LongestName);
         template.HasIndex(t => t.Code).IsUnique();
-        template.Property(t => t.Content).HasColumnType("jsonb").HasConversion(
-            content => System.Text.Json.JsonSerializer.Serialize(content, TemplateContent.Json),
-            text => System.Text.Json.JsonSerializer.Deserialize<TemplateContent>(text, TemplateContent.Json)!);
+        template.Property(t => t.Spec).IsSpec();
     }
+}
+
+internal sealed class TemplateVersionConfiguration : IEntityTypeConfiguration<TemplateVersion>
+{
+    public void Configure(EntityTypeBuilder<TemplateVersion> version)
+    {
+        version.HasKey(v => new { v.Code, v.Version });
+        version.Property(v => v.Code).HasMaxLength(RoleTemplate.LongestCode);
+        version.Property(v => v.Why).HasMaxLength(500);
+        version.Property(v => v.Spec).IsSpec();
+    }
+}
+
+internal sealed class TemplateDraftConfiguration : IEntityTypeConfiguration<TemplateDraft>
+{
+    public void Configure(EntityTypeBuilder<TemplateDraft> draft)
+    {
+        draft.HasKey(d => d.Code);
+        draft.Property(d => d.Code).HasMaxLength(RoleTemplate.LongestCode);
+        draft.Property(d => d.Spec).IsSpec();
+        draft.Property(d => d.RowVersion).IsRowVersion();
+    }
+}
+
+internal static class SpecColumn
+{
+    public static void IsSpec(this PropertyBuilder<TemplateSpec> spec) => spec.HasColumnType("jsonb").HasConversion(
+        value => JsonSerializer.Serialize(value, TemplateSpec.Json), text => JsonSerializer.Deserialize<TemplateSpec>(text, TemplateSpec.Json)!);
 }

@@ -10,26 +10,25 @@ namespace Fid.Data.Templates;
 /// <summary>The firm's role templates and add-ons, ready for laying over each other.</summary>
 public sealed class TemplateBook
 {
-    private readonly Dictionary<string, RoleTemplate> _templates;
-    private readonly RoleTemplate[] _addOns;
+    private readonly RoleTemplate[] _all;
+    private readonly Dictionary<string, RoleTemplate> _byCode;
 
     // Made when a hire is worked out: most who load the book only look up names.
     private readonly Lazy<(TemplateDefinition[] Templates, AddOnDefinition[] AddOns)> _definitions;
 
     private TemplateBook(IEnumerable<RoleTemplate> all)
     {
-        var known = all.ToArray();
-        _templates = known.Where(t => !t.IsAddOn).ToDictionary(t => t.Code);
-        _addOns = [.. known.Where(t => t is { IsAddOn: true, Retired: false }).OrderBy(t => t.Order).ThenBy(t => t.Code, StringComparer.Ordinal)];
+        _all = [.. all];
+        _byCode = _all.ToDictionary(t => t.Code, StringComparer.Ordinal);
         _definitions = new(() => (
-            [.. _templates.Values.Select(t => new TemplateDefinition(t.Code, t.Version, t.BuildsOnCode, t.Content.Layer))],
-            [.. _addOns.Select(a => new AddOnDefinition(a.Code, a.Version, a.Condition, a.Order, a.Content.Layer))]));
+            [.. _all.Where(t => !t.IsAddOn).Select(t => new TemplateDefinition(t.Code, t.Version, t.Spec.BuildsOn, t.Spec.Layer))],
+            [.. _all.Where(t => t is { IsAddOn: true, Retired: false }).Select(a => new AddOnDefinition(a.Code, a.Version, a.Spec.Condition, a.Spec.Order, a.Spec.Layer))]));
     }
 
-    public IEnumerable<RoleTemplate> All => _templates.Values.Concat(_addOns);
+    public IReadOnlyList<RoleTemplate> All => _all;
 
     /// <summary>The templates that hires can be opened from.</summary>
-    public IEnumerable<RoleTemplate> Opening => _templates.Values.Where(t => t is { Opens: true, Retired: false });
+    public IEnumerable<RoleTemplate> Opening => _all.Where(t => t.Opens);
 
     public static async Task<TemplateBook> LoadAsync(FidDb db, CancellationToken cancellation) =>
         new(await db.RoleTemplates.AsNoTracking().ToListAsync(cancellation));
@@ -37,17 +36,21 @@ public sealed class TemplateBook
     /// <summary>A book of these.</summary>
     public static TemplateBook Of(IEnumerable<RoleTemplate> templates) => new(templates);
 
-    public RoleTemplate? Find(string code) => _templates.GetValueOrDefault(code);
+    /// <summary>The book as it would be with one template in another state, or with one more.</summary>
+    public TemplateBook With(RoleTemplate template) => new(_all.Where(t => t.Code != template.Code).Append(template));
+
+    public RoleTemplate? Find(string code) => _byCode.GetValueOrDefault(code);
 
     /// <summary>The name of the template or add-on a layer comes from, with its version; null for other sources.</summary>
-    public (string Name, int Version)? Describe(string layer)
+    public (string Name, int Version)? Describe(string layer) =>
+        RoleTemplate.ReadLayer(layer) is var (code, version) && Find(code) is { } template ? (template.Name, version) : null;
+
+    /// <summary>A template and those it builds on, the deepest first; it ends where a ring would begin.</summary>
+    public IReadOnlyList<RoleTemplate> Chain(RoleTemplate template)
     {
-        var colon = layer.IndexOf(':', StringComparison.Ordinal);
-        var at = layer.LastIndexOf('@');
-        if (colon < 0 || at < colon || !int.TryParse(layer.AsSpan(at + 1), out var version)) return null;
-        var code = layer[(colon + 1)..at];
-        var template = _templates.GetValueOrDefault(code) ?? _addOns.FirstOrDefault(a => a.Code == code);
-        return template is null ? null : (template.Name, version);
+        var chain = new List<RoleTemplate>();
+        for (var t = template; t is not null && !chain.Contains(t); t = t.Spec.BuildsOn is { } on ? Find(on) : null) chain.Insert(0, t);
+        return chain;
     }
 
     /// <summary>What a hire from a template starts with, as <see cref="TemplateResolution"/> says. Where a template cannot be worked
@@ -55,17 +58,31 @@ public sealed class TemplateBook
     /// <param name="typed">What was typed, by field key.</param>
     /// <param name="start">The first day; null while it is not known.</param>
     /// <param name="today">Today.</param>
-    public Outcome<Layered> Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today)
+    public Outcome<Layered> Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today) =>
+        TemplateResolution.Resolve(new TemplateQuestion(Facts(start), _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, typed, null, today));
+
+    /// <summary>The same for facts that are no layer of their own, such as those of an example.</summary>
+    public Outcome<Layered> ResolveFor(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> facts, LocalDate? start, LocalDate today)
     {
-        var facts = start is { } first ? new Dictionary<string, JsonElement> { ["start_date"] = JsonSerializer.SerializeToElement(LocalDatePattern.Iso.Format(first)) } : [];
-        return TemplateResolution.Resolve(new TemplateQuestion(facts, _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, typed, null, today));
+        var all = Facts(start);
+        foreach (var (name, value) in facts) all[name] = value;
+        return TemplateResolution.Resolve(new TemplateQuestion(
+            all, _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, new Dictionary<string, JsonElement>(), null, today));
     }
 
-    /// <summary>What a template or an add-on and those it builds on come to, whatever the hire.</summary>
-    public Outcome<Layered> Resolve(RoleTemplate template, LocalDate today)
+    /// <summary>What a template and those it builds on come to, whatever the hire and without any add-on.</summary>
+    public Outcome<Layered> Alone(RoleTemplate template, LocalDate today) => Laid(template, [], today);
+
+    /// <summary>What an add-on makes of a template, as if it applied.</summary>
+    public Outcome<Layered> OnTop(RoleTemplate template, RoleTemplate addOn, LocalDate today) =>
+        Laid(template, [new AddOnDefinition(addOn.Code, addOn.Version, null, addOn.Spec.Order, addOn.Spec.Layer)], today);
+
+    private Outcome<Layered> Laid(RoleTemplate template, AddOnDefinition[] addOns, LocalDate today)
     {
         var none = new Dictionary<string, JsonElement>();
-        TemplateDefinition[] all = template.IsAddOn ? [new TemplateDefinition(template.Code, template.Version, null, template.Content.Layer)] : _definitions.Value.Templates;
-        return TemplateResolution.Resolve(new TemplateQuestion(none, all, template.Code, [], none, null, today));
+        return TemplateResolution.Resolve(new TemplateQuestion(Facts(today), _definitions.Value.Templates, template.Code, addOns, none, null, today));
     }
+
+    private static Dictionary<string, JsonElement> Facts(LocalDate? start) =>
+        start is { } first ? new() { ["start_date"] = JsonSerializer.SerializeToElement(LocalDatePattern.Iso.Format(first)) } : [];
 }

@@ -39,7 +39,7 @@ internal static class FieldsEndpoints
         var filled = new Dictionary<string, int>();
         foreach (var key in active.Records.Values.SelectMany(r => r.Values.Keys)) filled[key] = filled.GetValueOrDefault(key) + 1;
         var templates = (await db.RoleTemplates.AsNoTracking().Where(t => !t.Retired).ToListAsync(cancellation))
-            .SelectMany(t => t.Content.Values.Keys.Select(key => (key, t.Name))).GroupBy(t => t.key).ToDictionary(g => g.Key, g => g.Select(t => t.Name).ToArray());
+            .SelectMany(t => t.Spec.Values.Keys.Select(key => (key, t.Name))).GroupBy(t => t.key).ToDictionary(g => g.Key, g => g.Select(t => t.Name).ToArray());
         return TypedResults.Ok(new FieldsResponse(
             version, Json(live), draft is null ? null : DraftResponse.Of(draft), stages, [.. Roles.All], [.. ShippedLists.All.Select(l => l.Key)],
             [.. Core.Fields.Shipped.ShippedFields.All.Select(f => f.Key)], [.. Core.Formulas.RecordFormula.Functions], active.Records.Count, filled, templates));

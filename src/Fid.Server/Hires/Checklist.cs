@@ -81,7 +81,7 @@ internal static class Checklist
     }
 
     private static TaskResponse TaskOf(TaskRow task, PlannedTask planned, TaskDetail detail, Dictionary<string, string> taskNames, ListNames names) => new(
-        task.Key, task.Name, task.StageKey, task.Owner, names.Team(task.Owner), planned.State, planned.Due,
+        task.Key, task.Name, task.StageKey, task.Owner, names.Owner(task.Owner), planned.State, planned.Due,
         planned.EarliestStart, planned.EarliestFinish, planned.LatestStart, planned.LatestFinish, planned.Slack, planned.CanStart,
         task.Work, [.. task.After.Select(k => taskNames.GetValueOrDefault(k, k))], task.Required, task.DayOne,
         task.Done, detail.DoneBy, detail.SkippedWhy, detail.Instructions);

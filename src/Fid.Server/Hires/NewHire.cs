@@ -48,7 +48,7 @@ internal static class NewHire
             [.. completeness.Missing.Where(m => fields.Set.IsRequiredFirst(m) && ShownRecord.Sees(fields, roles, [m]))],
             plan?.Feasible, plan?.SoonestStart,
             plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendar, calendars, names),
-            [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Team(g.Key), g.Count())).OrderByDescending(s => s.Count)],
+            [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Owner(g.Key), g.Count())).OrderByDescending(s => s.Count)],
             draft.Template.Name, draft.Template.Version));
     }
 
@@ -89,7 +89,7 @@ internal static class NewHire
         NewHireRequest request, ClaimsPrincipal user, LiveFields fields, FidDb db, SensitiveValues sensitive, HireOpening opening, LocalDate today, CancellationToken cancellation)
     {
         var templates = await TemplateBook.LoadAsync(db, cancellation);
-        if (templates.Find(request.Template) is not { Opens: true, Retired: false } template)
+        if (templates.Find(request.Template) is not { Opens: true } template)
             return new Prepared(null, templates, [new Problem("/template", "unknown-template", "Choose a role template.")]);
         var problems = new List<Problem>();
         if (request.Start is { } start && !ValueCheck.IsSensible(start))

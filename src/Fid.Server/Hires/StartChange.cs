@@ -32,7 +32,7 @@ internal static class StartChange
         var moved = hire with { Head = hire.Head with { Start = to.Date, Accepted = LocalDate.Min(hire.Head.Accepted, to.Date) } };
         var (before, after) = (HirePlan.Of(question, SoonestSearch.Never), HirePlan.Of(moved.Question(today, calendars, stages), SoonestSearch.Never));
         var changed = hire.Tasks
-            .Select((t, i) => new TaskMove(t.Key, t.Name, t.Owner, names.Team(t.Owner), Dates(before.Tasks[i]), Dates(after.Tasks[i])))
+            .Select((t, i) => new TaskMove(t.Key, t.Name, t.Owner, names.Owner(t.Owner), Dates(before.Tasks[i]), Dates(after.Tasks[i])))
             .Where(m => m.Before != m.After).ToArray();
         return TypedResults.Ok(new StartChangeResponse(
             hire.Head.Start, to.Date, Period.DaysBetween(hire.Head.Start, to.Date), before.Feasible, after.Feasible, changed,

@@ -9,13 +9,22 @@ namespace Fid.Server.Lists;
 /// <summary>The names of list entries by code, for showing what records and tasks store as codes.</summary>
 public sealed class ListNames
 {
+    private const string TaskOwners = "taskOwners";
+
     private readonly Dictionary<(string List, string Code), string> _names;
 
     private ListNames(Dictionary<(string, string), string> names) => _names = names;
 
-    public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation) =>
-        new(await db.ListEntries.Select(e => new { e.List, e.Code, e.Name, e.NameDe })
-            .ToDictionaryAsync(e => (e.List, e.Code), e => IsGerman && e.NameDe is { } german ? german : e.Name, cancellation));
+    public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation)
+    {
+        var names = await db.ListEntries.Select(e => new { e.List, e.Code, e.Name, e.NameDe })
+            .ToDictionaryAsync(e => (e.List, e.Code), e => IsGerman && e.NameDe is { } german ? german : e.Name, cancellation);
+        foreach (var person in await db.Database.SqlQuery<NamedPerson>($"""
+            select employment_id::text as code, trim(given_name || ' ' || family_name) as name from records_now
+            where employment_id in (select substr(owner, 8)::uuid from hire_tasks where owner like 'person:%')
+            """).ToListAsync(cancellation)) names[(TaskOwners, person.Code)] = person.Name;
+        return new ListNames(names);
+    }
 
     /// <summary>The names of some entries only.</summary>
     public static ListNames Of(IEnumerable<(string List, string Code, string Name, string? NameDe)> entries) =>
@@ -31,9 +40,10 @@ public sealed class ListNames
 
     public string? Site(string? code) => Of("sites", code);
 
-    /// <summary>The name of the team that owns a task; null when the owner is no team.</summary>
-    public string? Team(string owner) =>
-        owner.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal) ? Of("teams", owner[HireTask.TeamPrefix.Length..]) : null;
+    /// <summary>The name of the team or the person that owns a task; null when the owner is neither.</summary>
+    public string? Owner(string owner) =>
+        owner.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal) ? Of("teams", owner[HireTask.TeamPrefix.Length..])
+        : HireTask.PersonOf(owner) is { } person ? Of(TaskOwners, person.ToString()) : null;
 
     /// <summary>The entry's name; its code where the list does not know it; null for no code.</summary>
     public string? Of(string list, string? code) => code is null ? null : _names.GetValueOrDefault((list, code), code);
@@ -45,4 +55,6 @@ public sealed class ListNames
     public string? Find(string list, string code) =>
         _names.ContainsKey((list, code)) ? code
         : _names.Keys.FirstOrDefault(k => k.List == list && string.Equals(k.Code, code.Trim(), StringComparison.OrdinalIgnoreCase)).Code;
+
+    private sealed record NamedPerson(string Code, string Name);
 }

@@ -6,6 +6,7 @@ using Fid.Core.People;
 using Fid.Data;
 using Fid.Data.Firms;
 using Fid.Data.Lists;
+using Fid.Data.Templates;
 using Fid.Server.Platform;
 using FluentValidation;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -31,7 +32,7 @@ internal static class Setup
     {
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var counts = await db.ListEntries.Where(e => !e.Retired).GroupBy(e => e.List).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancellation);
-        var templates = await db.RoleTemplates.CountAsync(t => t.Opens && !t.Retired, cancellation);
+        var templates = (await TemplateBook.LoadAsync(db, cancellation)).Opening.Count();
         var lists = ShippedLists.All.Select(l => new SetupList(l.Key, l.NeededToOpen, counts.GetValueOrDefault(l.Key), StarterSets.For(l, firm))).ToList();
         lists.Add(new SetupList(Templates, true, templates, [.. StarterSets.Templates().Select(t => new Dictionary<string, string> { ["code"] = t.Code, ["name"] = t.Name })]));
         return TypedResults.Ok(new SetupResponse(
@@ -52,10 +53,8 @@ internal static class Setup
             {
                 var name = request.Rows.First(r => r.GetValueOrDefault("code") == template.Code).GetValueOrDefault("name", template.Name).Trim();
                 if (EntryCheck.Name(name, required: true) is { IsWrong: true } wrong) return Problems.Invalid(new Problem("/rows/0/name", wrong.Code!, wrong.Message!));
-                template.Name = name;
-                template.Content = await StarterSets.FittingAsync(db, template.Content, cancellation);
-                db.RoleTemplates.Add(template);
-                db.Changes.Add(author.Change("template.added", template.Id, template.LayerId));
+                template.Spec = await StarterSets.FittingAsync(db, template.Spec with { Name = name }, cancellation);
+                new TemplatePublishing(db).Add(template, author);
             }
             await db.SaveChangesAsync(cancellation);
             await transaction.CommitAsync(cancellation);

@@ -42,7 +42,7 @@ internal static class MyTasks
                 if (!planned.Unfinished || !TaskOwner.IsMine(task.Owner, hire.Head, user, employments)) continue;
                 mine.Add(new MyTask(
                     head.Id, head.FullName, names.Job(head.JobCode), names.Site(head.SiteCode), head.Start, task.Key, task.Name,
-                    task.Owner, names.Team(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null));
+                    task.Owner, names.Owner(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null));
             }
         }
         var first = mine.OrderByDescending(t => t.CanStart).ThenBy(t => t.LatestFinish ?? LocalDate.MaxIsoValue).ThenBy(t => t.EarliestStart).ThenBy(t => t.Start).Take(Most).ToArray();
@@ -53,12 +53,13 @@ internal static class MyTasks
     private static Func<IQueryable<Hire>, IQueryable<Hire>> Mine(ClaimsPrincipal user, Guid[] employments, FidDb db)
     {
         var teams = user.FindAll(FidClaims.Team).Select(c => HireTask.TeamPrefix + c.Value).ToArray();
+        string[] owners = [.. teams, .. employments.Select(e => HireTask.PersonPrefix + e)];
         var id = user.Id();
         var person = Guid.TryParse(user.FindFirstValue(FidClaims.Person), out var p) ? p : Guid.Empty;
         return hires => hires.Where(h =>
-            h.Tasks.Any(t => t.Done == null && t.SkippedWhy == null && teams.Contains(t.Owner))
+            h.Tasks.Any(t => t.Done == null && t.SkippedWhy == null && owners.Contains(t.Owner))
             || h.CoordinatorId == id
-            || db.RecordsNow.Any(r => r.EmploymentId == h.EmploymentId && (r.PersonId == person || (r.ManagerId != null && employments.Contains(r.ManagerId.Value)))));
+            || db.RecordsNow.Any(r => r.EmploymentId == h.EmploymentId && (r.PersonId == person || (r.ManagerId != null && employments.Contains(r.ManagerId.Value)) || (r.BuddyId != null && employments.Contains(r.BuddyId.Value)))));
     }
 
     private static async Task<Dictionary<(Guid, string), string>> InstructionsAsync(MyTask[] tasks, FidDb db, CancellationToken cancellation)

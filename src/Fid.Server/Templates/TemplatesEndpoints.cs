@@ -1,59 +1,130 @@
-using System.Text.Json;
+using System.Security.Claims;
+using Fid.Core.Fields;
 using Fid.Data;
+using Fid.Data.Fields;
 using Fid.Data.Templates;
-using Fid.Server.Lists;
+using Fid.Server.Fields;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Fid.Server.Templates;
 
-/// <summary>Role templates, to choose from and to look into.</summary>
+/// <summary>Role templates and add-ons: which there are, what they say, what they were.</summary>
 internal static class TemplatesEndpoints
 {
     public static void MapTemplates(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/templates", List).WhoMay(Access.ReadsRecords);
-        app.MapGet("/api/templates/{code}", Show).WhoMay(Access.ReadsRecords).ProducesProblem(404).ProducesProblem(409);
+        app.MapGet("/api/templates/editing", Editing).WhoMay(Access.Coordinates);
+        app.MapGet("/api/templates/{code}", Show).WhoMay(Access.ReadsRecords).ProducesProblem(404);
+        app.MapGet("/api/templates/{code}/versions", Versions).WhoMay(Access.ReadsRecords);
+        app.MapGet("/api/templates/{code}/compare", Compare).WhoMay(Access.ReadsRecords).ProducesProblem(404);
+        app.MapPut("/api/templates/{code}/retired", Retire).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
+        app.MapTemplateDrafts();
+        app.MapTemplateExamples();
+        app.MapTemplateUpdates();
+        app.MapSharedTasks();
+        app.MapTemplateFiles();
     }
 
     private static async Task<Ok<TemplateRow[]>> List(FidDb db, CancellationToken cancellation)
     {
-        var templates = await TemplateBook.LoadAsync(db, cancellation);
-        var opened = await db.Hires.GroupBy(h => h.TemplateCode)
-            .Select(g => new { g.Key, All = g.Count(), UnderWay = g.Count(h => h.Closed == null) }).ToDictionaryAsync(g => g.Key, cancellation);
-        return TypedResults.Ok(templates.All.OrderBy(t => t.IsAddOn).ThenBy(t => t.Name, StringComparer.Ordinal).Select(t => new TemplateRow(
-            t.Code, t.Name, t.Version, t.IsAddOn, t.Opens, t.BuildsOnCode is { } on ? templates.Find(on)?.Name : null, t.WhenField, t.WhenValue,
-            opened.GetValueOrDefault(t.Code)?.All ?? 0, opened.GetValueOrDefault(t.Code)?.UnderWay ?? 0)).ToArray());
+        var book = await TemplateBook.LoadAsync(db, cancellation);
+        var drafts = await db.TemplateDrafts.AsNoTracking().ToDictionaryAsync(d => d.Code, cancellation);
+        var changed = await db.TemplateVersions.GroupBy(v => v.Code).Select(g => g.OrderByDescending(v => v.Version).Select(v => new { v.Code, v.At, v.ByName }).First()).ToDictionaryAsync(v => v.Code, cancellation);
+        var opened = await OpenedAsync(db, cancellation);
+        var rows = book.All.Select(t => Row(t, changed.GetValueOrDefault(t.Code)?.At, changed.GetValueOrDefault(t.Code)?.ByName, drafts.ContainsKey(t.Code)));
+        var begun = drafts.Values.Where(d => book.Find(d.Code) is null)
+            .Select(d => Row(new RoleTemplate { Code = d.Code, Version = 0, Spec = d.Spec }, d.At, d.ByName, hasDraft: true));
+        return TypedResults.Ok(rows.Concat(begun).OrderBy(r => r.IsAddOn).ThenBy(r => r.IsAddOn ? r.Order : 0).ThenBy(r => r.Name, StringComparer.Ordinal).ToArray());
+
+        TemplateRow Row(RoleTemplate t, Instant? at, string? by, bool hasDraft) => new(
+            t.Code, t.Name, t.Version, t.IsAddOn, t is { Opens: true, Version: > 0 }, t.Retired, t.Spec.BuildsOn, t.Spec.BuildsOn is { } on ? book.Find(on)?.Name : null, t.Spec.When, t.Spec.Order,
+            opened.GetValueOrDefault(t.Code)?.All ?? 0, opened.GetValueOrDefault(t.Code)?.UnderWay ?? 0, at, by, hasDraft);
     }
 
-    private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, FidDb db, FirmClock clock, CancellationToken cancellation)
+    /// <summary>What the editor offers.</summary>
+    private static async Task<Ok<TemplateEditing>> Editing(FidDb db, CancellationToken cancellation)
     {
-        var templates = await TemplateBook.LoadAsync(db, cancellation);
-        if (templates.All.FirstOrDefault(t => t.Code == code) is not { } template) return Problems.NotFound();
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var resolved = templates.Resolve(template, await clock.TodayAsync(db, cancellation));
-        if (resolved.Answer is not { } layered) return Problems.Conflict(resolved.Problems[0].Code, resolved.Problems[0].Message);
-        var display = await RecordReader.DisplayAsync(db, await new Fid.Data.Fields.FieldBook(db).LiveAsync(cancellation), layered.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
-        return TypedResults.Ok(new TemplateResponse(
-            template.Code, template.Name, template.Version,
-            [.. layered.Values.Select(v => new Fid.Server.Hires.PreviewValue(v.Key, v.Value.Value, display.GetValueOrDefault(v.Key), ValueSource.Of(v.Value.From, templates)))],
-            [.. layered.Tasks.Select(t => new TemplateTaskRow(
-                t.Key, Text(t, "name") ?? t.Key, Text(t, "stage"), Text(t, "owner"), names.Team(Text(t, "owner") ?? ""),
-                t.Properties.TryGetValue("work", out var work) && work.Value.TryGetInt32(out var days) ? days : 1,
-                ValueSource.Of(t.Properties.Values.First().From, templates)))]));
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => new FieldStage(s.Key, s.Name)).ToArrayAsync(cancellation);
+        return TypedResults.Ok(new TemplateEditing(
+            [.. fields.Set.Fields.Select(f => new TemplateField(TemplateFields.MaySet(f), RecordReader.Bare(f, FieldAccess.Edit)))], [.. Core.Formulas.RecordFormula.Functions], stages));
     }
 
-    private static string? Text(Core.Templates.LayeredEntry task, string property) =>
-        task.Properties.TryGetValue(property, out var value) && value.Value.ValueKind == JsonValueKind.String ? value.Value.GetString() : null;
+    private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, FidDb db, CancellationToken cancellation)
+    {
+        var book = await TemplateBook.LoadAsync(db, cancellation);
+        var draft = await db.TemplateDrafts.AsNoTracking().SingleOrDefaultAsync(d => d.Code == code, cancellation);
+        var live = book.Find(code);
+        if (live is null && draft is null) return Problems.NotFound();
+        var opened = (await OpenedAsync(db, cancellation)).GetValueOrDefault(code);
+        return TypedResults.Ok(new TemplateResponse(
+            code, live?.Version ?? 0, live?.Retired ?? false, live?.Spec, draft is null ? null : TemplateDraftResponse.Of(draft), opened?.All ?? 0, opened?.UnderWay ?? 0));
+    }
+
+    private static async Task<Ok<TemplateVersionResponse[]>> Versions(string code, FidDb db, CancellationToken cancellation) => TypedResults.Ok(
+        await db.TemplateVersions.AsNoTracking().Where(v => v.Code == code).OrderByDescending(v => v.Version)
+            .Select(v => new TemplateVersionResponse(v.Version, v.At, v.ByName, v.Why)).ToArrayAsync(cancellation));
+
+    /// <summary>What differs between two versions; left out, "to" is the draft.</summary>
+    private static async Task<Results<Ok<TemplateComparison>, ProblemHttpResult>> Compare(string code, int from, int? to, FidDb db, CancellationToken cancellation)
+    {
+        var before = await db.TemplateVersions.AsNoTracking().SingleOrDefaultAsync(v => v.Code == code && v.Version == from, cancellation);
+        var after = to is { } version
+            ? (await db.TemplateVersions.AsNoTracking().SingleOrDefaultAsync(v => v.Code == code && v.Version == version, cancellation))?.Spec
+            : (await db.TemplateDrafts.AsNoTracking().SingleOrDefaultAsync(d => d.Code == code, cancellation))?.Spec;
+        if (before is null || after is null) return Problems.NotFound();
+        return TypedResults.Ok(new TemplateComparison(before.Spec, [.. TemplateDifference.Of(before.Spec, after)]));
+    }
+
+    /// <summary>Retires a template, or brings it back. Not while others are built on it.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Retire(
+        string code, RetireTemplateRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        if (await db.RoleTemplates.SingleOrDefaultAsync(t => t.Code == code, cancellation) is not { } template) return Problems.NotFound();
+        var above = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => t.Spec.BuildsOn == code && !t.Retired).Select(t => t.Name).Order(StringComparer.Ordinal).ToList();
+        if (request.Retired && above.Count > 0) return Problems.Conflict("built-on", $"These are built on it: {string.Join(", ", above)}. Let them build on something else, or retire them first.");
+        if (template.Retired == request.Retired) return TypedResults.NoContent();
+        template.Retired = request.Retired;
+        db.Changes.Add(user.Author(clock, "templates").Change(request.Retired ? "template.retired" : "template.broughtBack", template.Id, code));
+        await db.SaveChangesAsync(cancellation);
+        return TypedResults.NoContent();
+    }
+
+    // How many hires each template or add-on was a layer of.
+    private static Task<Dictionary<string, Opened>> OpenedAsync(FidDb db, CancellationToken cancellation) => db.Database.SqlQuery<Opened>($"""
+        select split_part(split_part(layer, ':', 2), '@', 1) as code, count(*)::int as "all", (count(*) filter (where closed is null))::int as under_way
+        from hires, unnest(layers) layer group by 1
+        """).ToDictionaryAsync(o => o.Code, cancellation);
+
+    private sealed record Opened(string Code, int All, int UnderWay);
 }
 
+/// <param name="Version">The live version; 0 for one that was never published.</param>
+/// <param name="Opens">Whether hires can be opened from it.</param>
+/// <param name="BuildsOn">The code of the template it builds on.</param>
+/// <param name="When">An add-on's condition; null where it applies to everybody.</param>
+/// <param name="Opened">How many hires had it among their layers.</param>
+/// <param name="UnderWay">How many of them are under way.</param>
 public sealed record TemplateRow(
-    string Code, string Name, int Version, bool IsAddOn, bool Opens, string? BuildsOn, string? WhenField, string? WhenValue, int Opened, int UnderWay);
+    string Code, string Name, int Version, bool IsAddOn, bool Opens, bool Retired, string? BuildsOn, string? BuildsOnName, string? When, int Order,
+    int Opened, int UnderWay, Instant? ChangedAt, string? ChangedBy, bool HasDraft);
 
-/// <summary>What a template sets, with what it builds on.</summary>
-public sealed record TemplateResponse(string Code, string Name, int Version, Fid.Server.Hires.PreviewValue[] Values, TemplateTaskRow[] Tasks);
+public sealed record TemplateEditing(TemplateField[] Fields, string[] Functions, FieldStage[] Stages);
 
+/// <param name="MaySet">Whether a template may set it; formulas may read any.</param>
+public sealed record TemplateField(bool MaySet, FieldResponse Field);
 
-public sealed record TemplateTaskRow(string Key, string Name, string? Stage, string? Owner, string? OwnerName, int Work, ValueSource Source);
+/// <summary>A template: what is live, and the draft of what is to come.</summary>
+public sealed record TemplateResponse(string Code, int Version, bool Retired, TemplateSpec? Live, TemplateDraftResponse? Draft, int Opened, int UnderWay);
+
+public sealed record TemplateVersionResponse(int Version, Instant At, string ByName, string? Why);
+
+/// <param name="Before">What the earlier version says as a whole.</param>
+public sealed record TemplateComparison(TemplateSpec Before, TemplateDifference[] Differences);
+
+public sealed record RetireTemplateRequest(bool Retired);

@@ -88,8 +88,8 @@ public class TemplateResolutionTests
     public void Dropping_and_bringing_back_changes_nothing() => Gen.Select(Gen.Int[1, 5], Gen.Int[0, 4]).Sample((count, at) =>
     {
         var entries = Enumerable.Range(0, count).Select(i => new LayerEntry($"k{i}", new Dictionary<string, JsonElement> { ["work"] = JsonSerializer.SerializeToElement(i) })).ToArray();
-        var template = new TemplateDefinition("t", 1, null, new LayerContent(new Dictionary<string, LayerValue>(), entries, [], []));
-        AddOnDefinition Names(string id, int order, bool drop) => new(id, 1, null, order, new LayerContent(new Dictionary<string, LayerValue>(), [new LayerEntry($"k{at % count}", new Dictionary<string, JsonElement>(), drop)], [], []));
+        var template = new TemplateDefinition("t", 1, null, OfTasks(entries));
+        AddOnDefinition Names(string id, int order, bool drop) => new(id, 1, null, order, OfTasks(new LayerEntry($"k{at % count}", new Dictionary<string, JsonElement>(), drop)));
         var plain = Resolve(template, [], []);
         Resolve(template, [Names("drop", 1, drop: true)], []).Tasks.Count.ShouldBe(count - 1);
         JsonSerializer.Serialize(Resolve(template, [Names("drop", 1, drop: true), Names("back", 2, drop: false)], []).Tasks).ShouldBe(JsonSerializer.Serialize(plain.Tasks));
@@ -106,6 +106,9 @@ public class TemplateResolutionTests
 
     private static Layered Resolve(TemplateDefinition template, IReadOnlyList<AddOnDefinition> addOns, Dictionary<string, JsonElement> typed) =>
         TemplateResolution.Resolve(new TemplateQuestion(new Dictionary<string, JsonElement>(), [template], template.Id, addOns, typed)).Answer.ShouldNotBeNull();
+
+    private static LayerContent OfTasks(params LayerEntry[] tasks) =>
+        new(new Dictionary<string, LayerValue>(), new Dictionary<string, IReadOnlyList<LayerEntry>> { [TemplateLists.Tasks] = tasks });
 
     private static LayerContent Sets(params (string Field, int Value)[] values) =>
         LayerContent.OfLiterals(values.Select(v => KeyValuePair.Create(v.Field, JsonSerializer.SerializeToElement(v.Value))));

@@ -1188,6 +1188,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/templates/editing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateEditing"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/templates/{code}": {
         parameters: {
             query?: never;
@@ -1224,8 +1259,85 @@ export interface paths {
                         "application/problem+json": components["schemas"]["ProblemDetails"];
                     };
                 };
-                /** @description Conflict */
-                409: {
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{code}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateVersionResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{code}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    from: number;
+                    to?: number;
+                };
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateComparison"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -1237,6 +1349,669 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{code}/retired": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RetireTemplateRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{code}/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ExampleRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateExample"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ApplyingRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ApplyingPeople"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/updates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UpdateRunResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ApplyUpdatesRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UpdateRunResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/updates/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UndoneUpdate"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{code}/updates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HireUpdateResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{code}/touches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateDraftRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HireUpdateResponse"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ready-tasks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReadyTask"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared-tasks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SharedTaskResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared-tasks/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SharedTaskRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SharedTaskResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{code}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateParcel"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/import/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateParcel"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ParcelCheck"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ImportTemplatesRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportedTemplates"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -2583,6 +3358,161 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/templates/{code}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateDraftRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateDraftResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{code}/draft/publish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PublishTemplateRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PublishedTemplate"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lists/{list}/entries": {
         parameters: {
             query?: never;
@@ -3774,6 +4704,31 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        ApplyingPeople: {
+            /**
+             * Format: int32
+             * @description How many there are, should there be more than are listed.
+             */
+            count: number;
+            people: components["schemas"]["ApplyingPerson"][];
+            /** @description Why the condition cannot be read. */
+            trouble: null | string;
+        };
+        ApplyingPerson: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            job: null | string;
+            site: null | string;
+        };
+        ApplyingRequest: {
+            /** @description The condition; null for everybody. */
+            when: null | string;
+        };
+        ApplyUpdatesRequest: {
+            /** @description The hires, and for each the facts to take. */
+            hires: components["schemas"]["DecidedUpdate"][];
+        };
         /** @description A hire in Arrivals. */
         ArrivalRow: {
             /** Format: uuid */
@@ -4000,6 +4955,11 @@ export interface components {
              */
             daysAhead: number;
         };
+        DecidedUpdate: {
+            /** Format: uuid */
+            id: string;
+            take: string[];
+        };
         /**
          * @description What can happen to a field between two configurations.
          * @enum {unknown}
@@ -4108,6 +5068,68 @@ export interface components {
              * @description How many shown fields have a value.
              */
             filled: number;
+        };
+        ExampleDisplaced: {
+            from: string;
+            value: components["schemas"]["JsonElement"];
+            display: null | string;
+        };
+        ExampleDrop: {
+            list: string;
+            key: string;
+            name: null | string;
+            by: string;
+        };
+        ExampleEntry: {
+            list: string;
+            key: string;
+            /** @description How the firm's list calls it; null where it has a name of its own. */
+            name: null | string;
+            properties: {
+                [key: string]: components["schemas"]["ExampleProperty"];
+            };
+        };
+        ExamplePlan: {
+            feasible: boolean;
+            soonestStart: null | components["schemas"]["LocalDate"];
+            tasks: components["schemas"]["ExampleTask"][];
+        };
+        ExampleProperty: {
+            value: components["schemas"]["JsonElement"];
+            from: string;
+            displaced: components["schemas"]["ExampleDisplaced"][];
+        };
+        ExampleRequest: {
+            spec: null | components["schemas"]["TemplateSpec"];
+            /** @description For an add-on: the template of the example. */
+            use: null | string;
+            /** @description What is known of the example, by field: site, department, kind of employment. */
+            facts: {
+                [key: string]: (null | boolean | number | string) | string[];
+            };
+            start: null | components["schemas"]["LocalDate"];
+        };
+        ExampleTask: {
+            key: string;
+            name: string;
+            owner: string;
+            ownerName: null | string;
+            dayOne: boolean;
+            earliestStart: components["schemas"]["LocalDate"];
+            earliestFinish: components["schemas"]["LocalDate"];
+            latestFinish: null | components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            slack: null | number;
+        };
+        ExampleValue: {
+            field: string;
+            value: components["schemas"]["JsonElement"];
+            display: null | string;
+            /** @description The id of the layer that set it. */
+            from: string;
+            /** @description The formula it comes from, if one does. */
+            formula: null | string;
+            displaced: components["schemas"]["ExampleDisplaced"][];
         };
         Explanation: {
             by: string;
@@ -4271,6 +5293,23 @@ export interface components {
             /** Format: int32 */
             templateVersion: number;
         };
+        /** @description What newer versions mean for a hire. */
+        HireUpdateResponse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            start: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description The version of its template that it has.
+             */
+            templateVersion: number;
+            /** @description The layers it would have. */
+            layers: string[];
+            /** @description Why it cannot be worked out. */
+            trouble: null | string;
+            facts: components["schemas"]["MergedFactResponse"][];
+        };
         HistoryChange: {
             /** Format: uuid */
             id: string;
@@ -4344,6 +5383,10 @@ export interface components {
              * @default 1
              */
             days: number;
+        };
+        ImportedTemplates: {
+            /** @description The codes of the drafts. */
+            codes: string[];
         };
         /** @description An import. */
         ImportResponse: {
@@ -4427,8 +5470,18 @@ export interface components {
             hasNames: boolean;
             columns: components["schemas"]["ColumnResponse"][];
         };
+        ImportTemplatesRequest: {
+            file: components["schemas"]["TemplateParcel"];
+            /** @description For entries the firm does not have, others that stand for them; those left out are created. */
+            instead: components["schemas"]["InsteadEntry"][];
+        };
         /** Format: date-time */
         Instant: string;
+        InsteadEntry: {
+            list: string;
+            code: string;
+            to: string;
+        };
         JobCertificate: {
             name: string;
             essential: boolean;
@@ -4466,6 +5519,14 @@ export interface components {
         };
         LanguageRequest: {
             language: string;
+        };
+        LayerResponse: {
+            id: string;
+            code: string;
+            name: string;
+            /** Format: int32 */
+            version: number;
+            isAddOn: boolean;
         };
         /**
          * @description What a list is about.
@@ -4535,11 +5596,41 @@ export interface components {
             /** @description Whether every row whose cell in this column says the same is changed too. */
             allLike: boolean;
         };
+        MergedFactResponse: {
+            /** @description By which it is taken. */
+            fact: string;
+            /** @description "values" or one of the lists. */
+            part: string;
+            /** @description The field or the entry. */
+            key: string;
+            /** @description The task's property; null for the whole entry. */
+            property: null | string;
+            /** @description How the entry is called. */
+            name: null | string;
+            fate: components["schemas"]["MergeFate"];
+            before: null | components["schemas"]["JsonElement"];
+            mine: null | components["schemas"]["JsonElement"];
+            theirs: null | components["schemas"]["JsonElement"];
+            /** @description How list entries in the value are called. */
+            beforeShown: null | string;
+            mineShown: null | string;
+            theirsShown: null | string;
+        };
+        /**
+         * @description How a field fares.
+         * @enum {unknown}
+         */
+        MergeFate: "same" | "take" | "keep" | "agree" | "conflict";
         /**
          * @description What is wrong with a value of a field. Its numbers say in which order it is looked for.
          * @enum {unknown}
          */
         Misfit: "none" | "type" | "option" | "within" | "pattern" | "min" | "max";
+        MissingEntry: {
+            list: string;
+            code: string;
+            name: string;
+        };
         MyTask: {
             /** Format: uuid */
             hireId: string;
@@ -4591,6 +5682,18 @@ export interface components {
         NumberResponse: {
             number: string;
         };
+        /** @description An offset as templates describe it. */
+        OffsetSpec: {
+            anchor: string;
+            /** Format: int32 */
+            offset: number;
+            unit: components["schemas"]["OffsetUnit"];
+        };
+        /**
+         * @description The unit of a PlanOffset.
+         * @enum {unknown}
+         */
+        OffsetUnit: "working" | "days" | "weeks" | "months";
         OpenedHire: {
             /** Format: uuid */
             id: string;
@@ -4615,6 +5718,26 @@ export interface components {
             ownerName: null | string;
             /** Format: int32 */
             count: number;
+        };
+        ParcelCheck: {
+            /** @description Names of the templates in the file. */
+            templates: string[];
+            missing: components["schemas"]["MissingEntry"][];
+        };
+        /** @description An entry of a list. */
+        ParcelEntry: {
+            list: string;
+            code: string;
+            name: string;
+            /** @description Cells by column, "code" and "name" among them, as files of Fid's own have them. */
+            cells: {
+                [key: string]: string;
+            };
+        };
+        /** @description A template of a parcel. */
+        ParcelTemplate: {
+            code: string;
+            spec: components["schemas"]["TemplateSpec"];
         };
         /** @description A part of a field before and after, as JSON; null where it was or is left out. */
         PartDifference: {
@@ -4737,10 +5860,17 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        PublishedTemplate: {
+            /** Format: int32 */
+            version: number;
+        };
         PublishRequest: {
             why: null | string;
             /** @description Whether findings that are only advice are accepted. */
             despite: boolean;
+        };
+        PublishTemplateRequest: {
+            why: null | string;
         };
         RateResponse: {
             /** Format: double */
@@ -4782,6 +5912,28 @@ export interface components {
             job: null | components["schemas"]["JobFacts"];
             evaluation: components["schemas"]["EvaluationResponse"];
         };
+        /** @description A ready task. */
+        ReadyTask: {
+            key: string;
+            /** @description What it is about: "papers", "pay", "access", "things", "safety", "people", "learning", "settling". */
+            group: string;
+            /** @description Its name by language. */
+            names: {
+                [key: string]: string;
+            };
+            stage: string;
+            /** @description Who does it, as checklists write it; a team's code where the firm may have such a team. */
+            owner: string;
+            /** Format: int32 */
+            work: number;
+            dayOne: boolean;
+            required: boolean;
+            due: null | components["schemas"]["OffsetSpec"];
+            /** @description How it is done, by language. */
+            instructions: {
+                [key: string]: string;
+            };
+        };
         /** @description A record, as the reader may see it. */
         RecordResponse: {
             /** Format: uuid */
@@ -4821,6 +5973,9 @@ export interface components {
              */
             from?: null | string;
             why?: null | string;
+        };
+        RetireTemplateRequest: {
+            retired: boolean;
         };
         RevealedValue: {
             value: components["schemas"]["JsonElement"];
@@ -4933,6 +6088,22 @@ export interface components {
             display: null | string;
             /** @description "rule:" and the field whose change set it, "default" or "computed". */
             by: string;
+        };
+        SharedTaskRequest: {
+            properties: {
+                [key: string]: (null | boolean | number | string) | string[];
+            };
+            why: null | string;
+        };
+        SharedTaskResponse: {
+            key: string;
+            properties: {
+                [key: string]: (null | boolean | number | string) | string[];
+            };
+            /** @description What to send as If-Match when changing it. */
+            version: string;
+            /** @description The names of the templates that have it. */
+            templates: string[];
         };
         SignInRequest: {
             email: string;
@@ -5071,39 +6242,203 @@ export interface components {
          * @enum {unknown}
          */
         TaskState: "skipped" | "done" | "late" | "atRisk" | "ready" | "waiting";
-        /** @description What a template sets, with what it builds on. */
+        TemplateComparison: {
+            /** @description What the earlier version says as a whole. */
+            before: components["schemas"]["TemplateSpec"];
+            differences: components["schemas"]["TemplateDifference"][];
+        };
+        /** @description A difference between two versions of a template. */
+        TemplateDifference: {
+            /** @description "values", one of IReadOnlyList&lt;string&gt; TemplateLists.All, or for what concerns the whole "name", "buildsOn", "when", "order", "opens". */
+            part: string;
+            /** @description The field or the entry; null for what concerns the whole. */
+            key: null | string;
+            /** @description The entry's property; null where the entry itself came, went, or is dropped. */
+            property: null | string;
+            before: null | components["schemas"]["JsonElement"];
+            after: null | components["schemas"]["JsonElement"];
+        };
+        TemplateDraftRequest: {
+            spec: components["schemas"]["TemplateSpec"];
+        };
+        TemplateDraftResponse: {
+            spec: components["schemas"]["TemplateSpec"];
+            /** @description What to send as If-Match when saving or publishing it. */
+            version: string;
+            /**
+             * Format: int32
+             * @description The version it was begun from; 0 for a template that is new.
+             */
+            basedOn: number;
+            at: components["schemas"]["Instant"];
+            byName: string;
+        };
+        TemplateEditing: {
+            fields: components["schemas"]["TemplateField"][];
+            functions: string[];
+            stages: components["schemas"]["FieldStage"][];
+        };
+        /** @description What a template says of an entry of one of its lists. */
+        TemplateEntry: {
+            /** @description By which layers mean the same one. */
+            key: string;
+            /** @description What it sets; the rest stays as lower layers have it. */
+            properties: Record<string, never>;
+            /**
+             * @description Whether it takes the entry away.
+             * @default false
+             */
+            drop: boolean;
+            /** @description The key of the firm's shared task it is taken from, whose changes it follows; null for its own. */
+            shared?: null | string;
+        };
+        /** @description What a hire would get. */
+        TemplateExample: {
+            /** @description The template of the example. */
+            use: string;
+            start: components["schemas"]["LocalDate"];
+            /** @description The layers, lowest first. */
+            layers: components["schemas"]["LayerResponse"][];
+            values: components["schemas"]["ExampleValue"][];
+            entries: components["schemas"]["ExampleEntry"][];
+            /** @description What layers took away. */
+            dropped: components["schemas"]["ExampleDrop"][];
+            plan: null | components["schemas"]["ExamplePlan"];
+            /**
+             * Format: int32
+             * @description Fields a hire needs that it fills.
+             */
+            filled: number;
+            /**
+             * Format: int32
+             * @description Fields a hire needs.
+             */
+            of: number;
+            /** @description How owners of tasks that are teams or people are called. */
+            ownerNames: {
+                [key: string]: string;
+            };
+            findings: components["schemas"]["TemplateFinding"][];
+        };
+        TemplateField: {
+            /** @description Whether a template may set it; formulas may read any. */
+            maySet: boolean;
+            field: components["schemas"]["FieldResponse"];
+        };
+        /** @description Something to see to in a template. */
+        TemplateFinding: {
+            /** @description "values", one of IReadOnlyList&lt;string&gt; TemplateLists.All, or for the whole "name", "buildsOn", "when", "order". */
+            part: string;
+            /** @description The field or the entry; null for the whole. */
+            key: null | string;
+            /** @description The entry's property; null for the whole entry. */
+            property: null | string;
+            /** @description A stable word for it. */
+            code: string;
+            /** @description What to do, in English. */
+            message: string;
+            /**
+             * @description Whether it keeps the template from being published.
+             * @default true
+             */
+            blocks: boolean;
+            /**
+             * Format: int32
+             * @description For a formula, the character, from 1, at which it is wrong.
+             */
+            character?: null | number;
+        };
+        /** @description A template with all it needs, to take it from one firm's Fid to another's. */
+        TemplateParcel: {
+            /** @description Always "templates": by this the file is known. */
+            fid: string;
+            /** @description The template last, before it those it builds on. */
+            templates: components["schemas"]["ParcelTemplate"][];
+            /** @description The shared tasks they follow, by key. */
+            sharedTasks: {
+                [key: string]: {
+                    [key: string]: (null | boolean | number | string) | string[];
+                };
+            };
+            /** @description The entries of lists they refer to, and those these refer to. */
+            entries: components["schemas"]["ParcelEntry"][];
+        };
+        /** @description A template: what is live, and the draft of what is to come. */
         TemplateResponse: {
             code: string;
-            name: string;
             /** Format: int32 */
             version: number;
-            values: components["schemas"]["PreviewValue"][];
-            tasks: components["schemas"]["TemplateTaskRow"][];
-        };
-        TemplateRow: {
-            code: string;
-            name: string;
-            /** Format: int32 */
-            version: number;
-            isAddOn: boolean;
-            opens: boolean;
-            buildsOn: null | string;
-            whenField: null | string;
-            whenValue: null | string;
+            retired: boolean;
+            live: null | components["schemas"]["TemplateSpec"];
+            draft: null | components["schemas"]["TemplateDraftResponse"];
             /** Format: int32 */
             opened: number;
             /** Format: int32 */
             underWay: number;
         };
-        TemplateTaskRow: {
-            key: string;
+        TemplateRow: {
+            code: string;
             name: string;
-            stage: null | string;
-            owner: null | string;
-            ownerName: null | string;
+            /**
+             * Format: int32
+             * @description The live version; 0 for one that was never published.
+             */
+            version: number;
+            isAddOn: boolean;
+            /** @description Whether hires can be opened from it. */
+            opens: boolean;
+            retired: boolean;
+            /** @description The code of the template it builds on. */
+            buildsOn: null | string;
+            buildsOnName: null | string;
+            /** @description An add-on's condition; null where it applies to everybody. */
+            when: null | string;
             /** Format: int32 */
-            work: number;
-            source: components["schemas"]["ValueSource"];
+            order: number;
+            /**
+             * Format: int32
+             * @description How many hires had it among their layers.
+             */
+            opened: number;
+            /**
+             * Format: int32
+             * @description How many of them are under way.
+             */
+            underWay: number;
+            changedAt: null | components["schemas"]["Instant"];
+            changedBy: null | string;
+            hasDraft: boolean;
+        };
+        /** @description What one version of a role template or an add-on says. */
+        TemplateSpec: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Whether it applies to some hires besides their template, rather than being one. */
+            addOn: boolean;
+            /** @description The code of the template it builds on; null for none, and for add-ons. */
+            buildsOn: null | string;
+            /** @description For an add-on: the condition as a formula; null where it applies to everybody. */
+            when: null | string;
+            /**
+             * Format: int32
+             * @description Add-ons apply in this order.
+             */
+            order: number;
+            /** @description Whether hires can be opened from it; other templates are only built on. */
+            opens: boolean;
+            /** @description Record values by field key; an object with the one property "formula" is a formula. */
+            values: Record<string, never>;
+            /** @description By the name of a list, one of IReadOnlyList&lt;string&gt; TemplateLists.All, what it says of the entries. */
+            lists: {
+                [key: string]: components["schemas"]["TemplateEntry"][];
+            };
+        };
+        TemplateVersionResponse: {
+            /** Format: int32 */
+            version: number;
+            at: components["schemas"]["Instant"];
+            byName: string;
+            why: null | string;
         };
         /** @description Active records that a draft touches. */
         Touched: {
@@ -5134,6 +6469,21 @@ export interface components {
             };
             /** @description The fields changed just now, whose rules act. */
             changed: string[];
+        };
+        UndoneUpdate: {
+            /** Format: int32 */
+            undone: number;
+            /** @description Hires that stay as they are, because they were changed since. */
+            left: string[];
+        };
+        UpdateRunResponse: {
+            /** Format: uuid */
+            id: string;
+            at: components["schemas"]["Instant"];
+            byName: string;
+            /** Format: int32 */
+            hires: number;
+            undone: boolean;
         };
         /** @description How many use an entry. */
         UsageCount: {

@@ -1,0 +1,55 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Fid.Core.Formulas;
+using Fid.Core.Templates;
+
+namespace Fid.Data.Templates;
+
+/// <summary>What one version of a role template or an add-on says.</summary>
+/// <param name="Name">What it is called.</param>
+/// <param name="AddOn">Whether it applies to some hires besides their template, rather than being one.</param>
+/// <param name="BuildsOn">The code of the template it builds on; null for none, and for add-ons.</param>
+/// <param name="When">For an add-on: the condition as a formula; null where it applies to everybody.</param>
+/// <param name="Order">Add-ons apply in this order.</param>
+/// <param name="Opens">Whether hires can be opened from it; other templates are only built on.</param>
+/// <param name="Values">Record values by field key; an object with the one property "formula" is a formula.</param>
+/// <param name="Lists">By the name of a list, one of <see cref="TemplateLists.All"/>, what it says of the entries.</param>
+public sealed record TemplateSpec(
+    string Name, bool AddOn, string? BuildsOn, string? When, int Order, bool Opens,
+    IReadOnlyDictionary<string, JsonElement> Values, IReadOnlyDictionary<string, IReadOnlyList<TemplateEntry>> Lists)
+{
+    private const string Formula = "formula";
+
+    private LayerContent? _layer;
+
+    /// <summary>How it is kept in the database and in files.</summary>
+    public static JsonSerializerOptions Json { get; } = new(JsonSerializerDefaults.Web) { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault };
+
+    /// <summary>What it sets, as a layer.</summary>
+    [JsonIgnore]
+    public LayerContent Layer => _layer ??= new LayerContent(
+        Values.ToDictionary(v => v.Key, v => Value(v.Value), StringComparer.Ordinal),
+        Lists.ToDictionary(l => l.Key, l => (IReadOnlyList<LayerEntry>)[.. l.Value.Select(e => new LayerEntry(e.Key, e.Properties, e.Drop))], StringComparer.Ordinal));
+
+    /// <summary>The condition of an add-on; null where it applies to everybody, or cannot be read.</summary>
+    [JsonIgnore]
+    public RecordFormula? Condition => When is null ? null : RecordFormula.Read(When).Formula;
+
+    /// <summary>What it says of the entries of a list.</summary>
+    public IReadOnlyList<TemplateEntry> Entries(string list) => Lists.GetValueOrDefault(list) ?? [];
+
+    /// <summary>The formula that a value is; null for a value as it stands.</summary>
+    public static string? FormulaOf(JsonElement value) =>
+        value.ValueKind == JsonValueKind.Object && value.EnumerateObject().ToList() is [{ Name: Formula } only] && only.Value.ValueKind == JsonValueKind.String
+            ? only.Value.GetString() : null;
+
+    private static LayerValue Value(JsonElement value) =>
+        FormulaOf(value) is { } text && RecordFormula.Read(text).Formula is { } formula ? new LayerValue(JsonElement.Parse("null"), formula) : new LayerValue(value, null);
+}
+
+/// <summary>What a template says of an entry of one of its lists.</summary>
+/// <param name="Key">By which layers mean the same one.</param>
+/// <param name="Properties">What it sets; the rest stays as lower layers have it.</param>
+/// <param name="Drop">Whether it takes the entry away.</param>
+/// <param name="Shared">The key of the firm's shared task it is taken from, whose changes it follows; null for its own.</param>
+public sealed record TemplateEntry(string Key, IReadOnlyDictionary<string, JsonElement> Properties, bool Drop = false, string? Shared = null);

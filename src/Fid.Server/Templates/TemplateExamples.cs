@@ -1,0 +1,199 @@
+using System.Text.Json;
+using Fid.Core.Fields;
+using Fid.Core.Formulas;
+using Fid.Core.Planning;
+using Fid.Core.Templates;
+using Fid.Data;
+using Fid.Data.Fields;
+using Fid.Data.Hires;
+using Fid.Data.Lists;
+using Fid.Data.Templates;
+using Fid.Server.Hires;
+using Fid.Server.Lists;
+using Fid.Server.People;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Templates;
+
+/// <summary>What a hire would get from a template as it is being edited, and whom an add-on would apply to. Nothing is saved.</summary>
+internal static class TemplateExamples
+{
+    public static void MapTemplateExamples(this IEndpointRouteBuilder app)
+    {
+        app.MapPost("/api/templates/{code}/example", Work).WhoMay(Access.ReadsRecords).ProducesProblem(404);
+        app.MapPost("/api/templates/people", People).WhoMay(Access.Coordinates);
+    }
+
+    /// <summary>What is wrong with a template, for itself and as a checklist with what lies below it.</summary>
+    internal static async Task<IReadOnlyList<TemplateFinding>> FindingsAsync(FidDb db, LiveFields fields, TemplateBook book, RoleTemplate template, LocalDate today, CancellationToken cancellation)
+    {
+        var review = await TemplateReview.LoadAsync(db, fields, book, cancellation);
+        var findings = review.Of(template).ToList();
+        if (findings.Exists(f => f.Blocks)) return findings;
+        var none = new Dictionary<string, JsonElement>();
+        var stages = await NewHire.StagesAsync(db, cancellation);
+        var calendars = (await CalendarBook.LoadAsync(db, cancellation)).ByCode;
+        if (template.IsAddOn)
+        {
+            // What it lacks is found with a template that it would come on top of: each that hires are opened from.
+            foreach (var opening in book.Opening)
+                if (book.OnTop(opening, template, today).Answer is { } laid) findings.AddRange(Own(TaskFindings.OfChecklist(laid, stages, calendars, today)));
+            return [.. findings.Distinct()];
+        }
+        var alone = book.Alone(template, today);
+        findings.AddRange(alone.Problems.Select(p => new TemplateFinding("values", LastOf(p.Path), null, p.Code, p.Message)));
+        if (alone.Answer is { } layered && template.Spec.Opens) findings.AddRange(TaskFindings.OfChecklist(layered, stages, calendars, today));
+        return findings;
+
+        IEnumerable<TemplateFinding> Own(IEnumerable<TemplateFinding> all) => all.Where(f => f.Key is { } key && template.Spec.Entries(TemplateLists.Tasks).Any(e => e.Key == key));
+
+        static string? LastOf(string path) => path.Split('/') is { Length: > 2 } parts && parts[^2] is "values" ? parts[^1] : path.Split('/') is [.., var field, "formula"] ? field : null;
+    }
+
+    private static async Task<Results<Ok<TemplateExample>, ProblemHttpResult>> Work(string code, ExampleRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var today = await clock.TodayAsync(db, cancellation);
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var book = await TemplateBook.LoadAsync(db, cancellation);
+        var version = book.Find(code)?.Version ?? 0;
+        var edited = new RoleTemplate { Code = code, Version = request.Spec is null ? version : version + 1, Spec = request.Spec ?? book.Find(code)?.Spec! };
+        if (edited.Spec is null) return Problems.NotFound();
+        book = book.With(edited);
+        var use = edited.IsAddOn ? book.Find(request.Use ?? "") ?? book.Opening.OrderBy(t => t.Name, StringComparer.Ordinal).FirstOrDefault() : edited;
+        if (use is null) return Problems.NotFound();
+        var findings = (await FindingsAsync(db, fields, book, edited, today, cancellation)).ToList();
+        var start = request.Start is { } on && ValueCheck.IsSensible(on) ? on : today.PlusWeeks(4);
+        var resolved = book.ResolveFor(use, request.Facts, start, today);
+        if (resolved.Answer is not { } layered)
+        {
+            findings.AddRange(resolved.Problems.Where(p => findings.TrueForAll(f => f.Code != p.Code)).Select(p => new TemplateFinding("example", null, null, p.Code, p.Message)));
+            return TypedResults.Ok(new TemplateExample(use.Code, start, [], [], [], [], null, 0, 0, [], [.. findings]));
+        }
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var display = await RecordReader.DisplayAsync(db, fields, layered.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
+        var facts = layered.Values.ToDictionary(v => v.Key, v => v.Value.Value);
+        foreach (var (field, value) in request.Facts) facts.TryAdd(field, value);
+        facts["start_date"] = JsonSerializer.SerializeToElement(start.ToString("uuuu-MM-dd", null));
+        var completeness = Completeness.Count(fields.Set, facts, start);
+        return TypedResults.Ok(new TemplateExample(
+            use.Code, start,
+            [.. layered.Layers.Where(l => l != Layer.Typed).Select(l => Describe(l, book))],
+            [.. layered.Values.Select(v => new ExampleValue(
+                v.Key, v.Value.Value, display.GetValueOrDefault(v.Key), v.Value.From, FormulaAt(book, v.Value.From, v.Key),
+                [.. v.Value.Displaced.Select(d => new ExampleDisplaced(d.From, d.Value, fields.ListOf(v.Key) is { } list ? names.Joined(list, d.Value) : null))]))],
+            [.. TemplateLists.All.SelectMany(list => layered.Lists[list].Select(e => new ExampleEntry(
+                list, e.Key, TemplateReview.KeyedBy.TryGetValue(list, out var keys) ? names.Of(keys, e.Key) : null, e.Properties.ToDictionary(
+                    p => p.Key, p => new ExampleProperty(p.Value.Value, p.Value.From, [.. p.Value.Displaced.Select(d => new ExampleDisplaced(d.From, d.Value, null))])))))],
+            layered.Dropped.Select(d => new ExampleDrop(d.List, d.Key, TemplateReview.KeyedBy.TryGetValue(d.List, out var keys) ? names.Of(keys, d.Key) : null, d.By)).ToArray(),
+            await PlanAsync(db, layered, start, today, names, cancellation),
+            completeness.Filled, completeness.Of,
+            await OwnerNamesAsync(db, layered, names, cancellation),
+            [.. findings]));
+    }
+
+    private static LayerResponse Describe(string layer, TemplateBook book)
+    {
+        var (code, version) = RoleTemplate.ReadLayer(layer)!.Value;
+        return new LayerResponse(layer, code, book.Find(code)?.Name ?? code, version, book.Find(code)?.IsAddOn ?? false);
+    }
+
+    private static string? FormulaAt(TemplateBook book, string layer, string field) =>
+        RoleTemplate.ReadLayer(layer) is var (code, _) && book.Find(code) is { } template && template.Spec.Values.TryGetValue(field, out var value) ? TemplateSpec.FormulaOf(value) : null;
+
+    // Null where the tasks are no checklist yet: what is wrong is among the findings.
+    private static async Task<ExamplePlan?> PlanAsync(FidDb db, Layered layered, LocalDate start, LocalDate today, ListNames names, CancellationToken cancellation)
+    {
+        IReadOnlyList<HireTask> tasks;
+        try
+        {
+            tasks = HireOpening.Tasks(layered);
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var own = layered.Values.TryGetValue("holiday_calendar", out var calendar) && calendar.Value.ValueKind == JsonValueKind.String ? calendar.Value.GetString() : null;
+        var rows = tasks.Select(TaskRow.Of).ToList();
+        var question = HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, await NewHire.StagesAsync(db, cancellation), [.. rows.Select(t => t.ToPlan(own))]);
+        if (Planner.Plan(question, SoonestSearch.WhenNotFeasible).Answer is not { } plan) return null;
+        return new ExamplePlan(plan.Feasible, plan.SoonestStart, [.. plan.Tasks.Select((t, i) => new ExampleTask(
+            t.Id, rows[i].Name, rows[i].Owner, names.Owner(rows[i].Owner), rows[i].DayOne, t.EarliestStart!.Value, t.EarliestFinish!.Value, t.LatestFinish, t.Slack))]);
+    }
+
+    private static async Task<Dictionary<string, string>> OwnerNamesAsync(FidDb db, Layered layered, ListNames names, CancellationToken cancellation)
+    {
+        var owners = layered.Tasks.SelectMany(t => new[] { "owner", "contact" }.Where(t.Properties.ContainsKey).Select(p => t.Properties[p].Value))
+            .Where(v => v.ValueKind == JsonValueKind.String).Select(v => v.GetString()!).Distinct().ToArray();
+        var ids = owners.Select(HireTask.PersonOf).OfType<Guid>().ToArray();
+        var people = await db.RecordsNow.AsNoTracking().Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, r => r.FullName, cancellation);
+        return owners.Select(o => (o, Name: HireTask.PersonOf(o) is { } id ? people.GetValueOrDefault(id) : names.Owner(o))).Where(o => o.Name is not null).ToDictionary(o => o.o, o => o.Name!);
+    }
+
+    /// <summary>Everybody whom an add-on with this condition would apply to today.</summary>
+    private static async Task<Ok<ApplyingPeople>> People(ApplyingRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var today = await clock.TodayAsync(db, cancellation);
+        var (formula, mistake) = request.When is null ? (null, null) : RecordFormula.Read(request.When);
+        if (mistake is not null) return TypedResults.Ok(new ApplyingPeople(0, [], mistake.Message));
+        var active = await ActiveRecords.LoadAsync(db, today, cancellation);
+        var calendar = new Core.Calendars.WorkCalendar(Core.Calendars.RestMask.Weekend, []);
+        var applies = active.Records.Where(r => formula is null
+            || formula.Compute(new FormulaFacts(name => r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(v) : null, today, calendar)).Value is true).Select(r => r.Key).ToArray();
+        var names = await ListNames.LoadAsync(db, cancellation);
+        var rows = await db.RecordsNow.AsNoTracking().Where(r => applies.Contains(r.EmploymentId)).OrderBy(r => r.FamilyName).ThenBy(r => r.GivenName).Take(MostPeople).ToListAsync(cancellation);
+        return TypedResults.Ok(new ApplyingPeople(applies.Length, [.. rows.Select(r => new ApplyingPerson(r.EmploymentId, r.FullName, names.Job(r.JobCode), names.Site(r.SiteCode)))], null));
+    }
+
+    private const int MostPeople = 200;
+}
+
+/// <param name="Spec">The template as it is being edited; null for what is live.</param>
+/// <param name="Use">For an add-on: the template of the example.</param>
+/// <param name="Facts">What is known of the example, by field: site, department, kind of employment.</param>
+/// <param name="Start">The first day of the example; four weeks from today when left out.</param>
+public sealed record ExampleRequest(TemplateSpec? Spec, string? Use, Dictionary<string, JsonElement> Facts, LocalDate? Start);
+
+/// <summary>What a hire would get.</summary>
+/// <param name="Use">The template of the example.</param>
+/// <param name="Layers">The layers, lowest first.</param>
+/// <param name="Dropped">What layers took away.</param>
+/// <param name="Plan">The plan of its checklist; null while there is something wrong with the tasks.</param>
+/// <param name="Filled">Fields a hire needs that it fills.</param>
+/// <param name="Of">Fields a hire needs.</param>
+/// <param name="OwnerNames">How owners of tasks that are teams or people are called.</param>
+public sealed record TemplateExample(
+    string Use, LocalDate Start, LayerResponse[] Layers, ExampleValue[] Values, ExampleEntry[] Entries, ExampleDrop[] Dropped, ExamplePlan? Plan, int Filled, int Of,
+    Dictionary<string, string> OwnerNames, TemplateFinding[] Findings);
+
+public sealed record LayerResponse(string Id, string Code, string Name, int Version, bool IsAddOn);
+
+/// <param name="From">The id of the layer that set it.</param>
+/// <param name="Formula">The formula it comes from, if one does.</param>
+public sealed record ExampleValue(string Field, JsonElement Value, string? Display, string From, string? Formula, ExampleDisplaced[] Displaced);
+
+public sealed record ExampleDisplaced(string From, JsonElement Value, string? Display);
+
+/// <param name="Name">How the firm's list calls it; null where it has a name of its own.</param>
+public sealed record ExampleEntry(string List, string Key, string? Name, Dictionary<string, ExampleProperty> Properties);
+
+public sealed record ExampleProperty(JsonElement Value, string From, ExampleDisplaced[] Displaced);
+
+public sealed record ExampleDrop(string List, string Key, string? Name, string By);
+
+public sealed record ExamplePlan(bool Feasible, LocalDate? SoonestStart, ExampleTask[] Tasks);
+
+public sealed record ExampleTask(
+    string Key, string Name, string Owner, string? OwnerName, bool DayOne, LocalDate EarliestStart, LocalDate EarliestFinish, LocalDate? LatestFinish, int? Slack);
+
+/// <param name="When">The condition; null for everybody.</param>
+public sealed record ApplyingRequest(string? When);
+
+/// <param name="Count">How many there are, should there be more than are listed.</param>
+/// <param name="Trouble">Why the condition cannot be read.</param>
+public sealed record ApplyingPeople(int Count, ApplyingPerson[] People, string? Trouble);
+
+public sealed record ApplyingPerson(Guid Id, string Name, string? Job, string? Site);
