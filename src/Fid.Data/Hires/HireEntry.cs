@@ -40,8 +40,6 @@ internal sealed class HireEntryConfiguration : IEntityTypeConfiguration<HireEntr
         entry.HasKey(e => new { e.HireId, e.List, e.Key });
         entry.Property(e => e.List).HasMaxLength(20);
         entry.Property(e => e.Key).HasMaxLength(100);
-        entry.Property(e => e.Properties).HasColumnType("jsonb").HasConversion(
-            value => JsonSerializer.Serialize(value, JsonSerializerOptions.Web),
-            text => JsonSerializer.Deserialize<Dictionary<string, JsonElement>>(text, JsonSerializerOptions.Web)!);
+        entry.Property(e => e.Properties).AsJson();
     }
 }

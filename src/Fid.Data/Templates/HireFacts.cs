@@ -13,6 +13,9 @@ internal static class HireFacts
     public static IReadOnlyList<string> TaskProperties { get; } =
         ["name", "stage", "owner", "calendar", "work", "opens", "due", "after", "required", "dayOne", "instructions", "contact", "contactWhy", "attachments"];
 
+    /// <summary>What facts of the record begin with.</summary>
+    public const string Values = "values/";
+
     private static readonly JsonElement There = JsonElement.Parse("true");
 
     /// <summary>What layers come to, whatever was typed over them.</summary>
@@ -45,7 +48,7 @@ internal static class HireFacts
     // Nothing and no value are one thing in a record.
     private static void Set(Dictionary<string, JsonElement> facts, string field, JsonElement value)
     {
-        if (value.ValueKind is not (JsonValueKind.Null or JsonValueKind.Undefined)) facts[$"values/{field}"] = value;
+        if (value.ValueKind is not (JsonValueKind.Null or JsonValueKind.Undefined)) facts[Values + field] = value;
     }
 
     private static void AddTasks(Dictionary<string, JsonElement> facts, IEnumerable<HireTask> tasks)

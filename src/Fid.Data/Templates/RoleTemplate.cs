@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
@@ -88,7 +87,7 @@ internal sealed class RoleTemplateConfiguration : IEntityTypeConfiguration<RoleT
     {
         template.Property(t => t.Code).HasMaxLength(RoleTemplate.LongestCode);
         template.HasIndex(t => t.Code).IsUnique();
-        template.Property(t => t.Spec).IsSpec();
+        template.Property(t => t.Spec).AsJson(TemplateSpec.Json);
     }
 }
 
@@ -99,7 +98,7 @@ internal sealed class TemplateVersionConfiguration : IEntityTypeConfiguration<Te
         version.HasKey(v => new { v.Code, v.Version });
         version.Property(v => v.Code).HasMaxLength(RoleTemplate.LongestCode);
         version.Property(v => v.Why).HasMaxLength(500);
-        version.Property(v => v.Spec).IsSpec();
+        version.Property(v => v.Spec).AsJson(TemplateSpec.Json);
     }
 }
 
@@ -109,13 +108,7 @@ internal sealed class TemplateDraftConfiguration : IEntityTypeConfiguration<Temp
     {
         draft.HasKey(d => d.Code);
         draft.Property(d => d.Code).HasMaxLength(RoleTemplate.LongestCode);
-        draft.Property(d => d.Spec).IsSpec();
+        draft.Property(d => d.Spec).AsJson(TemplateSpec.Json);
         draft.Property(d => d.RowVersion).IsRowVersion();
     }
-}
-
-internal static class SpecColumn
-{
-    public static void IsSpec(this PropertyBuilder<TemplateSpec> spec) => spec.HasColumnType("jsonb").HasConversion(
-        value => JsonSerializer.Serialize(value, TemplateSpec.Json), text => JsonSerializer.Deserialize<TemplateSpec>(text, TemplateSpec.Json)!);
 }

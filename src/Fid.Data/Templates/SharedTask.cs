@@ -23,8 +23,6 @@ internal sealed class SharedTaskConfiguration : IEntityTypeConfiguration<SharedT
         task.HasKey(t => t.Key);
         task.Property(t => t.Key).HasMaxLength(60);
         task.Property(t => t.RowVersion).IsRowVersion();
-        task.Property(t => t.Properties).HasColumnType("jsonb").HasConversion(
-            value => JsonSerializer.Serialize(value, JsonSerializerOptions.Web),
-            text => JsonSerializer.Deserialize<Dictionary<string, JsonElement>>(text, JsonSerializerOptions.Web)!);
+        task.Property(t => t.Properties).AsJson();
     }
 }

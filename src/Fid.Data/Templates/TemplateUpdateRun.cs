@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
@@ -30,8 +29,5 @@ public sealed record HireBefore(Guid HireId, Guid ChangeId, int Version, string[
 
 internal sealed class TemplateUpdateRunConfiguration : IEntityTypeConfiguration<TemplateUpdateRun>
 {
-    public void Configure(EntityTypeBuilder<TemplateUpdateRun> run) => run.Property(r => r.Hires).HasColumnType("jsonb").HasConversion(
-        value => JsonSerializer.Serialize(value, JsonSerializerOptions.Web), text => JsonSerializer.Deserialize<List<HireBefore>>(text, Json)!);
-
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+    public void Configure(EntityTypeBuilder<TemplateUpdateRun> run) => run.Property(r => r.Hires).AsJson();
 }

@@ -26,7 +26,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             TakeEntries(hire, update, take);
             hire.Layers = update.Layers;
             hire.TemplateVersion = update.Layers.Select(RoleTemplate.ReadLayer).First(l => l?.Code == hire.TemplateCode)!.Value.Version;
-            var edits = take.Where(f => f.StartsWith("values/", StringComparison.Ordinal)).Select(f => f["values/".Length..]).Select(field =>
+            var edits = take.Where(f => f.StartsWith(HireFacts.Values, StringComparison.Ordinal)).Select(f => f[HireFacts.Values.Length..]).Select(field =>
             {
                 var value = update.Theirs!.Values.GetValueOrDefault(field);
                 var (json, from) = value is null ? (null, Layer.Typed) : value.From == Layer.Typed ? (value.Displaced[0].Value, value.Displaced[0].From) : ((System.Text.Json.JsonElement?)value.Value, value.From);
@@ -64,7 +64,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
                 if (hire.Tasks.Find(t => t.Key == key) is { Done: null, SkippedWhy: null } task) db.Remove(task);
             foreach (var old in before.Tasks)
             {
-                if (hire.Tasks.Find(t => t.Key == old.Key) is not { } there) hire.Tasks.Add(Copy(old, hire.Id));
+                if (hire.Tasks.Find(t => t.Key == old.Key) is not { } there) db.Add(Copy(old, hire.Id));
                 else if (there is { Done: null, SkippedWhy: null })
                     foreach (var property in HireFacts.TaskProperties) HireFacts.Take(there, old, property);
             }
@@ -97,7 +97,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             else if (theirs is not null && mine is null)
             {
                 added.Add(key);
-                hire.Tasks.Add(Copy(theirs, hire.Id));
+                db.Add(Copy(theirs, hire.Id));
             }
         }
         // What went is waited for no longer.

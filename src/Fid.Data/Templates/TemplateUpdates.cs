@@ -45,7 +45,7 @@ public sealed class TemplateUpdates(FidDb db)
     {
         var tasks = HireOpening.Tasks(theirs);
         var (was, will) = (HireFacts.Of(origin, HireOpening.Tasks(origin)), HireFacts.Of(theirs, tasks));
-        var mine = HireFacts.Of(hire, values, origin.Values.Keys.Union(theirs.Values.Keys));
+        var mine = HireFacts.Of(hire, values, was.Keys.Union(will.Keys).Where(k => k.StartsWith(HireFacts.Values, StringComparison.Ordinal)).Select(k => k[HireFacts.Values.Length..]));
         var merged = TemplateMerge.Merge(was, mine, will).Where(f => f.Value != MergeFate.Same).ToList();
         var done = hire.Tasks.Where(t => t.Done is not null || t.SkippedWhy is not null).Select(t => $"tasks/{t.Key}").ToHashSet();
         return new HireUpdate(

@@ -70,7 +70,7 @@ internal static class TemplateExamples
         if (resolved.Answer is not { } layered)
         {
             findings.AddRange(resolved.Problems.Where(p => findings.TrueForAll(f => f.Code != p.Code)).Select(p => new TemplateFinding("example", null, null, p.Code, p.Message)));
-            return TypedResults.Ok(new TemplateExample(use.Code, start, [], [], [], [], null, 0, 0, [], [.. findings]));
+            return TypedResults.Ok(new TemplateExample(use.Code, start, [], [], [], [], null, 0, [], [.. findings]));
         }
         var names = await ListNames.LoadAsync(db, cancellation);
         var display = await RecordReader.DisplayAsync(db, fields, layered.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
@@ -89,7 +89,7 @@ internal static class TemplateExamples
                     p => p.Key, p => new ExampleProperty(p.Value.Value, p.Value.From, [.. p.Value.Displaced.Select(d => new ExampleDisplaced(d.From, d.Value, null))])))))],
             layered.Dropped.Select(d => new ExampleDrop(d.List, d.Key, TemplateReview.KeyedBy.TryGetValue(d.List, out var keys) ? names.Of(keys, d.Key) : null, d.By)).ToArray(),
             await PlanAsync(db, layered, start, today, names, cancellation),
-            completeness.Filled, completeness.Of,
+            completeness.Missing.Count(fields.Set.IsRequiredFirst),
             await OwnerNamesAsync(db, layered, names, cancellation),
             [.. findings]));
     }
@@ -162,11 +162,10 @@ public sealed record ExampleRequest(TemplateSpec? Spec, string? Use, Dictionary<
 /// <param name="Layers">The layers, lowest first.</param>
 /// <param name="Dropped">What layers took away.</param>
 /// <param name="Plan">The plan of its checklist; null while there is something wrong with the tasks.</param>
-/// <param name="Filled">Fields a hire needs that it fills.</param>
-/// <param name="Of">Fields a hire needs.</param>
+/// <param name="Left">Fields needed to prepare that are left to type.</param>
 /// <param name="OwnerNames">How owners of tasks that are teams or people are called.</param>
 public sealed record TemplateExample(
-    string Use, LocalDate Start, LayerResponse[] Layers, ExampleValue[] Values, ExampleEntry[] Entries, ExampleDrop[] Dropped, ExamplePlan? Plan, int Filled, int Of,
+    string Use, LocalDate Start, LayerResponse[] Layers, ExampleValue[] Values, ExampleEntry[] Entries, ExampleDrop[] Dropped, ExamplePlan? Plan, int Left,
     Dictionary<string, string> OwnerNames, TemplateFinding[] Findings);
 
 public sealed record LayerResponse(string Id, string Code, string Name, int Version, bool IsAddOn);

@@ -6306,14 +6306,9 @@ export interface components {
             plan: null | components["schemas"]["ExamplePlan"];
             /**
              * Format: int32
-             * @description Fields a hire needs that it fills.
+             * @description Fields needed to prepare that are left to type.
              */
-            filled: number;
-            /**
-             * Format: int32
-             * @description Fields a hire needs.
-             */
-            of: number;
+            left: number;
             /** @description How owners of tasks that are teams or people are called. */
             ownerNames: {
                 [key: string]: string;

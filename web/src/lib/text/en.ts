@@ -140,7 +140,7 @@ export const en = {
     ago: (n: number) => (n === 1 ? 'yesterday' : `${n} days ago`),
     sinceStart: (n: number) => `day ${n}`
   },
-  owner: { newcomer: 'Newcomer', manager: 'Manager', coordinator: 'Coordinator', you: 'You' },
+  owner: { newcomer: 'Newcomer', manager: 'Manager', buddy: 'Buddy', coordinator: 'Coordinator', you: 'You' },
   state: { skipped: 'skipped', done: 'done', late: 'late', atRisk: 'at risk', ready: 'ready', waiting: 'waiting' },
   hire: {
     history: 'History',
@@ -380,21 +380,6 @@ export const en = {
     since: 'Since',
     more: 'Show more',
     none: 'Nobody is called that.'
-  },
-  templates: {
-    title: 'Templates',
-    name: 'Template',
-    builds: (name: string) => `builds on ${name}`,
-    version: (n: number) => `version ${n}`,
-    opened: (n: number) => `opened ${n} ${n === 1 ? 'hire' : 'hires'}`,
-    underWay: (n: number) => `${n} under way`,
-    addOns: 'Add-ons',
-    roles: 'Role templates',
-    applies: (field: string, value: string) => `applies where ${field} is ${value}`,
-    values: 'Record values',
-    tasks: 'Checklist',
-    onlyBuiltOn: 'built on by others',
-    gives: 'What a hire gets from it'
   },
   common: {
     close: 'Close',

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Markdown from '$lib/ui/Markdown.svelte';
   import { goto } from '$app/navigation';
   import { api, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
@@ -93,7 +94,9 @@
                     · {[task.job, task.site].filter(Boolean).join(' · ')} · {t.starts(text.day(task.start))}
                   </p>
                   {#if selected === id(task) && task.instructions}
-                    <p class="border-sea bg-sea-tint mt-1.5 max-w-prose border-l-4 px-3 py-1.5 text-xs">{task.instructions}</p>
+                    <div class="border-sea bg-sea-tint mt-1.5 max-w-prose border-l-4 px-3 py-1.5 text-xs">
+                      <Markdown text={task.instructions} />
+                    </div>
                   {/if}
                 </div>
                 <div class="when py-2">

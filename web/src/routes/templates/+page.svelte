@@ -1,41 +1,144 @@
 <script lang="ts">
-  import { api, data } from '$lib/api/client';
-  import { fieldLabel } from '$lib/fields/labels.svelte';
+  import { goto } from '$app/navigation';
+  import { api, ApiProblem, data, type Api } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
+  import { keys } from '$lib/keys/keys.svelte';
+  import ConditionWords from '$lib/templates/ConditionWords.svelte';
+  import ImportTemplates from '$lib/templates/ImportTemplates.svelte';
+  import Naming from '$lib/templates/Naming.svelte';
+  import SharedTasks from '$lib/templates/SharedTasks.svelte';
+  import { blank } from '$lib/templates/spec';
+  import TemplateMap from '$lib/templates/TemplateMap.svelte';
+  import { words } from '$lib/templates/words';
   import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
-  import { createQuery } from '@tanstack/svelte-query';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
+  const client = useQueryClient();
   const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
-  const t = $derived(text.t.templates);
-  const groups = $derived([
-    { name: t.roles, rows: (templates.data ?? []).filter((r) => !r.isAddOn) },
-    { name: t.addOns, rows: (templates.data ?? []).filter((r) => r.isAddOn) }
-  ]);
+  const w = $derived(words());
+  const roles = $derived((templates.data ?? []).filter((r) => !r.isAddOn));
+  const addOns = $derived((templates.data ?? []).filter((r) => r.isAddOn));
+  let naming = $state(false);
+  let makesAddOn = $state(false);
+  let importing = $state<Api['TemplateParcel']>();
+
+  async function begin(name: string, code: string) {
+    try {
+      await data(
+        api.PUT('/api/templates/{code}/draft', {
+          params: { path: { code } },
+          body: { spec: { ...blank(name, makesAddOn), order: makesAddOn ? Math.max(0, ...addOns.map((a) => a.order)) + 10 : 0 } }
+        })
+      );
+    } catch (e) {
+      throw e instanceof ApiProblem ? (text.problem(e.errors[0]) ?? text.failure(e)) : e;
+    }
+    await client.invalidateQueries({ queryKey: ['templates'] });
+    await goto(`/templates/${code}`);
+  }
+  function ask(addOn: boolean) {
+    makesAddOn = addOn;
+    naming = true;
+  }
+  async function take(files: FileList | null) {
+    const first = files?.[0];
+    if (first) importing = JSON.parse(await first.text()) as Api['TemplateParcel'];
+  }
+  $effect(() => keys.use(() => (session.coordinates ? [{ key: 'a', label: w.newTemplate, run: () => ask(false) }] : [])));
 </script>
 
-<svelte:head><title>{t.title} · Fid</title></svelte:head>
+<svelte:head><title>{w.title} · Fid</title></svelte:head>
+
+{#snippet row(r: Api['TemplateRow'])}
+  <tr class="border-rule border-b align-baseline {r.retired ? 'text-soft' : ''}">
+    <th scope="row" class="py-2 pr-3 pl-2 text-left font-normal">
+      <a href="/templates/{r.code}" class="font-semibold hover:underline">{r.name}</a>
+      {#if r.retired}<span class="text-soft text-xs"> {w.retired}</span>{/if}
+    </th>
+    <td class="text-soft pr-3 text-xs whitespace-nowrap"
+      >{r.version || w.never}{#if r.hasDraft && r.version > 0}<strong class="text-ochre"> + {w.draft}</strong>{/if}</td
+    >
+    <td class="text-soft pr-3 text-xs">
+      {#if r.isAddOn}<ConditionWords when={r.when} />{:else}{r.buildsOnName ??
+          ''}{#if !r.opens && r.version > 0 && !r.retired}{r.buildsOnName ? ', ' : ''}{w.onlyBuiltOn}{/if}{/if}
+    </td>
+    <td class="pr-3 text-right tabular-nums">{r.opened || ''}</td>
+    <td class="pr-3 text-right font-semibold tabular-nums">{r.underWay || ''}</td>
+    <td class="text-soft text-xs"
+      >{#if r.changedAt}{text.day(r.changedAt.slice(0, 10))}{#if r.changedBy}, {w.by(r.changedBy)}{/if}{/if}</td
+    >
+  </tr>
+{/snippet}
+
+{#snippet table(title: string, rows: Api['TemplateRow'][], addOn: boolean)}
+  <h2 class="pt-4 pb-1.5 text-base">{title}</h2>
+  <div class="overflow-x-auto">
+    <table class="w-full min-w-[38rem] border-collapse">
+      <thead>
+        <tr class="border-ink text-soft border-b text-left text-xs">
+          <th class="w-1/4 py-1 pl-2 font-normal">{w.column.name}</th>
+          <th class="font-normal">{w.column.version}</th>
+          <th class="w-1/4 font-normal">{addOn ? w.column.applies : w.column.builds}</th>
+          <th class="pr-3 text-right font-normal">{w.column.opened}</th>
+          <th class="pr-3 text-right font-normal">{w.column.underWay}</th>
+          <th class="font-normal">{w.column.changed}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each rows as r (r.code)}{@render row(r)}{/each}
+      </tbody>
+    </table>
+  </div>
+{/snippet}
 
 {#if !templates.data}
   <Waiting error={templates.error} retry={() => templates.refetch()} />
 {:else}
   <div class="page pb-8">
-    <h1 class="pt-5 pb-1 text-2xl">{t.title}</h1>
-    {#each groups as group (group.name)}
-      <h2 class="border-ink border-b pt-4 pb-1.5 text-base">{group.name}</h2>
-      <ul>
-        {#each group.rows as row (row.code)}
-          <li class="border-rule flex flex-wrap items-baseline gap-x-6 border-b px-2 py-2">
-            <a href="/templates/{row.code}" class="w-44 font-semibold hover:underline">{row.name}</a>
-            <span class="text-soft w-20 text-xs">{t.version(row.version)}</span>
-            <span class="text-soft min-w-44 flex-1 text-xs">
-              {#if row.isAddOn}{t.applies(fieldLabel(row.whenField ?? ''), row.whenValue ?? '')}{:else if row.buildsOn}{t.builds(
-                  row.buildsOn
-                )}{:else if !row.opens}{t.onlyBuiltOn}{/if}
-            </span>
-            {#if row.opens}<span class="text-xs">{t.opened(row.opened)}, <strong>{t.underWay(row.underWay)}</strong></span>{/if}
-          </li>
-        {/each}
-      </ul>
-    {/each}
+    <div class="flex flex-wrap items-end justify-between gap-3 pt-5 pb-2">
+      <h1 class="text-2xl leading-tight">{w.news(roles.length, addOns.length)}</h1>
+      {#if session.coordinates}
+        <div class="flex flex-wrap items-center gap-3">
+          <label class="link cursor-pointer text-xs"
+            >{w.importIt}<input
+              type="file"
+              accept="application/json,.json"
+              class="sr-only"
+              onchange={async (e) => {
+                await take(e.currentTarget.files);
+              }}
+            /></label
+          >
+          <Button onclick={() => ask(true)}>{w.newAddOn}</Button>
+          <Button look="primary" key="a" onclick={() => ask(false)}>{w.newTemplate}</Button>
+        </div>
+      {/if}
+    </div>
+    {#if roles.length === 0}
+      <p class="text-soft py-6">{w.none}</p>
+    {:else}
+      <div class="grid gap-x-10 xl:grid-cols-[1fr_auto]">
+        <div>
+          {@render table(w.roles, roles, false)}
+          {#if addOns.length > 0}{@render table(w.addOns, addOns, true)}{/if}
+        </div>
+        <div>
+          <h2 class="pt-4 pb-1.5 text-base">{w.map}</h2>
+          <TemplateMap rows={roles.filter((r) => !r.retired)} />
+        </div>
+      </div>
+    {/if}
+    {#if session.coordinates}<SharedTasks />{/if}
   </div>
+  {#if naming}
+    <Naming
+      bind:open={naming}
+      title={makesAddOn ? w.naming.addOn : w.naming.title}
+      taken={templates.data.map((t) => t.code)}
+      onname={begin}
+    />
+  {/if}
+  {#if importing}<ImportTemplates file={importing} onclose={() => (importing = undefined)} />{/if}
 {/if}

@@ -5,6 +5,7 @@
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
+  import Markdown from '$lib/ui/Markdown.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
   import TextField from '$lib/ui/TextField.svelte';
 
@@ -44,7 +45,7 @@
     {:else if task.skippedWhy}
       <p class="text-soft text-xs">{text.t.state.skipped}: {task.skippedWhy}</p>
     {:else if task.instructions}
-      <p class="text-soft text-xs">{task.instructions}</p>
+      <div class="text-soft text-xs"><Markdown text={task.instructions} /></div>
     {/if}
   </div>
   {#if ticking.may(task)}

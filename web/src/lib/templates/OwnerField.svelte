@@ -1,0 +1,52 @@
+<script lang="ts">
+  import { optionName, optionsQuery } from '$lib/lists/queries';
+  import { text } from '$lib/text/index.svelte';
+  import PersonPicker from '$lib/ui/PersonPicker.svelte';
+  import Picker from '$lib/ui/Picker.svelte';
+  import { words } from './words';
+
+  /** Who does a task, or can help: a team, the manager, the buddy, the newcomer, the coordinator, or somebody by name. */
+  interface Props {
+    id: string;
+    label: string;
+    value: string;
+    shown: string;
+    note?: string;
+    error?: string;
+    onchange: (value: string) => void;
+  }
+  let { id, label, value, shown, note, error, onchange }: Props = $props();
+  const w = $derived(words());
+  const options = optionsQuery();
+  let byName = $derived(value.startsWith('person:'));
+  const choices = $derived([
+    ...['newcomer', 'manager', 'buddy', 'coordinator'].map((o) => ({ value: o, label: text.owner(o, null) })),
+    ...(options.data?.options ?? [])
+      .filter((o) => o.list === 'teams' && !o.retired)
+      .map((o) => ({ value: `team:${o.code}`, label: optionName(o) })),
+    { value: 'person', label: w.task.aPerson }
+  ]);
+</script>
+
+<Picker
+  {id}
+  {label}
+  value={byName ? 'person' : value}
+  {choices}
+  note={byName ? undefined : note}
+  {error}
+  onchange={(v) => {
+    byName = v === 'person';
+    if (v !== 'person') onchange(v);
+  }}
+/>
+{#if byName}
+  <PersonPicker
+    id="{id}-person"
+    label={w.task.person}
+    value={value.startsWith('person:') ? value.slice(7) : ''}
+    {shown}
+    {note}
+    onchange={(v) => v && onchange(`person:${v}`)}
+  />
+{/if}

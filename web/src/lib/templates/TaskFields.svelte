@@ -1,0 +1,191 @@
+<script lang="ts">
+  import type { Api } from '$lib/api/client';
+  import ListPicker from '$lib/lists/ListPicker.svelte';
+  import Chips from '$lib/ui/Chips.svelte';
+  import Line from '$lib/ui/Line.svelte';
+  import Markdown from '$lib/ui/Markdown.svelte';
+  import Picker from '$lib/ui/Picker.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import OffsetField from './OffsetField.svelte';
+  import OwnerField from './OwnerField.svelte';
+  import { words } from './words';
+
+  /** All that a task says, each with a word about where it came from. */
+  interface Props {
+    properties: Record<string, unknown>;
+    stages: Api['FieldStage'][];
+    /** Tasks it can come after. */
+    others: { key: string; name: string }[];
+    ownerNames: Record<string, string>;
+    note?: (property: string) => string | undefined;
+    error?: (property: string) => string | undefined;
+    onchange: (property: string, value: unknown) => void;
+  }
+  let { properties, stages, others, ownerNames, note = () => undefined, error = () => undefined, onchange }: Props = $props();
+  const w = $derived(words());
+  const str = (name: string) => (typeof properties[name] === 'string' ? properties[name] : '');
+  let name = $derived(str('name'));
+  let working = $state<string>();
+  const work = $derived(working ?? String(properties.work ?? 1));
+  let instructions = $derived(str('instructions'));
+  let contactWhy = $derived(str('contactWhy'));
+  const after = $derived(
+    (Array.isArray(properties.after) ? (properties.after as (string | { id: string; lag?: number })[]) : []).map((a) =>
+      typeof a === 'string' ? { id: a, lag: 0 } : { id: a.id, lag: a.lag ?? 0 }
+    )
+  );
+  const nameOf = (key: string) => others.find((o) => o.key === key)?.name ?? key;
+  const setAfter = (next: { id: string; lag: number }[]) =>
+    onchange(
+      'after',
+      next.map((a) => (a.lag ? a : a.id))
+    );
+</script>
+
+<div class="grid w-full grid-cols-1 gap-x-5 sm:grid-cols-2 lg:grid-cols-4">
+  <div class="sm:col-span-2">
+    <TextField
+      id="task-name"
+      label={w.task.name}
+      value={name}
+      maxlength={200}
+      note={note('name')}
+      error={error('name')}
+      oninput={(e) => onchange('name', (name = e.currentTarget.value))}
+    />
+  </div>
+  <div>
+    <OwnerField
+      id="task-owner"
+      label={w.task.owner}
+      value={str('owner')}
+      shown={ownerNames[str('owner')] ?? ''}
+      note={note('owner')}
+      error={error('owner')}
+      onchange={(v) => v && onchange('owner', v)}
+    />
+  </div>
+  <Picker
+    id="task-stage"
+    label={w.task.stage}
+    value={str('stage')}
+    choices={stages.map((s) => ({ value: s.key, label: s.name }))}
+    note={note('stage')}
+    error={error('stage')}
+    onchange={(v) => v && onchange('stage', v)}
+  />
+  <TextField
+    id="task-work"
+    label={w.task.work}
+    inputmode="numeric"
+    value={work}
+    note={note('work')}
+    error={error('work')}
+    oninput={(e) => {
+      const typed = (working = e.currentTarget.value).trim();
+      if (typed !== '') onchange('work', /^\d+$/.test(typed) ? Number(typed) : typed);
+    }}
+  />
+  <OffsetField id="task-due" label={w.task.due} value={properties.due} error={error('due')} onchange={(v) => onchange('due', v)} />
+  <OffsetField
+    id="task-opens"
+    label={w.task.opens}
+    value={properties.opens}
+    error={error('opens')}
+    onchange={(v) => onchange('opens', v)}
+  />
+  <div class="min-w-0">
+    <ListPicker
+      id="task-calendar"
+      label={w.task.calendar}
+      list="calendars"
+      value={str('calendar') === 'own' ? '' : str('calendar')}
+      shown={str('calendar') === 'own' || str('calendar') === '' ? w.task.own : str('calendar')}
+      note={note('calendar')}
+      error={error('calendar')}
+      onchange={(v) => onchange('calendar', v || 'own')}
+    />
+  </div>
+  <div class="sm:col-span-2">
+    <Picker
+      id="task-after"
+      label={w.task.addAfter}
+      value=""
+      choices={others.filter((o) => !after.some((a) => a.id === o.key)).map((o) => ({ value: o.key, label: o.name }))}
+      note={note('after')}
+      error={error('after')}
+      onchange={(v) => v && setAfter([...after, { id: v, lag: 0 }])}
+    />
+    {#if after.length > 0}
+      <Chips
+        label={w.task.after}
+        chosen={after.map((a) => ({ value: a.id, label: a.lag ? `${nameOf(a.id)} + ${a.lag}` : nameOf(a.id) }))}
+        takeAway={(v) => `${w.task.takeAway}: ${nameOf(v)}`}
+        ontake={(v) => setAfter(after.filter((a) => a.id !== v))}
+      />
+      <div class="flex flex-wrap gap-x-4">
+        {#each after as a (a.id)}
+          <label class="text-soft flex items-center gap-1 text-xs">
+            {nameOf(a.id)} +
+            <input
+              inputmode="numeric"
+              class="border-rule w-8 border-b bg-transparent"
+              value={a.lag || ''}
+              onchange={(e) => setAfter(after.map((o) => (o.id === a.id ? { ...o, lag: Number(e.currentTarget.value) || 0 } : o)))}
+            />
+            {w.task.lag}
+          </label>
+        {/each}
+      </div>
+    {/if}
+  </div>
+  <div class="flex flex-col gap-1 py-2 sm:col-span-2">
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" checked={properties.required !== false} onchange={(e) => onchange('required', e.currentTarget.checked)} />{w
+        .task.required}</label
+    >
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" checked={properties.dayOne === true} onchange={(e) => onchange('dayOne', e.currentTarget.checked)} />{w.task
+        .dayOne}</label
+    >
+  </div>
+  <div class="sm:col-span-2">
+    <Line
+      id="task-instructions"
+      label={w.task.instructions}
+      note={note('instructions') ?? w.task.instructionsNote}
+      error={error('instructions')}
+    >
+      <textarea
+        id="task-instructions"
+        value={instructions}
+        rows="2"
+        maxlength="8000"
+        dir="auto"
+        class="field-sizing-content max-h-48 w-full bg-transparent px-0.5 py-1 font-medium outline-none"
+        aria-describedby="task-instructions-note"
+        oninput={(e) => onchange('instructions', (instructions = e.currentTarget.value) || undefined)}></textarea>
+    </Line>
+    {#if /[*_[\]#\n-]/.test(instructions)}<div class="border-rule border-l-2 pl-3 text-xs"><Markdown text={instructions} /></div>{/if}
+  </div>
+  <div>
+    <OwnerField
+      id="task-contact"
+      label={w.task.contact}
+      value={str('contact')}
+      shown={ownerNames[str('contact')] ?? ''}
+      note={note('contact') ?? (str('contact') ? undefined : w.task.nobody)}
+      error={error('contact')}
+      onchange={(v) => onchange('contact', v || undefined)}
+    />
+  </div>
+  <TextField
+    id="task-contact-why"
+    label={w.task.contactWhy}
+    value={contactWhy}
+    maxlength={500}
+    note={note('contactWhy')}
+    error={error('contactWhy')}
+    oninput={(e) => onchange('contactWhy', (contactWhy = e.currentTarget.value) || undefined)}
+  />
+</div>

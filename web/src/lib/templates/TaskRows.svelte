@@ -1,0 +1,147 @@
+<script lang="ts">
+  import type { Api } from '$lib/api/client';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import LayerMark from './LayerMark.svelte';
+  import type { LayerLook } from './layers';
+  import { offsetWords } from './shown';
+  import { entryOf, keyFrom } from './spec';
+  import type { TemplateEditing } from './editing.svelte';
+  import { words } from './words';
+
+  /** The checklist an example would have, stage by stage; dragged or moved by keys. */
+  interface Props {
+    editing: TemplateEditing;
+    stages: Api['FieldStage'][];
+    looks: LayerLook[];
+    selected: string | undefined;
+    mayEdit: boolean;
+    onselect: (key: string) => void;
+    onlibrary: () => void;
+  }
+  let { editing, stages, looks, selected, mayEdit, onselect, onlibrary }: Props = $props();
+  const w = $derived(words());
+  type Row = Api['ExampleEntry'];
+  const tasks = $derived((editing.example?.entries ?? []).filter((e) => e.list === 'tasks'));
+  const dropped = $derived((editing.example?.dropped ?? []).filter((d) => d.list === 'tasks'));
+  const of = (task: Row, property: string): unknown => task.properties[property]?.value;
+  const stageOf = (task: Row) => String(of(task, 'stage') ?? '');
+  const nameAt = (id: string) => looks.find((l) => l.id === id)?.name ?? id;
+  const ownerOf = (task: Row) => {
+    const owner = String(of(task, 'owner') ?? '');
+    return text.owner(owner, editing.example?.ownerNames[owner]);
+  };
+  const fromOf = (task: Row) => {
+    const all = Object.values(task.properties);
+    const ids = [...new Set(all.flatMap((p) => [p.from, ...p.displaced.map((d) => d.from)]))];
+    const top = looks.filter((l) => ids.includes(l.id)).at(-1)?.id ?? '';
+    return { top, below: ids.filter((i) => i !== top) };
+  };
+  const findingsOf = (key: string) => (editing.example?.findings ?? []).filter((f) => f.part === 'tasks' && f.key === key);
+  let dragged = $state<string>();
+
+  export function add() {
+    const taken = [...tasks.map((t) => t.key), ...(editing.spec.lists.tasks ?? []).map((e) => e.key)];
+    const key = keyFrom(w.task.newName, taken);
+    const stage = selected ? stageOf(tasks.find((t) => t.key === selected)!) : stages[0]?.key;
+    editing.add('tasks', [
+      {
+        key,
+        properties: { name: w.task.newName, stage: stage ?? stages[0]!.key, owner: 'coordinator', work: 1 } as never,
+        drop: false,
+        shared: null
+      }
+    ]);
+    onselect(key);
+  }
+  /** Moves a task of its own among its own. */
+  export function move(key: string, by: number) {
+    const own = editing.spec.lists.tasks ?? [];
+    const at = own.findIndex((e) => e.key === key);
+    if (at < 0) return;
+    editing.move('tasks', key, by < 0 ? own[Math.max(0, at - 1)]!.key : own[at + 2]?.key);
+  }
+  function drop(before: Row | undefined, stage: string) {
+    if (!dragged) return;
+    const task = tasks.find((t) => t.key === dragged);
+    if (task && stageOf(task) !== stage) editing.setProperty('tasks', dragged, 'stage', stage);
+    if (before && entryOf(editing.spec, 'tasks', before.key) && entryOf(editing.spec, 'tasks', dragged))
+      editing.move('tasks', dragged, before.key);
+    dragged = undefined;
+  }
+</script>
+
+<h2 class="pb-1 text-lg">{w.parts.tasks}</h2>
+{#each [...stages, ...(tasks.some((t) => !stages.some((s) => s.key === stageOf(t))) ? [{ key: '', name: '–' }] : [])] as stage (stage.key)}
+  {@const rows = tasks.filter((t) => (stages.some((s) => s.key === stageOf(t)) ? stageOf(t) : '') === stage.key)}
+  <div
+    role="group"
+    aria-label={stage.name}
+    ondragover={(e) => e.preventDefault()}
+    ondrop={(e) => {
+      e.preventDefault();
+      drop(undefined, stage.key);
+    }}
+  >
+    <h3 class="border-ink flex items-baseline justify-between border-b pt-3 pb-1 font-sans text-sm font-semibold">
+      {stage.name} <span class="text-soft text-xs font-normal">{rows.length}</span>
+    </h3>
+    <ul>
+      {#each rows as task (task.key)}
+        {@const marks = fromOf(task)}
+        <li
+          draggable={mayEdit}
+          ondragstart={() => (dragged = task.key)}
+          ondrop={(e) => {
+            e.preventDefault();
+            e.stopPropagation();
+            drop(task, stage.key);
+          }}
+        >
+          <button
+            type="button"
+            id="task-{task.key}"
+            class="grid w-full grid-cols-[1fr_auto] items-center gap-x-3 border px-2 py-1.5 text-left sm:grid-cols-[1fr_7rem_3.5rem_10rem_auto] {selected ===
+            task.key
+              ? 'border-sea bg-sheet'
+              : 'border-b-rule hover:bg-band border-transparent'}"
+            aria-pressed={selected === task.key}
+            onclick={() => onselect(task.key)}
+          >
+            <span class="min-w-0">
+              <strong class={entryOf(editing.spec, 'tasks', task.key) ? '' : 'font-medium'}>{String(of(task, 'name') ?? task.key)}</strong>
+              {#if of(task, 'dayOne') === true}<span class="text-soft text-2xs" title={w.task.dayOne}> ⚑</span>{/if}
+              {#if entryOf(editing.spec, 'tasks', task.key)?.shared}<span class="text-soft text-2xs"> ∞</span>{/if}
+              {#each findingsOf(task.key) as f (f.code + f.property)}<span
+                  class="block text-xs font-semibold {f.blocks ? 'text-rust' : 'text-ochre'}"
+                  >{text.problem({ pointer: '', code: f.code, detail: f.message })}</span
+                >{/each}
+            </span>
+            <span class="text-soft truncate text-xs">{ownerOf(task)}</span>
+            <span class="text-soft hidden text-xs sm:block">{w.task.days(Number(of(task, 'work') ?? 1))}</span>
+            <span class="text-soft hidden truncate text-xs sm:block">{offsetWords(of(task, 'due')) ?? ''}</span>
+            <LayerMark {looks} from={marks.top} displaced={marks.below} />
+          </button>
+        </li>
+      {/each}
+    </ul>
+  </div>
+{/each}
+{#if dropped.length > 0}
+  <ul class="pt-3">
+    {#each dropped as d (d.key)}
+      <li class="text-soft flex items-center justify-between gap-3 px-2 py-1 text-xs">
+        <span><s>{d.key}</s> {w.task.dropped(nameAt(d.by))}</span>
+        {#if mayEdit}
+          <button type="button" class="link" onclick={() => editing.setEntry('tasks', d.key, { drop: false })}>{w.task.bringBack}</button>
+        {/if}
+      </li>
+    {/each}
+  </ul>
+{/if}
+{#if mayEdit}
+  <p class="flex flex-wrap gap-3 pt-3">
+    <Button key="a" onclick={add}>{w.task.add}</Button>
+    <Button onclick={onlibrary}>{w.task.library}</Button>
+  </p>
+{/if}
