@@ -3,6 +3,7 @@ using Fid.Data.Exchange;
 using Fid.Data.Fields;
 using Fid.Data.Firms;
 using Fid.Data.Hires;
+using Fid.Data.Intake;
 using Fid.Data.Lists;
 using Fid.Data.People;
 using Fid.Data.Templates;
@@ -44,6 +45,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 
     public DbSet<RecordNow> RecordsNow => Set<RecordNow>();
 
+    public DbSet<PersonMerge> PersonMerges => Set<PersonMerge>();
+
     public DbSet<StoredFile> StoredFiles => Set<StoredFile>();
 
     public DbSet<RoleTemplate> RoleTemplates => Set<RoleTemplate>();
@@ -55,6 +58,12 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
     public DbSet<TemplateUpdateRun> TemplateUpdateRuns => Set<TemplateUpdateRun>();
 
     public DbSet<SharedTask> SharedTasks => Set<SharedTask>();
+
+    public DbSet<IntakeCandidate> IntakeCandidates => Set<IntakeCandidate>();
+
+    public DbSet<FeedRun> FeedRuns => Set<FeedRun>();
+
+    public DbSet<Notice> Notices => Set<Notice>();
 
     public DbSet<Stage> Stages => Set<Stage>();
 

@@ -9,11 +9,10 @@ namespace Fid.Data;
 internal static class JsonColumn
 {
     public static PropertyBuilder<T> AsJson<T>(this PropertyBuilder<T> property, JsonSerializerOptions? options = null)
-        where T : class
     {
         var json = options ?? JsonSerializerOptions.Web;
         return property.HasColumnType("jsonb").HasConversion(
             value => JsonSerializer.Serialize(value, json), text => JsonSerializer.Deserialize<T>(text, json)!,
-            new ValueComparer<T>((a, b) => ReferenceEquals(a, b), value => value.GetHashCode()));
+            new ValueComparer<T>((a, b) => ReferenceEquals(a, b), value => value == null ? 0 : value.GetHashCode()));
     }
 }

@@ -25,8 +25,14 @@ public sealed class Firm
     /// <summary>Days a badge rests before another person gets it.</summary>
     public int BadgeRestDays { get; set; } = 30;
 
+    /// <summary>The longest break between two stints, in days, over which service counts on.</summary>
+    public int BridgeDays { get; set; } = 180;
+
     /// <summary>How employee numbers are written: see <see cref="Core.People.EmployeeNumberPattern"/>.</summary>
     public string NumberPattern { get; set; } = Core.People.EmployeeNumberPattern.Plain;
+
+    /// <summary>Where the recruiting feed is; null for none.</summary>
+    public string? FeedAddress { get; set; }
 
     /// <summary>The key of the hashes by which sensitive values are found, encrypted; made with the firm.</summary>
     public byte[]? HashKey { get; set; }
@@ -39,6 +45,8 @@ internal sealed class FirmConfiguration : IEntityTypeConfiguration<Firm>
         // One firm to a database: a second first-run that comes at the same moment must fail.
         firm.ToTable("firms", t => t.HasCheckConstraint("ck_firms_hours", "full_time_hours > 0"));
         firm.Property(f => f.NumberPattern).HasMaxLength(100).HasDefaultValue(Core.People.EmployeeNumberPattern.Plain);
+        firm.Property(f => f.BridgeDays).HasDefaultValue(180);
+        firm.Property(f => f.FeedAddress).HasMaxLength(500);
         firm.Property<bool>("Only").HasDefaultValue(true);
         firm.HasIndex("Only").IsUnique();
     }

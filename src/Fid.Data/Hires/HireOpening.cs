@@ -32,11 +32,20 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     private bool _badgesAreLocked;
 
     /// <summary>What a hire would start with. Nothing is saved. Where the template cannot be worked out for it, the problems say why.</summary>
+    /// <param name="origin">What is known before anybody types; null for nothing.</param>
     public async Task<Outcome<HireDraft>> DraftAsync(
-        TemplateBook templates, RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, CancellationToken cancellation)
+        TemplateBook templates, RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, CancellationToken cancellation, HireOrigin? origin = null)
     {
-        var resolved = templates.Resolve(template, typed, start, today);
-        if (resolved.Answer is not { } layered) return Outcome<HireDraft>.Failed(resolved.Problems);
+        var (before, all) = (origin ?? HireOrigin.New, new Dictionary<string, JsonElement>(typed, StringComparer.Ordinal));
+        foreach (var (field, given) in before.Given) all.TryAdd(field, given.Value);
+        var resolved = templates.Resolve(template, all, start, today, before.Person is not null);
+        if (resolved.Answer is not { } worked) return Outcome<HireDraft>.Failed(resolved.Problems);
+        // What nobody typed says where it comes from instead.
+        var layered = worked with
+        {
+            Values = worked.Values.ToDictionary(
+                v => v.Key, v => v.Value.From == Layer.Typed && !typed.ContainsKey(v.Key) && before.Given.TryGetValue(v.Key, out var given) ? v.Value with { From = given.Source } : v.Value, StringComparer.Ordinal),
+        };
         var site = await Entry("sites", "site");
         var department = await Entry("departments", "department");
         var places = new ManagerFinder(db);
@@ -46,7 +55,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             (await places.HeadAsync(department, start ?? today, cancellation))?.ToString(),
             await NextBadgeAsync(cancellation));
         var values = await FollowFieldsAsync(StartingValues.Fill(layered, known), start, today, cancellation);
-        return new HireDraft(template, layered, values, Tasks(layered));
+        return new HireDraft(template, layered, values, before.Tasks ?? Tasks(layered), before.Entries, before.Person);
 
         async Task<EntryContent?> Entry(string list, string field) => TextOf(layered.Values, field) is { } code
             ? (await db.ListEntries.AsNoTracking().Coded(list, code).FirstOrDefaultAsync(cancellation))?.Content()
@@ -71,12 +80,12 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
 
     private static JsonElement DateOf(LocalDate date) => JsonSerializer.SerializeToElement(date.ToString("uuuu-MM-dd", null));
 
-    /// <summary>Puts a hire, its record and its checklist into the context. The person is new.</summary>
+    /// <summary>Puts a hire, its record and its checklist into the context: of a new person, or as a new stint of one the firm knows.</summary>
     public async Task<Hire> AddAsync(
         HireDraft draft, Guid id, string number, LocalDate start, LocalDate accepted, Guid coordinator, Author author, LocalDate today, CancellationToken cancellation = default)
     {
-        var person = new Person();
-        var employment = new Employment { PersonId = person.Id, Number = number, Start = start };
+        var person = draft.Person is null ? new Person() : null;
+        var employment = new Employment { PersonId = person?.Id ?? draft.Person!.Value, Number = number, Start = start };
         var hire = new Hire
         {
             Id = id,
@@ -89,13 +98,24 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             Entered = today,
             CoordinatorId = coordinator,
             Tasks = [.. draft.Tasks],
-            Entries = [.. HireEntry.Of(draft.Layered)],
+            Entries = [.. draft.Entries ?? HireEntry.Of(draft.Layered)],
         };
         var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId);
-        db.AddRange(person, employment, change, hire);
+        if (person is not null) db.Add(person);
+        db.AddRange(employment, change, hire);
         if (TextOf(draft.Values, "badge") is { } badge) _nextBadge = Badges.NextAfter(_nextBadge, badge);
         var startDate = new FieldValue("start_date", DateOf(start), StartingValues.FromHire);
-        await records.AddNewAsync(employment, draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate), change, today, cancellation);
+        var values = draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate).ToList();
+        if (person is not null)
+        {
+            await records.AddNewAsync(employment, values, change, today, cancellation);
+            return hire;
+        }
+        // What the firm knows of the person stays as it is; what was typed anew holds from today.
+        var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
+        var record = await records.AddNewAsync(employment, values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Employment), change, today, cancellation);
+        var edits = values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Person && v.Source == Layer.Typed).Select(v => new FieldEdit(v.Field, v.Value, v.Source, today)).ToList();
+        await records.EditAsync(employment, record, edits, change, today, cancellation);
         return hire;
     }
 
@@ -140,7 +160,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
 
 /// <summary>What a hire would start with.</summary>
 public sealed record HireDraft(
-    RoleTemplate Template, Layered Layered, IReadOnlyDictionary<string, LayeredValue> Values, IReadOnlyList<HireTask> Tasks)
+    RoleTemplate Template, Layered Layered, IReadOnlyDictionary<string, LayeredValue> Values, IReadOnlyList<HireTask> Tasks, IReadOnlyList<HireEntry>? Entries = null, Guid? Person = null)
 {
     public IEnumerable<FieldValue> FieldValues => Values
         .Where(v => v.Value.Value.ValueKind is not (JsonValueKind.Null or JsonValueKind.Undefined))

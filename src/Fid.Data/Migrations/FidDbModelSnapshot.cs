@@ -256,6 +256,80 @@ namespace Fid.Data.Migrations
                     b.ToTable("import_runs", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Exchange.Notice", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("HireId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("hire_id");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("kind");
+
+                    b.Property<Instant>("NextTry")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("next_try");
+
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("number");
+
+                    b.Property<string>("Reference")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)")
+                        .HasColumnName("reference");
+
+                    b.Property<LocalDate>("Start")
+                        .HasColumnType("date")
+                        .HasColumnName("start");
+
+                    b.Property<string>("System")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("system");
+
+                    b.Property<Instant?>("ToldAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("told_at");
+
+                    b.Property<string>("ToldBy")
+                        .HasColumnType("text")
+                        .HasColumnName("told_by");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
+                    b.Property<string>("Trouble")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("trouble");
+
+                    b.HasKey("Id")
+                        .HasName("pk_notices");
+
+                    b.HasIndex("NextTry")
+                        .HasDatabaseName("ix_notices_next_try")
+                        .HasFilter("told_at is null");
+
+                    b.ToTable("notices", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.Fields.FieldDraft", b =>
                 {
                     b.Property<int>("Id")
@@ -446,10 +520,21 @@ namespace Fid.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("badge_rest_days");
 
+                    b.Property<int>("BridgeDays")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(180)
+                        .HasColumnName("bridge_days");
+
                     b.Property<string>("Currency")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("currency");
+
+                    b.Property<string>("FeedAddress")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("feed_address");
 
                     b.Property<decimal>("FullTimeHours")
                         .HasColumnType("numeric")
@@ -813,6 +898,113 @@ namespace Fid.Data.Migrations
                     b.ToTable("stages", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Intake.FeedRun", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("Arrived")
+                        .HasColumnType("integer")
+                        .HasColumnName("arrived");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("Candidates")
+                        .HasColumnType("integer")
+                        .HasColumnName("candidates");
+
+                    b.Property<int>("Changed")
+                        .HasColumnType("integer")
+                        .HasColumnName("changed");
+
+                    b.Property<bool>("Succeeded")
+                        .HasColumnType("boolean")
+                        .HasColumnName("succeeded");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
+                    b.PrimitiveCollection<string[]>("Trouble")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("trouble");
+
+                    b.HasKey("Id")
+                        .HasName("pk_feed_runs");
+
+                    b.ToTable("feed_runs", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Intake.IntakeCandidate", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("ArrivedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("arrived_at");
+
+                    b.Property<Instant>("ChangedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("changed_at");
+
+                    b.Property<Guid?>("HireId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("hire_id");
+
+                    b.Property<string>("Now")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("now");
+
+                    b.Property<string>("Settled")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("settled");
+
+                    b.Property<string>("SourceId")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)")
+                        .HasColumnName("source_id");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("state");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.Property<string>("Why")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("why");
+
+                    b.HasKey("Id")
+                        .HasName("pk_intake_candidates");
+
+                    b.HasIndex("HireId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_intake_candidates_hire_id");
+
+                    b.HasIndex("SourceId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_intake_candidates_source_id");
+
+                    b.ToTable("intake_candidates", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.Lists.ListEntry", b =>
                 {
                     b.Property<Guid>("Id")
@@ -912,6 +1104,61 @@ namespace Fid.Data.Migrations
                         .HasName("pk_people");
 
                     b.ToTable("people", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.People.PersonMerge", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by_name");
+
+                    b.Property<Guid>("ChangeId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("change_id");
+
+                    b.PrimitiveCollection<Guid[]>("Employments")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("employments");
+
+                    b.Property<Guid>("KeptId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("kept_id");
+
+                    b.Property<Guid>("OtherId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("other_id");
+
+                    b.Property<Guid>("Through")
+                        .HasColumnType("uuid")
+                        .HasColumnName("through");
+
+                    b.Property<bool>("Undone")
+                        .HasColumnType("boolean")
+                        .HasColumnName("undone");
+
+                    b.PrimitiveCollection<Guid[]>("Users")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("users");
+
+                    b.HasKey("Id")
+                        .HasName("pk_person_merges");
+
+                    b.HasIndex("KeptId")
+                        .HasDatabaseName("ix_person_merges_kept_id");
+
+                    b.ToTable("person_merges", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.People.RecordNow", b =>

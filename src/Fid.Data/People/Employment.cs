@@ -9,7 +9,8 @@ public sealed class Employment
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
-    public required Guid PersonId { get; init; }
+    /// <summary>Whose stint it is; changes where two records are found to be one person.</summary>
+    public required Guid PersonId { get; set; }
 
     /// <summary>What people call the record by.</summary>
     public required string Number { get; init; }

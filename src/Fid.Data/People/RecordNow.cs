@@ -12,7 +12,7 @@ public sealed class RecordNow
 {
     public required Guid EmploymentId { get; init; }
 
-    public required Guid PersonId { get; init; }
+    public required Guid PersonId { get; set; }
 
     public string GivenName { get; set; } = "";
 

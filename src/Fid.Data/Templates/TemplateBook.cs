@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Templates;
+using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
@@ -18,7 +19,7 @@ public sealed class TemplateBook
 
     private TemplateBook(IEnumerable<RoleTemplate> all)
     {
-        _all = [.. all];
+        _all = [.. all.OrderBy(t => t.IsAddOn).ThenBy(t => t.Spec.Order)];
         _byCode = _all.ToDictionary(t => t.Code, StringComparer.Ordinal);
         _definitions = new(() => (
             [.. _all.Where(t => !t.IsAddOn).Select(t => new TemplateDefinition(t.Code, t.Version, t.Spec.BuildsOn, t.Spec.Layer))],
@@ -58,8 +59,9 @@ public sealed class TemplateBook
     /// <param name="typed">What was typed, by field key.</param>
     /// <param name="start">The first day; null while it is not known.</param>
     /// <param name="today">Today.</param>
-    public Outcome<Layered> Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today) =>
-        TemplateResolution.Resolve(new TemplateQuestion(Facts(start), _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, typed, null, today));
+    /// <param name="returning">Whether the person was here before.</param>
+    public Outcome<Layered> Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, bool returning = false) =>
+        TemplateResolution.Resolve(new TemplateQuestion(Facts(start, returning), _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, typed, null, today));
 
     /// <summary>The same for facts that are no layer of their own, such as those of an example.</summary>
     public Outcome<Layered> ResolveFor(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> facts, LocalDate? start, LocalDate today)
@@ -83,6 +85,10 @@ public sealed class TemplateBook
         return TemplateResolution.Resolve(new TemplateQuestion(Facts(today), _definitions.Value.Templates, template.Code, addOns, none, null, today));
     }
 
-    private static Dictionary<string, JsonElement> Facts(LocalDate? start) =>
-        start is { } first ? new() { ["start_date"] = JsonSerializer.SerializeToElement(LocalDatePattern.Iso.Format(first)) } : [];
+    private static Dictionary<string, JsonElement> Facts(LocalDate? start, bool returning = false)
+    {
+        var facts = new Dictionary<string, JsonElement>(StringComparer.Ordinal) { [HireOrigin.Returning] = JsonSerializer.SerializeToElement(returning ? "yes" : "no") };
+        if (start is { } first) facts["start_date"] = JsonSerializer.SerializeToElement(LocalDatePattern.Iso.Format(first));
+        return facts;
+    }
 }

@@ -3,6 +3,7 @@ using Fid.Core.Fields;
 using Fid.Core.Formulas;
 using Fid.Core.Templates;
 using Fid.Data.Fields;
+using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Data.Templates;
@@ -100,7 +101,7 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
     {
         var (formula, mistake) = RecordFormula.Read(text);
         if (mistake is not null) return [new TemplateFinding(part, key, null, "formula-error", mistake.Message, Character: mistake.Character)];
-        return formula!.Names.Where(n => fields.Set.Find(n) is null).Select(n => new TemplateFinding(part, key, null, "unknown-field", $"There is no field {n}."));
+        return formula!.Names.Where(n => fields.Set.Find(n) is null && n != HireOrigin.Returning).Select(n => new TemplateFinding(part, key, null, "unknown-field", $"There is no field {n}."));
     }
 
     // Two add-ons of one order can hold for one hire, and then neither wins.

@@ -19,6 +19,7 @@ public sealed class TemplateUpdates(FidDb db)
             .Where(h => h.Closed == null && (only == null || only.Contains(h.Id))).OrderBy(h => h.Start).ThenBy(h => h.Id).ToListAsync(cancellation);
         var versions = (await db.TemplateVersions.AsNoTracking().ToListAsync(cancellation)).ToDictionary(v => (v.Code, v.Version), v => v.Spec);
         var records = await ValuesAsync(hires, today, cancellation);
+        var returning = (await db.Employments.Where(e => db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start)).Select(e => e.Id).ToListAsync(cancellation)).ToHashSet();
         var updates = new List<HireUpdate>();
         foreach (var hire in hires)
         {
@@ -26,7 +27,7 @@ public sealed class TemplateUpdates(FidDb db)
             var held = records[hire.EmploymentId];
             var values = held.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
             var typed = held.Where(v => RoleTemplate.ReadLayer(v.Value.Source) is null).ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
-            var now = book.Resolve(template, typed, hire.Start, today);
+            var now = book.Resolve(template, typed, hire.Start, today, returning.Contains(hire.EmploymentId));
             if (now.Answer is not { } theirs)
             {
                 if (code is null || hire.Layers.Any(l => RoleTemplate.ReadLayer(l)?.Code == code)) updates.Add(new HireUpdate(hire, [], [], [], null, now.Problems[0].Message));

@@ -9,6 +9,11 @@ internal static class HiresEndpoints
     {
         app.MapPost("/api/hires/preview", NewHire.Preview).WhoMay(Access.Coordinates).ProducesProblem(400);
         app.MapPost("/api/hires", NewHire.Open).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409);
+        app.MapPost("/api/hires/many/preview", NewHire.PreviewMany).WhoMay(Access.Coordinates).ProducesProblem(400);
+        app.MapPost("/api/hires/many", NewHire.OpenMany).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409);
+        app.MapPost("/api/hires/known", KnownPeople.Find).WhoMay(Access.Coordinates);
+        app.MapPut("/api/hires/{id:guid}/outcome", Outcomes.Set).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        app.MapDelete("/api/hires/{id:guid}/outcome", Outcomes.TakeBack).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
         app.MapGet("/api/hires/{id:guid}", Checklist.Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
         app.MapGet("/api/hires/{id:guid}/start-change", StartChange.Preview).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
         app.MapPut("/api/hires/{id:guid}/start", StartChange.Save).WhoMay(Access.Coordinates)

@@ -4,8 +4,11 @@ using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Data;
+using Fid.Data.Changes;
+using Fid.Data.Exchange;
 using Fid.Data.Fields;
 using Fid.Data.Hires;
+using Fid.Data.Intake;
 using Fid.Data.Lists;
 using Fid.Data.People;
 using Fid.Data.Templates;
@@ -23,12 +26,52 @@ internal static class NewHire
 {
     /// <summary>What the hire would start with, as typed so far. What is wrong with it is part of the answer.</summary>
     public static async Task<Results<Ok<HirePreview>, ProblemHttpResult>> Preview(
-        NewHireRequest request, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, HireOpening opening, FirmClock clock, CancellationToken cancellation)
+        NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, FirmClock clock, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var prepared = await PrepareAsync(request, user, fields, db, sensitive, opening, today, cancellation);
+        var prepared = await PrepareAsync(request, user, fields, db, origins, sensitive, opening, today, cancellation);
         if (prepared.Draft is not { } draft) return Problems.Invalid(prepared.Problems);
+        return TypedResults.Ok(await DescribeAsync(request, prepared, draft, user, fields, db, today, cancellation));
+    }
+
+    /// <summary>The same for several at once: each answered for itself, a null where nothing can be worked out.</summary>
+    public static async Task<Results<Ok<ManyPreview>, ProblemHttpResult>> PreviewMany(
+        ManyHiresRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, FirmClock clock, CancellationToken cancellation)
+    {
+        if (request.Hires.Length > MostAtOnce) return Problems.Invalid(new Problem("/hires", "out-of-range", $"At most {MostAtOnce} at once; from a sheet there can be more."));
+        var today = await clock.TodayAsync(db, cancellation);
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var rows = new List<ManyRow>();
+        foreach (var one in request.Hires)
+        {
+            var prepared = await PrepareAsync(one, user, fields, db, origins, sensitive, opening, today, cancellation);
+            var preview = prepared.Draft is { } draft ? await DescribeAsync(one, prepared, draft, user, fields, db, today, cancellation) : null;
+            rows.Add(new ManyRow([.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))], preview));
+        }
+        return TypedResults.Ok(new ManyPreview([.. rows]));
+    }
+
+    /// <summary>Opens several hires, all or none.</summary>
+    public static async Task<Results<Ok<OpenedHire[]>, ProblemHttpResult>> OpenMany(
+        ManyHiresRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock, CancellationToken cancellation)
+    {
+        if (request.Hires.Length is 0 or > MostAtOnce) return Problems.Invalid(new Problem("/hires", "out-of-range", $"From 1 to {MostAtOnce} at once; from a sheet there can be more."));
+        var ids = request.Hires.Select(h => h.Id).ToArray();
+        if (await db.Hires.CountAsync(h => ids.Contains(h.Id), cancellation) == ids.Distinct().Count())
+            return TypedResults.Ok(await db.Hires.Where(h => ids.Contains(h.Id)).Join(db.Employments, h => h.EmploymentId, e => e.Id, (h, e) => new OpenedHire(h.Id, e.Id, e.Number)).ToArrayAsync(cancellation));
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        var (opened, problems) = await OpenAsync(request.Hires, user, db, origins, sensitive, opening, records, clock, cancellation);
+        if (opened is null) return Problems.Invalid([.. problems]);
+        await transaction.CommitAsync(cancellation);
+        return TypedResults.Ok(opened);
+    }
+
+    private const int MostAtOnce = 200;
+
+    private static async Task<HirePreview> DescribeAsync(
+        NewHireRequest request, Prepared prepared, HireDraft draft, ClaimsPrincipal user, LiveFields fields, FidDb db, LocalDate today, CancellationToken cancellation)
+    {
 
         var names = await ListNames.LoadAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
@@ -41,7 +84,7 @@ internal static class NewHire
             ? HirePlan.Of(HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan(calendar))]), SoonestSearch.WhenNotFeasible)
             : null;
         var completeness = Completeness.Count(fields.Set, Facts(draft, request.Start), LocalDate.Max(today, request.Start ?? today));
-        return TypedResults.Ok(new HirePreview(
+        return new HirePreview(
             values,
             [.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))],
             completeness.Filled, completeness.Of,
@@ -49,35 +92,74 @@ internal static class NewHire
             plan?.Feasible, plan?.SoonestStart,
             plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendar, calendars, names),
             [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Owner(g.Key), g.Count())).OrderByDescending(s => s.Count)],
-            draft.Template.Name, draft.Template.Version));
+            draft.Template.Name, draft.Template.Version, BackDated.Of(request.Start, today, plan));
     }
 
     public static async Task<Results<Created<OpenedHire>, ProblemHttpResult>> Open(
-        NewHireRequest request, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock, CancellationToken cancellation)
+        NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock, CancellationToken cancellation)
     {
         // Sent twice, opened once: the browser names the hire it wants to open.
         if (await FindAsync(request.Id, db, cancellation) is { } there) return TypedResults.Created($"/api/hires/{there.Id}", there);
-        var today = await clock.TodayAsync(db, cancellation);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        var (opened, problems) = await OpenAsync([request], user, db, origins, sensitive, opening, records, clock, cancellation);
+        if (opened is null) return Problems.Invalid([.. problems.Select(p => p with { Path = p.Path["/hires/0".Length..] })]);
+        await transaction.CommitAsync(cancellation);
+        return TypedResults.Created($"/api/hires/{opened[0].Id}", opened[0]);
+    }
+
+    /// <summary>Opens hires in the caller's transaction, or says for each what is wrong with it; then none is opened.</summary>
+    internal static async Task<(OpenedHire[]? Opened, IReadOnlyList<Problem> Problems)> OpenAsync(
+        IReadOnlyList<NewHireRequest> requests, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock,
+        CancellationToken cancellation)
+    {
+        var today = await clock.TodayAsync(db, cancellation);
         await opening.LockBadgesAsync(cancellation);
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        await records.HoldUniqueAsync(request.Typed.Keys, cancellation);
-        var prepared = await PrepareAsync(request, user, fields, db, sensitive, opening, today, cancellation);
-        var problems = prepared.Problems.ToList();
-        if (request.Start is null) problems.Add(new Problem("/start", "missing", "Say when the person starts."));
-        if (prepared.Draft is { } checkedDraft)
-            problems.AddRange(HireOpening.Needed.Where(f => !Has(checkedDraft, f) && problems.All(p => p.Path != $"/typed/{f}"))
-                .Select(f => new Problem($"/typed/{f}", "missing", "Fill this in.")));
-        if (problems.Count > 0 || prepared.Draft is not { } draft) return Problems.Invalid(problems);
-
-        var start = request.Start!.Value;
-        await records.HoldEntriesAsync(request.Typed.Select(t => (t.Key, (JsonElement?)t.Value)), cancellation);
-        var number = await opening.NextNumberAsync(start, cancellation);
+        await records.HoldUniqueAsync(requests.SelectMany(r => r.Typed.Keys).Distinct(), cancellation);
+        var problems = new List<Problem>();
+        var opened = new List<OpenedHire>();
         var author = user.Author(clock, "newHire");
-        var hire = await opening.AddAsync(draft, request.Id, number, start, LocalDate.Min(today, start), user.Id(), author, today, cancellation);
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.Created($"/api/hires/{hire.Id}", new OpenedHire(hire.Id, hire.EmploymentId, number));
+        for (var i = 0; i < requests.Count; i++)
+        {
+            var request = requests[i];
+            var prepared = await PrepareAsync(request, user, fields, db, origins, sensitive, opening, today, cancellation);
+            List<Problem> wrong = [.. prepared.Problems, .. Lacking(request, prepared.Draft, today)];
+            problems.AddRange(wrong.Select(p => p with { Path = $"/hires/{i}{p.Path}" }));
+            if (problems.Count > 0 || prepared.Draft is not { } draft) continue;
+            var start = request.Start!.Value;
+            await records.HoldEntriesAsync(request.Typed.Select(t => (t.Key, (JsonElement?)t.Value)), cancellation);
+            var number = await opening.NextNumberAsync(start, cancellation);
+            var hire = await opening.AddAsync(draft, request.Id, number, start, LocalDate.Min(today, start), user.Id(), author, today, cancellation);
+            if (request.Candidate is { } candidate && await TakeCandidateAsync(candidate, hire.Id, number, start, author, db, cancellation) is { } taken)
+            {
+                problems.Add(taken with { Path = $"/hires/{i}{taken.Path}" });
+                continue;
+            }
+            // Saved one by one, so that each sees which badges and unique values the ones before it took.
+            await db.SaveChangesAsync(cancellation);
+            opened.Add(new OpenedHire(hire.Id, hire.EmploymentId, number));
+        }
+        return problems.Count > 0 ? (null, problems) : ([.. opened], []);
+    }
+
+    // The candidate leaves the tray with the hire that is opened, and recruiting is told.
+    private static async Task<Problem?> TakeCandidateAsync(Guid id, Guid hire, string number, LocalDate start, Author author, FidDb db, CancellationToken cancellation)
+    {
+        if (await db.IntakeCandidates.SingleOrDefaultAsync(c => c.Id == id, cancellation) is not { State: IntakeState.Waiting } candidate)
+            return new Problem("/candidate", "not-waiting", "This candidate does not wait any more. Look at the tray again.");
+        (candidate.State, candidate.HireId, candidate.Settled) = (IntakeState.Taken, hire, candidate.Now);
+        new Notices(db).TellRecruiting(candidate, NoticeKind.Opened, hire, number, start, author.At);
+        db.Changes.Add(author.Change("candidate.taken", candidate.Id, candidate.SourceId));
+        return null;
+    }
+
+    // What must be there before a hire can be opened, and is looked at only then.
+    private static IEnumerable<Problem> Lacking(NewHireRequest request, HireDraft? draft, LocalDate today)
+    {
+        if (request.Start is null) yield return new Problem("/start", "missing", "Say when the person starts.");
+        else if (request.Start < today && !request.BackDated) yield return new Problem("/start", "back-dated", "The start lies in the past. Say that it is meant so.");
+        if (draft is null) yield break;
+        foreach (var field in HireOpening.Needed.Where(f => !Has(draft, f))) yield return new Problem($"/typed/{field}", "missing", "Fill this in.");
     }
 
     private static async Task<OpenedHire?> FindAsync(Guid id, FidDb db, CancellationToken cancellation) =>
@@ -86,7 +168,7 @@ internal static class NewHire
             .FirstOrDefaultAsync(cancellation);
 
     private static async Task<Prepared> PrepareAsync(
-        NewHireRequest request, ClaimsPrincipal user, LiveFields fields, FidDb db, SensitiveValues sensitive, HireOpening opening, LocalDate today, CancellationToken cancellation)
+        NewHireRequest request, ClaimsPrincipal user, LiveFields fields, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, LocalDate today, CancellationToken cancellation)
     {
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         if (templates.Find(request.Template) is not { Opens: true } template)
@@ -94,10 +176,13 @@ internal static class NewHire
         var problems = new List<Problem>();
         if (request.Start is { } start && !ValueCheck.IsSensible(start))
             problems.Add(new Problem("/start", "bad-date", "Enter a date from 1900 to 2199."));
-        var entries = await EnteredValues.CheckAsync(db, sensitive, fields, request.Typed, ShownRecord.RolesOf(user), null, cancellation);
+        var roles = ShownRecord.RolesOf(user);
+        var from = await origins.OfAsync(request, fields, roles, today, cancellation);
+        problems.AddRange(from.Problems);
+        var entries = await EnteredValues.CheckAsync(db, sensitive, fields, request.Typed, roles, null, cancellation, request.Person);
         problems.AddRange(entries.Problems.Select(p => p with { Path = "/typed" + p.Path }));
         var typed = entries.Values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
-        var drafted = await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation);
+        var drafted = await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation, from.Answer);
         problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template" }));
         return new Prepared(drafted.Answer, templates, problems);
     }
@@ -125,7 +210,35 @@ internal static class NewHire
 /// <param name="Template">The code of the role template.</param>
 /// <param name="Start">The first day; may lie in the past.</param>
 /// <param name="Typed">What the coordinator typed, by field key.</param>
-public sealed record NewHireRequest(Guid Id, string Template, LocalDate? Start, Dictionary<string, JsonElement> Typed);
+/// <param name="Person">The person it is a new stint of; null for a new person.</param>
+/// <param name="Reuse">What to take over from the person's last stint: field keys.</param>
+/// <param name="Like">The colleague it is to be like; null for nobody.</param>
+/// <param name="BackDated">Whether a start in the past is meant so.</param>
+/// <param name="Candidate">The candidate from recruiting it is; null for none.</param>
+public sealed record NewHireRequest(
+    Guid Id, string Template, LocalDate? Start, Dictionary<string, JsonElement> Typed, Guid? Person = null, string[]? Reuse = null, LikeColleague? Like = null, bool BackDated = false, Guid? Candidate = null);
+
+/// <summary>A colleague to be like.</summary>
+/// <param name="Employment">The colleague.</param>
+/// <param name="Parts">What to copy: "job", "pay", "clock", "checklist", "items".</param>
+public sealed record LikeColleague(Guid Employment, string[] Parts);
+
+/// <param name="Hires">The hires, in the order of the grid.</param>
+public sealed record ManyHiresRequest(NewHireRequest[] Hires);
+
+public sealed record ManyPreview(ManyRow[] Rows);
+
+/// <param name="Preview">What the hire would start with; null where that cannot be worked out.</param>
+public sealed record ManyRow(ProblemEntry[] Problems, HirePreview? Preview);
+
+/// <summary>What a start in the past means.</summary>
+/// <param name="Days">How many days ago it was.</param>
+/// <param name="Overdue">Tasks due before today: they lay before anybody here knew.</param>
+public sealed record BackDated(int Days, int Overdue)
+{
+    internal static BackDated? Of(LocalDate? start, LocalDate today, Plan? plan) => start is { } first && first < today && plan is not null
+        ? new BackDated(Period.DaysBetween(first, today), plan.Tasks.Count(t => t.State == TaskState.Late)) : null;
+}
 
 public sealed record OpenedHire(Guid Id, Guid EmploymentId, string Number);
 
@@ -133,9 +246,10 @@ public sealed record OpenedHire(Guid Id, Guid EmploymentId, string Number);
 /// <param name="Problems">What is wrong with what was typed so far.</param>
 /// <param name="Missing">Keys of fields needed to prepare and still empty.</param>
 /// <param name="Feasible">Whether everything can be ready by the start; null while there is no start.</param>
+/// <param name="BackDated">What a start in the past means; null for one that is not.</param>
 public sealed record HirePreview(
     PreviewValue[] Values, ProblemEntry[] Problems, int Filled, int Of, string[] Missing, bool? Feasible, LocalDate? SoonestStart,
-    HoldUpResponse? HoldUp, OwnerShare[] Owners, string TemplateName, int TemplateVersion);
+    HoldUpResponse? HoldUp, OwnerShare[] Owners, string TemplateName, int TemplateVersion, BackDated? BackDated);
 
 public sealed record PreviewValue(string Field, JsonElement Value, string? Display, ValueSource Source);
 

@@ -4,6 +4,7 @@ using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Data;
+using Fid.Data.Exchange;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Data.People;
@@ -40,7 +41,7 @@ internal static class StartChange
     }
 
     public static async Task<Results<Ok<ChecklistResponse>, ProblemHttpResult>> Save(
-        Guid id, StartRequest request, ClaimsPrincipal user, FidDb db, RecordWriter records, FirmClock clock, HttpContext http, CancellationToken cancellation)
+        Guid id, StartRequest request, ClaimsPrincipal user, FidDb db, RecordWriter records, Notices notices, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
         var problems = new List<Problem>();
         if (Check(request.Start, "/start") is { } problem) problems.Add(problem);
@@ -61,6 +62,7 @@ internal static class StartChange
         db.Changes.Add(change);
         await records.MoveStartAsync(employment, record, request.Start, JsonSerializer.SerializeToElement(request.Start.ToString("uuuu-MM-dd", null)), change, today, cancellation);
         hire.Start = request.Start;
+        await notices.TellAsync(hire, record, NoticeKind.StartMoved, change.At, cancellation);
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
 

@@ -83,7 +83,8 @@ internal static class Setup
     {
         var firm = await db.Firms.SingleAsync(cancellation);
         var before = JsonSerializer.Serialize(SettingsRequest.Of(firm), JsonSerializerOptions.Web);
-        (firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays, firm.NumberPattern) = (request.FullTimeHours, request.LegalWeeklyHours, request.BadgeRestDays, request.NumberPattern);
+        (firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays, firm.BridgeDays, firm.NumberPattern) =
+            (request.FullTimeHours, request.LegalWeeklyHours, request.BadgeRestDays, request.BridgeDays, request.NumberPattern);
         db.Changes.Add(user.Author(clock, "setup").Change("firm.settings", firm.Id) with { Details = ListWriter.Details(before, JsonSerializer.Serialize(request, JsonSerializerOptions.Web)) });
         await db.SaveChangesAsync(cancellation);
         return TypedResults.NoContent();
@@ -101,10 +102,11 @@ public sealed record SetupList(string Key, bool Needed, int Count, IReadOnlyList
 public sealed record StarterRequest(Dictionary<string, string>[] Rows);
 
 /// <summary>The firm's settings.</summary>
+/// <param name="BridgeDays">The longest break between two stints over which service counts on.</param>
 /// <param name="NumberPattern">How employee numbers are written: see <see cref="EmployeeNumberPattern"/>.</param>
-public sealed record SettingsRequest(decimal FullTimeHours, decimal LegalWeeklyHours, int BadgeRestDays, string NumberPattern)
+public sealed record SettingsRequest(decimal FullTimeHours, decimal LegalWeeklyHours, int BadgeRestDays, int BridgeDays, string NumberPattern)
 {
-    internal static SettingsRequest Of(Firm firm) => new(firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays, firm.NumberPattern);
+    internal static SettingsRequest Of(Firm firm) => new(firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays, firm.BridgeDays, firm.NumberPattern);
 }
 
 /// <summary>An employee number.</summary>
@@ -121,6 +123,7 @@ internal sealed class SettingsValidator : AbstractValidator<SettingsRequest>
             foreach (var problem in EmployeeNumberPattern.Read(pattern).Problems)
                 context.AddFailure(new FluentValidation.Results.ValidationFailure(context.PropertyPath, problem.Message) { ErrorCode = problem.Code });
         });
+        RuleFor(r => r.BridgeDays).Must(d => d is >= 0 and <= 3650).WithErrorCode("out-of-range").WithMessage("Enter a number from 0 to 3650.");
         RuleFor(r => r.BadgeRestDays).Must(d => d is >= 0 and <= 3650).WithErrorCode("out-of-range").WithMessage("Enter a number from 0 to 3650.");
     }
 }

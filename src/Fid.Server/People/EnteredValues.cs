@@ -16,9 +16,14 @@ internal static class EnteredValues
     /// <summary>The values to store, and what is wrong, by field.</summary>
     /// <param name="roles">The roles of whoever entered them.</param>
     /// <param name="employment">The employment they are for; null for one that does not exist yet.</param>
+    /// <param name="person">The person a new employment is of; null for a new person.</param>
     public static async Task<Entered> CheckAsync(
-        FidDb db, SensitiveValues sensitive, LiveFields fields, Dictionary<string, JsonElement> entered, IReadOnlyCollection<string> roles, Employment? employment, CancellationToken cancellation)
+        FidDb db, SensitiveValues sensitive, LiveFields fields, Dictionary<string, JsonElement> entered, IReadOnlyCollection<string> roles, Employment? employment, CancellationToken cancellation,
+        Guid? person = null)
     {
+        // What a person had in an earlier stint is theirs to have again.
+        var own = (person ?? employment?.PersonId) is { } whose
+            ? await db.Employments.Where(e => e.PersonId == whose).Select(e => e.Id).Append(whose).ToArrayAsync(cancellation) : [];
         var names = await ListNames.LoadAsync(db, cancellation);
         var values = new Dictionary<string, JsonElement?>();
         var problems = new List<Problem>();
@@ -36,7 +41,7 @@ internal static class EnteredValues
                 continue;
             }
             var (value, problem) = ValueCheck.Check(field, json);
-            if (problem is null && value is { } fitting) (value, problem) = await CheckReferencesAsync(db, sensitive, field, fitting, names, employment, cancellation);
+            if (problem is null && value is { } fitting) (value, problem) = await CheckReferencesAsync(db, sensitive, field, fitting, names, employment, own, cancellation);
             if (problem is not null) problems.Add(problem);
             else values[key] = value;
         }
@@ -44,14 +49,14 @@ internal static class EnteredValues
     }
 
     private static async Task<(JsonElement? Value, Problem? Problem)> CheckReferencesAsync(
-        FidDb db, SensitiveValues sensitive, FieldDefinition field, JsonElement value, ListNames names, Employment? employment, CancellationToken cancellation)
+        FidDb db, SensitiveValues sensitive, FieldDefinition field, JsonElement value, ListNames names, Employment? employment, Guid[] own, CancellationToken cancellation)
     {
         if (field.List is { } list)
         {
-            var own = FieldValues.Texts(value).Select(code => names.Find(list, code)).ToArray();
-            if (own.Contains(null)) return (null, new Problem($"/{field.Key}", "unknown-entry", "Choose an entry of the list."));
+            var named = FieldValues.Texts(value).Select(code => names.Find(list, code)).ToArray();
+            if (named.Contains(null)) return (null, new Problem($"/{field.Key}", "unknown-entry", "Choose an entry of the list."));
             // However it was capitalised, it is stored as the list has it.
-            value = field.Type == FieldType.Choices ? JsonSerializer.SerializeToElement(own) : JsonSerializer.SerializeToElement(own[0]);
+            value = field.Type == FieldType.Choices ? JsonSerializer.SerializeToElement(named) : JsonSerializer.SerializeToElement(named[0]);
         }
         if (field.Type == FieldType.Person)
         {
@@ -59,34 +64,34 @@ internal static class EnteredValues
             if (id == employment?.Id) return (null, new Problem($"/{field.Key}", "self", "Choose somebody other than the person themselves."));
             if (!await db.Employments.AnyAsync(e => e.Id == id, cancellation)) return (null, new Problem($"/{field.Key}", "unknown-person", "Choose a person."));
         }
-        if (field.Type == FieldType.File && !await IsOwnFileAsync(db, Guid.Parse(value.GetString()!), employment, cancellation))
+        if (field.Type == FieldType.File && !await IsOwnFileAsync(db, Guid.Parse(value.GetString()!), own, cancellation))
             return (null, new Problem($"/{field.Key}", "unknown-file", "The file is not there any more. Choose it again."));
-        if (field.Unique && await IsTakenAsync(db, sensitive, field, value, employment, cancellation))
+        if (field.Unique && await IsTakenAsync(db, sensitive, field, value, own, cancellation))
             return (null, new Problem($"/{field.Key}", "not-unique", "Another record has this already. Enter one that nobody has."));
         return (value, null);
     }
 
     // A file that no other record names: whoever knows the id of a fresh one has given it.
-    private static async Task<bool> IsOwnFileAsync(FidDb db, Guid file, Employment? employment, CancellationToken cancellation)
+    private static async Task<bool> IsOwnFileAsync(FidDb db, Guid file, Guid[] own, CancellationToken cancellation)
     {
-        var (employmentId, personId, text) = (employment?.Id ?? Guid.Empty, employment?.PersonId ?? Guid.Empty, file.ToString());
+        var text = file.ToString();
         return await db.StoredFiles.AnyAsync(f => f.Id == file, cancellation) && !await db.Database.SqlQuery<int>($"""
-            select 1 as "Value" from record_values where value #>> array[]::text[] = {text} and length(value #>> array[]::text[]) = 36 and owner_id not in ({employmentId}, {personId}) limit 1
+            select 1 as "Value" from record_values where value #>> array[]::text[] = {text} and length(value #>> array[]::text[]) = 36 and owner_id <> all({own}) limit 1
             """).AnyAsync(cancellation);
     }
 
-    private static async Task<bool> IsTakenAsync(FidDb db, SensitiveValues sensitive, FieldDefinition field, JsonElement value, Employment? employment, CancellationToken cancellation)
+    private static async Task<bool> IsTakenAsync(FidDb db, SensitiveValues sensitive, FieldDefinition field, JsonElement value, Guid[] own, CancellationToken cancellation)
     {
-        var (employmentId, personId, text) = (employment?.Id ?? Guid.Empty, employment?.PersonId ?? Guid.Empty, value.GetRawText());
+        var text = value.GetRawText();
         if (field.Sensitive)
         {
             var start = SealedText.Start(await sensitive.HashAsync(db, field.Key, value.ToString(), cancellation));
-            return await db.RecordValues.AnyAsync(v => v.Field == field.Key && v.Known.UpperBoundInfinite && v.OwnerId != employmentId && v.OwnerId != personId
+            return await db.RecordValues.AnyAsync(v => v.Field == field.Key && v.Known.UpperBoundInfinite && !own.Contains(v.OwnerId)
                 && v.SealedStart == start, cancellation);
         }
         return await db.Database.SqlQuery<int>($"""
             select 1 as "Value" from record_values
-            where field = {field.Key} and value = {text}::jsonb and upper_inf(known) and owner_id not in ({employmentId}, {personId}) limit 1
+            where field = {field.Key} and value = {text}::jsonb and upper_inf(known) and owner_id <> all({own}) limit 1
             """).AnyAsync(cancellation);
     }
 }

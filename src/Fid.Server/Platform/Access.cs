@@ -17,6 +17,9 @@ public static class Access
     /// <summary>Those who open hires and change records.</summary>
     public const string Coordinates = "coordinates";
 
+    /// <summary>Those who connect Fid with other systems.</summary>
+    public const string Administers = "administers";
+
     /// <summary>Those who read every record.</summary>
     public const string ReadsRecords = "readsRecords";
 
@@ -26,6 +29,7 @@ public static class Access
     public static IReadOnlyDictionary<string, string[]> RolesOf { get; } = new Dictionary<string, string[]>
     {
         [Coordinates] = [Roles.Coordinator, Roles.Administrator],
+        [Administers] = [Roles.Administrator],
         [ReadsRecords] = [Roles.Coordinator, Roles.Administrator, Roles.Payroll],
         [SeesArrivals] = [Roles.Coordinator, Roles.Administrator, Roles.Payroll, Roles.Manager],
     };

@@ -15,6 +15,7 @@ using Fid.Server.Arrivals;
 using Fid.Server.Exchange;
 using Fid.Server.Fields;
 using Fid.Server.Hires;
+using Fid.Server.Intake;
 using Fid.Server.Lists;
 using Fid.Server.People;
 using Fid.Server.Tasks;
@@ -58,6 +59,13 @@ public static class FidServer
         services.AddSingleton<ImportWorker>();
         if (!IsMakingDocument) services.AddHostedService(provider => provider.GetRequiredService<ImportWorker>());
         if (!IsMakingDocument) services.AddHostedService<DayTurnWorker>();
+        services.AddScoped<PersonMerging>();
+        services.AddScoped<HireOrigins>();
+        services.AddScoped<Notices>();
+        services.AddSingleton(configuration.GetSection("Fid:Feed").Get<FeedPatience>() ?? FeedPatience.Usual);
+        services.AddHttpClient<FeedClient>(http => http.MaxResponseContentBufferSize = 5_000_000).ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false });
+        services.AddScoped<FeedPull>();
+        if (!IsMakingDocument) services.AddHostedService<FeedWorker>();
         services.AddSingleton<LiveChanges>();
         if (!IsMakingDocument) services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
 
@@ -125,6 +133,8 @@ public static class FidServer
         app.MapFirstRun();
         app.MapArrivals();
         app.MapHires();
+        app.MapIntake();
+        app.MapMerging();
         app.MapRecords();
         app.MapHistory();
         app.MapReveal();

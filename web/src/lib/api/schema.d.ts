@@ -321,6 +321,263 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hires/many/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same for several at once: each answered for itself, a null where nothing can be worked out. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ManyHiresRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ManyPreview"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hires/many": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens several hires, all or none. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ManyHiresRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenedHire"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hires/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** People who may be the same, the likeliest first, each with the reasons and what could be taken over. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KnownRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KnownPerson"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hires/{id}/outcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Closes a hire: its open tasks are cancelled, its stint ends before it began, other systems are told, and what was
+         *         issued is listed.
+         */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OutcomeRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OutcomeResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Goes on with a hire that had come to nothing: what was cancelled with it is open again. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hires/{id}": {
         parameters: {
             query?: never;
@@ -661,6 +918,460 @@ export interface paths {
                 };
                 /** @description Not Found */
                 404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FeedRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake/pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FeedRunResponse"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake/{id}/decline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DeclineRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intake/{id}/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SettleRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notices/{id}/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    with: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MergeComparison"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MergeRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MergedPeople"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/merges/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -4769,6 +5480,19 @@ export interface components {
             /** @description The hires under way that the reader may see, by start. */
             hires: components["schemas"]["ArrivalRow"][];
         };
+        /** @description What a start in the past means. */
+        BackDated: {
+            /**
+             * Format: int32
+             * @description How many days ago it was.
+             */
+            days: number;
+            /**
+             * Format: int32
+             * @description Tasks due before today: they lay before anybody here knew.
+             */
+            overdue: number;
+        };
         BadgeClash: {
             kind: components["schemas"]["BadgeConflictKind"];
             badge: string;
@@ -4822,6 +5546,25 @@ export interface components {
              */
             workingDays: number;
             days: components["schemas"]["CalendarDay"][];
+        };
+        /** @description A candidate. */
+        CandidateResponse: {
+            /** Format: uuid */
+            id: string;
+            state: components["schemas"]["IntakeState"];
+            candidate: components["schemas"]["FeedCandidate"];
+            /** @description The template that fits the role; null where none does. */
+            template: null | string;
+            /** @description The site that fits; null where none does. */
+            siteCode: null | string;
+            /** Format: uuid */
+            hireId: null | string;
+            /** @description Whom the hire is called. */
+            hireName: null | string;
+            arrivedAt: components["schemas"]["Instant"];
+            changedAt: components["schemas"]["Instant"];
+            why: null | string;
+            proposals: components["schemas"]["ProposalResponse"][];
         };
         CellChange: {
             /** Format: int32 */
@@ -4959,6 +5702,9 @@ export interface components {
             /** Format: uuid */
             id: string;
             take: string[];
+        };
+        DeclineRequest: {
+            why: null | string;
         };
         /**
          * @description What can happen to a field between two configurations.
@@ -5136,6 +5882,41 @@ export interface components {
             at: components["schemas"]["Instant"];
             why: string;
         };
+        /** @description A candidate as the feed tells of them. What it leaves out is null. */
+        FeedCandidate: {
+            /** @description The feed's own id. */
+            id: string;
+            givenName: null | string;
+            familyName: null | string;
+            birthDate: null | components["schemas"]["LocalDate"];
+            email: null | string;
+            phone: null | string;
+            /** @description What they were recruited for: the code or the name of a role template. */
+            role: null | string;
+            /** @description The code or the name of a site. */
+            site: null | string;
+            start: null | components["schemas"]["LocalDate"];
+            /** @description What of it becomes values of the record, by field. */
+            fields?: null | {
+                [key: string]: string;
+            };
+        };
+        FeedRequest: {
+            address: null | string;
+        };
+        FeedRunResponse: {
+            at: components["schemas"]["Instant"];
+            /** Format: int32 */
+            tries: number;
+            /** Format: int32 */
+            candidates: number;
+            /** Format: int32 */
+            arrived: number;
+            /** Format: int32 */
+            changed: number;
+            trouble: string[];
+            succeeded: boolean;
+        };
         /**
          * @description What a role may do with a field.
          * @enum {unknown}
@@ -5273,6 +6054,11 @@ export interface components {
             /** Format: int32 */
             of: number;
         };
+        /**
+         * @description How a hire came to nothing.
+         * @enum {unknown}
+         */
+        HireOutcome: "noShow" | "withdrawn";
         /** @description What a hire would start with. */
         HirePreview: {
             values: components["schemas"]["PreviewValue"][];
@@ -5292,6 +6078,7 @@ export interface components {
             templateName: string;
             /** Format: int32 */
             templateVersion: number;
+            backDated: null | components["schemas"]["BackDated"];
         };
         /** @description What newer versions mean for a hire. */
         HireUpdateResponse: {
@@ -5482,6 +6269,18 @@ export interface components {
             code: string;
             to: string;
         };
+        IntakeResponse: {
+            /** @description Where the feed is; null for none. */
+            feed: null | string;
+            candidates: components["schemas"]["CandidateResponse"][];
+            runs: components["schemas"]["FeedRunResponse"][];
+            notices: components["schemas"]["NoticeResponse"][];
+        };
+        /**
+         * @description Where a candidate stands.
+         * @enum {unknown}
+         */
+        IntakeState: "waiting" | "taken" | "declined";
         JobCertificate: {
             name: string;
             essential: boolean;
@@ -5505,6 +6304,43 @@ export interface components {
             day: components["schemas"]["LocalDate"];
             passed: boolean;
         };
+        /** @description Somebody the firm knows. */
+        KnownPerson: {
+            /** Format: uuid */
+            personId: string;
+            /**
+             * Format: uuid
+             * @description The last stint.
+             */
+            employmentId: string;
+            number: string;
+            givenName: string;
+            familyName: string;
+            job: null | string;
+            site: null | string;
+            /** @description The first day of the first stint. */
+            firstHired: components["schemas"]["LocalDate"];
+            /** @description The first day of the last one. */
+            started: components["schemas"]["LocalDate"];
+            ended: null | components["schemas"]["LocalDate"];
+            adjustedService: null | components["schemas"]["LocalDate"];
+            /** @description Whether they work here now. */
+            worksHere: boolean;
+            /** @description Whether it is taken to be the same person. */
+            isSame: boolean;
+            reasons: components["schemas"]["MatchReason"][];
+            /** @description What could be taken over from the last stint. */
+            reusable: components["schemas"]["ReusableFact"][];
+        };
+        /** @description What is typed of somebody so far. */
+        KnownRequest: {
+            givenName: null | string;
+            familyName: null | string;
+            birthDate: null | components["schemas"]["LocalDate"];
+            email: null | string;
+            phone: null | string;
+            start: null | components["schemas"]["LocalDate"];
+        };
         /** @description A wording in the languages that ship. */
         Label: {
             en: string;
@@ -5527,6 +6363,16 @@ export interface components {
             /** Format: int32 */
             version: number;
             isAddOn: boolean;
+        };
+        /** @description A colleague to be like. */
+        LikeColleague: {
+            /**
+             * Format: uuid
+             * @description The colleague.
+             */
+            employment: string;
+            /** @description What to copy: "job", "pay", "clock", "checklist", "items". */
+            parts: string[];
         };
         /**
          * @description What a list is about.
@@ -5565,6 +6411,17 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
+        ManyHiresRequest: {
+            /** @description The hires, in the order of the grid. */
+            hires: components["schemas"]["NewHireRequest"][];
+        };
+        ManyPreview: {
+            rows: components["schemas"]["ManyRow"][];
+        };
+        ManyRow: {
+            problems: components["schemas"]["ProblemEntry"][];
+            preview: null | components["schemas"]["HirePreview"];
+        };
         /** @description How a sheet is to be understood. */
         MatchingRequest: {
             /** @description For each column of the sheet the key of the list's column; empty to leave it out. */
@@ -5580,6 +6437,11 @@ export interface components {
              */
             holdsFrom?: null | string;
         };
+        /**
+         * @description What speaks for two records being of one person.
+         * @enum {unknown}
+         */
+        MatchReason: "identifier" | "name" | "similarName" | "swappedNames" | "otherName" | "born" | "swappedBirthDate" | "email" | "phone";
         /** @description A cell to change. */
         MendRequest: {
             /**
@@ -5595,6 +6457,16 @@ export interface components {
             text: string;
             /** @description Whether every row whose cell in this column says the same is changed too. */
             allLike: boolean;
+        };
+        MergeComparison: {
+            kept: string;
+            other: string;
+            values: components["schemas"]["MergedValue"][];
+            /**
+             * Format: uuid
+             * @description The last merge into this person that can be undone.
+             */
+            last: null | string;
         };
         MergedFactResponse: {
             /** @description By which it is taken. */
@@ -5616,11 +6488,31 @@ export interface components {
             mineShown: null | string;
             theirsShown: null | string;
         };
+        MergedPeople: {
+            /** Format: uuid */
+            id: string;
+        };
+        /** @description A fact both or one of them has, as it is shown. */
+        MergedValue: {
+            field: string;
+            kept: null | string;
+            other: null | string;
+        };
         /**
          * @description How a field fares.
          * @enum {unknown}
          */
         MergeFate: "same" | "take" | "keep" | "agree" | "conflict";
+        MergeRequest: {
+            /**
+             * Format: uuid
+             * @description A stint of the other.
+             */
+            with: string;
+            /** @description The fields whose value is the other's; the rest stays, and what is empty is filled. */
+            take: string[];
+            why: null | string;
+        };
         /**
          * @description What is wrong with a value of a field. Its numbers say in which order it is looked for.
          * @enum {unknown}
@@ -5677,6 +6569,47 @@ export interface components {
             typed: {
                 [key: string]: (null | boolean | number | string) | string[];
             };
+            /**
+             * Format: uuid
+             * @description The person it is a new stint of; null for a new person.
+             */
+            person?: null | string;
+            /** @description What to take over from the person's last stint: field keys. */
+            reuse?: null | string[];
+            like?: null | components["schemas"]["LikeColleague"];
+            /**
+             * @description Whether a start in the past is meant so.
+             * @default false
+             */
+            backDated: boolean;
+            /**
+             * Format: uuid
+             * @description The candidate from recruiting it is; null for none.
+             */
+            candidate?: null | string;
+        };
+        /**
+         * @description What a notice says.
+         * @enum {unknown}
+         */
+        NoticeKind: "opened" | "startMoved" | "withdrawn" | "noShow" | "wentOn" | "declined";
+        NoticeResponse: {
+            /** Format: uuid */
+            id: string;
+            system: string;
+            kind: components["schemas"]["NoticeKind"];
+            /** Format: uuid */
+            hireId: string;
+            name: null | string;
+            number: string;
+            at: components["schemas"]["Instant"];
+            toldAt: null | components["schemas"]["Instant"];
+            toldBy: null | string;
+            /** Format: int32 */
+            tries: number;
+            trouble: null | string;
+            /** @description Whether there is no connection, so that somebody has to tell it. */
+            byHand: boolean;
         };
         /** @description An employee number. */
         NumberResponse: {
@@ -5712,6 +6645,16 @@ export interface components {
             options: components["schemas"]["ListOption"][];
             /** @description Lists that have more entries than are sent; their pickers ask for what was typed. */
             more: string[];
+        };
+        OutcomeRequest: {
+            /** @description How it came to nothing. */
+            outcome: components["schemas"]["HireOutcome"];
+            why: string;
+        };
+        OutcomeResponse: {
+            outcome: components["schemas"]["HireOutcome"];
+            /** @description What was issued and is to be returned. */
+            toReturn: components["schemas"]["ReusableFact"][];
         };
         OwnerShare: {
             owner: string;
@@ -5856,6 +6799,12 @@ export interface components {
             /** @description What to do, in English. */
             detail: string;
         };
+        /** @description What the feed says otherwise since the hire was opened. */
+        ProposalResponse: {
+            field: string;
+            before: null | string;
+            now: null | string;
+        };
         PublishedResponse: {
             /** Format: int32 */
             version: number;
@@ -5977,6 +6926,10 @@ export interface components {
         RetireTemplateRequest: {
             retired: boolean;
         };
+        ReusableFact: {
+            field: string;
+            shown: string;
+        };
         RevealedValue: {
             value: components["schemas"]["JsonElement"];
         };
@@ -6061,8 +7014,19 @@ export interface components {
             legalWeeklyHours: number;
             /** Format: int32 */
             badgeRestDays: number;
+            /**
+             * Format: int32
+             * @description The longest break between two stints over which service counts on.
+             */
+            bridgeDays: number;
             /** @description How employee numbers are written: see EmployeeNumberPattern. */
             numberPattern: string;
+        };
+        SettleRequest: {
+            /** @description Fields to take over. */
+            take: string[];
+            /** @description Fields to leave as they are. */
+            leave: string[];
         };
         /** @description A list in setting up. */
         SetupList: {

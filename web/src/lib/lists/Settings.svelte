@@ -19,7 +19,8 @@
   const fields = $derived([
     { key: 'fullTimeHours', label: w.setupPage.fullTime },
     { key: 'legalWeeklyHours', label: w.setupPage.legal },
-    { key: 'badgeRestDays', label: w.setupPage.badge }
+    { key: 'badgeRestDays', label: w.setupPage.badge },
+    { key: 'bridgeDays', label: w.setupPage.bridge }
   ]);
 
   // What the number would be is for the server to say.

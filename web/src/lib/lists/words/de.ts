@@ -204,6 +204,7 @@ export const de: ListWords = {
     fullTime: 'Wochenstunden in Vollzeit',
     legal: 'Höchste Wochenstunden nach Gesetz',
     badge: 'Ruhetage eines Ausweises zwischen zwei Personen',
+    bridge: 'Längste Pause, über die die Dienstzeit weiterzählt, in Tagen',
     numbers: 'Personalnummern',
     nextNumber: (n) => `Die nächste ist ${n}.`,
     numbersNote:

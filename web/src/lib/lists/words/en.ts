@@ -188,6 +188,7 @@ export const en = {
     fullTime: 'Full-time hours a week',
     legal: 'Most hours a week by law',
     badge: 'Days a badge rests between two people',
+    bridge: 'Longest break over which service counts on, in days',
     numbers: 'Employee numbers',
     nextNumber: (n: string) => `The next one is ${n}.`,
     numbersNote:

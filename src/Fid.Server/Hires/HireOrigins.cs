@@ -1,0 +1,71 @@
+using System.Text.Json;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.Fields;
+using Fid.Data.Hires;
+using Fid.Data.People;
+using Fid.Data.Templates;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Hires;
+
+/// <summary>Finds what is known of a hire before anybody types: of a person who was here before, or of a colleague it is to be like.</summary>
+internal sealed class HireOrigins(FidDb db)
+{
+    /// <summary>Facts of an earlier stint that can be taken over into a new one.</summary>
+    public static IReadOnlyList<string> Reusable { get; } = ["badge", "items_held", "locker", "keys", "laptop", "radio"];
+
+    private static readonly Dictionary<string, string> SectionOf = new() { ["job"] = "work", ["pay"] = "pay", ["clock"] = "clock" };
+
+    /// <summary>What is known; problems where the person or the colleague is not there.</summary>
+    public async Task<(HireOrigin? Answer, IReadOnlyList<Problem> Problems)> OfAsync(
+        NewHireRequest request, LiveFields fields, IReadOnlyCollection<string> roles, LocalDate today, CancellationToken cancellation)
+    {
+        var given = new Dictionary<string, (JsonElement, string)>(StringComparer.Ordinal);
+        if (request.Person is { } person)
+        {
+            if (await LastStintAsync(person, cancellation) is not { } last) return (null, [new Problem("/person", "unknown-person", "Choose a person.")]);
+            var values = await ValuesAsync(last, cancellation);
+            foreach (var (field, value) in values)
+                if (fields.Set.Find(field) is { Of: FieldOwner.Person }) given[field] = (value, HireOrigin.FromPerson);
+                else if (Reusable.Contains(field) && request.Reuse?.Contains(field) == true) given[field] = (value, HireOrigin.Reused);
+        }
+        if (request.Like is not { } like) return (new HireOrigin(request.Person, given), []);
+        if (await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == like.Employment, cancellation) is not { } colleague) return (null, [new Problem("/like", "unknown-person", "Choose a colleague.")]);
+        var sections = like.Parts.Where(SectionOf.ContainsKey).Select(p => SectionOf[p]).ToHashSet();
+        foreach (var (field, value) in await ValuesAsync(colleague, cancellation))
+            // Dates are one person's own, even where a template may set them.
+            if (fields.Set.Find(field) is { Of: FieldOwner.Employment } known && known.Type != FieldType.Date && sections.Contains(known.Section) && TemplateFields.MaySet(known) && known.AccessOf(roles) != FieldAccess.None)
+                given.TryAdd(field, (value, HireOrigin.LikePrefix + colleague.Number));
+        var hire = await db.Hires.AsNoTracking().Include(h => h.Tasks).Include(h => h.Entries).AsSplitQuery().OrderByDescending(h => h.Start).FirstOrDefaultAsync(h => h.EmploymentId == colleague.Id, cancellation);
+        return (new HireOrigin(
+            request.Person, given,
+            like.Parts.Contains("checklist") && hire is not null ? [.. hire.Tasks.OrderBy(t => t.Position).Select(Afresh)] : null,
+            like.Parts.Contains("items") && hire is not null ? [.. hire.Entries.Select(e => new HireEntry { List = e.List, Key = e.Key, Position = e.Position, Properties = e.Properties })] : null), []);
+
+        Task<Dictionary<string, JsonElement>> ValuesAsync(Employment stint, CancellationToken token) => HireOrigins.ValuesAsync(db, stint, today, token);
+    }
+
+    /// <summary>The last stint of a person, or null where there is no such person.</summary>
+    public Task<Employment?> LastStintAsync(Guid person, CancellationToken cancellation) =>
+        db.Employments.AsNoTracking().Where(e => e.PersonId == person).OrderByDescending(e => e.Start).FirstOrDefaultAsync(cancellation);
+
+    /// <summary>The values of a stint, sealed ones left out, as they are today or were on its last day.</summary>
+    public static async Task<Dictionary<string, JsonElement>> ValuesAsync(FidDb db, Employment stint, LocalDate today, CancellationToken cancellation)
+    {
+        var on = stint.End is { } end && end < today ? LocalDate.Max(end, stint.Start) : LocalDate.Max(today, stint.Start);
+        var rows = await db.RecordValues.AsNoTracking()
+            .Where(v => v.Known.UpperBoundInfinite && ((v.OwnerId == stint.Id && v.Effective.Contains(on)) || (v.OwnerId == stint.PersonId && v.Effective.Contains(today))))
+            .Select(v => new { v.Field, v.Value }).ToListAsync(cancellation);
+        return rows.Where(r => !SealedText.IsSealed(r.Value)).ToDictionary(r => r.Field, r => r.Value, StringComparer.Ordinal);
+    }
+
+    private static HireTask Afresh(HireTask task) => new()
+    {
+        Key = task.Key, Position = task.Position, Name = task.Name, StageKey = task.StageKey, Owner = task.Owner, CalendarCode = task.CalendarCode, Work = task.Work,
+        OpensAnchor = task.OpensAnchor, OpensAmount = task.OpensAmount, OpensUnit = task.OpensUnit, DueAnchor = task.DueAnchor, DueAmount = task.DueAmount, DueUnit = task.DueUnit,
+        After = task.After, Lags = task.Lags, Required = task.Required, DayOne = task.DayOne, Instructions = task.Instructions, Contact = task.Contact, ContactWhy = task.ContactWhy, Attachments = task.Attachments,
+    };
+}

@@ -1,0 +1,91 @@
+using System.Security.Claims;
+using Fid.Core;
+using Fid.Data;
+using Fid.Data.Exchange;
+using Fid.Data.Fields;
+using Fid.Data.Hires;
+using Fid.Data.People;
+using Fid.Server.Lists;
+using Fid.Server.People;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Hires;
+
+/// <summary>Hires that come to nothing: the person did not come, or somebody stepped back. Both can be taken back.</summary>
+internal static class Outcomes
+{
+    /// <summary>Closes a hire: its open tasks are cancelled, its stint ends before it began, other systems are told, and what was
+    /// issued is listed.</summary>
+    public static async Task<Results<Ok<OutcomeResponse>, ProblemHttpResult>> Set(
+        Guid id, OutcomeRequest request, ClaimsPrincipal user, FidDb db, RecordWriter records, Notices notices, FirmClock clock, CancellationToken cancellation)
+    {
+        if (Reason.Check(request.Why) is { } bad) return Problems.Invalid(bad);
+        if (Reason.Clean(request.Why) is not { } why) return Problems.Invalid(new Problem("/why", "missing", "Say why."));
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        if (await LoadAsync(id, db, records, cancellation) is not var (hire, employment, record)) return Problems.NotFound();
+        if (hire.Closed is not null) return Problems.Conflict("closed", "This hire is closed already.");
+        var today = await clock.TodayAsync(db, cancellation);
+        if (request.Outcome == HireOutcome.NoShow && hire.Start > today) return Problems.Invalid(new Problem("/outcome", "too-early", "The first day has not come yet. Say that the person withdrew, or move the start."));
+        var change = user.Author(clock, "checklist").Change(request.Outcome == HireOutcome.NoShow ? "hire.noShow" : "hire.withdrawn", id, null, why);
+        db.Changes.Add(change);
+        foreach (var task in hire.Tasks.Where(t => t.Done is null && t.SkippedWhy is null)) task.SkippedWhy = Cancelled(why);
+        (hire.Closed, hire.Outcome, hire.OutcomeWhy) = (today, request.Outcome, why);
+        // A stint that never was: from its first day on they are nobody's colleague.
+        employment.End = LocalDate.Min(today, hire.Start).PlusDays(-1);
+        await records.RefreshAsync(employment, record, change.At, today, cancellation);
+        await notices.TellAsync(hire, record, request.Outcome == HireOutcome.NoShow ? NoticeKind.NoShow : NoticeKind.Withdrawn, change.At, cancellation);
+        await db.SaveChangesAsync(cancellation);
+        await transaction.CommitAsync(cancellation);
+        return TypedResults.Ok(new OutcomeResponse(request.Outcome, await IssuedAsync(employment, db, today, cancellation)));
+    }
+
+    /// <summary>Goes on with a hire that had come to nothing: what was cancelled with it is open again.</summary>
+    public static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(
+        Guid id, ClaimsPrincipal user, FidDb db, RecordWriter records, Notices notices, FirmClock clock, CancellationToken cancellation)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        if (await LoadAsync(id, db, records, cancellation) is not var (hire, employment, record)) return Problems.NotFound();
+        if (hire.Outcome is null) return Problems.Conflict("not-closed", "This hire has not come to nothing.");
+        var today = await clock.TodayAsync(db, cancellation);
+        var change = user.Author(clock, "checklist").Change("hire.wentOn", id);
+        db.Changes.Add(change);
+        foreach (var task in hire.Tasks.Where(t => t.SkippedWhy == Cancelled(hire.OutcomeWhy!))) task.SkippedWhy = null;
+        (hire.Closed, hire.Outcome, hire.OutcomeWhy, employment.End) = (null, null, null, null);
+        await records.RefreshAsync(employment, record, change.At, today, cancellation);
+        await notices.TellAsync(hire, record, NoticeKind.WentOn, change.At, cancellation);
+        await db.SaveChangesAsync(cancellation);
+        await transaction.CommitAsync(cancellation);
+        return TypedResults.NoContent();
+    }
+
+    // The reason of a task that was cancelled with its hire, told from one given for the task alone by its mark.
+    private static string Cancelled(string why) => $"⊘ {why}" is var marked && marked.Length > Reason.Longest ? marked[..Reason.Longest] : marked;
+
+    private static async Task<(Hire, Employment, RecordNow)?> LoadAsync(Guid id, FidDb db, RecordWriter records, CancellationToken cancellation)
+    {
+        if (await db.Hires.AsNoTracking().Where(h => h.Id == id).Select(h => (Guid?)h.EmploymentId).SingleOrDefaultAsync(cancellation) is not { } employment) return null;
+        await records.LockAsync(employment, cancellation);
+        return (
+            await db.Hires.Include(h => h.Tasks).SingleAsync(h => h.Id == id, cancellation), await db.Employments.SingleAsync(e => e.Id == employment, cancellation),
+            await db.RecordsNow.SingleAsync(r => r.EmploymentId == employment, cancellation));
+    }
+
+    // What the person holds already and has to give back.
+    private static async Task<ReusableFact[]> IssuedAsync(Employment employment, FidDb db, LocalDate today, CancellationToken cancellation)
+    {
+        var values = await HireOrigins.ValuesAsync(db, employment, today, cancellation);
+        var issued = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
+        var display = await RecordReader.DisplayAsync(
+            db, await new FieldBook(db).LiveAsync(cancellation), issued.Select(f => (f, values[f])), await ListNames.LoadAsync(db, cancellation), cancellation);
+        return [.. issued.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))];
+    }
+}
+
+/// <param name="Outcome">How it came to nothing.</param>
+public sealed record OutcomeRequest(HireOutcome Outcome, string Why);
+
+/// <param name="ToReturn">What was issued and is to be returned.</param>
+public sealed record OutcomeResponse(HireOutcome Outcome, ReusableFact[] ToReturn);
