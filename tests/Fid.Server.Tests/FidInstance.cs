@@ -32,6 +32,11 @@ public sealed class FidInstance : WebApplicationFactory<Program>
         builder.UseSetting("ConnectionStrings:Fid", _connection);
         builder.UseSetting("Fid:Today", _today.ToString("uuuu-MM-dd", null));
         builder.UseSetting("Serilog:MinimumLevel", "Fatal");
+        // Nobody waits for a feed that is tried again; and nothing is pulled that a test did not ask for.
+        builder.UseSetting("Fid:Feed:Retries", "2");
+        builder.UseSetting("Fid:Feed:Pause", "00:00:00.010");
+        builder.UseSetting("Fid:Feed:Answer", "00:00:01");
+        builder.UseSetting("Fid:Feed:Between", "1.00:00:00");
         if (_keyRing is not null) builder.UseSetting("Fid:KeyRing", _keyRing);
         if (_webRoot is not null) builder.UseWebRoot(_webRoot);
     }

@@ -76,7 +76,7 @@ public class ListTests(FirmFixture firm) : IClassFixture<FirmFixture>
             select string_agg(value #>> array[]::text[] || ' ' || effective::text, ', ' order by effective) from record_values
             where owner_id = '{person}' and field = 'shift_pattern' and upper_inf(known)
             """)).ShouldBeOfType<string>().ShouldMatch(@"^yard \[.*,2027-04-01\), office \[2027-04-01,\)$");
-        (await firm.Database.AskAsync("select content -> 'values' ->> 'shift_pattern' || ' ' || version from role_templates where code = 'shipwright'")).ShouldBe("office 2");
+        (await firm.Database.AskAsync("select spec -> 'values' ->> 'shift_pattern' || ' ' || version from role_templates where code = 'shipwright'")).ShouldBe("office 2");
         (await orla.GetAsync("/api/options"))["options"]!.AsArray().Single(o => (o!.Text("list"), o!.Text("code")) == ("shiftPatterns", "yard"))!["retired"]!.GetValue<bool>().ShouldBeTrue();
         var change = (await orla.GetAsync("/api/lists/shiftPatterns/entries/yard/history"))[0]!;
         (change.Text("action"), change.Text("why")).ShouldBe(("list.retired", "One pattern by day"));

@@ -92,6 +92,7 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
         task.Property(t => t.ContactWhy).HasMaxLength(500);
         task.Property(t => t.SkippedWhy).HasMaxLength(500);
         task.HasIndex(t => new { t.HireId, t.Key }).IsUnique();
+        task.HasIndex(t => t.Contact).HasOperators("text_pattern_ops").HasFilter("contact is not null");
         task.HasIndex(t => t.Owner).HasOperators("text_pattern_ops");
     }
 }

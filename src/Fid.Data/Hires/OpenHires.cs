@@ -63,6 +63,9 @@ public sealed record HireHead(
     uint Version)
 {
     public string FullName => $"{GivenName} {FamilyName}".Trim();
+
+    /// <summary>Whether a task is overdue only because it was due before anybody here knew of the hire.</summary>
+    public bool IsBeforeKnown(PlannedTask task) => task.State == TaskState.Late && task.Due < Entered;
 }
 
 /// <summary>What the plan needs of a task, and what lists show of it.</summary>

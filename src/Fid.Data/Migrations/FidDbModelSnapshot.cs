@@ -848,6 +848,12 @@ namespace Fid.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_hire_tasks");
 
+                    b.HasIndex("Contact")
+                        .HasDatabaseName("ix_hire_tasks_contact")
+                        .HasFilter("contact is not null");
+
+                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Contact"), new[] { "text_pattern_ops" });
+
                     b.HasIndex("Owner")
                         .HasDatabaseName("ix_hire_tasks_owner");
 

@@ -92,6 +92,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             Apply(timeline, mine, owner, edit.Field, change);
         }
         await ReprojectAsync(employment, record, change.At, today, cancellation);
+        if (edits.Any(e => set.Find(e.Field)!.Of == FieldOwner.Person)) await ReprojectOthersAsync(employment, change.At, today, cancellation);
     }
 
     /// <summary>Moves the day from which an employment's first values hold, when its first day moves.</summary>
@@ -142,6 +143,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             });
         }
         await ReprojectAsync(employment, record, change.At, today, cancellation);
+        if (touched.Exists(v => v.OwnerId == employment.PersonId)) await ReprojectOthersAsync(employment, change.At, today, cancellation);
         return touched.Count > 0;
     }
 
@@ -154,6 +156,14 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
 
     /// <summary>The day for which a record is shown: today, or the first day of somebody who has not started.</summary>
     public static LocalDate AsOf(Employment employment, LocalDate today) => LocalDate.Max(today, employment.Start);
+
+    // What is a fact of the person shows in every stint of theirs.
+    private async Task ReprojectOthersAsync(Employment employment, Instant at, LocalDate today, CancellationToken cancellation)
+    {
+        var (person, own) = (employment.PersonId, employment.Id);
+        foreach (var other in await db.Employments.Where(e => e.PersonId == person && e.Id != own).OrderBy(e => e.Id).ToListAsync(cancellation))
+            if (await db.RecordsNow.SingleOrDefaultAsync(r => r.EmploymentId == other.Id, cancellation) is { } record) await ReprojectAsync(other, record, at, today, cancellation);
+    }
 
     private async Task ReprojectAsync(Employment employment, RecordNow record, Instant at, LocalDate today, CancellationToken cancellation)
     {

@@ -53,7 +53,7 @@ internal static class ArrivalsEndpoint
         for (var i = 0; i < plan.Tasks.Count; i++)
         {
             var task = plan.Tasks[i];
-            if (task.State == TaskState.Late) late++;
+            if (task.State == TaskState.Late && !hire.Head.IsBeforeKnown(task)) late++;
             if (task.Unfinished) open++;
             if (task.CanStart && hire.Tasks[i].Owner == TaskOwner.Newcomer) newcomer = true;
         }

@@ -123,7 +123,7 @@ internal static class NewHire
         {
             var request = requests[i];
             var prepared = await PrepareAsync(request, user, fields, db, origins, sensitive, opening, today, cancellation);
-            List<Problem> wrong = [.. prepared.Problems, .. Lacking(request, prepared.Draft, today)];
+            List<Problem> wrong = [.. prepared.Problems, .. Lacking(request, prepared.Draft, today).Where(l => prepared.Problems.All(p => p.Path != l.Path))];
             problems.AddRange(wrong.Select(p => p with { Path = $"/hires/{i}{p.Path}" }));
             if (problems.Count > 0 || prepared.Draft is not { } draft) continue;
             var start = request.Start!.Value;

@@ -21,7 +21,9 @@ public sealed class ListNames
             .ToDictionaryAsync(e => (e.List, e.Code), e => IsGerman && e.NameDe is { } german ? german : e.Name, cancellation);
         foreach (var person in await db.Database.SqlQuery<NamedPerson>($"""
             select employment_id::text as code, trim(given_name || ' ' || family_name) as name from records_now
-            where employment_id in (select substr(owner, 8)::uuid from hire_tasks where owner like 'person:%')
+            where employment_id in (
+              select substr(owner, 8)::uuid from hire_tasks where owner like 'person:%'
+              union select substr(contact, 8)::uuid from hire_tasks where contact like 'person:%')
             """).ToListAsync(cancellation)) names[(TaskOwners, person.Code)] = person.Name;
         return new ListNames(names);
     }

@@ -22,8 +22,8 @@ internal static class EnteredValues
         Guid? person = null)
     {
         // What a person had in an earlier stint is theirs to have again.
-        var own = (person ?? employment?.PersonId) is { } whose
-            ? await db.Employments.Where(e => e.PersonId == whose).Select(e => e.Id).Append(whose).ToArrayAsync(cancellation) : [];
+        Guid[] own = (person ?? employment?.PersonId) is { } whose
+            ? [.. await db.Employments.Where(e => e.PersonId == whose).Select(e => e.Id).ToListAsync(cancellation), whose] : [];
         var names = await ListNames.LoadAsync(db, cancellation);
         var values = new Dictionary<string, JsonElement?>();
         var problems = new List<Problem>();

@@ -42,7 +42,7 @@ internal static class MyTasks
                 if (!planned.Unfinished || !TaskOwner.IsMine(task.Owner, hire.Head, user, employments)) continue;
                 mine.Add(new MyTask(
                     head.Id, head.FullName, names.Job(head.JobCode), names.Site(head.SiteCode), head.Start, task.Key, task.Name,
-                    task.Owner, names.Owner(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null));
+                    task.Owner, names.Owner(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null, head.IsBeforeKnown(planned)));
             }
         }
         var first = mine.OrderByDescending(t => t.CanStart).ThenBy(t => t.LatestFinish ?? LocalDate.MaxIsoValue).ThenBy(t => t.EarliestStart).ThenBy(t => t.Start).Take(Most).ToArray();
@@ -77,4 +77,4 @@ public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
 
 public sealed record MyTask(
     Guid HireId, string Hire, string? Job, string? Site, LocalDate Start, string Key, string Name, string Owner, string? OwnerName, TaskState State, bool CanStart,
-    LocalDate? Due, LocalDate EarliestStart, LocalDate? LatestFinish, int? Slack, int Work, string? Instructions);
+    LocalDate? Due, LocalDate EarliestStart, LocalDate? LatestFinish, int? Slack, int Work, string? Instructions, bool BeforeKnown);

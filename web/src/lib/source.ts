@@ -13,7 +13,13 @@ export function sourceText(source: Api['ValueSource']): string {
       return t.rule(fieldTitle(source.name ?? ''));
     case 'job':
       return t.job(source.name ?? '');
+    case 'like':
+      return t.like(source.name ?? '');
     case 'typed':
+    case 'person':
+    case 'reused':
+    case 'recruiting':
+    case 'merged':
     case 'site':
     case 'department':
     case 'departmentHead':

@@ -6544,6 +6544,7 @@ export interface components {
             /** Format: int32 */
             work: number;
             instructions: null | string;
+            beforeKnown: boolean;
         };
         /** @description A person's open tasks, those that can be worked on first. */
         MyTasksResponse: {
@@ -7200,6 +7201,12 @@ export interface components {
             doneBy: null | string;
             skippedWhy: null | string;
             instructions: null | string;
+            /** @description Whether it was due before the hire was opened here: nobody was late with it. */
+            beforeKnown: boolean;
+            /** @description Who can help, named like an owner. */
+            contact: null | string;
+            contactName: null | string;
+            contactWhy: null | string;
         };
         /**
          * @description A task's state; the first that fits.
@@ -7477,9 +7484,9 @@ export interface components {
         };
         /** @description Where a value came from. */
         ValueSource: {
-            /** @description "template", "addOn", "typed", "site", "departmentHead", "nextFree", "hire", "job", "rule" or "default". */
+            /** @description "template", "addOn", "typed", "site", "departmentHead", "nextFree", "hire", "job", "rule", "like", "person", "reused" or "default". */
             kind: string;
-            /** @description The template's or add-on's name, the job's code, or the field whose change set it. */
+            /** @description The template's or add-on's name, the job's code, the colleague's number, or the field whose change set it. */
             name?: null | string;
             /**
              * Format: int32

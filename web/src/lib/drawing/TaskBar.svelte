@@ -31,7 +31,11 @@
     return { from: Math.max(scale.x(accepted), Math.min(to - 4, to - scale.dayWidth * Math.max(task.work, 1) * 1.4)), to };
   });
   const tone = $derived(
-    task.state === 'late' ? 'fill-rust stroke-rust' : task.state === 'atRisk' ? 'fill-ochre stroke-ochre' : 'fill-sheet stroke-sea'
+    task.state === 'late' && !task.beforeKnown
+      ? 'fill-rust stroke-rust'
+      : task.state === 'atRisk'
+        ? 'fill-ochre stroke-ochre'
+        : 'fill-sheet stroke-sea'
   );
 </script>
 

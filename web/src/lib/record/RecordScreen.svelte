@@ -4,6 +4,8 @@
   import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import HireTitle from '$lib/hires/HireTitle.svelte';
+  import { words } from '$lib/hires/words';
+  import MergePeople from './MergePeople.svelte';
   import { recordQuery } from '$lib/hires/queries';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
@@ -27,6 +29,7 @@
   const query = createQuery(() => recordQuery(id));
   const options = optionsQuery();
   const editing = new Editing();
+  let merging = $state(false);
   const t = $derived(text.t.record);
 
   const record = $derived(query.data);
@@ -200,6 +203,9 @@
       <aside aria-label={t.readings} class="border-rule min-w-0 py-4 lg:col-start-2 xl:col-start-auto xl:border-l xl:pl-6">
         {#if record.asOf > record.today}<p class="text-soft pb-3 text-xs">{t.asOf(text.day(record.asOf))}</p>{/if}
         {#if readings.data}<Readings readings={readings.data} />{/if}
+        {#if session.coordinates}
+          <p class="pt-3 text-xs"><button type="button" class="link" onclick={() => (merging = true)}>{words().merge.act}</button></p>
+        {/if}
         {#if record.otherStints.length > 0}
           <section class="border-rule mt-4 border-t pt-3">
             <h2 class="text-sm">{t.otherStints}</h2>
@@ -221,6 +227,7 @@
   {#if editing.count > 0}
     <SaveSheet {record} {editing} {save} lists={options.data?.options ?? []} {focusField} />
   {/if}
+  {#if merging}<MergePeople bind:open={merging} {id} />{/if}
   {#if editing.stale}
     <BothVersions {editing} lists={options.data?.options ?? []} resolved={(now) => client.setQueryData(['record', id], now)} />
   {/if}

@@ -141,7 +141,15 @@ export const en = {
     sinceStart: (n: number) => `day ${n}`
   },
   owner: { newcomer: 'Newcomer', manager: 'Manager', buddy: 'Buddy', coordinator: 'Coordinator', you: 'You' },
-  state: { skipped: 'skipped', done: 'done', late: 'late', atRisk: 'at risk', ready: 'ready', waiting: 'waiting' },
+  state: {
+    skipped: 'skipped',
+    done: 'done',
+    late: 'late',
+    atRisk: 'at risk',
+    ready: 'ready',
+    waiting: 'waiting',
+    beforeKnown: 'before we knew'
+  },
   hire: {
     history: 'History',
     record: 'Record',
@@ -207,7 +215,6 @@ export const en = {
   },
   newHire: {
     title: 'New hire',
-    way: 'From a template',
     kept: 'Esc puts it away, nothing is lost',
     given: 'Given name',
     family: 'Family name',
@@ -227,6 +234,42 @@ export const en = {
     lacks: (fields: string) => `Needed to prepare and still empty: ${fields}.`,
     begin: 'Choose a role template to see what it fills in.',
     typed: (typed: number, filled: number) => `${typed} typed, ${filled} filled for you`,
+    ways: { template: 'From a template', full: 'In full', like: 'Like a colleague', many: 'Many at once' },
+    born: 'Date of birth',
+    colleague: 'Colleague',
+    copy: 'Copy',
+    parts: { job: 'job and department', pay: 'pay', clock: 'pattern and clock', checklist: 'checklist', items: 'items' } as Record<
+      string,
+      string
+    >,
+    known: {
+      title: 'Already known?',
+      reasons: {
+        identifier: 'same official number',
+        name: 'same name',
+        similarName: 'much the same name',
+        swappedNames: 'names the other way round',
+        otherName: 'a former name',
+        born: 'same date of birth',
+        swappedBirthDate: 'day and month swapped',
+        email: 'same e-mail',
+        phone: 'same telephone'
+      } as Record<string, string>,
+      first: (day: string) => `first hired ${day}`,
+      until: (day: string) => `until ${day}`,
+      here: 'works here now',
+      service: (day: string) => `service would count from ${day}`,
+      choose: 'A new stint of theirs',
+      chosen: (name: string) => `New stint of ${name}`,
+      else: 'Somebody else',
+      reuse: 'Take over'
+    },
+    past: {
+      title: (days: number) => `The start was ${days} ${days === 1 ? 'day' : 'days'} ago.`,
+      means: (overdue: number) =>
+        `Everything applies from that day. ${overdue === 0 ? 'No task was due before today' : overdue === 1 ? 'One task was due before today: it shows as “before we knew”' : `${overdue} tasks were due before today: they show as “before we knew”`}, pay for the days since is owed with the next pay day, and punches since then belong to this record.`,
+      meant: 'It is meant so'
+    },
     open: 'Open the hire',
     openRest: 'Open and fill in the rest',
     opened: (name: string) => `${name} is on the way in.`,
@@ -242,6 +285,11 @@ export const en = {
     departmentHead: 'head of the department',
     nextFree: 'next free',
     hire: 'from the checklist',
+    person: 'known of the person',
+    reused: 'as before',
+    recruiting: 'from recruiting',
+    merged: 'from the other record',
+    like: (number: string) => `as ${number} has it`,
     default: 'by default',
     computed: 'computed',
     rule: (field: string) => `by ${field}`,

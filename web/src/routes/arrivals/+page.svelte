@@ -12,7 +12,7 @@
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
-  import { onMount, type Component } from 'svelte';
+  import { type Component } from 'svelte';
   import { filters, fit, isNamed, name, order, orders, type Filter, type Order, type Row } from './arrivals';
   import HoldUp from './HoldUp.svelte';
   import HireSheet from './HireSheet.svelte';
@@ -52,7 +52,7 @@
     opening = true;
   }
   // Other places lead here to open a hire.
-  onMount(() => {
+  $effect(() => {
     if (page.url.hash === '#new' && session.coordinates) void newHire();
   });
   async function moveStart() {

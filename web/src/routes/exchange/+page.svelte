@@ -3,6 +3,7 @@
   import { api, data } from '$lib/api/client';
   import { underWay } from '$lib/exchange/upload';
   import { words } from '$lib/exchange/words';
+  import { words as hireWords } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { listsQuery } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
@@ -25,7 +26,13 @@
   <div class="page pb-8">
     <div class="flex flex-wrap items-center justify-between gap-3 pt-5 pb-1">
       <h1 class="text-2xl">{w.title}</h1>
-      <Button look="primary" key="a" onclick={() => goto('/exchange/new')}>{w.fill}</Button>
+      <div class="flex items-center gap-4">
+        <a class="link" href="/exchange/intake">{hireWords().intake.link}</a><Button
+          look="primary"
+          key="a"
+          onclick={() => goto('/exchange/new')}>{w.fill}</Button
+        >
+      </div>
     </div>
     <p class="text-soft pb-3">{w.intro}</p>
     <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->

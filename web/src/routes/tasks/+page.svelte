@@ -24,8 +24,9 @@
     { name: t.later, tasks: all.filter((k) => !k.canStart) }
   ]);
   const chosen = $derived(all.find((k) => id(k) === selected));
-  const late = $derived(all.filter((k) => k.state === 'late').length);
-  const tone = (task: Task) => (task.state === 'late' ? 'text-rust' : task.state === 'atRisk' ? 'text-ochre' : 'text-soft');
+  const late = $derived(all.filter((k) => k.state === 'late' && !k.beforeKnown).length);
+  const tone = (task: Task) =>
+    task.state === 'late' && !task.beforeKnown ? 'text-rust' : task.state === 'atRisk' ? 'text-ochre' : 'text-soft';
 
   function tick(task: Task) {
     selected = id(task);
@@ -103,7 +104,7 @@
                   <p class="font-semibold whitespace-nowrap">{task.latestFinish ? t.by(text.day(task.latestFinish)) : t.noBound}</p>
                   <p class="text-xs whitespace-nowrap {tone(task)}">
                     {#if task.canStart}
-                      {text.t.state[task.state]}{task.slack !== null && task.slack >= 0
+                      {text.t.state[task.beforeKnown ? 'beforeKnown' : task.state]}{task.slack !== null && task.slack >= 0
                         ? `, ${text.t.arrivals.slack(task.slack)}`
                         : ''}{task.slack !== null && task.slack < 0 ? `, ${text.t.arrivals.short(-task.slack)}` : ''}
                     {:else}{t.from(text.day(task.earliestStart))}{/if}

@@ -16,6 +16,9 @@
   import { done, failed } from '$lib/ui/toast';
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { draft } from './draft.svelte';
+  import FullFields from './FullFields.svelte';
+  import KnownPeople from './KnownPeople.svelte';
+  import LikeColleague from './LikeColleague.svelte';
   import PreviewReadings from './PreviewReadings.svelte';
 
   /** A footer sheet over Arrivals: the least that must be typed, and all that the template fills in. */
@@ -24,7 +27,8 @@
   const client = useQueryClient();
 
   const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
-  const request = $derived({ id: draft.id, template: draft.template, start: draft.start, typed: draft.typedValues });
+  const request = $derived(draft.request);
+  let way = $state<'template' | 'full' | 'like'>('template');
   const preview = createQuery(() => ({
     queryKey: ['preview', JSON.stringify(request)],
     queryFn: () => data(api.POST('/api/hires/preview', { body: request })),
@@ -52,6 +56,11 @@
   // Given values stand in the field as if typed; what is typed over them is the coordinator's.
   const held = (field: string) => draft.typed[field] ?? (typeof value(field)?.value === 'string' ? String(value(field)!.value) : '');
   const fieldId = (pointer: string) => `new-${pointer.split('/').at(-1)}`;
+  $effect(() => {
+    // A start in the past is meant anew each time it is changed.
+    void draft.start;
+    draft.backDated = false;
+  });
 
   async function openHire(andFillIn: boolean) {
     if (busy) return;
@@ -64,6 +73,7 @@
       open = false;
       done(t.opened(who));
       await client.invalidateQueries({ queryKey: ['arrivals'] });
+      await client.invalidateQueries({ queryKey: ['intake'] });
       await goto(`/hires/${hire.id}/${andFillIn ? 'record' : 'checklist'}`);
     } catch (e) {
       if (e instanceof ApiProblem && e.errors.length > 0) {
@@ -99,9 +109,28 @@
   >
     <div class="mb-3 flex flex-wrap items-baseline gap-x-4">
       <p class="news text-xl" aria-hidden="true">{t.title}</p>
-      <p class="border-ink border-b-2 pb-0.5 font-semibold">{t.way}</p>
+      <div role="group" aria-label={t.title} class="flex flex-wrap gap-x-5">
+        {#each ['template', 'full', 'like'] as const as one (one)}
+          <button
+            type="button"
+            aria-pressed={way === one}
+            class="border-b-2 pb-0.5 font-semibold {way === one ? 'border-ink' : 'text-soft hover:text-ink border-transparent'}"
+            onclick={() => {
+              way = one;
+              if (one !== 'like') draft.like = undefined;
+            }}>{t.ways[one]}</button
+          >
+        {/each}
+        <a
+          href="/arrivals/many"
+          class="text-soft hover:text-ink border-b-2 border-transparent pb-0.5 font-semibold"
+          onclick={() => (open = false)}>{t.ways.many}</a
+        >
+      </div>
       <p class="text-soft ml-auto text-xs">{t.kept}</p>
     </div>
+    <KnownPeople />
+    {#if way === 'like'}<LikeColleague />{/if}
     <div class="grid gap-x-9 gap-y-4 lg:grid-cols-[1fr_19rem]">
       <div class="grid grid-cols-1 content-start gap-x-5 gap-y-2 sm:grid-cols-2 md:grid-cols-4">
         <TextField
@@ -118,7 +147,7 @@
           error={error('/typed/family_name')}
           autocomplete="off"
         />
-        <div class="sm:col-span-2">
+        <div>
           <TextField
             id="new-email"
             label={t.email}
@@ -128,6 +157,13 @@
             autocomplete="off"
           />
         </div>
+        <DateField
+          id="new-birth_date"
+          label={t.born}
+          value={draft.typed.birth_date || null}
+          onchange={(v) => draft.set('birth_date', v ?? '')}
+          error={error('/typed/birth_date')}
+        />
         <Picker
           id="new-template"
           label={t.template}
@@ -146,97 +182,111 @@
           note={note('site')}
           error={error('/typed/site')}
         />
-        <ListPicker
-          id="new-kind"
-          label={fieldTitle('kind')}
-          value={held('kind')}
-          list="employmentKinds"
-          shown={shown('kind')}
-          onchange={(v) => draft.set('kind', v)}
-          note={note('kind')}
-          error={error('/typed/kind')}
-        />
-        <ListPicker
-          id="new-job"
-          label={fieldTitle('job')}
-          value={held('job')}
-          list="jobs"
-          shown={shown('job')}
-          onchange={(v) => draft.set('job', v)}
-          note={note('job')}
-          error={error('/typed/job')}
-        />
-        <ListPicker
-          id="new-department"
-          label={fieldTitle('department')}
-          value={held('department')}
-          list="departments"
-          shown={shown('department')}
-          onchange={(v) => draft.set('department', v)}
-          note={note('department')}
-          error={error('/typed/department')}
-        />
-        <PersonPicker
-          id="new-manager"
-          label={fieldTitle('manager')}
-          value={held('manager')}
-          shown={shown('manager')}
-          onchange={(v) => draft.set('manager', v)}
-          note={note('manager')}
-          error={error('/typed/manager')}
-        />
-        <TextField
-          id="new-pay_rate"
-          label={fieldTitle('pay_rate')}
-          inputmode="decimal"
-          value={draft.typed.pay_rate ?? (value('pay_rate') ? text.number(Number(value('pay_rate')!.value), 2) : '')}
-          oninput={(e) => draft.set('pay_rate', e.currentTarget.value)}
-          note={note('pay_rate')}
-          error={error('/typed/pay_rate')}
-        />
-        <ListPicker
-          id="new-shift_pattern"
-          label={fieldTitle('shift_pattern')}
-          value={held('shift_pattern')}
-          list="shiftPatterns"
-          shown={shown('shift_pattern')}
-          onchange={(v) => draft.set('shift_pattern', v)}
-          note={note('shift_pattern')}
-          error={error('/typed/shift_pattern')}
-        />
-        <TextField
-          id="new-badge"
-          label={fieldTitle('badge')}
-          inputmode="numeric"
-          value={held('badge')}
-          oninput={(e) => draft.set('badge', e.currentTarget.value)}
-          note={note('badge')}
-          error={error('/typed/badge')}
-        />
-        <ListPicker
-          id="new-holiday_calendar"
-          label={fieldTitle('holiday_calendar')}
-          value={held('holiday_calendar')}
-          list="calendars"
-          shown={shown('holiday_calendar')}
-          onchange={(v) => draft.set('holiday_calendar', v)}
-          note={note('holiday_calendar')}
-          error={error('/typed/holiday_calendar')}
-        />
-        <ListPicker
-          id="new-cost_centre"
-          label={fieldTitle('cost_centre')}
-          value={held('cost_centre')}
-          list="costCentres"
-          shown={shown('cost_centre')}
-          onchange={(v) => draft.set('cost_centre', v)}
-          note={note('cost_centre')}
-          error={error('/typed/cost_centre')}
-        />
+        {#if way === 'full'}
+          <FullFields preview={preview.data} {error} without={['given_name', 'family_name', 'email', 'birth_date', 'site']} />
+        {:else}
+          <ListPicker
+            id="new-kind"
+            label={fieldTitle('kind')}
+            value={held('kind')}
+            list="employmentKinds"
+            shown={shown('kind')}
+            onchange={(v) => draft.set('kind', v)}
+            note={note('kind')}
+            error={error('/typed/kind')}
+          />
+          <ListPicker
+            id="new-job"
+            label={fieldTitle('job')}
+            value={held('job')}
+            list="jobs"
+            shown={shown('job')}
+            onchange={(v) => draft.set('job', v)}
+            note={note('job')}
+            error={error('/typed/job')}
+          />
+          <ListPicker
+            id="new-department"
+            label={fieldTitle('department')}
+            value={held('department')}
+            list="departments"
+            shown={shown('department')}
+            onchange={(v) => draft.set('department', v)}
+            note={note('department')}
+            error={error('/typed/department')}
+          />
+          <PersonPicker
+            id="new-manager"
+            label={fieldTitle('manager')}
+            value={held('manager')}
+            shown={shown('manager')}
+            onchange={(v) => draft.set('manager', v)}
+            note={note('manager')}
+            error={error('/typed/manager')}
+          />
+          <TextField
+            id="new-pay_rate"
+            label={fieldTitle('pay_rate')}
+            inputmode="decimal"
+            value={draft.typed.pay_rate ?? (value('pay_rate') ? text.number(Number(value('pay_rate')!.value), 2) : '')}
+            oninput={(e) => draft.set('pay_rate', e.currentTarget.value)}
+            note={note('pay_rate')}
+            error={error('/typed/pay_rate')}
+          />
+          <ListPicker
+            id="new-shift_pattern"
+            label={fieldTitle('shift_pattern')}
+            value={held('shift_pattern')}
+            list="shiftPatterns"
+            shown={shown('shift_pattern')}
+            onchange={(v) => draft.set('shift_pattern', v)}
+            note={note('shift_pattern')}
+            error={error('/typed/shift_pattern')}
+          />
+          <TextField
+            id="new-badge"
+            label={fieldTitle('badge')}
+            inputmode="numeric"
+            value={held('badge')}
+            oninput={(e) => draft.set('badge', e.currentTarget.value)}
+            note={note('badge')}
+            error={error('/typed/badge')}
+          />
+          <ListPicker
+            id="new-holiday_calendar"
+            label={fieldTitle('holiday_calendar')}
+            value={held('holiday_calendar')}
+            list="calendars"
+            shown={shown('holiday_calendar')}
+            onchange={(v) => draft.set('holiday_calendar', v)}
+            note={note('holiday_calendar')}
+            error={error('/typed/holiday_calendar')}
+          />
+          <ListPicker
+            id="new-cost_centre"
+            label={fieldTitle('cost_centre')}
+            value={held('cost_centre')}
+            list="costCentres"
+            shown={shown('cost_centre')}
+            onchange={(v) => draft.set('cost_centre', v)}
+            note={note('cost_centre')}
+            error={error('/typed/cost_centre')}
+          />
+        {/if}
       </div>
       <div class="border-rule lg:border-l lg:pl-6">
         {#if preview.data}
           <PreviewReadings preview={preview.data} start={draft.start} takeSoonest={(day) => (draft.start = day)} />
+          {#if preview.data.backDated}
+            {@const past = preview.data.backDated}
+            <div class="border-rule border-t py-3">
+              <p class="text-ochre font-semibold">{t.past.title(past.days)}</p>
+              <p class="text-soft text-xs">{t.past.means(past.overdue)}</p>
+              <label class="flex items-center gap-2 pt-1 font-semibold"
+                ><input id="new-backDated" type="checkbox" bind:checked={draft.backDated} />{t.past.meant}</label
+              >
+            </div>
+          {/if}
         {:else}
           <p class="text-soft">{t.begin}</p>
         {/if}

@@ -1,6 +1,7 @@
-import { decimal } from '$lib/text/decimal';
+import type { Api } from '$lib/api/client';
+import { valueOf, type Value } from '$lib/record/editing.svelte';
 
-const empty = () => ({ given_name: '', family_name: '', email: '', site: '' }) as Record<string, string>;
+const empty = () => ({ given_name: '', family_name: '', email: '', birth_date: '', site: '' }) as Record<string, string>;
 
 /** A hire being typed. It outlives the sheet it is typed in, so that putting the sheet away loses nothing. */
 class Draft {
@@ -8,19 +9,43 @@ class Draft {
   template = $state('');
   start = $state<string | null>(null);
   typed = $state(empty());
+  /** Somebody the firm knows, of whom it is a new stint, and what is taken over from the last one. */
+  person = $state<{ id: string; name: string }>();
+  reuse = $state<string[]>([]);
+  /** The colleague it is to be like, and what is copied. */
+  like = $state<{ id: string; parts: string[] }>();
+  backDated = $state(false);
+  candidate = $state<string>();
+  /** What fields hold, where that is not text. */
+  #types: Record<string, Api['FieldResponse']['type']> = { pay_rate: 'money' };
 
-  set(field: string, value: string) {
+  set(field: string, value: string, type?: Api['FieldResponse']['type']) {
+    if (type) this.#types[field] = type;
     if (value === '') delete this.typed[field];
     else this.typed[field] = value;
   }
 
   /** What was typed, as it is sent. */
-  get typedValues(): Record<string, string | number | null> {
+  get typedValues(): Record<string, Value> {
     return Object.fromEntries(
       Object.entries(this.typed)
         .filter(([, v]) => v.trim() !== '')
-        .map(([field, v]) => [field, field === 'pay_rate' ? (decimal(v) ?? v) : v])
+        .map(([field, v]) => [field, valueOf({ type: this.#types[field] ?? 'text' }, v)])
     );
+  }
+
+  get request(): Api['NewHireRequest'] {
+    return {
+      id: this.id,
+      template: this.template,
+      start: this.start,
+      typed: this.typedValues as Api['NewHireRequest']['typed'],
+      person: this.person?.id ?? null,
+      reuse: this.reuse,
+      like: this.like?.id ? { employment: this.like.id, parts: this.like.parts } : null,
+      backDated: this.backDated,
+      candidate: this.candidate ?? null
+    };
   }
 
   /** How many entries that took. */
@@ -28,11 +53,34 @@ class Draft {
     return Object.keys(this.typedValues).length + (this.template ? 1 : 0) + (this.start ? 1 : 0);
   }
 
+  /** Begins anew from what recruiting says of a candidate. */
+  from(candidate: Api['CandidateResponse']) {
+    this.clear();
+    const c = candidate.candidate;
+    this.candidate = candidate.id;
+    this.template = candidate.template ?? '';
+    this.start = c.start;
+    for (const [field, value] of Object.entries({
+      given_name: c.givenName,
+      family_name: c.familyName,
+      email: c.email,
+      birth_date: c.birthDate,
+      phone: c.phone,
+      site: candidate.siteCode
+    }))
+      if (value) this.typed[field] = value;
+  }
+
   clear() {
     this.id = crypto.randomUUID();
     this.template = '';
     this.start = null;
     this.typed = empty();
+    this.person = undefined;
+    this.reuse = [];
+    this.like = undefined;
+    this.backDated = false;
+    this.candidate = undefined;
   }
 }
 

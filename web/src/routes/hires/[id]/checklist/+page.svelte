@@ -7,6 +7,7 @@
   import TimeAxis from '$lib/drawing/TimeAxis.svelte';
   import { TimeScale } from '$lib/drawing/TimeScale';
   import HireTitle from '$lib/hires/HireTitle.svelte';
+  import ComesToNothing from '$lib/hires/ComesToNothing.svelte';
   import MoveStart from '$lib/hires/MoveStart.svelte';
   import { hireQuery } from '$lib/hires/queries';
   import { keys } from '$lib/keys/keys.svelte';
@@ -28,6 +29,7 @@
   let table = $state<HTMLElement>();
   let chartWidth = $state(600);
   let moving = $state(false);
+  let ending = $state(false);
   let moveTo = $state<string | null>(null);
 
   const tasks = $derived(hire.data?.tasks ?? []);
@@ -55,7 +57,8 @@
           ? text.t.arrivals.late(-task.slack)
           : text.t.arrivals.short(-task.slack)
         : text.t.arrivals.slack(task.slack);
-  const tone = (task: Task) => (task.state === 'late' ? 'text-rust' : task.state === 'atRisk' ? 'text-ochre' : 'text-soft');
+  const tone = (task: Task) =>
+    task.state === 'late' && !task.beforeKnown ? 'text-rust' : task.state === 'atRisk' ? 'text-ochre' : 'text-soft';
 
   function step(by: number) {
     const at = shown.findIndex((k) => k.key === selected);
@@ -90,7 +93,7 @@
   {@const h = hire.data}
   <div class="page">
     <HireTitle {...h} filled={h.filled} of={h.of} hire={{ id: h.id, done: h.readiness.done, of: h.readiness.of }} />
-    <Standing hire={h} {move} />
+    <Standing hire={h} {move} end={() => (ending = true)} />
 
     <div bind:this={table} role="grid" aria-label={text.t.hire.checklist} class="border-ink border-t">
       <div role="row" class="task bg-paper sticky top-0 z-10">
@@ -141,7 +144,7 @@
                   role="gridcell"
                   class="state py-1.5 font-semibold whitespace-nowrap {task.state === 'late' || task.state === 'atRisk' ? tone(task) : ''}"
                 >
-                  {text.t.state[task.state]}
+                  {text.t.state[task.beforeKnown ? 'beforeKnown' : task.state]}
                 </div>
                 <div role="gridcell" class="slack py-1.5 text-xs whitespace-nowrap {tone(task)}">{slackNote(task)}</div>
               {/if}
@@ -158,6 +161,9 @@
     <TaskSheet task={chosen} {ticking} mine={isMine(chosen)} />
   {/if}
   {#if session.coordinates}<MoveStart bind:open={moving} {id} to={moveTo} />{/if}
+  {#if ending}
+    <ComesToNothing bind:open={ending} {id} name={`${h.givenName} ${h.familyName}`.trim()} start={h.start} onmove={() => move(null)} />
+  {/if}
 {/if}
 
 <style>

@@ -1,12 +1,13 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
+  import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
 
   /** Where the hire stands, in a sentence with its proof, and the question what another start would do. */
-  let { hire, move }: { hire: Api['ChecklistResponse']; move: (to: string | null) => void } = $props();
+  let { hire, move, end }: { hire: Api['ChecklistResponse']; move: (to: string | null) => void; end: () => void } = $props();
   const t = $derived(text.t.checklist);
   const chase = $derived(hire.holdUp);
   const short = $derived(chase !== null && chase.slack < 0);
@@ -46,7 +47,9 @@
           }}
         />
       </div>
-      <div class="pb-4"><Button onclick={() => move(asked)}>{t.moveStart}</Button></div>
+      <div class="flex gap-3 pb-4">
+        <Button onclick={() => move(asked)}>{t.moveStart}</Button><Button onclick={end}>{words().outcome.act}</Button>
+      </div>
     </div>
   {/if}
 </div>

@@ -2,6 +2,7 @@
   import type { Api } from '$lib/api/client';
   import type { Ticking } from '$lib/hires/ticking.svelte';
   import { session } from '$lib/api/session.svelte';
+  import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -44,8 +45,12 @@
       <p class="text-soft text-xs">{t.doneOn(text.day(task.done))}{task.doneBy ? `, ${t.by(task.doneBy)}` : ''}</p>
     {:else if task.skippedWhy}
       <p class="text-soft text-xs">{text.t.state.skipped}: {task.skippedWhy}</p>
-    {:else if task.instructions}
-      <div class="text-soft text-xs"><Markdown text={task.instructions} /></div>
+    {:else if task.instructions || task.contact}
+      <div class="text-soft text-xs">
+        {#if task.instructions}<Markdown text={task.instructions} />{/if}{#if task.contact}<p>
+            {words().help(text.owner(task.contact, task.contactName), task.contactWhy ?? '')}
+          </p>{/if}
+      </div>
     {/if}
   </div>
   {#if ticking.may(task)}

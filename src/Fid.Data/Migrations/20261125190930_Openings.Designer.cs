@@ -15,7 +15,7 @@ using NpgsqlTypes;
 namespace Fid.Data.Migrations
 {
     [DbContext(typeof(FidDb))]
-    [Migration("20261125185513_Openings")]
+    [Migration("20261125190930_Openings")]
     partial class Openings
     {
         /// <inheritdoc />
@@ -850,6 +850,12 @@ namespace Fid.Data.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_hire_tasks");
+
+                    b.HasIndex("Contact")
+                        .HasDatabaseName("ix_hire_tasks_contact")
+                        .HasFilter("contact is not null");
+
+                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Contact"), new[] { "text_pattern_ops" });
 
                     b.HasIndex("Owner")
                         .HasDatabaseName("ix_hire_tasks_owner");

@@ -108,6 +108,13 @@ namespace Fid.Data.Migrations
                 });
 
             migrationBuilder.CreateIndex(
+                name: "ix_hire_tasks_contact",
+                table: "hire_tasks",
+                column: "contact",
+                filter: "contact is not null")
+                .Annotation("Npgsql:IndexOperators", new[] { "text_pattern_ops" });
+
+            migrationBuilder.CreateIndex(
                 name: "ix_intake_candidates_hire_id",
                 table: "intake_candidates",
                 column: "hire_id",
@@ -145,6 +152,10 @@ namespace Fid.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "person_merges");
+
+            migrationBuilder.DropIndex(
+                name: "ix_hire_tasks_contact",
+                table: "hire_tasks");
 
             migrationBuilder.DropColumn(
                 name: "bridge_days",

@@ -1,0 +1,162 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Server.Tests;
+
+/// <summary>The recruiting feed: pulled, however it behaves, and told what became of its candidates.</summary>
+public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
+{
+    [Fact]
+    public async Task Candidates_are_taken_in_once_become_hires_and_what_changes_later_is_proposed()
+    {
+        await using var feed = await Feed.StartAsync();
+        using var orla = await ConnectedAsync(feed);
+        feed.Candidates = """{"candidates":[{"id":"a/1","givenName":"Vera","familyName":"Intake","email":"vera@example.org","phone":"+353 1 555 0101","role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"},{"id":"a2","familyName":"Other","role":"Nobody"}]}""";
+        for (var i = 0; i < 2; i++) (await PullAsync(orla))["succeeded"]!.GetValue<bool>().ShouldBeTrue();
+        var waiting = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray();
+        waiting.Count.ShouldBe(2);
+        var vera = waiting.Single(c => c!["candidate"]!.Text("id") == "a/1")!;
+        (vera.Text("template"), vera.Text("siteCode")).ShouldBe(("deckhand", "skerry"));
+        waiting.Single(c => c!["candidate"]!.Text("id") == "a2")!["template"].ShouldBeNull();
+
+        var request = HirePathTests.NewHire("Vera", "Intake");
+        request["candidate"] = vera.Text("id");
+        request["start"] = "2027-04-05";
+        request["typed"]!["phone"] = "+353 1 555 0101";
+        using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
+        var hire = await opened.JsonAsync();
+        request["id"] = Guid.NewGuid().ToString();
+        using (var twice = await orla.SendAsync("POST", "/api/hires", request.ToJsonString())) (await twice.ErrorsAsync()).ShouldBe([("/candidate", "not-waiting")]);
+        (await feed.HeardAsync(1)).Single().ShouldBe($"a/1 opened {hire["number"]} 2027-04-05");
+
+        feed.Candidates = feed.Candidates.Replace("0101", "0199", StringComparison.Ordinal).Replace("vera@", "vera.intake@", StringComparison.Ordinal);
+        (await PullAsync(orla))["changed"]!.GetValue<int>().ShouldBe(1);
+        var proposals = await ProposalsAsync();
+        proposals.ShouldBe(["email vera@example.org vera.intake@example.org", "phone +353 1 555 0101 +353 1 555 0199"]);
+        (await orla.SendAsync("POST", $"/api/intake/{vera["id"]}/proposals", new { take = new[] { "phone" }, leave = new[] { "email" } })).EnsureSuccessStatusCode();
+        var record = await orla.GetAsync($"/api/records/{hire["employmentId"]}");
+        (Records.Field(record, "phone").Text("value"), Records.Field(record, "email").Text("value")).ShouldBe(("+353 1 555 0199", "somebody@example.org"));
+        (await ProposalsAsync()).ShouldBeEmpty();
+        await PullAsync(orla);
+        (await ProposalsAsync()).ShouldBeEmpty();
+
+        var other = waiting.Single(c => c!["candidate"]!.Text("id") == "a2")!.Text("id");
+        (await orla.SendAsync("POST", $"/api/intake/{other}/decline", new { why = "Another was chosen" })).EnsureSuccessStatusCode();
+        (await feed.HeardAsync(2)).ShouldContain(h => h.StartsWith("a2 declined", StringComparison.Ordinal));
+
+        async Task<string[]> ProposalsAsync() => [.. (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!.Text("id") == vera.Text("id"))!["proposals"]!.AsArray()
+            .Select(p => $"{p!.Text("field")} {p!.Text("before")} {p!.Text("now")}").Order(StringComparer.Ordinal)];
+    }
+
+    [Theory]
+    [InlineData("down", 3, "It answered 503.")]
+    [InlineData("slow", 3, "It did not answer in time.")]
+    [InlineData("html", 1, "The answer is no JSON.")]
+    [InlineData("list", 1, "/candidates The answer has no list of candidates.")]
+    [InlineData("half", 1, "/candidates/1/id A candidate needs an id.")]
+    [InlineData("date", 1, "/candidates/0/start This is to be a date, as 2027-03-01.")]
+    [InlineData("flaky", 3, "It answered 500.")]
+    public async Task A_feed_that_misbehaves_loses_and_doubles_nothing_and_each_try_is_to_be_seen(string how, int tries, string said)
+    {
+        await using var feed = await Feed.StartAsync();
+        using var orla = await ConnectedAsync(feed);
+        feed.Candidates = $$"""{"candidates":[{"id":"kept-{{how}}"}]}""";
+        await PullAsync(orla);
+        var before = await firm.Database.AskAsync("select count(*) from intake_candidates");
+        feed.Mood = how;
+        var run = await PullAsync(orla);
+        run["succeeded"]!.GetValue<bool>().ShouldBe(how == "flaky");
+        run["tries"]!.GetValue<int>().ShouldBe(tries);
+        run["trouble"]!.AsArray().Select(t => (string?)t).ShouldContain(said);
+        (await firm.Database.AskAsync("select count(*) from intake_candidates")).ShouldBe(before);
+        (await orla.GetAsync("/api/intake"))["runs"]![0]!["tries"]!.GetValue<int>().ShouldBe(tries);
+    }
+
+    private async Task<Caller> ConnectedAsync(Feed feed)
+    {
+        using var piet = await firm.As("piet");
+        using (var wrong = await piet.SendAsync("PUT", "/api/intake/feed", new { address = "file:///etc/passwd" })) (await wrong.ErrorsAsync()).ShouldBe([("/address", "bad-value")]);
+        (await piet.SendAsync("PUT", "/api/intake/feed", new { address = feed.Address })).EnsureSuccessStatusCode();
+        return await firm.As("orla");
+    }
+
+    private static async Task<JsonNode> PullAsync(Caller caller)
+    {
+        using var response = await caller.SendAsync("POST", "/api/intake/pull");
+        response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
+        return await response.JsonAsync();
+    }
+
+    /// <summary>A feed of the test's own, which behaves as it is told.</summary>
+    private sealed class Feed : IAsyncDisposable
+    {
+        private readonly WebApplication _app;
+        private readonly List<string> _heard = [];
+        private readonly SemaphoreSlim _news = new(0);
+        private int _asked;
+
+        private Feed(WebApplication app) => _app = app;
+
+        public string Candidates { get; set; } = """{"candidates":[]}""";
+
+        public string Mood { get; set; } = "well";
+
+        public string Address => _app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First();
+
+        public static async Task<Feed> StartAsync()
+        {
+            var builder = WebApplication.CreateSlimBuilder();
+            builder.Logging.ClearProviders();
+            var app = builder.Build();
+            app.Urls.Add("http://127.0.0.1:0");
+            var feed = new Feed(app);
+            app.MapGet("/candidates", async (HttpContext http) => feed.Mood switch
+            {
+                "down" => Results.StatusCode(503),
+                "slow" => await SlowAsync(http.RequestAborted),
+                "html" => Results.Text("<html>Under maintenance</html>", "text/html"),
+                "list" => Results.Text("""{"people":[]}""", "application/json"),
+                "half" => Results.Text("""{"candidates":[{"id":"new"},{"givenName":"No id"}]}""", "application/json"),
+                "date" => Results.Text("""{"candidates":[{"id":"new","start":"soon"}]}""", "application/json"),
+                "flaky" when ++feed._asked < 3 => Results.StatusCode(500),
+                _ => Results.Text(feed.Candidates, "application/json"),
+            });
+            app.MapPut("/candidates/{id}/hire", (string id, JsonObject status) =>
+            {
+                lock (feed._heard) feed._heard.Add($"{Uri.UnescapeDataString(id)} {status["status"]} {status["number"]} {status["start"]}");
+                feed._news.Release();
+                return Results.NoContent();
+            });
+            await app.StartAsync();
+            return feed;
+        }
+
+        /// <summary>What it has been told, once it has been told that often.</summary>
+        public async Task<string[]> HeardAsync(int times)
+        {
+            while (true)
+            {
+                lock (_heard)
+                    if (_heard.Count >= times) return [.. _heard];
+                (await _news.WaitAsync(TimeSpan.FromMinutes(1))).ShouldBeTrue("the feed was not told");
+            }
+        }
+
+        public ValueTask DisposeAsync() => _app.DisposeAsync();
+
+        // Until whoever asks gives up.
+        private static async Task<IResult> SlowAsync(CancellationToken gone)
+        {
+            await Task.Delay(Timeout.Infinite, gone).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            return Results.NoContent();
+        }
+    }
+}

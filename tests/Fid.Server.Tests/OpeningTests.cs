@@ -1,0 +1,179 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Fid.Data;
+using Fid.Data.People;
+using Microsoft.Extensions.DependencyInjection;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Server.Tests;
+
+/// <summary>The other ways to open a hire, and what becomes of hires that come to nothing.</summary>
+public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
+{
+    [Fact]
+    public async Task Somebody_who_was_here_before_is_recognised_and_starts_a_new_stint_of_the_same_person()
+    {
+        using var orla = await firm.As("orla");
+        var before = await FirmFixture.HireAsync(orla, "Nakamura");
+        await EndAsync(before.Text("employmentId"), "2027-02-26");
+        using var found = await orla.SendAsync("POST", "/api/hires/known", new { givenName = "June", familyName = "Nakamura", birthDate = (string?)null, email = "jun.nakamura@example.org", phone = (string?)null, start = "2027-04-05" });
+        var known = (await found.JsonAsync())[0]!;
+        known["reasons"]!.AsArray().Select(r => (string?)r).ShouldBe(["similarName", "email"]);
+        known.Text("firstHired").ShouldBe("2025-04-01");
+        // Two seasons of 183 days; the break before the last stint is longer than is bridged, the one before this hire is not.
+        var badge = known["reusable"]!.AsArray().Single(r => r!.Text("field") == "badge")!.Text("shown");
+
+        var request = HirePathTests.NewHire("Jun", "Nakamura");
+        request["template"] = "galley-cook";
+        request["start"] = "2027-04-05";
+        request["person"] = known.Text("personId");
+        request["reuse"] = new JsonArray("badge");
+        request["typed"]!["email"] = "jun@example.org";
+        request["typed"]!["given_name"] = null;
+        using var preview = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString());
+        var values = (await preview.JsonAsync())["values"]!.AsArray().ToDictionary(v => v!.Text("field"), v => $"{v!["value"]} {v!["source"]!.Text("kind")}");
+        (values["given_name"], values["badge"], values["email"]).ShouldBe(("Jun person", $"{badge} reused", "jun@example.org typed"));
+        using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
+        opened.StatusCode.ShouldBe(HttpStatusCode.Created, await opened.Content.ReadAsStringAsync());
+        var record = await orla.GetAsync($"/api/records/{(await opened.JsonAsync())["employmentId"]}");
+        record["otherStints"]!.AsArray().Count.ShouldBe(3);
+        (Records.Field(record, "given_name").Text("value"), Records.Field(record, "badge").Text("value")).ShouldBe(("Jun", badge));
+        // What was typed anew holds from today; what was before stays in the history.
+        (await firm.Database.AskAsync($"select string_agg(value #>> '{{}}' || ' ' || effective::text, ', ' order by effective) from record_values where field = 'email' and owner_id = '{known["personId"]}' and upper_inf(known)"))
+            .ShouldBeOfType<string>().ShouldEndWith("jun@example.org [2027-03-01,)");
+        await NothingIsBrokenAsync();
+    }
+
+    [Fact]
+    public async Task Like_a_colleague_copies_the_parts_chosen_and_nothing_personal()
+    {
+        using var orla = await firm.As("orla");
+        var colleague = await FirmFixture.HireAsync(orla, "Demirci");
+        var request = HirePathTests.NewHire("Ola", "Like");
+        request["template"] = "deckhand";
+        request["like"] = new JsonObject { ["employment"] = colleague.Text("employmentId"), ["parts"] = new JsonArray("job", "pay", "checklist") };
+        using var preview = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString());
+        var answer = await preview.JsonAsync();
+        var values = answer["values"]!.AsArray().ToDictionary(v => v!.Text("field"), v => $"{v!["value"]} {v!["source"]!.Text("kind")} {v!["source"]!["name"]}");
+        values["job"].ShouldBe($"EN-2 like {colleague["number"]}");
+        values["pay_rate"].ShouldBe($"17.9 like {colleague["number"]}");
+        // The pattern was not asked for, the site was typed, and the badge is nobody else's.
+        values["shift_pattern"].ShouldStartWith("four-a template");
+        values["site"].ShouldStartWith("skerry typed");
+        values["badge"].ShouldEndWith("nextFree ");
+        values.ShouldNotContainKey("birth_date");
+        using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
+        var id = (await opened.JsonAsync()).Text("id");
+        var tasks = (await orla.GetAsync($"/api/hires/{id}"))["tasks"]!.AsArray();
+        tasks.Select(t => t!.Text("key")).ShouldContain("engine-walk");
+        tasks.ShouldAllBe(t => t!["done"] == null);
+    }
+
+    [Fact]
+    public async Task Many_are_opened_all_or_none_with_what_is_wrong_at_its_cell()
+    {
+        using var orla = await firm.As("orla");
+        JsonObject[] hires = [HirePathTests.NewHire("One", "Grid"), HirePathTests.NewHire("Two", "Grid"), HirePathTests.NewHire("Three", "Grid")];
+        hires[1]["typed"]!["email"] = "no address";
+        hires[2]["start"] = null;
+        string Body() => new JsonObject { ["hires"] = new JsonArray([.. hires.Select(h => h.DeepClone())]) }.ToJsonString();
+        using (var refused = await orla.SendAsync("POST", "/api/hires/many", Body()))
+            (await refused.ErrorsAsync()).Select(e => e.Pointer).ShouldBe(["/hires/1/typed/email", "/hires/2/start"], ignoreOrder: true);
+        (await firm.Database.AskAsync("select count(*) from records_now where family_name = 'Grid'")).ShouldBe(0L);
+        hires[1]["typed"]!["email"] = "two@example.org";
+        hires[2]["start"] = "2027-04-05";
+        using (var preview = await orla.SendAsync("POST", "/api/hires/many/preview", Body()))
+            (await preview.JsonAsync())["rows"]!.AsArray().ShouldAllBe(r => r!["problems"]!.AsArray().Count == 0 && r!["preview"]!["templateName"] != null);
+        // Sent twice, opened once.
+        for (var i = 0; i < 2; i++)
+        {
+            using var opened = await orla.SendAsync("POST", "/api/hires/many", Body());
+            opened.StatusCode.ShouldBe(HttpStatusCode.OK, await opened.Content.ReadAsStringAsync());
+        }
+        (await firm.Database.AskAsync("select count(*) || ' ' || count(distinct badge) from records_now where family_name = 'Grid'")).ShouldBe("3 3");
+    }
+
+    [Fact]
+    public async Task A_start_in_the_past_is_asked_about_once_and_what_was_due_then_is_not_late()
+    {
+        using var orla = await firm.As("orla");
+        var request = HirePathTests.NewHire("Past", "Dated");
+        request["start"] = "2027-02-15";
+        using (var preview = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString()))
+            (await preview.JsonAsync())["backDated"]!["days"]!.GetValue<int>().ShouldBe(14);
+        using (var asked = await orla.SendAsync("POST", "/api/hires", request.ToJsonString())) (await asked.ErrorsAsync()).ShouldBe([("/start", "back-dated")]);
+        request["backDated"] = true;
+        using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
+        opened.StatusCode.ShouldBe(HttpStatusCode.Created);
+        var checklist = await orla.GetAsync($"/api/hires/{(await opened.JsonAsync())["id"]}");
+        var late = checklist["tasks"]!.AsArray().Where(t => t!.Text("state") == "late").ToList();
+        late.ShouldNotBeEmpty();
+        late.ShouldAllBe(t => t!["beforeKnown"]!.GetValue<bool>());
+        (await FirmFixture.HireAsync(orla, "Dated"))["late"]!.GetValue<int>().ShouldBe(0);
+        (await firm.Database.AskAsync("select lower(effective)::text from record_values v join records_now r on r.employment_id = v.owner_id where r.family_name = 'Dated' and field = 'pay_rate'")).ShouldBe("2027-02-15");
+    }
+
+    [Fact]
+    public async Task A_hire_that_comes_to_nothing_leaves_Arrivals_says_what_to_return_and_can_go_on()
+    {
+        using var orla = await firm.As("orla");
+        var hire = await FirmFixture.HireAsync(orla, "Keel");
+        var (id, open) = (hire.Text("id"), hire["open"]!.GetValue<int>());
+        using (var silent = await orla.SendAsync("PUT", $"/api/hires/{id}/outcome", new { outcome = "noShow", why = " " })) (await silent.ErrorsAsync()).ShouldBe([("/why", "missing")]);
+        var later = await FirmFixture.HireAsync(orla, "Lind");
+        using (var early = await orla.SendAsync("PUT", $"/api/hires/{later["id"]}/outcome", new { outcome = "noShow", why = "Did not come" })) (await early.ErrorsAsync()).ShouldBe([("/outcome", "too-early")]);
+
+        using var closed = await orla.SendAsync("PUT", $"/api/hires/{id}/outcome", new { outcome = "noShow", why = new string('x', 500) });
+        (await closed.JsonAsync())["toReturn"]!.AsArray().Select(r => r!.Text("field")).ShouldContain("badge");
+        (await orla.GetAsync("/api/arrivals"))["hires"]!.AsArray().ShouldAllBe(h => h!.Text("id") != id);
+        (await firm.Database.AskAsync($"select count(*) from hire_tasks where hire_id = '{id}' and done is null and skipped_why is null")).ShouldBe(0L);
+        (await orla.GetAsync("/api/intake"))["notices"]!.AsArray().Select(n => $"{n!.Text("system")} {n!.Text("kind")}").ShouldBe(["payroll noShow", "clocks noShow", "directory noShow"], ignoreOrder: true);
+
+        (await orla.SendAsync("DELETE", $"/api/hires/{id}/outcome")).EnsureSuccessStatusCode();
+        (await FirmFixture.HireAsync(orla, "Keel"))["open"]!.GetValue<int>().ShouldBe(open);
+        (await orla.GetAsync($"/api/records/{hire["employmentId"]}")).ShouldNotBeNull();
+        await NothingIsBrokenAsync();
+    }
+
+    [Fact]
+    public async Task Two_records_become_one_person_value_by_value_and_two_again()
+    {
+        using var orla = await firm.As("orla");
+        var (kept, other) = (await FirmFixture.HireAsync(orla, "Okafor"), await FirmFixture.HireAsync(orla, "Ferreira"));
+        var (one, two) = (kept.Text("employmentId"), other.Text("employmentId"));
+        await orla.SaveAsync(two, "former_name", "Ferreira-Okafor");
+        using var piet = await firm.As("piet");
+        await piet.SaveAsync(two, new { changes = new { bank_account = "IE29 AIBK 9311 5212 3456 78" }, from = (string?)null, why = (string?)null });
+        var before = await firm.Database.AskAsync(Everyone);
+        (await orla.GetAsync($"/api/people/{one}/merge?with={two}"))["values"]!.AsArray().Single(v => v!.Text("field") == "given_name")!.ToJsonString()
+            .ShouldBe("""{"field":"given_name","kept":"Adaeze","other":"Mateo"}""");
+        using var merged = await orla.SendAsync("POST", $"/api/people/{one}/merge", new { with = two, take = new[] { "phone" }, why = "One person" });
+        merged.StatusCode.ShouldBe(HttpStatusCode.OK, await merged.Content.ReadAsStringAsync());
+        var record = await orla.GetAsync($"/api/records/{two}");
+        (Records.Field(record, "given_name").Text("value"), Records.Field(record, "former_name").Text("value")).ShouldBe(("Adaeze", "Ferreira-Okafor"));
+        record["otherStints"]!.AsArray().Count.ShouldBe(1);
+        using (var shown = await piet.SendAsync("POST", $"/api/records/{one}/fields/bank_account/reveal", new { value = (string?)null }))
+            (await shown.Content.ReadAsStringAsync()).ShouldContain("3456");
+        using (var again = await orla.SendAsync("POST", $"/api/people/{one}/merge", new { with = two, take = Array.Empty<string>(), why = (string?)null })) (await again.ErrorsAsync()).ShouldBe([("/with", "self")]);
+        await NothingIsBrokenAsync();
+
+        (await orla.SendAsync("DELETE", $"/api/people/merges/{(await merged.JsonAsync())["id"]}")).EnsureSuccessStatusCode();
+        (await firm.Database.AskAsync(Everyone)).ShouldBe(before);
+        await NothingIsBrokenAsync();
+    }
+
+    private const string Everyone = """
+        select string_agg(md5(r.family_name || r.given_name || r.person_id || (select string_agg(field, ' ' order by field) from record_values v where v.owner_id in (r.employment_id, r.person_id) and upper_inf(known))), ' ' order by r.employment_id)
+        from records_now r where exists (select from hires h where h.employment_id = r.employment_id)
+        """;
+
+    private Task<object?> EndAsync(string employment, string day) =>
+        firm.Database.AskAsync($"update employments set \"end\" = '{day}' where id = '{employment}'; update hires set closed = '{day}' where employment_id = '{employment}'");
+
+    private async Task NothingIsBrokenAsync()
+    {
+        await using var scope = firm.Server.Services.CreateAsyncScope();
+        (await ProjectionCheck.FirstWrongAsync(scope.ServiceProvider.GetRequiredService<FidDb>(), default)).ShouldBeNull();
+    }
+}

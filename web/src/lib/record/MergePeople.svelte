@@ -1,0 +1,123 @@
+<script lang="ts">
+  import { api, ApiProblem, data } from '$lib/api/client';
+  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { words } from '$lib/hires/words';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import Dialog from '$lib/ui/Dialog.svelte';
+  import PersonPicker from '$lib/ui/PersonPicker.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
+  import { done, failed } from '$lib/ui/toast';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+
+  /** Another record of the same person: compared value by value, made one, and parted again. */
+  let { open = $bindable(), id }: { open: boolean; id: string } = $props();
+  const client = useQueryClient();
+  const w = $derived(words().merge);
+  let other = $state('');
+  let take = $state<string[]>([]);
+  let why = $state('');
+  let busy = $state(false);
+  const comparison = createQuery(() => ({
+    queryKey: ['merge', id, other],
+    queryFn: () => data(api.GET('/api/people/{id}/merge', { params: { path: { id }, query: { with: other } } })),
+    enabled: other !== '',
+    retry: false
+  }));
+  const both = $derived((comparison.data?.values ?? []).filter((v) => v.kept !== v.other));
+  const error = $derived(
+    comparison.error instanceof ApiProblem ? (text.problem(comparison.error.errors[0]) ?? text.failure(comparison.error)) : undefined
+  );
+
+  async function merge() {
+    busy = true;
+    try {
+      const merged = await data(
+        api.POST('/api/people/{id}/merge', { params: { path: { id } }, body: { with: other, take, why: why.trim() || null } })
+      );
+      open = false;
+      done(w.done, { label: w.undo, run: () => part(merged.id) });
+      await client.invalidateQueries();
+    } catch (e) {
+      failed(e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e));
+    } finally {
+      busy = false;
+    }
+  }
+  async function part(merge: string) {
+    try {
+      await data(api.DELETE('/api/people/merges/{id}', { params: { path: { id: merge } } }));
+      open = false;
+      done(w.undone);
+      await client.invalidateQueries();
+    } catch (e) {
+      failed(text.failure(e));
+    }
+  }
+</script>
+
+<Dialog bind:open title={w.title} focus="#merge-other">
+  <div class="px-5 pt-2 pb-5">
+    <PersonPicker
+      id="merge-other"
+      label={w.other}
+      value={other}
+      shown=""
+      {error}
+      onchange={(v) => {
+        other = v;
+        take = [];
+      }}
+    />
+    {#if comparison.data}
+      <p class="text-soft text-xs">{w.intro}</p>
+      <table class="w-full">
+        <thead class="text-soft text-left text-xs"
+          ><tr class="border-ink border-b"
+            ><th class="py-1 font-normal">{w.fact}</th><th class="font-normal">{comparison.data.kept}</th><th class="font-normal"
+              >{comparison.data.other}</th
+            ></tr
+          ></thead
+        >
+        <tbody>
+          {#each both as v (v.field)}
+            {@const label = fieldTitle(v.field)}
+            <tr class="border-rule border-b">
+              <th scope="row" class="text-soft py-1 pr-3 text-left font-normal">{label}</th>
+              {#if v.kept !== null && v.other !== null}
+                <td
+                  ><label class="flex items-center gap-2"
+                    ><input
+                      type="radio"
+                      name="merge-{v.field}"
+                      aria-label={w.keep(label, v.kept)}
+                      checked={!take.includes(v.field)}
+                      onchange={() => (take = take.filter((f) => f !== v.field))}
+                    />{v.kept}</label
+                  ></td
+                >
+                <td
+                  ><label class="flex items-center gap-2"
+                    ><input
+                      type="radio"
+                      name="merge-{v.field}"
+                      aria-label={w.take(label, v.other)}
+                      checked={take.includes(v.field)}
+                      onchange={() => (take = [...take, v.field])}
+                    />{v.other}</label
+                  ></td
+                >
+              {:else}<td>{v.kept ?? w.nothing}</td><td>{v.other ?? w.nothing}</td>{/if}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      <div class="pt-3"><TextField id="merge-why" label={w.why} bind:value={why} maxlength={500} /></div>
+    {/if}
+    <div class="flex flex-wrap justify-end gap-3 pt-3">
+      {#if comparison.data?.last}<Button onclick={() => part(comparison.data!.last!)}>{w.last}</Button>{/if}
+      <Button onclick={() => (open = false)}>{words().cancel}</Button>
+      <Button look="primary" disabled={busy || !comparison.data} onclick={merge}>{w.do}</Button>
+    </div>
+  </div>
+</Dialog>

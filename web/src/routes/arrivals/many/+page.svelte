@@ -1,0 +1,237 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { api, ApiProblem, data, type ProblemEntry } from '$lib/api/client';
+  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { Grid, type GridColumn, type GridRow } from '$lib/hires/grid.svelte';
+  import { words } from '$lib/hires/words';
+  import { keys } from '$lib/keys/keys.svelte';
+  import { optionName, optionsQuery } from '$lib/lists/queries';
+  import { editingQuery } from '$lib/templates/queries';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import FooterSheet from '$lib/ui/FooterSheet.svelte';
+  import Picker from '$lib/ui/Picker.svelte';
+  import { done, failed } from '$lib/ui/toast';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+
+  /** Many hires at once, one to a row: typed, filled down or pasted, each worked out by its template with what is wrong at the cell. */
+  const client = useQueryClient();
+  const w = $derived(words());
+  const offered = editingQuery();
+  const options = optionsQuery();
+  const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
+  const grid = new Grid();
+  let shown = $state(['given_name', 'family_name', 'email', 'template', 'start', 'site', 'kind']);
+  let refused = $state<ProblemEntry[]>([]);
+  let busy = $state(false);
+  const fieldOf = (key: string) => offered.data?.fields.find((f) => f.field.key === key)?.field;
+  const columns = $derived<GridColumn[]>(
+    shown.map((key) => {
+      if (key === 'template')
+        return {
+          key,
+          label: w.many.template,
+          type: 'text',
+          choices: (templates.data ?? []).filter((t) => t.opens).map((t) => ({ value: t.code, label: t.name }))
+        };
+      if (key === 'start') return { key, label: w.many.start, type: 'date' };
+      const field = fieldOf(key);
+      const choices = field?.list
+        ? (options.data?.options ?? [])
+            .filter((o) => o.list === field.list && !o.retired)
+            .map((o) => ({ value: o.code, label: optionName(o) }))
+        : field?.options?.filter((o) => !o.retired).map((o) => ({ value: o.value, label: o.label[text.language] }));
+      return { key, label: fieldTitle(key), type: field?.type ?? 'text', choices };
+    })
+  );
+  const addable = $derived(
+    (offered.data?.fields ?? [])
+      .map((f) => f.field)
+      .filter((f) => !shown.includes(f.key) && !['computed', 'file', 'person', 'choices'].includes(f.type) && f.key !== 'start_date')
+  );
+  const pointerOf = (column: string) => (column === 'template' || column === 'start' ? `/${column}` : `/typed/${column}`);
+  function problemAt(row: GridRow, column: GridColumn): string | undefined {
+    const at = grid.used.indexOf(row);
+    if (at < 0) return undefined;
+    const cell = (row.cells[column.key] ?? '').trim();
+    if (column.type === 'date' && cell !== '' && grid.day(cell) === null) return text.t.problems['bad-date'];
+    const pointer = pointerOf(column.key);
+    // A row without a template is not wrong before one has got that far.
+    const found =
+      refused.find((e) => e.pointer === `/hires/${at}${pointer}`) ??
+      grid.answer(row)?.problems.find((e) => e.pointer === pointer && (column.key !== 'template' || cell !== ''));
+    return text.problem(found);
+  }
+  // Cells in which something stands that is not right, or that a row which is to be opened lacks.
+  const wrong = $derived(grid.used.reduce((n, row) => n + columns.filter((c) => problemAt(row, c)).length, 0));
+  const past = $derived(grid.used.some((r) => (grid.day(r.cells.start ?? '') ?? '9999') < text.today));
+  const given = (row: GridRow, column: GridColumn) => {
+    const value = grid.answer(row)?.preview?.values.find((v) => v.field === column.key);
+    return value ? (value.display ?? String(value.value ?? '')) : '';
+  };
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  function changed() {
+    refused = [];
+    clearTimeout(timer);
+    timer = setTimeout(() => void grid.look(columns).catch((e: unknown) => failed(text.failure(e))), 250);
+  }
+  function step(row: number, column: number) {
+    document.getElementById(`cell-${row}-${column}`)?.focus();
+  }
+  function onkeydown(e: KeyboardEvent, row: number, column: number) {
+    if (e.key === 'ArrowDown' || e.key === 'Enter') {
+      e.preventDefault();
+      if (row === grid.rows.length - 1) grid.add();
+      requestAnimationFrame(() => step(row + 1, column));
+    } else if (e.key === 'ArrowUp') {
+      e.preventDefault();
+      step(row - 1, column);
+    } else if (e.key.toLowerCase() === 'd' && (e.ctrlKey || e.metaKey)) {
+      e.preventDefault();
+      grid.fillDown(row, columns[column]!.key);
+      changed();
+    }
+  }
+  function onpaste(e: ClipboardEvent, row: number, column: number) {
+    const pasted = e.clipboardData?.getData('text/plain') ?? '';
+    if (!/[\t\n]/.test(pasted.replace(/\n$/, ''))) return;
+    e.preventDefault();
+    grid.paste(pasted, row, column, columns);
+    changed();
+  }
+  async function open() {
+    if (busy) return;
+    busy = true;
+    refused = [];
+    try {
+      await grid.look(columns);
+      const opened = await data(api.POST('/api/hires/many', { body: { hires: grid.requests(columns) } }));
+      done(w.many.opened(opened.length));
+      await client.invalidateQueries({ queryKey: ['arrivals'] });
+      await goto('/arrivals');
+    } catch (e) {
+      if (e instanceof ApiProblem && e.errors.length > 0) refused = e.errors;
+      else failed(text.failure(e));
+    } finally {
+      busy = false;
+    }
+  }
+  $effect(() =>
+    keys.use(() => [
+      { key: 'Ctrl+s', run: () => void open(), whileTyping: true },
+      { key: 'Escape', run: () => void goto('/arrivals') }
+    ])
+  );
+</script>
+
+<svelte:head><title>{w.many.title} · Fid</title></svelte:head>
+
+<div class="page pb-8">
+  <div class="flex flex-wrap items-end justify-between gap-3 pt-5 pb-1">
+    <h1 class="text-2xl">{w.many.title}</h1>
+    <div class="w-56">
+      <Picker
+        id="add-column"
+        label={w.many.addColumn}
+        value=""
+        choices={addable.map((f) => ({ value: f.key, label: f.label[text.language] }))}
+        onchange={(v) => {
+          if (v) shown = [...shown, v];
+        }}
+      />
+    </div>
+  </div>
+  <p class="text-soft pb-3">{w.many.intro} <a class="link" href="/exchange/new?list=people">{w.many.sheet}</a></p>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->
+  <div class="overflow-x-auto" tabindex="0" role="region" aria-label={w.many.title}>
+    <table class="narrow border-ink w-full border-t">
+      <thead class="text-soft text-xs">
+        <tr>
+          <th class="w-6"></th>
+          {#each columns as column (column.key)}
+            <th class="px-1 py-1.5 text-left font-normal whitespace-nowrap">
+              {column.label}
+              {#if !['given_name', 'family_name', 'email', 'template', 'start', 'site'].includes(column.key)}
+                <button
+                  type="button"
+                  class="hover:text-rust px-1"
+                  aria-label={w.many.column(column.label)}
+                  onclick={() => (shown = shown.filter((s) => s !== column.key))}>✕</button
+                >
+              {/if}
+            </th>
+          {/each}
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each grid.rows as row, r (row.id)}
+          {@const preview = grid.answer(row)?.preview}
+          <tr class="border-rule border-t align-top">
+            <td class="text-faint pt-2 text-xs tabular-nums">{r + 1}</td>
+            {#each columns as column, c (column.key)}
+              {@const problem = problemAt(row, column)}
+              <td class="px-1 py-1">
+                <input
+                  id="cell-{r}-{c}"
+                  class="min-h-8 w-full min-w-24 border-b bg-transparent px-1 {problem ? 'border-rust' : 'border-rule focus:border-ink'}"
+                  aria-label={w.many.cell(column.label, r + 1)}
+                  aria-invalid={problem ? true : undefined}
+                  aria-describedby={problem ? `problem-${r}-${c}` : undefined}
+                  list={column.choices ? `choices-${column.key}` : undefined}
+                  autocomplete="off"
+                  placeholder={given(row, column)}
+                  bind:value={row.cells[column.key]}
+                  oninput={changed}
+                  onkeydown={(e) => onkeydown(e, r, c)}
+                  onpaste={(e) => onpaste(e, r, c)}
+                />
+                {#if problem}<p id="problem-{r}-{c}" class="text-rust text-2xs max-w-40 font-semibold">{problem}</p>{/if}
+              </td>
+            {/each}
+            <td class="text-soft pt-2 text-xs whitespace-nowrap">
+              {#if preview}
+                {w.many.filled(preview.filled, preview.of)}
+                {#if preview.feasible === false && preview.soonestStart}<strong class="text-ochre"
+                    >{w.many.notReady(text.shortDay(preview.soonestStart))}</strong
+                  >
+                {:else if preview.feasible}<span class="text-sea">{w.many.ready}</span>{/if}
+              {/if}
+              <button
+                type="button"
+                class="hover:text-rust px-1"
+                aria-label={w.many.remove(r + 1)}
+                onclick={() => {
+                  grid.remove(row.id);
+                  changed();
+                }}>✕</button
+              >
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+  {#each columns.filter((c) => c.choices) as column (column.key)}
+    <datalist id="choices-{column.key}"
+      >{#each column.choices ?? [] as choice (choice.value)}<option value={choice.label}></option>{/each}</datalist
+    >
+  {/each}
+  <p class="pt-3"><Button onclick={() => grid.add()}>{w.many.addRow}</Button></p>
+</div>
+{#if grid.used.length > 0}
+  <FooterSheet label={w.many.open(grid.used.length)} tone={wrong > 0 ? 'rust' : 'sea'}>
+    <p class="flex-1" role="status">
+      {#if wrong > 0}<strong class="text-rust">{w.many.wrong(wrong)}</strong>{/if}
+      {#each refused.filter((e) => !columns.some((c) => e.pointer.endsWith(pointerOf(c.key)))) as e (e.pointer)}
+        <span class="text-rust block text-xs"
+          >{e.pointer.replace(/^\/hires\/(\d+).*/, (_, n) => w.many.row(Number(n) + 1))}: {text.problem(e)}</span
+        >
+      {/each}
+    </p>
+    {#if past}
+      <label class="flex items-center gap-2"><input type="checkbox" bind:checked={grid.backDated} onchange={changed} />{w.many.past}</label>
+    {/if}
+    <Button look="primary" key="Ctrl+s" disabled={busy || wrong > 0} onclick={open}>{w.many.open(grid.used.length)}</Button>
+  </FooterSheet>
+{/if}

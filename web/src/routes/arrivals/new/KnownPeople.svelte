@@ -1,0 +1,96 @@
+<script lang="ts">
+  import { api, data, type Api } from '$lib/api/client';
+  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { text } from '$lib/text/index.svelte';
+  import Button from '$lib/ui/Button.svelte';
+  import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+  import { draft } from './draft.svelte';
+
+  /** People the firm knows who may be the one being typed, why, and what could be taken over from their last stint. */
+  const t = $derived(text.t.newHire.known);
+  const asked = $derived({
+    givenName: draft.typed.given_name || null,
+    familyName: draft.typed.family_name || null,
+    birthDate: /^\d{4}-\d\d-\d\d$/.test(draft.typed.birth_date ?? '') ? draft.typed.birth_date! : null,
+    email: draft.typed.email?.includes('@') ? draft.typed.email : null,
+    phone: draft.typed.phone || null,
+    start: draft.start
+  });
+  const enough = $derived(Boolean(asked.familyName && asked.givenName && (asked.birthDate || asked.email)));
+  const found = createQuery(() => ({
+    queryKey: ['known', JSON.stringify(asked)],
+    queryFn: () => data(api.POST('/api/hires/known', { body: asked })),
+    enabled: enough,
+    placeholderData: keepPreviousData
+  }));
+  let dismissed = $state(false);
+  const people = $derived(enough && !dismissed ? (found.data ?? []) : []);
+  const chosen = $derived((found.data ?? []).find((p) => p.personId === draft.person?.id));
+
+  function choose(person: Api['KnownPerson']) {
+    draft.person = { id: person.personId, name: `${person.givenName} ${person.familyName}`.trim() };
+    draft.reuse = person.reusable.map((r) => r.field);
+    // Written as the firm has it: a slip in what was typed is no change of name.
+    draft.typed.given_name = person.givenName;
+    draft.typed.family_name = person.familyName;
+  }
+  function toggle(field: string) {
+    draft.reuse = draft.reuse.includes(field) ? draft.reuse.filter((f) => f !== field) : [...draft.reuse, field];
+  }
+</script>
+
+{#if draft.person}
+  <section class="bg-sea-tint border-sea mb-3 border-l-4 px-4 py-2" aria-label={t.title}>
+    <p class="flex flex-wrap items-baseline gap-x-4">
+      <strong>{t.chosen(draft.person.name)}</strong>
+      {#if chosen}
+        <span class="text-xs"
+          >{t.first(text.day(chosen.firstHired))}{#if chosen.adjustedService}, {t.service(text.day(chosen.adjustedService))}{/if}</span
+        >
+      {/if}
+      <button
+        type="button"
+        class="link text-xs"
+        onclick={() => {
+          draft.person = undefined;
+          draft.reuse = [];
+        }}>{t.else}</button
+      >
+    </p>
+    {#if chosen && chosen.reusable.length > 0}
+      <fieldset class="flex flex-wrap gap-x-5 gap-y-1 pt-1">
+        <legend class="sr-only">{t.reuse}</legend>
+        {#each chosen.reusable as fact (fact.field)}
+          <label class="flex items-center gap-1.5 text-xs">
+            <input type="checkbox" checked={draft.reuse.includes(fact.field)} onchange={() => toggle(fact.field)} />
+            {fieldTitle(fact.field)} <strong>{fact.shown}</strong>
+          </label>
+        {/each}
+      </fieldset>
+    {/if}
+  </section>
+{:else if people.length > 0}
+  <section class="bg-ochre-tint border-ochre mb-3 border-l-4 px-4 py-2" aria-label={t.title} aria-live="polite">
+    <h3 class="font-sans text-sm font-semibold">{t.title}</h3>
+    <ul>
+      {#each people as person (person.personId)}
+        <li class="flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1">
+          <strong>{person.givenName} {person.familyName}</strong>
+          <span class="text-xs">
+            {[
+              person.job,
+              person.number,
+              t.first(text.day(person.firstHired)),
+              person.worksHere ? t.here : person.ended ? t.until(text.day(person.ended)) : ''
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </span>
+          <span class="text-xs font-semibold">{person.reasons.map((r) => t.reasons[r] ?? r).join(', ')}</span>
+          <Button onclick={() => choose(person)}>{t.choose}</Button>
+        </li>
+      {/each}
+    </ul>
+    <button type="button" class="link text-xs" onclick={() => (dismissed = true)}>{t.else}</button>
+  </section>
+{/if}
