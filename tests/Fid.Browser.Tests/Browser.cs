@@ -95,6 +95,10 @@ public sealed class Browser : IDisposable
 
     public IWebElement Button(string name) => See(() => Named(By.CssSelector("button, [role=button], summary"), name), $"the button {name}");
 
+    /// <summary>Presses the last button of this very name: in a dialog that asks about what one with the same name began.</summary>
+    public void PressLast(string name) => See(
+        () => _driver.FindElements(By.TagName("button")).LastOrDefault(b => b.Displayed && b.Enabled && b.Text.Trim() == name), $"the button {name}").Click();
+
     public IWebElement Link(string name) => See(() => Named(By.TagName("a"), name), $"the link {name}");
 
     public IWebElement Heading(string beginning) =>
@@ -121,7 +125,8 @@ public sealed class Browser : IDisposable
         field.SendKeys(Keys.Control + "a");
         field.SendKeys(typed);
         See(() => _driver.FindElements(By.CssSelector("[role=option]")).FirstOrDefault(o => o.Displayed && o.Text.StartsWith(entry, StringComparison.Ordinal)), $"the entry {entry}").Click();
-        Until(() => ValueOf(label) == entry);
+        // A field that adds what is picked to others is empty again, or gone.
+        if (entry != "") Until(() => ValueOf(label) == entry);
     }
 
     /// <summary>An entry that a field offers.</summary>

@@ -37,6 +37,63 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
     }
 
     [Fact]
+    public void Templates()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Open("/templates/galley-cook");
+        orla.Button("Pay rate").Click();
+        orla.SeeText("displaces €16.10 from Crew basics");
+        LookAtAll(orla, "Values of a template");
+        orla.Button("Checklist").Click();
+        orla.Button("Food handling").Click();
+        orla.Button("Edit").Click();
+        orla.Field("Who does it");
+        LookAtAll(orla, "A task of a template");
+        orla.Button("Close").Click();
+        orla.Press(OpenQA.Selenium.Keys.Escape);
+        orla.Button("From the library").Click();
+        orla.SeeText("Check the right to work");
+        LookAtAll(orla, "Library of tasks");
+        orla.Open("/templates/seasonal");
+        orla.Button("About").Click();
+        orla.SeeText("It would apply to");
+        orla.Button("Show them").Click();
+        LookAtAll(orla, "An add-on");
+    }
+
+    [Fact]
+    public void Other_ways_to_open_and_to_end_a_hire()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Press("n");
+        orla.Button("In full").Click();
+        orla.Pick("Role template", "deck", "Deckhand");
+        orla.Write("Start", "2027-02-22");
+        orla.Field("Start").SendKeys(OpenQA.Selenium.Keys.Tab);
+        orla.SeeText("It is meant so");
+        orla.Heading("New hire");
+        LookAtAll(orla, "New hire in full, in the past");
+        orla.Button("Like a colleague").Click();
+        orla.Field("Given name").SendKeys("Jun");
+        orla.Field("Family name").SendKeys("Nakamura");
+        orla.Field("E-mail").SendKeys("jun.nakamura@example.org");
+        orla.SeeText("Already known?");
+        LookAtAll(orla, "New hire who is known");
+        orla.Open("/arrivals");
+        orla.Link("Bronagh Keel").Click();
+        orla.Button("Came to nothing…").Click();
+        orla.SeeText("No show");
+        LookAtAll(orla, "Coming to nothing");
+        orla.Open("/arrivals");
+        orla.Link("Bronagh Keel").Click();
+        orla.Link("Record").Click();
+        orla.Button("Same person as…").Click();
+        orla.Pick("The other record", "okafor", "Adaeze Okafor");
+        orla.SeeText("Where both say something, choose.");
+        LookAtAll(orla, "Two records of one person");
+    }
+
+    [Fact]
     public void Checklist_and_moving_the_start()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
@@ -67,7 +124,7 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
     public void My_tasks_people_templates_and_fields()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
-        foreach (var (path, sign) in new[] { ("/tasks", "Can be done now"), ("/people", "Show more"), ("/templates", "Add-ons"), ("/templates/deckhand", "Sea survival certificate"), ("/fields", "Given name"), ("/fields/nationality", "Siân Aakre"), ("/nowhere", "There is nothing here") })
+        foreach (var (path, sign) in new[] { ("/tasks", "Can be done now"), ("/people", "Show more"), ("/templates", "Add-ons"), ("/templates/deckhand", "Everything can be ready by then."), ("/arrivals/many", "Paste from a spreadsheet"), ("/exchange/intake", "Nobody waits."), ("/fields", "Given name"), ("/fields/nationality", "Siân Aakre"), ("/nowhere", "There is nothing here") })
         {
             orla.Open(path);
             orla.SeeText(sign);

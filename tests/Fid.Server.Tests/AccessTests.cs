@@ -47,6 +47,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["PUT /api/hires/{id:guid}/start"] = Coordinators,
         ["PUT /api/hires/{id:guid}/tasks/{key}/done"] = Everybody,
         ["DELETE /api/hires/{id:guid}/tasks/{key}/done"] = Everybody,
+        ["GET /api/hires/{id:guid}/tasks/{key}/files/{file:guid}"] = Everybody,
         ["PUT /api/hires/{id:guid}/tasks/{key}/skipped"] = Coordinators,
         ["DELETE /api/hires/{id:guid}/tasks/{key}/skipped"] = Coordinators,
         ["GET /api/records/{id:guid}"] = Arrivals,
@@ -227,5 +228,5 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
     private static string Path(string pattern) => "/" + pattern.TrimStart('/')
         .Replace("{id:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
-        .Replace("{version:int}", "0", StringComparison.Ordinal).Replace("{change:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal).Replace("{key}", "kit", StringComparison.Ordinal).Replace("{code}", "deckhand", StringComparison.Ordinal).Replace("{**rest}", "nowhere", StringComparison.Ordinal);
+        .Replace("{file:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal).Replace("{version:int}", "0", StringComparison.Ordinal).Replace("{change:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal).Replace("{key}", "kit", StringComparison.Ordinal).Replace("{code}", "deckhand", StringComparison.Ordinal).Replace("{**rest}", "nowhere", StringComparison.Ordinal);
 }

@@ -78,8 +78,14 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var piet = await firm.As("piet");
         var spec = new JsonObject
         {
-            ["name"] = "Rigger", ["addOn"] = false, ["buildsOn"] = "shipwright", ["when"] = null, ["order"] = 0, ["opens"] = true,
-            ["values"] = new JsonObject { ["department"] = "rigging" }, ["lists"] = new JsonObject(),
+            ["name"] = "Rigger",
+            ["addOn"] = false,
+            ["buildsOn"] = "shipwright",
+            ["when"] = null,
+            ["order"] = 0,
+            ["opens"] = true,
+            ["values"] = new JsonObject { ["department"] = "rigging" },
+            ["lists"] = new JsonObject(),
         };
         var first = await DraftAsync(orla, "rigger", spec, null);
         using (var second = await piet.SendAsync("PUT", "/api/templates/rigger/draft", new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString()))

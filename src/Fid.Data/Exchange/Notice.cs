@@ -94,7 +94,14 @@ public sealed class Notices(FidDb db)
 
     private void Add(string system, NoticeKind kind, Guid hire, string reference, string number, LocalDate start, Instant at) => db.Notices.Add(new Notice
     {
-        System = system, Kind = kind, HireId = hire, Reference = reference, Number = number, Start = start, At = at, NextTry = at,
+        System = system,
+        Kind = kind,
+        HireId = hire,
+        Reference = reference,
+        Number = number,
+        Start = start,
+        At = at,
+        NextTry = at,
     });
 }
 

@@ -7,10 +7,14 @@ namespace Fid.Data.People;
 /// ended since it was last projected.</summary>
 public sealed class DayTurn(FidDb db, RecordWriter records)
 {
-    // Files that were given and never saved with a record.
+    // Files that were given and never saved with a record, a task or a template.
     private Task<int> DropUnnamedAsync(Instant at, CancellationToken cancellation) => db.Database.ExecuteSqlAsync($"""
         delete from stored_files f where f.at < {at - Duration.FromDays(1)}
           and not exists (select from record_values v where v.value #>> array[]::text[] = f.id::text and length(v.value #>> array[]::text[]) = 36)
+          and not exists (select from hire_tasks t where f.id = any(t.attachments))
+          and not exists (
+            select from (select spec::text as said from template_versions union all select spec::text from template_drafts union all select properties::text from shared_tasks) t
+            where t.said like '%' || f.id || '%')
         """, cancellation);
 
     /// <summary>Brings records to a day, and says how many. It may be run as often as one likes, by several servers at once.</summary>

@@ -70,7 +70,14 @@ public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValue
         foreach (var stint in stints.Where(s => s != through)) await records.RefreshAsync(stint, now[stint.Id], change.At, today, cancellation);
         var merge = new PersonMerge
         {
-            KeptId = kept, OtherId = other, Employments = [.. moved.Select(m => m.Id)], Users = [.. users.Select(u => u.Id)], Through = through.Id, ChangeId = change.Id, At = author.At, ByName = author.Name,
+            KeptId = kept,
+            OtherId = other,
+            Employments = [.. moved.Select(m => m.Id)],
+            Users = [.. users.Select(u => u.Id)],
+            Through = through.Id,
+            ChangeId = change.Id,
+            At = author.At,
+            ByName = author.Name,
         };
         db.Add(merge);
         return merge;

@@ -63,15 +63,6 @@ public sealed class TemplateBook
     public Outcome<Layered> Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, bool returning = false) =>
         TemplateResolution.Resolve(new TemplateQuestion(Facts(start, returning), _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, typed, null, today));
 
-    /// <summary>The same for facts that are no layer of their own, such as those of an example.</summary>
-    public Outcome<Layered> ResolveFor(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> facts, LocalDate? start, LocalDate today)
-    {
-        var all = Facts(start);
-        foreach (var (name, value) in facts) all[name] = value;
-        return TemplateResolution.Resolve(new TemplateQuestion(
-            all, _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, new Dictionary<string, JsonElement>(), null, today));
-    }
-
     /// <summary>What a template and those it builds on come to, whatever the hire and without any add-on.</summary>
     public Outcome<Layered> Alone(RoleTemplate template, LocalDate today) => Laid(template, [], today);
 

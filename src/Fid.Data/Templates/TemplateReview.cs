@@ -14,7 +14,10 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
     /// <summary>The list of the firm whose codes are the keys of a template's entries.</summary>
     public static IReadOnlyDictionary<string, string> KeyedBy { get; } = new Dictionary<string, string>
     {
-        [TemplateLists.Items] = "items", [TemplateLists.Documents] = "documentKinds", [TemplateLists.Certificates] = "certificates", [TemplateLists.SecondJobs] = "jobs",
+        [TemplateLists.Items] = "items",
+        [TemplateLists.Documents] = "documentKinds",
+        [TemplateLists.Certificates] = "certificates",
+        [TemplateLists.SecondJobs] = "jobs",
     };
 
     /// <summary>Reads what a review compares with.</summary>

@@ -133,8 +133,17 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
     {
         var copy = new HireTask
         {
-            HireId = hire, Key = task.Key, Position = task.Position, Name = task.Name, StageKey = task.StageKey, Owner = task.Owner, CalendarCode = task.CalendarCode, Work = task.Work,
-            Done = task.Done, DoneBy = task.DoneBy, SkippedWhy = task.SkippedWhy,
+            HireId = hire,
+            Key = task.Key,
+            Position = task.Position,
+            Name = task.Name,
+            StageKey = task.StageKey,
+            Owner = task.Owner,
+            CalendarCode = task.CalendarCode,
+            Work = task.Work,
+            Done = task.Done,
+            DoneBy = task.DoneBy,
+            SkippedWhy = task.SkippedWhy,
         };
         foreach (var property in HireFacts.TaskProperties) HireFacts.Take(copy, task, property);
         return copy;

@@ -37,9 +37,11 @@ internal static class Checklist
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
         var details = await db.HireTasks.AsNoTracking().Where(t => t.HireId == head.Id)
-            .Select(t => new TaskDetail(t.Key, t.Instructions, t.DoneBy, t.SkippedWhy, t.Contact, t.ContactWhy)).ToDictionaryAsync(t => t.Key, cancellation);
+            .Select(t => new TaskDetail(t.Key, t.Instructions, t.DoneBy, t.SkippedWhy, t.Contact, t.ContactWhy, t.Attachments)).ToDictionaryAsync(t => t.Key, cancellation);
         var manager = await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
 
+        var given = details.Values.SelectMany(d => d.Attachments).Distinct().ToArray();
+        var files = given.Length == 0 ? [] : await db.StoredFiles.Where(f => given.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
         var question = hire.Question(today, calendars, stages.ConvertAll(s => s.ToPlan()));
         var plan = HirePlan.Of(question, SoonestSearch.Always);
         var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Name);
@@ -48,7 +50,7 @@ internal static class Checklist
             manager is not null && seen.Manager ? manager.FullName : null, templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode, head.TemplateVersion, filled, of,
             Versions.Tag(head.Version), today, head.Start, head.Accepted,
             [.. stages.Select((s, i) => StageOf(s, plan.Stages[i], question, plan))],
-            [.. hire.Tasks.Select((t, i) => TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head))],
+            [.. hire.Tasks.Select((t, i) => TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head, files))],
             plan.Feasible, plan.SoonestStart,
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
             HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names));
@@ -80,14 +82,15 @@ internal static class Checklist
         return new StageResponse(stage.Key, stage.Name, planned.State, opens, done, of, stage.WaitsFor);
     }
 
-    private static TaskResponse TaskOf(TaskRow task, PlannedTask planned, TaskDetail detail, Dictionary<string, string> taskNames, ListNames names, HireHead hire) => new(
+    private static TaskResponse TaskOf(TaskRow task, PlannedTask planned, TaskDetail detail, Dictionary<string, string> taskNames, ListNames names, HireHead hire, Dictionary<Guid, string> files) => new(
         task.Key, task.Name, task.StageKey, task.Owner, names.Owner(task.Owner), planned.State, planned.Due,
         planned.EarliestStart, planned.EarliestFinish, planned.LatestStart, planned.LatestFinish, planned.Slack, planned.CanStart,
         task.Work, [.. task.After.Select(k => taskNames.GetValueOrDefault(k, k))], task.Required, task.DayOne,
         task.Done, detail.DoneBy, detail.SkippedWhy, detail.Instructions, hire.IsBeforeKnown(planned),
-        detail.Contact, detail.Contact is { } contact ? names.Owner(contact) : null, detail.ContactWhy);
+        detail.Contact, detail.Contact is { } contact ? names.Owner(contact) : null, detail.ContactWhy,
+        [.. detail.Attachments.Where(files.ContainsKey).Select(f => new TaskFile(f, files[f]))]);
 
-    private sealed record TaskDetail(string Key, string? Instructions, string? DoneBy, string? SkippedWhy, string? Contact, string? ContactWhy);
+    private sealed record TaskDetail(string Key, string? Instructions, string? DoneBy, string? SkippedWhy, string? Contact, string? ContactWhy, Guid[] Attachments);
 }
 
 /// <summary>A hire and its checklist.</summary>
@@ -109,4 +112,7 @@ public sealed record TaskResponse(
     string Key, string Name, string Stage, string Owner, string? OwnerName, TaskState State, LocalDate? Due,
     LocalDate? EarliestStart, LocalDate? EarliestFinish, LocalDate? LatestStart, LocalDate? LatestFinish, int? Slack, bool CanStart,
     int Work, string[] After, bool Required, bool DayOne, LocalDate? Done, string? DoneBy, string? SkippedWhy, string? Instructions, bool BeforeKnown, string? Contact, string? ContactName,
-    string? ContactWhy);
+    string? ContactWhy, TaskFile[] Attachments);
+
+/// <summary>A file that goes with a task.</summary>
+public sealed record TaskFile(Guid Id, string Name);

@@ -64,8 +64,26 @@ internal sealed class HireOrigins(FidDb db)
 
     private static HireTask Afresh(HireTask task) => new()
     {
-        Key = task.Key, Position = task.Position, Name = task.Name, StageKey = task.StageKey, Owner = task.Owner, CalendarCode = task.CalendarCode, Work = task.Work,
-        OpensAnchor = task.OpensAnchor, OpensAmount = task.OpensAmount, OpensUnit = task.OpensUnit, DueAnchor = task.DueAnchor, DueAmount = task.DueAmount, DueUnit = task.DueUnit,
-        After = task.After, Lags = task.Lags, Required = task.Required, DayOne = task.DayOne, Instructions = task.Instructions, Contact = task.Contact, ContactWhy = task.ContactWhy, Attachments = task.Attachments,
+        Key = task.Key,
+        Position = task.Position,
+        Name = task.Name,
+        StageKey = task.StageKey,
+        Owner = task.Owner,
+        CalendarCode = task.CalendarCode,
+        Work = task.Work,
+        OpensAnchor = task.OpensAnchor,
+        OpensAmount = task.OpensAmount,
+        OpensUnit = task.OpensUnit,
+        DueAnchor = task.DueAnchor,
+        DueAmount = task.DueAmount,
+        DueUnit = task.DueUnit,
+        After = task.After,
+        Lags = task.Lags,
+        Required = task.Required,
+        DayOne = task.DayOne,
+        Instructions = task.Instructions,
+        Contact = task.Contact,
+        ContactWhy = task.ContactWhy,
+        Attachments = task.Attachments,
     };
 }

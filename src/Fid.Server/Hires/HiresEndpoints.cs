@@ -20,6 +20,7 @@ internal static class HiresEndpoints
             .ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);
         app.MapPut("/api/hires/{id:guid}/tasks/{key}/done", Ticking.Done).WhoMay(Access.SignedIn).ProducesProblem(400).ProducesProblem(404);
         app.MapDelete("/api/hires/{id:guid}/tasks/{key}/done", Ticking.NotDone).WhoMay(Access.SignedIn).ProducesProblem(404);
+        app.MapGet("/api/hires/{id:guid}/tasks/{key}/files/{file:guid}", Ticking.ShowFile).WhoMay(Access.SignedIn).ProducesProblem(404);
         app.MapPut("/api/hires/{id:guid}/tasks/{key}/skipped", Ticking.Skip).WhoMay(Access.Coordinates).Validated<SkipRequest>()
             .ProducesProblem(400).ProducesProblem(404);
         app.MapDelete("/api/hires/{id:guid}/tasks/{key}/skipped", Ticking.NotSkipped).WhoMay(Access.Coordinates).ProducesProblem(404);

@@ -3,6 +3,7 @@ using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Hires;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using FluentValidation;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -49,6 +50,15 @@ internal static class Ticking
         if (db.Entry(task).State == EntityState.Modified) db.Changes.Add(author.Change(action, id, key, why));
         await db.SaveChangesAsync(cancellation);
         return TypedResults.NoContent();
+    }
+
+    /// <summary>A file that goes with a task, for whoever does it or sees the hire.</summary>
+    public static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ShowFile(
+        Guid id, string key, Guid file, ClaimsPrincipal user, FidDb db, HttpContext http, CancellationToken cancellation)
+    {
+        var task = await db.HireTasks.AsNoTracking().FirstOrDefaultAsync(t => t.HireId == id && t.Key == key && t.Attachments.Contains(file), cancellation);
+        if (task is null || (!user.MayReadEverybody() && !await MayAsync(task, user, db, cancellation))) return Problems.NotFound();
+        return await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is { } stored ? Files.Answer(stored, http) : Problems.NotFound();
     }
 
     private static async Task<bool> MayAsync(HireTask task, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)

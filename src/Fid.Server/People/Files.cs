@@ -57,6 +57,12 @@ internal static class Files
         var named = file.ToString();
         var rows = await db.RecordValues.AsNoTracking().Where(v => v.Field == key && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId)).Select(v => v.Value).ToListAsync(cancellation);
         if (!rows.Exists(v => v.ToString() == named) || await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is not { } stored) return Problems.NotFound();
+        return Answer(stored, http);
+    }
+
+    /// <summary>A file as an answer.</summary>
+    internal static FileContentHttpResult Answer(StoredFile stored, HttpContext http)
+    {
         // What is shown in the browser runs nothing and reaches nothing.
         // A sandbox would keep the browser's own viewer of PDF from opening.
         http.Response.Headers.ContentSecurityPolicy = $"default-src 'none'; style-src 'unsafe-inline'{(stored.MediaType == "application/pdf" ? "" : "; sandbox")}";

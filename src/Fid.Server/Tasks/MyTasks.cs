@@ -42,12 +42,12 @@ internal static class MyTasks
                 if (!planned.Unfinished || !TaskOwner.IsMine(task.Owner, hire.Head, user, employments)) continue;
                 mine.Add(new MyTask(
                     head.Id, head.FullName, names.Job(head.JobCode), names.Site(head.SiteCode), head.Start, task.Key, task.Name,
-                    task.Owner, names.Owner(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null, head.IsBeforeKnown(planned)));
+                    task.Owner, names.Owner(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null, head.IsBeforeKnown(planned), []));
             }
         }
         var first = mine.OrderByDescending(t => t.CanStart).ThenBy(t => t.LatestFinish ?? LocalDate.MaxIsoValue).ThenBy(t => t.EarliestStart).ThenBy(t => t.Start).Take(Most).ToArray();
-        var instructions = await InstructionsAsync(first, db, cancellation);
-        return TypedResults.Ok(new MyTasksResponse(today, [.. first.Select(t => t with { Instructions = instructions.GetValueOrDefault((t.HireId, t.Key)) })], mine.Count));
+        var details = await DetailsAsync(first, db, cancellation);
+        return TypedResults.Ok(new MyTasksResponse(today, [.. first.Select(t => details.GetValueOrDefault((t.HireId, t.Key)) is var (instructions, files) ? t with { Instructions = instructions, Attachments = files } : t)], mine.Count));
     }
 
     private static Func<IQueryable<Hire>, IQueryable<Hire>> Mine(ClaimsPrincipal user, Guid[] employments, FidDb db)
@@ -62,12 +62,14 @@ internal static class MyTasks
             || db.RecordsNow.Any(r => r.EmploymentId == h.EmploymentId && (r.PersonId == person || (r.ManagerId != null && employments.Contains(r.ManagerId.Value)) || (r.BuddyId != null && employments.Contains(r.BuddyId.Value)))));
     }
 
-    private static async Task<Dictionary<(Guid, string), string>> InstructionsAsync(MyTask[] tasks, FidDb db, CancellationToken cancellation)
+    private static async Task<Dictionary<(Guid, string), (string? Instructions, TaskFile[] Files)?>> DetailsAsync(MyTask[] tasks, FidDb db, CancellationToken cancellation)
     {
         var hires = tasks.Select(t => t.HireId).Distinct().ToArray();
-        var rows = await db.HireTasks.AsNoTracking().Where(t => hires.Contains(t.HireId) && t.Instructions != null)
-            .Select(t => new { t.HireId, t.Key, t.Instructions }).ToListAsync(cancellation);
-        return rows.ToDictionary(r => (r.HireId, r.Key), r => r.Instructions!);
+        var rows = await db.HireTasks.AsNoTracking().Where(t => hires.Contains(t.HireId) && (t.Instructions != null || t.Attachments.Length > 0))
+            .Select(t => new { t.HireId, t.Key, t.Instructions, t.Attachments }).ToListAsync(cancellation);
+        var ids = rows.SelectMany(r => r.Attachments).Distinct().ToArray();
+        var names = ids.Length == 0 ? [] : await db.StoredFiles.Where(f => ids.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
+        return rows.ToDictionary(r => (r.HireId, r.Key), r => ((string?, TaskFile[])?)(r.Instructions, [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))]));
     }
 }
 
@@ -77,4 +79,4 @@ public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
 
 public sealed record MyTask(
     Guid HireId, string Hire, string? Job, string? Site, LocalDate Start, string Key, string Name, string Owner, string? OwnerName, TaskState State, bool CanStart,
-    LocalDate? Due, LocalDate EarliestStart, LocalDate? LatestFinish, int? Slack, int Work, string? Instructions, bool BeforeKnown);
+    LocalDate? Due, LocalDate EarliestStart, LocalDate? LatestFinish, int? Slack, int Work, string? Instructions, bool BeforeKnown, TaskFile[] Attachments);

@@ -66,16 +66,18 @@ internal static class TemplateExamples
         if (use is null) return Problems.NotFound();
         var findings = (await FindingsAsync(db, fields, book, edited, today, cancellation)).ToList();
         var start = request.Start is { } on && ValueCheck.IsSensible(on) ? on : today.PlusWeeks(4);
-        var resolved = book.ResolveFor(use, request.Facts, start, today);
+        // What is chosen for the example stands in it as if it had been typed.
+        var chosen = request.Facts.Where(f => fields.Set.Find(f.Key) is not null).ToDictionary();
+        var returning = request.Facts.TryGetValue(HireOrigin.Returning, out var before) && before.ValueKind == JsonValueKind.String && before.GetString() == "yes";
+        var resolved = book.Resolve(use, chosen, start, today, returning);
         if (resolved.Answer is not { } layered)
         {
             findings.AddRange(resolved.Problems.Where(p => findings.TrueForAll(f => f.Code != p.Code)).Select(p => new TemplateFinding("example", null, null, p.Code, p.Message)));
-            return TypedResults.Ok(new TemplateExample(use.Code, start, [], [], [], [], null, 0, [], [.. findings]));
+            return TypedResults.Ok(new TemplateExample(use.Code, start, [], [], [], [], null, 0, [], [], [.. findings]));
         }
         var names = await ListNames.LoadAsync(db, cancellation);
         var display = await RecordReader.DisplayAsync(db, fields, layered.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
         var facts = layered.Values.ToDictionary(v => v.Key, v => v.Value.Value);
-        foreach (var (field, value) in request.Facts) facts.TryAdd(field, value);
         facts["start_date"] = JsonSerializer.SerializeToElement(start.ToString("uuuu-MM-dd", null));
         var completeness = Completeness.Count(fields.Set, facts, start);
         return TypedResults.Ok(new TemplateExample(
@@ -91,6 +93,7 @@ internal static class TemplateExamples
             await PlanAsync(db, layered, start, today, names, cancellation),
             completeness.Missing.Count(fields.Set.IsRequiredFirst),
             await OwnerNamesAsync(db, layered, names, cancellation),
+            await FileNamesAsync(db, layered, cancellation),
             [.. findings]));
     }
 
@@ -133,6 +136,13 @@ internal static class TemplateExamples
         return owners.Select(o => (o, Name: HireTask.PersonOf(o) is { } id ? people.GetValueOrDefault(id) : names.Owner(o))).Where(o => o.Name is not null).ToDictionary(o => o.o, o => o.Name!);
     }
 
+    private static async Task<Dictionary<Guid, string>> FileNamesAsync(FidDb db, Layered layered, CancellationToken cancellation)
+    {
+        var ids = layered.Tasks.Where(t => t.Properties.ContainsKey("attachments")).Select(t => t.Properties["attachments"].Value).Where(v => v.ValueKind == JsonValueKind.Array)
+            .SelectMany(v => v.EnumerateArray()).Where(v => v.ValueKind == JsonValueKind.String).Select(v => Guid.TryParse(v.GetString(), out var id) ? id : Guid.Empty).ToArray();
+        return await db.StoredFiles.Where(f => ids.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
+    }
+
     /// <summary>Everybody whom an add-on with this condition would apply to today.</summary>
     private static async Task<Ok<ApplyingPeople>> People(ApplyingRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
@@ -141,8 +151,9 @@ internal static class TemplateExamples
         if (mistake is not null) return TypedResults.Ok(new ApplyingPeople(0, [], mistake.Message));
         var active = await ActiveRecords.LoadAsync(db, today, cancellation);
         var calendar = new Core.Calendars.WorkCalendar(Core.Calendars.RestMask.Weekend, []);
+        var returning = (await db.Employments.Where(e => db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start)).Select(e => e.Id).ToListAsync(cancellation)).ToHashSet();
         var applies = active.Records.Where(r => formula is null
-            || formula.Compute(new FormulaFacts(name => r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(v) : null, today, calendar)).Value is true).Select(r => r.Key).ToArray();
+            || formula.Compute(new FormulaFacts(name => name == HireOrigin.Returning ? (returning.Contains(r.Key) ? "yes" : "no") : r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(v) : null, today, calendar)).Value is true).Select(r => r.Key).ToArray();
         var names = await ListNames.LoadAsync(db, cancellation);
         var rows = await db.RecordsNow.AsNoTracking().Where(r => applies.Contains(r.EmploymentId)).OrderBy(r => r.FamilyName).ThenBy(r => r.GivenName).Take(MostPeople).ToListAsync(cancellation);
         return TypedResults.Ok(new ApplyingPeople(applies.Length, [.. rows.Select(r => new ApplyingPerson(r.EmploymentId, r.FullName, names.Job(r.JobCode), names.Site(r.SiteCode)))], null));
@@ -163,10 +174,11 @@ public sealed record ExampleRequest(TemplateSpec? Spec, string? Use, Dictionary<
 /// <param name="Dropped">What layers took away.</param>
 /// <param name="Plan">The plan of its checklist; null while there is something wrong with the tasks.</param>
 /// <param name="Left">Fields needed to prepare that are left to type.</param>
+/// <param name="FileNames">How the files that go with tasks are called.</param>
 /// <param name="OwnerNames">How owners of tasks that are teams or people are called.</param>
 public sealed record TemplateExample(
     string Use, LocalDate Start, LayerResponse[] Layers, ExampleValue[] Values, ExampleEntry[] Entries, ExampleDrop[] Dropped, ExamplePlan? Plan, int Left,
-    Dictionary<string, string> OwnerNames, TemplateFinding[] Findings);
+    Dictionary<string, string> OwnerNames, Dictionary<Guid, string> FileNames, TemplateFinding[] Findings);
 
 public sealed record LayerResponse(string Id, string Code, string Name, int Version, bool IsAddOn);
 

@@ -845,6 +845,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hires/{id}/tasks/{key}/files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file that goes with a task, for whoever does it or sees the hire. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    key: string;
+                    file: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hires/{id}/tasks/{key}/skipped": {
         parameters: {
             query?: never;
@@ -6545,6 +6585,7 @@ export interface components {
             work: number;
             instructions: null | string;
             beforeKnown: boolean;
+            attachments: components["schemas"]["TaskFile"][];
         };
         /** @description A person's open tasks, those that can be worked on first. */
         MyTasksResponse: {
@@ -7168,6 +7209,12 @@ export interface components {
             /** Format: int32 */
             slack: null | number;
         };
+        /** @description A file that goes with a task. */
+        TaskFile: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
         TaskMove: {
             key: string;
             name: string;
@@ -7207,6 +7254,7 @@ export interface components {
             contact: null | string;
             contactName: null | string;
             contactWhy: null | string;
+            attachments: components["schemas"]["TaskFile"][];
         };
         /**
          * @description A task's state; the first that fits.
@@ -7282,6 +7330,10 @@ export interface components {
             left: number;
             /** @description How owners of tasks that are teams or people are called. */
             ownerNames: {
+                [key: string]: string;
+            };
+            /** @description How the files that go with tasks are called. */
+            fileNames: {
                 [key: string]: string;
             };
             findings: components["schemas"]["TemplateFinding"][];

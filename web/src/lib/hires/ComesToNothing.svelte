@@ -48,7 +48,7 @@
   async function goOn() {
     try {
       await data(api.DELETE('/api/hires/{id}/outcome', { params: { path: { id } } }));
-      done(w.outcome.undone);
+      done(words().outcome.undone);
       await client.invalidateQueries();
       await goto(`/hires/${id}/checklist`);
     } catch (e) {

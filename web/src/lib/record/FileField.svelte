@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
-  import { upload } from '$lib/api/upload';
+  import { give } from './files';
   import { text } from '$lib/text/index.svelte';
   import Line from '$lib/ui/Line.svelte';
   import { failed } from '$lib/ui/toast';
@@ -40,7 +40,7 @@
     if (!file || !onchange) return;
     busy = true;
     try {
-      const stored = await upload<Api['GivenFile']>(`/api/files?${new URLSearchParams({ fileName: file.name }).toString()}`, file);
+      const stored = await give(file);
       // Before it is saved nobody sees it but from where it came.
       const shown = stored.mediaType.startsWith('image/') ? await pictureOf(file) : undefined;
       given = { id: stored.id, name: stored.name, picture: shown };

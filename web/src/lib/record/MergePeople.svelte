@@ -36,7 +36,7 @@
         api.POST('/api/people/{id}/merge', { params: { path: { id } }, body: { with: other, take, why: why.trim() || null } })
       );
       open = false;
-      done(w.done, { label: w.undo, run: () => part(merged.id) });
+      done(words().merge.done, { label: words().merge.undo, run: () => part(merged.id) });
       await client.invalidateQueries();
     } catch (e) {
       failed(e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e));
@@ -48,7 +48,7 @@
     try {
       await data(api.DELETE('/api/people/merges/{id}', { params: { path: { id: merge } } }));
       open = false;
-      done(w.undone);
+      done(words().merge.undone);
       await client.invalidateQueries();
     } catch (e) {
       failed(text.failure(e));

@@ -32,10 +32,22 @@
     ...begun.filter((f) => !(plain ?? []).some((c) => c.field === f)).map((field) => ({ field, values: [] }))
   ]);
   const asFormula = $derived(written || plain === undefined);
-  const fieldOf = (key: string) => offered.find((o) => o.field.key === key)?.field;
-  const choosable = $derived(
-    offered.filter((o) => (o.field.list && o.field.type !== 'choices') || o.field.type === 'choice').map((o) => o.field)
-  );
+  // Whether the person was here before is no field of the record, but can be asked for like one.
+  const returning = $derived({
+    key: 'returning',
+    type: 'choice' as const,
+    list: null,
+    label: { en: w.when.returning, de: w.when.returning },
+    options: [
+      { value: 'yes', label: { en: w.value.yes, de: w.value.yes }, retired: false, within: null },
+      { value: 'no', label: { en: w.value.no, de: w.value.no }, retired: false, within: null }
+    ]
+  });
+  const fieldOf = (key: string) => (key === 'returning' ? returning : offered.find((o) => o.field.key === key)?.field);
+  const choosable = $derived([
+    ...offered.filter((o) => (o.field.list && o.field.type !== 'choices') || o.field.type === 'choice').map((o) => o.field),
+    returning
+  ]);
   const fields = $derived(offered.map((o) => ({ key: o.field.key, label: o.field.label, type: o.field.type })));
   const finding = $derived((editing.example?.findings ?? []).find((f) => f.part === 'when'));
   const people = createQuery(() => ({

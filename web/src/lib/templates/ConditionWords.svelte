@@ -13,6 +13,7 @@
   const editing = editingQuery();
   const clauses = $derived(clausesOf(when));
   const value = (field: string, v: string) => {
+    if (field === 'returning') return v === 'yes' ? w.value.yes : w.value.no;
     const known = editing.data?.fields.find((f) => f.field.key === field)?.field;
     if (known?.list) return nameOf(options.data?.options ?? [], known.list, v);
     return known?.options?.find((o) => o.value === v)?.label[text.language] ?? v;
@@ -22,5 +23,8 @@
 {#if clauses === undefined}<code>{when}</code>
 {:else if clauses.length === 0}{w.everybody}
 {:else}{clauses
-    .map((c) => `${fieldTitle(c.field)} ${w.when.is} ${c.values.map((v) => value(c.field, v)).join(` ${w.when.or} `)}`)
+    .map(
+      (c) =>
+        `${c.field === 'returning' ? w.when.returning : fieldTitle(c.field)} ${w.when.is} ${c.values.map((v) => value(c.field, v)).join(` ${w.when.or} `)}`
+    )
     .join(` ${w.when.and} `)}{/if}

@@ -36,7 +36,7 @@
           }
         })
       );
-      done(w.importing.done);
+      done(words().importing.done);
       await client.invalidateQueries({ queryKey: ['templates'] });
       await client.invalidateQueries({ queryKey: ['lists'] });
       onclose();

@@ -52,10 +52,12 @@
           headers: { 'If-Match': editing.version ?? '' }
         })
       );
+      // What is derived ends with the dialog.
+      const [said, touches, code] = [words().publishing.done(published.version), fates.touched > 0, editing.code];
       open = false;
-      done(w.publishing.done(published.version));
+      done(said);
       await client.invalidateQueries({ queryKey: ['templates'] });
-      if (fates.touched > 0) await goto(`/templates/${editing.code}/updates`);
+      if (touches) await goto(`/templates/${code}/updates`);
     } catch (e) {
       if (e instanceof ApiProblem && e.status === 412) {
         editing.other = e.current as Api['TemplateDraftResponse'];

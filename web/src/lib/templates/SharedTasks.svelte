@@ -81,6 +81,7 @@
         stages={offered.data?.stages ?? []}
         others={[]}
         ownerNames={{}}
+        fileNames={{}}
         error={(p) => text.problem(errors.find((e) => e.pointer === `/properties/${p}`))}
         onchange={(name, value) => {
           const next = { ...properties };

@@ -1,6 +1,9 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
   import ListPicker from '$lib/lists/ListPicker.svelte';
+  import { give } from '$lib/record/files';
+  import { text } from '$lib/text/index.svelte';
+  import { failed } from '$lib/ui/toast';
   import Chips from '$lib/ui/Chips.svelte';
   import Line from '$lib/ui/Line.svelte';
   import Markdown from '$lib/ui/Markdown.svelte';
@@ -17,11 +20,13 @@
     /** Tasks it can come after. */
     others: { key: string; name: string }[];
     ownerNames: Record<string, string>;
+    /** How attached files are called. */
+    fileNames: Record<string, string>;
     note?: (property: string) => string | undefined;
     error?: (property: string) => string | undefined;
     onchange: (property: string, value: unknown) => void;
   }
-  let { properties, stages, others, ownerNames, note = () => undefined, error = () => undefined, onchange }: Props = $props();
+  let { properties, stages, others, ownerNames, fileNames, note = () => undefined, error = () => undefined, onchange }: Props = $props();
   const w = $derived(words());
   const str = (name: string) => (typeof properties[name] === 'string' ? properties[name] : '');
   let name = $derived(str('name'));
@@ -40,6 +45,19 @@
       'after',
       next.map((a) => (a.lag ? a : a.id))
     );
+  const attached = $derived(Array.isArray(properties.attachments) ? (properties.attachments as string[]) : []);
+  let given = $state<Record<string, string>>({});
+  async function attach(files: FileList | null) {
+    const file = files?.[0];
+    if (!file) return;
+    try {
+      const stored = await give(file);
+      given = { ...given, [stored.id]: stored.name };
+      onchange('attachments', [...attached, stored.id]);
+    } catch (e) {
+      failed(text.failure(e));
+    }
+  }
 </script>
 
 <div class="grid w-full grid-cols-1 gap-x-5 sm:grid-cols-2 lg:grid-cols-4">
@@ -188,4 +206,27 @@
     error={error('contactWhy')}
     oninput={(e) => onchange('contactWhy', (contactWhy = e.currentTarget.value) || undefined)}
   />
+  <div class="sm:col-span-2">
+    <label class="link cursor-pointer text-xs"
+      >{w.task.attach}<input
+        type="file"
+        class="sr-only"
+        onchange={async (e) => {
+          await attach(e.currentTarget.files);
+        }}
+      /></label
+    >
+    {#if attached.length > 0}
+      <Chips
+        label={w.task.attachments}
+        chosen={attached.map((f) => ({ value: f, label: given[f] ?? fileNames[f] ?? f }))}
+        takeAway={(f) => `${w.task.takeAway}: ${given[f] ?? fileNames[f] ?? f}`}
+        ontake={(f) =>
+          onchange(
+            'attachments',
+            attached.filter((a) => a !== f)
+          )}
+      />
+    {/if}
+  </div>
 </div>

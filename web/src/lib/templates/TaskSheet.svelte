@@ -109,6 +109,7 @@
       {stages}
       others={tasks.filter((t) => t.key !== key).map((t) => ({ key: t.key, name: String(t.properties.name?.value ?? t.key) }))}
       ownerNames={editing.example?.ownerNames ?? {}}
+      fileNames={editing.example?.fileNames ?? {}}
       {note}
       {error}
       onchange={(property, value) => editing.setProperty('tasks', key, property, value)}

@@ -30,12 +30,15 @@
   const fieldOf = (key: string) => offered.find((o) => o.field.key === key)?.field;
   const rows = $derived.by(() => {
     const order = new Map(offered.map((o, i) => [o.field.key, i]));
-    const worked = new Map((editing.example?.values ?? []).map((v) => [v.field, v]));
+    // What is only chosen for the example is no value of the template.
+    const worked = new Map(
+      (editing.example?.values ?? []).filter((v) => v.from !== 'typed' || v.displaced.length > 0).map((v) => [v.field, v])
+    );
     return [...new Set([...worked.keys(), ...Object.keys(own)])]
       .sort((a, b) => (order.get(a) ?? 999) - (order.get(b) ?? 999))
       .map((field) => ({ field, worked: worked.get(field) }));
   });
-  const nameAt = (id: string) => looks.find((l) => l.id === id)?.name ?? id;
+  const nameAt = (id: string) => looks.find((l) => l.id === id)?.name ?? (id === 'typed' ? text.t.source.typed : id);
   const plain = (field: string, value: unknown) => {
     const list = fieldOf(field)?.list;
     return typeof value === 'string' && list ? nameOf(options.data?.options ?? [], list, value) : shownJson(value, fieldOf(field));

@@ -241,39 +241,6 @@ export const de: Messages = {
     lacks: (fields) => `Zum Vorbereiten nötig und noch leer: ${fields}.`,
     begin: 'Wählen Sie eine Rollenvorlage, um zu sehen, was sie ausfüllt.',
     typed: (typed, filled) => `${typed} eingegeben, ${filled} für Sie ausgefüllt`,
-    ways: { template: 'Aus einer Vorlage', full: 'Vollständig', like: 'Wie jemand anderes', many: 'Viele auf einmal' },
-    born: 'Geburtsdatum',
-    colleague: 'Kollegin oder Kollege',
-    copy: 'Übernehmen',
-    parts: { job: 'Tätigkeit und Abteilung', pay: 'Lohn', clock: 'Muster und Zeiterfassung', checklist: 'Checkliste', items: 'Ausgaben' },
-    known: {
-      title: 'Schon bekannt?',
-      reasons: {
-        identifier: 'dieselbe amtliche Nummer',
-        name: 'derselbe Name',
-        similarName: 'fast derselbe Name',
-        swappedNames: 'Namen vertauscht',
-        otherName: 'ein früherer Name',
-        born: 'dasselbe Geburtsdatum',
-        swappedBirthDate: 'Tag und Monat vertauscht',
-        email: 'dieselbe E-Mail',
-        phone: 'dieselbe Telefonnummer'
-      },
-      first: (day) => `zuerst eingestellt ${day}`,
-      until: (day) => `bis ${day}`,
-      here: 'arbeitet jetzt hier',
-      service: (day) => `die Dienstzeit zählte ab ${day}`,
-      choose: 'Ein neues Arbeitsverhältnis dieser Person',
-      chosen: (name) => `Neues Arbeitsverhältnis von ${name}`,
-      else: 'Jemand anderes',
-      reuse: 'Übernehmen'
-    },
-    past: {
-      title: (days) => `Der Beginn war vor ${days} ${days === 1 ? 'Tag' : 'Tagen'}.`,
-      means: (overdue) =>
-        `Alles gilt ab diesem Tag. ${overdue === 0 ? 'Keine Aufgabe war vor heute fällig' : overdue === 1 ? 'Eine Aufgabe war vor heute fällig: sie zeigt sich als „bevor wir es wussten“' : `${overdue} Aufgaben waren vor heute fällig: sie zeigen sich als „bevor wir es wussten“`}, der Lohn für die Tage seither ist mit dem nächsten Zahltag fällig, und seither Gestempeltes gehört zu dieser Akte.`,
-      meant: 'Es ist so gemeint'
-    },
     open: 'Einstellung anlegen',
     openRest: 'Anlegen und den Rest ausfüllen',
     opened: (name) => `${name} ist unterwegs.`,

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import TaskFiles from '$lib/hires/TaskFiles.svelte';
   import Markdown from '$lib/ui/Markdown.svelte';
   import { goto } from '$app/navigation';
   import { api, data, type Api } from '$lib/api/client';
@@ -94,9 +95,13 @@
                       >{:else}<strong class="text-ink"><bdi>{task.hire}</bdi></strong>{/if}
                     · {[task.job, task.site].filter(Boolean).join(' · ')} · {t.starts(text.day(task.start))}
                   </p>
-                  {#if selected === id(task) && task.instructions}
+                  {#if selected === id(task) && (task.instructions || task.attachments.length > 0)}
                     <div class="border-sea bg-sea-tint mt-1.5 max-w-prose border-l-4 px-3 py-1.5 text-xs">
-                      <Markdown text={task.instructions} />
+                      {#if task.instructions}<Markdown text={task.instructions} />{/if}<TaskFiles
+                        hire={task.hireId}
+                        task={task.key}
+                        files={task.attachments}
+                      />
                     </div>
                   {/if}
                 </div>

@@ -120,11 +120,11 @@
       <p class="text-soft py-6">{w.none}</p>
     {:else}
       <div class="grid gap-x-10 xl:grid-cols-[1fr_auto]">
-        <div>
+        <div class="min-w-0">
           {@render table(w.roles, roles, false)}
           {#if addOns.length > 0}{@render table(w.addOns, addOns, true)}{/if}
         </div>
-        <div>
+        <div class="min-w-0">
           <h2 class="pt-4 pb-1.5 text-base">{w.map}</h2>
           <TemplateMap rows={roles.filter((r) => !r.retired)} />
         </div>

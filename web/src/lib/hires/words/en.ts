@@ -1,5 +1,43 @@
 /** What opening many hires, candidates, hires that come to nothing and merging say in English. */
 export const en = {
+  opening: {
+    ways: { template: 'From a template', full: 'In full', like: 'Like a colleague', many: 'Many at once' },
+    born: 'Date of birth',
+    colleague: 'Colleague',
+    copy: 'Copy',
+    parts: { job: 'job and department', pay: 'pay', clock: 'pattern and clock', checklist: 'checklist', items: 'items' } as Record<
+      string,
+      string
+    >,
+    known: {
+      title: 'Already known?',
+      reasons: {
+        identifier: 'same official number',
+        name: 'same name',
+        similarName: 'much the same name',
+        swappedNames: 'names the other way round',
+        otherName: 'a former name',
+        born: 'same date of birth',
+        swappedBirthDate: 'day and month swapped',
+        email: 'same e-mail',
+        phone: 'same telephone'
+      } as Record<string, string>,
+      first: (day: string) => `first hired ${day}`,
+      until: (day: string) => `until ${day}`,
+      here: 'works here now',
+      service: (day: string) => `service would count from ${day}`,
+      choose: 'A new stint of theirs',
+      chosen: (name: string) => `New stint of ${name}`,
+      else: 'Somebody else',
+      reuse: 'Take over'
+    },
+    past: {
+      title: (days: number) => `The start was ${days} ${days === 1 ? 'day' : 'days'} ago.`,
+      means: (overdue: number) =>
+        `Everything applies from that day. ${overdue === 0 ? 'No task was due before today' : overdue === 1 ? 'One task was due before today: it shows as “before we knew”' : `${overdue} tasks were due before today: they show as “before we knew”`}, pay for the days since is owed with the next pay day, and punches since then belong to this record.`,
+      meant: 'It is meant so'
+    }
+  },
   many: {
     title: 'Many at once',
     intro: 'One row is one hire. Paste from a spreadsheet, fill down with Ctrl D; what is left empty comes from the template.',

@@ -82,6 +82,7 @@ export const de: typeof en = {
     title: 'Gilt, wo',
     always: 'Er gilt für alle.',
     add: 'Bedingung hinzufügen',
+    returning: 'War schon hier',
     field: 'Feld',
     is: 'ist',
     value: 'Wert',

@@ -80,6 +80,7 @@ export const en = {
     title: 'Applies where',
     always: 'It applies to everybody.',
     add: 'Add a condition',
+    returning: 'Was here before',
     field: 'Field',
     is: 'is',
     value: 'Value',

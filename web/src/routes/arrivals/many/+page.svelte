@@ -147,7 +147,7 @@
     <table class="narrow border-ink w-full border-t">
       <thead class="text-soft text-xs">
         <tr>
-          <th class="w-6"></th>
+          <td class="w-6"></td>
           {#each columns as column (column.key)}
             <th class="px-1 py-1.5 text-left font-normal whitespace-nowrap">
               {column.label}
@@ -161,7 +161,7 @@
               {/if}
             </th>
           {/each}
-          <th></th>
+          <td></td>
         </tr>
       </thead>
       <tbody>

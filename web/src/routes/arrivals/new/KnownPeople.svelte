@@ -1,13 +1,14 @@
 <script lang="ts">
   import { api, data, type Api } from '$lib/api/client';
   import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { draft } from './draft.svelte';
 
   /** People the firm knows who may be the one being typed, why, and what could be taken over from their last stint. */
-  const t = $derived(text.t.newHire.known);
+  const t = $derived(words().opening.known);
   const asked = $derived({
     givenName: draft.typed.given_name || null,
     familyName: draft.typed.family_name || null,

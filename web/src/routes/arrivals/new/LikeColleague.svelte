@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { text } from '$lib/text/index.svelte';
+  import { words } from '$lib/hires/words';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
   import { draft } from './draft.svelte';
 
   /** The colleague a hire is to be like, and which parts of theirs to copy. What is personal never is. */
-  const t = $derived(text.t.newHire);
+  const t = $derived(words().opening);
   const parts = ['job', 'pay', 'clock', 'checklist', 'items'];
   const chosen = $derived(draft.like?.parts ?? []);
   const toggle = (part: string) =>

@@ -4,6 +4,7 @@
   import { session } from '$lib/api/session.svelte';
   import { fieldLabel, fieldTitle } from '$lib/fields/labels.svelte';
   import { keys } from '$lib/keys/keys.svelte';
+  import { words } from '$lib/hires/words';
   import ListPicker from '$lib/lists/ListPicker.svelte';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
   import { sourceText } from '$lib/source';
@@ -24,6 +25,7 @@
   /** A footer sheet over Arrivals: the least that must be typed, and all that the template fills in. */
   let { open = $bindable() }: { open: boolean } = $props();
   const t = $derived(text.t.newHire);
+  const o = $derived(words().opening);
   const client = useQueryClient();
 
   const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
@@ -118,13 +120,13 @@
             onclick={() => {
               way = one;
               if (one !== 'like') draft.like = undefined;
-            }}>{t.ways[one]}</button
+            }}>{o.ways[one]}</button
           >
         {/each}
         <a
           href="/arrivals/many"
           class="text-soft hover:text-ink border-b-2 border-transparent pb-0.5 font-semibold"
-          onclick={() => (open = false)}>{t.ways.many}</a
+          onclick={() => (open = false)}>{o.ways.many}</a
         >
       </div>
       <p class="text-soft ml-auto text-xs">{t.kept}</p>
@@ -159,7 +161,7 @@
         </div>
         <DateField
           id="new-birth_date"
-          label={t.born}
+          label={o.born}
           value={draft.typed.birth_date || null}
           onchange={(v) => draft.set('birth_date', v ?? '')}
           error={error('/typed/birth_date')}
@@ -280,10 +282,10 @@
           {#if preview.data.backDated}
             {@const past = preview.data.backDated}
             <div class="border-rule border-t py-3">
-              <p class="text-ochre font-semibold">{t.past.title(past.days)}</p>
-              <p class="text-soft text-xs">{t.past.means(past.overdue)}</p>
+              <p class="text-ochre font-semibold">{o.past.title(past.days)}</p>
+              <p class="text-soft text-xs">{o.past.means(past.overdue)}</p>
               <label class="flex items-center gap-2 pt-1 font-semibold"
-                ><input id="new-backDated" type="checkbox" bind:checked={draft.backDated} />{t.past.meant}</label
+                ><input id="new-backDated" type="checkbox" bind:checked={draft.backDated} />{o.past.meant}</label
               >
             </div>
           {/if}

@@ -158,7 +158,7 @@
     </div>
   </div>
   {#if chosen}
-    <TaskSheet task={chosen} {ticking} mine={isMine(chosen)} />
+    <TaskSheet hire={id} task={chosen} {ticking} mine={isMine(chosen)} />
   {/if}
   {#if session.coordinates}<MoveStart bind:open={moving} {id} to={moveTo} />{/if}
   {#if ending}

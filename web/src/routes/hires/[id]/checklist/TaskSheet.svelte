@@ -2,6 +2,7 @@
   import type { Api } from '$lib/api/client';
   import type { Ticking } from '$lib/hires/ticking.svelte';
   import { session } from '$lib/api/session.svelte';
+  import TaskFiles from '$lib/hires/TaskFiles.svelte';
   import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -11,7 +12,7 @@
   import TextField from '$lib/ui/TextField.svelte';
 
   /** The task selected in a checklist: what it is, and the acts that fit. */
-  let { task, ticking, mine }: { task: Api['TaskResponse']; ticking: Ticking; mine: boolean } = $props();
+  let { hire, task, ticking, mine }: { hire: string; task: Api['TaskResponse']; ticking: Ticking; mine: boolean } = $props();
   const t = $derived(text.t.checklist);
   let skipping = $state(false);
   let why = $state('');
@@ -45,11 +46,11 @@
       <p class="text-soft text-xs">{t.doneOn(text.day(task.done))}{task.doneBy ? `, ${t.by(task.doneBy)}` : ''}</p>
     {:else if task.skippedWhy}
       <p class="text-soft text-xs">{text.t.state.skipped}: {task.skippedWhy}</p>
-    {:else if task.instructions || task.contact}
+    {:else if task.instructions || task.contact || task.attachments.length > 0}
       <div class="text-soft text-xs">
         {#if task.instructions}<Markdown text={task.instructions} />{/if}{#if task.contact}<p>
             {words().help(text.owner(task.contact, task.contactName), task.contactWhy ?? '')}
-          </p>{/if}
+          </p>{/if}<TaskFiles {hire} task={task.key} files={task.attachments} />
       </div>
     {/if}
   </div>

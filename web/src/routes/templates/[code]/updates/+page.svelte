@@ -73,7 +73,7 @@
   async function undo(id: string) {
     try {
       const undone = await data(api.POST('/api/templates/updates/{id}/undo', { params: { path: { id } } }));
-      done(undone.left.length > 0 ? w.touch.left(text.list(undone.left)) : w.touch.undone(undone.undone));
+      done(undone.left.length > 0 ? words().touch.left(text.list(undone.left)) : words().touch.undone(undone.undone));
       await client.invalidateQueries();
     } catch (e) {
       failed(text.failure(e));

@@ -1,0 +1,155 @@
+using Fid.Server.Tests;
+using OpenQA.Selenium;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Browser.Tests;
+
+/// <summary>Every way to open a hire but the plain one, as the coordinator goes it.</summary>
+public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
+{
+    [Fact]
+    public void In_full_with_any_field_of_the_record()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Button("New hire").Click();
+        orla.Button("In full").Click();
+        Person(orla, "Fulla", "Whole");
+        Role(orla);
+        orla.Until(() => orla.ValueOf("Weekly hours") == "37.5");
+        orla.NoteOf("Weekly hours").ShouldBe("Crew basics, v2");
+        orla.Write("Town", "New Quay");
+        orla.Chord(Keys.Control, "s");
+        orla.Heading("Fulla Whole");
+        orla.Link("Record").Click();
+        orla.Until(() => orla.ValueOf("Town") == "New Quay");
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Like_a_colleague_with_a_word_from_whom_each_value_is()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Button("New hire").Click();
+        orla.Button("Like a colleague").Click();
+        Person(orla, "Ola", "Like");
+        Role(orla);
+        orla.Pick("Colleague", "demirci", "Yusuf Demirci");
+        orla.Until(() => orla.ValueOf("Job") == "Engine hand");
+        orla.NoteOf("Job").ShouldStartWith("as ");
+        orla.NoteOf("Pay rate").ShouldStartWith("as ");
+        orla.NoteOf("Badge").ShouldBe("next free");
+        orla.Chord(Keys.Control, "s");
+        orla.Heading("Ola Like");
+        orla.Row("Engine room walk-through");
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Many_at_once_pasted_mended_filled_down_and_opened()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Button("New hire").Click();
+        orla.Link("Many at once").Click();
+        orla.Part("Given name, row 1");
+        orla.Script("""
+            const data = new DataTransfer();
+            data.setData('text/plain', 'Anouk\tDevi\tanouk@example.org\tDeckhand\t19/4\tSkerry Pier\nPavel\tNový\tpavel at example\tEngine hand\t19/4\tMV Hallan Star\nSuda\tWat\tsuda@example.org\tDeckhand\tsome day\tSkerry Pier\n');
+            document.getElementById('cell-0-0').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+            """);
+        orla.SeeText("2 cells are not right");
+        orla.SeeText("Enter an e-mail address");
+        orla.Fill("E-mail, row 2", "pavel@example.org");
+        orla.Part("Start, row 2").SendKeys(Keys.Control + "d");
+        orla.SeeNo("are not right");
+        orla.SeeNo("is not right");
+        orla.Button("Open 3 hires").Click();
+        orla.SeeAddress("/arrivals");
+        orla.SeeText("Suda Wat");
+        orla.SeeText("Pavel Nový");
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task From_recruiting_as_a_new_stint_of_somebody_known()
+    {
+        await using var feed = await Feed.StartAsync();
+        feed.Candidates = """{"candidates":[{"id":"C-7","givenName":"June","familyName":"Nakamura","email":"jun.nakamura@example.org","role":"Galley cook","site":"MV Corran","start":"2027-05-03"}]}""";
+        using (var piet = await firm.As("piet")) (await piet.SendAsync("PUT", "/api/intake/feed", new { address = feed.Address })).EnsureSuccessStatusCode();
+        await firm.Database.AskAsync("update employments set \"end\" = '2027-02-26' where id in (select employment_id from records_now where family_name = 'Nakamura'); update hires set closed = '2027-02-26' where employment_id in (select employment_id from records_now where family_name = 'Nakamura')");
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Link("Exchange").Click();
+        orla.Link("Candidates").Click();
+        orla.Button("Pull now").Click();
+        orla.Heading("Candidates from recruiting. One candidate waits.");
+        orla.SeeText("“Galley cook” becomes Galley cook");
+        orla.Button("Open the hire…").Click();
+        orla.SeeText("much the same name, same e-mail");
+        orla.Button("A new stint of theirs").Click();
+        orla.SeeText("New stint of Jun Nakamura");
+        orla.SeeText("first hired Tue 1 Apr 2025");
+        orla.Until(() => orla.NoteOf("Badge") == "as before");
+        orla.Chord(Keys.Control, "s");
+        orla.Heading("Jun Nakamura");
+        orla.Row("Go through what has changed");
+        (await feed.HeardAsync(1)).Single().ShouldStartWith("C-7 opened");
+        orla.Link("Record").Click();
+        orla.SeeText("Also worked here");
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void In_the_past_once_it_is_said_to_be_meant_so_and_withdrawn_with_a_way_back()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Button("New hire").Click();
+        Person(orla, "Late", "Comer");
+        Role(orla, "2027-02-15");
+        orla.SeeText("The start was 14 days ago.");
+        orla.Chord(Keys.Control, "s");
+        orla.SeeText("The start lies in the past.");
+        orla.Id("new-backDated").Click();
+        orla.Chord(Keys.Control, "s");
+        orla.Heading("Late Comer");
+        orla.SeeText("before we knew");
+
+        orla.Button("Came to nothing…").Click();
+        orla.Field("Why").SendKeys("Took another post");
+        orla.Button("Close the hire").Click();
+        orla.SeeText("To be returned");
+        orla.PressLast("Go on with it");
+        orla.SeeText("The hire goes on.");
+        orla.Heading("Late Comer");
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Two_records_of_one_person_are_made_one_and_parted_again()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Link("Adaeze Okafor").Click();
+        orla.Link("Record").Click();
+        orla.Button("Same person as…").Click();
+        orla.Pick("The other record", "lind", "Saoirse Lind");
+        orla.Part("Given name: take Saoirse").Click();
+        orla.Button("Make them one").Click();
+        orla.Heading("Saoirse Okafor");
+        orla.Button("Part them again").Click();
+        orla.Heading("Adaeze Okafor");
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    private static void Person(Browser orla, string given, string family)
+    {
+        orla.Field("Given name").SendKeys(given);
+        orla.Field("Family name").SendKeys(family);
+        orla.Field("E-mail").SendKeys($"{given}.{family}@example.org".ToLowerInvariant());
+    }
+
+    private static void Role(Browser orla, string start = "2027-04-05")
+    {
+        orla.Pick("Role template", "deck", "Deckhand");
+        orla.Field("Start").SendKeys(start + Keys.Tab);
+        orla.Pick("Site", "skerry", "Skerry Pier");
+    }
+}

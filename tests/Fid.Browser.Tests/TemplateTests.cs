@@ -1,0 +1,98 @@
+using OpenQA.Selenium;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Browser.Tests;
+
+/// <summary>Role templates as the coordinator builds them.</summary>
+public class TemplateTests(PageFixture firm) : IClassFixture<PageFixture>
+{
+    [Fact]
+    public void A_template_is_changed_published_and_brought_to_the_hires_under_way_and_back()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Link("Templates").Click();
+        orla.Heading("10 role templates");
+        orla.Link("Deckhand").Click();
+        orla.SeeText("values, ");
+        orla.Button("Pay rate").Click();
+        orla.Write("Pay rate", "18.10");
+        orla.NoteOf("Pay rate").ShouldBe("displaces €16.10 from Crew basics");
+        orla.SeeText("€18.10");
+        // An inherited value is set here, and given back to the layer below.
+        orla.Button("Weekly hours").Click();
+        orla.Button("Set it here").Click();
+        orla.Write("Weekly hours", "36");
+        orla.SeeText("36 37.5 in Crew basics");
+        orla.Button("Use the lower layer’s").Click();
+        orla.SeeNo("37.5 in Crew basics");
+
+        // By the keyboard: a task added, named, given to the buddy, and one taken from the library.
+        orla.Button("Checklist").Click();
+        orla.SeeText("22");
+        orla.Press("a");
+        orla.Button("Edit").Click();
+        orla.Write("Task", "Show the knots");
+        orla.Pick("Who does it", "bud", "Buddy");
+        orla.SeeText("Show the knots Buddy");
+        orla.Button("Close").Click();
+        orla.Press(Keys.Escape);
+        orla.Button("From the library").Click();
+        orla.Row("Name a buddy").Click();
+        orla.Button("Take one task").Click();
+        orla.SeeText("tasks, 11 for day one");
+        orla.SeeText("24");
+
+        orla.Button("Publish…").Click();
+        orla.SeeText("8 under way: 8 would take it");
+        orla.Field("Why").SendKeys("New rate");
+        orla.PressLast("Publish");
+        orla.Heading("Hires under way on older versions of Deckhand");
+        orla.Row("Ines Varga").Text.ShouldContain("new task");
+        orla.Button("Choose all").Click();
+        orla.Button("Update 8 hires").Click();
+        orla.SeeText("8 hires updated");
+        orla.Heading("Every hire under way is up to date.");
+        orla.Button("Undo").Click();
+        orla.SeeText("8 hires are as they were");
+        orla.Open("/templates/deckhand");
+        orla.SeeText("version 5");
+        orla.Button("Compare").Click();
+        orla.SeeText("Orla Dunmore");
+        orla.SeeText("New rate");
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void An_add_on_is_made_of_plain_choices_and_says_whom_it_would_apply_to()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Open("/templates");
+        orla.Button("New add-on").Click();
+        orla.Field("Name").SendKeys("Shipyard winter");
+        orla.ValueOf("Code").ShouldBe("shipyard-winter");
+        orla.Button("Begin").Click();
+        orla.SeeAddress("/templates/shipyard-winter");
+        orla.Button("About").Click();
+        orla.SeeText("It applies to everybody.");
+        orla.Pick("Add a condition", "site", "");
+        orla.Pick("Value", "yard", "");
+        orla.SeeText("Site is");
+        orla.Button("Show them").Click();
+        orla.SeeText("Mateo Ferreira");
+        orla.SeeNo("Adaeze Okafor");
+        orla.Button("Record values").Click();
+        orla.Button("Add a value").Click();
+        orla.Pick("Field to set", "weekly", "");
+        orla.Write("Weekly hours", "35");
+        orla.SeeText("35 37.5 in ");
+        orla.Button("Publish…").Click();
+        orla.PressLast("Publish");
+        orla.SeeText("Version 1 is live");
+        orla.Open("/arrivals#new");
+        orla.Pick("Role template", "shipw", "Shipwright");
+        orla.Pick("Site", "yard", "The Yard");
+        orla.SeeText("Shipwright, v1");
+        orla.Complaints().ShouldBeEmpty();
+    }
+}
