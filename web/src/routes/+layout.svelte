@@ -34,6 +34,7 @@
 
   const open = ['/sign-in', '/first-run'];
   let failure = $state<unknown>();
+  let begun = $state(false);
   let showKeys = $state(false);
   // Fetched when first wanted: neither is part of the first view.
   let GoTo = $state<Component<{ open: boolean }>>();
@@ -43,6 +44,8 @@
     failure = undefined;
     try {
       await session.load();
+      await text.ready();
+      begun = true;
     } catch (e) {
       failure = e;
     }
@@ -67,6 +70,7 @@
   });
   $effect(() => (session.user?.id ? listen(client) : undefined));
   $effect(() => {
+    void text.ready();
     document.documentElement.lang = text.language;
   });
   $effect(() =>
@@ -88,7 +92,7 @@
 <QueryClientProvider {client}>
   {#if failure}
     <Waiting error={failure} retry={begin} />
-  {:else if session.known}
+  {:else if session.known && begun}
     {#if session.user}
       <a href="#content" class="focus:bg-sheet sr-only focus:not-sr-only focus:absolute focus:z-50 focus:p-2">{text.t.top.skip}</a>
       <TopBar {goAnywhere} showKeys={() => (showKeys = true)} />

@@ -1,17 +1,25 @@
 import { session } from '$lib/api/session.svelte';
 import { ApiProblem, type ProblemEntry } from '$lib/api/client';
 import { dayMonth, dayNumber, showDay } from './dates';
-import { de } from './de';
-import { en } from './en';
+import { en, type Messages } from './en';
 
 /** What the interface says, in the reader's language: the account's, or before signing in the browser's. */
 class Text {
+  // Fetched when somebody reads it: the first load of others is without.
+  #german = $state.raw<Messages>();
+
+  get #wantsGerman() {
+    return (session.user?.language ?? navigator.language.slice(0, 2)) === 'de';
+  }
   get language(): 'en' | 'de' {
-    const wanted = session.user?.language ?? navigator.language.slice(0, 2);
-    return wanted === 'de' ? 'de' : 'en';
+    return this.#wantsGerman && this.#german ? 'de' : 'en';
   }
   get t() {
-    return this.language === 'de' ? de : en;
+    return (this.#wantsGerman && this.#german) || en;
+  }
+  /** Fetches the words of the reader's language. Until then the interface speaks English. */
+  async ready() {
+    if (this.#wantsGerman) this.#german ??= (await import('./de')).de;
   }
 
   get today() {
