@@ -8,6 +8,8 @@
   import ExamplePlan from './ExamplePlan.svelte';
   import type { LayerLook } from './layers';
   import LayerMark from './LayerMark.svelte';
+  import { editingQuery } from './queries';
+  import { shownJson } from './shown';
   import type { TemplateEditing } from './editing.svelte';
   import { words } from './words';
 
@@ -19,6 +21,7 @@
   }
   let { editing, looks, templates }: Props = $props();
   const w = $derived(words());
+  const offered = editingQuery();
   const example = $derived(editing.example);
   let changing = $state(false);
   const shownFacts = [
@@ -42,6 +45,11 @@
   const paidBy = $derived(example?.values.find((v) => v.field === 'paid_by'));
   const nameAt = (id: string) => looks.find((l) => l.id === id)?.name ?? id;
   const trouble = $derived((example?.findings ?? []).filter((f) => f.part === 'example'));
+  function said(entry: (typeof entries)[number]): string {
+    const { note, need } = entry.properties;
+    if (note) return String(note.value);
+    return need ? (need.value === 'essential' ? w.entry.essential : w.entry.desirable) : '';
+  }
   const set = (field: string, value: string) => {
     const facts = { ...editing.facts };
     if (value === '') delete facts[field];
@@ -121,7 +129,11 @@
         {#if rate && typeof rate.value === 'number'}
           <div>
             <dd class="text-xl font-bold tabular-nums">{text.money(rate.value)}</dd>
-            <dt class="text-soft text-xs">{fieldTitle('pay_rate')}{paidBy ? `, ${paidBy.display ?? paidBy.value}` : ''}</dt>
+            <dt class="text-soft text-xs">
+              {fieldTitle('pay_rate')}{paidBy
+                ? `, ${shownJson(paidBy.value, offered.data?.fields.find((f) => f.field.key === 'paid_by')?.field)}`
+                : ''}
+            </dt>
           </div>
         {/if}
       </dl>
@@ -140,7 +152,7 @@
           {@const marks = layersOf(entry)}
           <li class="border-rule flex items-center gap-3 border-b py-1.5">
             <strong class="min-w-0 flex-1 truncate">{entry.name ?? entry.key}</strong>
-            <span class="text-soft truncate text-xs">{String(entry.properties.note?.value ?? entry.properties.need?.value ?? '')}</span>
+            <span class="text-soft truncate text-xs">{said(entry)}</span>
             <LayerMark {looks} from={marks.top} displaced={marks.below} />
           </li>
         {/each}

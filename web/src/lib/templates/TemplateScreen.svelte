@@ -132,7 +132,9 @@
     <div class="min-w-0">
       <h1 class="inline text-2xl leading-tight">{editing.spec.name}</h1>
       <p class="text-soft ml-2 inline text-xs">
-        {#if below}{w.builds('')}<a href="/templates/{editing.spec.buildsOn}" class="text-ink font-semibold hover:underline">{below}</a> ·
+        {#if below}
+          {w.builds[0]} <a href="/templates/{editing.spec.buildsOn}" class="text-ink font-semibold hover:underline">{below}</a>
+          {w.builds[1]} ·
         {/if}
         {w.version(template.version)}{#if editing.isDraft && template.version > 0}{w.andDraft}{/if} ·
         {editing.spec.addOn ? w.applied(template.opened) : w.opened(template.opened)},

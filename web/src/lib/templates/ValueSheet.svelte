@@ -83,6 +83,7 @@
     <div class="flex flex-wrap gap-3">
       {#if !isOwn}
         <Button look="primary" key="e" onclick={() => set(worked?.value ?? null)}>{w.value.override}</Button>
+        <Button onclick={() => set(null)}>{w.value.empty}</Button>
       {:else}
         {#if formula === undefined}
           <Button onclick={() => set({ formula: '' })}>{w.value.asFormula}</Button>

@@ -37,7 +37,7 @@ export const de: typeof en = {
     codeNote: 'darauf beziehen sich Einstellungen; es bleibt',
     act: 'Anfangen'
   },
-  builds: (name) => `baut auf ${name} auf`,
+  builds: ['baut auf', 'auf'],
   version: (n) => (n === 0 ? 'nie veröffentlicht' : `Fassung ${n}`),
   andDraft: ' und ein Entwurf',
   opened: (n) => `${n} ${n === 1 ? 'Einstellung' : 'Einstellungen'} eröffnet`,

@@ -35,7 +35,8 @@ export const en = {
     codeNote: 'hires refer to it by this; it stays',
     act: 'Begin'
   },
-  builds: (name: string) => `builds on ${name}`,
+  /** Around the name of the template it builds on. */
+  builds: ['builds on', ''],
   version: (n: number) => (n === 0 ? 'never published' : `version ${n}`),
   andDraft: ', and a draft',
   opened: (n: number) => `opened ${n} ${n === 1 ? 'hire' : 'hires'}`,
