@@ -99,7 +99,7 @@ internal static class LargeFirm
 
     private static IEnumerable<HireTask> Padded(IReadOnlyList<HireTask> tasks)
     {
-        foreach (var task in tasks) yield return Copy(task, task.Key, task.Position, task.After);
+        foreach (var task in tasks) yield return task.Copy(afresh: true);
         var calendar = tasks[0].CalendarCode;
         string[] teams = ["team:stores", "team:it", "team:safety", "team:training", "manager", "newcomer"];
         string[] stages = ["prepare", "prepare", "arrive", "settle"];
@@ -125,28 +125,6 @@ internal static class LargeFirm
             };
         }
     }
-
-    private static HireTask Copy(HireTask task, string key, int position, string[] after) => new()
-    {
-        Key = key,
-        Position = position,
-        Name = task.Name,
-        StageKey = task.StageKey,
-        Owner = task.Owner,
-        CalendarCode = task.CalendarCode,
-        Work = task.Work,
-        OpensAnchor = task.OpensAnchor,
-        OpensAmount = task.OpensAmount,
-        OpensUnit = task.OpensUnit,
-        DueAnchor = task.DueAnchor,
-        DueAmount = task.DueAmount,
-        DueUnit = task.DueUnit,
-        After = after,
-        Lags = task.Lags,
-        Required = task.Required,
-        DayOne = task.DayOne,
-        Instructions = task.Instructions,
-    };
 
     private static void Tick(Hire hire, Random random, LocalDate today)
     {

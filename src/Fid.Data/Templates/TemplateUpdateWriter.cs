@@ -64,7 +64,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
                 if (hire.Tasks.Find(t => t.Key == key) is { Done: null, SkippedWhy: null } task) db.Remove(task);
             foreach (var old in before.Tasks)
             {
-                if (hire.Tasks.Find(t => t.Key == old.Key) is not { } there) db.Add(Copy(old, hire.Id));
+                if (hire.Tasks.Find(t => t.Key == old.Key) is not { } there) db.Add(old.Copy(hire.Id));
                 else if (there is { Done: null, SkippedWhy: null })
                     foreach (var property in HireFacts.TaskProperties) HireFacts.Take(there, old, property);
             }
@@ -84,7 +84,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
         {
             var key = fact.Split('/', 3)[1];
             var (mine, theirs) = (hire.Tasks.Find(t => t.Key == key), update.Tasks.FirstOrDefault(t => t.Key == key));
-            if (mine is not null && !added.Contains(key)) before.TryAdd(key, Copy(mine, hire.Id));
+            if (mine is not null && !added.Contains(key)) before.TryAdd(key, mine.Copy(hire.Id));
             if (fact.Split('/', 3) is [_, _, var property])
             {
                 if (mine is not null && theirs is not null) HireFacts.Take(mine, theirs, property);
@@ -97,14 +97,14 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             else if (theirs is not null && mine is null)
             {
                 added.Add(key);
-                db.Add(Copy(theirs, hire.Id));
+                db.Add(theirs.Copy(hire.Id));
             }
         }
         // What went is waited for no longer.
         var left = hire.Tasks.Select(t => t.Key).ToHashSet();
         foreach (var task in hire.Tasks.Where(t => !t.After.All(left.Contains)))
         {
-            before.TryAdd(task.Key, Copy(task, hire.Id));
+            before.TryAdd(task.Key, task.Copy(hire.Id));
             var kept = task.After.Select((a, i) => (a, task.Lags[i])).Where(a => left.Contains(a.a)).ToArray();
             (task.After, task.Lags) = ([.. kept.Select(k => k.a)], [.. kept.Select(k => k.Item2)]);
         }
@@ -126,26 +126,5 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
                 else if (mine is not null) mine.Properties = wanted.Properties;
                 else db.Add(new HireEntry { HireId = hire.Id, List = list, Key = key, Position = wanted.Position, Properties = wanted.Properties });
             }
-    }
-
-    // The row it becomes is a new one: ids of rows that are gone are not used again.
-    private static HireTask Copy(HireTask task, Guid hire)
-    {
-        var copy = new HireTask
-        {
-            HireId = hire,
-            Key = task.Key,
-            Position = task.Position,
-            Name = task.Name,
-            StageKey = task.StageKey,
-            Owner = task.Owner,
-            CalendarCode = task.CalendarCode,
-            Work = task.Work,
-            Done = task.Done,
-            DoneBy = task.DoneBy,
-            SkippedWhy = task.SkippedWhy,
-        };
-        foreach (var property in HireFacts.TaskProperties) HireFacts.Take(copy, task, property);
-        return copy;
     }
 }

@@ -42,7 +42,7 @@ internal sealed class HireOrigins(FidDb db)
         var hire = await db.Hires.AsNoTracking().Include(h => h.Tasks).Include(h => h.Entries).AsSplitQuery().OrderByDescending(h => h.Start).FirstOrDefaultAsync(h => h.EmploymentId == colleague.Id, cancellation);
         return (new HireOrigin(
             request.Person, given,
-            like.Parts.Contains("checklist") && hire is not null ? [.. hire.Tasks.OrderBy(t => t.Position).Select(Afresh)] : null,
+            like.Parts.Contains("checklist") && hire is not null ? [.. hire.Tasks.OrderBy(t => t.Position).Select(t => t.Copy(afresh: true))] : null,
             like.Parts.Contains("items") && hire is not null ? [.. hire.Entries.Select(e => new HireEntry { List = e.List, Key = e.Key, Position = e.Position, Properties = e.Properties })] : null), []);
 
         Task<Dictionary<string, JsonElement>> ValuesAsync(Employment stint, CancellationToken token) => HireOrigins.ValuesAsync(db, stint, today, token);
@@ -61,29 +61,4 @@ internal sealed class HireOrigins(FidDb db)
             .Select(v => new { v.Field, v.Value }).ToListAsync(cancellation);
         return rows.Where(r => !SealedText.IsSealed(r.Value)).ToDictionary(r => r.Field, r => r.Value, StringComparer.Ordinal);
     }
-
-    private static HireTask Afresh(HireTask task) => new()
-    {
-        Key = task.Key,
-        Position = task.Position,
-        Name = task.Name,
-        StageKey = task.StageKey,
-        Owner = task.Owner,
-        CalendarCode = task.CalendarCode,
-        Work = task.Work,
-        OpensAnchor = task.OpensAnchor,
-        OpensAmount = task.OpensAmount,
-        OpensUnit = task.OpensUnit,
-        DueAnchor = task.DueAnchor,
-        DueAmount = task.DueAmount,
-        DueUnit = task.DueUnit,
-        After = task.After,
-        Lags = task.Lags,
-        Required = task.Required,
-        DayOne = task.DayOne,
-        Instructions = task.Instructions,
-        Contact = task.Contact,
-        ContactWhy = task.ContactWhy,
-        Attachments = task.Attachments,
-    };
 }
