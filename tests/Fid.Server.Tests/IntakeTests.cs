@@ -15,7 +15,7 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await ConnectedAsync(feed);
         feed.Candidates = """{"candidates":[{"id":"a/1","givenName":"Vera","familyName":"Intake","email":"vera@example.org","phone":"+353 1 555 0101","role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"},{"id":"a2","familyName":"Other","role":"Nobody"}]}""";
         for (var i = 0; i < 2; i++) (await PullAsync(orla))["succeeded"]!.GetValue<bool>().ShouldBeTrue();
-        var waiting = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray();
+        var waiting = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Where(c => c!["candidate"]!.Text("id") is "a/1" or "a2").ToList();
         waiting.Count.ShouldBe(2);
         var vera = waiting.Single(c => c!["candidate"]!.Text("id") == "a/1")!;
         (vera.Text("template"), vera.Text("siteCode")).ShouldBe(("deckhand", "skerry"));

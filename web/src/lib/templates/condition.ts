@@ -19,13 +19,34 @@ export function formulaOfClauses(clauses: Clause[]): string | null {
 
 const one = /^\s*([A-Za-z_]\w*)\s*==\s*'((?:[^'\\]|\\.)*)'\s*$/;
 
+/** The parts of a formula between a word, which counts outside of texts and parentheses only. */
+function split(formula: string, word: string): string[] {
+  const parts: string[] = [];
+  let [begin, depth, quoted] = [0, 0, false];
+  for (let i = 0; i < formula.length; i++) {
+    const c = formula[i];
+    if (quoted) {
+      if (c === '\\') i++;
+      else if (c === "'") quoted = false;
+    } else if (c === "'") quoted = true;
+    else if (c === '(') depth++;
+    else if (c === ')') depth--;
+    else if (depth === 0 && formula.startsWith(word, i)) {
+      parts.push(formula.slice(begin, i));
+      begin = i + word.length;
+      i = begin - 1;
+    }
+  }
+  return [...parts, formula.slice(begin)];
+}
+
 /** The plain choices a formula is made of; undefined where it says more than choices can. */
 export function clausesOf(formula: string | null): Clause[] | undefined {
   if (formula === null || formula.trim() === '') return [];
   const clauses: Clause[] = [];
-  for (const part of formula.split(/ and (?=(?:[^']*'[^']*')*[^']*$)/)) {
+  for (const part of split(formula, ' and ')) {
     const inner = /^\s*\((.*)\)\s*$/.exec(part)?.[1] ?? part;
-    const found = inner.split(/ or (?=(?:[^']*'[^']*')*[^']*$)/).map((p) => one.exec(p));
+    const found = split(inner, ' or ').map((p) => one.exec(p));
     if (found.some((f) => !f) || new Set(found.map((f) => f![1])).size !== 1) return undefined;
     clauses.push({ field: found[0]![1]!, values: found.map((f) => f![2]!.replace(/\\(.)/g, '$1')) });
   }
