@@ -39,6 +39,8 @@ public sealed class Browser : IDisposable
     {
         var browser = new Browser(address, width, height);
         browser.SignIn(who);
+        // The page where the day begins stands, so that its keys are heard.
+        browser.Until(() => !browser.Address.StartsWith("/sign-in", StringComparison.Ordinal) && browser._driver.FindElements(By.TagName("h1")).Any(h => h.Displayed));
         return browser;
     }
 
