@@ -19,7 +19,7 @@ public sealed class TemplateUpdates(FidDb db)
             .Where(h => h.Closed == null && (only == null || only.Contains(h.Id))).OrderBy(h => h.Start).ThenBy(h => h.Id).ToListAsync(cancellation);
         var versions = (await db.TemplateVersions.AsNoTracking().ToListAsync(cancellation)).ToDictionary(v => (v.Code, v.Version), v => v.Spec);
         var records = await ValuesAsync(hires, today, cancellation);
-        var returning = (await db.Employments.Where(e => db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start)).Select(e => e.Id).ToListAsync(cancellation)).ToHashSet();
+        var returning = await ReturningAsync(db, cancellation);
         var updates = new List<HireUpdate>();
         foreach (var hire in hires)
         {
@@ -41,6 +41,10 @@ public sealed class TemplateUpdates(FidDb db)
         }
         return updates;
     }
+
+    /// <summary>The stints of people who were here before: of whom conditions say that they are <see cref="HireOrigin.Returning"/>.</summary>
+    public static async Task<IReadOnlySet<Guid>> ReturningAsync(FidDb db, CancellationToken cancellation) =>
+        (await db.Employments.Where(e => db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start)).Select(e => e.Id).ToListAsync(cancellation)).ToHashSet();
 
     private static HireUpdate Merge(Hire hire, Dictionary<string, JsonElement> values, Layered origin, Layered theirs, string[] layers)
     {
@@ -101,11 +105,7 @@ public sealed class TemplateUpdates(FidDb db)
 /// <param name="Tasks">The checklist the newer versions come to.</param>
 /// <param name="Theirs">What they come to; null where that cannot be worked out.</param>
 /// <param name="Trouble">Why it cannot be.</param>
-public sealed record HireUpdate(Hire Hire, string[] Layers, IReadOnlyList<MergedFact> Facts, IReadOnlyList<HireTask> Tasks, Layered? Theirs, string? Trouble)
-{
-    /// <summary>What is taken unless somebody decides otherwise.</summary>
-    public IEnumerable<string> Unopposed => Facts.Where(f => f.Fate == MergeFate.Take).Select(f => f.Key);
-}
+public sealed record HireUpdate(Hire Hire, string[] Layers, IReadOnlyList<MergedFact> Facts, IReadOnlyList<HireTask> Tasks, Layered? Theirs, string? Trouble);
 
 /// <summary>A fact of a hire that has three states.</summary>
 /// <param name="Key">As <see cref="HireFacts"/> writes it.</param>

@@ -151,7 +151,7 @@ internal static class TemplateExamples
         if (mistake is not null) return TypedResults.Ok(new ApplyingPeople(0, [], mistake.Message));
         var active = await ActiveRecords.LoadAsync(db, today, cancellation);
         var calendar = new Core.Calendars.WorkCalendar(Core.Calendars.RestMask.Weekend, []);
-        var returning = (await db.Employments.Where(e => db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start)).Select(e => e.Id).ToListAsync(cancellation)).ToHashSet();
+        var returning = await TemplateUpdates.ReturningAsync(db, cancellation);
         var applies = active.Records.Where(r => formula is null
             || formula.Compute(new FormulaFacts(name => name == HireOrigin.Returning ? (returning.Contains(r.Key) ? "yes" : "no") : r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(v) : null, today, calendar)).Value is true).Select(r => r.Key).ToArray();
         var names = await ListNames.LoadAsync(db, cancellation);
