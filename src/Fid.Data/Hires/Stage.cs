@@ -23,6 +23,10 @@ public sealed class Stage
 
     public PlanStage ToPlan() =>
         new(Key, OpensAnchor is null ? null : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit), WaitsFor);
+
+    /// <summary>All stages, in their order, as plans ask for them.</summary>
+    public static async Task<List<PlanStage>> PlanAsync(FidDb db, CancellationToken cancellation) =>
+        (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).ConvertAll(s => s.ToPlan());
 }
 
 internal sealed class StageConfiguration : IEntityTypeConfiguration<Stage>

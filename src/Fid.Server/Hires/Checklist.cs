@@ -40,8 +40,7 @@ internal static class Checklist
             .Select(t => new TaskDetail(t.Key, t.Instructions, t.DoneBy, t.SkippedWhy, t.Contact, t.ContactWhy, t.Attachments)).ToDictionaryAsync(t => t.Key, cancellation);
         var manager = await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
 
-        var given = details.Values.SelectMany(d => d.Attachments).Distinct().ToArray();
-        var files = given.Length == 0 ? [] : await db.StoredFiles.Where(f => given.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
+        var files = await Files.NamesAsync(db, details.Values.SelectMany(d => d.Attachments), cancellation);
         var question = hire.Question(today, calendars, stages.ConvertAll(s => s.ToPlan()));
         var plan = HirePlan.Of(question, SoonestSearch.Always);
         var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Name);

@@ -48,8 +48,7 @@ internal sealed class HireOrigins(FidDb db)
         Task<Dictionary<string, JsonElement>> ValuesAsync(Employment stint, CancellationToken token) => HireOrigins.ValuesAsync(db, stint, today, token);
     }
 
-    /// <summary>The last stint of a person, or null where there is no such person.</summary>
-    public Task<Employment?> LastStintAsync(Guid person, CancellationToken cancellation) =>
+    private Task<Employment?> LastStintAsync(Guid person, CancellationToken cancellation) =>
         db.Employments.AsNoTracking().Where(e => e.PersonId == person).OrderByDescending(e => e.Start).FirstOrDefaultAsync(cancellation);
 
     /// <summary>The values of a stint, sealed ones left out, as they are today or were on its last day.</summary>

@@ -14,49 +14,71 @@ using NodaTime.Text;
 
 namespace Fid.Server.Hires;
 
-/// <summary>Whether a newcomer is somebody the firm knows already.</summary>
-internal static class KnownPeople
+/// <summary>Finds out whether newcomers are people whom the firm knows already.</summary>
+internal sealed class KnownPeople
 {
     private const int Most = 5;
 
     private static readonly string[] Telling = ["given_name", "family_name", "former_name", "birth_date", "email", "phone", "mobile"];
 
-    /// <summary>People who may be the same, the likeliest first, each with the reasons and what could be taken over.</summary>
+    private readonly FidDb _db;
+    private readonly LocalDate _today;
+    private readonly LiveFields _fields;
+    private readonly ListNames _names;
+    private readonly PersonMatcher? _matcher;
+    private readonly int _bridgeDays;
+
+    private KnownPeople(FidDb db, LocalDate today, LiveFields fields, ListNames names, PersonMatcher? matcher, int bridgeDays) =>
+        (_db, _today, _fields, _names, _matcher, _bridgeDays) = (db, today, fields, names, matcher, bridgeDays);
+
+    /// <summary>People who may be the same as somebody being typed, the likeliest first, each with the reasons and what could be taken over.</summary>
     public static async Task<Ok<KnownPerson[]>> Find(KnownRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
+        var known = await LoadAsync([request], await clock.TodayAsync(db, cancellation), await new FieldBook(db).LiveAsync(cancellation), await ListNames.LoadAsync(db, cancellation), db, cancellation);
+        return TypedResults.Ok((await known.FindAsync(request, Most, cancellation)).ToArray());
+    }
+
+    /// <summary>Reads what tells people apart, where at least one request says enough to look for somebody.</summary>
+    public static async Task<KnownPeople> LoadAsync(
+        IEnumerable<KnownRequest> requests, LocalDate today, LiveFields fields, ListNames names, FidDb db, CancellationToken cancellation)
+    {
+        if (!requests.Any(r => r.SaysEnough)) return new KnownPeople(db, today, fields, names, null, 0);
+        return new KnownPeople(db, today, fields, names, await MatcherAsync(db, cancellation), await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation));
+    }
+
+    /// <summary>The likeliest of those who may be the same.</summary>
+    public async Task<IReadOnlyList<KnownPerson>> FindAsync(KnownRequest request, int most, CancellationToken cancellation)
+    {
+        if (_matcher is null || !request.SaysEnough) return [];
         var asked = new PersonFacts(request.GivenName ?? "", request.FamilyName ?? "", request.BirthDate, request.Email, request.Phone);
-        var matches = (await MatcherAsync(db, cancellation)).Find(asked).Take(Most).ToList();
-        if (matches.Count == 0) return TypedResults.Ok(Array.Empty<KnownPerson>());
-        var today = await clock.TodayAsync(db, cancellation);
+        var matches = _matcher.Find(asked).Take(most).ToList();
+        if (matches.Count == 0) return [];
         var ids = matches.Select(m => Guid.Parse(m.Id)).ToArray();
-        var stints = (await db.Employments.AsNoTracking().Where(e => ids.Contains(e.PersonId)).OrderBy(e => e.Start).ToListAsync(cancellation)).ToLookup(e => e.PersonId);
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var bridge = await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation);
+        var stints = (await _db.Employments.AsNoTracking().Where(e => ids.Contains(e.PersonId)).OrderBy(e => e.Start).ToListAsync(cancellation)).ToLookup(e => e.PersonId);
         var found = new List<KnownPerson>();
         foreach (var match in matches)
-        {
-            var own = stints[Guid.Parse(match.Id)].ToList();
-            if (own.Count == 0) continue;
-            var last = own[^1];
-            var values = await HireOrigins.ValuesAsync(db, last, today, cancellation);
-            var service = ServiceDates.Of([.. own.Select(s => (s.Start, s.End)), .. New(request, own)], bridge).Answer;
-            var reusable = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
-            var display = await RecordReader.DisplayAsync(db, fields, reusable.Select(f => (f, values[f])), names, cancellation);
-            found.Add(new KnownPerson(
-                last.PersonId, last.Id, last.Number, Text(values, "given_name"), Text(values, "family_name"), names.Job(Text(values, "job")), names.Site(Text(values, "site")),
-                own[0].Start, last.Start, last.End, service?.AdjustedService, last.End is null || last.End >= today, match.IsSame, [.. match.Reasons],
-                [.. reusable.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))]));
-        }
-        return TypedResults.Ok(found.ToArray());
+            if (stints[Guid.Parse(match.Id)].ToList() is { Count: > 0 } own) found.Add(await DescribeAsync(match, own, request, cancellation));
+        return found;
+    }
+
+    private async Task<KnownPerson> DescribeAsync(PersonMatch match, List<Employment> stints, KnownRequest request, CancellationToken cancellation)
+    {
+        var last = stints[^1];
+        var values = await HireOrigins.ValuesAsync(_db, last, _today, cancellation);
+        var service = ServiceDates.Of([.. stints.Select(s => (s.Start, s.End)), .. New(request, stints)], _bridgeDays).Answer;
+        var reusable = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
+        var display = await RecordReader.DisplayAsync(_db, _fields, reusable.Select(f => (f, values[f])), _names, cancellation);
+        return new KnownPerson(
+            last.PersonId, last.Id, last.Number, Text(values, "given_name"), Text(values, "family_name"), _names.Job(Text(values, "job")), _names.Site(Text(values, "site")),
+            stints[0].Start, last.Start, last.End, service?.AdjustedService, last.End is null || last.End >= _today, match.IsSame, [.. match.Reasons],
+            [.. reusable.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))]);
     }
 
     // The stint that is being opened, where it follows the others.
     private static IEnumerable<(LocalDate, LocalDate?)> New(KnownRequest request, List<Employment> own) =>
         request.Start is { } start && own.TrueForAll(s => s.End < start) ? [(start, null)] : [];
 
-    /// <summary>All the firm knows, ready for comparing.</summary>
-    internal static async Task<PersonMatcher> MatcherAsync(FidDb db, CancellationToken cancellation)
+    private static async Task<PersonMatcher> MatcherAsync(FidDb db, CancellationToken cancellation)
     {
         var rows = await db.RecordValues.AsNoTracking()
             .Where(v => v.Known.UpperBoundInfinite && v.Effective.UpperBoundInfinite && Telling.Contains(v.Field) && db.People.Any(p => p.Id == v.OwnerId))
@@ -77,7 +99,18 @@ internal static class KnownPeople
 }
 
 /// <summary>What is typed of somebody so far.</summary>
-public sealed record KnownRequest(string? GivenName, string? FamilyName, LocalDate? BirthDate, string? Email, string? Phone, LocalDate? Start);
+public sealed record KnownRequest(string? GivenName, string? FamilyName, LocalDate? BirthDate, string? Email, string? Phone, LocalDate? Start)
+{
+    /// <summary>Whether it is worth looking: names alone are shared by too many.</summary>
+    internal bool SaysEnough => !string.IsNullOrWhiteSpace(GivenName) && !string.IsNullOrWhiteSpace(FamilyName) && (BirthDate is not null || !string.IsNullOrWhiteSpace(Email));
+
+    internal static KnownRequest Of(NewHireRequest hire) => new(
+        Typed(hire, "given_name"), Typed(hire, "family_name"), LocalDatePattern.Iso.Parse(Typed(hire, "birth_date") ?? "") is { Success: true } born ? born.Value : null,
+        Typed(hire, "email"), Typed(hire, "mobile") ?? Typed(hire, "phone"), hire.Start);
+
+    private static string? Typed(NewHireRequest hire, string field) =>
+        hire.Typed.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;
+}
 
 /// <summary>Somebody the firm knows.</summary>
 /// <param name="EmploymentId">The last stint.</param>

@@ -6,13 +6,9 @@ using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Exchange;
-using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Intake;
-using Fid.Data.Lists;
 using Fid.Data.People;
-using Fid.Data.Templates;
-using Fid.Server.Lists;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -28,11 +24,10 @@ internal static class NewHire
     public static async Task<Results<Ok<HirePreview>, ProblemHttpResult>> Preview(
         NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, FirmClock clock, CancellationToken cancellation)
     {
-        var today = await clock.TodayAsync(db, cancellation);
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var prepared = await PrepareAsync(request, user, fields, db, origins, sensitive, opening, today, cancellation);
+        var ground = await OpeningGround.LoadAsync(user, db, clock, cancellation);
+        var prepared = await PrepareAsync(request, ground, db, origins, sensitive, opening, cancellation);
         if (prepared.Draft is not { } draft) return Problems.Invalid(prepared.Problems);
-        return TypedResults.Ok(await DescribeAsync(request, prepared, draft, user, fields, db, today, cancellation));
+        return TypedResults.Ok(await DescribeAsync(request, prepared, draft, ground, await PreviewBooks.LoadAsync(db, cancellation), db, cancellation));
     }
 
     /// <summary>The same for several at once: each answered for itself, a null where nothing can be worked out.</summary>
@@ -40,14 +35,16 @@ internal static class NewHire
         ManyHiresRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, FirmClock clock, CancellationToken cancellation)
     {
         if (request.Hires.Length > MostAtOnce) return Problems.Invalid(new Problem("/hires", "out-of-range", $"At most {MostAtOnce} at once; from a sheet there can be more."));
-        var today = await clock.TodayAsync(db, cancellation);
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var ground = await OpeningGround.LoadAsync(user, db, clock, cancellation);
+        var books = await PreviewBooks.LoadAsync(db, cancellation);
+        var known = await KnownPeople.LoadAsync(request.Hires.Where(h => h.Person is null).Select(KnownRequest.Of), ground.Today, ground.Fields, books.Names, db, cancellation);
         var rows = new List<ManyRow>();
         foreach (var one in request.Hires)
         {
-            var prepared = await PrepareAsync(one, user, fields, db, origins, sensitive, opening, today, cancellation);
-            var preview = prepared.Draft is { } draft ? await DescribeAsync(one, prepared, draft, user, fields, db, today, cancellation) : null;
-            rows.Add(new ManyRow([.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))], preview));
+            var prepared = await PrepareAsync(one, ground, db, origins, sensitive, opening, cancellation);
+            var preview = prepared.Draft is { } draft ? await DescribeAsync(one, prepared, draft, ground, books, db, cancellation) : null;
+            var maybe = one.Person is null && await known.FindAsync(KnownRequest.Of(one), 1, cancellation) is [var likeliest] ? likeliest : null;
+            rows.Add(new ManyRow([.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))], preview, maybe));
         }
         return TypedResults.Ok(new ManyPreview([.. rows]));
     }
@@ -58,8 +55,8 @@ internal static class NewHire
     {
         if (request.Hires.Length is 0 or > MostAtOnce) return Problems.Invalid(new Problem("/hires", "out-of-range", $"From 1 to {MostAtOnce} at once; from a sheet there can be more."));
         var ids = request.Hires.Select(h => h.Id).ToArray();
-        if (await db.Hires.CountAsync(h => ids.Contains(h.Id), cancellation) == ids.Distinct().Count())
-            return TypedResults.Ok(await db.Hires.Where(h => ids.Contains(h.Id)).Join(db.Employments, h => h.EmploymentId, e => e.Id, (h, e) => new OpenedHire(h.Id, e.Id, e.Number)).ToArrayAsync(cancellation));
+        var there = await Opened(db, ids).ToArrayAsync(cancellation);
+        if (there.Length == ids.Distinct().Count()) return TypedResults.Ok(there);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         var (opened, problems) = await OpenAsync(request.Hires, user, db, origins, sensitive, opening, records, clock, cancellation);
         if (opened is null) return Problems.Invalid([.. problems]);
@@ -70,15 +67,13 @@ internal static class NewHire
     private const int MostAtOnce = 200;
 
     private static async Task<HirePreview> DescribeAsync(
-        NewHireRequest request, Prepared prepared, HireDraft draft, ClaimsPrincipal user, LiveFields fields, FidDb db, LocalDate today, CancellationToken cancellation)
+        NewHireRequest request, Prepared prepared, HireDraft draft, OpeningGround ground, PreviewBooks books, FidDb db, CancellationToken cancellation)
     {
-
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var calendars = await CalendarBook.LoadAsync(db, cancellation);
-        var stages = await StagesAsync(db, cancellation);
-        var roles = ShownRecord.RolesOf(user);
+        var (today, fields, roles, templates) = ground;
+        var (names, calendars, stages) = books;
         var shown = await RecordReader.DisplayAsync(db, fields, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
-        var values = draft.Values.Where(v => ShownRecord.Sees(fields, roles, [v.Key])).Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), ValueSource.Of(v.Value.From, prepared.Templates))).ToArray();
+        var sources = await SourceNames.LoadAsync(db, templates, draft.Values.Select(v => v.Value.From), cancellation);
+        var values = draft.Values.Where(v => ShownRecord.Sees(fields, roles, [v.Key])).Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), sources.Of(v.Value.From))).ToArray();
         var calendar = draft.Values.TryGetValue("holiday_calendar", out var own) && own.Value.ValueKind == JsonValueKind.String ? own.Value.GetString() : null;
         var plan = request.Start is { } start && ValueCheck.IsSensible(start)
             ? HirePlan.Of(HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan(calendar))]), SoonestSearch.WhenNotFeasible)
@@ -99,7 +94,7 @@ internal static class NewHire
         NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock, CancellationToken cancellation)
     {
         // Sent twice, opened once: the browser names the hire it wants to open.
-        if (await FindAsync(request.Id, db, cancellation) is { } there) return TypedResults.Created($"/api/hires/{there.Id}", there);
+        if (await Opened(db, [request.Id]).FirstOrDefaultAsync(cancellation) is { } there) return TypedResults.Created($"/api/hires/{there.Id}", there);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         var (opened, problems) = await OpenAsync([request], user, db, origins, sensitive, opening, records, clock, cancellation);
         if (opened is null) return Problems.Invalid([.. problems.Select(p => p with { Path = p.Path["/hires/0".Length..] })]);
@@ -112,9 +107,9 @@ internal static class NewHire
         IReadOnlyList<NewHireRequest> requests, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock,
         CancellationToken cancellation)
     {
-        var today = await clock.TodayAsync(db, cancellation);
         await opening.LockBadgesAsync(cancellation);
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var ground = await OpeningGround.LoadAsync(user, db, clock, cancellation);
+        var today = ground.Today;
         await records.HoldUniqueAsync(requests.SelectMany(r => r.Typed.Keys).Distinct(), cancellation);
         var problems = new List<Problem>();
         var opened = new List<OpenedHire>();
@@ -122,7 +117,7 @@ internal static class NewHire
         for (var i = 0; i < requests.Count; i++)
         {
             var request = requests[i];
-            var prepared = await PrepareAsync(request, user, fields, db, origins, sensitive, opening, today, cancellation);
+            var prepared = await PrepareAsync(request, ground, db, origins, sensitive, opening, cancellation);
             List<Problem> wrong = [.. prepared.Problems, .. Lacking(request, prepared.Draft, today).Where(l => prepared.Problems.All(p => p.Path != l.Path))];
             problems.AddRange(wrong.Select(p => p with { Path = $"/hires/{i}{p.Path}" }));
             if (problems.Count > 0 || prepared.Draft is not { } draft) continue;
@@ -162,21 +157,18 @@ internal static class NewHire
         foreach (var field in HireOpening.Needed.Where(f => !Has(draft, f))) yield return new Problem($"/typed/{field}", "missing", "Fill this in.");
     }
 
-    private static async Task<OpenedHire?> FindAsync(Guid id, FidDb db, CancellationToken cancellation) =>
-        await db.Hires.Where(h => h.Id == id)
-            .Join(db.Employments, h => h.EmploymentId, e => e.Id, (h, e) => new OpenedHire(h.Id, e.Id, e.Number))
-            .FirstOrDefaultAsync(cancellation);
+    private static IQueryable<OpenedHire> Opened(FidDb db, Guid[] ids) =>
+        db.Hires.Where(h => ids.Contains(h.Id)).Join(db.Employments, h => h.EmploymentId, e => e.Id, (h, e) => new OpenedHire(h.Id, e.Id, e.Number));
 
     private static async Task<Prepared> PrepareAsync(
-        NewHireRequest request, ClaimsPrincipal user, LiveFields fields, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, LocalDate today, CancellationToken cancellation)
+        NewHireRequest request, OpeningGround ground, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, CancellationToken cancellation)
     {
-        var templates = await TemplateBook.LoadAsync(db, cancellation);
+        var (today, fields, roles, templates) = ground;
         if (templates.Find(request.Template) is not { Opens: true } template)
-            return new Prepared(null, templates, [new Problem("/template", "unknown-template", "Choose a role template.")]);
+            return new Prepared(null, [new Problem("/template", "unknown-template", "Choose a role template.")]);
         var problems = new List<Problem>();
         if (request.Start is { } start && !ValueCheck.IsSensible(start))
             problems.Add(new Problem("/start", "bad-date", "Enter a date from 1900 to 2199."));
-        var roles = ShownRecord.RolesOf(user);
         var from = await origins.OfAsync(request, fields, roles, today, cancellation);
         problems.AddRange(from.Problems);
         var entries = await EnteredValues.CheckAsync(db, sensitive, fields, request.Typed, roles, null, cancellation, request.Person);
@@ -184,7 +176,7 @@ internal static class NewHire
         var typed = entries.Values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
         var drafted = await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation, from.Answer);
         problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template" }));
-        return new Prepared(drafted.Answer, templates, problems);
+        return new Prepared(drafted.Answer, problems);
     }
 
     private static Dictionary<string, JsonElement> Facts(HireDraft draft, LocalDate? start)
@@ -199,10 +191,7 @@ internal static class NewHire
 
     private static IEnumerable<TaskRow> Rows(HireDraft draft) => draft.Tasks.Select(TaskRow.Of);
 
-    internal static async Task<List<PlanStage>> StagesAsync(FidDb db, CancellationToken cancellation) =>
-        (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).ConvertAll(s => s.ToPlan());
-
-    private sealed record Prepared(HireDraft? Draft, TemplateBook Templates, IReadOnlyList<Problem> Problems);
+    private sealed record Prepared(HireDraft? Draft, IReadOnlyList<Problem> Problems);
 }
 
 /// <summary>A hire to open.</summary>
@@ -229,7 +218,8 @@ public sealed record ManyHiresRequest(NewHireRequest[] Hires);
 public sealed record ManyPreview(ManyRow[] Rows);
 
 /// <param name="Preview">What the hire would start with; null where that cannot be worked out.</param>
-public sealed record ManyRow(ProblemEntry[] Problems, HirePreview? Preview);
+/// <param name="Known">The likeliest of those the firm knows who may be the same person; null for nobody.</param>
+public sealed record ManyRow(ProblemEntry[] Problems, HirePreview? Preview, KnownPerson? Known);
 
 /// <summary>What a start in the past means.</summary>
 /// <param name="Days">How many days ago it was.</param>

@@ -27,7 +27,7 @@ internal static class StartChange
         var today = await clock.TodayAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation);
-        var stages = await NewHire.StagesAsync(db, cancellation);
+        var stages = await Stage.PlanAsync(db, cancellation);
 
         var question = hire.Question(today, calendars, stages);
         var moved = hire with { Head = hire.Head with { Start = to.Date, Accepted = LocalDate.Min(hire.Head.Accepted, to.Date) } };

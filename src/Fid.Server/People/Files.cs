@@ -60,6 +60,13 @@ internal static class Files
         return Answer(stored, http);
     }
 
+    /// <summary>How files are called, by their ids; those that are not there are left out.</summary>
+    internal static async Task<Dictionary<Guid, string>> NamesAsync(FidDb db, IEnumerable<Guid> files, CancellationToken cancellation)
+    {
+        var ids = files.Distinct().ToArray();
+        return ids.Length == 0 ? [] : await db.StoredFiles.Where(f => ids.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
+    }
+
     /// <summary>A file as an answer.</summary>
     internal static FileContentHttpResult Answer(StoredFile stored, HttpContext http)
     {

@@ -46,7 +46,7 @@ internal static class HistoryEndpoints
             : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Field).Distinct().ToArray());
         var explanations = changes.Where(c => c.Action == Explained && c.Part is not null).ToLookup(c => c.Part!);
         var names = await ListNames.LoadAsync(db, cancellation);
-        var templates = await TemplateBook.LoadAsync(db, cancellation);
+        var sources = await SourceNames.LoadAsync(db, await TemplateBook.LoadAsync(db, cancellation), rows.Select(r => r.Source), cancellation);
         var named = await NamedAsync(db, fields, rows, cancellation);
         var order = fields.Set.Fields.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
         return TypedResults.Ok(new HistoryResponse(
@@ -59,7 +59,7 @@ internal static class HistoryEndpoints
         {
             var (from, to) = EffectiveRange.FromDatabase(row.Effective);
             return new HistoryValue(
-                row.Id, row.Field, Labels.Of(fields.Set.Find(row.Field)!.Labels), SealedText.Shown(row.Value), Display(fields, names, named, row.Field, row.Value), ValueSource.Of(row.Source, templates), from, to,
+                row.Id, row.Field, Labels.Of(fields.Set.Find(row.Field)!.Labels), SealedText.Shown(row.Value), Display(fields, names, named, row.Field, row.Value), sources.Of(row.Source), from, to,
                 row.Known.LowerBound, row.Known.UpperBoundInfinite ? null : row.Known.UpperBound, row.ChangeId);
         }
     }
@@ -135,7 +135,7 @@ internal static class HistoryEndpoints
         var ids = rows.Where(r => fields.Set.Find(r.Field)!.Type is FieldType.Person or FieldType.File).Select(r => Guid.TryParse(r.Value.ToString(), out var id) ? id : Guid.Empty).Distinct().ToArray();
         if (ids.Length == 0) return [];
         var named = await db.RecordsNow.AsNoTracking().Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId.ToString(), r => r.FullName, cancellation);
-        foreach (var file in await db.StoredFiles.AsNoTracking().Where(f => ids.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToListAsync(cancellation)) named[file.Id.ToString()] = file.Name;
+        foreach (var (id, name) in await Files.NamesAsync(db, ids, cancellation)) named[id.ToString()] = name;
         return named;
     }
 

@@ -30,6 +30,7 @@ internal static class RecordReader
         var (values, names) = (parts.Values, parts.Names);
         var seen = await ShownRecord.EvaluateAsync(db, fields, values.ToDictionary(v => v.Key, v => v.Value.Value), roles, fields.Set.Keys, [], parts.Stage, today, cancellation);
         var facts = new SeenFacts(fields, roles, names);
+        var sources = await SourceNames.LoadAsync(db, parts.Templates, values.Values.Select(v => v.Source), cancellation);
         var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Field);
 
         var sections = fields.Sections.Select(section => new SectionResponse(
@@ -54,7 +55,7 @@ internal static class RecordReader
             {
                 Value = seen.Values.TryGetValue(field.Key, out var held) ? held : null,
                 Display = held.ValueKind == JsonValueKind.Undefined ? null : DisplayOf(field, held),
-                Source = value is null ? null : ValueSource.Of(value.Source, parts.Templates),
+                Source = value is null ? null : sources.Of(value.Source),
                 Change = change is null ? null : new ChangeResponse(change.ByName, change.At, change.Origin, change.Why),
                 Since = value is null ? null : EffectiveRange.FromDatabase(value.Effective).From,
                 Coming = [.. coming[field.Key].Select(c => new ComingValue(
@@ -82,13 +83,9 @@ internal static class RecordReader
             else if (field.Type is FieldType.Person or FieldType.File && value.ValueKind == JsonValueKind.String && Guid.TryParse(value.GetString(), out var id))
                 (field.Type == FieldType.Person ? people : files)[key] = id;
         }
-        if (files.Count > 0)
-        {
-            var given = files.Values.ToArray();
-            var known = await db.StoredFiles.AsNoTracking().Where(f => given.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
-            foreach (var (key, id) in files)
-                if (known.TryGetValue(id, out var name)) display[key] = name;
-        }
+        var known = await Files.NamesAsync(db, files.Values, cancellation);
+        foreach (var (key, id) in files)
+            if (known.TryGetValue(id, out var name)) display[key] = name;
         if (people.Count == 0) return display;
         var ids = people.Values.ToArray();
         var named = await db.RecordsNow.AsNoTracking().Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, r => r.FullName, cancellation);

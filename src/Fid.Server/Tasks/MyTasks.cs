@@ -26,7 +26,7 @@ internal static class MyTasks
         var today = await clock.TodayAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation);
-        var stages = await NewHire.StagesAsync(db, cancellation);
+        var stages = await Stage.PlanAsync(db, cancellation);
         var employments = await HireAccess.EmploymentsOfAsync(user, db, cancellation);
         var hires = await OpenHires.LoadAsync(db, Mine(user, employments, db), cancellation);
 
@@ -67,8 +67,7 @@ internal static class MyTasks
         var hires = tasks.Select(t => t.HireId).Distinct().ToArray();
         var rows = await db.HireTasks.AsNoTracking().Where(t => hires.Contains(t.HireId) && (t.Instructions != null || t.Attachments.Length > 0))
             .Select(t => new { t.HireId, t.Key, t.Instructions, t.Attachments }).ToListAsync(cancellation);
-        var ids = rows.SelectMany(r => r.Attachments).Distinct().ToArray();
-        var names = ids.Length == 0 ? [] : await db.StoredFiles.Where(f => ids.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
+        var names = await Files.NamesAsync(db, rows.SelectMany(r => r.Attachments), cancellation);
         return rows.ToDictionary(r => (r.HireId, r.Key), r => ((string?, TaskFile[])?)(r.Instructions, [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))]));
     }
 }

@@ -8,7 +8,6 @@ using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Data.Templates;
-using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.People;
 using Fid.Server.Platform;
@@ -34,7 +33,7 @@ internal static class TemplateExamples
         var findings = review.Of(template).ToList();
         if (findings.Exists(f => f.Blocks)) return findings;
         var none = new Dictionary<string, JsonElement>();
-        var stages = await NewHire.StagesAsync(db, cancellation);
+        var stages = await Stage.PlanAsync(db, cancellation);
         var calendars = (await CalendarBook.LoadAsync(db, cancellation)).ByCode;
         if (template.IsAddOn)
         {
@@ -121,7 +120,7 @@ internal static class TemplateExamples
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
         var own = layered.Values.TryGetValue("holiday_calendar", out var calendar) && calendar.Value.ValueKind == JsonValueKind.String ? calendar.Value.GetString() : null;
         var rows = tasks.Select(TaskRow.Of).ToList();
-        var question = HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, await NewHire.StagesAsync(db, cancellation), [.. rows.Select(t => t.ToPlan(own))]);
+        var question = HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, await Stage.PlanAsync(db, cancellation), [.. rows.Select(t => t.ToPlan(own))]);
         if (Planner.Plan(question, SoonestSearch.WhenNotFeasible).Answer is not { } plan) return null;
         return new ExamplePlan(plan.Feasible, plan.SoonestStart, [.. plan.Tasks.Select((t, i) => new ExampleTask(
             t.Id, rows[i].Name, rows[i].Owner, names.Owner(rows[i].Owner), rows[i].DayOne, t.EarliestStart!.Value, t.EarliestFinish!.Value, t.LatestFinish, t.Slack))]);
@@ -136,11 +135,11 @@ internal static class TemplateExamples
         return owners.Select(o => (o, Name: HireTask.PersonOf(o) is { } id ? people.GetValueOrDefault(id) : names.Owner(o))).Where(o => o.Name is not null).ToDictionary(o => o.o, o => o.Name!);
     }
 
-    private static async Task<Dictionary<Guid, string>> FileNamesAsync(FidDb db, Layered layered, CancellationToken cancellation)
+    private static Task<Dictionary<Guid, string>> FileNamesAsync(FidDb db, Layered layered, CancellationToken cancellation)
     {
         var ids = layered.Tasks.Where(t => t.Properties.ContainsKey("attachments")).Select(t => t.Properties["attachments"].Value).Where(v => v.ValueKind == JsonValueKind.Array)
-            .SelectMany(v => v.EnumerateArray()).Where(v => v.ValueKind == JsonValueKind.String).Select(v => Guid.TryParse(v.GetString(), out var id) ? id : Guid.Empty).ToArray();
-        return await db.StoredFiles.Where(f => ids.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
+            .SelectMany(v => v.EnumerateArray()).Where(v => v.ValueKind == JsonValueKind.String).Select(v => Guid.TryParse(v.GetString(), out var id) ? id : Guid.Empty);
+        return Files.NamesAsync(db, ids, cancellation);
     }
 
     /// <summary>Everybody whom an add-on with this condition would apply to today.</summary>

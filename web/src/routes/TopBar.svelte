@@ -1,14 +1,11 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { session } from '$lib/api/session.svelte';
   import { text } from '$lib/text/index.svelte';
   import Key from '$lib/ui/Key.svelte';
   import Mark from '$lib/ui/Mark.svelte';
-  import { useQueryClient } from '@tanstack/svelte-query';
 
   let { goAnywhere, showKeys }: { goAnywhere: () => void; showKeys: () => void } = $props();
-  const client = useQueryClient();
   let you = $state<HTMLDetailsElement>();
 
   const places = $derived([
@@ -30,12 +27,6 @@
     const words = (session.user?.name ?? '').split(' ');
     return words.length > 1 ? `${words[0]} ${words.at(-1)![0]}.` : words[0];
   });
-
-  async function signOut() {
-    await session.signOut();
-    client.clear();
-    await goto('/sign-in');
-  }
 </script>
 
 <header class="border-ink border-b-2">
@@ -77,7 +68,7 @@
           {/snippet}
           {@render act(text.t.top.language, () => void session.speak(text.language === 'de' ? 'en' : 'de'))}
           {@render act(text.t.top.keys, showKeys)}
-          {@render act(text.t.top.signOut, () => void signOut())}
+          {@render act(text.t.top.signOut, () => void session.signOut())}
         </div>
       </details>
     </div>

@@ -437,7 +437,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** People who may be the same, the likeliest first, each with the reasons and what could be taken over. */
+        /** People who may be the same as somebody being typed, the likeliest first, each with the reasons and what could be taken over. */
         post: {
             parameters: {
                 query?: never;
@@ -6461,6 +6461,7 @@ export interface components {
         ManyRow: {
             problems: components["schemas"]["ProblemEntry"][];
             preview: null | components["schemas"]["HirePreview"];
+            known: null | components["schemas"]["KnownPerson"];
         };
         /** @description How a sheet is to be understood. */
         MatchingRequest: {
@@ -7538,7 +7539,7 @@ export interface components {
         ValueSource: {
             /** @description "template", "addOn", "typed", "site", "departmentHead", "nextFree", "hire", "job", "rule", "like", "person", "reused" or "default". */
             kind: string;
-            /** @description The template's or add-on's name, the job's code, the colleague's number, or the field whose change set it. */
+            /** @description The template's or add-on's name, the job's code, the colleague, or the field whose change set it. */
             name?: null | string;
             /**
              * Format: int32

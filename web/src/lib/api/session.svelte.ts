@@ -4,6 +4,8 @@ import { KeptDraft } from '$lib/record/kept';
 /** Who is signed in, at which firm, on which day. */
 class Session {
   #value = $state<Api['SessionResponse']>();
+  // Whose session ran out here: what they typed waits for them, and for nobody else.
+  #ranOut: string | undefined;
 
   get known() {
     return this.#value !== undefined;
@@ -43,12 +45,16 @@ class Session {
     this.#value = await data(api.GET('/api/session'));
   }
   async signIn(email: string, password: string) {
-    this.#value = await data(api.POST('/api/session', { body: { email, password } }));
+    const value = await data(api.POST('/api/session', { body: { email, password } }));
+    if (this.#ranOut && this.#ranOut !== value.user?.id) location.assign('/');
+    else this.#value = value;
   }
   async signOut() {
     await data(api.DELETE('/api/session'));
     KeptDraft.forgetAll();
-    await this.load();
+    if (this.#value) this.#value = { ...this.#value, user: null };
+    // All that was read and typed in this tab is forgotten with the page.
+    location.assign('/sign-in');
   }
   async speak(language: string) {
     await data(api.PUT('/api/session/language', { body: { language } }));
@@ -56,6 +62,7 @@ class Session {
   }
   /** The server no longer knows us. */
   forget() {
+    this.#ranOut = this.user?.id ?? this.#ranOut;
     if (this.#value) this.#value = { ...this.#value, user: null };
   }
 }

@@ -1,6 +1,7 @@
 import { api, data, type Api } from '$lib/api/client';
 import { fits } from '$lib/text/fits';
 import { valueOf } from '$lib/record/editing.svelte';
+import Papa from 'papaparse';
 
 export interface GridColumn {
   key: string;
@@ -13,10 +14,17 @@ export interface GridColumn {
 export interface GridRow {
   id: string;
   cells: Record<string, string>;
+  /** Somebody the firm knows, of whom it is a new stint. */
+  person?: { id: string; name: string; reuse: Api['ReusableFact'][] };
+  /** Somebody it is not, though it looked so. */
+  not?: string;
 }
+
+const first = ['given_name', 'family_name', 'email', 'template', 'start', 'site', 'kind'];
 
 /** Hires being typed as rows of a grid: each is worked out by its template as it is typed. */
 export class Grid {
+  shown = $state([...first]);
   rows = $state<GridRow[]>([]);
   answers = $state.raw<Api['ManyRow'][]>([]);
   backDated = $state(false);
@@ -25,6 +33,15 @@ export class Grid {
   #dates: Record<string, string | null> = {};
 
   constructor() {
+    this.add(3);
+  }
+
+  clear() {
+    this.#asked++;
+    this.shown = [...first];
+    this.rows = [];
+    this.answers = [];
+    this.backDated = false;
     this.add(3);
   }
 
@@ -37,14 +54,22 @@ export class Grid {
     if (this.rows.length === 0) this.add();
   }
 
-  /** Puts cells copied from a spreadsheet in, from a place on, with as many rows as they need. */
-  paste(text: string, row: number, column: number, columns: GridColumn[]) {
-    const lines = text.replace(/\r\n?/g, '\n').replace(/\n$/, '').split('\n');
+  /**
+   * Puts cells copied from a spreadsheet in, from a place on, with as many rows as they need. Where the first line names fields, it
+   * says what the columns are, and those that are not shown yet are.
+   */
+  paste(copied: string, row: number, column: number, headings: { key: string; label: string }[]) {
+    const lines = Papa.parse<string[]>(copied.replace(/\r\n?/g, '\n').replace(/\n$/, ''), { delimiter: '\t' }).data;
+    const named = headed(lines[0] ?? [], headings);
+    if (named) {
+      lines.shift();
+      for (const key of named) if (key && !this.shown.includes(key)) this.shown.push(key);
+    }
+    const keys = named ?? this.shown.slice(column);
     lines.forEach((line, i) => {
       if (row + i >= this.rows.length) this.add();
-      line.split('\t').forEach((cell, j) => {
-        const at = columns[column + j];
-        if (at) this.rows[row + i]!.cells[at.key] = cell.trim();
+      line.forEach((cell, j) => {
+        if (keys[j]) this.rows[row + i]!.cells[keys[j]] = cell.replace(/\s+/g, ' ').trim();
       });
     });
   }
@@ -67,7 +92,7 @@ export class Grid {
       for (const column of columns) {
         const cell = (row.cells[column.key] ?? '').trim();
         if (cell === '' || column.key === 'template' || column.key === 'start') continue;
-        typed[column.key] = column.type === 'date' ? (this.#dates[cell] ?? cell) : valueOf(column, meant(column, cell));
+        typed[column.key] = column.type === 'date' ? (this.#dates[cell] ?? cell) : value(column, cell);
       }
       const start = (row.cells.start ?? '').trim();
       return {
@@ -78,6 +103,8 @@ export class Grid {
         ),
         start: this.#dates[start] ?? null,
         typed: typed as Api['NewHireRequest']['typed'],
+        person: row.person?.id ?? null,
+        reuse: row.person?.reuse.map((r) => r.field) ?? [],
         backDated: this.backDated
       };
     });
@@ -117,9 +144,29 @@ export class Grid {
   }
 }
 
-/** The value that a cell's words mean. */
+/** The value that a cell's words mean; the words themselves where they mean none, or could mean several. */
 export function meant(column: GridColumn, cell: string): string {
   if (!column.choices || cell === '') return cell;
-  const same = (a: string) => a.localeCompare(cell, undefined, { sensitivity: 'base' }) === 0;
-  return (column.choices.find((c) => same(c.label) || same(c.value)) ?? column.choices.find((c) => fits(c.label, cell)))?.value ?? cell;
+  const exact = column.choices.find((c) => same(c.label, cell) || same(c.value, cell));
+  const fitting = exact ? [exact] : column.choices.filter((c) => fits(c.label, cell));
+  return fitting.length === 1 ? fitting[0]!.value : cell;
 }
+
+// A word that is neither yes nor no is sent as it is, so that it is refused and not taken for a no.
+function value(column: GridColumn, cell: string) {
+  const word = meant(column, cell);
+  return column.type === 'yesNo' && word !== 'yes' && word !== 'no' ? word : valueOf(column, word);
+}
+
+const same = (a: string, b: string) => a.localeCompare(b, undefined, { sensitivity: 'base' }) === 0;
+
+/** The fields a first line of cells names: one for each cell, none for an empty one; undefined where it is no line of headings. */
+function headed(line: string[], headings: { key: string; label: string }[]): (string | undefined)[] | undefined {
+  const cells = line.map((c) => c.trim());
+  const keys = cells.map((c) => headings.find((h) => same(h.label, c) || same(h.key, c))?.key);
+  const names = cells.filter((c) => c !== '').length;
+  return names > 1 && keys.filter(Boolean).length === names ? keys : undefined;
+}
+
+/** What is being typed outlives the page, so that looking something up elsewhere loses nothing. */
+export const grid = new Grid();

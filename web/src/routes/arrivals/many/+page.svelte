@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
-  import { api, ApiProblem, data, type ProblemEntry } from '$lib/api/client';
+  import { beforeNavigate, goto } from '$app/navigation';
+  import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
   import { fieldTitle } from '$lib/fields/labels.svelte';
-  import { Grid, type GridColumn, type GridRow } from '$lib/hires/grid.svelte';
+  import { grid, type GridColumn, type GridRow } from '$lib/hires/grid.svelte';
   import { words } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { optionName, optionsQuery } from '$lib/lists/queries';
@@ -17,16 +18,15 @@
   /** Many hires at once, one to a row: typed, filled down or pasted, each worked out by its template with what is wrong at the cell. */
   const client = useQueryClient();
   const w = $derived(words());
+  const k = $derived(w.opening.known);
   const offered = editingQuery();
   const options = optionsQuery();
   const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
-  const grid = new Grid();
-  let shown = $state(['given_name', 'family_name', 'email', 'template', 'start', 'site', 'kind']);
   let refused = $state<ProblemEntry[]>([]);
   let busy = $state(false);
   const fieldOf = (key: string) => offered.data?.fields.find((f) => f.field.key === key)?.field;
   const columns = $derived<GridColumn[]>(
-    shown.map((key) => {
+    grid.shown.map((key) => {
       if (key === 'template')
         return {
           key,
@@ -40,14 +40,19 @@
         ? (options.data?.options ?? [])
             .filter((o) => o.list === field.list && !o.retired)
             .map((o) => ({ value: o.code, label: optionName(o) }))
-        : field?.options?.filter((o) => !o.retired).map((o) => ({ value: o.value, label: o.label[text.language] }));
+        : field?.type === 'yesNo'
+          ? [
+              { value: 'yes', label: text.t.record.yes },
+              { value: 'no', label: text.t.record.no }
+            ]
+          : field?.options?.filter((o) => !o.retired).map((o) => ({ value: o.value, label: o.label[text.language] }));
       return { key, label: fieldTitle(key), type: field?.type ?? 'text', choices };
     })
   );
   const addable = $derived(
     (offered.data?.fields ?? [])
       .map((f) => f.field)
-      .filter((f) => !shown.includes(f.key) && !['computed', 'file', 'person', 'choices'].includes(f.type) && f.key !== 'start_date')
+      .filter((f) => !grid.shown.includes(f.key) && !['computed', 'file', 'person', 'choices'].includes(f.type) && f.key !== 'start_date')
   );
   const pointerOf = (column: string) => (column === 'template' || column === 'start' ? `/${column}` : `/typed/${column}`);
   function problemAt(row: GridRow, column: GridColumn): string | undefined {
@@ -96,7 +101,7 @@
     const pasted = e.clipboardData?.getData('text/plain') ?? '';
     if (!/[\t\n]/.test(pasted.replace(/\n$/, ''))) return;
     e.preventDefault();
-    grid.paste(pasted, row, column, columns);
+    grid.paste(pasted, row, column, [...columns, ...addable.map((f) => ({ key: f.key, label: f.label[text.language] }))]);
     changed();
   }
   async function open() {
@@ -106,6 +111,7 @@
     try {
       await grid.look(columns);
       const opened = await data(api.POST('/api/hires/many', { body: { hires: grid.requests(columns) } }));
+      grid.clear();
       done(w.many.opened(opened.length));
       await client.invalidateQueries({ queryKey: ['arrivals'] });
       await goto('/arrivals');
@@ -116,6 +122,17 @@
       busy = false;
     }
   }
+  function sameAs(row: GridRow, person: Api['KnownPerson']) {
+    row.person = { id: person.personId, name: `${person.givenName} ${person.familyName}`.trim(), reuse: person.reusable };
+    // Written as the firm has it: a slip in what was typed is no change of name.
+    row.cells.given_name = person.givenName;
+    row.cells.family_name = person.familyName;
+    changed();
+  }
+  // Within the application the grid stays as it is; only a tab that closes asks.
+  beforeNavigate((navigation) => {
+    if (navigation.type === 'leave' && session.user && grid.used.length > 0) navigation.cancel();
+  });
   $effect(() =>
     keys.use(() => [
       { key: 'Ctrl+s', run: () => void open(), whileTyping: true },
@@ -136,7 +153,7 @@
         value=""
         choices={addable.map((f) => ({ value: f.key, label: f.label[text.language] }))}
         onchange={(v) => {
-          if (v) shown = [...shown, v];
+          if (v) grid.shown.push(v);
         }}
       />
     </div>
@@ -156,7 +173,7 @@
                   type="button"
                   class="hover:text-rust px-1"
                   aria-label={w.many.column(column.label)}
-                  onclick={() => (shown = shown.filter((s) => s !== column.key))}>✕</button
+                  onclick={() => (grid.shown = grid.shown.filter((s) => s !== column.key))}>✕</button
                 >
               {/if}
             </th>
@@ -167,6 +184,7 @@
       <tbody>
         {#each grid.rows as row, r (row.id)}
           {@const preview = grid.answer(row)?.preview}
+          {@const maybe = grid.answer(row)?.known}
           <tr class="border-rule border-t align-top">
             <td class="text-faint pt-2 text-xs tabular-nums">{r + 1}</td>
             {#each columns as column, c (column.key)}
@@ -208,6 +226,39 @@
               >
             </td>
           </tr>
+          {#if row.person}
+            <tr class="bg-sea-tint">
+              <td></td>
+              <td colspan={columns.length + 1} class="px-1 py-1 text-xs">
+                <strong>{k.chosen(row.person.name)}</strong>
+                {#if row.person.reuse.length > 0}· {k.reuse}: {row.person.reuse
+                    .map((r) => `${fieldTitle(r.field)} ${r.shown}`)
+                    .join(', ')}{/if}
+                <button
+                  type="button"
+                  class="link px-2"
+                  onclick={() => {
+                    row.not = row.person?.id;
+                    row.person = undefined;
+                    changed();
+                  }}>{k.else}</button
+                >
+              </td>
+            </tr>
+          {:else if maybe && maybe.personId !== row.not}
+            <tr class="bg-ochre-tint">
+              <td></td>
+              <td colspan={columns.length + 1} class="px-1 py-1 text-xs" aria-live="polite">
+                {k.title} <strong>{maybe.givenName} {maybe.familyName}</strong>
+                {[maybe.job, maybe.number, maybe.worksHere ? k.here : maybe.ended ? k.until(text.day(maybe.ended)) : '']
+                  .filter(Boolean)
+                  .join(' · ')},
+                {maybe.reasons.map((r) => k.reasons[r] ?? r).join(', ')}
+                <button type="button" class="link px-2" onclick={() => sameAs(row, maybe)}>{k.choose}</button>
+                <button type="button" class="link px-2" onclick={() => (row.not = maybe.personId)}>{k.else}</button>
+              </td>
+            </tr>
+          {/if}
         {/each}
       </tbody>
     </table>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
+  import { beforeNavigate, goto } from '$app/navigation';
   import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { fieldLabel, fieldTitle } from '$lib/fields/labels.svelte';
@@ -62,6 +62,11 @@
     // A start in the past is meant anew each time it is changed.
     void draft.start;
     draft.backDated = false;
+  });
+
+  // What is typed outlives the sheet, not the tab: one that closes asks.
+  beforeNavigate((navigation) => {
+    if (navigation.type === 'leave' && session.user && draft.count > 0) navigation.cancel();
   });
 
   async function openHire(andFillIn: boolean) {

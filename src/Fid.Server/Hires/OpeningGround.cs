@@ -1,0 +1,28 @@
+using System.Security.Claims;
+using Fid.Core.Planning;
+using Fid.Data;
+using Fid.Data.Fields;
+using Fid.Data.Hires;
+using Fid.Data.Lists;
+using Fid.Data.Templates;
+using Fid.Server.Lists;
+using Fid.Server.People;
+using Fid.Server.Platform;
+using NodaTime;
+
+namespace Fid.Server.Hires;
+
+/// <summary>What hires are opened on, read once for all that are opened together.</summary>
+/// <param name="Roles">Of whoever opens them.</param>
+internal sealed record OpeningGround(LocalDate Today, LiveFields Fields, IReadOnlyCollection<string> Roles, TemplateBook Templates)
+{
+    public static async Task<OpeningGround> LoadAsync(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation) => new(
+        await clock.TodayAsync(db, cancellation), await new FieldBook(db).LiveAsync(cancellation), ShownRecord.RolesOf(user), await TemplateBook.LoadAsync(db, cancellation));
+}
+
+/// <summary>What it takes besides to show hires before they are opened.</summary>
+internal sealed record PreviewBooks(ListNames Names, CalendarBook Calendars, IReadOnlyList<PlanStage> Stages)
+{
+    public static async Task<PreviewBooks> LoadAsync(FidDb db, CancellationToken cancellation) =>
+        new(await ListNames.LoadAsync(db, cancellation), await CalendarBook.LoadAsync(db, cancellation), await Stage.PlanAsync(db, cancellation));
+}
