@@ -103,10 +103,10 @@ internal sealed class DemoHires(FidDb db, RecordWriter writer, Author author, Lo
         var present = db.Employments.Local.Single(e => e.Id == hire.EmploymentId);
         foreach (var year in new[] { today.Year - 2, today.Year - 1 })
         {
-            var stint = new Employment { PersonId = present.PersonId, Number = people.TakeNumber(), Start = new LocalDate(year, 4, 1), End = new LocalDate(year, 9, 30) };
+            var stint = new Employment { PersonId = present.PersonId, Number = people.TakeNumber(), Start = new LocalDate(year, 4, 1) };
             var change = author.Change("record.imported", stint.Id);
             db.AddRange(stint, change);
-            await writer.AddNewAsync(stint, [new("job", Json(job), "import"), new("site", Json("mv-corran"), "import"), new("department", Json("galley"), "import")], change, stint.End.Value);
+            await writer.AddNewAsync(stint, [new("job", Json(job), "import"), new("site", Json("mv-corran"), "import"), new("department", Json("galley"), "import"), new("end_date", Json($"{year}-09-30"), "import")], change, new LocalDate(year, 9, 30));
             var record = db.RecordsNow.Local.Single(r => r.EmploymentId == stint.Id);
             (record.GivenName, record.FamilyName, record.Search) = ("Jun", "Nakamura", $"jun nakamura jun {stint.Number}");
         }

@@ -132,6 +132,7 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         change["days"]!.GetValue<int>().ShouldBe(7);
         var sailed = change["tasks"]!.AsArray().Single(t => t!.Text("key") == "meet")!;
         (sailed["before"]!.Text("due"), sailed["after"]!.Text("due")).ShouldBe(("2027-04-12", "2027-04-19"));
+        change["values"]!.AsArray().Select(v => $"{v!["field"]} {v["before"]} {v["after"]}").ShouldBe(["end_date 2027-11-12 2027-11-19", "probation_end 2027-10-12 2027-10-19"], ignoreOrder: true);
         (await FirmFixture.HireAsync(orla, "Weiß")).Text("start").ShouldBe("2027-04-12"); // asking moved nothing
 
         (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-19", why = "Ferry refit" }, shown.Text("version"))).StatusCode.ShouldBe(HttpStatusCode.OK);
@@ -141,7 +142,20 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
             where owner_id = '{hire["employmentId"]}' and upper_inf(known)
             """)).ShouldBe("2027-04-19");
         (await firm.Database.AskAsync($"select why from changes where subject_id = '{hire["id"]}' and action = 'start.moved'")).ShouldBe("Ferry refit");
+        (await ProbationAsync(orla, hire)).ShouldBe("2027-10-19");
+
+        // What somebody typed is theirs and stays; an end that was set does not come before the start.
+        await orla.SaveAsync(hire.Text("employmentId"), "probation_end", "2027-12-24");
+        await orla.SaveAsync(hire.Text("employmentId"), "end_date", "2028-01-31");
+        (await firm.Database.AskAsync($"select \"end\"::text from employments where id = '{hire["employmentId"]}'")).ShouldBe("2028-01-31");
+        var seen = (await orla.GetAsync($"/api/hires/{hire["id"]}")).Text("version");
+        using (var beyond = await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2028-02-01", why = (string?)null }, seen)) (await beyond.ErrorsAsync()).ShouldBe([("/start", "after-end")]);
+        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-26", why = (string?)null }, seen)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await ProbationAsync(orla, hire)).ShouldBe("2027-12-24");
     }
+
+    private static async Task<string> ProbationAsync(Caller caller, JsonNode hire) =>
+        Records.Field(await caller.GetAsync($"/api/records/{hire["employmentId"]}"), "probation_end").Text("value");
 
     [Fact]
     public async Task The_second_of_two_who_move_a_start_gets_both_versions()

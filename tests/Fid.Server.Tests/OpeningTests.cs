@@ -16,12 +16,11 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var before = await FirmFixture.HireAsync(orla, "Nakamura");
-        await EndAsync(before.Text("employmentId"), "2027-02-26");
         using var found = await orla.SendAsync("POST", "/api/hires/known", new { givenName = "June", familyName = "Nakamura", birthDate = (string?)null, email = "jun.nakamura@example.org", phone = (string?)null, start = "2027-04-05" });
         var known = (await found.JsonAsync())[0]!;
         known["reasons"]!.AsArray().Select(r => (string?)r).ShouldBe(["similarName", "email"]);
         known.Text("firstHired").ShouldBe("2025-04-01");
-        // Two seasons of 183 days; the break before the last stint is longer than is bridged, the one before this hire is not.
+        known["beside"]!.GetValue<bool>().ShouldBeTrue();
         var badge = known["reusable"]!.AsArray().Single(r => r!.Text("field") == "badge")!.Text("shown");
 
         var request = HirePathTests.NewHire("Jun", "Nakamura");
@@ -34,6 +33,14 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var preview = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString());
         var values = (await preview.JsonAsync())["values"]!.AsArray().ToDictionary(v => v!.Text("field"), v => $"{v!["value"]} {v!["source"]!.Text("kind")}");
         (values["given_name"], values["badge"], values["email"]).ShouldBe(("Jun person", $"{badge} reused", "jun@example.org typed"));
+        using (var twice = await orla.SendAsync("POST", "/api/hires", request.ToJsonString())) (await twice.ErrorsAsync()).ShouldBe([("/person", "works-here")]);
+        (await orla.SendAsync("PUT", $"/api/hires/{before["id"]}/outcome", new { outcome = "withdrawn", why = "A season at home" })).EnsureSuccessStatusCode();
+        using (var again = await orla.SendAsync("POST", "/api/hires/known", new { givenName = "Jun", familyName = "Nakamura", birthDate = (string?)null, email = "jun.nakamura@example.org", phone = (string?)null, start = "2027-03-29" }))
+        {
+            // The season before this one counts with its 183 days, the one before that lies too far back, and what was withdrawn never was.
+            var returning = (await again.JsonAsync())[0]!;
+            (returning["beside"]!.GetValue<bool>(), returning.Text("adjustedService")).ShouldBe((false, "2026-09-27"));
+        }
         using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
         opened.StatusCode.ShouldBe(HttpStatusCode.Created, await opened.Content.ReadAsStringAsync());
         var record = await orla.GetAsync($"/api/records/{(await opened.JsonAsync())["employmentId"]}");
@@ -56,8 +63,9 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var preview = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString());
         var answer = await preview.JsonAsync();
         var values = answer["values"]!.AsArray().ToDictionary(v => v!.Text("field"), v => $"{v!["value"]} {v!["source"]!.Text("kind")} {v!["source"]!["name"]}");
-        values["job"].ShouldBe($"EN-2 like {colleague["number"]}");
-        values["pay_rate"].ShouldBe($"17.9 like {colleague["number"]}");
+        var name = $"{colleague["givenName"]} Demirci ({colleague["number"]})";
+        values["job"].ShouldBe($"EN-2 like {name}");
+        values["pay_rate"].ShouldBe($"17.9 like {name}");
         // The pattern was not asked for, the site was typed, and the badge is nobody else's.
         values["shift_pattern"].ShouldStartWith("four-a template");
         values["site"].ShouldStartWith("skerry typed");
@@ -167,9 +175,6 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         select string_agg(md5(r.family_name || r.given_name || r.person_id || (select string_agg(field, ' ' order by field) from record_values v where v.owner_id in (r.employment_id, r.person_id) and upper_inf(known))), ' ' order by r.employment_id)
         from records_now r where exists (select from hires h where h.employment_id = r.employment_id)
         """;
-
-    private Task<object?> EndAsync(string employment, string day) =>
-        firm.Database.AskAsync($"update employments set \"end\" = '{day}' where id = '{employment}'; update hires set closed = '{day}' where employment_id = '{employment}'");
 
     private async Task NothingIsBrokenAsync()
     {

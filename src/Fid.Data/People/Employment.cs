@@ -18,8 +18,14 @@ public sealed class Employment
     /// <summary>First day; moves while a hire is under way.</summary>
     public required LocalDate Start { get; set; }
 
-    /// <summary>Last day, included; null while there is no end.</summary>
+    /// <summary>Last day, included; null while there is no end. Before the first day for a stint that never was.</summary>
     public LocalDate? End { get; set; }
+
+    /// <summary>Whether the hire came to nothing.</summary>
+    public bool NeverWas => End < Start;
+
+    /// <summary>Whether it goes on on a day, or begins later.</summary>
+    public bool GoesOn(LocalDate day) => !NeverWas && (End is null || End >= day);
 }
 
 internal sealed class EmploymentConfiguration : IEntityTypeConfiguration<Employment>

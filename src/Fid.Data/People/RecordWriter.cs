@@ -5,6 +5,7 @@ using Fid.Data.Changes;
 using Fid.Data.Fields;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using NodaTime.Text;
 
 namespace Fid.Data.People;
 
@@ -42,6 +43,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         }
         var record = new RecordNow { EmploymentId = employment.Id, PersonId = employment.PersonId };
         Project(set, record, held, employment, change.At, today);
+        FollowEnd(employment, held);
         db.RecordsNow.Add(record);
         return record;
     }
@@ -96,8 +98,9 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     }
 
     /// <summary>Moves the day from which an employment's first values hold, when its first day moves.</summary>
+    /// <param name="anew">First values that become others with it, by field.</param>
     public async Task MoveStartAsync(
-        Employment employment, RecordNow record, LocalDate to, JsonElement startDate, Change change, LocalDate today, CancellationToken cancellation)
+        Employment employment, RecordNow record, LocalDate to, IReadOnlyDictionary<string, JsonElement> anew, Change change, LocalDate today, CancellationToken cancellation)
     {
         var from = employment.Start;
         employment.Start = to;
@@ -106,8 +109,8 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         {
             var mine = field.ToDictionary(ToSpell);
             var timeline = Timeline.MoveFirst([.. mine.Keys], from, to);
-            if (field.Key == "start_date" && timeline.Added is [var first])
-                timeline = timeline with { Added = [first with { Value = first.Value with { Json = startDate } }] };
+            if (anew.TryGetValue(field.Key, out var value) && timeline.Added is [var first])
+                timeline = timeline with { Added = [first with { Value = first.Value with { Json = value } }] };
             Apply(timeline, mine, employment.Id, field.Key, change);
         }
         await ReprojectAsync(employment, record, change.At, today, cancellation);
@@ -177,6 +180,15 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             .DistinctBy(v => v.Id)
             .ToDictionary(v => v.Field, v => v.Value);
         Project((await _fields.LiveAsync(cancellation)).Set, record, held, employment, at, today);
+        FollowEnd(employment, held);
+    }
+
+    // The last day is what the record says, but for a stint that never was.
+    private static void FollowEnd(Employment employment, Dictionary<string, JsonElement> held)
+    {
+        if (employment.NeverWas) return;
+        employment.End = held.TryGetValue("end_date", out var end) && end.ValueKind == JsonValueKind.String && LocalDatePattern.Iso.Parse(end.GetString()!) is { Success: true } day
+            ? LocalDate.Max(day.Value, employment.Start) : null;
     }
 
     private void Apply(

@@ -17,7 +17,7 @@ public sealed class TemplateUpdates(FidDb db)
     {
         var hires = await db.Hires.Include(h => h.Tasks).Include(h => h.Entries).AsSplitQuery()
             .Where(h => h.Closed == null && (only == null || only.Contains(h.Id))).OrderBy(h => h.Start).ThenBy(h => h.Id).ToListAsync(cancellation);
-        var versions = (await db.TemplateVersions.AsNoTracking().ToListAsync(cancellation)).ToDictionary(v => (v.Code, v.Version), v => v.Spec);
+        var versions = await VersionsAsync(cancellation);
         var records = await ValuesAsync(hires, today, cancellation);
         var returning = await ReturningAsync(db, cancellation);
         var updates = new List<HireUpdate>();
@@ -36,11 +36,30 @@ public sealed class TemplateUpdates(FidDb db)
             string[] layers = [.. theirs.Layers.Where(l => l != Layer.Typed)];
             if (layers.SequenceEqual(hire.Layers)) continue;
             if (code is not null && !layers.Except(hire.Layers).Concat(hire.Layers.Except(layers)).Any(l => RoleTemplate.ReadLayer(l)?.Code == code)) continue;
-            if (Before(hire, versions, typed, today) is not { } origin) continue;
+            if (Before(hire, versions, typed, hire.Start, today) is not { } origin) continue;
             updates.Add(Merge(hire, values, origin, theirs, layers));
         }
         return updates;
     }
+
+    /// <summary>What formulas of the versions a hire was made of come to anew when its first day moves. A value that was typed, or
+    /// changed since the hire was opened, is not among them.</summary>
+    public async Task<IReadOnlyList<MovedValue>> OnMoveAsync(Guid id, LocalDate to, LocalDate today, CancellationToken cancellation)
+    {
+        var hire = await db.Hires.AsNoTracking().SingleAsync(h => h.Id == id, cancellation);
+        var held = (await ValuesAsync([hire], today, cancellation))[hire.EmploymentId];
+        // The first day itself stands among the values; here it is asked with.
+        var typed = held.Where(v => RoleTemplate.ReadLayer(v.Value.Source) is null && v.Key != "start_date").ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
+        var versions = await VersionsAsync(cancellation);
+        if (Before(hire, versions, typed, hire.Start, today) is not { } was || Before(hire, versions, typed, to, today) is not { } will) return [];
+        return [.. will.Values
+            .Where(v => held.TryGetValue(v.Key, out var mine) && mine.Source == v.Value.From
+                && was.Values.TryGetValue(v.Key, out var old) && JsonElement.DeepEquals(old.Value, mine.Value) && !JsonElement.DeepEquals(old.Value, v.Value.Value))
+            .Select(v => new MovedValue(v.Key, v.Value.From, was.Values[v.Key].Value, v.Value.Value))];
+    }
+
+    private async Task<Dictionary<(string, int), TemplateSpec>> VersionsAsync(CancellationToken cancellation) =>
+        (await db.TemplateVersions.AsNoTracking().ToListAsync(cancellation)).ToDictionary(v => (v.Code, v.Version), v => v.Spec);
 
     /// <summary>The stints of people who were here before: of whom conditions say that they are <see cref="HireOrigin.Returning"/>.</summary>
     public static async Task<IReadOnlySet<Guid>> ReturningAsync(FidDb db, CancellationToken cancellation) =>
@@ -67,8 +86,8 @@ public sealed class TemplateUpdates(FidDb db)
         static JsonElement? Of(Dictionary<string, JsonElement> facts, string key) => facts.TryGetValue(key, out var value) ? value : null;
     }
 
-    // What the versions that the hire was made of come to today; null where one of them was not kept.
-    private static Layered? Before(Hire hire, Dictionary<(string, int), TemplateSpec> versions, Dictionary<string, JsonElement> typed, LocalDate today)
+    // What the versions that the hire was made of come to with a first day; null where one of them was not kept.
+    private static Layered? Before(Hire hire, Dictionary<(string, int), TemplateSpec> versions, Dictionary<string, JsonElement> typed, LocalDate start, LocalDate today)
     {
         var (templates, addOns) = (new List<TemplateDefinition>(), new List<AddOnDefinition>());
         foreach (var layer in hire.Layers)
@@ -79,7 +98,7 @@ public sealed class TemplateUpdates(FidDb db)
             else templates.Add(new TemplateDefinition(code, version, templates.Count == 0 ? null : templates[^1].Id, spec.Layer));
         }
         if (templates.Count == 0) return null;
-        var facts = new Dictionary<string, JsonElement> { ["start_date"] = JsonSerializer.SerializeToElement(hire.Start.ToString("uuuu-MM-dd", null)) };
+        var facts = new Dictionary<string, JsonElement> { ["start_date"] = JsonSerializer.SerializeToElement(start.ToString("uuuu-MM-dd", null)) };
         return TemplateResolution.Resolve(new TemplateQuestion(facts, templates, templates[^1].Id, addOns, typed, null, today)).Answer;
     }
 
@@ -113,3 +132,7 @@ public sealed record HireUpdate(Hire Hire, string[] Layers, IReadOnlyList<Merged
 /// <param name="Mine">What it has.</param>
 /// <param name="Theirs">What the newer version comes to.</param>
 public sealed record MergedFact(string Key, MergeFate Fate, JsonElement? Before, JsonElement? Mine, JsonElement? Theirs);
+
+/// <summary>A value that a formula gave from the first day, and gives anew when that moves.</summary>
+/// <param name="Source">The layer with the formula.</param>
+public sealed record MovedValue(string Field, string Source, JsonElement Before, JsonElement After);

@@ -19,6 +19,9 @@ internal sealed class KnownPeople
 {
     private const int Most = 5;
 
+    // Below it, names that are only alike are mostly two people, where nothing else speaks for one.
+    private const decimal AlikeByNameAlone = 0.8m;
+
     private static readonly string[] Telling = ["given_name", "family_name", "former_name", "birth_date", "email", "phone", "mobile"];
 
     private readonly FidDb _db;
@@ -51,7 +54,7 @@ internal sealed class KnownPeople
     {
         if (_matcher is null || !request.SaysEnough) return [];
         var asked = new PersonFacts(request.GivenName ?? "", request.FamilyName ?? "", request.BirthDate, request.Email, request.Phone);
-        var matches = _matcher.Find(asked).Take(most).ToList();
+        var matches = _matcher.Find(asked).Where(m => m.Score >= AlikeByNameAlone || m.Reasons is not [MatchReason.SimilarName]).Take(most).ToList();
         if (matches.Count == 0) return [];
         var ids = matches.Select(m => Guid.Parse(m.Id)).ToArray();
         var stints = (await _db.Employments.AsNoTracking().Where(e => ids.Contains(e.PersonId)).OrderBy(e => e.Start).ToListAsync(cancellation)).ToLookup(e => e.PersonId);
@@ -65,12 +68,14 @@ internal sealed class KnownPeople
     {
         var last = stints[^1];
         var values = await HireOrigins.ValuesAsync(_db, last, _today, cancellation);
-        var service = ServiceDates.Of([.. stints.Select(s => (s.Start, s.End)), .. New(request, stints)], _bridgeDays).Answer;
+        // What never was, counts for nothing.
+        var real = stints.Where(s => !s.NeverWas).ToList();
+        var service = real.Count == 0 ? null : ServiceDates.Of([.. real.Select(s => (s.Start, s.End)), .. New(request, real)], _bridgeDays).Answer;
         var reusable = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
         var display = await RecordReader.DisplayAsync(_db, _fields, reusable.Select(f => (f, values[f])), _names, cancellation);
         return new KnownPerson(
             last.PersonId, last.Id, last.Number, Text(values, "given_name"), Text(values, "family_name"), _names.Job(Text(values, "job")), _names.Site(Text(values, "site")),
-            stints[0].Start, last.Start, last.End, service?.AdjustedService, last.End is null || last.End >= _today, match.IsSame, [.. match.Reasons],
+            (real.Count > 0 ? real : stints)[0].Start, last.Start, last.End, service?.AdjustedService, last.GoesOn(_today), stints.Exists(s => s.GoesOn(request.Start ?? _today)), match.IsSame, [.. match.Reasons],
             [.. reusable.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))]);
     }
 
@@ -115,14 +120,15 @@ public sealed record KnownRequest(string? GivenName, string? FamilyName, LocalDa
 /// <summary>Somebody the firm knows.</summary>
 /// <param name="EmploymentId">The last stint.</param>
 /// <param name="FirstHired">The first day of the first stint.</param>
-/// <param name="Started">The first day of the last one.</param>
+/// <param name="Started">The first day of the last one, which may be to come.</param>
 /// <param name="Ended">The last day of the last one; null while it goes on.</param>
 /// <param name="AdjustedService">The day from which service counts, the new stint with it.</param>
-/// <param name="WorksHere">Whether they work here now.</param>
+/// <param name="WorksHere">Whether they work here now, or are about to.</param>
+/// <param name="Beside">Whether the new stint would run beside another.</param>
 /// <param name="IsSame">Whether it is taken to be the same person.</param>
 /// <param name="Reusable">What could be taken over from the last stint.</param>
 public sealed record KnownPerson(
     Guid PersonId, Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Site, LocalDate FirstHired, LocalDate Started, LocalDate? Ended,
-    LocalDate? AdjustedService, bool WorksHere, bool IsSame, MatchReason[] Reasons, ReusableFact[] Reusable);
+    LocalDate? AdjustedService, bool WorksHere, bool Beside, bool IsSame, MatchReason[] Reasons, ReusableFact[] Reusable);
 
 public sealed record ReusableFact(string Field, string Shown);

@@ -94,7 +94,7 @@ internal static class NewHire
         NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock, CancellationToken cancellation)
     {
         // Sent twice, opened once: the browser names the hire it wants to open.
-        if (await Opened(db, [request.Id]).FirstOrDefaultAsync(cancellation) is { } there) return TypedResults.Created($"/api/hires/{there.Id}", there);
+        if (await Opened(db, [request.Id]).SingleOrDefaultAsync(cancellation) is { } there) return TypedResults.Created($"/api/hires/{there.Id}", there);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         var (opened, problems) = await OpenAsync([request], user, db, origins, sensitive, opening, records, clock, cancellation);
         if (opened is null) return Problems.Invalid([.. problems.Select(p => p with { Path = p.Path["/hires/0".Length..] })]);
@@ -119,6 +119,7 @@ internal static class NewHire
             var request = requests[i];
             var prepared = await PrepareAsync(request, ground, db, origins, sensitive, opening, cancellation);
             List<Problem> wrong = [.. prepared.Problems, .. Lacking(request, prepared.Draft, today).Where(l => prepared.Problems.All(p => p.Path != l.Path))];
+            if (await WorksHereAsync(request, db, today, cancellation) is { } beside) wrong.Add(beside);
             problems.AddRange(wrong.Select(p => p with { Path = $"/hires/{i}{p.Path}" }));
             if (problems.Count > 0 || prepared.Draft is not { } draft) continue;
             var start = request.Start!.Value;
@@ -147,6 +148,11 @@ internal static class NewHire
         db.Changes.Add(author.Change("candidate.taken", candidate.Id, candidate.SourceId));
         return null;
     }
+
+    // Mostly the same person opened twice; two jobs at once have to be meant. Badges are locked by now, so nobody opens one meanwhile.
+    private static async Task<Problem?> WorksHereAsync(NewHireRequest request, FidDb db, LocalDate today, CancellationToken cancellation) =>
+        request is { Person: { } person, Beside: false } && (await db.Employments.AsNoTracking().Where(e => e.PersonId == person).ToListAsync(cancellation)).Exists(e => e.GoesOn(request.Start ?? today))
+            ? new Problem("/person", "works-here", "They work here then already. Open that record, or say that two stints at once are meant.") : null;
 
     // What must be there before a hire can be opened, and is looked at only then.
     private static IEnumerable<Problem> Lacking(NewHireRequest request, HireDraft? draft, LocalDate today)
@@ -204,8 +210,9 @@ internal static class NewHire
 /// <param name="Like">The colleague it is to be like; null for nobody.</param>
 /// <param name="BackDated">Whether a start in the past is meant so.</param>
 /// <param name="Candidate">The candidate from recruiting it is; null for none.</param>
+/// <param name="Beside">Whether a stint beside another of the same person is meant so.</param>
 public sealed record NewHireRequest(
-    Guid Id, string Template, LocalDate? Start, Dictionary<string, JsonElement> Typed, Guid? Person = null, string[]? Reuse = null, LikeColleague? Like = null, bool BackDated = false, Guid? Candidate = null);
+    Guid Id, string Template, LocalDate? Start, Dictionary<string, JsonElement> Typed, Guid? Person = null, string[]? Reuse = null, LikeColleague? Like = null, bool BackDated = false, Guid? Candidate = null, bool Beside = false);
 
 /// <summary>A colleague to be like.</summary>
 /// <param name="Employment">The colleague.</param>

@@ -5,10 +5,13 @@ using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Exchange;
+using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Data.People;
+using Fid.Data.Templates;
 using Fid.Server.Lists;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -35,9 +38,11 @@ internal static class StartChange
         var changed = hire.Tasks
             .Select((t, i) => new TaskMove(t.Key, t.Name, t.Owner, names.Owner(t.Owner), Dates(before.Tasks[i]), Dates(after.Tasks[i])))
             .Where(m => m.Before != m.After).ToArray();
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v => ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [v.Field]));
         return TypedResults.Ok(new StartChangeResponse(
             hire.Head.Start, to.Date, Period.DaysBetween(hire.Head.Start, to.Date), before.Feasible, after.Feasible, changed,
-            HoldUpResponse.Of(after, hire.Tasks, hire.Head.CalendarCode, calendars, names)));
+            HoldUpResponse.Of(after, hire.Tasks, hire.Head.CalendarCode, calendars, names), [.. values.Select(v => new ValueMove(v.Field, v.Before, v.After))]));
     }
 
     public static async Task<Results<Ok<ChecklistResponse>, ProblemHttpResult>> Save(
@@ -60,7 +65,12 @@ internal static class StartChange
         var today = await clock.TodayAsync(db, cancellation);
         var change = user.Author(clock, "checklist").Change("start.moved", hire.Id, $"{hire.Start:uuuu-MM-dd} > {request.Start:uuuu-MM-dd}", Reason.Clean(request.Why));
         db.Changes.Add(change);
-        await records.MoveStartAsync(employment, record, request.Start, JsonSerializer.SerializeToElement(request.Start.ToString("uuuu-MM-dd", null)), change, today, cancellation);
+        var moved = await new TemplateUpdates(db).OnMoveAsync(id, request.Start, today, cancellation);
+        if (employment.End < request.Start && moved.All(m => m.Field != "end_date"))
+            return Problems.Invalid(new Problem("/start", "after-end", "The record ends before that. Change its end first."));
+        var anew = moved.ToDictionary(m => m.Field, m => m.After);
+        anew["start_date"] = JsonSerializer.SerializeToElement(request.Start.ToString("uuuu-MM-dd", null));
+        await records.MoveStartAsync(employment, record, request.Start, anew, change, today, cancellation);
         hire.Start = request.Start;
         await notices.TellAsync(hire, record, NoticeKind.StartMoved, change.At, cancellation);
         await db.SaveChangesAsync(cancellation);
@@ -82,8 +92,11 @@ public sealed record StartRequest(LocalDate Start, string? Why);
 /// <summary>What moving the start would change.</summary>
 /// <param name="Days">How many days later; negative for earlier.</param>
 /// <param name="Tasks">The tasks whose dates or state would change.</param>
+/// <param name="Values">Values that formulas of the template would give anew.</param>
 public sealed record StartChangeResponse(
-    LocalDate From, LocalDate To, int Days, bool FeasibleBefore, bool FeasibleAfter, TaskMove[] Tasks, HoldUpResponse? HoldUp);
+    LocalDate From, LocalDate To, int Days, bool FeasibleBefore, bool FeasibleAfter, TaskMove[] Tasks, HoldUpResponse? HoldUp, ValueMove[] Values);
+
+public sealed record ValueMove(string Field, JsonElement Before, JsonElement After);
 
 public sealed record TaskMove(string Key, string Name, string Owner, string? OwnerName, TaskDates Before, TaskDates After);
 

@@ -6360,12 +6360,14 @@ export interface components {
             site: null | string;
             /** @description The first day of the first stint. */
             firstHired: components["schemas"]["LocalDate"];
-            /** @description The first day of the last one. */
+            /** @description The first day of the last one, which may be to come. */
             started: components["schemas"]["LocalDate"];
             ended: null | components["schemas"]["LocalDate"];
             adjustedService: null | components["schemas"]["LocalDate"];
-            /** @description Whether they work here now. */
+            /** @description Whether they work here now, or are about to. */
             worksHere: boolean;
+            /** @description Whether the new stint would run beside another. */
+            beside: boolean;
             /** @description Whether it is taken to be the same person. */
             isSame: boolean;
             reasons: components["schemas"]["MatchReason"][];
@@ -6630,6 +6632,11 @@ export interface components {
              * @description The candidate from recruiting it is; null for none.
              */
             candidate?: null | string;
+            /**
+             * @description Whether a stint beside another of the same person is meant so.
+             * @default false
+             */
+            beside: boolean;
         };
         /**
          * @description What a notice says.
@@ -7170,6 +7177,8 @@ export interface components {
             /** @description The tasks whose dates or state would change. */
             tasks: components["schemas"]["TaskMove"][];
             holdUp: null | components["schemas"]["HoldUpResponse"];
+            /** @description Values that formulas of the template would give anew. */
+            values: components["schemas"]["ValueMove"][];
         };
         StarterRequest: {
             rows: {
@@ -7534,6 +7543,11 @@ export interface components {
             email: string;
             language: string;
             roles: string[];
+        };
+        ValueMove: {
+            field: string;
+            before: components["schemas"]["JsonElement"];
+            after: components["schemas"]["JsonElement"];
         };
         /** @description Where a value came from. */
         ValueSource: {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
+  import { fieldTitle } from '$lib/fields/labels.svelte';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -21,6 +22,7 @@
   let why = $state('');
   let stale = $state<Api['ChecklistResponse']>();
   let busy = $state(false);
+  let refused = $state<string>();
   // What was seen when this was opened: a start that somebody else moves meanwhile must not slip by.
   let seen = $state<string>();
 
@@ -44,9 +46,12 @@
   }));
   const preview = $derived(wanted && wanted !== hire.data?.start ? change.data : undefined);
 
+  const shown = (value: unknown) => (typeof value === 'string' && /^\d{4}-\d\d-\d\d$/.test(value) ? text.day(value) : String(value));
+
   async function move() {
     if (!wanted || !seen || busy) return;
     busy = true;
+    refused = undefined;
     try {
       const saved = await data(
         api.PUT('/api/hires/{id}/start', {
@@ -61,6 +66,7 @@
       done(t.moved(name, text.day(wanted)));
     } catch (e) {
       if (e instanceof ApiProblem && e.status === 412) stale = e.current as Api['ChecklistResponse'];
+      else if (e instanceof ApiProblem && e.errors.length > 0) refused = text.problem(e.errors[0]);
       else failed(text.failure(e));
     } finally {
       busy = false;
@@ -97,7 +103,7 @@
       }}
     >
       <div class="grid gap-x-6 gap-y-2 sm:grid-cols-2">
-        <DateField id="start-to" label={t.to} bind:value={wanted} />
+        <DateField id="start-to" label={t.to} bind:value={wanted} error={refused} onchange={() => (refused = undefined)} />
         <TextField id="start-why" label={t.why} bind:value={why} maxlength={500} />
       </div>
       <div aria-live="polite">
@@ -107,6 +113,13 @@
             <strong class={preview.feasibleAfter ? 'text-sea' : 'text-rust'}>{preview.feasibleAfter ? t.ready : t.notReady}</strong>
           </p>
           <p class="text-soft mt-1 text-xs">{t.values}</p>
+          {#if preview.values.length > 0}
+            <p class="mt-1 text-xs">
+              {t.anew}
+              {#each preview.values as value, i (value.field)}{i > 0 ? '; ' : ''}{fieldTitle(value.field)}
+                {shown(value.before)} → <strong>{shown(value.after)}</strong>{/each}.
+            </p>
+          {/if}
           <p class="mt-3 font-semibold">{t.changes(preview.tasks.length)}</p>
           {#if preview.tasks.length > 0}
             <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, so it must be reachable) -->

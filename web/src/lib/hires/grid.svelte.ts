@@ -15,7 +15,7 @@ export interface GridRow {
   id: string;
   cells: Record<string, string>;
   /** Somebody the firm knows, of whom it is a new stint. */
-  person?: { id: string; name: string; reuse: Api['ReusableFact'][] };
+  person?: { id: string; name: string; reuse: Api['ReusableFact'][]; beside: boolean; meant: boolean };
   /** Somebody it is not, though it looked so. */
   not?: string;
 }
@@ -105,6 +105,7 @@ export class Grid {
         typed: typed as Api['NewHireRequest']['typed'],
         person: row.person?.id ?? null,
         reuse: row.person?.reuse.map((r) => r.field) ?? [],
+        beside: row.person?.meant ?? false,
         backDated: this.backDated
       };
     });

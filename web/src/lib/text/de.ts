@@ -212,6 +212,7 @@ export const de: Messages = {
     now: 'Bisher fertig bis',
     then: 'Dann fertig bis',
     values: 'Werte zu Bezahlung, Stelle und Zeiterfassung, die mit dem alten Beginn galten, gelten mit dem neuen.',
+    anew: 'Neu aus der Vorlage:',
     act: (day) => `Beginn am ${day}`,
     cancel: 'Lassen',
     moved: (name, day) => `${name} beginnt am ${day}.`,
@@ -447,6 +448,9 @@ export const de: Messages = {
     'published-meanwhile': 'Inzwischen wurde eine andere Fassung veröffentlicht. Vergleichen Sie, und sichern Sie den Entwurf neu.',
     'bad-file': 'Das ist keine Datei mit Vorlagen aus Fid.',
     'too-fine': 'Höchstens vier Nachkommastellen.',
+    'works-here':
+      'Diese Person arbeitet dann schon hier. Öffnen Sie ihre Akte, oder sagen Sie, dass zwei Arbeitsverhältnisse zugleich gemeint sind.',
+    'after-end': 'Die Akte endet vorher. Ändern Sie zuerst ihr Ende.',
     'not-in-order': 'Das Ende liegt nicht vor dem Beginn.',
     'read-only': 'Das folgt aus etwas anderem.',
     'wrong-token': 'Das ist nicht das Einmal-Kennwort, das beim Start von Fid ausgegeben wurde.',

@@ -205,6 +205,7 @@ export const en = {
     now: 'Finish by now',
     then: 'Finish by then',
     values: 'Pay, job and clock values that began on the old start begin on the new one.',
+    anew: 'From the template, anew:',
     act: (day: string) => `Start on ${day}`,
     cancel: 'Leave it',
     moved: (name: string, day: string) => `${name} starts on ${day}.`,
@@ -423,6 +424,8 @@ export const en = {
     'unknown-person': 'Choose a person.',
     'unknown-template': 'Choose a role template.',
     self: 'Choose somebody other than the person themselves.',
+    'works-here': 'They work here then already. Open that record, or say that two stints at once are meant.',
+    'after-end': 'The record ends before that. Change its end first.',
     'not-in-order': 'The end is not before the start.',
     'wrong-token': 'This is not the token that was printed when Fid was started.',
     'firm-exists': 'The firm is already set up. Sign in instead.'

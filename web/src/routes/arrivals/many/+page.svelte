@@ -4,6 +4,7 @@
   import { session } from '$lib/api/session.svelte';
   import { fieldTitle } from '$lib/fields/labels.svelte';
   import { grid, type GridColumn, type GridRow } from '$lib/hires/grid.svelte';
+  import { since } from '$lib/hires/known';
   import { words } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { optionName, optionsQuery } from '$lib/lists/queries';
@@ -123,7 +124,13 @@
     }
   }
   function sameAs(row: GridRow, person: Api['KnownPerson']) {
-    row.person = { id: person.personId, name: `${person.givenName} ${person.familyName}`.trim(), reuse: person.reusable };
+    row.person = {
+      id: person.personId,
+      name: `${person.givenName} ${person.familyName}`.trim(),
+      reuse: person.reusable,
+      beside: person.beside,
+      meant: false
+    };
     // Written as the firm has it: a slip in what was typed is no change of name.
     row.cells.given_name = person.givenName;
     row.cells.family_name = person.familyName;
@@ -231,6 +238,12 @@
               <td></td>
               <td colspan={columns.length + 1} class="px-1 py-1 text-xs">
                 <strong>{k.chosen(row.person.name)}</strong>
+                {#if row.person.beside}
+                  <strong class="text-ochre">{k.beside}</strong>
+                  <label class="inline-flex items-center gap-1.5"
+                    ><input type="checkbox" bind:checked={row.person.meant} onchange={changed} />{k.meant}</label
+                  >
+                {/if}
                 {#if row.person.reuse.length > 0}· {k.reuse}: {row.person.reuse
                     .map((r) => `${fieldTitle(r.field)} ${r.shown}`)
                     .join(', ')}{/if}
@@ -250,10 +263,9 @@
               <td></td>
               <td colspan={columns.length + 1} class="px-1 py-1 text-xs" aria-live="polite">
                 {k.title} <strong>{maybe.givenName} {maybe.familyName}</strong>
-                {[maybe.job, maybe.number, maybe.worksHere ? k.here : maybe.ended ? k.until(text.day(maybe.ended)) : '']
-                  .filter(Boolean)
-                  .join(' · ')},
+                {[maybe.job, maybe.number, since(maybe)].filter(Boolean).join(' · ')},
                 {maybe.reasons.map((r) => k.reasons[r] ?? r).join(', ')}
+                {#if maybe.beside}<a class="link px-2" href="/people/{maybe.employmentId}">{k.record}</a>{/if}
                 <button type="button" class="link px-2" onclick={() => sameAs(row, maybe)}>{k.choose}</button>
                 <button type="button" class="link px-2" onclick={() => (row.not = maybe.personId)}>{k.else}</button>
               </td>

@@ -3,11 +3,13 @@
   import { fieldTitle } from '$lib/fields/labels.svelte';
   import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
+  import { since } from '$lib/hires/known';
   import Button from '$lib/ui/Button.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { draft } from './draft.svelte';
 
   /** People the firm knows who may be the one being typed, why, and what could be taken over from their last stint. */
+  let { problem }: { problem?: string | undefined } = $props();
   const t = $derived(words().opening.known);
   const asked = $derived({
     givenName: draft.typed.given_name || null,
@@ -31,6 +33,7 @@
   function choose(person: Api['KnownPerson']) {
     draft.person = { id: person.personId, name: `${person.givenName} ${person.familyName}`.trim() };
     draft.reuse = person.reusable.map((r) => r.field);
+    draft.beside = false;
     // Written as the firm has it: a slip in what was typed is no change of name.
     draft.typed.given_name = person.givenName;
     draft.typed.family_name = person.familyName;
@@ -58,6 +61,13 @@
         }}>{t.else}</button
       >
     </p>
+    {#if chosen?.beside || problem}
+      <p class="flex flex-wrap items-center gap-x-4 pt-1">
+        <strong class={problem ? 'text-rust' : 'text-ochre'} role={problem ? 'alert' : undefined}>{problem ?? t.beside}</strong>
+        {#if chosen}<a class="link text-xs" href="/people/{chosen.employmentId}">{t.record}</a>{/if}
+        <label class="flex items-center gap-1.5"><input id="new-person" type="checkbox" bind:checked={draft.beside} />{t.meant}</label>
+      </p>
+    {/if}
     {#if chosen && chosen.reusable.length > 0}
       <fieldset class="flex flex-wrap gap-x-5 gap-y-1 pt-1">
         <legend class="sr-only">{t.reuse}</legend>
@@ -78,16 +88,10 @@
         <li class="flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1">
           <strong>{person.givenName} {person.familyName}</strong>
           <span class="text-xs">
-            {[
-              person.job,
-              person.number,
-              t.first(text.day(person.firstHired)),
-              person.worksHere ? t.here : person.ended ? t.until(text.day(person.ended)) : ''
-            ]
-              .filter(Boolean)
-              .join(' · ')}
+            {[person.job, person.number, t.first(text.day(person.firstHired)), since(person)].filter(Boolean).join(' · ')}
           </span>
           <span class="text-xs font-semibold">{person.reasons.map((r) => t.reasons[r] ?? r).join(', ')}</span>
+          {#if person.beside}<a class="link text-xs" href="/people/{person.employmentId}">{t.record}</a>{/if}
           <Button onclick={() => choose(person)}>{t.choose}</Button>
         </li>
       {/each}

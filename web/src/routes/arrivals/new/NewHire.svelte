@@ -136,7 +136,7 @@
       </div>
       <p class="text-soft ml-auto text-xs">{t.kept}</p>
     </div>
-    <KnownPeople />
+    <KnownPeople problem={error('/person')} />
     {#if way === 'like'}<LikeColleague />{/if}
     <div class="grid gap-x-9 gap-y-4 lg:grid-cols-[1fr_19rem]">
       <div class="grid grid-cols-1 content-start gap-x-5 gap-y-2 sm:grid-cols-2 md:grid-cols-4">

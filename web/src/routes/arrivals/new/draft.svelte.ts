@@ -15,6 +15,8 @@ class Draft {
   /** The colleague it is to be like, and what is copied. */
   like = $state<{ id: string; parts: string[] }>();
   backDated = $state(false);
+  /** Whether a stint beside another of the person is meant. */
+  beside = $state(false);
   candidate = $state<string>();
   /** What fields hold, where that is not text. */
   #types: Record<string, Api['FieldResponse']['type']> = { pay_rate: 'money' };
@@ -44,6 +46,7 @@ class Draft {
       reuse: this.reuse,
       like: this.like?.id ? { employment: this.like.id, parts: this.like.parts } : null,
       backDated: this.backDated,
+      beside: this.beside,
       candidate: this.candidate ?? null
     };
   }
@@ -80,6 +83,7 @@ class Draft {
     this.reuse = [];
     this.like = undefined;
     this.backDated = false;
+    this.beside = false;
     this.candidate = undefined;
   }
 }
