@@ -122,6 +122,19 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.SeeText("To be returned");
         orla.PressLast("Go on with it");
         orla.SeeText("The hire goes on.");
+        orla.SeeNo("To be returned");
+
+        // Nor is it too late on another day, from the record.
+        orla.Button("Came to nothing…").Click();
+        orla.Field("Why").SendKeys("No, another post");
+        orla.Button("Close the hire").Click();
+        orla.SeeText("To be returned");
+        orla.PressLast("Close");
+        orla.SeeAddress("/arrivals");
+        orla.Link("People").Click();
+        orla.Link("Late Comer").Click();
+        orla.SeeText("No, another post");
+        orla.Button("Go on with it").Click();
         orla.Heading("Late Comer");
         orla.Complaints().ShouldBeEmpty();
     }

@@ -95,4 +95,38 @@ public class TemplateTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.SeeText("Shipwright, v1");
         orla.Complaints().ShouldBeEmpty();
     }
+
+    [Fact]
+    public async Task A_template_from_a_file_comes_in_as_a_draft_with_a_missing_entry_replaced_and_another_made()
+    {
+        string file;
+        using (var caller = await firm.As("orla"))
+            file = (await caller.GetAsync("/api/templates/ticket-clerk/file")).ToJsonString().Replace("hall-early", "dawn", StringComparison.Ordinal).Replace("\"510\"", "\"777\"", StringComparison.Ordinal);
+        var folder = Directory.CreateTempSubdirectory();
+        try
+        {
+            var path = Path.Combine(folder.FullName, "clerks.json");
+            using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+            orla.Open("/templates");
+            orla.SeeText("Import a file");
+            await File.WriteAllTextAsync(path, "no template", TestContext.Current.CancellationToken);
+            orla.Give(path);
+            orla.SeeText("This is not a file of templates");
+            await File.WriteAllTextAsync(path, file, TestContext.Current.CancellationToken);
+            orla.Give(path);
+            orla.SeeText("The file holds Ticket clerk.");
+            orla.SeeText("create it");
+            orla.Pick("Instead of 510 Tickets", "420", "");
+            orla.Button("Import as drafts").Click();
+            orla.SeeAddress("/templates/ticket-clerk-2");
+            orla.Heading("Ticket clerk (2)");
+            orla.SeeText("420");
+            orla.SeeText("never published");
+            orla.Complaints().ShouldBeEmpty();
+        }
+        finally
+        {
+            folder.Delete(true);
+        }
+    }
 }

@@ -52,6 +52,40 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task A_file_that_goes_with_a_task_is_for_whoever_does_it_and_outlives_those_that_nothing_names()
+    {
+        using var orla = await firm.As("orla");
+        var (wanted, forgotten) = (await GiveAsync(orla, "Muster list.png", Picture), await GiveAsync(orla, "forgotten.png", Picture));
+        var spec = (await orla.GetAsync("/api/templates/ticket-clerk"))["live"]!;
+        spec["lists"]!["tasks"]!.AsArray().Add(new JsonObject
+        {
+            ["key"] = "muster-list",
+            ["drop"] = false,
+            ["properties"] = new JsonObject { ["name"] = "Hang up the muster list", ["stage"] = "prepare", ["owner"] = "team:stores", ["attachments"] = new JsonArray(wanted.Text("id")) },
+        });
+        using var saved = await orla.SendAsync("PUT", "/api/templates/ticket-clerk/draft", new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString());
+        using var published = await orla.SendAsync("POST", "/api/templates/ticket-clerk/draft/publish", new { why = (string?)null }, (await saved.JsonAsync()).Text("version"));
+        published.StatusCode.ShouldBe(HttpStatusCode.OK, await published.Content.ReadAsStringAsync());
+        var request = HirePathTests.NewHire("Muster", "Reader");
+        request["template"] = "ticket-clerk";
+        using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
+        opened.StatusCode.ShouldBe(HttpStatusCode.Created, await opened.Content.ReadAsStringAsync());
+        var path = $"/api/hires/{(await opened.JsonAsync()).Text("id")}/tasks/muster-list/files/{wanted.Text("id")}";
+
+        using var nils = await firm.As("nils");
+        (await nils.GetAsync("/api/tasks"))["tasks"]!.AsArray().Single(t => t!.Text("key") == "muster-list")!["attachments"]!.AsArray().Single()!.Text("name").ShouldBe("Muster list.png");
+        using (var shown = await nils.SendAsync("GET", path)) (await shown.Content.ReadAsByteArrayAsync()).ShouldBe(Picture);
+        using var ines = await firm.As("ines");
+        (await ines.SendAsync("GET", path)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await nils.SendAsync("GET", path.Replace(wanted.Text("id"), forgotten.Text("id"), StringComparison.Ordinal))).StatusCode.ShouldBe(HttpStatusCode.NotFound, "The task does not name it.");
+
+        await firm.Database.AskAsync("update stored_files set at = now() - interval '2 days'");
+        await using var next = new FidInstance(firm.Database.Connection);
+        await UntilGoneAsync(forgotten);
+        (await nils.SendAsync("GET", path)).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
     public async Task Empty_and_too_large_files_are_refused_and_what_no_record_names_is_dropped()
     {
         using var orla = await firm.As("orla");
@@ -60,8 +94,14 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var given = await GiveAsync(orla, "forgotten.png", Picture);
         await firm.Database.AskAsync($"update stored_files set at = now() - interval '2 days' where id = '{given.Text("id")}'");
         await using var next = new FidInstance(firm.Database.Connection);
+        await UntilGoneAsync(given);
+    }
+
+    // A server that starts clears away what nothing names.
+    private async Task UntilGoneAsync(JsonNode file)
+    {
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
-        while (!0L.Equals(await firm.Database.AskAsync($"select count(*) from stored_files where id = '{given.Text("id")}'"))) patience.Token.ThrowIfCancellationRequested();
+        while (!0L.Equals(await firm.Database.AskAsync($"select count(*) from stored_files where id = '{file.Text("id")}'"))) patience.Token.ThrowIfCancellationRequested();
     }
 
     private static async Task<JsonNode> GiveAsync(Caller caller, string name, byte[] content)

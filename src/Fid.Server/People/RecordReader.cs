@@ -33,6 +33,9 @@ internal static class RecordReader
         var sources = await SourceNames.LoadAsync(db, parts.Templates, values.Values.Select(v => v.Source), cancellation);
         var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Field);
 
+        var nothing = employment.NeverWas
+            ? await db.Hires.Where(h => h.EmploymentId == id && h.Outcome != null).Select(h => new CameToNothing(h.Id, h.Outcome!.Value, h.OutcomeWhy!, h.Closed!.Value)).SingleOrDefaultAsync(cancellation) : null;
+
         var sections = fields.Sections.Select(section => new SectionResponse(
                 section.Key, Labels.Of(section.Labels),
                 [.. fields.Set.Fields.Where(f => f.Section == section.Key && seen.Access.ContainsKey(f.Key)).Select(f => Field(f, values.GetValueOrDefault(f.Key)))]))
@@ -40,7 +43,7 @@ internal static class RecordReader
         return new RecordResponse(
             employment.Id, employment.Number, facts.Name ? record.GivenName : "", facts.Name ? record.FamilyName : employment.Number,
             facts.Job(record.JobCode), facts.Kind(record.Kind), facts.Site(record.SiteCode),
-            employment.Start, asOf, today, Platform.Versions.Tag(record.Version), parts.Hire, fields.Version, sections,
+            employment.Start, asOf, today, Platform.Versions.Tag(record.Version), parts.Hire, nothing, fields.Version, sections,
             await EvaluationResponse.OfAsync(db, fields, seen, names, cancellation),
             [.. parts.OtherStints.Select(s => s with { Job = facts.Job(s.Job) })]);
 

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Fields;
+using Fid.Data.Hires;
 using Fid.Server.Lists;
 using NodaTime;
 
@@ -10,6 +11,7 @@ namespace Fid.Server.People;
 /// <summary>A record, as the reader may see it.</summary>
 /// <param name="AsOf">The day it is shown for: today, or the first day of somebody who has not started.</param>
 /// <param name="Hire">The hire under way, if any.</param>
+/// <param name="Nothing">What became of the hire where it came to nothing; null for all others.</param>
 /// <param name="Version">What to send as If-Match when saving.</param>
 /// <param name="FieldsVersion">The version of the fields' configuration.</param>
 /// <param name="Sections">All fields the reader may see, hidden ones too.</param>
@@ -17,11 +19,14 @@ namespace Fid.Server.People;
 /// <param name="OtherStints">Other times the same person worked here, the latest first.</param>
 public sealed record RecordResponse(
     Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Kind, string? Site, LocalDate Start, LocalDate AsOf, LocalDate Today,
-    string Version, HireLink? Hire, int FieldsVersion, SectionResponse[] Sections, EvaluationResponse Evaluation, StintLink[] OtherStints);
+    string Version, HireLink? Hire, CameToNothing? Nothing, int FieldsVersion, SectionResponse[] Sections, EvaluationResponse Evaluation, StintLink[] OtherStints);
 
 /// <summary>Another time the same person worked here.</summary>
 /// <param name="End">The last day; null where none is set.</param>
 public sealed record StintLink(Guid EmploymentId, string Number, LocalDate Start, LocalDate? End, string? Job);
+
+/// <summary>How a hire came to nothing.</summary>
+public sealed record CameToNothing(Guid HireId, HireOutcome Outcome, string Why, LocalDate On);
 
 public sealed record HireLink(Guid Id, int Done, int Of);
 

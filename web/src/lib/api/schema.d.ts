@@ -5587,6 +5587,14 @@ export interface components {
             workingDays: number;
             days: components["schemas"]["CalendarDay"][];
         };
+        /** @description How a hire came to nothing. */
+        CameToNothing: {
+            /** Format: uuid */
+            hireId: string;
+            outcome: components["schemas"]["HireOutcome"];
+            why: string;
+            on: components["schemas"]["LocalDate"];
+        };
         /** @description A candidate. */
         CandidateResponse: {
             /** Format: uuid */
@@ -6950,6 +6958,7 @@ export interface components {
             /** @description What to send as If-Match when saving. */
             version: string;
             hire: null | components["schemas"]["HireLink"];
+            nothing: null | components["schemas"]["CameToNothing"];
             /**
              * Format: int32
              * @description The version of the fields' configuration.

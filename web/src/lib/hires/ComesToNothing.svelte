@@ -6,8 +6,9 @@
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
   import TextField from '$lib/ui/TextField.svelte';
-  import { done, failed } from '$lib/ui/toast';
+  import { done } from '$lib/ui/toast';
   import { useQueryClient } from '@tanstack/svelte-query';
+  import { goOn } from './goOn';
   import { words } from './words';
 
   /** A hire that comes to nothing, or later: withdrawn, no show, postponed; with a reason, and what is to be returned. */
@@ -27,6 +28,12 @@
   let busy = $state(false);
   let closed = $state<Api['OutcomeResponse']>();
 
+  async function back() {
+    closed = undefined;
+    why = '';
+    open = false;
+    await goOn(id, client);
+  }
   async function act() {
     if (outcome === 'postponed') {
       open = false;
@@ -37,22 +44,12 @@
     error = '';
     try {
       closed = await data(api.PUT('/api/hires/{id}/outcome', { params: { path: { id } }, body: { outcome, why } }));
-      done(w.outcome.done(name), { label: w.outcome.undo, run: goOn });
+      done(w.outcome.done(name), { label: w.outcome.undo, run: back });
       await client.invalidateQueries({ queryKey: ['arrivals'] });
     } catch (e) {
       error = e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e);
     } finally {
       busy = false;
-    }
-  }
-  async function goOn() {
-    try {
-      await data(api.DELETE('/api/hires/{id}/outcome', { params: { path: { id } } }));
-      done(words().outcome.undone);
-      await client.invalidateQueries();
-      await goto(`/hires/${id}/checklist`);
-    } catch (e) {
-      failed(text.failure(e));
     }
   }
 </script>
@@ -69,7 +66,7 @@
         {:else}<li class="text-soft">{w.outcome.nothing}</li>{/each}
       </ul>
       <div class="flex justify-end gap-3 pt-3">
-        <Button onclick={goOn}>{w.outcome.undo}</Button>
+        <Button onclick={back}>{w.outcome.undo}</Button>
         <Button look="primary" onclick={() => goto('/arrivals')}>{w.close}</Button>
       </div>
     {:else}

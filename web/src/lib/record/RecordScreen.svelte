@@ -3,6 +3,7 @@
   import { goto } from '$app/navigation';
   import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
+  import Nothing from '$lib/hires/Nothing.svelte';
   import HireTitle from '$lib/hires/HireTitle.svelte';
   import { words } from '$lib/hires/words';
   import MergePeople from './MergePeople.svelte';
@@ -131,6 +132,7 @@
 {:else}
   <div class="page">
     <HireTitle {...record} {filled} of={fields.length} hire={record.hire ?? undefined} {photo} />
+    {#if record.nothing}<Nothing nothing={record.nothing} />{/if}
     <div class="border-ink mt-3 grid border-t lg:grid-cols-[11.5rem_minmax(0,1fr)] xl:grid-cols-[11.5rem_minmax(0,1fr)_18rem]">
       <nav aria-label={t.sectionsLabel} class="border-rule py-2 lg:border-r">
         <ul class="flex flex-wrap lg:sticky lg:top-2 lg:block">
@@ -213,8 +215,8 @@
               {#each record.otherStints as stint (stint.employmentId)}
                 <li>
                   <a class="link" href="/people/{stint.employmentId}"
-                    >{text.day(stint.start)}{stint.end ? ` – ${text.day(stint.end)}` : ''}</a
-                  >
+                    >{text.day(stint.start)}{stint.end && stint.end >= stint.start ? ` – ${text.day(stint.end)}` : ''}</a
+                  >{stint.end && stint.end < stint.start ? `, ${words().outcome.neverWas}` : ''}
                   {stint.job ?? ''} <span class="text-soft">{stint.number}</span>
                 </li>
               {/each}

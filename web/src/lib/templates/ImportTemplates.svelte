@@ -13,12 +13,13 @@
   let { file, onclose }: { file: Api['TemplateParcel']; onclose: () => void } = $props();
   const client = useQueryClient();
   const w = $derived(words());
+  const looked = crypto.randomUUID();
   let open = $state(true);
   let instead = $state<Record<string, string>>({});
   let errors = $state<string[]>([]);
   let busy = $state(false);
   const check = createQuery(() => ({
-    queryKey: ['templates', 'import', JSON.stringify(file).length, file.templates?.[0]?.code],
+    queryKey: ['templates', 'import', looked],
     queryFn: () => data(api.POST('/api/templates/import/check', { body: file })),
     retry: false
   }));

@@ -450,6 +450,7 @@ export const de: Messages = {
     'too-fine': 'Höchstens vier Nachkommastellen.',
     'works-here':
       'Diese Person arbeitet dann schon hier. Öffnen Sie ihre Akte, oder sagen Sie, dass zwei Arbeitsverhältnisse zugleich gemeint sind.',
+    'other-stint': 'Diese Person hat inzwischen ein anderes Arbeitsverhältnis. Schließen Sie zuerst das.',
     'after-end': 'Die Akte endet vorher. Ändern Sie zuerst ihr Ende.',
     'not-in-order': 'Das Ende liegt nicht vor dem Beginn.',
     'read-only': 'Das folgt aus etwas anderem.',

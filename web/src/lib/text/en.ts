@@ -425,6 +425,7 @@ export const en = {
     'unknown-template': 'Choose a role template.',
     self: 'Choose somebody other than the person themselves.',
     'works-here': 'They work here then already. Open that record, or say that two stints at once are meant.',
+    'other-stint': 'They have another stint by now. Close that one first.',
     'after-end': 'The record ends before that. Change its end first.',
     'not-in-order': 'The end is not before the start.',
     'wrong-token': 'This is not the token that was printed when Fid was started.',

@@ -13,6 +13,7 @@
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
+  import { failed } from '$lib/ui/toast';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   const client = useQueryClient();
@@ -44,7 +45,12 @@
   }
   async function take(files: FileList | null) {
     const first = files?.[0];
-    if (first) importing = JSON.parse(await first.text()) as Api['TemplateParcel'];
+    if (!first) return;
+    try {
+      importing = JSON.parse(await first.text()) as Api['TemplateParcel'];
+    } catch {
+      failed(w.importing.noFile);
+    }
   }
   $effect(() => keys.use(() => (session.coordinates ? [{ key: 'a', label: w.newTemplate, run: () => ask(false) }] : [])));
 </script>
@@ -107,7 +113,10 @@
               accept="application/json,.json"
               class="sr-only"
               onchange={async (e) => {
-                await take(e.currentTarget.files);
+                const input = e.currentTarget;
+                await take(input.files);
+                // So that the same file, once mended, can be chosen again.
+                input.value = '';
               }}
             /></label
           >

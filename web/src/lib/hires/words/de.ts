@@ -115,6 +115,8 @@ export const de: typeof en = {
     done: (name) => `${name} wird nicht mehr erwartet.`,
     undo: 'Doch weitermachen',
     undone: 'Die Einstellung geht weiter.',
+    neverWas: 'kam nicht zustande',
+    became: { withdrawn: 'Zurückgezogen', noShow: 'Nicht erschienen' },
     toReturn: 'Zurückzugeben',
     nothing: 'Nichts wurde ausgegeben.',
     act2: 'Einstellung schließen',

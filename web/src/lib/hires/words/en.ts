@@ -115,6 +115,8 @@ export const en = {
     done: (name: string) => `${name} is no longer expected.`,
     undo: 'Go on with it',
     undone: 'The hire goes on.',
+    neverWas: 'came to nothing',
+    became: { withdrawn: 'Withdrawn', noShow: 'Did not come' } as Record<string, string>,
     toReturn: 'To be returned',
     nothing: 'Nothing was issued.',
     act2: 'Close the hire',

@@ -291,6 +291,7 @@ export const de: typeof en = {
   },
   importing: {
     title: 'Vorlagen einlesen',
+    noFile: 'Das ist keine Datei mit Vorlagen aus Fid. Wählen Sie eine, die hier ausgegeben wurde.',
     holds: (names) => `Die Datei enthält ${names}.`,
     missing: 'Ihre Listen haben diese nicht:',
     create: 'anlegen',

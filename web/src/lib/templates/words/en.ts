@@ -290,6 +290,7 @@ export const en = {
   },
   importing: {
     title: 'Import templates',
+    noFile: 'This is not a file of templates. Choose one that was exported here.',
     holds: (names: string) => `The file holds ${names}.`,
     missing: 'Your lists do not have these:',
     create: 'create it',

@@ -1,0 +1,19 @@
+import { goto } from '$app/navigation';
+import { resolve } from '$app/paths';
+import { api, data } from '$lib/api/client';
+import { text } from '$lib/text/index.svelte';
+import { done, failed } from '$lib/ui/toast';
+import type { QueryClient } from '@tanstack/svelte-query';
+import { words } from './words';
+
+/** Goes on with a hire that had come to nothing. */
+export async function goOn(hire: string, client: QueryClient) {
+  try {
+    await data(api.DELETE('/api/hires/{id}/outcome', { params: { path: { id: hire } } }));
+    done(words().outcome.undone);
+    await client.invalidateQueries();
+    await goto(resolve('/hires/[id]/checklist', { id: hire }));
+  } catch (e) {
+    failed(text.failure(e));
+  }
+}
