@@ -116,7 +116,7 @@ public class TemplateTests(PageFixture firm) : IClassFixture<PageFixture>
             orla.Give(path);
             orla.SeeText("The file holds Ticket clerk.");
             orla.SeeText("create it");
-            orla.Pick("Instead of 510 Tickets", "420", "");
+            orla.Pick("Instead of 510 Ticket halls", "420", "");
             orla.Button("Import as drafts").Click();
             orla.SeeAddress("/templates/ticket-clerk-2");
             orla.Heading("Ticket clerk (2)");
