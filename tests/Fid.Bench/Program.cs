@@ -36,7 +36,7 @@ switch (args)
     case ["people"]:
         MatchTrial.Run();
         var (precision, recall, each) = MatchTrial.Run();
-        Console.WriteLine(FormattableString.Invariant($"| Who of 5,000 people somebody is, 5,000 times: precision {precision:0.000}, recall {recall:0.000} | {each:0.00} ms each | 0.97, 0.95; under 20 ms |"));
+        Console.WriteLine(FormattableString.Invariant($"| Who of 5,000 people somebody is, 5,000 times: precision {precision:0.000}, recall {recall:0.000} | {each:0.00} ms each; {MatchTrial.BarestMilliseconds():0.00} ms by name and an e-mail nobody has | 0.97, 0.95; under 20 ms |"));
         return 0;
     case ["arrivals", var today]:
         Console.WriteLine(await ArrivalsMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today));

@@ -1,3 +1,4 @@
+using System.Numerics;
 using System.Text;
 using F23.StringSimilarity;
 using Fid.Core.Fields;
@@ -14,9 +15,9 @@ internal sealed class NameLikeness
 
     private static readonly OptimalStringAlignment Letters = new();
 
-    private readonly string[] _given;
-    private readonly string[] _family;
-    private readonly string[][] _others;
+    private readonly Word[] _given;
+    private readonly Word[] _family;
+    private readonly Word[][] _others;
 
     public NameLikeness(PersonFacts person)
     {
@@ -25,10 +26,11 @@ internal sealed class NameLikeness
     }
 
     /// <summary>How alike two people's names are, from 0 to 1, and by which of their names.</summary>
-    public (double Likeness, NameReason Reason) To(NameLikeness other)
+    /// <param name="atLeast">A likeness below this need not be exact: it is of no use to the caller.</param>
+    public (double Likeness, NameReason Reason) To(NameLikeness other, double atLeast)
     {
-        var best = (Likeness: (Alike(_given, other._given) + Alike(_family, other._family)) / 2, Reason: NameReason.Name);
-        Try((Alike(_given, other._family) + Alike(_family, other._given)) / 2, NameReason.SwappedNames);
+        var best = (Likeness: Both(_given, other._given, _family, other._family), Reason: NameReason.Name);
+        Try(Both(_given, other._family, _family, other._given), NameReason.SwappedNames);
         foreach (var also in other._others) TryOther(_given, _family, other._given, also);
         foreach (var also in _others) TryOther(other._given, other._family, _given, also);
         // Words that stand in the wrong part: a second given name among the family names.
@@ -36,20 +38,24 @@ internal sealed class NameLikeness
             Try(Alike([.. _given, .. _family], [.. other._given, .. other._family]) * WithMoreNames, NameReason.Name);
         return best;
 
+        // Where not even equal second words would do, they are not compared.
+        double Both(Word[] one, Word[] otherOne, Word[] two, Word[] otherTwo) =>
+            Alike(one, otherOne) is var first && (first + 1) / 2 < atLeast ? first / 2 : (first + Alike(two, otherTwo)) / 2;
+
         void Try(double likeness, NameReason reason)
         {
             if (likeness > best.Likeness) best = (likeness, reason);
         }
 
-        void TryOther(string[] given, string[] family, string[] otherGiven, string[] also)
+        void TryOther(Word[] given, Word[] family, Word[] otherGiven, Word[] also)
         {
-            Try((Alike(given, otherGiven) + Alike(family, also)) / 2, NameReason.OtherName);
+            Try(Both(given, otherGiven, family, also), NameReason.OtherName);
             if (also.Length > 1) Try(Alike([.. given, .. family], also), NameReason.OtherName);
         }
     }
 
     // Each word of the shorter finds its like in the longer, every word once.
-    private static double Alike(string[] a, string[] b)
+    private static double Alike(Word[] a, Word[] b)
     {
         if (a.Length > b.Length) (a, b) = (b, a);
         if (a.Length == 0) return 0;
@@ -66,17 +72,21 @@ internal sealed class NameLikeness
         return sum / a.Length * (a.Length == b.Length ? 1 : WithMoreNames);
     }
 
-    private static double Alike(string a, string b)
+    private static double Alike(Word one, Word other)
     {
-        if (ShortForms.AreOne(a, b)) return 1;
+        var (a, b) = (one.Text, other.Text);
+        if (a == b || one.Families.AsSpan().ContainsAny(other.Families)) return 1;
         if (a.Length == 1 || b.Length == 1) return a[0] == b[0] ? OfAnInitial : 0;
         var longest = Math.Max(a.Length, b.Length);
         if (Math.Abs(a.Length - b.Length) > longest * Chance) return 0;
+        // Each letter that only one of them has takes a change of its own: mostly that is enough to know.
+        var changes = Math.Max(BitOperations.PopCount(one.Letters & ~other.Letters), BitOperations.PopCount(other.Letters & ~one.Letters));
+        if (changes > longest * (1 - Chance)) return 0;
         var likeness = 1 - Letters.Distance(a, b) / longest;
         return likeness < Chance ? 0 : likeness;
     }
 
-    private static string[] Words(string name)
+    private static Word[] Words(string name)
     {
         var words = new StringBuilder(name.Length);
         foreach (var c in TextRules.Fold(name))
@@ -95,7 +105,17 @@ internal sealed class NameLikeness
                 _ when char.IsLetterOrDigit(c) => c.ToString(),
                 _ => " ",
             });
-        return words.ToString().Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        return [.. words.ToString().Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(w => new Word(w))];
+    }
+
+    /// <summary>A word of a name, with a bit for each of its letters. Letters that share a bit make words look more alike, never less.</summary>
+    private readonly struct Word(string text)
+    {
+        public string Text { get; } = text;
+
+        public int[] Families { get; } = ShortForms.FamiliesOf(text);
+
+        public ulong Letters { get; } = text.Aggregate(0UL, (letters, letter) => letters | (1UL << (letter & 63)));
     }
 }
 

@@ -13,6 +13,7 @@ public sealed class PersonMatcher
     private const double NameWeight = 0.6, BornWeight = 0.4, EmailWeight = 0.3, PhoneWeight = 0.25, OtherContactWeight = 0.05;
     private const double AlikeName = 0.5, FullyAlike = 0.999;
     private const decimal Possible = 0.62m, Sure = 0.85m;
+    private const double RoundingOfScores = 0.01;
     private const int PhoneDigits = 9, FewestPhoneDigits = 6;
 
     private readonly (string Id, Prepared Person)[] _known;
@@ -46,7 +47,8 @@ public sealed class PersonMatcher
         // Names are the slowest to compare: where not even equal ones would do, they are left alone.
         if (!isIdentified && Rounded((points + NameWeight) / weights) < Possible) return null;
 
-        var (likeness, by) = wanted.Names.To(known.Names);
+        var atLeast = isIdentified ? 0 : ((double)Possible * weights - points) / NameWeight - RoundingOfScores;
+        var (likeness, by) = wanted.Names.To(known.Names, atLeast);
         var score = Rounded((points + NameWeight * likeness) / weights);
         if (!isIdentified && score < Possible) return null;
 

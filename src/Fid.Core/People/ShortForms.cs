@@ -22,7 +22,6 @@ internal static class ShortForms
         .SelectMany((family, group) => family.Split(' ').Select(name => (name, group)))
         .GroupBy(n => n.name, n => n.group, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.ToArray(), StringComparer.Ordinal);
 
-    /// <summary>Whether two folded given names may be forms of one.</summary>
-    public static bool AreOne(string a, string b) =>
-        a == b || (Groups.TryGetValue(a, out var of) && Groups.TryGetValue(b, out var others) && of.AsSpan().ContainsAny(others));
+    /// <summary>The families that a folded given name may be a form of: two that have one in common may be forms of one name.</summary>
+    public static int[] FamiliesOf(string name) => Groups.GetValueOrDefault(name, []);
 }

@@ -27,9 +27,9 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
 
     private EmployeeNumberPattern? _numbers;
 
-    // The next free badge, once others are kept from taking it.
+    // The next free badge: one that others may take meanwhile, until they are kept from it.
     private string? _nextBadge;
-    private bool _badgesAreLocked;
+    private bool _badgesAreRead;
 
     /// <summary>What a hire would start with. Nothing is saved. Where the template cannot be worked out for it, the problems say why.</summary>
     /// <param name="origin">What is known before anybody types; null for nothing.</param>
@@ -103,7 +103,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId);
         if (person is not null) db.Add(person);
         db.AddRange(employment, change, hire);
-        if (TextOf(draft.Values, "badge") is { } badge) _nextBadge = Badges.NextAfter(_nextBadge, badge);
+        Pass(draft);
         var startDate = new FieldValue("start_date", DateOf(start), StartingValues.FromHire);
         var values = draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate).ToList();
         if (person is not null)
@@ -123,7 +123,8 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     public async Task LockBadgesAsync(CancellationToken cancellation)
     {
         await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({BadgeLock})", cancellation);
-        (_nextBadge, _badgesAreLocked) = (await NextBadgeAsync(cancellation), true);
+        _badgesAreRead = false;
+        await NextBadgeAsync(cancellation);
     }
 
     /// <summary>The next employee number, as the firm writes them. Whoever else opens a hire waits until this transaction ends; where
@@ -143,9 +144,18 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         }
     }
 
-    private async Task<string?> NextBadgeAsync(CancellationToken cancellation) => _badgesAreLocked
-        ? _nextBadge
-        : Badges.NextFree(await db.RecordValues.Where(v => v.Field == "badge").Select(v => v.Value.GetString()!).Distinct().ToListAsync(cancellation));
+    /// <summary>Goes on as if the hire had been opened: the next one gets another badge.</summary>
+    public void Pass(HireDraft draft)
+    {
+        if (TextOf(draft.Values, "badge") is { } badge) _nextBadge = Badges.NextAfter(_nextBadge, badge);
+    }
+
+    private async Task<string?> NextBadgeAsync(CancellationToken cancellation)
+    {
+        if (_badgesAreRead) return _nextBadge;
+        (_nextBadge, _badgesAreRead) = (Badges.NextFree(await db.RecordValues.Where(v => v.Field == "badge").Select(v => v.Value.GetString()!).Distinct().ToListAsync(cancellation)), true);
+        return _nextBadge;
+    }
 
     /// <summary>The checklist that layers come to.</summary>
     public static IReadOnlyList<HireTask> Tasks(Layered layered)

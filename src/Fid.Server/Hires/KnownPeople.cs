@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Fid.Core.Fields;
 using Fid.Core.People;
 using Fid.Data;
 using Fid.Data.Fields;
@@ -15,49 +14,33 @@ using NodaTime.Text;
 namespace Fid.Server.Hires;
 
 /// <summary>Finds out whether newcomers are people whom the firm knows already.</summary>
-internal sealed class KnownPeople
+internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today, LiveFields fields, ListNames names)
 {
     private const int Most = 5;
 
     // Below it, names that are only alike are mostly two people, where nothing else speaks for one.
     private const decimal AlikeByNameAlone = 0.8m;
 
-    private static readonly string[] Telling = ["given_name", "family_name", "former_name", "birth_date", "email", "phone", "mobile"];
-
-    private readonly FidDb _db;
-    private readonly LocalDate _today;
-    private readonly LiveFields _fields;
-    private readonly ListNames _names;
-    private readonly PersonMatcher? _matcher;
-    private readonly int _bridgeDays;
-
-    private KnownPeople(FidDb db, LocalDate today, LiveFields fields, ListNames names, PersonMatcher? matcher, int bridgeDays) =>
-        (_db, _today, _fields, _names, _matcher, _bridgeDays) = (db, today, fields, names, matcher, bridgeDays);
+    private PersonMatcher? _matcher;
+    private int _bridgeDays;
 
     /// <summary>People who may be the same as somebody being typed, the likeliest first, each with the reasons and what could be taken over.</summary>
-    public static async Task<Ok<KnownPerson[]>> Find(KnownRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    public static async Task<Ok<KnownPerson[]>> Find(KnownRequest request, FidDb db, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
     {
-        var known = await LoadAsync([request], await clock.TodayAsync(db, cancellation), await new FieldBook(db).LiveAsync(cancellation), await ListNames.LoadAsync(db, cancellation), db, cancellation);
+        var known = new KnownPeople(db, people, await clock.TodayAsync(db, cancellation), await new FieldBook(db).LiveAsync(cancellation), await ListNames.LoadAsync(db, cancellation));
         return TypedResults.Ok((await known.FindAsync(request, Most, cancellation)).ToArray());
-    }
-
-    /// <summary>Reads what tells people apart, where at least one request says enough to look for somebody.</summary>
-    public static async Task<KnownPeople> LoadAsync(
-        IEnumerable<KnownRequest> requests, LocalDate today, LiveFields fields, ListNames names, FidDb db, CancellationToken cancellation)
-    {
-        if (!requests.Any(r => r.SaysEnough)) return new KnownPeople(db, today, fields, names, null, 0);
-        return new KnownPeople(db, today, fields, names, await MatcherAsync(db, cancellation), await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation));
     }
 
     /// <summary>The likeliest of those who may be the same.</summary>
     public async Task<IReadOnlyList<KnownPerson>> FindAsync(KnownRequest request, int most, CancellationToken cancellation)
     {
-        if (_matcher is null || !request.SaysEnough) return [];
+        if (!request.SaysEnough) return [];
+        if (_matcher is null) (_matcher, _bridgeDays) = (await people.MatcherAsync(db, cancellation), await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation));
         var asked = new PersonFacts(request.GivenName ?? "", request.FamilyName ?? "", request.BirthDate, request.Email, request.Phone);
         var matches = _matcher.Find(asked).Where(m => m.Score >= AlikeByNameAlone || m.Reasons is not [MatchReason.SimilarName]).Take(most).ToList();
         if (matches.Count == 0) return [];
         var ids = matches.Select(m => Guid.Parse(m.Id)).ToArray();
-        var stints = (await _db.Employments.AsNoTracking().Where(e => ids.Contains(e.PersonId)).OrderBy(e => e.Start).ToListAsync(cancellation)).ToLookup(e => e.PersonId);
+        var stints = (await db.Employments.AsNoTracking().Where(e => ids.Contains(e.PersonId)).OrderBy(e => e.Start).ToListAsync(cancellation)).ToLookup(e => e.PersonId);
         var found = new List<KnownPerson>();
         foreach (var match in matches)
             if (stints[Guid.Parse(match.Id)].ToList() is { Count: > 0 } own) found.Add(await DescribeAsync(match, own, request, cancellation));
@@ -67,15 +50,15 @@ internal sealed class KnownPeople
     private async Task<KnownPerson> DescribeAsync(PersonMatch match, List<Employment> stints, KnownRequest request, CancellationToken cancellation)
     {
         var last = stints[^1];
-        var values = await HireOrigins.ValuesAsync(_db, last, _today, cancellation);
+        var values = await HireOrigins.ValuesAsync(db, last, today, cancellation);
         // What never was, counts for nothing.
         var real = stints.Where(s => !s.NeverWas).ToList();
         var service = real.Count == 0 ? null : ServiceDates.Of([.. real.Select(s => (s.Start, s.End)), .. New(request, real)], _bridgeDays).Answer;
         var reusable = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
-        var display = await RecordReader.DisplayAsync(_db, _fields, reusable.Select(f => (f, values[f])), _names, cancellation);
+        var display = await RecordReader.DisplayAsync(db, fields, reusable.Select(f => (f, values[f])), names, cancellation);
         return new KnownPerson(
-            last.PersonId, last.Id, last.Number, Text(values, "given_name"), Text(values, "family_name"), _names.Job(Text(values, "job")), _names.Site(Text(values, "site")),
-            (real.Count > 0 ? real : stints)[0].Start, last.Start, last.End, service?.AdjustedService, last.GoesOn(_today), stints.Exists(s => s.GoesOn(request.Start ?? _today)), match.IsSame, [.. match.Reasons],
+            last.PersonId, last.Id, last.Number, Text(values, "given_name"), Text(values, "family_name"), names.Job(Text(values, "job")), names.Site(Text(values, "site")),
+            (real.Count > 0 ? real : stints)[0].Start, last.Start, last.End, service?.AdjustedService, last.GoesOn(today), stints.Exists(s => s.GoesOn(request.Start ?? today)), match.IsSame, [.. match.Reasons],
             [.. reusable.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))]);
     }
 
@@ -83,23 +66,7 @@ internal sealed class KnownPeople
     private static IEnumerable<(LocalDate, LocalDate?)> New(KnownRequest request, List<Employment> own) =>
         request.Start is { } start && own.TrueForAll(s => s.End < start) ? [(start, null)] : [];
 
-    private static async Task<PersonMatcher> MatcherAsync(FidDb db, CancellationToken cancellation)
-    {
-        var rows = await db.RecordValues.AsNoTracking()
-            .Where(v => v.Known.UpperBoundInfinite && v.Effective.UpperBoundInfinite && Telling.Contains(v.Field) && db.People.Any(p => p.Id == v.OwnerId))
-            .Select(v => new { v.OwnerId, v.Field, v.Value }).ToListAsync(cancellation);
-        return new PersonMatcher(rows.GroupBy(r => r.OwnerId).Select(g =>
-        {
-            var values = g.Where(r => !SealedText.IsSealed(r.Value)).ToDictionary(r => r.Field, r => r.Value);
-            string[] others = Text(values, "former_name") is { Length: > 0 } former ? [former] : [];
-            var born = LocalDatePattern.Iso.Parse(Text(values, "birth_date"));
-            return (g.Key.ToString(), new PersonFacts(
-                Text(values, "given_name"), Text(values, "family_name"), born.Success ? born.Value : null,
-                Text(values, "email"), Text(values, "mobile") is { Length: > 0 } mobile ? mobile : Text(values, "phone"), null, others));
-        }));
-    }
-
-    private static string Text(Dictionary<string, JsonElement> values, string field) =>
+    internal static string Text(Dictionary<string, JsonElement> values, string field) =>
         values.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString()! : "";
 }
 

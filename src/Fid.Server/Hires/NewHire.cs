@@ -32,17 +32,19 @@ internal static class NewHire
 
     /// <summary>The same for several at once: each answered for itself, a null where nothing can be worked out.</summary>
     public static async Task<Results<Ok<ManyPreview>, ProblemHttpResult>> PreviewMany(
-        ManyHiresRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, FirmClock clock, CancellationToken cancellation)
+        ManyHiresRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, PeopleIndex people, FirmClock clock,
+        CancellationToken cancellation)
     {
         if (request.Hires.Length > MostAtOnce) return Problems.Invalid(new Problem("/hires", "out-of-range", $"At most {MostAtOnce} at once; from a sheet there can be more."));
         var ground = await OpeningGround.LoadAsync(user, db, clock, cancellation);
         var books = await PreviewBooks.LoadAsync(db, cancellation);
-        var known = await KnownPeople.LoadAsync(request.Hires.Where(h => h.Person is null).Select(KnownRequest.Of), ground.Today, ground.Fields, books.Names, db, cancellation);
+        var known = new KnownPeople(db, people, ground.Today, ground.Fields, books.Names);
         var rows = new List<ManyRow>();
         foreach (var one in request.Hires)
         {
             var prepared = await PrepareAsync(one, ground, db, origins, sensitive, opening, cancellation);
             var preview = prepared.Draft is { } draft ? await DescribeAsync(one, prepared, draft, ground, books, db, cancellation) : null;
+            if (prepared.Draft is { } passed) opening.Pass(passed);
             var maybe = one.Person is null && await known.FindAsync(KnownRequest.Of(one), 1, cancellation) is [var likeliest] ? likeliest : null;
             rows.Add(new ManyRow([.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))], preview, maybe));
         }

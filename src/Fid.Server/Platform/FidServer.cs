@@ -61,6 +61,7 @@ public static class FidServer
         if (!IsMakingDocument) services.AddHostedService<DayTurnWorker>();
         services.AddScoped<PersonMerging>();
         services.AddScoped<HireOrigins>();
+        services.AddSingleton<PeopleIndex>();
         services.AddScoped<Notices>();
         services.AddSingleton(configuration.GetSection("Fid:Feed").Get<FeedPatience>() ?? FeedPatience.Usual);
         services.AddHttpClient<FeedClient>(http => http.MaxResponseContentBufferSize = 5_000_000).ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false });

@@ -2,6 +2,7 @@
   import { goto } from '$app/navigation';
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import ListPicker from '$lib/lists/ListPicker.svelte';
+  import { listsQuery } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -13,6 +14,8 @@
   let { file, onclose }: { file: Api['TemplateParcel']; onclose: () => void } = $props();
   const client = useQueryClient();
   const w = $derived(words());
+  const lists = listsQuery();
+  const listName = (key: string) => lists.data?.find((l) => l.key === key)?.label[text.language] ?? key;
   const looked = crypto.randomUUID();
   let open = $state(true);
   let instead = $state<Record<string, string>>({});
@@ -63,7 +66,7 @@
           {#each check.data.missing as m (m.list + m.code)}
             {@const key = `${m.list}/${m.code}`}
             <li class="border-rule grid grid-cols-[1fr_14rem] items-center gap-4 border-b py-1">
-              <span>{m.name} <span class="text-soft text-xs">{m.list} {m.code}</span></span>
+              <span>{m.name} <span class="text-soft text-xs">{listName(m.list)}, {m.code}</span></span>
               <ListPicker
                 id="instead-{m.list}-{m.code}"
                 label={w.importing.instead(m.name)}
