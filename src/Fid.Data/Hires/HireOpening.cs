@@ -25,6 +25,11 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     // Guards the next free badge between looking for it and saving it.
     private const long BadgeLock = 0x0BAD6E;
 
+    // Read once for all that are opened together.
+    private readonly FieldBook _fields = new(db);
+    private readonly Dictionary<(string List, string Code), EntryContent?> _entries = [];
+    private readonly ManagerFinder _managers = new(db);
+    private CalendarBook? _calendars;
     private EmployeeNumberPattern? _numbers;
 
     // The next free badge: one that others may take meanwhile, until they are kept from it.
@@ -48,28 +53,31 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         };
         var site = await Entry("sites", "site");
         var department = await Entry("departments", "department");
-        var places = new ManagerFinder(db);
         var known = new KnownFacts(
             site?.Text("calendar"), site?.Text("cost_centre"), department?.Text("cost_centre"),
-            (await places.BySeatAsync(TextOf(layered.Values, "job"), department?.Code, cancellation))?.ToString(),
-            (await places.HeadAsync(department, start ?? today, cancellation))?.ToString(),
+            (await _managers.BySeatAsync(TextOf(layered.Values, "job"), department?.Code, start ?? today, cancellation))?.ToString(),
+            (await _managers.HeadAsync(department, start ?? today, cancellation))?.ToString(),
             await NextBadgeAsync(cancellation));
         var values = await FollowFieldsAsync(StartingValues.Fill(layered, known), start, today, cancellation);
         return new HireDraft(template, layered, values, before.Tasks ?? Tasks(layered), before.Entries, before.Person);
 
-        async Task<EntryContent?> Entry(string list, string field) => TextOf(layered.Values, field) is { } code
-            ? (await db.ListEntries.AsNoTracking().Coded(list, code).FirstOrDefaultAsync(cancellation))?.Content()
-            : null;
+        async Task<EntryContent?> Entry(string list, string field)
+        {
+            if (TextOf(layered.Values, field) is not { } code) return null;
+            if (!_entries.TryGetValue((list, code), out var entry))
+                _entries[(list, code)] = entry = (await db.ListEntries.AsNoTracking().Coded(list, code).FirstOrDefaultAsync(cancellation))?.Content();
+            return entry;
+        }
     }
 
     // The rules of what is set so far, and the defaults of what is still empty. What was set stays as it is.
     private async Task<IReadOnlyDictionary<string, LayeredValue>> FollowFieldsAsync(
         IReadOnlyDictionary<string, LayeredValue> set, LocalDate? start, LocalDate today, CancellationToken cancellation)
     {
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await _fields.LiveAsync(cancellation);
         var facts = set.ToDictionary(v => v.Key, v => v.Value.Value);
         if (start is { } first) facts["start_date"] = DateOf(first);
-        var calendar = await CalendarBook.OfRecordAsync(db, fields.Set, facts, cancellation);
+        var calendar = fields.Set.CountsWorkingDays ? (_calendars ??= await CalendarBook.LoadAsync(db, cancellation)).OfRecord(facts) : null;
         var keys = fields.Set.Fields.Select(f => f.Key).Where(facts.ContainsKey).ToList();
         var record = RecordEvaluation.Of(fields.Set, new RecordQuestion(facts, keys, keys, null, fields.Set.Stages.Count > 0 ? fields.Set.Stages[0] : null, today, RecordQuestion.NoLists, calendar));
         var filled = new Dictionary<string, LayeredValue>(set, StringComparer.Ordinal);
@@ -112,7 +120,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             return hire;
         }
         // What the firm knows of the person stays as it is; what was typed anew holds from today.
-        var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
+        var set = (await _fields.LiveAsync(cancellation)).Set;
         var record = await records.AddNewAsync(employment, values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Employment), change, today, cancellation);
         var edits = values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Person && v.Source == Layer.Typed).Select(v => new FieldEdit(v.Field, v.Value, v.Source, today)).ToList();
         await records.EditAsync(employment, record, edits, change, today, cancellation);
