@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Core.People;
 using Fid.Data;
 using Fid.Data.Fields;
+using Fid.Data.Intake;
 using Fid.Data.People;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -79,6 +80,9 @@ public sealed record KnownRequest(string? GivenName, string? FamilyName, LocalDa
     internal static KnownRequest Of(NewHireRequest hire) => new(
         Typed(hire, "given_name"), Typed(hire, "family_name"), LocalDatePattern.Iso.Parse(Typed(hire, "birth_date") ?? "") is { Success: true } born ? born.Value : null,
         Typed(hire, "email"), Typed(hire, "mobile") ?? Typed(hire, "phone"), hire.Start);
+
+    internal static KnownRequest Of(FeedCandidate candidate) =>
+        new(candidate.GivenName, candidate.FamilyName, candidate.BirthDate, candidate.Email, candidate.Phone, candidate.Start);
 
     private static string? Typed(NewHireRequest hire, string field) =>
         hire.Typed.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;

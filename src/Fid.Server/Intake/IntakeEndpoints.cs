@@ -9,6 +9,7 @@ using Fid.Data.Intake;
 using Fid.Data.People;
 using Fid.Data.Templates;
 using Fid.Server.Hires;
+using Fid.Server.Lists;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -30,7 +31,7 @@ internal static class IntakeEndpoints
         app.MapPut("/api/notices/{id:guid}/told", Told).WhoMay(Access.Coordinates).ProducesProblem(404);
     }
 
-    private static async Task<Ok<IntakeResponse>> Show(FidDb db, CancellationToken cancellation)
+    private static async Task<Ok<IntakeResponse>> Show(FidDb db, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
     {
         var candidates = await db.IntakeCandidates.AsNoTracking().OrderByDescending(c => c.ChangedAt).Take(500).ToListAsync(cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
@@ -41,10 +42,14 @@ internal static class IntakeEndpoints
         var notices = await db.Notices.AsNoTracking().OrderByDescending(n => n.At).Take(50).ToListAsync(cancellation);
         var about = notices.Select(n => n.HireId).ToArray();
         var told = await db.Hires.Where(h => about.Contains(h.Id)).Join(db.RecordsNow, h => h.EmploymentId, r => r.EmploymentId, (h, r) => new { h.Id, Name = r.GivenName + " " + r.FamilyName }).ToDictionaryAsync(h => h.Id, h => h.Name, cancellation);
+        var maybe = new KnownPeople(db, people, await clock.TodayAsync(db, cancellation), await new FieldBook(db).LiveAsync(cancellation), await ListNames.LoadAsync(db, cancellation));
+        var known = new Dictionary<Guid, KnownPerson>();
+        foreach (var candidate in candidates.Where(c => c.State == IntakeState.Waiting))
+            if (await maybe.FindAsync(KnownRequest.Of(candidate.Now), 1, cancellation) is [var likeliest]) known[candidate.Id] = likeliest;
         return TypedResults.Ok(new IntakeResponse(
             await db.Firms.Select(f => f.FeedAddress).SingleAsync(cancellation),
             [.. candidates.Select(c => new CandidateResponse(
-                c.Id, c.State, c.Now, TemplateOf(c.Now.Role), SiteOf(c.Now.Site), c.HireId, c.HireId is { } hire ? names.GetValueOrDefault(hire) : null, c.ArrivedAt, c.ChangedAt, c.Why,
+                c.Id, c.State, c.Now, TemplateOf(c.Now.Role), SiteOf(c.Now.Site), c.HireId, c.HireId is { } hire ? names.GetValueOrDefault(hire) : null, c.ArrivedAt, c.ChangedAt, c.Why, known.GetValueOrDefault(c.Id),
                 [.. Data.Intake.Intake.Proposals(c).Select(p => new ProposalResponse(p.Key, p.Value.Before, p.Value.Now))]))],
             [.. runs.Select(r => new FeedRunResponse(r.At, r.Tries, r.Candidates, r.Arrived, r.Changed, r.Trouble, r.Succeeded))],
             [.. notices.Select(n => new NoticeResponse(n.Id, n.System, n.Kind, n.HireId, told.GetValueOrDefault(n.HireId), n.Number, n.At, n.ToldAt, n.ToldBy, n.Tries, n.Trouble, n.System != Notice.Recruiting))]));
@@ -144,8 +149,9 @@ public sealed record IntakeResponse(string? Feed, CandidateResponse[] Candidates
 /// <param name="Template">The template that fits the role; null where none does.</param>
 /// <param name="SiteCode">The site that fits; null where none does.</param>
 /// <param name="HireName">Whom the hire is called.</param>
+/// <param name="Known">The likeliest of those the firm knows who may be the candidate, while the candidate waits; null for nobody.</param>
 public sealed record CandidateResponse(
-    Guid Id, IntakeState State, FeedCandidate Candidate, string? Template, string? SiteCode, Guid? HireId, string? HireName, Instant ArrivedAt, Instant ChangedAt, string? Why,
+    Guid Id, IntakeState State, FeedCandidate Candidate, string? Template, string? SiteCode, Guid? HireId, string? HireName, Instant ArrivedAt, Instant ChangedAt, string? Why, KnownPerson? Known,
     ProposalResponse[] Proposals);
 
 /// <summary>What the feed says otherwise since the hire was opened.</summary>

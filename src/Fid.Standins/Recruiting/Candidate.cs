@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Fid.Standins.Recruiting;
 
 /// <summary>An accepted candidate, as docs/recruiting-feed.openapi.json has it.</summary>
@@ -16,15 +18,17 @@ public sealed class CandidateStore
     private readonly Dictionary<string, List<HireStatus>> _heard = [];
     private FeedMood _mood = FeedMood.Well;
 
-    public CandidateStore(TimeProvider time)
+    /// <summary>The candidates of the demonstration.</summary>
+    /// <param name="settings">"Today" is the day they are accepted on, for a demonstration whose day is held still.</param>
+    public CandidateStore(TimeProvider time, IConfiguration settings)
     {
-        var today = DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime);
+        var today = settings["Today"] is { Length: > 0 } day ? DateOnly.ParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture) : DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime);
         string InWeeks(int weeks) => today.AddDays((8 - (int)today.DayOfWeek) % 7 + (7 * weeks)).ToString("yyyy-MM-dd", null);
         _candidates = new[]
         {
             new Candidate("R-2041", "Leocadia", "Brzezińska", "1999-02-17", "leocadia.b@example.org", "+353 1 555 0188", "deckhand", "skerry", InWeeks(6)),
             // Has worked two seasons already, then written a little differently.
-            new Candidate("R-2044", "June", "Nakamura", "1996-07-03", "jun.nakamura@example.org", "+353 1 555 0142", "galley-cook", "mv-corran", InWeeks(5)),
+            new Candidate("R-2044", "June", "Nakamura", "1998-04-12", "jun.nakamura@example.org", "+353 1 555 0142", "galley-cook", "mv-corran", InWeeks(5)),
             new Candidate("R-2046", "Idris", "Oyelaran", null, "idris@example.org", null, "Ticket clerk", "Hallan Town", InWeeks(8)),
         }.ToDictionary(c => c.Id);
     }

@@ -5612,6 +5612,7 @@ export interface components {
             arrivedAt: components["schemas"]["Instant"];
             changedAt: components["schemas"]["Instant"];
             why: null | string;
+            known: null | components["schemas"]["KnownPerson"];
             proposals: components["schemas"]["ProposalResponse"][];
         };
         CellChange: {

@@ -5,6 +5,8 @@ export const de: typeof en = {
   opening: {
     ways: { template: 'Aus einer Vorlage', full: 'Vollständig', like: 'Wie jemand anderes', many: 'Viele auf einmal' },
     born: 'Geburtsdatum',
+    bornHint: 'etwa 12.4.1998',
+    aged: (years) => `${years} Jahre alt`,
     colleague: 'Kollegin oder Kollege',
     copy: 'Übernehmen',
     parts: { job: 'Tätigkeit und Abteilung', pay: 'Lohn', clock: 'Muster und Zeiterfassung', checklist: 'Checkliste', items: 'Ausgaben' },
@@ -75,6 +77,7 @@ export const de: typeof en = {
     failed: 'Die Schnittstelle ließ sich nicht lesen.',
     waiting: (n) => (n === 0 ? 'Niemand wartet.' : n === 1 ? 'Eine Bewerbung wartet.' : `${n} Bewerbungen warten.`),
     take: 'Einstellung anlegen…',
+    instead: 'Eine andere Einstellung ist angefangen und noch nicht angelegt. Aufgeben?',
     decline: 'Ablehnen…',
     declineWhy: 'Warum',
     declined: 'abgelehnt',

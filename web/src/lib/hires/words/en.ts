@@ -3,6 +3,8 @@ export const en = {
   opening: {
     ways: { template: 'From a template', full: 'In full', like: 'Like a colleague', many: 'Many at once' },
     born: 'Date of birth',
+    bornHint: 'such as 12/4/1998',
+    aged: (years: number) => `${years} years old`,
     colleague: 'Colleague',
     copy: 'Copy',
     parts: { job: 'job and department', pay: 'pay', clock: 'pattern and clock', checklist: 'checklist', items: 'items' } as Record<
@@ -75,6 +77,7 @@ export const en = {
     failed: 'The feed could not be read.',
     waiting: (n: number) => (n === 0 ? 'Nobody waits.' : n === 1 ? 'One candidate waits.' : `${n} candidates wait.`),
     take: 'Open the hire…',
+    instead: 'Another hire is being typed and not opened yet. Give it up?',
     decline: 'Decline…',
     declineWhy: 'Why',
     declined: 'declined',

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { api, data, type Api } from '$lib/api/client';
+  import { api, data } from '$lib/api/client';
   import { fieldTitle } from '$lib/fields/labels.svelte';
   import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
@@ -30,14 +30,6 @@
   const people = $derived(enough && !dismissed ? (found.data ?? []) : []);
   const chosen = $derived((found.data ?? []).find((p) => p.personId === draft.person?.id));
 
-  function choose(person: Api['KnownPerson']) {
-    draft.person = { id: person.personId, name: `${person.givenName} ${person.familyName}`.trim() };
-    draft.reuse = person.reusable.map((r) => r.field);
-    draft.beside = false;
-    // Written as the firm has it: a slip in what was typed is no change of name.
-    draft.typed.given_name = person.givenName;
-    draft.typed.family_name = person.familyName;
-  }
   function toggle(field: string) {
     draft.reuse = draft.reuse.includes(field) ? draft.reuse.filter((f) => f !== field) : [...draft.reuse, field];
   }
@@ -92,7 +84,7 @@
           </span>
           <span class="text-xs font-semibold">{person.reasons.map((r) => t.reasons[r] ?? r).join(', ')}</span>
           {#if person.beside}<a class="link text-xs" href="/people/{person.employmentId}">{t.record}</a>{/if}
-          <Button onclick={() => choose(person)}>{t.choose}</Button>
+          <Button onclick={() => draft.isOf(person)}>{t.choose}</Button>
         </li>
       {/each}
     </ul>

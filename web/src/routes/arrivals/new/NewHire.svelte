@@ -41,6 +41,11 @@
   let refused = $state<ProblemEntry[]>([]);
   let busy = $state(false);
 
+  const age = $derived.by(() => {
+    const born = draft.typed.birth_date;
+    if (!born) return undefined;
+    return Number(text.today.slice(0, 4)) - Number(born.slice(0, 4)) - (text.today.slice(5) < born.slice(5) ? 1 : 0);
+  });
   const roles = $derived(
     (templates.data ?? []).filter((r) => r.opens && !r.isAddOn).map((r) => ({ value: r.code, label: r.name, detail: r.buildsOn ?? '' }))
   );
@@ -168,6 +173,7 @@
           id="new-birth_date"
           label={o.born}
           value={draft.typed.birth_date || null}
+          note={age === undefined ? o.bornHint : o.aged(age)}
           onchange={(v) => draft.set('birth_date', v ?? '')}
           error={error('/typed/birth_date')}
         />

@@ -56,6 +56,16 @@ class Draft {
     return Object.keys(this.typedValues).length + (this.template ? 1 : 0) + (this.start ? 1 : 0);
   }
 
+  /** Makes it a new stint of somebody the firm knows. */
+  isOf(person: Api['KnownPerson']) {
+    this.person = { id: person.personId, name: `${person.givenName} ${person.familyName}`.trim() };
+    this.reuse = person.reusable.map((r) => r.field);
+    this.beside = false;
+    // Written as the firm has it: a slip in what was typed is no change of name.
+    this.typed.given_name = person.givenName;
+    this.typed.family_name = person.familyName;
+  }
+
   /** Begins anew from what recruiting says of a candidate. */
   from(candidate: Api['CandidateResponse']) {
     this.clear();

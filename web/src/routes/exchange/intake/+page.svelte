@@ -3,6 +3,7 @@
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { since } from '$lib/hires/known';
   import { words } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { nameOf, optionsQuery } from '$lib/lists/queries';
@@ -17,6 +18,7 @@
   /** The tray of candidates from recruiting, what the feed has come to say otherwise, its pulls, and what other systems are told. */
   const client = useQueryClient();
   const w = $derived(words());
+  const k = $derived(w.opening.known);
   const intake = createQuery(() => ({ queryKey: ['intake'], queryFn: () => data(api.GET('/api/intake')) }));
   const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
   const options = optionsQuery();
@@ -49,8 +51,13 @@
       if (run.succeeded) done(w.intake.pulled(run.arrived, run.changed));
       else failed(`${w.intake.failed} ${run.trouble.at(-1) ?? ''}`);
     });
-  async function take(c: Api['CandidateResponse']) {
-    draft.from(c);
+  // Who is being typed already is not given up unasked.
+  async function take(c: Api['CandidateResponse'], person?: Api['KnownPerson']) {
+    if (draft.candidate !== c.id || person) {
+      if (draft.count > 0 && draft.candidate !== c.id && !confirm(w.intake.instead)) return;
+      draft.from(c);
+    }
+    if (person) draft.isOf(person);
     await goto('/arrivals#new');
   }
   async function keepAddress() {
@@ -90,7 +97,7 @@
     {#if !intake.data.feed}<p class="text-soft pb-3">{w.intake.none}</p>{/if}
     <ul class="border-ink border-t">
       {#each waiting as c (c.id)}
-        <li class="border-rule grid gap-x-6 gap-y-1 border-b py-3 md:grid-cols-[16rem_1fr_auto]">
+        <li class="border-rule grid gap-x-6 gap-y-1 border-b py-3 md:grid-cols-[22rem_1fr_auto]">
           <div>
             <strong>{name(c)}</strong> <span class="text-faint text-2xs">{c.candidate.id}</span>
             <p class="text-soft text-xs">
@@ -98,6 +105,16 @@
                 .filter(Boolean)
                 .join(' · ')}
             </p>
+            {#if c.known}
+              {@const known = c.known}
+              <p class="bg-ochre-tint mt-1 px-2 py-1 text-xs">
+                {k.title} <strong>{known.givenName} {known.familyName}</strong>
+                {[known.job, known.number, since(known)].filter(Boolean).join(' · ')}, {known.reasons
+                  .map((r) => k.reasons[r] ?? r)
+                  .join(', ')}.
+                <button type="button" class="link" onclick={() => take(c, known)}>{k.choose}</button>
+              </p>
+            {/if}
           </div>
           <p class="text-xs">
             {#if c.candidate.role}
