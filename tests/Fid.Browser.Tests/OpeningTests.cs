@@ -82,6 +82,7 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Button("Pull now").Click();
         orla.Heading("Candidates from recruiting. One candidate waits.");
         orla.SeeText("“Galley cook” becomes Galley cook");
+        orla.SeeText("Already known? Jun Nakamura");
         orla.Button("Open the hire…").Click();
         orla.SeeText("much the same name, same e-mail");
         orla.Button("A new stint of theirs").Click();

@@ -12,7 +12,7 @@ public class TemplateTests(PageFixture firm) : IClassFixture<PageFixture>
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
         orla.Link("Templates").Click();
-        orla.Heading("10 role templates");
+        orla.SeeText("role templates, ");
         orla.Link("Deckhand").Click();
         orla.SeeText("values, ");
         orla.Button("Pay rate").Click();
@@ -81,6 +81,15 @@ public class TemplateTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Button("Show them").Click();
         orla.SeeText("Mateo Ferreira");
         orla.SeeNo("Adaeze Okafor");
+        orla.Button("Write it as a formula").Click();
+        orla.ValueOf("Condition").ShouldBe("site == 'yard'");
+        orla.Write("Condition", "site == 'yard' and nobody_knows == 1");
+        orla.Press(Keys.Tab);
+        orla.SeeAt("Condition", "nobody_knows");
+        orla.Write("Condition", "site == 'yard'");
+        orla.Press(Keys.Tab);
+        orla.Button("Choose it").Click();
+        orla.SeeText("Site is");
         orla.Button("Record values").Click();
         orla.Button("Add a value").Click();
         orla.Pick("Field to set", "weekly", "");
@@ -95,6 +104,53 @@ public class TemplateTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.SeeText("Shipwright, v1");
         orla.Complaints().ShouldBeEmpty();
     }
+
+    [Fact]
+    public void Tasks_are_moved_by_keys_and_by_dragging_dropped_brought_back_and_shared()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Open("/templates/galley-cook");
+        orla.Button("Checklist").Click();
+        orla.Id("task-sea-survival").Click();
+        orla.Part("Move up").Click();
+        orla.Until(() => Tasks(orla, "Prepare") is [.., "task-sea-survival", "task-food-handling"]);
+        orla.Script("""
+            const data = new DataTransfer();
+            const [task, stage] = [document.getElementById('task-food-handling').closest('li'), document.querySelector('[role=group][aria-label=Arrive]')];
+            task.dispatchEvent(new DragEvent('dragstart', { bubbles: true, dataTransfer: data }));
+            stage.dispatchEvent(new DragEvent('dragover', { bubbles: true, cancelable: true, dataTransfer: data }));
+            stage.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer: data }));
+            """);
+        orla.Until(() => Tasks(orla, "Arrive").Contains("task-food-handling"));
+
+        orla.Id("task-welcome").Click();
+        orla.Button("Drop it here").Click();
+        orla.SeeText("dropped by Galley cook");
+        orla.Press(Keys.Escape);
+        orla.Button("Bring it back").Click();
+        orla.Until(() => Tasks(orla, "Prepare").Contains("task-welcome"));
+
+        orla.Id("task-food-handling").Click();
+        orla.Button("Share it").Click();
+        orla.SeeText("follows the shared task food-handling");
+        orla.Button("Publish…").Click();
+        orla.PressLast("Publish");
+        orla.Heading("Hires under way on older versions of Galley cook");
+        orla.Open("/templates");
+        orla.Button("Food handling certificate").Click();
+        orla.SeeText("A change makes a new version of Galley cook.");
+        orla.Pick("Who does it", "saf", "Safety");
+        orla.Button("Save for all").Click();
+        orla.SeeText("Shared task saved");
+        orla.Open("/templates/galley-cook");
+        orla.Button("Checklist").Click();
+        orla.Until(() => orla.Id("task-food-handling").Text.Contains("Safety", StringComparison.Ordinal));
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    // The tasks of a stage, in their order.
+    private static string[] Tasks(Browser browser, string stage) =>
+        browser.Script("return [...document.querySelectorAll(`[role=group][aria-label=${arguments[0]}] button[id^=task-]`)].map((b) => b.id).join(' ')", stage)!.ToString()!.Split(' ');
 
     [Fact]
     public async Task A_template_from_a_file_comes_in_as_a_draft_with_a_missing_entry_replaced_and_another_made()

@@ -79,6 +79,31 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task Each_row_of_the_grid_says_whom_it_may_be_and_gets_a_badge_of_its_own_and_a_person_just_changed_is_known_by_what_they_are_now()
+    {
+        using var orla = await firm.As("orla");
+        async Task<JsonArray> LookAsync(params JsonObject[] hires)
+        {
+            using var preview = await orla.SendAsync("POST", "/api/hires/many/preview", new JsonObject { ["hires"] = new JsonArray([.. hires.Select(h => h.DeepClone())]) }.ToJsonString());
+            return (await preview.JsonAsync())["rows"]!.AsArray();
+        }
+
+        var (known, stranger) = (HirePathTests.NewHire("Halyna", "Bondarenko"), HirePathTests.NewHire("Nobody", "Hereabouts"));
+        known["typed"]!["email"] = "halyna@example.org";
+        (await LookAsync(known, stranger)).ShouldAllBe(r => r!["known"] == null);
+        var id = await orla.PersonAsync("Bondar");
+        await orla.SaveAsync(id, "former_name", "Bondarenko");
+        var rows = await LookAsync(known, stranger);
+        (rows[0]!["known"]!.Text("employmentId"), rows[0]!["known"]!["reasons"]!.ToJsonString(), rows[1]!["known"]).ShouldBe((id, """["otherName"]""", null));
+        var badges = rows.Select(r => r!["preview"]!["values"]!.AsArray().Single(v => v!.Text("field") == "badge")!.Text("value")).ToList();
+        badges.Distinct().Count().ShouldBe(2, string.Join(' ', badges));
+
+        // A choice made is not asked about again.
+        known["person"] = rows[0]!["known"]!.Text("personId");
+        (await LookAsync(known))[0]!["known"].ShouldBeNull();
+    }
+
+    [Fact]
     public async Task Many_are_opened_all_or_none_with_what_is_wrong_at_its_cell()
     {
         using var orla = await firm.As("orla");

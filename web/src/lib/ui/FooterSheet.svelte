@@ -3,6 +3,11 @@
   /** Rises from the bottom when something is selected or changed: what it is, why it matters, and the acts that fit. */
   let { label, children, tone = 'sea' }: { label: string; children: Snippet; tone?: 'sea' | 'rust' } = $props();
   let height = $state(0);
+  // What is focused by keys or looked for is scrolled to above the sheet, not under it.
+  $effect(() => {
+    document.documentElement.style.scrollPaddingBottom = `${height}px`;
+    return () => (document.documentElement.style.scrollPaddingBottom = '');
+  });
 </script>
 
 <div style:height="{height}px" aria-hidden="true"></div>
