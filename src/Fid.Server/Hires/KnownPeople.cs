@@ -54,12 +54,13 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
         var values = await HireOrigins.ValuesAsync(db, last, today, cancellation);
         // What never was, counts for nothing.
         var real = stints.Where(s => !s.NeverWas).ToList();
+        var told = real.LastOrDefault() ?? last;
         var service = real.Count == 0 ? null : ServiceDates.Of([.. real.Select(s => (s.Start, s.End)), .. New(request, real)], _bridgeDays).Answer;
         var reusable = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
         var display = await RecordReader.DisplayAsync(db, fields, reusable.Select(f => (f, values[f])), names, cancellation);
         return new KnownPerson(
-            last.PersonId, last.Id, last.Number, Text(values, "given_name"), Text(values, "family_name"), names.Job(Text(values, "job")), names.Site(Text(values, "site")),
-            (real.Count > 0 ? real : stints)[0].Start, last.Start, last.End, service?.AdjustedService, last.GoesOn(today), stints.Exists(s => s.GoesOn(request.Start ?? today)), match.IsSame, [.. match.Reasons],
+            last.PersonId, told.Id, told.Number, Text(values, "given_name"), Text(values, "family_name"), names.Job(Text(values, "job")), names.Site(Text(values, "site")),
+            (real.Count > 0 ? real : stints)[0].Start, told.Start, told.End, service?.AdjustedService, told.GoesOn(today), stints.Exists(s => s.GoesOn(request.Start ?? today)), match.IsSame, [.. match.Reasons],
             [.. reusable.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))]);
     }
 

@@ -51,6 +51,6 @@
         </li>
       {/each}
     </ul>
-    {#if addOns.length > 0}<p class="text-soft px-3 pt-1 text-xs">{w.layersNote(text.list(addOns))}</p>{/if}
+    {#if addOns.length > 0}<p class="text-soft px-3 pt-1 text-xs">{w.layersNote(text.list(addOns), addOns.length)}</p>{/if}
   {/if}
 </nav>

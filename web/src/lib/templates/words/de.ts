@@ -68,7 +68,7 @@ export const de: typeof en = {
   },
   partsLabel: 'Teile der Vorlage',
   layers: 'Schichten, die spätere gilt',
-  layersNote: (names) => `${names} gilt in diesem Beispiel.`,
+  layersNote: (names, n) => `${names} ${n === 1 ? 'gilt' : 'gelten'} in diesem Beispiel.`,
   here: 'diese hier',
   about: {
     name: 'Name',

@@ -67,7 +67,7 @@ export const en = {
   } as Record<string, string>,
   partsLabel: 'Parts of the template',
   layers: 'Layers, later wins',
-  layersNote: (names: string) => `${names} applies to this example.`,
+  layersNote: (names: string, n: number) => `${names} ${n === 1 ? 'applies' : 'apply'} to this example.`,
   here: 'this one',
   about: {
     name: 'Name',
