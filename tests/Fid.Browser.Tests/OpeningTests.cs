@@ -46,6 +46,28 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
     }
 
     [Fact]
+    public void What_is_typed_waits_for_whoever_typed_it_and_for_nobody_else()
+    {
+        using var browser = Browser.SignedIn(firm.Server.Address, "orla");
+        browser.Button("New hire").Click();
+        Person(browser, "Left", "Standing");
+        browser.Press(Keys.Escape);
+        browser.Link("People").Click();
+        browser.Link("Arrivals").Click();
+        browser.Button("New hire").Click();
+        browser.Until(() => browser.ValueOf("Family name") == "Standing");
+        browser.Press(Keys.Escape);
+        browser.Button("Orla D.").Click();
+        browser.Button("Sign out").Click();
+        browser.SeeAddress("/sign-in");
+        browser.Field("E-mail").SendKeys("piet@halyard.example");
+        browser.Field("Password").SendKeys(Server.Tests.Caller.Password + Keys.Enter);
+        browser.Button("New hire").Click();
+        browser.ValueOf("Family name").ShouldBe("");
+        browser.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
     public void Many_at_once_pasted_mended_filled_down_and_opened()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
