@@ -139,19 +139,13 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Heading("Late Comer");
         orla.SeeText("before we knew");
 
-        orla.Button("Came to nothing…").Click();
-        orla.Field("Why").SendKeys("Took another post");
-        orla.Button("Close the hire").Click();
-        orla.SeeText("To be returned");
+        ComesToNothing(orla, "Took another post");
         orla.PressLast("Go on with it");
         orla.SeeText("The hire goes on.");
         orla.SeeNo("To be returned");
 
         // Nor is it too late on another day, from the record.
-        orla.Button("Came to nothing…").Click();
-        orla.Field("Why").SendKeys("No, another post");
-        orla.Button("Close the hire").Click();
-        orla.SeeText("To be returned");
+        ComesToNothing(orla, "No, another post");
         orla.PressLast("Close");
         orla.SeeAddress("/arrivals");
         orla.Link("People").Click();
@@ -176,6 +170,14 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Button("Part them again").Click();
         orla.Heading("Adaeze Okafor");
         orla.Complaints().ShouldBeEmpty();
+    }
+
+    private static void ComesToNothing(Browser browser, string why)
+    {
+        browser.Button("Came to nothing…").Click();
+        browser.Field("Why").SendKeys(why);
+        browser.Button("Close the hire").Click();
+        browser.SeeText("To be returned");
     }
 
     private static void Person(Browser orla, string given, string family)

@@ -26,6 +26,11 @@ public sealed class Employment
 
     /// <summary>Whether it goes on on a day, or begins later.</summary>
     public bool GoesOn(LocalDate day) => !NeverWas && (End is null || End >= day);
+
+    /// <summary>Whether a person has a stint that goes on on a day, or begins later.</summary>
+    /// <param name="except">A stint that does not count; null where all do.</param>
+    public static async Task<bool> AnyGoesOnAsync(FidDb db, Guid person, LocalDate day, Guid? except, CancellationToken cancellation) =>
+        (await db.Employments.AsNoTracking().Where(e => e.PersonId == person && e.Id != except).ToListAsync(cancellation)).Exists(e => e.GoesOn(day));
 }
 
 internal sealed class EmploymentConfiguration : IEntityTypeConfiguration<Employment>

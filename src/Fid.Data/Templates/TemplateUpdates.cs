@@ -17,7 +17,7 @@ public sealed class TemplateUpdates(FidDb db)
     {
         var hires = await db.Hires.Include(h => h.Tasks).Include(h => h.Entries).AsSplitQuery()
             .Where(h => h.Closed == null && (only == null || only.Contains(h.Id))).OrderBy(h => h.Start).ThenBy(h => h.Id).ToListAsync(cancellation);
-        var versions = await VersionsAsync(cancellation);
+        var versions = await VersionsAsync(hires.SelectMany(h => h.Layers), cancellation);
         var records = await ValuesAsync(hires, today, cancellation);
         var returning = await ReturningAsync(db, cancellation);
         var updates = new List<HireUpdate>();
@@ -50,7 +50,7 @@ public sealed class TemplateUpdates(FidDb db)
         var held = (await ValuesAsync([hire], today, cancellation))[hire.EmploymentId];
         // The first day itself stands among the values; here it is asked with.
         var typed = held.Where(v => RoleTemplate.ReadLayer(v.Value.Source) is null && v.Key != "start_date").ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
-        var versions = await VersionsAsync(cancellation);
+        var versions = await VersionsAsync(hire.Layers, cancellation);
         if (Before(hire, versions, typed, hire.Start, today) is not { } was || Before(hire, versions, typed, to, today) is not { } will) return [];
         return [.. will.Values
             .Where(v => held.TryGetValue(v.Key, out var mine) && mine.Source == v.Value.From
@@ -58,8 +58,12 @@ public sealed class TemplateUpdates(FidDb db)
             .Select(v => new MovedValue(v.Key, v.Value.From, was.Values[v.Key].Value, v.Value.Value))];
     }
 
-    private async Task<Dictionary<(string, int), TemplateSpec>> VersionsAsync(CancellationToken cancellation) =>
-        (await db.TemplateVersions.AsNoTracking().ToListAsync(cancellation)).ToDictionary(v => (v.Code, v.Version), v => v.Spec);
+    // The versions kept of the templates and add-ons that layers name.
+    private async Task<Dictionary<(string, int), TemplateSpec>> VersionsAsync(IEnumerable<string> layers, CancellationToken cancellation)
+    {
+        var codes = layers.Distinct().Select(l => RoleTemplate.ReadLayer(l)?.Code).OfType<string>().Distinct().ToArray();
+        return (await db.TemplateVersions.AsNoTracking().Where(v => codes.Contains(v.Code)).ToListAsync(cancellation)).ToDictionary(v => (v.Code, v.Version), v => v.Spec);
+    }
 
     /// <summary>The stints of people who were here before: of whom conditions say that they are <see cref="HireOrigin.Returning"/>.</summary>
     public static async Task<IReadOnlySet<Guid>> ReturningAsync(FidDb db, CancellationToken cancellation) =>

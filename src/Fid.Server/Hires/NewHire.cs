@@ -43,8 +43,12 @@ internal static class NewHire
         foreach (var one in request.Hires)
         {
             var prepared = await PrepareAsync(one, ground, db, origins, sensitive, opening, cancellation);
-            var preview = prepared.Draft is { } draft ? await DescribeAsync(one, prepared, draft, ground, books, db, cancellation) : null;
-            if (prepared.Draft is { } passed) opening.Pass(passed);
+            HirePreview? preview = null;
+            if (prepared.Draft is { } draft)
+            {
+                preview = await DescribeAsync(one, prepared, draft, ground, books, db, cancellation);
+                opening.Pass(draft);
+            }
             var maybe = one.Person is null && await known.FindAsync(KnownRequest.Of(one), 1, cancellation) is [var likeliest] ? likeliest : null;
             rows.Add(new ManyRow([.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))], preview, maybe));
         }
@@ -153,7 +157,7 @@ internal static class NewHire
 
     // Mostly the same person opened twice; two jobs at once have to be meant. Badges are locked by now, so nobody opens one meanwhile.
     private static async Task<Problem?> WorksHereAsync(NewHireRequest request, FidDb db, LocalDate today, CancellationToken cancellation) =>
-        request is { Person: { } person, Beside: false } && (await db.Employments.AsNoTracking().Where(e => e.PersonId == person).ToListAsync(cancellation)).Exists(e => e.GoesOn(request.Start ?? today))
+        request is { Person: { } person, Beside: false } && await Employment.AnyGoesOnAsync(db, person, request.Start ?? today, null, cancellation)
             ? new Problem("/person", "works-here", "They work here then already. Open that record, or say that two stints at once are meant.") : null;
 
     // What must be there before a hire can be opened, and is looked at only then.

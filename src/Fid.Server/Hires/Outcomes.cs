@@ -49,7 +49,7 @@ internal static class Outcomes
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         if (await LoadAsync(id, db, records, cancellation) is not var (hire, employment, record)) return Problems.NotFound();
         if (hire.Outcome is null) return Problems.Conflict("not-closed", "This hire has not come to nothing.");
-        if ((await db.Employments.Where(e => e.PersonId == employment.PersonId && e.Id != employment.Id).ToListAsync(cancellation)).Exists(e => e.GoesOn(employment.Start)))
+        if (await Employment.AnyGoesOnAsync(db, employment.PersonId, employment.Start, employment.Id, cancellation))
             return Problems.Conflict("other-stint", "They have another stint by now. Close that one first.");
         var today = await clock.TodayAsync(db, cancellation);
         var change = user.Author(clock, "checklist").Change("hire.wentOn", id);

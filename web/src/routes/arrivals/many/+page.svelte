@@ -4,7 +4,7 @@
   import { session } from '$lib/api/session.svelte';
   import { fieldTitle } from '$lib/fields/labels.svelte';
   import { grid, type GridColumn, type GridRow } from '$lib/hires/grid.svelte';
-  import { since } from '$lib/hires/known';
+  import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
   import { words } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { optionName, optionsQuery } from '$lib/lists/queries';
@@ -126,7 +126,7 @@
   function sameAs(row: GridRow, person: Api['KnownPerson']) {
     row.person = {
       id: person.personId,
-      name: `${person.givenName} ${person.familyName}`.trim(),
+      name: fullName(person),
       reuse: person.reusable,
       beside: person.beside,
       meant: false
@@ -262,9 +262,8 @@
             <tr class="bg-ochre-tint">
               <td></td>
               <td colspan={columns.length + 1} class="px-1 py-1 text-xs" aria-live="polite">
-                {k.title} <strong>{maybe.givenName} {maybe.familyName}</strong>
-                {[maybe.job, maybe.number, since(maybe)].filter(Boolean).join(' · ')},
-                {maybe.reasons.map((r) => k.reasons[r] ?? r).join(', ')}
+                {k.title} <strong>{fullName(maybe)}</strong>
+                {aboutKnown(maybe)}, {whyKnown(maybe)}
                 {#if maybe.beside}<a class="link px-2" href="/people/{maybe.employmentId}">{k.record}</a>{/if}
                 <button type="button" class="link px-2" onclick={() => sameAs(row, maybe)}>{k.choose}</button>
                 <button type="button" class="link px-2" onclick={() => (row.not = maybe.personId)}>{k.else}</button>

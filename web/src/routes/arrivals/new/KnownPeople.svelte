@@ -3,7 +3,7 @@
   import { fieldTitle } from '$lib/fields/labels.svelte';
   import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
-  import { since } from '$lib/hires/known';
+  import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
   import Button from '$lib/ui/Button.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { draft } from './draft.svelte';
@@ -78,11 +78,9 @@
     <ul>
       {#each people as person (person.personId)}
         <li class="flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1">
-          <strong>{person.givenName} {person.familyName}</strong>
-          <span class="text-xs">
-            {[person.job, person.number, t.first(text.day(person.firstHired)), since(person)].filter(Boolean).join(' · ')}
-          </span>
-          <span class="text-xs font-semibold">{person.reasons.map((r) => t.reasons[r] ?? r).join(', ')}</span>
+          <strong>{fullName(person)}</strong>
+          <span class="text-xs">{aboutKnown(person, t.first(text.day(person.firstHired)))}</span>
+          <span class="text-xs font-semibold">{whyKnown(person)}</span>
           {#if person.beside}<a class="link text-xs" href="/people/{person.employmentId}">{t.record}</a>{/if}
           <Button onclick={() => draft.isOf(person)}>{t.choose}</Button>
         </li>

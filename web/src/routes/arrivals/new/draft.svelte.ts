@@ -1,4 +1,5 @@
 import type { Api } from '$lib/api/client';
+import { fullName } from '$lib/hires/known';
 import { valueOf, type Value } from '$lib/record/editing.svelte';
 
 const empty = () => ({ given_name: '', family_name: '', email: '', birth_date: '', site: '' }) as Record<string, string>;
@@ -58,7 +59,7 @@ class Draft {
 
   /** Makes it a new stint of somebody the firm knows. */
   isOf(person: Api['KnownPerson']) {
-    this.person = { id: person.personId, name: `${person.givenName} ${person.familyName}`.trim() };
+    this.person = { id: person.personId, name: fullName(person) };
     this.reuse = person.reusable.map((r) => r.field);
     this.beside = false;
     // Written as the firm has it: a slip in what was typed is no change of name.

@@ -3,7 +3,7 @@
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { fieldTitle } from '$lib/fields/labels.svelte';
-  import { since } from '$lib/hires/known';
+  import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
   import { words } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { nameOf, optionsQuery } from '$lib/lists/queries';
@@ -108,10 +108,8 @@
             {#if c.known}
               {@const known = c.known}
               <p class="bg-ochre-tint mt-1 px-2 py-1 text-xs">
-                {k.title} <strong>{known.givenName} {known.familyName}</strong>
-                {[known.job, known.number, since(known)].filter(Boolean).join(' · ')}, {known.reasons
-                  .map((r) => k.reasons[r] ?? r)
-                  .join(', ')}.
+                {k.title} <strong>{fullName(known)}</strong>
+                {aboutKnown(known)}, {whyKnown(known)}.
                 <button type="button" class="link" onclick={() => take(c, known)}>{k.choose}</button>
               </p>
             {/if}
