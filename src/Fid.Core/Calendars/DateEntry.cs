@@ -6,7 +6,8 @@ namespace Fid.Core.Calendars;
 
 /// <summary>
 /// Reads dates as people type them, in English or German: "2027-03-08", "8/3", "8.3.27", "8 mar", "mon", "next mon", "today",
-/// "+10" or "+10d" (days), "+10wd" (working days), "+2w", "+1m". Day comes before month. A date without a year is the first one
+/// "+10" or "+10d" (days), "+10wd" (working days), "+2w", "+1m". Day comes before month; of a year with two digits 50 to 99 are of
+/// the last century. A date without a year is the first one
 /// from two months ago on, since what has just begun is entered too, but most of what is typed is to come.
 /// </summary>
 public static partial class DateEntry
@@ -74,7 +75,7 @@ public static partial class DateEntry
         if (year.Success)
         {
             var typed = int.Parse(year.ValueSpan, CultureInfo.InvariantCulture);
-            return Exact(year.Length == 2 ? 2000 + typed : typed, month, day);
+            return Exact(year.Length == 2 ? TwoDigitYear.Full(typed) : typed, month, day);
         }
         // 29 February needs a year that has one, so look a few ahead.
         return Enumerable.Range(today.Year - 1, 10)

@@ -53,9 +53,13 @@ public sealed class FieldSet
     /// <summary>The field with a key, or null.</summary>
     public FieldDefinition? Find(string key) => _byKey.TryGetValue(key, out var at) ? Fields[at] : null;
 
-    /// <summary>Whether a field must be filled before the first stage is over: always, from that stage on, or by its condition.</summary>
-    public bool IsRequiredFirst(string key) => Find(key) is { } field
-        && (field.Required.Kind == RequirementKind.Always || field.RequiredWhen is not null || (field.Required.Kind == RequirementKind.From && Stages.Count > 0 && field.Required.Stage == Stages[0]));
+    /// <summary>Whether a field must be filled before the first stage is over: always or from that stage on, perhaps by its condition.</summary>
+    public bool IsRequiredFirst(string key) => Find(key) is { } field && field.Required.Kind switch
+    {
+        RequirementKind.Always => true,
+        RequirementKind.From => Stages.Count > 0 && field.Required.Stage == Stages[0],
+        _ => field.RequiredWhen is not null,
+    };
 
     /// <summary>Whether a change of another field can set a field.</summary>
     public bool IsSetByRule(string key) => Fields.Any(f => f.OnChange.Any(r => r.Set == key));

@@ -11,6 +11,8 @@ namespace Fid.Core.Fields;
 /// </summary>
 public sealed class RecordEvaluation
 {
+    private const int Always = -1;
+
     private readonly FieldSet _set;
     private readonly RecordQuestion _question;
     private readonly JsonElement?[] _values;
@@ -114,18 +116,29 @@ public sealed class RecordEvaluation
             if (compiled.ShowWhen is { } showWhen && !showWhen.Holds(_reading)) continue;
             shown.Add(field.Key);
             if (_values[i] is { } held && Misfit(i, held) is var misfit and not Fields.Misfit.None) errors.Add(new FieldError(field.Key, misfit));
-            var from = field.Required.Kind == RequirementKind.From ? _set.StageAt(field.Required.Stage) : -1;
-            var isRequired = field.Required.Kind == RequirementKind.Always || (from >= 0 && from <= now) || compiled.RequiredWhen?.Holds(_reading) == true;
-            if (isRequired)
+            if (RequiredFrom(field, compiled) is not { } from) continue;
+            if (from <= now)
             {
                 required++;
                 if (_values[i] is not null) filled++;
                 else missing.Add(field.Key);
             }
-            else if (from > now && _values[i] is null)
+            else if (_values[i] is null)
                 later[from - now - 1].Fields.Add(field.Key);
         }
         return new EvaluatedRecord(values, setBy, emptied, access, shown, errors, missing, [.. later.Select(l => (l.Stage, (IReadOnlyList<string>)l.Fields))], filled, required);
+    }
+
+    // The place of the stage from which the field is required, −1 for always; null where it is not, or its condition does not hold.
+    private int? RequiredFrom(FieldDefinition field, CompiledField compiled)
+    {
+        if (compiled.RequiredWhen is { } condition && !condition.Holds(_reading)) return null;
+        return field.Required.Kind switch
+        {
+            RequirementKind.Always => Always,
+            RequirementKind.From => _set.StageAt(field.Required.Stage) is var stage and >= 0 ? stage : null,
+            _ => compiled.RequiredWhen is null ? null : _set.Stages.Count > 0 ? 0 : Always,
+        };
     }
 
     private Misfit Misfit(int at, JsonElement value)

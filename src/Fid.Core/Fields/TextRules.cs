@@ -64,18 +64,19 @@ public static partial class TextRules
         }
     }
 
-    /// <summary>A text as searches compare it: lower case, without accents and other marks, runs of spaces as one.</summary>
+    /// <summary>A text as searches compare it: lower case, without accents and other marks, runs of spaces as one. The same
+    /// on every machine: the library's own normal forms need culture data, which not every machine has.</summary>
     public static string Fold(string text)
     {
         var folded = new StringBuilder(text.Length);
-        foreach (var rune in text.Normalize(NormalizationForm.FormKD).EnumerateRunes())
+        foreach (var rune in text.EnumerateRunes())
         {
             if (Rune.IsWhiteSpace(rune))
             {
                 if (folded.Length > 0 && folded[^1] != ' ') folded.Append(' ');
             }
             else if (Rune.GetUnicodeCategory(rune) is not (UnicodeCategory.NonSpacingMark or UnicodeCategory.EnclosingMark))
-                folded.Append(Rune.ToLowerInvariant(rune));
+                PlainLetters.Append(folded, Rune.ToLowerInvariant(rune));
         }
         return folded.ToString().Trim();
     }

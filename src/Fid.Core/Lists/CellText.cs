@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Fid.Core.Calendars;
 using NodaTime;
 using NodaTime.Text;
 
@@ -40,7 +41,7 @@ public static partial class CellText
         if (!match.Success) return null;
         int a = Part(match, 1), b = Part(match, 2), c = Part(match, 3);
         if (match.Groups[1].Length == 4) return Make(a, b, c);
-        if (match.Groups[3].Length <= 2) c += c < 50 ? 2000 : 1900;
+        if (match.Groups[3].Length <= 2) c = TwoDigitYear.Full(c);
         return style.Dates switch
         {
             DateOrder.DayMonthYear => Make(c, b, a),

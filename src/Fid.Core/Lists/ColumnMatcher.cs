@@ -2,11 +2,14 @@ using Fid.Core.Fields;
 
 namespace Fid.Core.Lists;
 
-/// <summary>Finds out which column of a sheet is which column of a list: by its header in any language, by nearest spelling, and
-/// by what stands in it.</summary>
+/// <summary>Finds out which column of a sheet is which column of a list: by its header in any language or another word for it, by
+/// nearest spelling in the reader's language, and by what stands in it.</summary>
 public static class ColumnMatcher
 {
-    /// <summary>The headers that lead to a column: its key and its labels.</summary>
+    // Among short words, one wrong letter makes another word.
+    private const int ShortestAlike = 6;
+
+    /// <summary>The headers that lead to a column: its key, its labels, and other words for it.</summary>
     public static IEnumerable<(string Spelling, string Key)> Spellings(ListDefinition list)
     {
         (string Key, string[] Spellings)[] fixedColumns =
@@ -17,10 +20,26 @@ public static class ColumnMatcher
         ];
         foreach (var (key, spellings) in list.HasNames ? fixedColumns : fixedColumns[..1])
             foreach (var spelling in spellings) yield return (spelling, key);
+        // "Job code" among jobs.
+        foreach (var word in new[] { "code", "number", "id" }) yield return ($"{list.Label.En.TrimEnd('s')} {word}", EntryReader.Code);
         foreach (var column in list.Columns)
         {
             yield return (column.Key, column.Key);
             foreach (var label in column.Label.All) yield return (label, column.Key);
+        }
+        // What a column is called goes before what it might be called.
+        foreach (var column in list.Columns)
+            foreach (var word in ColumnWords.For(column.Key)) yield return (word, column.Key);
+    }
+
+    // What a header is compared with letter by letter: German words look like English ones and mean something else.
+    private static IEnumerable<(string Spelling, string Key)> InLanguage(ListDefinition list, string language)
+    {
+        foreach (var (spelling, key) in Spellings(list with { Columns = [] })) yield return (spelling, key);
+        foreach (var column in list.Columns)
+        {
+            yield return (column.Label.In(language), column.Key);
+            if (language == "en") yield return (column.Key, column.Key);
         }
     }
 
@@ -29,14 +48,16 @@ public static class ColumnMatcher
     /// <param name="headers">The sheet's headers.</param>
     /// <param name="sample">Some rows of cells, for headers that say nothing.</param>
     /// <param name="isEntry">Whether a text is an entry of a list.</param>
+    /// <param name="language">The reader's language, in which headers may be misspelt.</param>
     /// <returns>For each header the key of its column; null for none.</returns>
-    public static IReadOnlyList<ColumnMatch> Match(ListDefinition list, IReadOnlyList<string> headers, IReadOnlyList<string[]> sample, Func<string, string, bool> isEntry)
+    public static IReadOnlyList<ColumnMatch> Match(ListDefinition list, IReadOnlyList<string> headers, IReadOnlyList<string[]> sample, Func<string, string, bool> isEntry, string language)
     {
         var spellings = Spellings(list).Select(s => (Bare(s.Spelling), s.Key)).ToArray();
         var matches = new ColumnMatch[headers.Count];
         var taken = new HashSet<string>(StringComparer.Ordinal);
         Take(MatchedBy.Header, header => spellings.FirstOrDefault(s => s.Item1 == Bare(header)).Key);
-        Take(MatchedBy.Spelling, header => Nearest.Find(Bare(header), spellings.Where(s => !taken.Contains(s.Key))));
+        var alike = InLanguage(list, language).Select(s => (Spelling: Bare(s.Spelling), s.Key)).Where(s => s.Spelling.Length >= ShortestAlike).ToArray();
+        Take(MatchedBy.Spelling, header => Bare(header) is { Length: >= ShortestAlike } bare ? Nearest.Find(bare, alike.Where(s => !taken.Contains(s.Key))) : null);
         for (var i = 0; i < headers.Count; i++)
         {
             if (matches[i] is { Column: not null }) continue;

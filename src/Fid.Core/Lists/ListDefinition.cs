@@ -16,6 +16,9 @@ public sealed record ListDefinition(
 
     /// <summary>The column with a key, or null.</summary>
     public ListColumn? Find(string key) => _byKey.GetValueOrDefault(key);
+
+    /// <summary>Whether a sheet can fill a column with this key: one of <see cref="Columns"/>, the code, or a name where entries have names.</summary>
+    public bool Takes(string key) => key == EntryReader.Code || (HasNames && key is EntryReader.Name or EntryReader.NameDe) || Find(key) is not null;
 }
 
 /// <summary>What a list is about.</summary>

@@ -153,7 +153,8 @@ internal sealed class PlanNetwork
         ref readonly var previous = ref Tasks[edge.Task];
         if (previous.Skipped) return NoDay;
         var day = previous.Unfinished ? previous.IsMilestone ? earliestFinish[edge.Task] : earliestFinish[edge.Task] + 1 : previous.Done;
-        return edge.Lag == 0 ? day : successor.Add(Day.Clamp(day), edge.Lag);
+        // A lag is counted from a working day, so that its days lie between the two tasks.
+        return edge.Lag == 0 ? day : successor.Add(successor.RollForward(Day.Clamp(day)), edge.Lag);
     }
 
     private int GatePasses(int stage, int[] earliestFinish)

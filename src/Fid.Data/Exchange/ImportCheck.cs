@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Core.Lists;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
 
@@ -57,13 +58,15 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
 
     private async Task MatchAsync(ImportRun run, ImportTarget target, List<string[]> sample, CancellationToken cancellation)
     {
-        if (await db.FindAsync<ImportMemory>([MemoryKey(run)], cancellation) is { } memory && memory.Columns.Length == run.Headers.Length)
+        // What somebody else matched may be a column that whoever sends this sheet may not see.
+        if (await db.FindAsync<ImportMemory>([MemoryKey(run)], cancellation) is { } memory && memory.Columns.Length == run.Headers.Length && memory.Columns.All(c => c.Length == 0 || target.Definition.Takes(c)))
         {
             run.Columns = memory.Columns;
             run.MatchedBy = [.. memory.Columns.Select(c => c.Length > 0 ? nameof(MatchedBy.Memory) : nameof(MatchedBy.Nothing))];
             return;
         }
-        var matches = ColumnMatcher.Match(target.Definition, run.Headers, sample, (await target.SuggestionsAsync(cancellation)).IsEntry);
+        var language = await db.Users.Where(u => u.Id == run.ById).Select(u => u.Language).SingleOrDefaultAsync(cancellation) ?? "en";
+        var matches = ColumnMatcher.Match(target.Definition, run.Headers, sample, (await target.SuggestionsAsync(cancellation)).IsEntry, language);
         run.Columns = [.. matches.Select(m => m.Column ?? "")];
         run.MatchedBy = [.. matches.Select(m => m.By.ToString())];
     }
@@ -84,8 +87,8 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
                     foreach (var i in numbers) if (i < cells.Length) seen.SeeNumber(cells[i]);
                 }
             run.Decimal = seen.Decimal('.').ToString();
-            run.AskDates = seen.DatesAreAmbiguous;
-            run.Dates = seen.DatesAreAmbiguous ? null : seen.Dates.ToString();
+            run.AskDates = seen.DatesAreAmbiguous || seen.DatesContradict;
+            run.Dates = run.AskDates ? null : seen.Dates.ToString();
         }
         var style = new CellStyle(run.Dates is { } said ? Enum.Parse<DateOrder>(said) : DateOrder.DayMonthYear, run.Decimal[0]);
         var checker = await target.CheckerAsync(run, style, today, cancellation);

@@ -89,7 +89,7 @@ internal static class ImportsEndpoints
         {
             var key = request.Columns[i];
             if (key.Length == 0) continue;
-            if (key != EntryReader.Code && !(list.HasNames && key is EntryReader.Name or EntryReader.NameDe) && list.Find(key) is null)
+            if (!list.Takes(key))
                 return Problems.Invalid(new Problem($"/columns/{i}", "unknown-column", "The list has no such column."));
             if (!used.Add(key)) return Problems.Invalid(new Problem($"/columns/{i}", "duplicate-column", "Another column is matched to this already. Leave one of them out."));
         }

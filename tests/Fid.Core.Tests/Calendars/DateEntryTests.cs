@@ -16,6 +16,9 @@ public class DateEntryTests
     [InlineData(" 8/3 ", "2027-03-08")]
     [InlineData("8.3.", "2027-03-08")]
     [InlineData("8.3.28", "2028-03-08")]
+    [InlineData("3.4.75", "1975-04-03")]
+    [InlineData("3/4/49", "2049-04-03")]
+    [InlineData("3 apr 50", "1950-04-03")]
     [InlineData("8 Mar", "2027-03-08")]
     [InlineData("Mon 8 Mar", "2027-03-08")] // as it is echoed
     [InlineData("Mo 8. März", "2027-03-08")]

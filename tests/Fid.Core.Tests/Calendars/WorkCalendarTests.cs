@@ -104,4 +104,12 @@ public class WorkCalendarTests
     private static LocalDate Iso(string text) => NodaTime.Text.LocalDatePattern.Iso.Parse(text).Value;
 
     private static LocalDate Date(int day) => new LocalDate(2027, 6, 1).PlusDays(day);
+
+    [Fact]
+    public void A_count_that_leads_out_of_the_calendar_is_no_day() => Gen.Select(Gen.OneOf("0000011", "0111111", "0000000"), Gen.Int[0, 3_652_058], Gen.Long[1L << 23, 1L << 62], Gen.Bool).Sample((rest, day, days, back) =>
+    {
+        RestMask.TryParse(rest, out var mask).ShouldBeTrue();
+        var from = new LocalDate(1, 1, 1).PlusDays(day);
+        new WorkCalendar(mask!, [from]).Add(from, back ? -days : days).ShouldBeNull();
+    });
 }

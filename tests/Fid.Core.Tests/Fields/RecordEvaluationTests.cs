@@ -32,7 +32,7 @@ public class RecordEvaluationTests
         record["setBy"]!.ToJsonString().ShouldBe(
             """{"name":"typed","site":"typed","centre":"rule:site","boat":"rule:site","review":"default","end":"default","seasonal":"computed"}""");
         record["access"]!["seasonal"]!.ToString().ShouldBe("view");
-        record["missing"]!.ToJsonString().ShouldBe("""{"now":["pay"],"arrive":["bank"],"settle":["return"]}""");
+        record["missing"]!.ToJsonString().ShouldBe("""{"now":["pay"],"arrive":[],"settle":["return"]}""");
         record["completeness"]!.ToJsonString().ShouldBe("""{"filled":1,"required":2}""");
     }
 
@@ -77,9 +77,28 @@ public class RecordEvaluationTests
         record["values"]!["x"]!.GetValue<bool>().ShouldBeTrue();
     }
 
-    [Fact]
-    public void A_condition_makes_a_field_required_before_its_stage() =>
-        Evaluate("""{"name":"Ines","pay":60}""")["missing"]!["now"]!.ToJsonString().ShouldBe("""["bank"]""");
+    [Theory]
+    [InlineData("\"never\"", "9", "prepare", "now:x")]
+    [InlineData("\"never\"", "9", null, "prepare:x")] // from the first stage on
+    [InlineData("\"never\"", "1", "settle", "")]
+    [InlineData(null, "9", "arrive", "now:x")]
+    [InlineData("\"always\"", "9", null, "now:x")]
+    [InlineData("\"always\"", "1", "settle", "")] // narrowed to the records where the condition holds
+    [InlineData("{\"from\":\"arrive\"}", "9", "prepare", "arrive:x")]
+    [InlineData("{\"from\":\"arrive\"}", "9", "arrive", "now:x")]
+    [InlineData("{\"from\":\"arrive\"}", "9", "settle", "now:x")]
+    [InlineData("{\"from\":\"arrive\"}", "1", "prepare", "")]
+    [InlineData("{\"from\":\"arrive\"}", "1", "settle", "")]
+    [InlineData("\"always\"", "\"much\"", "settle", "")] // what cannot be computed does not hold
+    public void A_condition_narrows_from_when_a_field_is_required(string? required, string pay, string? stage, string missing)
+    {
+        var record = JsonNode.Parse(Asked.Answer("fields.evaluate", $$"""
+            {"fields":[{"key":"pay","type":"number","access":{"c":"edit"} },{"key":"x","type":"text","access":{"c":"edit"},{{(required is null ? "" : $"\"required\":{required},")}}"requiredWhen":"pay > 5"}],
+             "stages":["prepare","arrive","settle"],{{(stage is null ? "" : $"\"stage\":\"{stage}\",")}}"values":{"pay":{{pay}}},"role":"c","today":"2027-03-01"}
+            """))!;
+        string.Join(' ', record["missing"]!.AsObject().SelectMany(m => m.Value!.AsArray().Select(f => $"{m.Key}:{f}"))).ShouldBe(missing);
+        record["completeness"]!["required"]!.GetValue<int>().ShouldBe(missing.StartsWith("now", StringComparison.Ordinal) ? 1 : 0);
+    }
 
     [Fact]
     public void Nothing_of_what_a_role_may_not_see_shows_through() =>

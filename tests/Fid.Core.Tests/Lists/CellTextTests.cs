@@ -1,3 +1,4 @@
+using Fid.Core.Calendars;
 using Fid.Core.Lists;
 using Shouldly;
 using Xunit;
@@ -42,6 +43,16 @@ public class CellTextTests
     [InlineData("soon", DateOrder.DayMonthYear, null)]
     public void Dates(string cell, DateOrder order, string? date) =>
         CellText.Date(cell, new CellStyle(order, '.'))?.ToString("uuuu-MM-dd", null).ShouldBe(date);
+
+    [Fact]
+    public void A_year_of_two_digits_is_the_same_year_typed_and_imported()
+    {
+        for (var year = 0; year <= 99; year++)
+        {
+            var text = $"3.4.{year:00}";
+            DateEntry.Read(text, new(2027, 3, 1), WorkCalendar.EveryDay).ShouldBe(CellText.Date(text, new CellStyle(DateOrder.DayMonthYear, '.')), text);
+        }
+    }
 
     [Theory]
     [InlineData("3/4/2027 5/6/2027", true, false, DateOrder.DayMonthYear)]

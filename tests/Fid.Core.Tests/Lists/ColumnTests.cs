@@ -93,9 +93,39 @@ public class ColumnTests
     public void Columns_are_recognised_by_header_spelling_and_content()
     {
         var list = ShippedLists.Get("jobs");
-        ColumnMatcher.Match(list, ["Job code", "Titel", "Ueberstundn", "Stufe (neu)", "foo", ""], [["a", "b", "paid", "x", "CREW", "z"]], (of, text) => (of, text) is ("jobFamilies", "CREW"))
+        ColumnMatcher.Match(list, ["Job code", "Titel", "Ueberstundn", "Stufe (neu)", "foo", ""], [["a", "b", "paid", "x", "CREW", "z"]], (of, text) => (of, text) is ("jobFamilies", "CREW"), "de")
             .Select(m => (m.Column, m.By)).ShouldBe([
-                ("code", MatchedBy.Spelling), ("name", MatchedBy.Header), ("overtime", MatchedBy.Spelling), ("grade", MatchedBy.Header), ("family", MatchedBy.Content), (null, MatchedBy.Nothing)]);
+                ("code", MatchedBy.Header), ("name", MatchedBy.Header), ("overtime", MatchedBy.Spelling), ("grade", MatchedBy.Header), ("family", MatchedBy.Content), (null, MatchedBy.Nothing)]);
+    }
+
+    [Theory]
+    [InlineData("Surname", "family_name")]
+    [InlineData("last", "family_name")]
+    [InlineData("Nachname", "family_name")]
+    [InlineData("Email address", "email")]
+    [InlineData("Template", "role_template")]
+    [InlineData("Location", "site")]
+    [InlineData("Supervisor", "manager")]
+    [InlineData("Hire date", "start_date")]
+    [InlineData("Departmnet", "department")]
+    [InlineData("Abteilnug", null)] // misspelt in a language that is not the reader's
+    [InlineData("Lang", null)] // one letter from "Land", which is "Country"
+    [InlineData("Lant", null)]
+    [InlineData("Sire", null)] // and one from "Site", but so is much else
+    public void A_header_is_known_by_its_meaning_and_by_its_letters_only_where_they_can_tell(string header, string? column)
+    {
+        var people = new ListDefinition(
+            "people", ListGroup.Work, new("People", "Personen"), None,
+            [new("role_template", ColumnType.Text, new("Role template", "Rollenvorlage"), None), .. Fid.Core.Fields.Shipped.ShippedFields.All.Where(FieldCell.Has).Select(FieldCell.Column)], HasNames: false);
+        ColumnMatcher.Match(people, [header], [], (_, _) => false, "en").Single().Column.ShouldBe(column);
+    }
+
+    [Fact]
+    public void No_word_means_two_columns_of_a_record()
+    {
+        var people = new ListDefinition("people", ListGroup.Work, new("People", "Personen"), None, [.. Fid.Core.Fields.Shipped.ShippedFields.All.Select(FieldCell.Column)], HasNames: false);
+        var words = ColumnMatcher.Spellings(people).Select(s => (Word: string.Concat(s.Spelling.ToLowerInvariant().Where(char.IsLetterOrDigit)), s.Key)).Distinct().GroupBy(s => s.Word).Where(g => g.Count() > 1);
+        words.Select(g => $"{g.Key}: {string.Join(", ", g.Select(s => s.Key))}").ShouldBeEmpty();
     }
 
     [Fact]

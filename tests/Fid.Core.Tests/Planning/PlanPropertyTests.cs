@@ -81,7 +81,11 @@ public class PlanPropertyTests
             {
                 var (before, plannedBefore) = byId[link.Id];
                 var gap = before.Work == 0 ? 0 : 1;
-                planned.EarliestStart!.Value.ShouldBeGreaterThanOrEqualTo(plannedBefore.EarliestFinish!.Value.PlusDays(gap));
+                var free = plannedBefore.EarliestFinish!.Value.PlusDays(gap);
+                planned.EarliestStart!.Value.ShouldBeGreaterThanOrEqualTo(free);
+                // So many whole working days of the successor lie between the two.
+                if (planned.EarliestStart.Value > free)
+                    question.Calendars[task.Calendar].Count(free, planned.EarliestStart.Value.PlusDays(-1)).ShouldBeGreaterThanOrEqualTo(link.Lag);
                 if (planned.LatestStart is { } latest) plannedBefore.LatestFinish!.Value.PlusDays(gap).ShouldBeLessThanOrEqualTo(latest);
             }
     });

@@ -53,6 +53,24 @@ public class PlannerTests
     public void Waits_for_the_day_after_a_predecessor_and_then_the_lag(int lag, string earliest) =>
         Plan(Question([Task("a"), Task("b", after: "a", lag: lag)])).Tasks[1].EarliestStart.ShouldBe(Day(earliest));
 
+    [Theory]
+    [InlineData("03-04", 1, 1, "03-08")] // finished on a Thursday: Friday lies between
+    [InlineData("03-05", 1, 1, "03-09")] // on a Friday: Monday does
+    [InlineData("03-05", 0, 1, "03-08")] // a milestone on a Friday is free that day
+    [InlineData("03-05", 1, -1, "03-05")]
+    [InlineData("03-16", 1, 1, "03-19")] // the 17th is off
+    public void The_days_of_a_lag_are_working_days_between_the_two(string opens, int work, int lag, string earliest)
+    {
+        var offset = NodaTime.Period.DaysBetween(Day("03-22"), Day(opens));
+        Plan(Question([Task("a", work: work, opens: FromStart(offset, OffsetUnit.Days)), Task("b", after: "a", lag: lag)])).Tasks[1].EarliestStart.ShouldBe(Day(earliest));
+    }
+
+    [Theory]
+    [InlineData("02-26", "03-01")] // done on a Friday: one working day later
+    [InlineData("02-27", "03-02")] // on a Saturday: rolled to Monday first
+    public void A_lag_after_what_was_done_counts_from_a_working_day(string done, string earliest) =>
+        Plan(Question([Task("a", done: done), Task("b", after: "a", lag: 1)], today: "02-27")).Tasks[1].EarliestStart.ShouldBe(Day(earliest));
+
     [Fact]
     public void Milestones_need_no_day_of_their_own()
     {
