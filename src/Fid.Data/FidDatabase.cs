@@ -10,6 +10,12 @@ public static class FidDatabase
     private const long MigrationLock = 0x0F1D;
     private const int MostPrepared = 200;
 
+    // With what it takes to give up a connection, less than five seconds.
+    private const int LongestAnswer = 4;
+
+    /// <summary>For work in the background and for what is large, in seconds: there nobody waits for a page.</summary>
+    public const int LongestWork = 600;
+
     /// <summary>The role the application signs in as: it may do what its work needs, and cannot rewrite the past.</summary>
     public const string ApplicationRole = "fid_app";
 
@@ -41,9 +47,12 @@ public static class FidDatabase
     }
 
     /// <summary>A pool of connections that knows NodaTime's types.</summary>
-    public static NpgsqlDataSource Source(string connection)
+    /// <param name="impatient">Whether a database that does not answer is given up within seconds, as for those who wait for a page.</param>
+    public static NpgsqlDataSource Source(string connection, bool impatient = false)
     {
         var builder = new NpgsqlDataSourceBuilder(connection);
+        if (impatient)
+            (builder.ConnectionStringBuilder.CommandTimeout, builder.ConnectionStringBuilder.Timeout, builder.ConnectionStringBuilder.CancellationTimeout) = (LongestAnswer, LongestAnswer, 500);
         builder.UseNodaTime();
         // Planning takes longer than most of our queries: what is asked again and again is planned once a connection.
         builder.ConnectionStringBuilder.MaxAutoPrepare = MostPrepared;

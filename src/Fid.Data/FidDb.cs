@@ -23,6 +23,12 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 
     public DbSet<SetupToken> SetupTokens => Set<SetupToken>();
 
+    public DbSet<UserSession> UserSessions => Set<UserSession>();
+
+    public DbSet<SignInTry> SignInTries => Set<SignInTry>();
+
+    public DbSet<DoneAct> DoneActs => Set<DoneAct>();
+
     public DbSet<Change> Changes => Set<Change>();
 
     public DbSet<Seal> Seals => Set<Seal>();

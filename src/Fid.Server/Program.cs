@@ -7,7 +7,7 @@ if (await OwnerVerbs.RunAsync(args, Environment.GetEnvironmentVariable("Connecti
 
 var builder = WebApplication.CreateBuilder(args);
 builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console(
-    outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}", formatProvider: CultureInfo.InvariantCulture));
+    outputTemplate: "{Timestamp:yyyy-MM-ddTHH:mm:ss.fffzzz} {Level:u3} {TraceId} {Message:lj}{NewLine}{Exception}", formatProvider: CultureInfo.InvariantCulture));
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 1_000_000);
 builder.Services.AddFid(builder.Configuration);
 

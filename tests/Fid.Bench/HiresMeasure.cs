@@ -34,14 +34,15 @@ internal static class HiresMeasure
             sheet.Append(CultureInfo.InvariantCulture, $"{(i % 2 == 0 ? "Deckhand" : "Ticket clerk")},{today.PlusDays(30 + i % 40):uuuu'-'MM'-'dd},Measured{i},Newcomer,measured.{i}@example.org,{sites[i % sites.Length]}\n");
 
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
-        var run = new ImportRun { List = PeopleTarget.Key, FileName = "hires.csv", Size = sheet.Length, At = now, ById = orla, ByName = "bench", State = ImportState.Dropped };
+        var seals = new SheetSeals(new EphemeralDataProtectionProvider());
+        var run = new ImportRun { List = PeopleTarget.Key, FileName = "hires.csv", Size = sheet.Length, At = now, ById = orla, ByName = "bench", State = ImportState.Dropped, SealedKey = seals.Make() };
         db.Add(run);
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
-        var files = new ImportFiles(source);
+        var files = new ImportFiles(source, seals);
         var began = Stopwatch.GetTimestamp();
-        await files.KeepAsync(run.Id, new MemoryStream(Encoding.UTF8.GetBytes(sheet.ToString())), default);
-        await new ImportCheck(db, source, files, targets).ReadAsync(run, today, default);
+        await files.KeepAsync(run, new MemoryStream(Encoding.UTF8.GetBytes(sheet.ToString())), default);
+        await new ImportCheck(db, source, files, seals, targets).ReadAsync(run, today, default);
         var read = Stopwatch.GetElapsedTime(began).TotalSeconds;
         await new ImportCommit(db, source, targets).CommitAsync(run, new Author(orla, "bench", now, "exchange"), today, default);
         var whole = Stopwatch.GetElapsedTime(began).TotalSeconds;

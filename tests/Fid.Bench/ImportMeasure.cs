@@ -50,16 +50,17 @@ internal static class ImportMeasure
         await using var db = FidDatabase.Open(source);
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
         // In a state that no server's worker takes up: this measures the work, not who does it.
-        var run = new ImportRun { List = "jobs", FileName = "bench.csv", Size = sheet.Length, At = now, ById = Guid.Empty, ByName = "bench", State = ImportState.Dropped };
+        var seals = new SheetSeals(new EphemeralDataProtectionProvider());
+        var run = new ImportRun { List = "jobs", FileName = "bench.csv", Size = sheet.Length, At = now, ById = Guid.Empty, ByName = "bench", State = ImportState.Dropped, SealedKey = seals.Make() };
         db.Add(run);
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
-        var files = new ImportFiles(source);
+        var files = new ImportFiles(source, seals);
         var began = Stopwatch.GetTimestamp();
-        await files.KeepAsync(run.Id, new MemoryStream(sheet), default);
+        await files.KeepAsync(run, new MemoryStream(sheet), default);
         var writer = new RecordWriter(db, new SensitiveValues(new EphemeralDataProtectionProvider()));
         var (targets, today) = (new ImportTargets(db, writer, new HireOpening(db, writer)), now.InUtc().Date);
-        await new ImportCheck(db, source, files, targets).ReadAsync(run, today, default);
+        await new ImportCheck(db, source, files, seals, targets).ReadAsync(run, today, default);
         await new ImportCommit(db, source, targets).CommitAsync(run, new Author(null, "bench", now, "exchange"), today, default);
         var time = Stopwatch.GetElapsedTime(began).TotalMilliseconds;
         if (run.State != ImportState.Committed || run.New != rows) throw new InvalidOperationException($"Not imported: {run.State}, {run.New} new.");

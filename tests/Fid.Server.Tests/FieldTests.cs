@@ -54,7 +54,11 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         field["colour"] = "blue";
         using (var wrong = await piet.SendAsync("PUT", "/api/fields/draft", Body(configuration), first.Text("version")))
             (await wrong.ErrorsAsync()).ShouldHaveSingleItem().ShouldBe(($"/configuration/fields/{configuration["fields"]!.AsArray().IndexOf(field)}/colour", "unknown-property"));
-        (await piet.SendAsync("DELETE", "/api/fields/draft")).EnsureSuccessStatusCode();
+        (await piet.SendAsync("DELETE", "/api/fields/draft")).StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
+        (await piet.SendAsync("DELETE", "/api/fields/draft", null, first.Text("version"))).EnsureSuccessStatusCode();
+        // What was thrown away does not come back by a save of somebody who still saw it.
+        using var late = await orla.SendAsync("PUT", "/api/fields/draft", Body((await DraftAsync(piet, "room")).Configuration), first.Text("version"));
+        (await late.JsonAsync()).Text("code").ShouldBe("draft-gone");
     }
 
     [Fact]

@@ -76,18 +76,84 @@ public class SheetFileTests
         Read(stream.ToArray()).ShouldBe([["42", "seen", "2027-03-04", "0.3", "yes", "", "007"]]);
     }
 
+    [Theory]
+    [InlineData("zeros", "more than can be taken")]
+    [InlineData("one cell", "20000 characters")]
+    [InlineData("one shared text", "20000 characters")]
+    [InlineData("shared texts", "more text than can be taken")]
+    [InlineData("wide", "200 columns")]
+    public void What_would_swell_beyond_measure_is_refused_while_it_is_read(string how, string says)
+    {
+        var (sheet, shared) = how switch
+        {
+            "zeros" => ((Action<StreamWriter>)(w => { for (var i = 0; i < 70_000; i++) w.Write(new string(' ', 10_000)); }), (Action<StreamWriter>?)null),
+            "one cell" => (w => { w.Write("<row><c t=\"inlineStr\"><is><t>"); for (var i = 0; i < 5_000; i++) w.Write(new string('x', 10_000)); w.Write("</t></is></c></row>"); }, null),
+            "one shared text" => (w => w.Write("<row><c t=\"s\"><v>0</v></c></row>"), w => { w.Write("<si><t>"); for (var i = 0; i < 5_000; i++) w.Write(new string('x', 10_000)); w.Write("</t></si>"); }),
+            "shared texts" => (w => w.Write("<row><c t=\"s\"><v>0</v></c></row>"), w => { for (var i = 0; i < 2_000_000; i++) w.Write($"<si><t>{i * 7919L:x}</t></si>"); for (var i = 0; i < 3_000; i++) w.Write($"<si><t>{new string('y', 15_000)}</t></si>"); }),
+            _ => (w => w.Write("<row><c r=\"A1\" t=\"str\"><v>a</v></c><c r=\"XFD1\" t=\"str\"><v>b</v></c></row>"), null),
+        };
+        var file = Workbook("", sheet, shared);
+        file.Length.ShouldBeLessThan(10_000_000);
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        Should.Throw<SheetException>(() => Read(file)).Message.ShouldContain(says);
+        (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan(1_000_000_000);
+    }
+
+    [Theory]
+    [InlineData("<dimension ref=\"A1:XFD1048576\"/>", "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c></row><row r=\"2\"><c r=\"A2\" t=\"str\"><v>b</v></c></row>")]
+    [InlineData("", "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c></row><row r=\"2000000000\"><c r=\"A2000000000\" t=\"str\"><v>b</v></c></row>")]
+    [InlineData("<cols><col min=\"1\" max=\"16384\" style=\"1\"/></cols>", "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c><c r=\"XFD1\" s=\"1\"/></row><row r=\"2\" s=\"1\"/><row r=\"3\"><c r=\"A3\" t=\"str\"><v>b</v></c></row>")]
+    public void What_a_workbook_says_of_its_size_and_what_is_only_formatted_costs_nothing(string before, string rows) =>
+        Read(Workbook(before, w => w.Write(rows))).ShouldBe([["a"], ["b"]]);
+
     [Fact]
-    public void A_zip_bomb_is_refused_before_it_is_opened()
+    public void A_whole_sheet_of_formatted_cells_reads_as_what_stands_in_it()
+    {
+        var file = Workbook("", w =>
+        {
+            w.Write("<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c></row>");
+            for (var row = 2; row <= 400_000; row++) w.Write($"<row r=\"{row}\"><c r=\"A{row}\" s=\"1\"/><c r=\"B{row}\" s=\"1\"/></row>");
+        });
+        Read(file).ShouldBe([["a"]]);
+    }
+
+    [Fact]
+    public void Reading_can_be_stopped_in_the_middle()
+    {
+        using var stop = new CancellationTokenSource();
+        var file = Workbook("", w => { for (var row = 1; row <= 100_000; row++) w.Write($"<row r=\"{row}\"><c r=\"A{row}\" t=\"str\"><v>a</v></c></row>"); });
+        var read = 0;
+        Should.Throw<OperationCanceledException>(() =>
+        {
+            foreach (var _ in SheetFile.Rows(() => new MemoryStream(file), stop.Token))
+                if (++read == 5) stop.Cancel();
+        });
+        read.ShouldBeLessThan(5_000);
+        Should.Throw<OperationCanceledException>(() => SheetFile.Rows(() => new MemoryStream(Encoding.UTF8.GetBytes(string.Concat(Enumerable.Repeat("a,b\n", 50_000)))), stop.Token).Count());
+    }
+
+    [Fact]
+    public void A_line_that_never_ends_is_no_row() =>
+        Should.Throw<SheetException>(() => Read(Encoding.UTF8.GetBytes("a,b\n" + new string(',', 5_000_000)))).Message.ShouldContain("too long");
+
+    // A workbook with one sheet, written as a program would that means harm.
+    private static byte[] Workbook(string beforeRows, Action<StreamWriter> rows, Action<StreamWriter>? shared = null)
     {
         using var stream = new MemoryStream();
         using (var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true))
         {
-            using var entry = zip.CreateEntry("xl/worksheets/sheet1.xml", CompressionLevel.SmallestSize).Open();
-            var zeros = new byte[1_000_000];
-            for (var i = 0; i < 700; i++) entry.Write(zeros);
+            Part("xl/workbook.xml", w => w.Write("""<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>"""));
+            Part("xl/_rels/workbook.xml.rels", w => w.Write("""<Relationships><Relationship Id="rId1" Target="worksheets/sheet1.xml"/></Relationships>"""));
+            Part("xl/worksheets/sheet1.xml", w => { w.Write($"<worksheet>{beforeRows}<sheetData>"); rows(w); w.Write("</sheetData></worksheet>"); });
+            if (shared is not null) Part("xl/sharedStrings.xml", w => { w.Write("<sst>"); shared(w); w.Write("</sst>"); });
+
+            void Part(string name, Action<StreamWriter> write)
+            {
+                using var writer = new StreamWriter(zip.CreateEntry(name, CompressionLevel.SmallestSize).Open());
+                write(writer);
+            }
         }
-        stream.Length.ShouldBeLessThan(1_000_000);
-        Should.Throw<SheetException>(() => Read(stream.ToArray())).Message.ShouldContain("600 MB");
+        return stream.ToArray();
     }
 
     [Theory]

@@ -61,6 +61,20 @@ public sealed class FieldSet
         _ => field.RequiredWhen is not null,
     };
 
+    /// <summary>The fields by which a field's being shown or required is decided, those that computed ones among them read too.</summary>
+    public IReadOnlyCollection<string> ConditionsRead(string key)
+    {
+        var read = new HashSet<string>(StringComparer.Ordinal);
+        if (Place(key) is var at and >= 0) Add(Compiled[at].ShowWhen, Compiled[at].RequiredWhen);
+        return read;
+
+        void Add(params RecordFormula?[] formulas)
+        {
+            foreach (var name in formulas.OfType<RecordFormula>().SelectMany(f => f.Names))
+                if (read.Add(name) && Place(name) is var place and >= 0 && Fields[place].Type == FieldType.Computed) Add(Compiled[place].Default);
+        }
+    }
+
     /// <summary>Whether a change of another field can set a field.</summary>
     public bool IsSetByRule(string key) => Fields.Any(f => f.OnChange.Any(r => r.Set == key));
 

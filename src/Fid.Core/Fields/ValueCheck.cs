@@ -30,7 +30,7 @@ public static class ValueCheck
     public static (JsonElement? Value, Problem? Problem) Check(FieldDefinition field, JsonElement? value)
     {
         if (value is not { } entered || entered.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined) return (null, null);
-        if (field.Sensitive && (SealedText.IsMask(entered) || SealedText.IsSealed(entered))) return Wrong(field, "masked", "This is the mask that stands for the value, not a value.");
+        if ((field.Sensitive && SealedText.IsMask(entered)) || SealedText.IsSealed(entered)) return Wrong(field, "masked", "This is the mask that stands for the value, not a value.");
         return field.Type switch
         {
             FieldType.Computed => Wrong(field, "read-only", "This is computed and is not entered."),

@@ -22,6 +22,17 @@ public sealed class PersonMatcher
     /// <param name="known">The people, by an id of the caller's.</param>
     public PersonMatcher(IEnumerable<(string Id, PersonFacts Person)> known) => _known = [.. known.Select(k => (k.Id, new Prepared(k.Person)))];
 
+    private PersonMatcher((string Id, Prepared Person)[] known) => _known = known;
+
+    /// <summary>The same with some people as they are known by now, or added at the end; the others stay prepared as they are.</summary>
+    public PersonMatcher With(IReadOnlyDictionary<string, PersonFacts> known)
+    {
+        var kept = _known.Select(k => known.TryGetValue(k.Id, out var facts) ? (k.Id, new Prepared(facts)) : k).ToList();
+        var there = _known.Select(k => k.Id).ToHashSet(StringComparer.Ordinal);
+        kept.AddRange(known.Where(k => !there.Contains(k.Key)).Select(k => (k.Key, new Prepared(k.Value))));
+        return new PersonMatcher([.. kept]);
+    }
+
     /// <summary>Those that somebody may be, the likeliest first; of equal ones in the order in which they are known.</summary>
     public IReadOnlyList<PersonMatch> Find(PersonFacts person)
     {

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Fid.Core.Lists;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -7,7 +6,7 @@ using Npgsql;
 namespace Fid.Data.Exchange;
 
 /// <summary>Reads a file, matches its columns, and says of every row what it would do.</summary>
-public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles files, ImportTargets targets)
+public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles files, SheetSeals seals, ImportTargets targets)
 {
     private const int Sampled = 200;
     private const int HeaderWithin = 10;
@@ -16,22 +15,16 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
     /// <summary>Reads the file of a run from its beginning.</summary>
     public async Task ReadAsync(ImportRun run, LocalDate today, CancellationToken cancellation)
     {
-        var path = Path.GetTempFileName();
-        try
-        {
-            await files.FetchAsync(run.Id, path, cancellation);
-            var target = await targets.OfAsync(run, cancellation);
-            var first = SheetFile.Rows(() => File.OpenRead(path)).Take(HeaderWithin + Sampled).ToList();
-            if (first.Count == 0) throw new SheetException("The file is empty.");
-            var header = HeaderAmong(target.Definition, first);
-            run.Headers = [.. first[header].Select((h, i) => h.Trim().Length > 0 ? h.Trim() : $"({SheetWriter.Letters(i + 1)})")];
-            await MatchAsync(run, target, first.Skip(header + 1).ToList(), cancellation);
-            await CheckAsync(run, target, today, () => SheetFile.Rows(() => File.OpenRead(path)).Skip(header + 1).Select((cells, i) => (i + 1, cells)), guess: true, cancellation);
-        }
-        finally
-        {
-            File.Delete(path);
-        }
+        var file = await files.FetchAsync(run, cancellation);
+        var target = await targets.OfAsync(run, cancellation);
+        var first = SheetFile.Rows(Open, cancellation).Take(HeaderWithin + Sampled).ToList();
+        if (first.Count == 0) throw new SheetException("The file is empty.");
+        var header = HeaderAmong(target.Definition, first);
+        run.Headers = [.. first[header].Select((h, i) => h.Trim().Length > 0 ? h.Trim() : $"({SheetWriter.Letters(i + 1)})")];
+        await MatchAsync(run, target, first.Skip(header + 1).ToList(), cancellation);
+        await CheckAsync(run, target, today, () => SheetFile.Rows(Open, cancellation).Skip(header + 1).Select((cells, i) => (i + 1, cells)), guess: true, cancellation);
+
+        Stream Open() => new MemoryStream(file, writable: false);
     }
 
     /// <summary>Checks the rows of a run anew, as they stand now.</summary>
@@ -39,11 +32,21 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
     {
         var generation = run.Generation;
         await using var reading = await source.OpenConnectionAsync(cancellation);
-        await CheckAsync(run, await targets.OfAsync(run, cancellation), today, () => ImportRows.Cells(reading, run.Id, generation), guess: run.Dates is null, cancellation);
+        using var seal = seals.Of(run);
+        await CheckAsync(run, await targets.OfAsync(run, cancellation), today, () => Watched(ImportRows.Cells(reading, seal, run.Id, generation), cancellation), guess: run.Dates is null, cancellation);
     }
 
     /// <summary>How the columns of a run are remembered: by the list and the headers.</summary>
     public static string MemoryKey(ImportRun run) => run.List + "\n" + string.Join('\t', run.Headers.Select(h => h.ToUpperInvariant()));
+
+    private static IEnumerable<T> Watched<T>(IEnumerable<T> rows, CancellationToken cancellation)
+    {
+        foreach (var row in rows)
+        {
+            cancellation.ThrowIfCancellationRequested();
+            yield return row;
+        }
+    }
 
     // A title may stand above the header: the header is the row that names most columns, else the first.
     private static int HeaderAmong(ListDefinition list, List<string[]> rows)
@@ -99,6 +102,7 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
 
     private async Task WriteAsync(ImportRun run, IRowChecker checker, Func<IEnumerable<(int Number, string[] Cells)>> rows, CancellationToken cancellation)
     {
+        using var seal = seals.Of(run);
         var counts = new int[Enum.GetValues<RowOutcome>().Length];
         var generation = run.Generation + 1;
         await using var connection = await source.OpenConnectionAsync(cancellation);
@@ -106,44 +110,48 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
         var total = 0;
         await using (var writer = await ImportRows.WriterAsync(connection, cancellation))
         {
+            writer.Timeout = TimeSpan.FromSeconds(FidDatabase.LongestWork);
             foreach (var (number, cells) in rows())
             {
                 var row = checker.Check(number, cells);
                 counts[(int)row.Outcome]++;
-                ImportRows.Write(writer, run.Id, generation, row);
+                ImportRows.Write(writer, seal, run.Id, generation, row);
                 if (++total % TellEvery != 0) continue;
                 cancellation.ThrowIfCancellationRequested();
                 await TellAsync(source, run, total, cancellation);
             }
             await writer.CompleteAsync(cancellation);
         }
-        if (checker.RowsRefer) await RefuseTogetherAsync(run, generation, checker.CheckTogether(), counts, connection, cancellation);
+        if (checker.RowsRefer) await RefuseTogetherAsync(run, seal, generation, checker.CheckTogether(), counts, connection, cancellation);
         await ExecuteAsync(connection, "delete from import_rows where run_id = $1 and generation < $2", cancellation, run.Id, generation);
         run.Generation = generation;
         (run.Rows, run.Done) = (total, total);
         (run.New, run.Changed, run.Same, run.Wrong, run.Ignored) = (counts[0], counts[1], counts[2], counts[3], counts[4]);
+        var began = run.State.ToString();
         run.State = ImportState.Ready;
-        // The run and its rows change in one transaction, whichever connection each came by.
-        await ExecuteAsync(connection, """
+        // What has been read is kept in rows alone.
+        await ExecuteAsync(connection, "delete from import_pieces where run_id = $1", cancellation, run.Id);
+        // The run and its rows change in one transaction, whichever connection each came by; not where it was dropped meanwhile.
+        var written = await ExecuteAsync(connection, """
             update import_runs set generation = $2, rows = $3, done = $3, "new" = $4, changed = $5, same = $6, wrong = $7, ignored = $8, state = $9,
-              headers = $10, columns = $11, matched_by = $12, dates = $13, ask_dates = $14, "decimal" = $15 where id = $1
+              headers = $10, columns = $11, matched_by = $12, dates = $13, ask_dates = $14, "decimal" = $15 where id = $1 and state = $16
             """, cancellation, run.Id, generation, total, counts[0], counts[1], counts[2], counts[3], counts[4], run.State.ToString(),
-            run.Headers, run.Columns, run.MatchedBy, (object?)run.Dates ?? DBNull.Value, run.AskDates, run.Decimal);
-        await transaction.CommitAsync(cancellation);
+            run.Headers, run.Columns, run.MatchedBy, (object?)run.Dates ?? DBNull.Value, run.AskDates, run.Decimal, began);
+        if (written > 0) await transaction.CommitAsync(cancellation);
     }
 
     private static async Task RefuseTogetherAsync(
-        ImportRun run, int generation, IReadOnlyDictionary<int, EntryProblem[]> wrong, int[] counts, NpgsqlConnection connection, CancellationToken cancellation)
+        ImportRun run, SheetSeal seal, int generation, IReadOnlyDictionary<int, EntryProblem[]> wrong, int[] counts, NpgsqlConnection connection, CancellationToken cancellation)
     {
         foreach (var (number, problems) in wrong)
         {
             await using var update = new NpgsqlCommand("""
                 with old as (select outcome from import_rows where run_id = $1 and generation = $2 and no = $3)
-                update import_rows set outcome = $4, problems = $5::jsonb, entry_id = null from old
+                update import_rows set outcome = $4, problems = $5, entry_id = null from old
                 where run_id = $1 and generation = $2 and no = $3 returning old.outcome
                 """, connection)
             {
-                Parameters = { new() { Value = run.Id }, new() { Value = generation }, new() { Value = number }, new() { Value = (short)RowOutcome.Wrong }, new() { Value = JsonSerializer.Serialize(problems, JsonSerializerOptions.Web) } },
+                Parameters = { new() { Value = run.Id }, new() { Value = generation }, new() { Value = number }, new() { Value = (short)RowOutcome.Wrong }, new() { Value = seal.CloseProblems(problems)! } },
             };
             counts[(short)(await update.ExecuteScalarAsync(cancellation))!]--;
             counts[(int)RowOutcome.Wrong]++;
@@ -157,10 +165,10 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
         await ExecuteAsync(connection, "update import_runs set done = $2, rows = greatest(rows, $2) where id = $1", cancellation, run.Id, done);
     }
 
-    private static async Task ExecuteAsync(NpgsqlConnection connection, string sql, CancellationToken cancellation, params object[] values)
+    private static async Task<int> ExecuteAsync(NpgsqlConnection connection, string sql, CancellationToken cancellation, params object[] values)
     {
-        await using var command = new NpgsqlCommand(sql, connection);
+        await using var command = new NpgsqlCommand(sql, connection) { CommandTimeout = FidDatabase.LongestWork };
         foreach (var value in values) command.Parameters.Add(new NpgsqlParameter { Value = value });
-        await command.ExecuteNonQueryAsync(cancellation);
+        return await command.ExecuteNonQueryAsync(cancellation);
     }
 }

@@ -28,7 +28,6 @@ public sealed class ImportCommit(FidDb db, NpgsqlDataSource source, ImportTarget
         var key = ImportCheck.MemoryKey(run);
         await db.Database.ExecuteSqlAsync(
             $"insert into import_memory (key, columns) values ({key}, {run.Columns}) on conflict (key) do update set columns = excluded.columns", cancellation);
-        await ImportFiles.ForgetAsync(db, run.Id, cancellation);
         (run.State, run.ChangeId, run.CommittedAt, run.Failure, run.Done) = (ImportState.Committed, change.Id, author.At, null, run.Rows);
         await SaveAsync(run, cancellation);
         await transaction.CommitAsync(cancellation);

@@ -1,16 +1,16 @@
-using Microsoft.EntityFrameworkCore;
 using Npgsql;
 
 namespace Fid.Data.Exchange;
 
-/// <summary>Keeps uploaded files in the database, in pieces, so that any server instance can go on with them.</summary>
-public sealed class ImportFiles(NpgsqlDataSource source)
+/// <summary>Keeps uploaded files in the database until they are read, in sealed pieces, so that any server instance can go on with them.</summary>
+public sealed class ImportFiles(NpgsqlDataSource source, SheetSeals seals)
 {
     private const int Piece = 1_000_000;
 
     /// <summary>Keeps a file; answers its size, or null after keeping nothing where it is larger than a sheet may be.</summary>
-    public async Task<long?> KeepAsync(Guid run, Stream content, CancellationToken cancellation)
+    public async Task<long?> KeepAsync(ImportRun run, Stream content, CancellationToken cancellation)
     {
+        using var seal = seals.Of(run);
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         var buffer = new byte[Piece];
@@ -22,7 +22,7 @@ public sealed class ImportFiles(NpgsqlDataSource source)
             if ((size += read) > SheetFile.LargestFile) return null;
             await using var insert = new NpgsqlCommand("insert into import_pieces (run_id, no, bytes) values ($1, $2, $3)", connection, transaction)
             {
-                Parameters = { new() { Value = run }, new() { Value = number }, new() { Value = buffer[..read] } },
+                Parameters = { new() { Value = run.Id }, new() { Value = number }, new() { Value = seal.Close(buffer.AsSpan(0, read)) } },
             };
             await insert.ExecuteNonQueryAsync(cancellation);
         }
@@ -30,17 +30,16 @@ public sealed class ImportFiles(NpgsqlDataSource source)
         return size;
     }
 
-    /// <summary>Copies a file to a place on disk, where it can be read as often as is needed.</summary>
-    public async Task FetchAsync(Guid run, string path, CancellationToken cancellation)
+    /// <summary>The file as it came.</summary>
+    public async Task<byte[]> FetchAsync(ImportRun run, CancellationToken cancellation)
     {
+        using var seal = seals.Of(run);
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        await using var file = File.Create(path);
-        await using var select = new NpgsqlCommand("select bytes from import_pieces where run_id = $1 order by no", connection) { Parameters = { new() { Value = run } } };
+        // It is at most as large as a sheet may be, and never written to a disk in the open.
+        using var file = new MemoryStream((int)Math.Min(run.Size, SheetFile.LargestFile));
+        await using var select = new NpgsqlCommand("select bytes from import_pieces where run_id = $1 order by no", connection) { Parameters = { new() { Value = run.Id } } };
         await using var reader = await select.ExecuteReaderAsync(System.Data.CommandBehavior.SequentialAccess, cancellation);
-        while (await reader.ReadAsync(cancellation)) await file.WriteAsync(await reader.GetFieldValueAsync<byte[]>(0, cancellation), cancellation);
+        while (await reader.ReadAsync(cancellation)) file.Write(seal.Open(await reader.GetFieldValueAsync<byte[]>(0, cancellation)));
+        return file.ToArray();
     }
-
-    /// <summary>Forgets a file.</summary>
-    public static Task ForgetAsync(FidDb db, Guid run, CancellationToken cancellation) =>
-        db.Database.ExecuteSqlAsync($"delete from import_pieces where run_id = {run}", cancellation);
 }

@@ -75,6 +75,9 @@ public sealed class ImportRun
     public Guid? ChangeId { get; set; }
 
     public Instant? CommittedAt { get; set; }
+
+    /// <summary>What opens its file and its rows, sealed by the key ring; null once they are gone.</summary>
+    public byte[]? SealedKey { get; set; }
 }
 
 /// <summary>Where an import is.</summary>

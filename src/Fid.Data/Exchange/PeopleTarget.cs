@@ -157,7 +157,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
         {
             var (changed, own) = ((short)RowOutcome.Changed, fields.Set.Find(key)!.Of == FieldOwner.Person);
             var taken = await db.Database.SqlQuery<int>($"""
-                select 1 as "Value" from import_rows r left join employments e on e.id = r.entry_id join record_values v on v.field = {key} and v.value = r.values -> {key}
+                select 1 as "Value" from import_rows r left join employments e on e.id = r.entry_id join record_values v on v.field = {key} and md5(v.value #>> array[]::text[]) = md5(r.values -> {key} #>> array[]::text[]) and v.value = r.values -> {key}
                 where r.run_id = {run.Id} and r.generation = {run.Generation} and r.outcome <= {changed} and upper_inf(v.known) and v.owner_id is distinct from case when {own} then e.person_id else e.id end limit 1
                 """).AnyAsync(cancellation);
             if (taken) return false;

@@ -1,9 +1,7 @@
 using System.Globalization;
-using System.IO.Compression;
 using System.Text;
 using CsvHelper;
 using CsvHelper.Configuration;
-using MiniExcelLibs;
 
 namespace Fid.Data.Exchange;
 
@@ -17,9 +15,6 @@ public static class SheetFile
     /// <summary>The largest file that is taken, in bytes.</summary>
     public const long LargestFile = 50_000_000;
 
-    /// <summary>The most a workbook may hold once it is unpacked, in bytes.</summary>
-    private const long LargestUnpacked = 600_000_000;
-
     /// <summary>The most rows that are taken.</summary>
     public const int MostRows = 250_000;
 
@@ -27,26 +22,27 @@ public static class SheetFile
     public const int MostColumns = 200;
 
     /// <summary>The longest cell that is taken, in characters.</summary>
-    private const int LongestCell = 20_000;
+    internal const int LongestCell = 20_000;
 
     private const int Sniffed = 64 * 1024;
 
     /// <summary>The rows of a file, cells as text; rows of nothing are left out. Throws <see cref="SheetException"/> where it is no
     /// sheet or too much of one.</summary>
     /// <param name="open">Opens the file at its beginning; must be seekable.</param>
-    public static IEnumerable<string[]> Rows(Func<Stream> open)
+    /// <param name="cancellation">Stops the reading.</param>
+    public static IEnumerable<string[]> Rows(Func<Stream> open, CancellationToken cancellation = default)
     {
         using var file = open();
         Span<byte> start = stackalloc byte[4];
         var read = file.ReadAtLeast(start, 4, throwOnEndOfStream: false);
         file.Position = 0;
-        if (read >= 4 && start.SequenceEqual("PK\x03\x04"u8)) return Workbook(open);
+        if (read >= 4 && start.SequenceEqual("PK\x03\x04"u8)) return Workbook(open, cancellation);
         if (read >= 4 && start.SequenceEqual(new byte[] { 0xD0, 0xCF, 0x11, 0xE0 }))
             throw new SheetException("This is a workbook of an old kind. Save it as .xlsx or .csv, and try again.");
-        return Separated(open);
+        return Separated(open, cancellation);
     }
 
-    private static IEnumerable<string[]> Separated(Func<Stream> open)
+    private static IEnumerable<string[]> Separated(Func<Stream> open, CancellationToken cancellation)
     {
         using var file = open();
         var head = new byte[Sniffed];
@@ -55,7 +51,7 @@ public static class SheetFile
         file.Position = 0;
         var sample = encoding.GetString(head, 0, length).TrimStart('\uFEFF');
         if (sample.Contains('\0', StringComparison.Ordinal)) throw new SheetException("This is no sheet. Choose a .csv, .tsv or .xlsx file.");
-        using var reader = new StreamReader(file, encoding, detectEncodingFromByteOrderMarks: true);
+        using var reader = new BoundedLines(new StreamReader(file, encoding, detectEncodingFromByteOrderMarks: true), cancellation);
         using var csv = new CsvParser(reader, Configuration(SeparatorOf(sample)));
         var count = 0;
         while (true)
@@ -72,86 +68,45 @@ public static class SheetFile
         }
     }
 
-    private static IEnumerable<string[]> Workbook(Func<Stream> open)
+    private static IEnumerable<string[]> Workbook(Func<Stream> open, CancellationToken cancellation)
     {
-        using (var file = open()) RefuseBombs(file);
-        using var stream = open();
-        IEnumerable<dynamic> rows;
-        try
-        {
-            rows = MiniExcel.Query(stream, useHeaderRow: false, excelType: ExcelType.XLSX);
-        }
-        catch (Exception e) when (e is not OutOfMemoryException)
-        {
-            throw Unreadable(e);
-        }
-        using var at = rows.GetEnumerator();
+        using var file = open();
+        using var reader = Sound(() => new WorkbookReader(file, cancellation));
+        using var at = reader.Rows().GetEnumerator();
         var count = 0;
-        while (true)
-        {
-            string[] cells;
-            try
-            {
-                if (!at.MoveNext()) break;
-                cells = [.. ((IDictionary<string, object?>)at.Current).Values.Select(Text)];
-            }
-            catch (Exception e) when (e is not OutOfMemoryException)
-            {
-                throw Unreadable(e);
-            }
-            if (Take(cells, ref count) is { } row) yield return row;
-        }
+        while (Sound(at.MoveNext))
+            if (Take(at.Current, ref count) is { } row) yield return row;
     }
 
-    private static SheetException Unreadable(Exception inner) => new("The workbook cannot be read. Open it, save it anew as .xlsx, and try again.", inner);
-
-    // What a zip says about its sizes may be a lie, so that it is unpacked once, into nothing, and counted.
-    private static void RefuseBombs(Stream file)
+    // A file that is no sound workbook fails in many ways; to the reader all of them mean one thing.
+    private static T Sound<T>(Func<T> read)
     {
         try
         {
-            using var zip = new ZipArchive(file, ZipArchiveMode.Read, leaveOpen: true);
-            var buffer = new byte[81920];
-            long unpacked = 0;
-            foreach (var entry in zip.Entries)
-            {
-                using var content = entry.Open();
-                for (int read; (read = content.Read(buffer)) > 0;)
-                    if ((unpacked += read) > LargestUnpacked)
-                        throw new SheetException($"Unpacked, this workbook holds more than {LargestUnpacked / 1_000_000} MB. Split it, or save it as .csv.");
-            }
+            return read();
         }
-        catch (InvalidDataException e)
+        catch (Exception e) when (e is System.Xml.XmlException or InvalidDataException or IOException or FormatException or ArgumentException)
         {
-            throw Unreadable(e);
+            throw new SheetException("The workbook cannot be read. Open it, save it anew as .xlsx, and try again.", e);
         }
     }
+
+    internal static SheetException TooWide() => new($"A row has more than {MostColumns} columns. Take away those that are not needed.");
+
+    internal static SheetException TooLong() => new($"A cell holds more than {LongestCell} characters. Shorten it, and try again.");
 
     private static string[]? Take(string[] cells, ref int count)
     {
         var used = cells.Length;
         while (used > 0 && string.IsNullOrWhiteSpace(cells[used - 1])) used--;
         if (used == 0) return null;
-        if (used > MostColumns) throw new SheetException($"A row has more than {MostColumns} columns. Take away those that are not needed.");
+        if (used > MostColumns) throw TooWide();
         if (++count > MostRows + 1) throw new SheetException($"The sheet has more than {MostRows} rows. Split it.");
         return used == cells.Length ? cells : cells[..used];
     }
 
-    private static string Text(object? cell) => cell switch
-    {
-        null => "",
-        string text => text,
-        bool yes => yes ? "yes" : "no",
-        DateTime { TimeOfDay.Ticks: 0 } date => date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-        DateTime moment => moment.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture),
-        TimeSpan time => time.ToString(@"hh\:mm", CultureInfo.InvariantCulture),
-        double number => Number(number),
-        IFormattable other => other.ToString(null, CultureInfo.InvariantCulture),
-        _ => cell.ToString() ?? "",
-    };
-
     // A spreadsheet keeps 0.1 + 0.2 as a binary fraction; people mean what they see, which is fifteen digits.
-    private static string Number(double number) =>
+    internal static string Number(double number) =>
         Math.Abs(number) < 1e15 ? ((decimal)number).ToString("0.###############", CultureInfo.InvariantCulture) : number.ToString("R", CultureInfo.InvariantCulture);
 
     private static CsvConfiguration Configuration(char separator) => new(CultureInfo.InvariantCulture)

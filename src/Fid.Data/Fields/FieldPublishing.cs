@@ -27,8 +27,12 @@ public sealed class FieldPublishing(FidDb db)
     public async Task<int> LiveVersionAsync(CancellationToken cancellation) =>
         await db.FieldVersions.MaxAsync(v => (int?)v.Version, cancellation) ?? 0;
 
+    /// <summary>Lets those who save, publish or throw away the draft come one after the other, to the end of the transaction.</summary>
+    public Task LockDraftAsync(CancellationToken cancellation) => db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({PublishLock})", cancellation);
+
     /// <summary>What a draft would do: findings, differences from what is live, and whom it touches.</summary>
-    public async Task<DraftReview> ReviewAsync(FieldConfiguration draft, LocalDate today, CancellationToken cancellation)
+    /// <param name="sees">Whether whoever asks may see a field as it is live: of the others nothing is counted.</param>
+    public async Task<DraftReview> ReviewAsync(FieldConfiguration draft, LocalDate today, Func<string, bool> sees, CancellationToken cancellation)
     {
         var live = (await VersionAsync(await LiveVersionAsync(cancellation), cancellation))!;
         var stages = await StagesAsync(cancellation);
@@ -37,17 +41,17 @@ public sealed class FieldPublishing(FidDb db)
         foreach (var list in Core.Lists.ShippedLists.All) lists.TryAdd(list.Key, []);
         var differences = ConfigurationDifference.Of(live, draft);
         var findings = ConfigurationCheck.Of(new ConfigurationQuestion(
-            draft.Fields, stages, lists, Fid.Core.Fields.Shipped.ShippedFields.Roles, live.Fields, await StoredAsync(live, differences, cancellation)));
+            draft.Fields, stages, lists, Fid.Core.Fields.Shipped.ShippedFields.Roles, live.Fields, await StoredAsync(live, differences, sees, cancellation)));
         var gone = Fid.Core.Fields.Shipped.ShippedFields.All.Where(f => draft.Fields.All(d => d.Key != f.Key))
             .Select(f => new Finding("shipped-removed", [f.Key], $"“{f.Label("en")}” ships with Fid and cannot be taken away. Hide it instead: show it only when false."));
         var all = gone.Concat(await SensitiveAsync(live, draft, cancellation)).Concat(findings).ToList();
-        return new DraftReview(all, differences, all.Exists(Blocks) ? [] : await TouchedAsync(live, draft, stages, differences, today, cancellation));
+        return new DraftReview(all, differences, all.Exists(Blocks) ? [] : await TouchedAsync(live, draft, stages, differences, today, sees, cancellation), AccessWidening.Of(live, draft, Fid.Core.Fields.Shipped.ShippedFields.Roles));
     }
 
     /// <summary>Makes a draft the live version, with every record's projection brought up to it. All in the caller's transaction.</summary>
     public async Task<int> PublishAsync(FieldConfiguration draft, Author author, string? why, LocalDate today, CancellationToken cancellation)
     {
-        await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({PublishLock})", cancellation);
+        await LockDraftAsync(cancellation);
         var written = draft.Write();
         var version = await LiveVersionAsync(cancellation) + 1;
         db.FieldVersions.Add(new FieldVersion
@@ -107,9 +111,10 @@ public sealed class FieldPublishing(FidDb db)
         await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
 
     // How many active records hold which value, of fields that are changed or gone.
-    private async Task<Dictionary<string, IReadOnlyDictionary<string, int>>> StoredAsync(FieldConfiguration live, IReadOnlyList<FieldDifference> differences, CancellationToken cancellation)
+    private async Task<Dictionary<string, IReadOnlyDictionary<string, int>>> StoredAsync(
+        FieldConfiguration live, IReadOnlyList<FieldDifference> differences, Func<string, bool> sees, CancellationToken cancellation)
     {
-        var keys = differences.Where(d => d.Kind == DifferenceKind.Removed || d.Parts.Any(p => p.Part is "type" or "options" or "list")).Select(d => d.Field!).ToArray();
+        var keys = differences.Where(d => d.Field is { } field && sees(field)).Where(d => d.Kind == DifferenceKind.Removed || d.Parts.Any(p => p.Part is "type" or "options" or "list")).Select(d => d.Field!).ToArray();
         if (keys.Length == 0) return [];
         var texts = live.Fields.Where(f => !(f.Type is FieldType.Number or FieldType.Money or FieldType.YesNo or FieldType.Choices)).Select(f => f.Key).ToArray();
         var rows = await db.Database.SqlQuery<StoredCount>($"""
@@ -120,13 +125,13 @@ public sealed class FieldPublishing(FidDb db)
     }
 
     private async Task<IReadOnlyList<Touched>> TouchedAsync(
-        FieldConfiguration live, FieldConfiguration draft, List<string> stages, IReadOnlyList<FieldDifference> differences, LocalDate today, CancellationToken cancellation)
+        FieldConfiguration live, FieldConfiguration draft, List<string> stages, IReadOnlyList<FieldDifference> differences, LocalDate today, Func<string, bool> sees, CancellationToken cancellation)
     {
         if (differences.All(d => d.Kind == DifferenceKind.Moved)) return [];
         if (FieldSet.Read(live.Fields, stages).Answer is not { } before || FieldSet.Read(draft.Fields, stages).Answer is not { } after) return [];
         var active = await ActiveRecords.LoadAsync(db, today, cancellation);
         var (lacking, hidden) = (new Dictionary<string, int>(), new Dictionary<string, int>());
-        foreach (var (missing, gone) in active.Records.Values.AsParallel().WithCancellation(cancellation).Select(r => Compare(before, after, r)).ToArray())
+        foreach (var (missing, gone) in active.Records.Values.AsParallel().WithCancellation(cancellation).Select(r => Compare(before, after, Seen(r, sees))).ToArray())
         {
             foreach (var key in missing) lacking[key] = lacking.GetValueOrDefault(key) + 1;
             foreach (var key in gone) hidden[key] = hidden.GetValueOrDefault(key) + 1;
@@ -142,6 +147,10 @@ public sealed class FieldPublishing(FidDb db)
         return ([.. will.Missing.Except(was.Missing)], [.. was.ShownFilled.Except(will.ShownFilled)]);
     }
 
+    // A condition over what somebody may not see would tell it by the number of those it touches.
+    private static ActiveRecord Seen(ActiveRecord record, Func<string, bool> sees) =>
+        record.Values.Keys.All(sees) ? record : record with { Values = record.Values.Where(v => sees(v.Key)).ToDictionary() };
+
     private sealed record StoredCount(string Field, string Value, int Count);
 }
 
@@ -149,7 +158,9 @@ public sealed class FieldPublishing(FidDb db)
 /// <param name="Findings">What would trip people up.</param>
 /// <param name="Differences">What differs from what is live.</param>
 /// <param name="Touched">Whom it touches; empty while findings keep it from being published.</param>
-public sealed record DraftReview(IReadOnlyList<Finding> Findings, IReadOnlyList<FieldDifference> Differences, IReadOnlyList<Touched> Touched);
+/// <param name="Widened">What is guarded and would be seen by more; where there is any, a second person has to agree.</param>
+public sealed record DraftReview(
+    IReadOnlyList<Finding> Findings, IReadOnlyList<FieldDifference> Differences, IReadOnlyList<Touched> Touched, IReadOnlyList<WidenedAccess> Widened);
 
 /// <summary>Active records that a draft touches.</summary>
 /// <param name="Field">The field.</param>

@@ -39,6 +39,11 @@ public sealed class FieldDraft
 
     public required string ByName { get; set; }
 
+    /// <summary>Who asked for it to be published, where a second person has to agree; null while nobody has. Every save takes it back.</summary>
+    public Guid? AskedById { get; set; }
+
+    public string? AskedByName { get; set; }
+
     /// <summary>Changes with every save.</summary>
     public uint RowVersion { get; init; }
 }

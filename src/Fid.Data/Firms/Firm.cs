@@ -34,6 +34,9 @@ public sealed class Firm
     /// <summary>Where the recruiting feed is; null for none.</summary>
     public string? FeedAddress { get; set; }
 
+    /// <summary>The day up to which values entered beforehand have taken effect everywhere; null before the first.</summary>
+    public NodaTime.LocalDate? TurnedOn { get; set; }
+
     /// <summary>The key of the hashes by which sensitive values are found, encrypted; made with the firm.</summary>
     public byte[]? HashKey { get; set; }
 }

@@ -161,7 +161,12 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     private async Task<string?> NextBadgeAsync(CancellationToken cancellation)
     {
         if (_badgesAreRead) return _nextBadge;
-        (_nextBadge, _badgesAreRead) = (Badges.NextFree(await db.RecordValues.Where(v => v.Field == "badge").Select(v => v.Value.GetString()!).Distinct().ToListAsync(cancellation)), true);
+        // The highest there ever was, and one of the longest, say what comes next; both stand at the end of an index.
+        var telling = await db.Database.SqlQuery<string>($"""
+            (select value #>> array[]::text[] as "Value" from record_values where field = 'badge' order by lpad(value #>> array[]::text[], 20, '0') desc limit 1)
+            union all (select value #>> array[]::text[] from record_values where field = 'badge' order by length(value #>> array[]::text[]) desc limit 1)
+            """).ToListAsync(cancellation);
+        (_nextBadge, _badgesAreRead) = (Badges.NextFree(telling), true);
         return _nextBadge;
     }
 

@@ -14,7 +14,8 @@ public sealed class Intake(FidDb db)
     public async Task<(int Arrived, int Changed)> ReceiveAsync(IReadOnlyList<FeedCandidate> candidates, Instant at, CancellationToken cancellation)
     {
         await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({PullLock})", cancellation);
-        var there = await db.IntakeCandidates.ToDictionaryAsync(c => c.SourceId, cancellation);
+        var named = candidates.Select(c => c.Id).ToArray();
+        var there = await db.IntakeCandidates.Where(c => named.Contains(c.SourceId)).ToDictionaryAsync(c => c.SourceId, cancellation);
         var (arrived, changed) = (0, 0);
         foreach (var candidate in candidates)
         {

@@ -58,16 +58,19 @@ public sealed class ListMover(FidDb db, RecordWriter records)
         foreach (var batch in holding.GroupBy(h => h.OwnerId).Chunk(Batch))
         {
             var owners = batch.Select(b => b.Key).ToArray();
-            var employments = await db.Employments.Where(e => owners.Contains(e.Id)).ToDictionaryAsync(e => e.Id, cancellation);
-            var now = await db.RecordsNow.Where(r => owners.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation);
+            // What is a fact of the person is changed through their last stint, and shows in all of them.
+            var stints = await db.Employments.Where(e => owners.Contains(e.Id) || owners.Contains(e.PersonId)).OrderBy(e => e.Start).ToListAsync(cancellation);
+            var ids = stints.Select(e => e.Id).ToArray();
+            foreach (var id in ids.Order()) await records.LockAsync(id, cancellation);
+            var now = await db.RecordsNow.Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation);
             foreach (var owner in batch)
             {
-                await records.LockAsync(owner.Key, cancellation);
-                var employment = employments[owner.Key];
-                var change = author.Change("record.entryMoved", owner.Key, $"{list.Key}:{from}→{to}", why);
+                if (stints.FindLast(e => e.Id == owner.Key || e.PersonId == owner.Key) is not { } employment) continue;
+                var isPerson = employment.Id != owner.Key;
+                var change = author.Change("record.entryMoved", employment.Id, $"{list.Key}:{from}→{to}", why);
                 db.Changes.Add(change);
-                var edits = owner.Select(h => new FieldEdit(h.Field, FieldValues.Replace(h.Value, from, to), "list", LocalDate.Max(on, employment.Start))).ToList();
-                await records.EditAsync(employment, now[owner.Key], edits, change, today, cancellation);
+                var edits = owner.Select(h => new FieldEdit(h.Field, FieldValues.Replace(h.Value, from, to), "list", isPerson ? on : LocalDate.Max(on, employment.Start))).ToList();
+                await records.EditAsync(employment, now[employment.Id], edits, change, today, cancellation);
             }
             await db.SaveChangesAsync(cancellation);
             db.ChangeTracker.Clear();

@@ -1,6 +1,8 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
+using Fid.Core.Json;
 using Fid.Core.Templates;
 using Fid.Data.Fields;
 using Fid.Data.Hires;
@@ -126,4 +128,9 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
 /// <param name="Message">What to do, in English.</param>
 /// <param name="Blocks">Whether it keeps the template from being published.</param>
 /// <param name="Character">For a formula, the character, from 1, at which it is wrong.</param>
-public sealed record TemplateFinding(string Part, string? Key, string? Property, string Code, string Message, bool Blocks = true, int? Character = null);
+public sealed record TemplateFinding(string Part, string? Key, string? Property, string Code, string Message, bool Blocks = true, int? Character = null)
+{
+    /// <summary>Where it stands, as a JSON Pointer by keys.</summary>
+    [JsonIgnore]
+    public string Pointer => string.Concat(new[] { Part, Key, Property }.OfType<string>().Select(part => "/" + JsonPointer.Escape(part)));
+}

@@ -1,8 +1,6 @@
 using System.Security.Claims;
-using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Server.Hires;
@@ -25,17 +23,17 @@ internal static class ArrivalsEndpoint
     {
         var today = await clock.TodayAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
-        var names = await ListNames.LoadAsync(db, cancellation);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
         var planStages = stages.ConvertAll(s => s.ToPlan());
         var hires = await OpenHires.LoadAsync(db, await HireAccess.VisibleAsync(user, db, cancellation), cancellation);
 
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var roles = ShownRecord.RolesOf(user);
-        // What a reader may not see is not named as missing either.
-        var seen = fields.Set.Fields.Where(f => f.AccessOf(roles) != FieldAccess.None && fields.Set.IsRequiredFirst(f.Key)).Select(f => f.Key).ToHashSet(StringComparer.Ordinal);
+        // What a reader may not see is not named as missing either, nor what is missing because of it.
+        var set = reader.Fields.Set;
+        var seen = set.Keys.Where(f => reader.Sees(f) && set.IsRequiredFirst(f) && reader.SeesWhyMissing(f)).ToHashSet(StringComparer.Ordinal);
         // Plans are independent of each other, so they use all cores; each answers at its own place.
-        var facts = new SeenFacts(fields, roles, names);
+        var facts = new SeenFacts(reader, names);
         var shown = hires.Select(h => h with { Head = facts.Of(h.Head) }).ToList();
         // Who may not see names gets no order by names either.
         if (!facts.Name) shown = [.. shown.OrderBy(h => h.Head.Start).ThenBy(h => h.Head.Number, StringComparer.Ordinal)];

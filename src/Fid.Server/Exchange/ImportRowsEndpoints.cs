@@ -1,7 +1,5 @@
 using System.Security.Claims;
-using System.Text.Json;
 using Fid.Core;
-using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Server.Platform;
@@ -23,23 +21,25 @@ internal static class ImportRowsEndpoints
     }
 
     private static async Task<Results<Ok<ImportRowPage>, ProblemHttpResult>> Page(
-        Guid id, string? only, int? after, ClaimsPrincipal user, FidDb db, ImportTargets targets, CancellationToken cancellation)
+        Guid id, string? only, int? after, ClaimsPrincipal user, FidDb db, ImportTargets targets, SheetSeals seals, CancellationToken cancellation)
     {
         if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { } run) return Problems.NotFound();
+        if (run.SealedKey is null) return TypedResults.Ok(new ImportRowPage([], null));
+        using var seal = seals.Of(run);
         var outcome = Enum.TryParse<RowOutcome>(only, ignoreCase: true, out var wanted) ? (short)wanted : -1;
         var rows = await db.Database.SqlQuery<StoredRow>($"""
-            select no, cells, outcome, before::text as before, code, name, name_de, values::text as values, problems::text as problems from import_rows
-            where run_id = {id} and generation = {run.Generation} and no > {after ?? 0} and ({outcome} < 0 or outcome = {outcome})
+            select no, cells, outcome, before::text as before, code, name, name_de, values::text as values, problems from import_rows
+            where run_id = {id} and generation = {run.Generation} and no > {after ?? 0} and cells is not null and ({outcome} < 0 or outcome = {outcome})
             order by no limit {PageSize + 1}
             """).ToListAsync(cancellation);
         var target = await targets.OfAsync(run, cancellation);
         var suggestions = rows.Any(r => r.Problems is not null) ? await target.SuggestionsAsync(cancellation) : null;
-        return TypedResults.Ok(new ImportRowPage([.. rows.Take(PageSize).Select(r => Describe(r, run, target, suggestions))], rows.Count > PageSize ? rows[PageSize - 1].No : null));
+        return TypedResults.Ok(new ImportRowPage([.. rows.Take(PageSize).Select(r => Describe(r, seal, run, target, suggestions))], rows.Count > PageSize ? rows[PageSize - 1].No : null));
     }
 
     /// <summary>Changes a cell, or all cells of its column that say the same; every row is then checked anew.</summary>
     private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Mend(
-        Guid id, MendRequest request, ClaimsPrincipal user, FidDb db, ImportWorker worker, CancellationToken cancellation)
+        Guid id, MendRequest request, ClaimsPrincipal user, FidDb db, SheetSeals seals, ImportWorker worker, CancellationToken cancellation)
     {
         if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { } run) return Problems.NotFound();
         if (request.Column < 0 || request.Column >= run.Headers.Length) return Problems.Invalid(new Problem("/column", "bad-value", "There is no such column."));
@@ -47,36 +47,31 @@ internal static class ImportRowsEndpoints
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         if (!await ImportsEndpoints.MoveAsync(db, id, ImportState.Ready, s => s.SetProperty(r => r.State, ImportState.Checking).SetProperty(r => r.Done, 0).SetProperty(r => r.Failure, (string?)null), cancellation))
             return ImportsEndpoints.NotNow();
-        // Arrays count from 1; a short row is filled up to the cell.
-        var place = request.Column + 1;
-        var mended = await db.Database.ExecuteSqlAsync($"""
-            update import_rows r set cells = cells[:{place} - 1] || array_fill(''::text, array[greatest({place} - 1 - cardinality(cells), 0)]) || array[{request.Text}] || cells[{place} + 1:]
-            from (select coalesce(cells[{place}], '') as cell from import_rows where run_id = {id} and generation = {run.Generation} and no = {request.Row}) was
-            where r.run_id = {id} and r.generation = {run.Generation} and (r.no = {request.Row} or ({request.AllLike} and coalesce(r.cells[{place}], '') = was.cell))
-            """, cancellation);
+        using var seal = seals.Of(run);
+        var mended = await ImportRows.MendAsync(db, seal, run, request.Row, request.Column, request.Text, request.AllLike, cancellation);
         if (mended == 0) return Problems.NotFound();
         await transaction.CommitAsync(cancellation);
         worker.Wake();
         return await ImportsEndpoints.ShowAsync(db, id, cancellation);
     }
 
-    private static ImportRowResponse Describe(StoredRow row, ImportRun run, ImportTarget target, CellSuggestions? suggestions)
+    private static ImportRowResponse Describe(StoredRow row, SheetSeal seal, ImportRun run, ImportTarget target, CellSuggestions? suggestions)
     {
-        var problems = row.Problems is null ? [] : JsonSerializer.Deserialize<EntryProblem[]>(row.Problems, JsonSerializerOptions.Web)!;
+        var (cells, problems) = (seal.OpenCells(row.Cells), seal.OpenProblems(row.Problems));
         var outcome = (RowOutcome)row.Outcome;
         return new ImportRowResponse(
-            row.No, row.Cells, outcome,
+            row.No, cells, outcome,
             [.. problems.Select(p =>
             {
                 var at = Array.IndexOf(run.Columns, p.Column);
-                return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 || at >= row.Cells.Length ? null : suggestions?.For(p, row.Cells[at]));
+                return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 || at >= cells.Length ? null : suggestions?.For(p, cells[at]));
             })],
             outcome == RowOutcome.Changed && row.Before is not null
                 ? [.. target.Differences(row.Before, new RowContent(row.Code!, row.Name!, row.NameDe, row.Values!)).Select(d => new CellChange(Array.IndexOf(run.Columns, d.Column) is var at and >= 0 ? at : null, d.Column, d.Before, d.After))]
                 : []);
     }
 
-    private sealed record StoredRow(int No, string[] Cells, short Outcome, string? Before, string? Code, string? Name, string? NameDe, string? Values, string? Problems);
+    private sealed record StoredRow(int No, byte[] Cells, short Outcome, string? Before, string? Code, string? Name, string? NameDe, string? Values, byte[]? Problems);
 }
 
 /// <summary>A cell to change.</summary>

@@ -22,7 +22,7 @@ internal static class ImportsEndpoints
         var imports = app.MapGroup("/api/imports");
         imports.MapGet("/targets", Targets).WhoMay(Access.Coordinates);
         imports.MapGet("", Index).WhoMay(Access.Coordinates);
-        imports.MapPost("", Upload).WhoMay(Access.Coordinates).WithMetadata(new LargeBody(SheetFile.LargestFile)).ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
+        imports.MapPost("", Upload).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).WithMetadata(new LargeBody(SheetFile.LargestFile)).ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
         imports.MapGet("/{id:guid}", Show).WhoMay(Access.Coordinates).ProducesProblem(404);
         imports.MapPut("/{id:guid}/matching", Match).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         imports.MapImportRows();
@@ -33,7 +33,7 @@ internal static class ImportsEndpoints
     }
 
     private static async Task<Ok<ImportResponse[]>> Index(FidDb db, CancellationToken cancellation) =>
-        TypedResults.Ok((await db.ImportRuns.AsNoTracking().OrderByDescending(r => r.At).Take(MostShown).ToListAsync(cancellation)).Select(ImportResponse.Of).ToArray());
+        TypedResults.Ok((await db.ImportRuns.AsNoTracking().Where(r => r.State != ImportState.Dropped).OrderByDescending(r => r.At).Take(MostShown).ToListAsync(cancellation)).Select(ImportResponse.Of).ToArray());
 
     /// <summary>What sheets can go into.</summary>
     private static async Task<Ok<ImportTargetResponse[]>> Targets(ClaimsPrincipal user, ImportTargets targets, CancellationToken cancellation) =>
@@ -42,19 +42,19 @@ internal static class ImportsEndpoints
 
     /// <summary>Takes a file, or cells that were pasted, as the body. Everything else happens in the background.</summary>
     private static async Task<Results<Created<ImportResponse>, ProblemHttpResult>> Upload(
-        string list, string? fileName, HttpRequest request, ClaimsPrincipal user, FidDb db, ImportFiles files, ImportTargets targets, ImportWorker worker, FirmClock clock, CancellationToken cancellation)
+        string list, string? fileName, HttpRequest request, ClaimsPrincipal user, FidDb db, ImportFiles files, SheetSeals seals, ImportTargets targets, ImportWorker worker, FirmClock clock, CancellationToken cancellation)
     {
         if (await targets.FindAsync(list, user.Id(), cancellation) is null) return Problems.Invalid(new Problem("/list", "unknown-list", "Choose a list."));
         if (request.ContentLength > SheetFile.LargestFile) return TooLarge();
         var name = TextRules.TryClean(fileName ?? "", out var clean) && clean.Length is > 0 and <= 200 ? clean : "sheet";
         var author = user.Author(clock, "exchange");
-        var run = new ImportRun { List = list, FileName = name, Size = 0, At = author.At, ById = user.Id(), ByName = author.Name, State = ImportState.Dropped };
+        var run = new ImportRun { List = list, FileName = name, Size = 0, At = author.At, ById = user.Id(), ByName = author.Name, State = ImportState.Dropped, SealedKey = seals.Make() };
         db.ImportRuns.Add(run);
         await db.SaveChangesAsync(cancellation);
         long? size;
         try
         {
-            size = await files.KeepAsync(run.Id, request.Body, cancellation);
+            size = await files.KeepAsync(run, request.Body, cancellation);
         }
         catch (BadHttpRequestException e) when (e.StatusCode == StatusCodes.Status413PayloadTooLarge)
         {
@@ -128,16 +128,23 @@ internal static class ImportsEndpoints
 
     private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Undo(Guid id, ClaimsPrincipal user, FidDb db, ImportWorker worker, CancellationToken cancellation)
     {
-        if (await FindAsync(id, user, db, cancellation) is null) return Problems.NotFound();
+        if (await FindAsync(id, user, db, cancellation) is not { } run) return Problems.NotFound();
+        if (run.SealedKey is null) return Problems.Conflict("too-late", $"An import can be undone for {ImportRetention.Kept.Days} days. Change by hand what is not right.");
         if (!await MoveAsync(db, id, ImportState.Committed, s => s.SetProperty(r => r.Failure, (string?)null).SetProperty(r => r.State, ImportState.Undoing), cancellation)) return NotNow();
         worker.Wake();
         return await ShowAsync(db, id, cancellation);
     }
 
-    /// <summary>Gives up an import that was not committed. Its file and rows go.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Drop(Guid id, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    /// <summary>Gives up an import that was not committed, also while it is being read. Its file and rows go.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Drop(Guid id, ClaimsPrincipal user, FidDb db, ImportWorker worker, CancellationToken cancellation)
     {
         if (await FindAsync(id, user, db, cancellation) is null) return Problems.NotFound();
+        // Whoever reads it sees that it was dropped, stops, and takes it away.
+        if (await db.ImportRuns.Where(r => r.Id == id && (r.State == ImportState.Reading || r.State == ImportState.Checking)).ExecuteUpdateAsync(s => s.SetProperty(r => r.State, ImportState.Dropped), cancellation) > 0)
+        {
+            worker.Wake();
+            return TypedResults.NoContent();
+        }
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         var dropped = await db.ImportRuns.Where(r => r.Id == id && (r.State == ImportState.Ready || r.State == ImportState.Failed || r.State == ImportState.Dropped)).ExecuteDeleteAsync(cancellation);
         if (dropped == 0) return NotNow();

@@ -36,18 +36,19 @@ internal static class SheetsEndpoints
         return Workbook.File(definition.Label.In(speak), definition.Label.In(speak), columns, rows);
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Rest(Guid id, string? language, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Rest(Guid id, string? language, ClaimsPrincipal user, FidDb db, SheetSeals seals, CancellationToken cancellation)
     {
-        if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { } run) return Problems.NotFound();
+        if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { SealedKey: not null } run) return Problems.NotFound();
+        using var seal = seals.Of(run);
         var wrong = (short)RowOutcome.Wrong;
         var rows = await db.Database.SqlQuery<WrongRow>($"""
-            select cells, coalesce((select string_agg(coalesce(p ->> 'column', '') || ': ' || (p ->> 'message'), ' ') from jsonb_array_elements(problems) p), '') as why
-            from import_rows where run_id = {id} and generation = {run.Generation} and outcome = {wrong} order by no
+            select cells, problems from import_rows where run_id = {id} and generation = {run.Generation} and outcome = {wrong} and cells is not null order by no
             """).ToListAsync(cancellation);
         return Workbook.File(
             $"{Path.GetFileNameWithoutExtension(run.FileName)} – {(language == "de" ? "Rest" : "rest")}", run.FileName,
             [.. run.Headers.Select(h => new SheetColumn(h, "", [])), new SheetColumn(language == "de" ? "Warum" : "Why", "", [], Wide: true)],
-            rows.Select(r => (IReadOnlyList<string>)[.. r.Cells, .. Enumerable.Repeat("", Math.Max(0, run.Headers.Length - r.Cells.Length)), r.Why]));
+            rows.Select(r => (Cells: seal.OpenCells(r.Cells), Why: string.Join(' ', seal.OpenProblems(r.Problems).Select(p => $"{p.Column}: {p.Message}"))))
+                .Select(r => (IReadOnlyList<string>)[.. r.Cells, .. Enumerable.Repeat("", Math.Max(0, run.Headers.Length - r.Cells.Length)), r.Why]));
     }
 
     private static async Task<SheetColumn> ColumnAsync(FidDb db, ListColumn column, string language, CancellationToken cancellation)
@@ -75,5 +76,5 @@ internal static class SheetsEndpoints
         return entries.Take(2).Select((e, i) => (IReadOnlyList<string>)[$"{RowChecker.Example}{i + 1}", .. Row(list, e).Skip(1)]);
     }
 
-    private sealed record WrongRow(string[] Cells, string Why);
+    private sealed record WrongRow(byte[] Cells, byte[]? Problems);
 }

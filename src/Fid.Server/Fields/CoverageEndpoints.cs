@@ -17,7 +17,7 @@ internal static class CoverageEndpoints
 
     public static void MapCoverage(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/fields/{key}/coverage", Show).WhoMay(Access.Coordinates).ProducesProblem(404);
+        app.MapGet("/api/fields/{key}/coverage", Show).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(404);
         app.MapGapSheet();
     }
 
@@ -33,27 +33,32 @@ internal static class CoverageEndpoints
     internal static async Task<Gap?> LackingAsync(
         string key, string? department, string? site, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        if (fields.Set.Find(key) is not { } field || !ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [key])) return null;
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var fields = reader.Fields;
+        // Nobody filters by what they may not see, nor learns from who lacks the field what decides that it is shown.
+        if (fields.Set.Find(key) is not { } field || !reader.Sees(key)) return null;
+        if ((department is not null && !reader.Sees("department")) || (site is not null && !reader.Sees("site"))) return null;
         var today = await clock.TodayAsync(db, cancellation);
         var active = (await ActiveRecords.LoadAsync(db, today, cancellation)).Records;
         // Somebody to whom the field is not shown does not lack it.
-        var counted = active.AsParallel().WithCancellation(cancellation).Select(r => (r.Key, Shown: IsShown(fields.Set, key, r.Value), Has: r.Value.Values.ContainsKey(key))).ToList();
+        var counted = active.AsParallel().WithCancellation(cancellation).Select(r => (r.Key, Shown: IsShown(reader, key, r.Value), Has: r.Value.Values.ContainsKey(key))).ToList();
         var lacking = counted.Where(c => c.Shown && !c.Has).Select(c => c.Key).ToArray();
-        var names = await ListNames.LoadAsync(db, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var seen = new SeenFacts(reader, names);
         var rows = await (
             from record in db.RecordsNow.AsNoTracking()
             join employment in db.Employments on record.EmploymentId equals employment.Id
             where lacking.Contains(record.EmploymentId) && (department == null || record.DepartmentCode == department) && (site == null || record.SiteCode == site)
-            orderby record.FamilyName, record.GivenName, record.EmploymentId
+            orderby reader.SeesNames ? record.FamilyName : "", reader.SeesNames ? record.GivenName : "", employment.Number
             select new { record, employment.Number }).ToListAsync(cancellation);
         return new Gap(field, counted.Count(c => c.Shown), counted.Count(c => c.Shown && c.Has), [.. rows.Select(r => new CoverageRow(
-            r.record.EmploymentId, Platform.Versions.Tag(r.record.Version), r.Number, r.record.FullName, names.Job(r.record.JobCode),
-            names.Of("departments", r.record.DepartmentCode), names.Site(r.record.SiteCode)))]);
+            r.record.EmploymentId, Platform.Versions.Tag(r.record.Version), r.Number, reader.NameOf(r.record, r.Number), seen.Job(r.record.JobCode),
+            seen.Department(r.record.DepartmentCode), seen.Site(r.record.SiteCode)))]);
     }
 
-    private static bool IsShown(FieldSet set, string key, ActiveRecord record) =>
-        set.Find(key)!.ShowWhen is null || RecordEvaluation.Of(set, new RecordQuestion(record.Values, [.. record.Values.Keys], [], null, null, record.AsOf, RecordQuestion.NoLists)).Shown.Contains(key);
+    private static bool IsShown(Reader reader, string key, ActiveRecord record) =>
+        reader.Fields.Set.Find(key)!.ShowWhen is null
+        || RecordEvaluation.Of(reader.Fields.Set, new RecordQuestion(record.Values, [.. record.Values.Keys], [], reader.Roles, null, record.AsOf, RecordQuestion.NoLists)).Shown.Contains(key);
 }
 
 /// <summary>Who lacks a field.</summary>

@@ -28,21 +28,20 @@ internal static class FieldsEndpoints
         app.MapCoverage();
     }
 
-    private static async Task<Ok<FieldsResponse>> Show(FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<FieldsResponse>> Show(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
+        var reader = await Reader.OfAsync(user, db, cancellation);
         var publishing = new FieldPublishing(db);
         var version = await publishing.LiveVersionAsync(cancellation);
         var live = (await publishing.VersionAsync(version, cancellation))!;
         var draft = await db.FieldDrafts.AsNoTracking().SingleOrDefaultAsync(cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => new FieldStage(s.Key, s.Name)).ToArrayAsync(cancellation);
-        var active = await ActiveRecords.LoadAsync(db, await clock.TodayAsync(db, cancellation), cancellation);
-        var filled = new Dictionary<string, int>();
-        foreach (var key in active.Records.Values.SelectMany(r => r.Values.Keys)) filled[key] = filled.GetValueOrDefault(key) + 1;
+        var (active, filled) = await FieldCoverage.CountAsync(db, await clock.TodayAsync(db, cancellation), cancellation);
         var templates = (await db.RoleTemplates.AsNoTracking().Where(t => !t.Retired).ToListAsync(cancellation))
             .SelectMany(t => t.Spec.Values.Keys.Select(key => (key, t.Name))).GroupBy(t => t.key).ToDictionary(g => g.Key, g => g.Select(t => t.Name).ToArray());
         return TypedResults.Ok(new FieldsResponse(
             version, Json(live), draft is null ? null : DraftResponse.Of(draft), stages, [.. Roles.All], [.. ShippedLists.All.Select(l => l.Key)],
-            [.. Core.Fields.Shipped.ShippedFields.All.Select(f => f.Key)], [.. Core.Formulas.RecordFormula.Functions], active.Records.Count, filled, templates));
+            [.. Core.Fields.Shipped.ShippedFields.All.Select(f => f.Key)], [.. Core.Formulas.RecordFormula.Functions], active, filled.Where(f => reader.Sees(f.Key)).ToDictionary(), templates.Where(t => reader.Sees(t.Key)).ToDictionary()));
     }
 
     /// <summary>The labels of the fields the reader may see.</summary>

@@ -26,14 +26,15 @@ internal static class GapSheet
 
     public static void MapGapSheet(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/fields/{key}/gap.xlsx", Give).WhoMay(Access.Coordinates).ProducesProblem(404);
-        app.MapPost("/api/fields/{key}/gap", Read).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
+        app.MapGet("/api/fields/{key}/gap.xlsx", Give).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(404);
+        app.MapPost("/api/fields/{key}/gap", Read).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(400).ProducesProblem(404);
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Give(
-        string key, string? department, string? site, string? language, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+        string key, string? department, string? site, string? language, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
         if (await CoverageEndpoints.LackingAsync(key, department, site, user, db, clock, cancellation) is not { } gap) return Problems.NotFound();
+        await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.Exported, $"gap {key}", cancellation);
         var speak = language == "de" ? "de" : "en";
         var choices = await Workbook.ChoicesAsync(db, gap.Field, speak, cancellation);
         var label = gap.Field.Label(speak);
@@ -58,7 +59,7 @@ internal static class GapSheet
         List<string[]> rows;
         try
         {
-            rows = [.. SheetFile.Rows(() => new MemoryStream(body.ToArray())).Take(MostRows + 1)];
+            rows = [.. SheetFile.Rows(() => new MemoryStream(body.ToArray()), cancellation).Take(MostRows + 1)];
         }
         catch (SheetException e)
         {

@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using Fid.Core.Planning;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Data.Templates;
@@ -30,10 +29,11 @@ internal static class Checklist
     {
         var today = await clock.TodayAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var seen = await SeenFacts.OfAsync(user, db, names, cancellation);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var seen = new SeenFacts(reader, names);
         var head = seen.Of(hire.Head);
-        var (filled, of) = user.MayCoordinate() ? (head.Filled, head.Of) : await FilledAsync(head, user, db, today, cancellation);
+        var (filled, of) = await FilledAsync(head, reader, db, today, cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
         var details = await db.HireTasks.AsNoTracking().Where(t => t.HireId == head.Id)
@@ -56,12 +56,12 @@ internal static class Checklist
     }
 
     // Of the fields the reader may see.
-    private static async Task<(int Filled, int Of)> FilledAsync(HireHead head, ClaimsPrincipal user, FidDb db, LocalDate today, CancellationToken cancellation)
+    private static async Task<(int Filled, int Of)> FilledAsync(HireHead head, Reader reader, FidDb db, LocalDate today, CancellationToken cancellation)
     {
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        if (reader.Fields.Set.Keys.All(reader.Sees)) return (head.Filled, head.Of);
         var employment = await db.Employments.AsNoTracking().SingleAsync(e => e.Id == head.EmploymentId, cancellation);
         var values = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
-        var record = await ShownRecord.EvaluateAsync(db, fields, values, ShownRecord.RolesOf(user), fields.Set.Keys, [], null, today, cancellation);
+        var record = await ShownRecord.EvaluateAsync(db, reader.Fields, values, reader.Roles, reader.Fields.Set.Keys, [], null, today, cancellation);
         return (record.Shown.Count(record.Values.ContainsKey), record.Shown.Count);
     }
 

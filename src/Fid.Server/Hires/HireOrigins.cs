@@ -2,10 +2,10 @@ using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.People;
 using Fid.Data.Templates;
+using Fid.Server.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -21,8 +21,9 @@ internal sealed class HireOrigins(FidDb db)
 
     /// <summary>What is known; problems where the person or the colleague is not there.</summary>
     public async Task<(HireOrigin? Answer, IReadOnlyList<Problem> Problems)> OfAsync(
-        NewHireRequest request, LiveFields fields, IReadOnlyCollection<string> roles, LocalDate today, CancellationToken cancellation)
+        NewHireRequest request, Reader reader, LocalDate today, CancellationToken cancellation)
     {
+        var fields = reader.Fields;
         var given = new Dictionary<string, (JsonElement, string)>(StringComparer.Ordinal);
         if (request.Person is { } person)
         {
@@ -30,14 +31,14 @@ internal sealed class HireOrigins(FidDb db)
             var values = await ValuesAsync(last, cancellation);
             foreach (var (field, value) in values)
                 if (fields.Set.Find(field) is { Of: FieldOwner.Person }) given[field] = (value, HireOrigin.FromPerson);
-                else if (Reusable.Contains(field) && request.Reuse?.Contains(field) == true) given[field] = (value, HireOrigin.Reused);
+                else if (Reusable.Contains(field) && reader.Sees(field) && request.Reuse?.Contains(field) == true) given[field] = (value, HireOrigin.Reused);
         }
         if (request.Like is not { } like) return (new HireOrigin(request.Person, given), []);
         if (await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == like.Employment, cancellation) is not { } colleague) return (null, [new Problem("/like", "unknown-person", "Choose a colleague.")]);
         var sections = like.Parts.Where(SectionOf.ContainsKey).Select(p => SectionOf[p]).ToHashSet();
         foreach (var (field, value) in await ValuesAsync(colleague, cancellation))
             // Dates are one person's own, even where a template may set them.
-            if (fields.Set.Find(field) is { Of: FieldOwner.Employment } known && known.Type != FieldType.Date && sections.Contains(known.Section) && TemplateFields.MaySet(known) && known.AccessOf(roles) != FieldAccess.None)
+            if (fields.Set.Find(field) is { Of: FieldOwner.Employment } known && known.Type != FieldType.Date && sections.Contains(known.Section) && TemplateFields.MaySet(known) && reader.Sees(field))
                 given.TryAdd(field, (value, HireOrigin.LikePrefix + colleague.Number));
         var hire = await db.Hires.AsNoTracking().Include(h => h.Tasks).Include(h => h.Entries).AsSplitQuery().OrderByDescending(h => h.Start).FirstOrDefaultAsync(h => h.EmploymentId == colleague.Id, cancellation);
         return (new HireOrigin(

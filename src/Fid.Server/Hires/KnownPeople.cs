@@ -1,7 +1,7 @@
+using System.Security.Claims;
 using System.Text.Json;
 using Fid.Core.People;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Intake;
 using Fid.Data.People;
 using Fid.Server.Lists;
@@ -15,7 +15,7 @@ using NodaTime.Text;
 namespace Fid.Server.Hires;
 
 /// <summary>Finds out whether newcomers are people whom the firm knows already.</summary>
-internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today, LiveFields fields, ListNames names)
+internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today, Reader reader, ListNames names)
 {
     private const int Most = 5;
 
@@ -26,17 +26,19 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
     private int _bridgeDays;
 
     /// <summary>People who may be the same as somebody being typed, the likeliest first, each with the reasons and what could be taken over.</summary>
-    public static async Task<Ok<KnownPerson[]>> Find(KnownRequest request, FidDb db, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
+    public static async Task<Ok<KnownPerson[]>> Find(KnownRequest request, ClaimsPrincipal user, FidDb db, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
     {
-        var known = new KnownPeople(db, people, await clock.TodayAsync(db, cancellation), await new FieldBook(db).LiveAsync(cancellation), await ListNames.LoadAsync(db, cancellation));
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var known = new KnownPeople(db, people, await clock.TodayAsync(db, cancellation), reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         return TypedResults.Ok((await known.FindAsync(request, Most, cancellation)).ToArray());
     }
 
     /// <summary>The likeliest of those who may be the same.</summary>
     public async Task<IReadOnlyList<KnownPerson>> FindAsync(KnownRequest request, int most, CancellationToken cancellation)
     {
-        if (!request.SaysEnough) return [];
-        if (_matcher is null) (_matcher, _bridgeDays) = (await people.MatcherAsync(db, cancellation), await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation));
+        // Nobody is found by what the reader may not see of them: that they are would confirm it.
+        if (!request.SaysEnough || !reader.SeesNames) return [];
+        if (_matcher is null) (_matcher, _bridgeDays) = (await people.MatcherAsync(db, reader.Sees, cancellation), await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation));
         var asked = new PersonFacts(request.GivenName ?? "", request.FamilyName ?? "", request.BirthDate, request.Email, request.Phone);
         var matches = _matcher.Find(asked).Where(m => m.Score >= AlikeByNameAlone || m.Reasons is not [MatchReason.SimilarName]).Take(most).ToList();
         if (matches.Count == 0) return [];
@@ -51,13 +53,13 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
     private async Task<KnownPerson> DescribeAsync(PersonMatch match, List<Employment> stints, KnownRequest request, CancellationToken cancellation)
     {
         var last = stints[^1];
-        var values = await HireOrigins.ValuesAsync(db, last, today, cancellation);
+        var values = reader.Seen(await HireOrigins.ValuesAsync(db, last, today, cancellation));
         // What never was, counts for nothing.
         var real = stints.Where(s => !s.NeverWas).ToList();
         var told = real.LastOrDefault() ?? last;
         var service = real.Count == 0 ? null : ServiceDates.Of([.. real.Select(s => (s.Start, s.End)), .. New(request, real)], _bridgeDays).Answer;
         var reusable = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
-        var display = await RecordReader.DisplayAsync(db, fields, reusable.Select(f => (f, values[f])), names, cancellation);
+        var display = await RecordReader.DisplayAsync(db, reader.Fields, reusable.Select(f => (f, values[f])), names, cancellation);
         return new KnownPerson(
             last.PersonId, told.Id, told.Number, Text(values, "given_name"), Text(values, "family_name"), names.Job(Text(values, "job")), names.Site(Text(values, "site")),
             (real.Count > 0 ? real : stints)[0].Start, told.Start, told.End, service?.AdjustedService, told.GoesOn(today), stints.Exists(s => s.GoesOn(request.Start ?? today)), match.IsSame, [.. match.Reasons],

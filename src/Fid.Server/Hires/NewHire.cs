@@ -27,7 +27,7 @@ internal static class NewHire
         var ground = await OpeningGround.LoadAsync(user, db, clock, cancellation);
         var prepared = await PrepareAsync(request, ground, db, origins, sensitive, opening, cancellation);
         if (prepared.Draft is not { } draft) return Problems.Invalid(prepared.Problems);
-        return TypedResults.Ok(await DescribeAsync(request, prepared, draft, ground, await PreviewBooks.LoadAsync(db, cancellation), db, cancellation));
+        return TypedResults.Ok(await DescribeAsync(request, prepared, draft, ground, await PreviewBooks.LoadAsync(ground.Reader, db, cancellation), db, cancellation));
     }
 
     /// <summary>The same for several at once: each answered for itself, a null where nothing can be worked out.</summary>
@@ -37,8 +37,8 @@ internal static class NewHire
     {
         if (request.Hires.Length > MostAtOnce) return Problems.Invalid(new Problem("/hires", "out-of-range", $"At most {MostAtOnce} at once; from a sheet there can be more."));
         var ground = await OpeningGround.LoadAsync(user, db, clock, cancellation);
-        var books = await PreviewBooks.LoadAsync(db, cancellation);
-        var known = new KnownPeople(db, people, ground.Today, ground.Fields, books.Names);
+        var books = await PreviewBooks.LoadAsync(ground.Reader, db, cancellation);
+        var known = new KnownPeople(db, people, ground.Today, ground.Reader, books.Names);
         var rows = new List<ManyRow>();
         foreach (var one in request.Hires)
         {
@@ -75,21 +75,22 @@ internal static class NewHire
     private static async Task<HirePreview> DescribeAsync(
         NewHireRequest request, Prepared prepared, HireDraft draft, OpeningGround ground, PreviewBooks books, FidDb db, CancellationToken cancellation)
     {
-        var (today, fields, roles, templates) = ground;
+        var (today, reader, templates) = ground;
+        var fields = reader.Fields;
         var (names, calendars, stages) = books;
         var shown = await RecordReader.DisplayAsync(db, fields, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
-        var sources = await SourceNames.LoadAsync(db, templates, draft.Values.Select(v => v.Value.From), cancellation);
-        var values = draft.Values.Where(v => ShownRecord.Sees(fields, roles, [v.Key])).Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), sources.Of(v.Value.From))).ToArray();
+        var sources = await SourceNames.LoadAsync(db, templates, draft.Values.Select(v => v.Value.From), reader.SeesNames, cancellation);
+        var values = draft.Values.Where(v => reader.Sees(v.Key)).Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), sources.Of(v.Value.From))).ToArray();
         var calendar = draft.Values.TryGetValue("holiday_calendar", out var own) && own.Value.ValueKind == JsonValueKind.String ? own.Value.GetString() : null;
         var plan = request.Start is { } start && ValueCheck.IsSensible(start)
             ? HirePlan.Of(HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan(calendar))]), SoonestSearch.WhenNotFeasible)
             : null;
-        var completeness = Completeness.Count(fields.Set, Facts(draft, request.Start), LocalDate.Max(today, request.Start ?? today));
+        var completeness = Completeness.Count(fields.Set, Facts(draft, request.Start), LocalDate.Max(today, request.Start ?? today), reader.Roles);
         return new HirePreview(
             values,
             [.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))],
             completeness.Filled, completeness.Of,
-            [.. completeness.Missing.Where(m => fields.Set.IsRequiredFirst(m) && ShownRecord.Sees(fields, roles, [m]))],
+            [.. completeness.Missing.Where(fields.Set.IsRequiredFirst)],
             plan?.Feasible, plan?.SoonestStart,
             plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendar, calendars, names),
             [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Owner(g.Key), g.Count())).OrderByDescending(s => s.Count)],
@@ -114,6 +115,10 @@ internal static class NewHire
         CancellationToken cancellation)
     {
         await opening.LockBadgesAsync(cancellation);
+        // Sent twice at the same moment, the second has waited for the first here.
+        var ids = requests.Select(r => r.Id).Distinct().ToArray();
+        if (await Opened(db, ids).ToArrayAsync(cancellation) is { Length: > 0 } there)
+            return there.Length == ids.Length ? ([.. ids.Select(i => there.Single(t => t.Id == i))], []) : (null, [new Problem("/hires", "opened-already", "Some of these are open already. Look at Arrivals, and open the others.")]);
         var ground = await OpeningGround.LoadAsync(user, db, clock, cancellation);
         var today = ground.Today;
         await records.HoldUniqueAsync(requests.SelectMany(r => r.Typed.Keys).Distinct(), cancellation);
@@ -175,15 +180,15 @@ internal static class NewHire
     private static async Task<Prepared> PrepareAsync(
         NewHireRequest request, OpeningGround ground, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, CancellationToken cancellation)
     {
-        var (today, fields, roles, templates) = ground;
+        var (today, reader, templates) = ground;
         if (templates.Find(request.Template) is not { Opens: true } template)
             return new Prepared(null, [new Problem("/template", "unknown-template", "Choose a role template.")]);
         var problems = new List<Problem>();
         if (request.Start is { } start && !ValueCheck.IsSensible(start))
             problems.Add(new Problem("/start", "bad-date", "Enter a date from 1900 to 2199."));
-        var from = await origins.OfAsync(request, fields, roles, today, cancellation);
+        var from = await origins.OfAsync(request, reader, today, cancellation);
         problems.AddRange(from.Problems);
-        var entries = await EnteredValues.CheckAsync(db, sensitive, fields, request.Typed, roles, null, cancellation, request.Person);
+        var entries = await EnteredValues.CheckAsync(db, sensitive, reader.Fields, request.Typed, reader.Roles, null, cancellation, request.Person);
         problems.AddRange(entries.Problems.Select(p => p with { Path = "/typed" + p.Path }));
         var typed = entries.Values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
         var drafted = await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation, from.Answer);

@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using Fid.Core.Planning;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
 using Fid.Data.Templates;
@@ -13,16 +12,16 @@ using NodaTime;
 namespace Fid.Server.Hires;
 
 /// <summary>What hires are opened on, read once for all that are opened together.</summary>
-/// <param name="Roles">Of whoever opens them.</param>
-internal sealed record OpeningGround(LocalDate Today, LiveFields Fields, IReadOnlyCollection<string> Roles, TemplateBook Templates)
+/// <param name="Reader">Whoever opens them.</param>
+internal sealed record OpeningGround(LocalDate Today, Reader Reader, TemplateBook Templates)
 {
     public static async Task<OpeningGround> LoadAsync(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation) => new(
-        await clock.TodayAsync(db, cancellation), await new FieldBook(db).LiveAsync(cancellation), ShownRecord.RolesOf(user), await TemplateBook.LoadAsync(db, cancellation));
+        await clock.TodayAsync(db, cancellation), await Reader.OfAsync(user, db, cancellation), await TemplateBook.LoadAsync(db, cancellation));
 }
 
 /// <summary>What it takes besides to show hires before they are opened.</summary>
 internal sealed record PreviewBooks(ListNames Names, CalendarBook Calendars, IReadOnlyList<PlanStage> Stages)
 {
-    public static async Task<PreviewBooks> LoadAsync(FidDb db, CancellationToken cancellation) =>
-        new(await ListNames.LoadAsync(db, cancellation), await CalendarBook.LoadAsync(db, cancellation), await Stage.PlanAsync(db, cancellation));
+    public static async Task<PreviewBooks> LoadAsync(Reader reader, FidDb db, CancellationToken cancellation) =>
+        new(await ListNames.LoadAsync(db, cancellation, reader.SeesNames), await CalendarBook.LoadAsync(db, cancellation), await Stage.PlanAsync(db, cancellation));
 }

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Fid.Core;
 using Fid.Data;
 using Fid.Data.Exchange;
-using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.People;
 using Fid.Server.Lists;
@@ -39,7 +38,7 @@ internal static class Outcomes
         await notices.TellAsync(hire, record, request.Outcome == HireOutcome.NoShow ? NoticeKind.NoShow : NoticeKind.Withdrawn, change.At, cancellation);
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(new OutcomeResponse(request.Outcome, await IssuedAsync(employment, db, today, cancellation)));
+        return TypedResults.Ok(new OutcomeResponse(request.Outcome, await IssuedAsync(employment, await Reader.OfAsync(user, db, cancellation), db, today, cancellation)));
     }
 
     /// <summary>Goes on with a hire that had come to nothing: what was cancelled with it is open again.</summary>
@@ -76,12 +75,11 @@ internal static class Outcomes
     }
 
     // What the person holds already and has to give back.
-    private static async Task<ReusableFact[]> IssuedAsync(Employment employment, FidDb db, LocalDate today, CancellationToken cancellation)
+    private static async Task<ReusableFact[]> IssuedAsync(Employment employment, Reader reader, FidDb db, LocalDate today, CancellationToken cancellation)
     {
-        var values = await HireOrigins.ValuesAsync(db, employment, today, cancellation);
+        var values = reader.Seen(await HireOrigins.ValuesAsync(db, employment, today, cancellation));
         var issued = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
-        var display = await RecordReader.DisplayAsync(
-            db, await new FieldBook(db).LiveAsync(cancellation), issued.Select(f => (f, values[f])), await ListNames.LoadAsync(db, cancellation), cancellation);
+        var display = await RecordReader.DisplayAsync(db, reader.Fields, issued.Select(f => (f, values[f])), await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation);
         return [.. issued.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))];
     }
 }

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.People;
 using Fid.Data;
@@ -6,41 +7,72 @@ using NodaTime.Text;
 
 namespace Fid.Server.Hires;
 
-/// <summary>What tells the people of the firm apart, kept in memory for as long as no record changes: reading it for each key somebody
-/// presses would take longer than the search.</summary>
-internal sealed class PeopleIndex
+/// <summary>What tells the people of the firm apart, kept in memory and brought up to date by what changed since: reading it for
+/// each key somebody presses would take longer than the search.</summary>
+internal sealed class PeopleIndex : IDisposable
 {
-    private static readonly string[] Telling = ["given_name", "family_name", "former_name", "birth_date", "email", "phone", "mobile"];
+    private const string Given = "given_name", Family = "family_name", Former = "former_name", Born = "birth_date", Email = "email", Phone = "phone", Mobile = "mobile";
 
-    private Kept? _kept;
+    // Beyond so many changed people it is quicker to read everybody anew.
+    private const int MostChanged = 2_000;
 
-    /// <summary>The people as they are recorded now.</summary>
-    public async Task<PersonMatcher> MatcherAsync(FidDb db, CancellationToken cancellation)
+    private static readonly string[] Telling = [Given, Family, Former, Born, Email, Phone, Mobile];
+
+    private readonly SemaphoreSlim _oneAtATime = new(1);
+    private readonly Dictionary<string, Kept> _kept = new(StringComparer.Ordinal);
+
+    /// <summary>The people as they are recorded now, as far as somebody may see what tells them apart.</summary>
+    /// <param name="sees">Whether a field may be seen.</param>
+    public async Task<PersonMatcher> MatcherAsync(FidDb db, Func<string, bool> sees, CancellationToken cancellation)
     {
-        // Each save of a record gives its row a later transaction, and a row is added for each new one. Asked before the values are
-        // read: what is saved in between is read again the next time.
-        var state = (await db.Database.SqlQuery<string>($"""select count(*) || ' ' || coalesce(sum(xmin::text::bigint), 0) as "Value" from records_now""").ToListAsync(cancellation)).Single();
-        if (_kept is { } kept && kept.State == state) return kept.Matcher;
-        var matcher = await ReadAsync(db, cancellation);
-        _kept = new Kept(state, matcher);
-        return matcher;
-    }
-
-    private static async Task<PersonMatcher> ReadAsync(FidDb db, CancellationToken cancellation)
-    {
-        var rows = await db.RecordValues.AsNoTracking()
-            .Where(v => v.Known.UpperBoundInfinite && v.Effective.UpperBoundInfinite && Telling.Contains(v.Field) && db.People.Any(p => p.Id == v.OwnerId))
-            .Select(v => new { v.OwnerId, v.Field, v.Value }).ToListAsync(cancellation);
-        return new PersonMatcher(rows.GroupBy(r => r.OwnerId).Select(g =>
+        var fields = Telling.Where(sees).ToArray();
+        var key = string.Join(' ', fields);
+        await _oneAtATime.WaitAsync(cancellation);
+        try
         {
-            var values = g.Where(r => !SealedText.IsSealed(r.Value)).ToDictionary(r => r.Field, r => r.Value);
-            string[] others = KnownPeople.Text(values, "former_name") is { Length: > 0 } former ? [former] : [];
-            var born = LocalDatePattern.Iso.Parse(KnownPeople.Text(values, "birth_date"));
-            return (g.Key.ToString(), new PersonFacts(
-                KnownPeople.Text(values, "given_name"), KnownPeople.Text(values, "family_name"), born.Success ? born.Value : null,
-                KnownPeople.Text(values, "email"), KnownPeople.Text(values, "mobile") is { Length: > 0 } mobile ? mobile : KnownPeople.Text(values, "phone"), null, others));
-        }));
+            // Every change has a place in the chain, given in the order in which transactions end: what comes after it is new.
+            var last = (await db.Seals.MaxAsync(s => (long?)s.Position, cancellation)) ?? 0;
+            if (!_kept.TryGetValue(key, out var kept)) _kept[key] = kept = new Kept(last, new PersonMatcher((await ReadAsync(db, fields, null, cancellation)).Select(p => (p.Key, p.Value))));
+            if (kept.Position == last) return kept.Matcher;
+            var changed = await ChangedAsync(db, fields, kept.Position, cancellation);
+            var matcher = changed.Length > MostChanged
+                ? new PersonMatcher((await ReadAsync(db, fields, null, cancellation)).Select(p => (p.Key, p.Value)))
+                : changed.Length > 0 ? kept.Matcher.With(await ReadAsync(db, fields, changed, cancellation)) : kept.Matcher;
+            _kept[key] = new Kept(last, matcher);
+            return matcher;
+        }
+        finally
+        {
+            _oneAtATime.Release();
+        }
     }
 
-    private sealed record Kept(string State, PersonMatcher Matcher);
+    public void Dispose() => _oneAtATime.Dispose();
+
+    private static Task<Guid[]> ChangedAsync(FidDb db, string[] fields, long since, CancellationToken cancellation) => db.Database.SqlQuery<Guid>($"""
+        select v.owner_id as "Value" from seals s join record_values v on v.change_id = s.change_id where s.position > {since} and v.field = any({fields})
+        union select v.owner_id from seals s join record_values v on v.ended_by = s.change_id where s.position > {since} and v.field = any({fields})
+        """).ToArrayAsync(cancellation);
+
+    // The facts of everybody, or of some: who of these has none any more is told as somebody without a name.
+    private static async Task<Dictionary<string, PersonFacts>> ReadAsync(FidDb db, string[] fields, Guid[]? only, CancellationToken cancellation)
+    {
+        var believed = db.RecordValues.AsNoTracking().Where(v => v.Known.UpperBoundInfinite && v.Effective.UpperBoundInfinite && fields.Contains(v.Field));
+        var rows = await (only is null ? believed.Where(v => db.People.Any(p => p.Id == v.OwnerId)) : believed.Where(v => only.Contains(v.OwnerId) && db.People.Any(p => p.Id == v.OwnerId)))
+            .Select(v => new { v.OwnerId, v.Field, v.Value }).ToListAsync(cancellation);
+        var people = rows.GroupBy(r => r.OwnerId).ToDictionary(g => g.Key.ToString(), g => Facts(g.Where(r => !SealedText.IsSealed(r.Value)).ToDictionary(r => r.Field, r => r.Value)));
+        foreach (var id in only ?? []) people.TryAdd(id.ToString(), new PersonFacts("", ""));
+        return people;
+    }
+
+    private static PersonFacts Facts(Dictionary<string, JsonElement> values)
+    {
+        string[] others = Text(Former) is { Length: > 0 } former ? [former] : [];
+        var born = LocalDatePattern.Iso.Parse(Text(Born));
+        return new PersonFacts(Text(Given), Text(Family), born.Success ? born.Value : null, Text(Email), Text(Mobile) is { Length: > 0 } mobile ? mobile : Text(Phone), null, others);
+
+        string Text(string field) => KnownPeople.Text(values, field);
+    }
+
+    private sealed record Kept(long Position, PersonMatcher Matcher);
 }

@@ -16,41 +16,58 @@ namespace Fid.Server.Hires;
 internal static class Ticking
 {
     public static async Task<Results<NoContent, ProblemHttpResult>> Done(
-        Guid id, string key, DoneRequest? request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+        Guid id, string key, DoneRequest? request, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
         var done = request?.Done ?? today;
         if (done > today) return Problems.Invalid(new Problem("/done", "in-future", "A task is done today or on a day before."));
         if (!ValueCheck.IsSensible(done)) return Problems.Invalid(new Problem("/done", "bad-date", "Enter a date from 1900 to 2199."));
-        return await ChangeAsync(id, key, user, db, clock, "task.done", null, (task, name) => (task.Done, task.DoneBy, task.SkippedWhy) = (done, name, null), cancellation);
+        // Whoever says it second, without saying when, says nothing new.
+        var tick = new Tick("task.done", null, (task, name) =>
+        {
+            if (task.Done is null || (request?.Done is { } on && on != task.Done)) (task.Done, task.DoneBy, task.SkippedWhy) = (done, name, null);
+        });
+        return await ChangeAsync(id, key, request, tick, user, db, clock, http, cancellation);
     }
 
     public static Task<Results<NoContent, ProblemHttpResult>> NotDone(
-        Guid id, string key, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation) =>
-        ChangeAsync(id, key, user, db, clock, "task.undone", null, (task, _) => (task.Done, task.DoneBy) = (null, null), cancellation);
+        Guid id, string key, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation) =>
+        ChangeAsync(id, key, null, new Tick("task.undone", null, (task, _) => (task.Done, task.DoneBy) = (null, null)), user, db, clock, http, cancellation);
 
     public static Task<Results<NoContent, ProblemHttpResult>> Skip(
-        Guid id, string key, SkipRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+        Guid id, string key, SkipRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
         var why = Reason.Clean(request.Why);
-        return ChangeAsync(id, key, user, db, clock, "task.skipped", why, (task, _) => (task.SkippedWhy, task.Done, task.DoneBy) = (why, null, null), cancellation);
+        return ChangeAsync(id, key, request, new Tick("task.skipped", why, (task, _) => (task.SkippedWhy, task.Done, task.DoneBy) = (why, null, null)), user, db, clock, http, cancellation);
     }
 
     public static Task<Results<NoContent, ProblemHttpResult>> NotSkipped(
-        Guid id, string key, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation) =>
-        ChangeAsync(id, key, user, db, clock, "task.unskipped", null, (task, _) => task.SkippedWhy = null, cancellation);
+        Guid id, string key, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation) =>
+        ChangeAsync(id, key, null, new Tick("task.unskipped", null, (task, _) => task.SkippedWhy = null), user, db, clock, http, cancellation);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangeAsync(
-        Guid id, string key, ClaimsPrincipal user, FidDb db, FirmClock clock, string action, string? why, Action<HireTask, string> change, CancellationToken cancellation)
+        Guid id, string key, object? request, Tick tick, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        var state = await ActKey.TakeAsync(http, user, db, clock, request, cancellation);
+        if (state.Refuse() is { } refused) return refused;
+        if (state == ActState.Done) return TypedResults.NoContent();
+        // One after the other: whoever comes second finds it done. The hire is kept from being closed meanwhile.
+        await db.Database.ExecuteSqlAsync($"select 1 from hires where id = {id} for share", cancellation);
+        await db.Database.ExecuteSqlAsync($"select 1 from hire_tasks where hire_id = {id} and key = {key} for update", cancellation);
         var task = await db.HireTasks.FirstOrDefaultAsync(t => t.HireId == id && t.Key == key, cancellation);
         if (task is null || !await MayAsync(task, user, db, cancellation)) return Problems.NotFound();
+        if (await db.Hires.AnyAsync(h => h.Id == id && h.Closed != null, cancellation)) return Problems.Conflict("closed", "This hire is closed. Its tasks stay as they are.");
         var author = user.Author(clock, "checklist");
-        change(task, author.Name);
-        if (db.Entry(task).State == EntityState.Modified) db.Changes.Add(author.Change(action, id, key, why));
+        tick.Change(task, author.Name);
+        if (db.Entry(task).State == EntityState.Modified) db.Changes.Add(author.Change(tick.Action, id, key, tick.Why));
         await db.SaveChangesAsync(cancellation);
+        await transaction.CommitAsync(cancellation);
         return TypedResults.NoContent();
     }
+
+    /// <summary>What is done to a task.</summary>
+    private sealed record Tick(string Action, string? Why, Action<HireTask, string> Change);
 
     /// <summary>A file that goes with a task, for whoever does it or sees the hire.</summary>
     public static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ShowFile(
@@ -65,8 +82,7 @@ internal static class Ticking
     {
         if (user.MayCoordinate()) return true;
         var employments = await HireAccess.EmploymentsOfAsync(user, db, cancellation);
-        var hire = (await OpenHires.LoadAsync(db, hires => hires.Where(h => h.Id == task.HireId), cancellation)).SingleOrDefault();
-        return hire is not null && TaskOwner.IsMine(task.Owner, hire.Head, user, employments);
+        return await TaskOwner.OwnsAsync(task, user, employments, db, cancellation);
     }
 }
 

@@ -31,18 +31,17 @@ internal static class IntakeEndpoints
         app.MapPut("/api/notices/{id:guid}/told", Told).WhoMay(Access.Coordinates).ProducesProblem(404);
     }
 
-    private static async Task<Ok<IntakeResponse>> Show(FidDb db, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<IntakeResponse>> Show(ClaimsPrincipal user, FidDb db, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
     {
+        var reader = await Reader.OfAsync(user, db, cancellation);
         var candidates = await db.IntakeCandidates.AsNoTracking().OrderByDescending(c => c.ChangedAt).Take(500).ToListAsync(cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         var sites = await db.ListEntries.AsNoTracking().Where(e => e.List == "sites" && !e.Retired).Select(e => new { e.Code, e.Name }).ToListAsync(cancellation);
         var hires = candidates.Select(c => c.HireId).OfType<Guid>().ToArray();
-        var names = await db.Hires.Where(h => hires.Contains(h.Id)).Join(db.RecordsNow, h => h.EmploymentId, r => r.EmploymentId, (h, r) => new { h.Id, Name = r.GivenName + " " + r.FamilyName }).ToDictionaryAsync(h => h.Id, h => h.Name, cancellation);
         var runs = await db.FeedRuns.AsNoTracking().OrderByDescending(r => r.At).Take(10).ToListAsync(cancellation);
         var notices = await db.Notices.AsNoTracking().OrderByDescending(n => n.At).Take(50).ToListAsync(cancellation);
-        var about = notices.Select(n => n.HireId).ToArray();
-        var told = await db.Hires.Where(h => about.Contains(h.Id)).Join(db.RecordsNow, h => h.EmploymentId, r => r.EmploymentId, (h, r) => new { h.Id, Name = r.GivenName + " " + r.FamilyName }).ToDictionaryAsync(h => h.Id, h => h.Name, cancellation);
-        var maybe = new KnownPeople(db, people, await clock.TodayAsync(db, cancellation), await new FieldBook(db).LiveAsync(cancellation), await ListNames.LoadAsync(db, cancellation));
+        var names = await PeopleNames.OfHiresAsync(db, [.. hires, .. notices.Select(n => n.HireId)], reader.SeesNames, cancellation);
+        var maybe = new KnownPeople(db, people, await clock.TodayAsync(db, cancellation), reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         var known = new Dictionary<Guid, KnownPerson>();
         foreach (var candidate in candidates.Where(c => c.State == IntakeState.Waiting))
             if (await maybe.FindAsync(KnownRequest.Of(candidate.Now), 1, cancellation) is [var likeliest]) known[candidate.Id] = likeliest;
@@ -52,7 +51,7 @@ internal static class IntakeEndpoints
                 c.Id, c.State, c.Now, TemplateOf(c.Now.Role), SiteOf(c.Now.Site), c.HireId, c.HireId is { } hire ? names.GetValueOrDefault(hire) : null, c.ArrivedAt, c.ChangedAt, c.Why, known.GetValueOrDefault(c.Id),
                 [.. Data.Intake.Intake.Proposals(c).Select(p => new ProposalResponse(p.Key, p.Value.Before, p.Value.Now))]))],
             [.. runs.Select(r => new FeedRunResponse(r.At, r.Tries, r.Candidates, r.Arrived, r.Changed, r.Trouble, r.Succeeded))],
-            [.. notices.Select(n => new NoticeResponse(n.Id, n.System, n.Kind, n.HireId, told.GetValueOrDefault(n.HireId), n.Number, n.At, n.ToldAt, n.ToldBy, n.Tries, n.Trouble, n.System != Notice.Recruiting))]));
+            [.. notices.Select(n => new NoticeResponse(n.Id, n.System, n.Kind, n.HireId, names.GetValueOrDefault(n.HireId), n.Number, n.At, n.ToldAt, n.ToldBy, n.Tries, n.Trouble, n.System != Notice.Recruiting))]));
 
         string? TemplateOf(string? role) => role is null ? null : templates.Opening.FirstOrDefault(t => Same(t.Code, role) || Same(t.Name, role))?.Code;
 

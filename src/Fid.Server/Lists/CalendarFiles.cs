@@ -23,7 +23,7 @@ internal static class CalendarFiles
     public static void MapICalendar(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/lists/calendars/entries/{code}/calendar.ics", Export).WhoMay(Access.ReadsRecords).ProducesProblem(400).ProducesProblem(404);
-        app.MapPost("/api/lists/calendars/read-ics", Import).WhoMay(Access.Coordinates).ProducesProblem(400);
+        app.MapPost("/api/lists/calendars/read-ics", Import).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(400);
     }
 
     /// <summary>The holidays of a calendar, and of all it builds on, from one year to another, each a day of its own.</summary>

@@ -3,7 +3,6 @@ using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Lists;
 using Fid.Server.People;
 using Fid.Server.Platform;
@@ -31,12 +30,12 @@ internal static class EntryUse
         if (await EntriesEndpoints.FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
         var today = await clock.TodayAsync(db, cancellation);
         // Who has an entry is told as far as the field that holds it may be seen.
-        var live = await new FieldBook(db).LiveAsync(cancellation);
-        var roles = ShownRecord.RolesOf(user);
-        var fields = ShownRecord.Sees(live, roles, ["given_name", "family_name"]) ? live.FieldsOf(definition.Key).Where(f => ShownRecord.Sees(live, roles, [f])).ToArray() : [];
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var fields = reader.SeesNames ? reader.Fields.FieldsOf(definition.Key).Where(reader.Sees).ToArray() : [];
         var people = await db.Database.SqlQuery<EntryPerson>($"""
             select r.employment_id, e.number, r.given_name, r.family_name, min(v.field) as field
-            from record_values v join records_now r on r.employment_id = v.owner_id join employments e on e.id = r.employment_id
+            from record_values v join employments e on e.id = v.owner_id or (e.person_id = v.owner_id and not exists (select from employments later where later.person_id = e.person_id and later.start > e.start))
+            join records_now r on r.employment_id = e.id
             where v.field = any({fields}) and v.value ? {entry.Code} and upper_inf(v.known) and (upper_inf(v.effective) or upper(v.effective) > {today})
             group by 1, 2, 3, 4 order by r.family_name, r.given_name limit {MostShown}
             """).ToArrayAsync(cancellation);

@@ -13,24 +13,29 @@ public sealed class ListNames
 
     private readonly Dictionary<(string List, string Code), string> _names;
 
-    private ListNames(Dictionary<(string, string), string> names) => _names = names;
+    private ListNames(Dictionary<(string, string), string> names, bool ofPeople) => (_names, OfPeople) = (names, ofPeople);
 
-    public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation)
+    /// <summary>Whether people are called by their names; where not, by their numbers.</summary>
+    public bool OfPeople { get; }
+
+    /// <summary>Reads the names of all entries, and of the people who own tasks.</summary>
+    /// <param name="ofPeople">Whether whoever asks may see people's names.</param>
+    public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation, bool ofPeople = true)
     {
         var names = await db.ListEntries.Select(e => new { e.List, e.Code, e.Name, e.NameDe })
             .ToDictionaryAsync(e => (e.List, e.Code), e => IsGerman && e.NameDe is { } german ? german : e.Name, cancellation);
         foreach (var person in await db.Database.SqlQuery<NamedPerson>($"""
-            select employment_id::text as code, trim(given_name || ' ' || family_name) as name from records_now
+            select employment_id::text as code, case when {ofPeople} then trim(given_name || ' ' || family_name) else number end as name from records_now r join employments e on e.id = r.employment_id
             where employment_id in (
               select substr(owner, 8)::uuid from hire_tasks where owner like 'person:%'
               union select substr(contact, 8)::uuid from hire_tasks where contact like 'person:%')
             """).ToListAsync(cancellation)) names[(TaskOwners, person.Code)] = person.Name;
-        return new ListNames(names);
+        return new ListNames(names, ofPeople);
     }
 
     /// <summary>The names of some entries only.</summary>
     public static ListNames Of(IEnumerable<(string List, string Code, string Name, string? NameDe)> entries) =>
-        new(entries.ToDictionary(e => (e.List, e.Code), e => IsGerman && e.NameDe is { } german ? german : e.Name));
+        new(entries.ToDictionary(e => (e.List, e.Code), e => IsGerman && e.NameDe is { } german ? german : e.Name), ofPeople: true);
 
     // The reader's language, as the request told it.
     private static bool IsGerman => System.Globalization.CultureInfo.CurrentUICulture.TwoLetterISOLanguageName == "de";

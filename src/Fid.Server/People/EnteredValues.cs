@@ -91,7 +91,7 @@ internal static class EnteredValues
         }
         return await db.Database.SqlQuery<int>($"""
             select 1 as "Value" from record_values
-            where field = {field.Key} and value = {text}::jsonb and upper_inf(known) and owner_id <> all({own}) limit 1
+            where field = {field.Key} and md5(value #>> array[]::text[]) = md5({text}::jsonb #>> array[]::text[]) and value = {text}::jsonb and upper_inf(known) and owner_id <> all({own}) limit 1
             """).AnyAsync(cancellation);
     }
 }

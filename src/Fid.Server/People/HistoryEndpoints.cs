@@ -35,8 +35,8 @@ internal static class HistoryEndpoints
     private static async Task<Results<Ok<HistoryResponse>, ProblemHttpResult>> Show(Guid id, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
     {
         if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var roles = ShownRecord.RolesOf(user);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var (fields, roles) = (reader.Fields, reader.Roles);
         var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => ShownRecord.Sees(fields, roles, [v.Field])).ToList();
         var ids = rows.Select(r => r.ChangeId).Distinct().ToArray();
         // Changes that only emptied fields have no values of their own; they are known by when they happened.
@@ -45,9 +45,9 @@ internal static class HistoryEndpoints
             ? ShownRecord.Sees(fields, roles, [c.Part!]) ? [c.Part!] : []
             : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Field).Distinct().ToArray());
         var explanations = changes.Where(c => c.Action == Explained && c.Part is not null).ToLookup(c => c.Part!);
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var sources = await SourceNames.LoadAsync(db, await TemplateBook.LoadAsync(db, cancellation), rows.Select(r => r.Source), cancellation);
-        var named = await NamedAsync(db, fields, rows, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var sources = await SourceNames.LoadAsync(db, await TemplateBook.LoadAsync(db, cancellation), rows.Select(r => r.Source), reader.SeesNames, cancellation);
+        var named = await NamedAsync(db, reader, rows, cancellation);
         var order = fields.Set.Fields.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
         return TypedResults.Ok(new HistoryResponse(
             [.. rows.OrderBy(r => order[r.Field]).ThenBy(r => r.Effective.LowerBound).ThenBy(r => r.Known.LowerBound).Select(r => Value(r))],
@@ -69,13 +69,13 @@ internal static class HistoryEndpoints
         Guid id, LocalDateParameter on, LocalDateParameter? known, LocalDateParameter with, LocalDateParameter? withKnown, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
     {
         if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var roles = ShownRecord.RolesOf(user);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var (fields, roles) = (reader.Fields, reader.Roles);
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(await db.Firms.Select(f => f.TimeZone).SingleAsync(cancellation)) ?? DateTimeZone.Utc;
         var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => ShownRecord.Sees(fields, roles, [v.Field])).ToList();
         var (before, after) = (State(on.Date, known?.Date), State(with.Date, withKnown?.Date));
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var named = await NamedAsync(db, fields, rows, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var named = await NamedAsync(db, reader, rows, cancellation);
         return TypedResults.Ok(fields.Set.Fields.Select(f => f.Key)
             .Where(k => Raw(before, k) != Raw(after, k))
             .Select(k => new StateDifference(k, Labels.Of(fields.Set.Find(k)!.Labels), Shown(before, k), Shown(after, k))).ToArray());
@@ -130,11 +130,11 @@ internal static class HistoryEndpoints
         db.RecordValues.AsNoTracking().Where(v => v.OwnerId == employment.Id || v.OwnerId == employment.PersonId);
 
     // How the people and files are called that values name by their ids.
-    private static async Task<Dictionary<string, string>> NamedAsync(FidDb db, LiveFields fields, List<RecordValue> rows, CancellationToken cancellation)
+    private static async Task<Dictionary<string, string>> NamedAsync(FidDb db, Reader reader, List<RecordValue> rows, CancellationToken cancellation)
     {
-        var ids = rows.Where(r => fields.Set.Find(r.Field)!.Type is FieldType.Person or FieldType.File).Select(r => Guid.TryParse(r.Value.ToString(), out var id) ? id : Guid.Empty).Distinct().ToArray();
+        var ids = rows.Where(r => reader.Fields.Set.Find(r.Field)!.Type is FieldType.Person or FieldType.File).Select(r => Guid.TryParse(r.Value.ToString(), out var id) ? id : Guid.Empty).Distinct().ToArray();
         if (ids.Length == 0) return [];
-        var named = await db.RecordsNow.AsNoTracking().Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId.ToString(), r => r.FullName, cancellation);
+        var named = (await PeopleNames.LoadAsync(db, ids, reader.SeesNames, cancellation)).ToDictionary(n => n.Key.ToString(), n => n.Value);
         foreach (var (id, name) in await Files.NamesAsync(db, ids, cancellation)) named[id.ToString()] = name;
         return named;
     }

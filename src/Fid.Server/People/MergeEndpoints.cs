@@ -31,14 +31,15 @@ internal static class MergeEndpoints
         if (await PairAsync(id, with, db, cancellation) is not var (kept, other)) return Problems.NotFound();
         if (kept.PersonId == other.PersonId) return Problems.Invalid(new Problem("/with", "self", "These are stints of one person already."));
         var today = await clock.TodayAsync(db, cancellation);
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var fields = reader.Fields;
         var (mine, theirs) = (await merging.ValuesAsync(kept.PersonId, today, cancellation), await merging.ValuesAsync(other.PersonId, today, cancellation));
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var roles = ShownRecord.RolesOf(user);
-        var seen = fields.Set.Fields.Where(f => f.AccessOf(roles) != FieldAccess.None && (mine.ContainsKey(f.Key) || theirs.ContainsKey(f.Key))).Select(f => f.Key).ToList();
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var called = await PeopleNames.LoadAsync(db, [kept.Id, other.Id], reader.SeesNames, cancellation);
+        var seen = fields.Set.Fields.Where(f => reader.Sees(f.Key) && (mine.ContainsKey(f.Key) || theirs.ContainsKey(f.Key))).Select(f => f.Key).ToList();
         var (left, right) = (await ShownAsync(mine), await ShownAsync(theirs));
         return TypedResults.Ok(new MergeComparison(
-            await NameAsync(kept), await NameAsync(other), [.. seen.Select(f => new MergedValue(f, left.GetValueOrDefault(f), right.GetValueOrDefault(f)))],
+            called[kept.Id], called[other.Id], [.. seen.Select(f => new MergedValue(f, left.GetValueOrDefault(f), right.GetValueOrDefault(f)))],
             await db.PersonMerges.Where(m => m.KeptId == kept.PersonId && !m.Undone).OrderByDescending(m => m.At).Select(m => (Guid?)m.Id).FirstOrDefaultAsync(cancellation)));
 
         async Task<Dictionary<string, string>> ShownAsync(Dictionary<string, JsonElement> values)
@@ -47,8 +48,6 @@ internal static class MergeEndpoints
             var display = await RecordReader.DisplayAsync(db, fields, open.Select(v => (v.Key, v.Value)), names, cancellation);
             return values.ToDictionary(v => v.Key, v => display.GetValueOrDefault(v.Key) ?? (SealedText.IsSealed(v.Value) ? SealedText.Shown(v.Value).ToString() : v.Value.ToString()));
         }
-
-        async Task<string> NameAsync(Employment employment) => (await db.RecordsNow.AsNoTracking().SingleAsync(r => r.EmploymentId == employment.Id, cancellation)).FullName;
     }
 
     private static async Task<Results<Ok<MergedPeople>, ProblemHttpResult>> Merge(

@@ -30,8 +30,8 @@ internal static class PeopleEndpoints
         string? q, Guid? after, LocalDateParameter? on, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var seen = await SeenFacts.OfAsync(user, db, names, cancellation);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var seen = new SeenFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         if (on is { } day) return TypedResults.Ok(await AsOfAsync(db, seen, day.Date, text, after, cancellation));
         var matching = await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, cancellation);
         // Who may not see names gets no order by names either.
@@ -79,8 +79,8 @@ internal static class PeopleEndpoints
     private static async Task<Results<Ok<Found[]>, ProblemHttpResult>> GoTo(string? q, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var seen = await SeenFacts.OfAsync(user, db, names, cancellation);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var seen = new SeenFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         var found = new List<Found>();
         if (Access.RolesOf[Access.SeesArrivals].Any(user.IsInRole))
         {

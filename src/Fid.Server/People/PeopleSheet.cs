@@ -17,16 +17,18 @@ namespace Fid.Server.People;
 internal static class PeopleSheet
 {
     public static void MapPeopleSheet(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/people/sheet.xlsx", Give).WhoMay(Access.ReadsRecords);
+        app.MapGet("/api/people/sheet.xlsx", Give).WhoMay(Access.ReadsRecords).RequireRateLimiting(FidServer.Costly);
 
     /// <summary>A row for everybody who works here or will, or did on a day, with what the user may see of each: fields that are
     /// not shown for somebody stay empty, and so do sealed ones for everybody.</summary>
     /// <param name="empty">To open hires: no rows, and the fields that can be entered for one, with a column for the role template.</param>
     private static async Task<FileContentHttpResult> Give(
-        string? language, LocalDateParameter? on, bool? empty, ClaimsPrincipal user, FidDb db, ImportTargets targets, FirmClock clock, CancellationToken cancellation)
+        string? language, LocalDateParameter? on, bool? empty, ClaimsPrincipal user, FidDb db, ImportTargets targets, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
         var speak = language == "de" ? "de" : "en";
         if (empty == true) return await ForHiresAsync(speak, user, db, targets, cancellation);
+        db.Database.SetCommandTimeout(FidDatabase.LongestWork);
+        await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.Exported, "people", cancellation);
         var today = await clock.TodayAsync(db, cancellation);
         var people = await targets.PeopleAsync(user.Id(), cancellation);
         var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;

@@ -4,7 +4,6 @@ using Fid.Core.Clock;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Lists;
 using Fid.Data.People;
 using Fid.Server.Lists;
@@ -27,8 +26,8 @@ internal static class Readings
         if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _))
             return Problems.NotFound();
         var today = await clock.TodayAsync(db, cancellation);
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var roles = ShownRecord.RolesOf(user);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var (fields, roles) = (reader.Fields, reader.Roles);
         var stored = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
         var entered = (await EnteredValues.CheckAsync(db, sensitive, fields, request.Changes, roles, employment, cancellation)).Values;
@@ -41,7 +40,7 @@ internal static class Readings
         var evaluated = await ShownRecord.EvaluateAsync(
             db, fields, stored, roles, [.. entered.Keys, .. fields.Set.Fields.Where(f => !stored.ContainsKey(f.Key) && !fields.Set.IsSetByRule(f.Key)).Select(f => f.Key)],
             [.. entered.Keys], await ShownRecord.StageAsync(db, fields, id, cancellation), today, cancellation);
-        // Nothing is worked out for somebody from what they may not see.
+        // Nothing is worked out for somebody from what they may not see, of this person or of others.
         var values = evaluated.Values.ToDictionary(v => v.Key, v => (JsonElement?)v.Value);
 
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
@@ -51,10 +50,10 @@ internal static class Readings
         var grade = Text(values, "job") is { } code ? await GradeAsync(db, code, today, firm.FullTimeHours, cancellation) : null;
         return TypedResults.Ok(new ReadingsResponse(
             rate is null ? null : new RateResponse(rate.Annual, rate.FullTimeAnnual, rate.Hourly, rate.PerPeriod, Text(values, "pay_group") is { } group ? groups.GetValueOrDefault(group) : default),
-            grade is null || !ShownRecord.Sees(fields, roles, PayFields) ? null : await BandAsync(db, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
-            await BadgesAsync(db, employment, values, firm.BadgeRestDays, today, cancellation),
+            grade is null || !PayFields.All(reader.Sees) ? null : await BandAsync(db, reader, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
+            await BadgesAsync(db, reader, employment, values, firm.BadgeRestDays, today, cancellation),
             Text(values, "job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
-            await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation), cancellation)));
+            await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation)));
     }
 
     // A band stated per hour is compared as the pay of somebody full-time for a year.
@@ -71,9 +70,9 @@ internal static class Readings
     private sealed record JobBand(string Job, string Grade, decimal Min, decimal Mid, decimal Max);
 
     private static async Task<BandResponse> BandAsync(
-        FidDb db, Employment employment, JobBand grade, PayRate? rate, Dictionary<string, PayPeriod> groups, decimal fullTimeHours, LocalDate today, CancellationToken cancellation)
+        FidDb db, Reader reader, Employment employment, JobBand grade, PayRate? rate, Dictionary<string, PayPeriod> groups, decimal fullTimeHours, LocalDate today, CancellationToken cancellation)
     {
-        var holders = db.RecordsNow.Where(r => r.JobCode == grade.Job && r.EmploymentId != employment.Id).OrderBy(r => r.EmploymentId).Take(MostColleagues).Select(r => r.EmploymentId);
+        var holders = reader.Readable(db.RecordsNow).Where(r => r.JobCode == grade.Job && r.EmploymentId != employment.Id).OrderBy(r => r.EmploymentId).Take(MostColleagues).Select(r => r.EmploymentId);
         var rows = await db.RecordValues.AsNoTracking()
             .Where(v => holders.Contains(v.OwnerId) && PayFields.Contains(v.Field) && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
             .Select(v => new { v.OwnerId, v.Field, v.Value }).ToListAsync(cancellation);
@@ -81,7 +80,9 @@ internal static class Readings
             .Select(person => Rate(person.ToDictionary(r => r.Field, r => (JsonElement?)r.Value), groups, fullTimeHours)?.FullTimeAnnual)
             .OfType<decimal>().Order().ToArray();
         var band = rate is null ? null : PayBand.Of(rate.FullTimeAnnual, grade.Min, grade.Mid, grade.Max).Answer;
-        return new BandResponse(grade.Job, grade.Grade, grade.Min, grade.Mid, grade.Max, rate?.FullTimeAnnual, band?.CompaRatio, band?.Position, colleagues);
+        return new BandResponse(
+            grade.Job, grade.Grade, grade.Min, grade.Mid, grade.Max, rate?.FullTimeAnnual, band?.CompaRatio, band?.Position,
+            colleagues.Length < Reader.FewestTogether ? null : colleagues);
     }
 
     private static async Task<JobFacts?> JobFactsAsync(FidDb db, string code, CancellationToken cancellation)
@@ -107,7 +108,7 @@ internal static class Readings
     private const decimal WorkingDaysPerWeek = 5;
 
     private static async Task<BadgeClash[]> BadgesAsync(
-        FidDb db, Employment employment, IReadOnlyDictionary<string, JsonElement?> values, int restDays, LocalDate today, CancellationToken cancellation)
+        FidDb db, Reader reader, Employment employment, IReadOnlyDictionary<string, JsonElement?> values, int restDays, LocalDate today, CancellationToken cancellation)
     {
         if (Text(values, "badge") is not { } badge) return [];
         var others = await (
@@ -115,12 +116,12 @@ internal static class Readings
             join other in db.Employments on record.EmploymentId equals other.Id
             where record.Badge == badge && record.EmploymentId != employment.Id
             orderby record.EmploymentId
-            select new { record, other.Start, other.End }).Take(MostColleagues).ToListAsync(cancellation);
+            select new { record, other.Number, other.Start, other.End }).Take(MostColleagues).ToListAsync(cancellation);
         var assignments = others
             .Select(o => new BadgeAssignment(o.record.EmploymentId.ToString(), badge, "", o.record.PersonId.ToString(), o.Start, o.End))
             .Prepend(new BadgeAssignment(employment.Id.ToString(), badge, "", employment.PersonId.ToString(), employment.Start, employment.End))
             .Where(a => a.To is null || a.To >= a.From).ToArray();
-        var names = others.ToDictionary(o => o.record.EmploymentId.ToString(), o => o.record.FullName);
+        var names = others.ToDictionary(o => o.record.EmploymentId.ToString(), o => reader.MayOpen(o.record) ? reader.NameOf(o.record, o.Number) : null);
         var conflicts = Badges.Check(assignments, restDays).Answer ?? [];
         return [.. conflicts.Where(c => c.Ids.Contains(employment.Id.ToString()))
             .Select(c => new BadgeClash(c.Kind, badge, names[c.Ids.First(i => i != employment.Id.ToString())]))];
@@ -147,8 +148,10 @@ public sealed record JobCertificate(string Name, bool Essential);
 public sealed record RateResponse(decimal Annual, decimal FullTimeAnnual, decimal Hourly, decimal PerPeriod, PayPeriod Every);
 
 /// <summary>Pay against the band of the job's grade.</summary>
-/// <param name="Colleagues">Full-time annual pay of others with the job, ascending.</param>
+/// <param name="Colleagues">Full-time annual pay of others with the job whose records the reader may open, ascending; null where they
+/// are too few for any of them to stay unknown.</param>
 public sealed record BandResponse(
-    string Job, string Grade, decimal Min, decimal Mid, decimal Max, decimal? Pay, decimal? CompaRatio, BandPosition? Position, decimal[] Colleagues);
+    string Job, string Grade, decimal Min, decimal Mid, decimal Max, decimal? Pay, decimal? CompaRatio, BandPosition? Position, decimal[]? Colleagues);
 
-public sealed record BadgeClash(BadgeConflictKind Kind, string Badge, string Other);
+/// <param name="Other">Whose badge it is as well; null for somebody the reader may not look up.</param>
+public sealed record BadgeClash(BadgeConflictKind Kind, string Badge, string? Other);

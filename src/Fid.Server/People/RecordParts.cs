@@ -19,7 +19,7 @@ namespace Fid.Server.People;
 /// a dozen round trips would take longer than everything else about it.</summary>
 internal sealed class RecordParts
 {
-    private readonly Dictionary<string, string> _people = [];
+    private readonly Dictionary<string, (string Name, string? Number)> _named = [];
     private string[] _open = [];
 
     private RecordParts()
@@ -50,7 +50,9 @@ internal sealed class RecordParts
     public List<StintLink> OtherStints { get; } = [];
 
     /// <summary>What is shown of a person or a file that a value names by its id; null where there is none such.</summary>
-    public string? Named(JsonElement value) => value.ValueKind == JsonValueKind.String ? _people.GetValueOrDefault(value.GetString()!) : null;
+    /// <param name="seesNames">Whether people's names may be seen; where not, they are called by their numbers.</param>
+    public string? Named(JsonElement value, bool seesNames) =>
+        value.ValueKind == JsonValueKind.String && _named.TryGetValue(value.GetString()!, out var named) ? seesNames ? named.Name : named.Number ?? named.Name : null;
 
     /// <summary>Who it is about.</summary>
     public Employment Employment { get; private set; } = null!;
@@ -107,7 +109,10 @@ internal sealed class RecordParts
                 .Concat(parts.OtherStints.Where(s => s.Job is not null).Select(s => (list: "jobs", code: s.Job!))).Distinct().ToList();
             Add(second, "select e.list, e.code, e.name, e.name_de from unnest($1, $2) w(list, code) join list_entries e on e.list = w.list and e.code = w.code", entries.Select(e => e.list).ToArray(), entries.Select(e => e.code).ToArray());
             var ids = parts.Values.Values.Where(v => fields.Set.Find(v.Field)?.Type is FieldType.Person or FieldType.File).Select(v => Guid.TryParse(v.Value.ToString(), out var id) ? id : Guid.Empty).ToArray();
-            Add(second, "select employment_id, trim(given_name || ' ' || family_name) from records_now where employment_id = any($1) union all select id, name from stored_files where id = any($1)", ids);
+            Add(second, """
+                select r.employment_id, trim(r.given_name || ' ' || r.family_name), e.number from records_now r join employments e on e.id = r.employment_id where r.employment_id = any($1)
+                union all select id, name, null from stored_files where id = any($1)
+                """, ids);
             await using var named = await second.ExecuteReaderAsync(cancellation);
             await parts.ReadNamesAsync(named, cancellation);
         }
@@ -197,7 +202,7 @@ internal sealed class RecordParts
         while (await reader.ReadAsync(cancellation)) names.Add((reader.GetString(0), reader.GetString(1), reader.GetString(2), Text(reader, 3)));
         Names = ListNames.Of(names);
         await reader.NextResultAsync(cancellation);
-        while (await reader.ReadAsync(cancellation)) _people[reader.GetGuid(0).ToString()] = reader.GetString(1);
+        while (await reader.ReadAsync(cancellation)) _named[reader.GetGuid(0).ToString()] = (reader.GetString(1), Text(reader, 2));
     }
 
     private static NpgsqlBatch Batch(FidDb db) =>

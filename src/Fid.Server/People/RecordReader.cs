@@ -25,12 +25,14 @@ internal static class RecordReader
     /// <summary>The record as the user may see it; null where they may not open it, or it is not there.</summary>
     public static async Task<RecordResponse?> DescribeAsync(FidDb db, Guid id, ClaimsPrincipal user, LocalDate today, CancellationToken cancellation)
     {
-        if (await RecordParts.LoadAsync(db, id, today, cancellation) is not { } parts || !await RecordAccess.MayOpenAsync(user, db, parts.Record, cancellation)) return null;
-        var (fields, employment, record, asOf, roles) = (parts.Fields, parts.Employment, parts.Record, parts.AsOf, ShownRecord.RolesOf(user));
+        if (await RecordParts.LoadAsync(db, id, today, cancellation) is not { } parts) return null;
+        var reader = await Reader.OfAsync(user, db, parts.Fields, cancellation);
+        if (!reader.MayOpen(parts.Record)) return null;
+        var (fields, employment, record, asOf, roles) = (parts.Fields, parts.Employment, parts.Record, parts.AsOf, reader.Roles);
         var (values, names) = (parts.Values, parts.Names);
         var seen = await ShownRecord.EvaluateAsync(db, fields, values.ToDictionary(v => v.Key, v => v.Value.Value), roles, fields.Set.Keys, [], parts.Stage, today, cancellation);
-        var facts = new SeenFacts(fields, roles, names);
-        var sources = await SourceNames.LoadAsync(db, parts.Templates, values.Values.Select(v => v.Source), cancellation);
+        var facts = new SeenFacts(reader, names);
+        var sources = await SourceNames.LoadAsync(db, parts.Templates, values.Values.Select(v => v.Source), reader.SeesNames, cancellation);
         var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Field);
 
         var nothing = employment.NeverWas
@@ -49,7 +51,7 @@ internal static class RecordReader
 
         string? DisplayOf(FieldDefinition field, JsonElement value) =>
             field.List is { } list && names.Joined(list, value) is { Length: > 0 } entries ? entries
-            : field.Type is FieldType.Person or FieldType.File ? parts.Named(value) : null;
+            : field.Type is FieldType.Person or FieldType.File ? parts.Named(value, reader.SeesNames) : null;
 
         FieldResponse Field(FieldDefinition field, RecordValue? value)
         {
@@ -91,7 +93,7 @@ internal static class RecordReader
             if (known.TryGetValue(id, out var name)) display[key] = name;
         if (people.Count == 0) return display;
         var ids = people.Values.ToArray();
-        var named = await db.RecordsNow.AsNoTracking().Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, r => r.FullName, cancellation);
+        var named = await PeopleNames.LoadAsync(db, ids, names.OfPeople, cancellation);
         foreach (var (key, id) in people)
             if (named.TryGetValue(id, out var name)) display[key] = name;
         return display;

@@ -21,7 +21,7 @@ internal static class RecordsEndpoints
     {
         app.MapGet("/api/records/{id:guid}", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
         app.MapPut("/api/records/{id:guid}", Save).WhoMay(Access.SeesArrivals)
-            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);
+            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(422).ProducesProblem(428);
         app.MapPost("/api/records/{id:guid}/readings", Readings.Read).WhoMay(Access.SeesArrivals).ProducesProblem(404);
     }
 
@@ -37,6 +37,9 @@ internal static class RecordsEndpoints
         Guid id, SaveRecordRequest request, ClaimsPrincipal user, FidDb db, RecordWriter writer, SensitiveValues sensitive, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        var state = await ActKey.TakeAsync(http, user, db, clock, request, cancellation);
+        if (state.Refuse() is { } refused) return refused;
+        if (state == ActState.Done) return await Show(id, user, db, clock, http, cancellation);
         await writer.LockAsync(id, cancellation);
         if (await RecordAccess.FindAsync(user, db, id, tracked: true, cancellation) is not var (employment, record)) return Problems.NotFound();
         var today = await clock.TodayAsync(db, cancellation);

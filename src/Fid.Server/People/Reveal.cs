@@ -24,7 +24,7 @@ internal static class Reveal
     {
         if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        if (!ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [key])) return Problems.NotFound();
+        if (fields.Set.Find(key) is not { Sensitive: true } || !ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [key])) return Problems.NotFound();
         var value = request.Value is { } one
             ? await db.RecordValues.AsNoTracking().FirstOrDefaultAsync(v => v.Id == one && v.Field == key && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId), cancellation)
             : (await RecordReader.ValuesAsync(db, employment, await clock.TodayAsync(db, cancellation), cancellation)).GetValueOrDefault(key);

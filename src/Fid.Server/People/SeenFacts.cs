@@ -1,6 +1,3 @@
-using System.Security.Claims;
-using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.People;
 using Fid.Server.Lists;
@@ -17,15 +14,15 @@ internal sealed class SeenFacts
     private readonly bool _department;
     private readonly ListNames _names;
 
-    public SeenFacts(LiveFields fields, IReadOnlyCollection<string> roles, ListNames names)
+    public SeenFacts(Reader reader, ListNames names)
     {
-        Name = ShownRecord.Sees(fields, roles, ["given_name", "family_name"]);
-        Manager = Name && ShownRecord.Sees(fields, roles, ["manager"]);
-        _job = ShownRecord.Sees(fields, roles, ["job"]);
-        _kind = ShownRecord.Sees(fields, roles, ["kind"]);
-        _site = ShownRecord.Sees(fields, roles, ["site"]);
-        _department = ShownRecord.Sees(fields, roles, ["department"]);
-        SealedFields = [.. fields.Set.Fields.Where(f => f.Sensitive && ShownRecord.Sees(fields, roles, [f.Key])).Select(f => f.Key)];
+        Name = reader.SeesNames;
+        Manager = Name && reader.Sees("manager");
+        _job = reader.Sees("job");
+        _kind = reader.Sees("kind");
+        _site = reader.Sees("site");
+        _department = reader.Sees("department");
+        SealedFields = [.. reader.Fields.Set.Fields.Where(f => f.Sensitive && reader.Sees(f.Key)).Select(f => f.Key)];
         _names = names;
     }
 
@@ -37,9 +34,6 @@ internal sealed class SeenFacts
 
     /// <summary>Whether names may be seen; where not, nothing is found or sorted by them.</summary>
     public bool Name { get; }
-
-    public static async Task<SeenFacts> OfAsync(ClaimsPrincipal user, FidDb db, ListNames names, CancellationToken cancellation) =>
-        new(await new FieldBook(db).LiveAsync(cancellation), ShownRecord.RolesOf(user), names);
 
     public string? Job(string? code) => _job ? _names.Job(code) : null;
 

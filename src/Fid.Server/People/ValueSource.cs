@@ -20,10 +20,11 @@ internal sealed class SourceNames
     private SourceNames(TemplateBook templates, Dictionary<string, string> colleagues) => (_templates, _colleagues) = (templates, colleagues);
 
     /// <summary>Reads what it takes to name these sources.</summary>
-    public static async Task<SourceNames> LoadAsync(FidDb db, TemplateBook templates, IEnumerable<string> sources, CancellationToken cancellation)
+    /// <param name="seesNames">Whether people's names may be seen; where not, colleagues are called by their numbers.</param>
+    public static async Task<SourceNames> LoadAsync(FidDb db, TemplateBook templates, IEnumerable<string> sources, bool seesNames, CancellationToken cancellation)
     {
         var numbers = sources.Where(s => s.StartsWith(HireOrigin.LikePrefix, StringComparison.Ordinal)).Select(s => s[HireOrigin.LikePrefix.Length..]).Distinct().ToArray();
-        return new SourceNames(templates, numbers.Length == 0 ? [] : await db.Employments.Where(e => numbers.Contains(e.Number))
+        return new SourceNames(templates, numbers.Length == 0 || !seesNames ? [] : await db.Employments.Where(e => numbers.Contains(e.Number))
             .Join(db.RecordsNow, e => e.Id, r => r.EmploymentId, (e, r) => new { e.Number, r.GivenName, r.FamilyName })
             .ToDictionaryAsync(c => c.Number, c => $"{c.GivenName} {c.FamilyName} ({c.Number})", cancellation));
     }

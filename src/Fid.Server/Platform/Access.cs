@@ -44,7 +44,7 @@ public static class Access
             authorization.AddPolicy(name, policy => policy.RequireRole(roles));
     }
 
-    public static RouteHandlerBuilder WhoMay(this RouteHandlerBuilder endpoint, string policy) => endpoint.RequireAuthorization(policy);
+    public static RouteHandlerBuilder WhoMay(this RouteHandlerBuilder endpoint, string policy) => endpoint.RequireAuthorization(policy).AddEndpointFilter(NoNulls.Filter);
 
     public static Guid Id(this ClaimsPrincipal user) => Guid.Parse(user.FindFirstValue(ClaimTypes.NameIdentifier)!);
 
@@ -63,4 +63,5 @@ public static class FidClaims
     public const string DisplayName = "fid:name";
     public const string Person = "fid:person";
     public const string Team = "fid:team";
+    public const string Session = "fid:session";
 }

@@ -33,7 +33,18 @@ namespace Fid.Server.Platform;
 /// <summary>Puts the server together.</summary>
 public static class FidServer
 {
-    private static readonly TimeSpan LockOut = TimeSpan.FromMinutes(5);
+    // The folders of web/src/routes.
+    private static readonly string[] Places =
+    [
+        "/", "/arrivals/{**rest}", "/hires/{**rest}", "/people/{**rest}", "/templates/{**rest}", "/fields/{**rest}", "/lists/{**rest}", "/exchange/{**rest}", "/tasks/{**rest}",
+        "/admin/{**rest}", "/account/{**rest}", "/sign-in", "/first-run", "/setup",
+    ];
+
+    /// <summary>The limit of endpoints that take much of the server.</summary>
+    public const string Costly = "costly";
+
+    // A quick typist never comes near it.
+    private const int CostlyAtOnce = 120;
 
     public static bool IsMakingDocument => Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
@@ -43,7 +54,7 @@ public static class FidServer
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
         var connection = configuration.GetConnectionString("Fid") ?? "Host=127.0.0.1;Database=none";
         var fixedToday = configuration["Fid:Today"] is { Length: > 0 } text ? LocalDatePattern.Iso.Parse(text).Value : (LocalDate?)null;
-        services.AddSingleton(_ => FidDatabase.Source(connection));
+        services.AddSingleton(_ => FidDatabase.Source(connection, impatient: true));
         services.AddDbContext<FidDb>((provider, options) => options.UseFid(provider.GetRequiredService<Npgsql.NpgsqlDataSource>()));
         services.AddSingleton<IClock>(SystemClock.Instance);
         services.AddSingleton(provider => new FirmClock(provider.GetRequiredService<IClock>(), fixedToday));
@@ -52,6 +63,7 @@ public static class FidServer
         services.AddSingleton<SensitiveValues>();
         services.AddScoped<ListWriter>();
         services.AddScoped<ListMover>();
+        services.AddSingleton<SheetSeals>();
         services.AddSingleton<ImportFiles>();
         services.AddScoped<ImportTargets>();
         services.AddScoped<ImportCheck>();
@@ -73,7 +85,7 @@ public static class FidServer
         // The OpenAPI document is made without a database.
         if (IsMakingDocument) services.AddDataProtection();
         else services.AddKeyRing(configuration["Fid:KeyRing"]);
-        AddSignIn(services);
+        AddSignIn(services, configuration.GetValue("Fid:CostlyAtOnce", CostlyAtOnce));
         services.AddFidAccess();
         services.AddFidAntiforgery();
         ValidatorOptions.Global.DefaultRuleLevelCascadeMode = CascadeMode.Stop;
@@ -105,6 +117,7 @@ public static class FidServer
     public static void UseFid(this WebApplication app)
     {
         var page = app.Environment.WebRootFileProvider.GetFileInfo("index.html");
+        app.UseFidProxies();
         app.UseExceptionHandler();
         app.UseStatusCodePages(pages => Problems.OfStatus(pages.HttpContext.Response.StatusCode).ExecuteAsync(pages.HttpContext));
         app.UseResponseCompression();
@@ -127,9 +140,12 @@ public static class FidServer
         app.UseRateLimiter();
         app.UseAuthorization();
         app.UseFidAntiforgery();
+        app.UseSoundRequests();
 
         app.MapOpenApi("/api/openapi.json").RequireAuthorization(Access.Anybody);
+        app.MapHealth();
         app.MapSession();
+        app.MapTrail();
         app.MapLive();
         app.MapFirstRun();
         app.MapArrivals();
@@ -148,7 +164,11 @@ public static class FidServer
         app.MapImports();
         app.MapFields();
         app.Map("/api/{**rest}", () => Problems.NotFound()).RequireAuthorization(Access.Anybody).ExcludeFromDescription();
-        if (page.Exists) app.MapFallbackToFile("index.html").RequireAuthorization(Access.Anybody);
+        // The pages the application has; anything else is not found, rather than a page that says so.
+        if (page.Exists)
+            foreach (var place in Places)
+                app.MapFallbackToFile(place, "index.html").RequireAuthorization(Access.Anybody);
+        app.MapFallback(() => Problems.NotFound()).RequireAuthorization(Access.Anybody);
     }
 
     /// <summary>Makes the roles, and for a database without a firm the first-run token. Throws where the database is not of this
@@ -163,7 +183,7 @@ public static class FidServer
         await FirstRun.PrepareAsync(db, scope.ServiceProvider.GetRequiredService<FirmClock>());
     }
 
-    private static void AddSignIn(IServiceCollection services)
+    private static void AddSignIn(IServiceCollection services, int costlyAtOnce)
     {
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
         services.AddIdentityCore<FidUser>(options =>
@@ -171,25 +191,43 @@ public static class FidServer
                 options.User.RequireUniqueEmail = true;
                 options.Password.RequiredLength = 12;
                 options.Password.RequireDigit = options.Password.RequireUppercase = options.Password.RequireNonAlphanumeric = options.Password.RequireLowercase = false;
-                options.Lockout.MaxFailedAccessAttempts = 5;
-                options.Lockout.DefaultLockoutTimeSpan = LockOut;
             })
+            .AddPasswordValidator<CommonPasswords>()
             .AddRoles<IdentityRole<Guid>>()
             .AddEntityFrameworkStores<FidDb>()
             .AddSignInManager()
             .AddClaimsPrincipalFactory<SessionClaims>();
+        services.AddHttpContextAccessor();
+        services.AddSingleton<SessionStore>();
+        services.AddOptions<Microsoft.AspNetCore.Authentication.Cookies.CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme)
+            .Configure<SessionStore>((cookie, store) => cookie.SessionStore = store);
         services.ConfigureApplicationCookie(cookie =>
         {
             cookie.Cookie.Name = "fid-session";
             cookie.Cookie.SameSite = SameSiteMode.Strict;
-            cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
+            // However much it is used: the session in the database ends then, too.
+            cookie.ExpireTimeSpan = SessionStore.Lifetime.ToTimeSpan();
+            cookie.SlidingExpiration = false;
+            cookie.Events.OnValidatePrincipal = _ => Task.CompletedTask;
             // An application in the browser wants to be told, not sent to a page.
             cookie.Events.OnRedirectToLogin = context => Problems.Make(StatusCodes.Status401Unauthorized, "sign-in-needed", "Sign in first.").ExecuteAsync(context.HttpContext);
-            cookie.Events.OnRedirectToAccessDenied = context => Problems.Forbidden().ExecuteAsync(context.HttpContext);
+            cookie.Events.OnRedirectToAccessDenied = async context =>
+            {
+                await RefusalTrail.NoteAsync(context.HttpContext);
+                await Problems.Forbidden().ExecuteAsync(context.HttpContext);
+            };
         });
         services.AddRateLimiter(options =>
         {
             options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
+            options.OnRejected = async (rejected, _) =>
+            {
+                var wait = rejected.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after) ? NodaTime.Duration.FromTimeSpan(after) : NodaTime.Duration.FromSeconds(5);
+                await Problems.Wait(rejected.HttpContext, wait).ExecuteAsync(rejected.HttpContext);
+            };
+            // What takes much is given out by the account: a quick typist never meets the limit, a loop does at once.
+            options.AddPolicy(Costly, http => RateLimitPartition.GetTokenBucketLimiter(http.User.Identity?.IsAuthenticated == true ? http.User.Id().ToString() : http.Connection.RemoteIpAddress?.ToString() ?? "",
+                _ => new TokenBucketRateLimiterOptions { TokenLimit = costlyAtOnce, TokensPerPeriod = 4, ReplenishmentPeriod = TimeSpan.FromSeconds(1), QueueLimit = 0 }));
             options.AddPolicy(Session.SignInLimit, http => RateLimitPartition.GetFixedWindowLimiter(
                 http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new FixedWindowRateLimiterOptions { PermitLimit = 60, Window = TimeSpan.FromMinutes(1) }));
         });

@@ -11,13 +11,15 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
 {
     private const string Channel = "fid_live";
     private const int MostWaiting = 500;
+    private const int MostTogether = 100;
     private static readonly TimeSpan Heartbeat = TimeSpan.FromSeconds(20);
     private static readonly TimeSpan BeforeTryingAgain = TimeSpan.FromSeconds(1);
 
     private readonly ConcurrentDictionary<Guid, Channel<string>> _listeners = new();
 
-    /// <summary>What changes from now on, as "hire:ID" or "record:ID"; "all" when something may have been missed.</summary>
-    public async IAsyncEnumerable<SseItem<string>> ListenAsync([EnumeratorCancellation] CancellationToken cancellation)
+    /// <summary>What changes from now on, as "hire:ID" or "record:ID", as far as a listener may read it; "all" when something may
+    /// have been missed.</summary>
+    public async IAsyncEnumerable<SseItem<string>> ListenAsync(ILiveListener listener, [EnumeratorCancellation] CancellationToken cancellation)
     {
         var id = Guid.NewGuid();
         // A browser that does not keep up loses the oldest, and is told that it missed something when it reads on.
@@ -30,21 +32,26 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
             yield return new SseItem<string>("all", "change");
             while (true)
             {
-                string? change;
+                var changes = new List<string>();
                 using (var pause = CancellationTokenSource.CreateLinkedTokenSource(cancellation))
                 {
                     pause.CancelAfter(Heartbeat);
                     try
                     {
-                        change = await channel.Reader.ReadAsync(pause.Token);
-                        if (Interlocked.Exchange(ref missed, 0) == 1) change = "all";
+                        changes.Add(await channel.Reader.ReadAsync(pause.Token));
+                        // What came meanwhile is asked about in one go.
+                        while (changes.Count < MostTogether && channel.Reader.TryRead(out var more)) changes.Add(more);
+                        if (Interlocked.Exchange(ref missed, 0) == 1) changes = ["all"];
                     }
                     catch (OperationCanceledException) when (!cancellation.IsCancellationRequested)
                     {
-                        change = null; // nothing for a while: a word now and then keeps proxies from closing the line
+                        // Nothing for a while: a word now and then keeps proxies from closing the line.
                     }
                 }
-                yield return change is null ? new SseItem<string>("", "quiet") : new SseItem<string>(change, "change");
+                // Whoever has signed out meanwhile hears nothing more.
+                if (await listener.MayHearAsync(changes.Distinct().ToList(), cancellation) is not { } heard) yield break;
+                if (changes.Count == 0) yield return new SseItem<string>("", "quiet");
+                foreach (var change in heard) yield return new SseItem<string>(change, "change");
             }
         }
         finally
@@ -84,13 +91,9 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
     }
 }
 
-internal static class LiveEndpoint
+/// <summary>Somebody who listens to live changes: says what of them they may hear.</summary>
+public interface ILiveListener
 {
-    public static void MapLive(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/live", (LiveChanges live, IHostApplicationLifetime lifetime, HttpContext http) =>
-        {
-            var ends = CancellationTokenSource.CreateLinkedTokenSource(http.RequestAborted, lifetime.ApplicationStopping);
-            http.Response.RegisterForDispose(ends);
-            return TypedResults.ServerSentEvents(live.ListenAsync(ends.Token));
-        }).WhoMay(Access.SignedIn).ExcludeFromDescription();
+    /// <summary>Those of some changes that the listener may hear; null where they may hear nothing any more.</summary>
+    Task<IReadOnlyList<string>?> MayHearAsync(IReadOnlyList<string> changes, CancellationToken cancellation);
 }

@@ -28,6 +28,14 @@ public static class Problems
     public static ProblemHttpResult VersionNeeded() => Make(
         StatusCodes.Status428PreconditionRequired, "version-needed", "Say with If-Match which version you saw.");
 
+    /// <summary>Too much at once, with how long to wait as Retry-After has it (RFC 9110, 10.2.3).</summary>
+    public static ProblemHttpResult Wait(HttpContext http, NodaTime.Duration wait)
+    {
+        var seconds = Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds));
+        http.Response.Headers.RetryAfter = seconds.ToString(System.Globalization.CultureInfo.InvariantCulture);
+        return Make(StatusCodes.Status429TooManyRequests, "too-many", $"Too many tries. Wait {seconds} seconds, and try again.");
+    }
+
     /// <summary>For answers that the framework gives with a status alone.</summary>
     public static ProblemHttpResult OfStatus(int status) => status switch
     {
@@ -42,6 +50,8 @@ public static class Problems
     public static ProblemHttpResult Make(int status, string code, string title, IReadOnlyList<Problem>? errors = null, object? current = null)
     {
         var details = new ProblemDetails { Status = status, Title = title, Type = $"urn:fid:problem:{code}" };
+        // By which the line in the log is found again.
+        if (status >= 500 && System.Diagnostics.Activity.Current is { } activity) details.Extensions["traceId"] = activity.TraceId.ToString();
         details.Extensions["code"] = code;
         if (errors is { Count: > 0 })
             details.Extensions["errors"] = errors.Select(e => new ProblemEntry(e.Path, e.Code, e.Message)).ToArray();
@@ -64,19 +74,65 @@ internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHa
         if (exception is OperationCanceledException && http.RequestAborted.IsCancellationRequested) return true;
         var problem = exception switch
         {
-            BadHttpRequestException { InnerException: JsonException json } =>
-                Problems.Invalid(new Problem(Pointer(json.Path), "wrong-type", "This is not of the kind expected here.")),
+            BadHttpRequestException { InnerException: JsonException json } => Problems.Invalid(Missing(json) is { Count: > 0 } missing
+                ? [.. missing] : [new Problem(Pointer(json.Path), "wrong-type", "This is not of the kind expected here.")]),
             BadHttpRequestException bad => Problems.Make(
                 bad.StatusCode, bad.StatusCode == StatusCodes.Status413PayloadTooLarge ? "too-large" : "invalid", "The request cannot be read.",
                 [new Problem(Parameter(bad.Message), "bad-value", "This is missing or not of the kind expected here.")]),
-            DbUpdateConcurrencyException or DbUpdateException { InnerException: PostgresException { SqlState: PostgresErrorCodes.ExclusionViolation or PostgresErrorCodes.UniqueViolation } }
-                or PostgresException { SqlState: PostgresErrorCodes.ExclusionViolation or PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.DeadlockDetected } =>
-                Problems.Conflict("changed-meanwhile", "Somebody else saved this at the same moment. Look at what is there now, and save again."),
-            _ => Problems.Make(StatusCodes.Status500InternalServerError, "fault", "Something went wrong here. Nothing was saved."),
+            DbUpdateConcurrencyException => Problems.Conflict("changed-meanwhile", Meanwhile),
+            _ when OfDatabase(exception) is { } state => state switch
+            {
+                PostgresErrorCodes.ExclusionViolation or PostgresErrorCodes.UniqueViolation or PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.DeadlockDetected =>
+                    Problems.Conflict("changed-meanwhile", Meanwhile),
+                PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter =>
+                    Problems.Invalid(new Problem("", "bad-characters", Core.Fields.TextRules.BadCharacters)),
+                _ => Fault(http),
+            },
+            _ when IsOutOfReach(exception) => Unsure(http),
+            _ => Fault(http),
         };
         if (problem.StatusCode >= 500) log.LogError(exception, "Unexpected failure");
         await problem.ExecuteAsync(http);
         return true;
+    }
+
+    private const string Meanwhile = "Somebody else saved this at the same moment. Look at what is there now, and save again.";
+    private static readonly NodaTime.Duration BeforeTryingAgain = NodaTime.Duration.FromSeconds(2);
+
+    private static bool IsReading(HttpContext http) => HttpMethods.IsGet(http.Request.Method) || HttpMethods.IsHead(http.Request.Method);
+
+    // What failed in here failed before it was committed; of a page that was only read nothing is said about saving.
+    private static ProblemHttpResult Fault(HttpContext http) => Problems.Make(
+        StatusCodes.Status500InternalServerError, "fault", IsReading(http) ? "Something went wrong here. Load the page again." : "Something went wrong here. Nothing was saved.");
+
+    /// <summary>Where the database died or hangs, its last answer is not known: it may have saved what it was told.</summary>
+    private static ProblemHttpResult Unsure(HttpContext http)
+    {
+        http.Response.Headers.RetryAfter = ((int)BeforeTryingAgain.TotalSeconds).ToString(System.Globalization.CultureInfo.InvariantCulture);
+        return IsReading(http)
+            ? Problems.Make(StatusCodes.Status503ServiceUnavailable, "out-of-reach", "This cannot be shown just now. Try again in a moment.")
+            : Problems.Make(StatusCodes.Status503ServiceUnavailable, "unsure", "It is not sure whether this was saved. Look at what is there in a moment, or send it again.");
+    }
+
+    // The state of an answer that PostgreSQL gave, unless it says that it is going down.
+    private static string? OfDatabase(Exception exception) =>
+        (exception as PostgresException ?? exception.InnerException as PostgresException ?? exception.InnerException?.InnerException as PostgresException) is { } said
+            && (!said.IsTransient || said.SqlState is PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.DeadlockDetected) ? said.SqlState : null;
+
+    private static bool IsOutOfReach(Exception? exception)
+    {
+        for (; exception is not null; exception = exception.InnerException)
+            if (exception is NpgsqlException or TimeoutException or System.Net.Sockets.SocketException) return true;
+        return false;
+    }
+
+    // … was missing required properties including: 'a', 'b'.
+    private static List<Problem> Missing(JsonException json)
+    {
+        var at = json.Message.IndexOf("missing required properties including:", StringComparison.Ordinal);
+        if (at < 0) return [];
+        var names = System.Text.RegularExpressions.Regex.Matches(json.Message[at..], "'([^']+)'").Select(m => m.Groups[1].Value);
+        return [.. names.Select(n => new Problem($"{Pointer(json.Path)}/{JsonPointer.Escape(n)}", "missing-property", "This is needed here."))];
     }
 
     // $.typed['a/b'].c[0] → /typed/a~1b/c/0

@@ -14,13 +14,21 @@ internal static class Session
 {
     public const string SignInLimit = "sign-in";
 
+    // What is checked against when there is no such account, so that it takes as long.
+    private static readonly string NobodysPassword = new PasswordHasher<FidUser>().HashPassword(null!, Guid.NewGuid().ToString());
+
     public static void MapSession(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/session", Show).WhoMay(Access.Anybody);
         app.MapPost("/api/session", SignIn).WhoMay(Access.Anybody).RequireRateLimiting(SignInLimit).Validated<SignInRequest>()
-            .ProducesProblem(StatusCodes.Status400BadRequest);
+            .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status429TooManyRequests);
         app.MapDelete("/api/session", SignOut).WhoMay(Access.SignedIn);
         app.MapPut("/api/session/language", ChangeLanguage).WhoMay(Access.SignedIn).Validated<LanguageRequest>();
+        app.MapPut("/api/session/password", ChangePassword).WhoMay(Access.SignedIn).RequireRateLimiting(SignInLimit).Validated<PasswordRequest>()
+            .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status429TooManyRequests);
+        app.MapGet("/api/sessions", List).WhoMay(Access.SignedIn);
+        app.MapDelete("/api/sessions", EndAll).WhoMay(Access.SignedIn);
+        app.MapDelete("/api/sessions/{id:guid}", End).WhoMay(Access.SignedIn).ProducesProblem(404);
     }
 
     private static async Task<Ok<SessionResponse>> Show(ClaimsPrincipal principal, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
@@ -30,28 +38,101 @@ internal static class Session
     }
 
     private static async Task<Results<Ok<SessionResponse>, ProblemHttpResult>> SignIn(
-        SignInRequest request, SignInManager<FidUser> signIn, UserManager<FidUser> users, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+        SignInRequest request, SignInManager<FidUser> signIn, UserManager<FidUser> users, IPasswordHasher<FidUser> hasher, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
+        var address = http.Connection.RemoteIpAddress?.ToString() ?? "";
+        if (await SignInPatience.WaitAsync(db, request.Email, address, clock.Now, cancellation) is { } wait) return Problems.Wait(http, wait);
         var user = await users.FindByEmailAsync(request.Email);
-        var result = user is null ? SignInResult.Failed : await signIn.CheckPasswordSignInAsync(user, request.Password, lockoutOnFailure: true);
-        if (result.IsLockedOut)
-            return Problems.Make(StatusCodes.Status400BadRequest, "locked-out", "Too many wrong passwords. Try again in five minutes.");
-        if (!result.Succeeded)
+        var isRight = hasher.VerifyHashedPassword(user!, user?.PasswordHash ?? NobodysPassword, request.Password) != PasswordVerificationResult.Failed && user is not null;
+        if (!isRight)
+        {
+            var failures = await SignInPatience.FailedAsync(db, request.Email, address, clock.Now, cancellation);
+            await SecurityTrail.NoteAsync(
+                db, clock, http, failures >= SignInPatience.Free ? SecurityTrail.SlowedDown : SecurityTrail.WrongPassword, user is null ? null : (user.Id, user.DisplayName), null, cancellation);
             return Problems.Make(StatusCodes.Status400BadRequest, "wrong-sign-in", "E-mail and password do not go together.");
-
+        }
+        await SignInPatience.ForgetAsync(db, request.Email, address, clock.Now, cancellation);
+        // A session that was there in this browser ends with the new one.
+        if (http.User.Identity?.IsAuthenticated == true) await signIn.SignOutAsync();
         var principal = await signIn.CreateUserPrincipalAsync(user!);
+        await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.SignedIn, null, cancellation);
         await signIn.SignInAsync(user!, isPersistent: false);
         http.User = principal;
         CrossSite.HandOut(http);
         return TypedResults.Ok(await Describe(principal, db, clock, cancellation));
     }
 
-    private static async Task<NoContent> SignOut(SignInManager<FidUser> signIn, HttpContext http)
+    private static async Task<NoContent> SignOut(SignInManager<FidUser> signIn, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
+        await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.SignedOut, null, cancellation);
         await signIn.SignOutAsync();
         http.User = new ClaimsPrincipal(new ClaimsIdentity());
         CrossSite.HandOut(http);
         return TypedResults.NoContent();
+    }
+
+    /// <summary>The user's own sessions that go on, the latest first.</summary>
+    private static async Task<Ok<OwnSession[]>> List(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var (id, now, here) = (user.Id(), clock.Now, user.FindFirstValue(FidClaims.Session));
+        var sessions = await db.UserSessions.AsNoTracking().Where(s => s.UserId == id && s.EndedAt == null && s.EndsAt > now).OrderByDescending(s => s.StartedAt)
+            .Select(s => new { s.Id, s.StartedAt, s.EndsAt, s.Address, s.Browser }).ToListAsync(cancellation);
+        return TypedResults.Ok(sessions.Select(s => new OwnSession(s.Id, s.StartedAt, s.EndsAt, s.Address, s.Browser, s.Id.ToString() == here)).ToArray());
+    }
+
+    /// <summary>Ends one of the user's own sessions.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> End(Guid id, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+    {
+        var (own, now) = (user.Id(), clock.Now);
+        if (await db.UserSessions.Where(s => s.Id == id && s.UserId == own && s.EndedAt == null).ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now), cancellation) == 0) return Problems.NotFound();
+        await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.SignedOut, id.ToString(), cancellation);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Ends all of the user's sessions, this one too.</summary>
+    private static async Task<NoContent> EndAll(SignInManager<FidUser> signIn, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+    {
+        await EndAllAsync(db, user.Id(), clock, cancellation);
+        await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.AllEnded, null, cancellation);
+        await signIn.SignOutAsync();
+        http.User = new ClaimsPrincipal(new ClaimsIdentity());
+        CrossSite.HandOut(http);
+        return TypedResults.NoContent();
+    }
+
+    private static Task<int> EndAllAsync(FidDb db, Guid user, FirmClock clock, CancellationToken cancellation)
+    {
+        var now = clock.Now;
+        return db.UserSessions.Where(s => s.UserId == user && s.EndedAt == null).ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now), cancellation);
+    }
+
+    /// <summary>Changes the user's own password. All their sessions end, and one begins anew in this browser.</summary>
+    private static async Task<Results<Ok<SessionResponse>, ProblemHttpResult>> ChangePassword(
+        PasswordRequest request, ClaimsPrincipal principal, SignInManager<FidUser> signIn, UserManager<FidUser> users, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+    {
+        var user = (await users.GetUserAsync(principal))!;
+        var address = http.Connection.RemoteIpAddress?.ToString() ?? "";
+        if (await SignInPatience.WaitAsync(db, user.Email!, address, clock.Now, cancellation) is { } wait) return Problems.Wait(http, wait);
+        if (!await users.CheckPasswordAsync(user, request.Current))
+        {
+            await SignInPatience.FailedAsync(db, user.Email!, address, clock.Now, cancellation);
+            await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.WrongPassword, "change", cancellation);
+            return Problems.Invalid(new Core.Problem("/current", "wrong-password", "This is not your password."));
+        }
+        await using (var transaction = await db.Database.BeginTransactionAsync(cancellation))
+        {
+            var changed = await users.ChangePasswordAsync(user, request.Current, request.New);
+            if (!changed.Succeeded) return Problems.Invalid([.. changed.Errors.Select(e => new Core.Problem("/new", "bad-value", e.Description))]);
+            await EndAllAsync(db, user.Id, clock, cancellation);
+            await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.PasswordChanged, null, cancellation);
+            await transaction.CommitAsync(cancellation);
+        }
+        await signIn.SignOutAsync();
+        var anew = await signIn.CreateUserPrincipalAsync(user);
+        await signIn.SignInAsync(user, isPersistent: false);
+        http.User = anew;
+        CrossSite.HandOut(http);
+        return TypedResults.Ok(await Describe(anew, db, clock, cancellation));
     }
 
     private static async Task<NoContent> ChangeLanguage(LanguageRequest request, ClaimsPrincipal principal, UserManager<FidUser> users)
@@ -84,6 +165,22 @@ internal sealed class SignInValidator : AbstractValidator<SignInRequest>
     {
         RuleFor(r => r.Email).Text(254);
         RuleFor(r => r.Password).NotEmpty().MaximumLength(200);
+    }
+}
+
+/// <summary>A session of one's own.</summary>
+/// <param name="Here">Whether it is the one that asks.</param>
+public sealed record OwnSession(Guid Id, Instant StartedAt, Instant EndsAt, string Address, string Browser, bool Here);
+
+public sealed record PasswordRequest(string Current, string New);
+
+internal sealed class PasswordValidator : AbstractValidator<PasswordRequest>
+{
+    public PasswordValidator()
+    {
+        RuleFor(r => r.Current).NotEmpty().WithErrorCode("missing").WithMessage("Enter your password of now.").MaximumLength(200);
+        RuleFor(r => r.New).MinimumLength(12).WithErrorCode("too-short").WithMessage("Enter at least 12 characters.")
+            .MaximumLength(200).WithErrorCode("too-long").WithMessage("Enter at most 200 characters.");
     }
 }
 

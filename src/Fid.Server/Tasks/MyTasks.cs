@@ -25,12 +25,13 @@ internal static class MyTasks
     {
         var today = await clock.TodayAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
-        var names = await ListNames.LoadAsync(db, cancellation);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var stages = await Stage.PlanAsync(db, cancellation);
         var employments = await HireAccess.EmploymentsOfAsync(user, db, cancellation);
-        var hires = await OpenHires.LoadAsync(db, Mine(user, employments, db), cancellation);
+        var hires = await OpenHires.LoadAsync(db, TaskOwner.Concerning(user, employments, db, openOnly: true), cancellation);
 
-        var seen = await SeenFacts.OfAsync(user, db, names, cancellation);
+        var seen = new SeenFacts(reader, names);
         var mine = new List<MyTask>();
         foreach (var hire in hires)
         {
@@ -48,18 +49,6 @@ internal static class MyTasks
         var first = mine.OrderByDescending(t => t.CanStart).ThenBy(t => t.LatestFinish ?? LocalDate.MaxIsoValue).ThenBy(t => t.EarliestStart).ThenBy(t => t.Start).Take(Most).ToArray();
         var details = await DetailsAsync(first, db, cancellation);
         return TypedResults.Ok(new MyTasksResponse(today, [.. first.Select(t => details.GetValueOrDefault((t.HireId, t.Key)) is var (instructions, files) ? t with { Instructions = instructions, Attachments = files } : t)], mine.Count));
-    }
-
-    private static Func<IQueryable<Hire>, IQueryable<Hire>> Mine(ClaimsPrincipal user, Guid[] employments, FidDb db)
-    {
-        var teams = user.FindAll(FidClaims.Team).Select(c => HireTask.TeamPrefix + c.Value).ToArray();
-        string[] owners = [.. teams, .. employments.Select(e => HireTask.PersonPrefix + e)];
-        var id = user.Id();
-        var person = Guid.TryParse(user.FindFirstValue(FidClaims.Person), out var p) ? p : Guid.Empty;
-        return hires => hires.Where(h =>
-            h.Tasks.Any(t => t.Done == null && t.SkippedWhy == null && owners.Contains(t.Owner))
-            || h.CoordinatorId == id
-            || db.RecordsNow.Any(r => r.EmploymentId == h.EmploymentId && (r.PersonId == person || (r.ManagerId != null && employments.Contains(r.ManagerId.Value)) || (r.BuddyId != null && employments.Contains(r.BuddyId.Value)))));
     }
 
     private static async Task<Dictionary<(Guid, string), (string? Instructions, TaskFile[] Files)?>> DetailsAsync(MyTask[] tasks, FidDb db, CancellationToken cancellation)

@@ -5,6 +5,7 @@ using Fid.Data;
 using Fid.Data.Fields;
 using Fid.Data.Templates;
 using Fid.Server.Hires;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -29,22 +30,25 @@ internal static partial class TemplateDrafts
     {
         if (!Code().IsMatch(code)) return Problems.Invalid(new Problem("/code", "bad-value", "A code has up to 40 small letters, digits and hyphens."));
         if (request.Spec.Lists.Keys.FirstOrDefault(l => !Core.Templates.TemplateLists.All.Contains(l)) is { } unknown) return Problems.Invalid(new Problem($"/spec/lists/{unknown}", "unknown-property", "Templates have no such list."));
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        if (reader.Forbidden(request.Spec) is { Count: > 0 } forbidden) return Problems.Invalid(forbidden);
         var live = await db.RoleTemplates.AsNoTracking().SingleOrDefaultAsync(t => t.Code == code, cancellation);
         var author = user.Author(clock, "templates");
         var draft = await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == code, cancellation);
+        var spec = reader.WithUnseen(request.Spec, draft?.Spec ?? live?.Spec);
         if (draft is null)
         {
-            draft = new TemplateDraft { Code = code, Spec = request.Spec, BasedOn = live?.Version ?? 0, At = author.At, ByName = author.Name };
+            draft = new TemplateDraft { Code = code, Spec = spec, BasedOn = live?.Version ?? 0, At = author.At, ByName = author.Name };
             db.TemplateDrafts.Add(draft);
         }
         else
         {
-            if (Versions.Seen(http) != draft.RowVersion) return Problems.Stale(TemplateDraftResponse.Of(draft));
+            if (Versions.Seen(http) != draft.RowVersion) return Problems.Stale(TemplateDraftResponse.Of(draft, reader));
             // Saved in the knowledge of what is live: whoever saw another version be published has compared.
-            (draft.Spec, draft.BasedOn, draft.At, draft.ByName) = (request.Spec, live?.Version ?? 0, author.At, author.Name);
+            (draft.Spec, draft.BasedOn, draft.At, draft.ByName) = (spec, live?.Version ?? 0, author.At, author.Name);
         }
         await db.SaveChangesAsync(cancellation);
-        return TypedResults.Ok(TemplateDraftResponse.Of(draft));
+        return TypedResults.Ok(TemplateDraftResponse.Of(draft, reader));
     }
 
     private static async Task<NoContent> Discard(string code, FidDb db, CancellationToken cancellation)
@@ -62,15 +66,18 @@ internal static partial class TemplateDrafts
         // One publishes at a time: what a draft builds on stays as it was looked through.
         await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({PublishLock})", cancellation);
         if (await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == code, cancellation) is not { } draft) return Problems.NotFound();
-        if (draft.RowVersion != Versions.Seen(http)) return Problems.Stale(TemplateDraftResponse.Of(draft));
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        if (draft.RowVersion != Versions.Seen(http)) return Problems.Stale(TemplateDraftResponse.Of(draft, reader));
         var template = await db.RoleTemplates.SingleOrDefaultAsync(t => t.Code == code, cancellation);
         if (draft.BasedOn != (template?.Version ?? 0)) return Problems.Conflict("published-meanwhile", "Another version was published since this draft was begun. Compare with it, and save the draft anew.");
+        if (reader.ChangesForbidden(template?.Spec, draft.Spec))
+            return Problems.Conflict("not-yours-to-change", "The draft sets something that you may not change. Let somebody publish it who may.");
         var today = await clock.TodayAsync(db, cancellation);
         var book = await TemplateBook.LoadAsync(db, cancellation);
         var drafted = new RoleTemplate { Code = code, Version = draft.BasedOn + 1, Spec = draft.Spec };
         var findings = await TemplateExamples.FindingsAsync(db, await new FieldBook(db).LiveAsync(cancellation), book.With(drafted), drafted, today, cancellation);
         if (findings.Where(f => f.Blocks).ToList() is { Count: > 0 } wrong)
-            return Problems.Invalid([.. wrong.Select(f => new Problem($"/{string.Join('/', new[] { f.Part, f.Key, f.Property }.OfType<string>())}", f.Code, f.Message))]);
+            return Problems.Invalid([.. wrong.Select(f => new Problem(f.Pointer, f.Code, f.Message))]);
         var author = user.Author(clock, "templates");
         var publishing = new TemplatePublishing(db);
         if (template is null) publishing.Add(drafted, author, Reason.Clean(request.Why));
@@ -93,7 +100,7 @@ public sealed record TemplateDraftRequest(TemplateSpec Spec);
 /// <param name="BasedOn">The version it was begun from; 0 for a template that is new.</param>
 public sealed record TemplateDraftResponse(TemplateSpec Spec, string Version, int BasedOn, Instant At, string ByName)
 {
-    internal static TemplateDraftResponse Of(TemplateDraft draft) => new(draft.Spec, Versions.Tag(draft.RowVersion), draft.BasedOn, draft.At, draft.ByName);
+    internal static TemplateDraftResponse Of(TemplateDraft draft, Reader reader) => new(reader.Seen(draft.Spec), Versions.Tag(draft.RowVersion), draft.BasedOn, draft.At, draft.ByName);
 }
 
 public sealed record PublishTemplateRequest(string? Why);

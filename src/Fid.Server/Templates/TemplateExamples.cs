@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
@@ -22,8 +23,8 @@ internal static class TemplateExamples
 {
     public static void MapTemplateExamples(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/templates/{code}/example", Work).WhoMay(Access.ReadsRecords).ProducesProblem(404);
-        app.MapPost("/api/templates/people", People).WhoMay(Access.Coordinates);
+        app.MapPost("/api/templates/{code}/example", Work).WhoMay(Access.ReadsRecords).RequireRateLimiting(FidServer.Costly).ProducesProblem(404);
+        app.MapPost("/api/templates/people", People).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly);
     }
 
     /// <summary>What is wrong with a template, for itself and as a checklist with what lies below it.</summary>
@@ -52,13 +53,15 @@ internal static class TemplateExamples
         static string? LastOf(string path) => path.Split('/') is { Length: > 2 } parts && parts[^2] is "values" ? parts[^1] : path.Split('/') is [.., var field, "formula"] ? field : null;
     }
 
-    private static async Task<Results<Ok<TemplateExample>, ProblemHttpResult>> Work(string code, ExampleRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateExample>, ProblemHttpResult>> Work(string code, ExampleRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var fields = reader.Fields;
+        if (request.Spec is { } sent && reader.Forbidden(sent) is { Count: > 0 } forbidden) return Problems.Invalid(forbidden);
         var book = await TemplateBook.LoadAsync(db, cancellation);
         var version = book.Find(code)?.Version ?? 0;
-        var edited = new RoleTemplate { Code = code, Version = request.Spec is null ? version : version + 1, Spec = request.Spec ?? book.Find(code)?.Spec! };
+        var edited = new RoleTemplate { Code = code, Version = request.Spec is null ? version : version + 1, Spec = request.Spec is { } spec ? reader.WithUnseen(spec, book.Find(code)?.Spec) : book.Find(code)?.Spec! };
         if (edited.Spec is null) return Problems.NotFound();
         book = book.With(edited);
         var use = edited.IsAddOn ? book.Find(request.Use ?? "") ?? book.Opening.OrderBy(t => t.Name, StringComparer.Ordinal).FirstOrDefault() : edited;
@@ -66,7 +69,7 @@ internal static class TemplateExamples
         var findings = (await FindingsAsync(db, fields, book, edited, today, cancellation)).ToList();
         var start = request.Start is { } on && ValueCheck.IsSensible(on) ? on : today.PlusWeeks(4);
         // What is chosen for the example stands in it as if it had been typed.
-        var chosen = request.Facts.Where(f => fields.Set.Find(f.Key) is not null).ToDictionary();
+        var chosen = request.Facts.Where(f => reader.Sees(f.Key)).ToDictionary();
         var returning = request.Facts.TryGetValue(HireOrigin.Returning, out var before) && before.ValueKind == JsonValueKind.String && before.GetString() == "yes";
         var resolved = book.Resolve(use, chosen, start, today, returning);
         if (resolved.Answer is not { } layered)
@@ -74,11 +77,13 @@ internal static class TemplateExamples
             findings.AddRange(resolved.Problems.Where(p => findings.TrueForAll(f => f.Code != p.Code)).Select(p => new TemplateFinding("example", null, null, p.Code, p.Message)));
             return TypedResults.Ok(new TemplateExample(use.Code, start, [], [], [], [], null, 0, [], [], [.. findings]));
         }
-        var names = await ListNames.LoadAsync(db, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        // A template's own values are shown as far as their fields are.
+        layered = layered with { Values = layered.Values.Where(v => reader.Sees(v.Key)).ToDictionary() };
         var display = await RecordReader.DisplayAsync(db, fields, layered.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
         var facts = layered.Values.ToDictionary(v => v.Key, v => v.Value.Value);
         facts["start_date"] = JsonSerializer.SerializeToElement(start.ToString("uuuu-MM-dd", null));
-        var completeness = Completeness.Count(fields.Set, facts, start);
+        var completeness = Completeness.Count(fields.Set, facts, start, reader.Roles);
         return TypedResults.Ok(new TemplateExample(
             use.Code, start,
             [.. layered.Layers.Where(l => l != Layer.Typed).Select(l => Describe(l, book))],
@@ -131,7 +136,7 @@ internal static class TemplateExamples
         var owners = layered.Tasks.SelectMany(t => new[] { "owner", "contact" }.Where(t.Properties.ContainsKey).Select(p => t.Properties[p].Value))
             .Where(v => v.ValueKind == JsonValueKind.String).Select(v => v.GetString()!).Distinct().ToArray();
         var ids = owners.Select(HireTask.PersonOf).OfType<Guid>().ToArray();
-        var people = await db.RecordsNow.AsNoTracking().Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, r => r.FullName, cancellation);
+        var people = await PeopleNames.LoadAsync(db, ids, names.OfPeople, cancellation);
         return owners.Select(o => (o, Name: HireTask.PersonOf(o) is { } id ? people.GetValueOrDefault(id) : names.Owner(o))).Where(o => o.Name is not null).ToDictionary(o => o.o, o => o.Name!);
     }
 
@@ -143,19 +148,21 @@ internal static class TemplateExamples
     }
 
     /// <summary>Everybody whom an add-on with this condition would apply to today.</summary>
-    private static async Task<Ok<ApplyingPeople>> People(ApplyingRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<ApplyingPeople>> People(ApplyingRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
+        var reader = await Reader.OfAsync(user, db, cancellation);
         var (formula, mistake) = request.When is null ? (null, null) : RecordFormula.Read(request.When);
         if (mistake is not null) return TypedResults.Ok(new ApplyingPeople(0, [], mistake.Message));
         var active = await ActiveRecords.LoadAsync(db, today, cancellation);
         var calendar = new Core.Calendars.WorkCalendar(Core.Calendars.RestMask.Weekend, []);
         var returning = await TemplateUpdates.ReturningAsync(db, cancellation);
         var applies = active.Records.Where(r => formula is null
-            || formula.Compute(new FormulaFacts(name => name == HireOrigin.Returning ? (returning.Contains(r.Key) ? "yes" : "no") : r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(v) : null, today, calendar)).Value is true).Select(r => r.Key).ToArray();
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var rows = await db.RecordsNow.AsNoTracking().Where(r => applies.Contains(r.EmploymentId)).OrderBy(r => r.FamilyName).ThenBy(r => r.GivenName).Take(MostPeople).ToListAsync(cancellation);
-        return TypedResults.Ok(new ApplyingPeople(applies.Length, [.. rows.Select(r => new ApplyingPerson(r.EmploymentId, r.FullName, names.Job(r.JobCode), names.Site(r.SiteCode)))], null));
+            || formula.Compute(new FormulaFacts(name => name == HireOrigin.Returning ? (returning.Contains(r.Key) ? "yes" : "no") : reader.Sees(name) && r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(SealedText.Shown(v)) : null, today, calendar)).Value is true).Select(r => r.Key).ToArray();
+        var seen = new SeenFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
+        var rows = await db.RecordsNow.AsNoTracking().Where(r => applies.Contains(r.EmploymentId)).Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
+            .OrderBy(r => reader.SeesNames ? r.record.FamilyName : "").ThenBy(r => reader.SeesNames ? r.record.GivenName : "").ThenBy(r => r.Number).Take(MostPeople).ToListAsync(cancellation);
+        return TypedResults.Ok(new ApplyingPeople(applies.Length, [.. rows.Select(r => new ApplyingPerson(r.record.EmploymentId, reader.NameOf(r.record, r.Number), seen.Job(r.record.JobCode), seen.Site(r.record.SiteCode)))], null));
     }
 
     private const int MostPeople = 200;

@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Fid.Core;
 using Fid.Data;
 using Fid.Data.Templates;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -18,9 +19,10 @@ internal static class TemplateFiles
         app.MapPost("/api/templates/import", Import).WhoMay(Access.Coordinates).ProducesProblem(400);
     }
 
-    private static async Task<Results<Ok<TemplateParcel>, ProblemHttpResult>> Export(string code, FidDb db, HttpResponse response, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateParcel>, ProblemHttpResult>> Export(string code, ClaimsPrincipal user, FidDb db, HttpResponse response, CancellationToken cancellation)
     {
-        var book = await TemplateBook.LoadAsync(db, cancellation);
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var book = TemplateBook.Of((await TemplateBook.LoadAsync(db, cancellation)).All.Select(t => new RoleTemplate { Code = t.Code, Version = t.Version, Retired = t.Retired, Spec = reader.Seen(t.Spec) }));
         if (book.Find(code) is not { } template) return Problems.NotFound();
         response.Headers.ContentDisposition = $"attachment; filename=\"{code}.json\"";
         return TypedResults.Ok(await new TemplateTransfer(db).PackAsync(book, template, cancellation));
@@ -38,6 +40,9 @@ internal static class TemplateFiles
         ImportTemplatesRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         if (NotOurs(request.File) is { } wrong) return wrong;
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var forbidden = request.File.Templates.SelectMany((t, i) => reader.Forbidden(t.Spec, $"/file/templates/{i}/spec")).ToList();
+        if (forbidden.Count > 0) return Problems.Invalid(forbidden);
         var there = (await db.ListEntries.Select(e => new { e.List, e.Code }).ToListAsync(cancellation)).Select(e => (e.List, e.Code)).ToHashSet();
         var unknown = request.Instead.Select((m, i) => (m, i)).Where(m => !there.Contains((m.m.List, m.m.To))).ToList();
         if (unknown.Count > 0) return Problems.Invalid([.. unknown.Select(u => new Problem($"/instead/{u.i}/to", "unknown-entry", "Choose an entry of the list."))]);

@@ -3,10 +3,10 @@ using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Templates;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.People;
 using Fid.Data.Templates;
 using Fid.Server.Lists;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -22,24 +22,31 @@ internal static class TemplateUpdatesEndpoints
         app.MapGet("/api/templates/updates", Runs).WhoMay(Access.Coordinates);
         app.MapPost("/api/templates/updates", Apply).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409);
         app.MapPost("/api/templates/updates/{id:guid}/undo", Undo).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
-        app.MapGet("/api/templates/{code}/updates", Find).WhoMay(Access.Coordinates);
-        app.MapPost("/api/templates/{code}/touches", Touches).WhoMay(Access.Coordinates);
+        app.MapGet("/api/templates/{code}/updates", Find).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly);
+        app.MapPost("/api/templates/{code}/touches", Touches).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(400);
     }
 
-    private static async Task<Ok<HireUpdateResponse[]>> Find(string code, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<HireUpdateResponse[]>> Find(string code, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
         var found = await new TemplateUpdates(db).FindAsync(await TemplateBook.LoadAsync(db, cancellation), code, null, today, cancellation);
-        return TypedResults.Ok(await DescribeAsync(found, db, cancellation));
+        return TypedResults.Ok(await DescribeAsync(found, await Reader.OfAsync(user, db, cancellation), db, cancellation));
     }
 
     /// <summary>What a template as it is being edited would mean for the hires under way.</summary>
-    private static async Task<Ok<HireUpdateResponse[]>> Touches(string code, TemplateDraftRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<HireUpdateResponse[]>, ProblemHttpResult>> Touches(
+        string code, TemplateDraftRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        if (reader.Forbidden(request.Spec) is { Count: > 0 } forbidden) return Problems.Invalid(forbidden);
         var book = await TemplateBook.LoadAsync(db, cancellation);
-        var edited = new RoleTemplate { Code = code, Version = (book.Find(code)?.Version ?? 0) + 1, Spec = request.Spec };
+        var edited = new RoleTemplate { Code = code, Version = (book.Find(code)?.Version ?? 0) + 1, Spec = reader.WithUnseen(request.Spec, book.Find(code)?.Spec) };
+        // Only what could be published is worked out for people.
+        var review = await TemplateReview.LoadAsync(db, reader.Fields, book.With(edited), cancellation);
+        if (review.Of(edited).Where(f => f.Blocks).ToList() is { Count: > 0 } wrong)
+            return Problems.Invalid([.. wrong.Select(f => new Problem("/spec" + f.Pointer, f.Code, f.Message))]);
         var found = await new TemplateUpdates(db).FindAsync(book.With(edited), code, null, await clock.TodayAsync(db, cancellation), cancellation);
-        return TypedResults.Ok(await DescribeAsync(found, db, cancellation));
+        return TypedResults.Ok(await DescribeAsync(found, reader, db, cancellation));
     }
 
     private static async Task<Ok<UpdateRunResponse[]>> Runs(FidDb db, CancellationToken cancellation) => TypedResults.Ok(
@@ -58,7 +65,8 @@ internal static class TemplateUpdatesEndpoints
         var found = (await new TemplateUpdates(db).FindAsync(await TemplateBook.LoadAsync(db, cancellation), null, ids, today, cancellation)).ToDictionary(u => u.Hire.Id);
         if (!ids.All(found.ContainsKey)) return Problems.Conflict("changed-meanwhile", "Some of these hires are up to date already. Look again.");
         if (found.Values.FirstOrDefault(u => u.Trouble is not null) is { } stuck) return Problems.Conflict("cannot-resolve", stuck.Trouble!);
-        var decided = request.Hires.Select(h => (found[h.Id], (IReadOnlySet<string>)h.Take.Intersect(found[h.Id].Facts.Select(f => f.Key)).ToHashSet(StringComparer.Ordinal))).ToList();
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var decided = request.Hires.Select(h => (found[h.Id], (IReadOnlySet<string>)h.Take.Intersect(found[h.Id].Facts.Select(f => f.Key).Where(f => MayTake(f, reader))).ToHashSet(StringComparer.Ordinal))).ToList();
         var run = await new TemplateUpdateWriter(db, records).ApplyAsync(decided, user.Author(clock, "templates"), today, cancellation);
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
@@ -75,19 +83,21 @@ internal static class TemplateUpdatesEndpoints
         var left = await new TemplateUpdateWriter(db, records).UndoAsync(run, user.Author(clock, "templates"), await clock.TodayAsync(db, cancellation), cancellation);
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
-        var names = await db.Hires.Where(h => left.Contains(h.Id)).Join(db.RecordsNow, h => h.EmploymentId, r => r.EmploymentId, (_, r) => r.GivenName + " " + r.FamilyName).ToArrayAsync(cancellation);
-        return TypedResults.Ok(new UndoneUpdate(run.Hires.Count - left.Count, names));
+        var names = await PeopleNames.OfHiresAsync(db, left, (await Reader.OfAsync(user, db, cancellation)).SeesNames, cancellation);
+        return TypedResults.Ok(new UndoneUpdate(run.Hires.Count - left.Count, [.. names.Values]));
     }
 
-    private static async Task<HireUpdateResponse[]> DescribeAsync(IReadOnlyList<HireUpdate> updates, FidDb db, CancellationToken cancellation)
+    // A value of the record is taken by those who may edit its field; tasks and what is issued by all who update hires.
+    private static bool MayTake(string fact, Reader reader) => fact.Split('/', 2) is not ["values", var field] || reader.MayEdit(field);
+
+    private static async Task<HireUpdateResponse[]> DescribeAsync(IReadOnlyList<HireUpdate> updates, Reader reader, FidDb db, CancellationToken cancellation)
     {
-        var employments = updates.Select(u => u.Hire.EmploymentId).ToArray();
-        var people = await db.RecordsNow.AsNoTracking().Where(r => employments.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, r => r.FullName, cancellation);
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var people = await PeopleNames.LoadAsync(db, [.. updates.Select(u => u.Hire.EmploymentId)], reader.SeesNames, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var fields = reader.Fields;
         return [.. updates.Select(u => new HireUpdateResponse(
             u.Hire.Id, people.GetValueOrDefault(u.Hire.EmploymentId, ""), u.Hire.Start, u.Hire.TemplateVersion, u.Layers, u.Trouble,
-            [.. u.Facts.Select(f => Describe(f, u))]))];
+            [.. u.Facts.Where(f => MayTake(f.Key, reader)).Select(f => Describe(f, u))]))];
 
         MergedFactResponse Describe(MergedFact fact, HireUpdate update)
         {

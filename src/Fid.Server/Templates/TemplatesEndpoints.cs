@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using Fid.Core.Fields;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Templates;
 using Fid.Server.Fields;
 using Fid.Server.People;
@@ -47,23 +46,24 @@ internal static class TemplatesEndpoints
     }
 
     /// <summary>What the editor offers.</summary>
-    private static async Task<Ok<TemplateEditing>> Editing(FidDb db, CancellationToken cancellation)
+    private static async Task<Ok<TemplateEditing>> Editing(ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
     {
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var reader = await Reader.OfAsync(user, db, cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => new FieldStage(s.Key, s.Name)).ToArrayAsync(cancellation);
         return TypedResults.Ok(new TemplateEditing(
-            [.. fields.Set.Fields.Select(f => new TemplateField(TemplateFields.MaySet(f), RecordReader.Bare(f, FieldAccess.Edit)))], [.. Core.Formulas.RecordFormula.Functions], stages));
+            [.. reader.Fields.Set.Fields.Where(f => reader.Sees(f.Key)).Select(f => new TemplateField(TemplateFields.MaySet(f) && reader.MayEdit(f.Key), RecordReader.Bare(f, FieldAccess.Edit)))], [.. Core.Formulas.RecordFormula.Functions], stages));
     }
 
-    private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
     {
+        var reader = await Reader.OfAsync(user, db, cancellation);
         var book = await TemplateBook.LoadAsync(db, cancellation);
         var draft = await db.TemplateDrafts.AsNoTracking().SingleOrDefaultAsync(d => d.Code == code, cancellation);
         var live = book.Find(code);
         if (live is null && draft is null) return Problems.NotFound();
         var opened = (await OpenedAsync(db, cancellation)).GetValueOrDefault(code);
         return TypedResults.Ok(new TemplateResponse(
-            code, live?.Version ?? 0, live?.Retired ?? false, live?.Spec, draft is null ? null : TemplateDraftResponse.Of(draft), opened?.All ?? 0, opened?.UnderWay ?? 0));
+            code, live?.Version ?? 0, live?.Retired ?? false, live is null ? null : reader.Seen(live.Spec), draft is null ? null : TemplateDraftResponse.Of(draft, reader), opened?.All ?? 0, opened?.UnderWay ?? 0));
     }
 
     private static async Task<Ok<TemplateVersionResponse[]>> Versions(string code, FidDb db, CancellationToken cancellation) => TypedResults.Ok(
@@ -71,14 +71,15 @@ internal static class TemplatesEndpoints
             .Select(v => new TemplateVersionResponse(v.Version, v.At, v.ByName, v.Why)).ToArrayAsync(cancellation));
 
     /// <summary>What differs between two versions; left out, "to" is the draft.</summary>
-    private static async Task<Results<Ok<TemplateComparison>, ProblemHttpResult>> Compare(string code, int from, int? to, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateComparison>, ProblemHttpResult>> Compare(string code, int from, int? to, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
     {
+        var reader = await Reader.OfAsync(user, db, cancellation);
         var before = await db.TemplateVersions.AsNoTracking().SingleOrDefaultAsync(v => v.Code == code && v.Version == from, cancellation);
         var after = to is { } version
             ? (await db.TemplateVersions.AsNoTracking().SingleOrDefaultAsync(v => v.Code == code && v.Version == version, cancellation))?.Spec
             : (await db.TemplateDrafts.AsNoTracking().SingleOrDefaultAsync(d => d.Code == code, cancellation))?.Spec;
         if (before is null || after is null) return Problems.NotFound();
-        return TypedResults.Ok(new TemplateComparison(before.Spec, [.. TemplateDifference.Of(before.Spec, after)]));
+        return TypedResults.Ok(new TemplateComparison(reader.Seen(before.Spec), [.. TemplateDifference.Of(reader.Seen(before.Spec), reader.Seen(after))]));
     }
 
     /// <summary>Retires a template, or brings it back. Not while others are built on it.</summary>

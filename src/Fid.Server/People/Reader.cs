@@ -1,0 +1,65 @@
+using System.Security.Claims;
+using System.Text.Json;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.Fields;
+using Fid.Data.People;
+using Fid.Server.Hires;
+using Fid.Server.Platform;
+
+namespace Fid.Server.People;
+
+/// <summary>Somebody who reads: which fields they may see, and whose records they may open. Whatever speaks of people is asked
+/// for through one of these; what a reader may not see counts as empty.</summary>
+internal sealed class Reader
+{
+    /// <summary>Of fewer people nothing is told in common: what is said of all would be said of each.</summary>
+    public const int FewestTogether = 3;
+
+    private readonly Guid[]? _own;
+    private readonly Dictionary<string, bool> _sees = new(StringComparer.Ordinal);
+
+    private Reader(LiveFields fields, IReadOnlyCollection<string> roles, Guid[]? own)
+    {
+        (Fields, Roles, _own) = (fields, roles, own);
+        SeesNames = Sees("given_name") && Sees("family_name");
+    }
+
+    public LiveFields Fields { get; }
+
+    public IReadOnlyCollection<string> Roles { get; }
+
+    /// <summary>Whether people's names may be seen; where not, their numbers stand in their place.</summary>
+    public bool SeesNames { get; }
+
+    public static async Task<Reader> OfAsync(ClaimsPrincipal user, FidDb db, CancellationToken cancellation) =>
+        await OfAsync(user, db, await new FieldBook(db).LiveAsync(cancellation), cancellation);
+
+    public static async Task<Reader> OfAsync(ClaimsPrincipal user, FidDb db, LiveFields fields, CancellationToken cancellation) =>
+        new(fields, ShownRecord.RolesOf(user), user.MayReadEverybody() ? null : await HireAccess.EmploymentsOfAsync(user, db, cancellation));
+
+    public bool Sees(string field)
+    {
+        if (!_sees.TryGetValue(field, out var sees)) _sees[field] = sees = Fields.Set.Find(field) is { } known && known.AccessOf(Roles) != FieldAccess.None;
+        return sees;
+    }
+
+    public bool MayEdit(string field) => Fields.Set.Find(field) is { } known && known.AccessOf(Roles) == FieldAccess.Edit;
+
+    /// <summary>Whether all that a field's being shown or required hangs on may be seen too: otherwise that it is missing would tell of the rest.</summary>
+    public bool SeesWhyMissing(string field) => Fields.Set.ConditionsRead(field).All(Sees);
+
+    /// <summary>What may be seen of some values; sealed ones as their masks.</summary>
+    public Dictionary<string, JsonElement> Seen(IReadOnlyDictionary<string, JsonElement> values) =>
+        values.Where(v => Sees(v.Key)).ToDictionary(v => v.Key, v => SealedText.Shown(v.Value), StringComparer.Ordinal);
+
+    /// <summary>The records the reader may open.</summary>
+    public IQueryable<RecordNow> Readable(IQueryable<RecordNow> records) =>
+        _own is { } own ? records.Where(r => r.ManagerId != null && own.Contains(r.ManagerId.Value)) : records;
+
+    /// <summary>Whether the reader may open a record.</summary>
+    public bool MayOpen(RecordNow record) => _own is null || (record.ManagerId is { } manager && _own.Contains(manager));
+
+    /// <summary>What somebody is called: by name, or by number to those who may not see names.</summary>
+    public string NameOf(RecordNow record, string number) => SeesNames ? record.FullName : number;
+}

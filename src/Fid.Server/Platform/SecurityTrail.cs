@@ -1,0 +1,38 @@
+using System.Security.Claims;
+using System.Text.Json;
+using Fid.Data;
+using Fid.Data.Changes;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Server.Platform;
+
+/// <summary>Puts into the trail, chained like all else in it, who signed in and who tried to, what was refused, and what left Fid.</summary>
+internal static class SecurityTrail
+{
+    public const string SignedIn = "session.begun", SignedOut = "session.ended", WrongPassword = "session.refused", SlowedDown = "session.slowed",
+        AllEnded = "session.allEnded", PasswordChanged = "password.changed", Refused = "access.refused", Exported = "data.exported";
+
+    /// <summary>The actions an administrator reads under security, in no order.</summary>
+    public static IReadOnlyList<string> Actions { get; } =
+    [
+        SignedIn, SignedOut, WrongPassword, SlowedDown, AllEnded, PasswordChanged, Refused, Exported, "field.revealed", "fields.published", "fields.widenAsked", "feed.address", "firm.created",
+    ];
+
+    /// <summary>An entry about somebody signed in.</summary>
+    public static async Task NoteAsync(FidDb db, ClaimsPrincipal user, FirmClock clock, HttpContext http, string action, string? part, CancellationToken cancellation)
+    {
+        db.Changes.Add(user.Author(clock, "session").Change(action, user.Id(), part) with { Details = From(http) });
+        await db.SaveChangesAsync(cancellation);
+    }
+
+    /// <summary>An entry about somebody who is not, or not yet.</summary>
+    /// <param name="account">The account it is about; null where there is none of that name.</param>
+    public static async Task NoteAsync(FidDb db, FirmClock clock, HttpContext http, string action, (Guid Id, string Name)? account, string? part, CancellationToken cancellation)
+    {
+        var subject = account?.Id ?? await db.Firms.Select(f => f.Id).FirstOrDefaultAsync(cancellation);
+        db.Changes.Add(new Change { At = clock.Now, ById = account?.Id, ByName = account?.Name ?? "", Origin = "session", Action = action, SubjectId = subject, Part = part, Details = From(http) });
+        await db.SaveChangesAsync(cancellation);
+    }
+
+    private static string From(HttpContext http) => JsonSerializer.Serialize(new { address = http.Connection.RemoteIpAddress?.ToString() });
+}

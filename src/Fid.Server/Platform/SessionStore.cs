@@ -1,0 +1,85 @@
+using System.Security.Claims;
+using System.Security.Cryptography;
+using System.Text;
+using Fid.Data;
+using Fid.Data.Firms;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Platform;
+
+/// <summary>Keeps sessions in the database. The cookie holds a random name of one, which says nothing and ends nothing.</summary>
+internal sealed class SessionStore(IServiceScopeFactory scopes, IDataProtectionProvider keys, FirmClock clock, IHttpContextAccessor http) : ITicketStore
+{
+    /// <summary>How long a session lasts at most: a working day.</summary>
+    public static readonly Duration Lifetime = Duration.FromHours(12);
+
+    /// <summary>How long ended sessions are kept, to be looked up.</summary>
+    private static readonly Duration Kept = Duration.FromDays(90);
+
+    private const int KeyBytes = 32;
+
+    private readonly IDataProtector _tickets = keys.CreateProtector("fid", "session");
+
+    public async Task<string> StoreAsync(AuthenticationTicket ticket)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<FidDb>();
+        var (key, now, request) = (Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(KeyBytes)), clock.Now, http.HttpContext?.Request);
+        db.UserSessions.Add(new UserSession
+        {
+            KeyHash = Hash(key),
+            UserId = ticket.Principal.Id(),
+            StartedAt = now,
+            EndsAt = now + Lifetime,
+            Address = Short(http.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "", 100),
+            Browser = Short(request?.Headers.UserAgent.ToString() ?? "", 300),
+            Ticket = Seal(ticket),
+        });
+        await db.SaveChangesAsync();
+        await db.UserSessions.Where(s => s.EndsAt < now - Kept).ExecuteDeleteAsync();
+        return key;
+    }
+
+    public async Task RenewAsync(string key, AuthenticationTicket ticket)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var (hash, sealedTicket) = (Hash(key), Seal(ticket));
+        await scope.ServiceProvider.GetRequiredService<FidDb>().UserSessions.Where(s => s.KeyHash == hash && s.EndedAt == null).ExecuteUpdateAsync(s => s.SetProperty(x => x.Ticket, sealedTicket));
+    }
+
+    public async Task<AuthenticationTicket?> RetrieveAsync(string key)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var (hash, now) = (Hash(key), clock.Now);
+        var found = await scope.ServiceProvider.GetRequiredService<FidDb>().UserSessions.AsNoTracking()
+            .Where(s => s.KeyHash == hash && s.EndedAt == null && s.EndsAt > now).Select(s => new { s.Id, s.Ticket }).SingleOrDefaultAsync();
+        if (found is null) return null;
+        var ticket = TicketSerializer.Default.Deserialize(_tickets.Unprotect(found.Ticket))!;
+        ticket.Principal.Identities.First().AddClaim(new Claim(FidClaims.Session, found.Id.ToString()));
+        return ticket;
+    }
+
+    public async Task RemoveAsync(string key)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var (hash, now) = (Hash(key), clock.Now);
+        await scope.ServiceProvider.GetRequiredService<FidDb>().UserSessions.Where(s => s.KeyHash == hash && s.EndedAt == null).ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now));
+    }
+
+    /// <summary>Whether the session a request came with still goes on.</summary>
+    public static async Task<bool> GoesOnAsync(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var now = clock.Now;
+        return Guid.TryParse(user.FindFirstValue(FidClaims.Session), out var id) && await db.UserSessions.AnyAsync(s => s.Id == id && s.EndedAt == null && s.EndsAt > now, cancellation);
+    }
+
+    private byte[] Seal(AuthenticationTicket ticket) => _tickets.Protect(TicketSerializer.Default.Serialize(ticket));
+
+    private static byte[] Hash(string key) => SHA256.HashData(Encoding.UTF8.GetBytes(key));
+
+    private static string Short(string text, int longest) => text.Length <= longest ? text : text[..longest];
+}
