@@ -29,7 +29,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["GET /api/trail"] = ["piet"],
         ["GET /health/live"] = null,
         ["GET /health/ready"] = null,
-        ["* /{*path:nonfile}"] = null,
+        ["* /{**path}"] = null,
         ["GET /api/live"] = Everybody,
         ["POST /api/first-run"] = null,
         ["GET /api/openapi.json"] = null,
@@ -226,5 +226,5 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
     private static string Path(string pattern) => "/" + pattern.TrimStart('/')
         .Replace("{id:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
-        .Replace("{file:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal).Replace("{version:int}", "0", StringComparison.Ordinal).Replace("{change:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal).Replace("{key}", "kit", StringComparison.Ordinal).Replace("{code}", "deckhand", StringComparison.Ordinal).Replace("{**rest}", "nowhere", StringComparison.Ordinal).Replace("{*path:nonfile}", "nowhere", StringComparison.Ordinal);
+        .Replace("{file:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal).Replace("{version:int}", "0", StringComparison.Ordinal).Replace("{change:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal).Replace("{key}", "kit", StringComparison.Ordinal).Replace("{code}", "deckhand", StringComparison.Ordinal).Replace("{**rest}", "nowhere", StringComparison.Ordinal).Replace("{**path}", "nowhere", StringComparison.Ordinal);
 }

@@ -22,6 +22,17 @@ public sealed class Caller : IDisposable
 
     public Uri Address { get; }
 
+    /// <summary>What a proxy in front of the server would say of the caller: the address, and http or https.</summary>
+    public (string For, string Proto)? Forwarded { get; set; }
+
+    /// <summary>Another browser with the cookies that this one has now.</summary>
+    public Caller CopyOfCookies()
+    {
+        var copy = new CookieContainer();
+        copy.Add(_cookies.GetCookies(Address));
+        return new Caller(Address, copy);
+    }
+
     /// <summary>Signed in as somebody of the demonstration, by given name.</summary>
     public static async Task<Caller> SignedInAsync(Uri address, string who)
     {
@@ -42,10 +53,18 @@ public sealed class Caller : IDisposable
     }
 
     /// <summary>Sends an object as JSON, or a text as it is.</summary>
-    public async Task<HttpResponseMessage> SendAsync(string method, string path, object? body = null, string? ifMatch = null, bool withToken = true)
+    public async Task<HttpResponseMessage> SendAsync(string method, string path, object? body = null, string? ifMatch = null, bool withToken = true, Guid? key = null)
     {
         using var request = new HttpRequestMessage(new HttpMethod(method), new Uri(path, UriKind.Relative));
-        if (withToken && _cookies.GetCookies(Address)["fid-xsrf"] is { } token) request.Headers.Add("X-Fid-Xsrf", Uri.UnescapeDataString(token.Value));
+        if (withToken && _cookies.GetAllCookies().FirstOrDefault(c => c.Name == "fid-xsrf") is { } token) request.Headers.Add("X-Fid-Xsrf", Uri.UnescapeDataString(token.Value));
+        if (Forwarded is var (forwardedFor, proto))
+        {
+            request.Headers.Add("X-Forwarded-For", forwardedFor);
+            request.Headers.Add("X-Forwarded-Proto", proto);
+            // Secure cookies come back to nobody over http: the test sends them as the proxy would.
+            if (_cookies.Count > 0) request.Headers.Add("Cookie", string.Join("; ", _cookies.GetAllCookies().Select(c => $"{c.Name}={c.Value}")));
+        }
+        if (key is not null) request.Headers.TryAddWithoutValidation("Idempotency-Key", key.ToString());
         if (ifMatch is not null) request.Headers.TryAddWithoutValidation("If-Match", ifMatch);
         if (body is not null)
             request.Content = new StringContent(body as string ?? JsonSerializer.Serialize(body), Encoding.UTF8, "application/json");

@@ -24,6 +24,31 @@ public class LiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task A_listener_hears_of_what_they_may_read_and_of_nothing_else()
+    {
+        using var orla = await firm.As("orla");
+        using var callum = await firm.As("callum"); // a manager
+        var own = (await callum.GetAsync("/api/arrivals"))["hires"]!.AsArray()[0]!;
+        var foreign = await FirmFixture.HireAsync(orla, "Lind");
+        foreach (var (who, hears) in new[] { ("callum", true), ("nils", false), ("ines", false), ("piet", true) })
+        {
+            using var listener = await firm.As(who);
+            using var stream = await listener.SendAsync("GET", "/api/live");
+            using var lines = new StreamReader(await stream.Content.ReadAsStreamAsync(TestContext.Current.CancellationToken));
+            (await DataAsync(lines)).ShouldBe("all");
+            await orla.SaveAsync(foreign.Text("employmentId"), "recruited_by", $"A friend of {who}");
+            await orla.SaveAsync(own.Text("employmentId"), "recruited_by", $"A friend of {who}");
+            // Lists are everybody's: what comes before this is all they hear of the records.
+            using var listed = await orla.SendAsync("POST", "/api/lists/teams/entries", new { code = $"LIVE-{who}", name = $"Live {who}", values = new { } });
+            listed.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created, await listed.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+            var heard = new List<string>();
+            while (await DataAsync(lines) is var change and not "lists") heard.Add(change);
+            heard.Contains($"record:{own.Text("employmentId")}").ShouldBe(hears, who);
+            heard.Contains($"record:{foreign.Text("employmentId")}").ShouldBe(who == "piet", who);
+        }
+    }
+
+    [Fact]
     public async Task A_session_begun_at_one_instance_is_known_at_the_other_and_after_a_restart()
     {
         // Cookies do not know ports: the same caller, sent to another instance.

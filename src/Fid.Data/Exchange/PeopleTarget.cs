@@ -51,7 +51,8 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
     public override IEnumerable<CellDifference> Differences(string before, RowContent after)
     {
         var cells = JsonNode.Parse(before)!;
-        foreach (var (field, was) in cells["was"]!.AsObject()) yield return new CellDifference(field, (string)was!, (string)cells["becomes"]![field]!);
+        // What could be seen when the sheet came may be hidden by now.
+        foreach (var (field, was) in cells["was"]!.AsObject().Where(c => Definition.Find(c.Key) is not null)) yield return new CellDifference(field, (string)was!, (string)cells["becomes"]![field]!);
     }
 
     /// <summary>The column of the first day, which only a row that opens a hire sets.</summary>

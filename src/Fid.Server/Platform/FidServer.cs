@@ -168,7 +168,7 @@ public static class FidServer
         if (page.Exists)
             foreach (var place in Places)
                 app.MapFallbackToFile(place, "index.html").RequireAuthorization(Access.Anybody);
-        app.MapFallback(() => Problems.NotFound()).RequireAuthorization(Access.Anybody);
+        app.MapFallback("{**path}", () => Problems.NotFound()).RequireAuthorization(Access.Anybody);
     }
 
     /// <summary>Makes the roles, and for a database without a firm the first-run token. Throws where the database is not of this

@@ -2,6 +2,8 @@ using System.Security.Claims;
 using Fid.Data;
 using Fid.Data.Firms;
 using FluentValidation;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -52,14 +54,25 @@ internal static class Session
             return Problems.Make(StatusCodes.Status400BadRequest, "wrong-sign-in", "E-mail and password do not go together.");
         }
         await SignInPatience.ForgetAsync(db, request.Email, address, clock.Now, cancellation);
-        // A session that was there in this browser ends with the new one.
-        if (http.User.Identity?.IsAuthenticated == true) await signIn.SignOutAsync();
         var principal = await signIn.CreateUserPrincipalAsync(user!);
         await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.SignedIn, null, cancellation);
-        await signIn.SignInAsync(user!, isPersistent: false);
+        await BeginAsync(principal, db, clock, http, cancellation);
+        return TypedResults.Ok(await Describe(principal, db, clock, cancellation));
+    }
+
+    // A session of its own, whatever cookie came: one that somebody else planted in this browser must not become the new one's.
+    private static async Task BeginAsync(ClaimsPrincipal principal, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+    {
+        var now = clock.Now;
+        if (Guid.TryParse(http.User.FindFirstValue(FidClaims.Session), out var there))
+            await db.UserSessions.Where(s => s.Id == there && s.EndedAt == null).ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now), cancellation);
+        // The handler of this request remembers the session it came with; a fresh one finds that it has ended.
+        var scheme = (await http.RequestServices.GetRequiredService<IAuthenticationSchemeProvider>().GetSchemeAsync(IdentityConstants.ApplicationScheme))!;
+        var handler = (CookieAuthenticationHandler)ActivatorUtilities.CreateInstance(http.RequestServices, scheme.HandlerType);
+        await handler.InitializeAsync(scheme, http);
+        await handler.SignInAsync(principal, new AuthenticationProperties());
         http.User = principal;
         CrossSite.HandOut(http);
-        return TypedResults.Ok(await Describe(principal, db, clock, cancellation));
     }
 
     private static async Task<NoContent> SignOut(SignInManager<FidUser> signIn, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
@@ -127,11 +140,8 @@ internal static class Session
             await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.PasswordChanged, null, cancellation);
             await transaction.CommitAsync(cancellation);
         }
-        await signIn.SignOutAsync();
         var anew = await signIn.CreateUserPrincipalAsync(user);
-        await signIn.SignInAsync(user, isPersistent: false);
-        http.User = anew;
-        CrossSite.HandOut(http);
+        await BeginAsync(anew, db, clock, http, cancellation);
         return TypedResults.Ok(await Describe(anew, db, clock, cancellation));
     }
 

@@ -1,0 +1,67 @@
+using System.Globalization;
+using System.Net;
+using System.Text.Json.Nodes;
+using Fid.Data.Exchange;
+using Shouldly;
+
+namespace Fid.Server.Tests;
+
+/// <summary>Fills a record with values that stand nowhere else, so that it shows wherever one of them comes out.</summary>
+internal static class Markers
+{
+    /// <summary>Fills every field that can hold a telling value, and answers what was put where.</summary>
+    public static async Task<Dictionary<string, string>> PutAsync(Caller caller, string employment)
+    {
+        var record = await caller.GetAsync($"/api/records/{employment}");
+        var marked = new Dictionary<string, string>();
+        var place = 0;
+        foreach (var field in record["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()))
+        {
+            place++;
+            if (field!.Text("access") != "edit" || field!.Text("key") is "badge" or "end_date") continue;
+            foreach (var candidate in Candidates(field!.Text("key"), field!.Text("type"), place))
+            {
+                var changes = new JsonObject { [field!.Text("key")] = candidate.DeepClone() };
+                using var saved = await caller.ChangeAsync(employment, new JsonObject { ["changes"] = changes, ["from"] = null, ["why"] = null }.ToJsonString());
+                if (saved.StatusCode != HttpStatusCode.OK) continue;
+                marked[field!.Text("key")] = candidate.GetValueKind() == System.Text.Json.JsonValueKind.String ? (string)candidate! : candidate.ToJsonString();
+                break;
+            }
+        }
+        return marked;
+    }
+
+    private static IEnumerable<JsonNode> Candidates(string key, string type, int place) => type switch
+    {
+        "text" or "longText" => [$"Mk{place}x{key.Replace("_", "", StringComparison.Ordinal)}"],
+        "identifier" => [string.Create(CultureInfo.InvariantCulture, $"IE29AIBK9311{place:00000000}"), $"MKID{place}Q"],
+        "email" => [$"mk{place}x@marked.example"],
+        "phone" => [string.Create(CultureInfo.InvariantCulture, $"+353 86 7{place:000000}")],
+        "date" => [new DateTime(2131, 1, 1, 0, 0, 0, DateTimeKind.Utc).AddDays(place).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)],
+        "number" or "money" => [7000.1337m + place, 61.0137m + place, 2.0137m + place / 1000m],
+        _ => [],
+    };
+
+    /// <summary>What an answer says, those that are workbooks unpacked.</summary>
+    public static async Task<string> SaidAsync(HttpResponseMessage response)
+    {
+        var bytes = await response.Content.ReadAsByteArrayAsync();
+        if (response.Content.Headers.ContentType?.MediaType?.Contains("spreadsheet", StringComparison.Ordinal) != true) return System.Text.Encoding.UTF8.GetString(bytes);
+        return string.Join('\n', SheetFile.Rows(() => new MemoryStream(bytes)).Select(r => string.Join('\t', r)));
+    }
+
+    /// <summary>Makes a configuration live; where somebody else has to agree, Orla does.</summary>
+    public static async Task PublishAsync(Caller piet, Caller orla, JsonObject configuration)
+    {
+        var there = await piet.GetAsync("/api/fields");
+        var saved = await piet.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString(), (string?)there["draft"]?["version"]);
+        saved.StatusCode.ShouldBe(HttpStatusCode.OK, await saved.Content.ReadAsStringAsync());
+        var draft = await saved.JsonAsync();
+        using var published = await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version"));
+        published.StatusCode.ShouldBe(HttpStatusCode.OK, await published.Content.ReadAsStringAsync());
+        if ((await published.JsonAsync())["version"] is not null) return;
+        using var agreed = await orla.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, (await orla.GetAsync("/api/fields"))["draft"]!.Text("version"));
+        agreed.StatusCode.ShouldBe(HttpStatusCode.OK, await agreed.Content.ReadAsStringAsync());
+        (await agreed.JsonAsync())["version"].ShouldNotBeNull();
+    }
+}
