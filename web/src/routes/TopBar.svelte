@@ -19,7 +19,8 @@
       : []),
     ...(session.coordinates ? [{ href: '/fields', name: text.t.places.fields, also: undefined }] : []),
     ...(session.readsRecords ? [{ href: '/lists', name: text.t.places.lists, also: '/setup' }] : []),
-    ...(session.coordinates ? [{ href: '/exchange', name: text.t.places.exchange, also: undefined }] : [])
+    ...(session.coordinates ? [{ href: '/exchange', name: text.t.places.exchange, also: undefined }] : []),
+    ...(session.has('administrator') ? [{ href: '/admin', name: text.t.places.admin, also: undefined }] : [])
   ]);
   const isHere = (place: { href: string; also: string | undefined }) =>
     page.url.pathname.startsWith(place.href) || (place.also !== undefined && page.url.pathname.startsWith(place.also));
@@ -66,6 +67,7 @@
               }}>{label}</button
             >
           {/snippet}
+          <a class="hover:bg-band block w-full px-4 py-1.5" href="/account" onclick={() => (you!.open = false)}>{text.t.top.account}</a>
           {@render act(text.t.top.language, () => void session.speak(text.language === 'de' ? 'en' : 'de'))}
           {@render act(text.t.top.keys, showKeys)}
           {@render act(text.t.top.signOut, () => void session.signOut())}

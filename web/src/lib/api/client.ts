@@ -19,7 +19,9 @@ export class ApiProblem extends Error {
     title: string,
     readonly errors: ProblemEntry[],
     /** What is there now, when somebody else saved in between. */
-    readonly current: unknown
+    readonly current: unknown,
+    /** By which the line in the server's log is found again. */
+    readonly traceId?: string
   ) {
     super(title);
   }
@@ -42,7 +44,33 @@ const xsrf: Middleware = {
   }
 };
 
-export const api = createClient<paths>({ baseUrl: '' });
+// Acts that the server does once under one key, however often they are sent.
+const keyed = /^\/api\/(records\/[^/]+|hires\/[^/]+\/tasks\/[^/]+\/(done|skipped))$/;
+const mostTries = 3;
+
+/**
+ * Sends an act under a key of its own, and again under the same key where nobody can say what became of it: the line broke, or the
+ * database did (RFC 9110, 15.6.4). Anything else is sent once.
+ */
+export async function sendOnce(request: Request, send: typeof fetch = fetch): Promise<Response> {
+  const isKeyed = !safe.has(request.method) && keyed.test(new URL(request.url).pathname);
+  if (isKeyed) request.headers.set('Idempotency-Key', crypto.randomUUID());
+  for (let tried = 1; ; tried++) {
+    const last = !isKeyed || tried === mostTries;
+    try {
+      const response = await send(last ? request : request.clone());
+      if (last || response.status !== 503) return response;
+      await pause(Number(response.headers.get('Retry-After') ?? 1));
+    } catch (e) {
+      if (last) throw e;
+      await pause(1);
+    }
+  }
+}
+
+const pause = (seconds: number) => new Promise((done) => setTimeout(done, Math.min(seconds, 5) * 1000));
+
+export const api = createClient<paths>({ baseUrl: '', fetch: (request) => sendOnce(request) });
 api.use(xsrf);
 
 interface ProblemBody {
@@ -50,6 +78,7 @@ interface ProblemBody {
   title?: string;
   errors?: ProblemEntry[];
   current?: unknown;
+  traceId?: string;
 }
 
 /** The data of an answer; throws what was wrong otherwise. */
@@ -62,5 +91,5 @@ export async function data<T>(call: Promise<{ data?: T; error?: unknown; respons
   }
   if (result.response.ok) return result.data as T;
   const body = (typeof result.error === 'object' && result.error !== null ? result.error : {}) as ProblemBody;
-  throw new ApiProblem(result.response.status, body.code ?? 'fault', body.title ?? '', body.errors ?? [], body.current);
+  throw new ApiProblem(result.response.status, body.code ?? 'fault', body.title ?? '', body.errors ?? [], body.current, body.traceId);
 }

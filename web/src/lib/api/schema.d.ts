@@ -63,6 +63,15 @@ export interface paths {
                         "application/problem+json": components["schemas"]["ProblemDetails"];
                     };
                 };
+                /** @description Too Many Requests */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
             };
         };
         delete: {
@@ -118,6 +127,197 @@ export interface paths {
                 };
             };
         };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PasswordRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Too Many Requests */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnSession"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    before?: number;
+                    action?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TrailPage"];
+                    };
+                };
+            };
+        };
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -807,6 +1007,24 @@ export interface paths {
                         "application/problem+json": components["schemas"]["ProblemDetails"];
                     };
                 };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
             };
         };
         post?: never;
@@ -831,6 +1049,24 @@ export interface paths {
                 };
                 /** @description Not Found */
                 404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -934,6 +1170,24 @@ export interface paths {
                         "application/problem+json": components["schemas"]["ProblemDetails"];
                     };
                 };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
             };
         };
         post?: never;
@@ -958,6 +1212,24 @@ export interface paths {
                 };
                 /** @description Not Found */
                 404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -1508,6 +1780,15 @@ export interface paths {
                 };
                 /** @description Precondition Failed */
                 412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -2451,6 +2732,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["HireUpdateResponse"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
                     };
                 };
             };
@@ -5245,6 +5535,15 @@ export interface paths {
                         "application/problem+json": components["schemas"]["ProblemDetails"];
                     };
                 };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
                 /** @description Precondition Failed */
                 412: {
                     headers: {
@@ -5272,6 +5571,24 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
                 };
             };
         };
@@ -5536,7 +5853,8 @@ export interface components {
         BadgeClash: {
             kind: components["schemas"]["BadgeConflictKind"];
             badge: string;
-            other: string;
+            /** @description Whose badge it is as well; null for somebody the reader may not look up. */
+            other: null | string;
         };
         /**
          * @description What is wrong with two badge assignments.
@@ -5560,8 +5878,11 @@ export interface components {
             /** Format: double */
             compaRatio: null | number;
             position: null | components["schemas"]["BandPosition"];
-            /** @description Full-time annual pay of others with the job, ascending. */
-            colleagues: number[];
+            /**
+             * @description Full-time annual pay of others with the job whose records the reader may open, ascending; null where they
+             *         are too few for any of them to stay unknown.
+             */
+            colleagues: null | number[];
         };
         /** @description A holiday. */
         CalendarDay: {
@@ -5780,6 +6101,13 @@ export interface components {
             basedOn: number;
             at: components["schemas"]["Instant"];
             byName: string;
+            /** @description Who asked for it to be published, where somebody else has to agree. */
+            askedBy: null | string;
+            /**
+             * Format: uuid
+             * @description The account of who asked.
+             */
+            askedById: null | string;
         };
         /** @description A change of an entry. */
         EntryChange: {
@@ -6721,6 +7049,17 @@ export interface components {
             /** Format: int32 */
             count: number;
         };
+        /** @description A session of one's own. */
+        OwnSession: {
+            /** Format: uuid */
+            id: string;
+            startedAt: components["schemas"]["Instant"];
+            endsAt: components["schemas"]["Instant"];
+            address: string;
+            browser: string;
+            /** @description Whether it is the one that asks. */
+            here: boolean;
+        };
         ParcelCheck: {
             /** @description Names of the templates in the file. */
             templates: string[];
@@ -6749,6 +7088,10 @@ export interface components {
             before: null | string;
             /** @description After. */
             after: null | string;
+        };
+        PasswordRequest: {
+            current: string;
+            new: string;
         };
         PatternDay: {
             date: components["schemas"]["LocalDate"];
@@ -6865,8 +7208,11 @@ export interface components {
             now: null | string;
         };
         PublishedResponse: {
-            /** Format: int32 */
-            version: number;
+            /**
+             * Format: int32
+             * @description The version that is live now; null where somebody else has to agree first.
+             */
+            version: null | number;
         };
         PublishedTemplate: {
             /** Format: int32 */
@@ -7019,6 +7365,8 @@ export interface components {
             findings: components["schemas"]["ReviewFinding"][];
             differences: components["schemas"]["FieldDifference"][];
             touched: components["schemas"]["Touched"][];
+            /** @description What is guarded and would be seen by more, so that a second person has to agree. */
+            widened: components["schemas"]["WidenedAccess"][];
         };
         RopeResponse: {
             from: components["schemas"]["LocalDate"];
@@ -7493,6 +7841,34 @@ export interface components {
              */
             hidden: number;
         };
+        /** @description An entry. */
+        TrailEntry: {
+            /**
+             * Format: int64
+             * @description Its place in the chain.
+             */
+            position: number;
+            at: components["schemas"]["Instant"];
+            /** @description Whose account; empty where there is none of the name that was typed. */
+            by: string;
+            action: string;
+            /** @description What it was about: an endpoint, a field, a sheet. */
+            part: null | string;
+            why: null | string;
+            /** @description More, as JSON: the address it came from, what was opened to whom. */
+            details: null | string;
+        };
+        /** @description A page of the trail. */
+        TrailPage: {
+            entries: components["schemas"]["TrailEntry"][];
+            /**
+             * Format: int64
+             * @description What to go on before; null at the end.
+             */
+            next: null | number;
+            /** @description The actions there can be. */
+            actions: string[];
+        };
         TriedRecord: {
             sections: components["schemas"]["SectionResponse"][];
             evaluation: components["schemas"]["EvaluationResponse"];
@@ -7573,6 +7949,15 @@ export interface components {
         };
         WhyRequest: {
             why: null | string;
+        };
+        /** @description A guarded field of which more is to be seen. */
+        WidenedAccess: {
+            /** @description The field. */
+            field: string;
+            /** @description The field by which it is seen: itself, or one it is copied into. */
+            through: string;
+            /** @description Who would see or edit more than now. */
+            roles: string[];
         };
     };
     responses: never;

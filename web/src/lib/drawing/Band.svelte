@@ -7,8 +7,8 @@
   let { band }: { band: Api['BandResponse'] } = $props();
   let width = $state(260);
 
-  const lowest = $derived(Math.min(band.min, band.pay ?? band.min, ...band.colleagues));
-  const highest = $derived(Math.max(band.max, band.pay ?? band.max, ...band.colleagues));
+  const lowest = $derived(Math.min(band.min, band.pay ?? band.min, ...(band.colleagues ?? [])));
+  const highest = $derived(Math.max(band.max, band.pay ?? band.max, ...(band.colleagues ?? [])));
   const x = $derived(
     scaleLinear()
       .domain([lowest, highest])
@@ -47,7 +47,7 @@
         class="fill-soft text-2xs">{thousands(edge)}</text
       >
     {/each}
-    {#each band.colleagues as pay, i (i)}
+    {#each band.colleagues ?? [] as pay, i (i)}
       <circle cx={x(pay)} cy="28" r="4" class="stroke-faint fill-none" />
     {/each}
     {#if band.pay !== null}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -19,6 +20,10 @@
   const review = $derived<Api['ReviewResponse'] | undefined>(drafting.review);
   const findings = $derived(review?.findings ?? []);
   const blocked = $derived(findings.some((f) => f.blocks));
+  const widened = $derived(review?.widened ?? []);
+  const asks = $derived(widened.length > 0 && drafting.askedBy === '');
+  const waits = $derived(widened.length > 0 && drafting.askedById === session.user?.id);
+  const roleName = (role: string) => words().roles[role] ?? role;
   let why = $state('');
   let despite = $state(false);
   let busy = $state(false);
@@ -39,7 +44,7 @@
         })
       );
       open = false;
-      done(w.done(published.version));
+      done(published.version === null ? w.asked : w.done(published.version));
       await client.invalidateQueries({ predicate: (q) => ['fields', 'record', 'arrivals'].includes(String(q.queryKey[0])) });
     } catch (e) {
       if (e instanceof ApiProblem && e.status === 412) {
@@ -67,6 +72,18 @@
           {#if t.hidden > 0}<li>{w.hidden(t.hidden, label(t.field))}</li>{/if}
         {/each}
       </ul>
+      {#if widened.length > 0}
+        <div class="border-ochre bg-ochre-tint mt-3 border-l-4 px-3 py-2">
+          <p class="font-semibold">{drafting.askedBy === '' ? w.widens : waits ? w.waits : w.asksYou(drafting.askedBy)}</p>
+          <ul>
+            {#each widened as more (more.field + more.through)}
+              <li>
+                {w.widened(label(more.field), more.through === more.field ? undefined : label(more.through), more.roles.map(roleName))}
+              </li>
+            {/each}
+          </ul>
+        </div>
+      {/if}
       <h3 class="pt-3 text-base">{w.differences}</h3>
       <Differences differences={review.differences} {label} />
       <div class="pt-3"><TextField id="publish-why" label={w.why} bind:value={why} maxlength={500} /></div>
@@ -79,8 +96,8 @@
       <Button onclick={() => (open = false)}>{w.cancel}</Button>
       <Button
         look="primary"
-        disabled={busy || blocked || !review || review.differences.length === 0 || (findings.length > 0 && !despite)}
-        onclick={publish}>{w.act}</Button
+        disabled={busy || blocked || waits || !review || review.differences.length === 0 || (findings.length > 0 && !despite)}
+        onclick={publish}>{asks ? w.ask : widened.length > 0 ? w.agree : w.act}</Button
       >
     </div>
   </div>

@@ -13,6 +13,9 @@ export class Drafting {
   isDraft = $state(false);
   saving = $state(false);
   by = $state('');
+  /** Who asked for it to be published, where somebody else has to agree; and whose account that is. */
+  askedBy = $state('');
+  askedById = $state('');
   #version: string | undefined;
   #waiting: Promise<void> = Promise.resolve();
   #wanted = 0;
@@ -23,6 +26,8 @@ export class Drafting {
     this.configuration = (fields.draft?.configuration ?? fields.configuration) as unknown as Configuration;
     this.#version = fields.draft?.version;
     this.by = fields.draft?.byName ?? '';
+    this.askedBy = fields.draft?.askedBy ?? '';
+    this.askedById = fields.draft?.askedById ?? '';
     this.other = undefined;
     this.errors = [];
     this.review = undefined;
@@ -77,6 +82,7 @@ export class Drafting {
       );
       this.#version = draft.version;
       this.by = draft.byName;
+      this.askedBy = this.askedById = '';
       this.errors = [];
       await this.#lookThrough();
     } catch (e) {

@@ -18,7 +18,7 @@
         <span class={readings.band.position === 'within' ? 'text-soft' : 'text-rust font-semibold'}
           >{readings.band.position ? t.position[readings.band.position] : ''}.</span
         >
-        <span class="text-soft">{t.colleagues(readings.band.colleagues.length)}</span>
+        <span class="text-soft">{readings.band.colleagues ? t.colleagues(readings.band.colleagues.length) : t.tooFewColleagues}</span>
       </p>
     {:else}
       <p class="text-soft text-xs">{t.noBand}</p>
@@ -39,7 +39,9 @@
   <section class="py-4">
     <h3 class="mb-1 font-sans text-sm font-semibold tracking-normal">{t.checks}</h3>
     {#each readings.badges as clash (clash.other)}
-      <p class="border-rust bg-rust-tint text-rust border-l-4 px-3 py-1.5 text-xs">{t.badge[clash.kind](clash.badge, clash.other)}</p>
+      <p class="border-rust bg-rust-tint text-rust border-l-4 px-3 py-1.5 text-xs">
+        {t.badge[clash.kind](clash.badge, clash.other ?? t.somebodyElse)}
+      </p>
     {:else}
       <p class="text-soft text-xs">{t.clean}</p>
     {/each}

@@ -37,9 +37,11 @@ export const de: Messages = {
     arrivals: 'Ankünfte',
     people: 'Personen',
     templates: 'Vorlagen',
-    tasks: 'Meine Aufgaben'
+    tasks: 'Meine Aufgaben',
+    admin: 'Verwaltung'
   },
   top: {
+    account: 'Dein Konto',
     goTo: 'Gehe zu…',
     main: 'Orte',
     skip: 'Zum Inhalt',
@@ -342,6 +344,8 @@ export const de: Messages = {
     },
     checks: 'Prüfungen',
     clean: 'Nichts spricht dagegen.',
+    tooFewColleagues: 'Zu wenige haben diese Stelle, um ihr Entgelt zu zeigen, ohne zu verraten, wessen es ist.',
+    somebodyElse: 'jemand anderem',
     badge: {
       overlap: (badge, other) => `Ausweis ${badge} trägt auch ${other}.`,
       tooSoon: (badge, other) => `Ausweis ${badge} gehörte bis vor zu kurzer Zeit ${other}.`,
@@ -413,9 +417,19 @@ export const de: Messages = {
   },
   problems: {
     fallback: 'Das ging nicht. Nichts wurde gespeichert.',
+    unread: 'Das konnte nicht gezeigt werden.',
+    unsure: 'Es ist nicht sicher, ob das gespeichert wurde. Sieh gleich nach, was da ist, oder sende es noch einmal.',
+    'out-of-reach': 'Der Server erreicht seine Daten gerade nicht. Versuche es gleich noch einmal.',
+    fault: 'Beim Server ist etwas schiefgegangen. Nichts wurde gespeichert.',
+    'too-many': 'Zu viele Versuche auf einmal. Warte ein wenig und versuche es dann noch einmal.',
+    'draft-gone': 'Der Entwurf wurde inzwischen veröffentlicht oder verworfen. Sieh nach, was jetzt da ist.',
+    'second-person-needed': 'Mehr wäre von Entgelt oder von geschützten Feldern zu sehen. Jemand anderes muss zustimmen.',
+    'not-yours-to-change': 'Der Entwurf setzt etwas, das du nicht ändern darfst. Lass ihn jemanden veröffentlichen, der es darf.',
+    'wrong-password': 'Das ist nicht dein Passwort.',
+    closed: 'Diese Einstellung ist abgeschlossen. Ihre Aufgaben bleiben, wie sie sind.',
+    'too-late': 'Das lässt sich dreißig Tage lang rückgängig machen. Ändere von Hand, was nicht stimmt.',
     'no-connection': 'Keine Verbindung zum Server. Was Sie eingegeben haben, bleibt erhalten.',
     'wrong-sign-in': 'E-Mail und Passwort passen nicht zusammen.',
-    'locked-out': 'Zu viele falsche Passwörter. Versuchen Sie es in fünf Minuten wieder.',
     'stale-page': 'Diese Seite war zu lange offen. Laden Sie sie neu.',
     'changed-meanwhile': 'Jemand anderes hat das inzwischen gespeichert.',
     forbidden: 'Das dürfen Sie nicht.',

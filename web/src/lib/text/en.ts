@@ -35,9 +35,11 @@ export const en = {
     arrivals: 'Arrivals',
     people: 'People',
     templates: 'Templates',
-    tasks: 'My tasks'
+    tasks: 'My tasks',
+    admin: 'Admin'
   },
   top: {
+    account: 'Your account',
     goTo: 'Go to…',
     main: 'Places',
     skip: 'Skip to the content',
@@ -337,6 +339,8 @@ export const en = {
     },
     checks: 'Checks',
     clean: 'Nothing stands against it.',
+    tooFewColleagues: 'Too few colleagues have this job to show their pay without saying whose it is.',
+    somebodyElse: 'somebody else',
     badge: {
       overlap: (badge: string, other: string) => `Badge ${badge} is carried by ${other} too.`,
       tooSoon: (badge: string, other: string) => `Badge ${badge} was ${other}’s until too short a time ago.`,
@@ -409,9 +413,19 @@ export const en = {
   },
   problems: {
     fallback: 'That did not work. Nothing was saved.',
+    unread: 'This could not be shown.',
+    unsure: 'It is not sure whether this was saved. Look at what is there in a moment, or send it again.',
+    'out-of-reach': 'The server cannot reach its data just now. Try again in a moment.',
+    fault: 'Something went wrong at the server. Nothing was saved.',
+    'too-many': 'Too many tries at once. Wait a little, and try again.',
+    'draft-gone': 'The draft was published or thrown away meanwhile. Look at what is there now.',
+    'second-person-needed': 'More would be seen of pay or of sensitive fields. Somebody else has to agree to it.',
+    'not-yours-to-change': 'The draft sets something that you may not change. Let somebody publish it who may.',
+    'wrong-password': 'This is not your password.',
+    closed: 'This hire is closed. Its tasks stay as they are.',
+    'too-late': 'This can be undone for thirty days. Change by hand what is not right.',
     'no-connection': 'There is no connection to the server. What you typed is kept.',
     'wrong-sign-in': 'E-mail and password do not go together.',
-    'locked-out': 'Too many wrong passwords. Try again in five minutes.',
     'stale-page': 'This page has been open too long. Load it again.',
     'changed-meanwhile': 'Somebody else saved this in the meantime.',
     forbidden: 'You may not do this.',

@@ -69,7 +69,19 @@ class Text {
     // The server's own sentence often says more ("from 0.01 to 168"), but only in English.
     return this.language === 'en' && entry.detail ? entry.detail : (known ?? entry.detail);
   };
-  failure = (error: unknown) => (error instanceof ApiProblem && this.t.problems[error.code]) || this.t.problems.fallback!;
+  failure = (error: unknown) => this.#said(error, this.t.problems.fallback!);
+  /** What to say where something could not be shown: nothing was to be saved. */
+  unread = (error: unknown) =>
+    error instanceof ApiProblem && error.code === 'fault'
+      ? this.#traced(error, this.t.problems.unread!)
+      : this.#said(error, this.t.problems.unread!);
+
+  #said(error: unknown, otherwise: string) {
+    return error instanceof ApiProblem ? this.#traced(error, this.t.problems[error.code] ?? otherwise) : otherwise;
+  }
+  #traced(error: ApiProblem, sentence: string) {
+    return error.status >= 500 && error.traceId ? `${sentence} (${error.traceId.split('-')[1] ?? error.traceId})` : sentence;
+  }
 }
 
 export const text = new Text();

@@ -13,7 +13,7 @@
     <h1 class="text-ink text-xl">{text.t.common.notFound}</h1>
     <p class="mt-2"><a class="link" href="/">{text.t.common.home}</a></p>
   {:else if error}
-    <p role="alert" class="mb-3">{text.t.common.failed} {text.failure(error)}</p>
+    <p role="alert" class="mb-3">{text.t.common.failed} {text.unread(error)}</p>
     {#if retry}<Button onclick={retry}>{text.t.common.again}</Button>{/if}
   {:else}
     <p role="status">{text.t.common.loading}</p>

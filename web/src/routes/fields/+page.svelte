@@ -72,7 +72,7 @@
   }
   async function discard() {
     if (!confirm(w.discardSure)) return;
-    await api.DELETE('/api/fields/draft');
+    await data(api.DELETE('/api/fields/draft', { headers: { 'If-Match': drafting.version ?? '' } }));
     taken = undefined;
     drafting.isDraft = false;
     editing = false;

@@ -68,7 +68,7 @@ export const de: ExchangeWords = {
     monthDayYear: 'Monat, Tag, Jahr: 4. März',
     yearMonthDay: 'geschrieben 2027-04-03'
   },
-  askDates: 'Daten hier lassen sich zweifach lesen. Sag, wie.',
+  askDates: 'Die Daten hier verraten nicht oder widersprechen sich, ob Tag oder Monat zuerst steht. Sag, was gilt.',
   decimal: 'Dezimalen stehen',
   comma: 'mit Komma: 1,5',
   point: 'mit Punkt: 1.5',

@@ -66,7 +66,7 @@ export const en = {
     monthDayYear: 'month, day, year: March 4',
     yearMonthDay: 'written 2027-04-03'
   } as Record<string, string>,
-  askDates: 'Dates here can be read in two ways. Say which.',
+  askDates: 'The dates here do not say, or contradict each other, whether the day or the month comes first. Say which.',
   decimal: 'Decimals are written',
   comma: 'with a comma: 1,5',
   point: 'with a point: 1.5',

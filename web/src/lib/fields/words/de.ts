@@ -117,6 +117,13 @@ export const de: typeof en = {
     names: 'Passende Felder'
   },
   publishing: {
+    asked: 'Jemand anderes muss zustimmen, bevor das gilt.',
+    widens: 'Mehr wäre von dem zu sehen, was geschützt ist. Jemand anderes muss zustimmen, bevor es gilt.',
+    waits: 'Du hast darum gebeten. Es wartet darauf, dass jemand anderes zustimmt.',
+    asksYou: (who) => `${who} bittet um deine Zustimmung: Mehr wäre von dem zu sehen, was geschützt ist.`,
+    widened: (field, through, roles) => `${field}${through ? ` über ${through}` : ''}: ${roles.join(', ')}`,
+    ask: 'Darum bitten',
+    agree: 'Zustimmen und veröffentlichen',
     title: 'Den Entwurf veröffentlichen',
     nothing: 'Der Entwurf unterscheidet sich nicht von dem, was gilt.',
     touches: 'Wen es betrifft',

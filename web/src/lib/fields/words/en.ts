@@ -122,6 +122,14 @@ export const en = {
     names: 'Fields that fit'
   },
   publishing: {
+    asked: 'Somebody else has to agree before this is live.',
+    widens: 'More would be seen of what is guarded. Somebody else has to agree before it is live.',
+    waits: 'You asked for this. It waits for somebody else to agree.',
+    asksYou: (who: string) => `${who} asks you to agree: more would be seen of what is guarded.`,
+    widened: (field: string, through: string | undefined, roles: string[]) =>
+      `${field}${through ? `, through ${through}` : ''}: ${roles.join(', ')}`,
+    ask: 'Ask for it',
+    agree: 'Agree and publish',
     title: 'Publish the draft',
     nothing: 'The draft does not differ from what is live.',
     touches: 'Whom it touches',

@@ -1,0 +1,46 @@
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { sendOnce } from './client';
+
+const save = () => new Request('http://fid.example/api/records/01890000-0000-7000-8000-000000000000', { method: 'PUT', body: '{}' });
+
+describe('an act whose answer is not known', () => {
+  afterEach(() => void vi.useRealTimers());
+
+  it('is sent again under the same key, and no other', async () => {
+    vi.useFakeTimers();
+    const keys: (string | null)[] = [];
+    const answers = [
+      new Response(null, { status: 503, headers: { 'Retry-After': '2' } }),
+      new TypeError('broken'),
+      new Response(null, { status: 200 })
+    ];
+    const sent = sendOnce(save(), (request) => {
+      keys.push((request as Request).headers.get('Idempotency-Key'));
+      const answer = answers.shift()!;
+      return answer instanceof Response ? Promise.resolve(answer) : Promise.reject(answer);
+    });
+    await vi.runAllTimersAsync();
+    expect((await sent).status).toBe(200);
+    expect(keys).toHaveLength(3);
+    expect(new Set(keys).size).toBe(1);
+    expect(keys[0]).toMatch(/^[0-9a-f-]{36}$/);
+  });
+
+  it('is given up after three tries, with the last answer', async () => {
+    vi.useFakeTimers();
+    let tries = 0;
+    const sent = sendOnce(save(), () => (tries++, Promise.resolve(new Response(null, { status: 503 }))));
+    await vi.runAllTimersAsync();
+    expect((await sent).status).toBe(503);
+    expect(tries).toBe(3);
+  });
+
+  it('is sent once where it has no key, or was answered', async () => {
+    let tries = 0;
+    const count = (status: number) => () => (tries++, Promise.resolve(new Response(null, { status })));
+    await sendOnce(new Request('http://fid.example/api/records/x/readings', { method: 'POST', body: '{}' }), count(503));
+    await sendOnce(save(), count(412));
+    await sendOnce(new Request('http://fid.example/api/records/x'), count(503));
+    expect(tries).toBe(3);
+  });
+});
