@@ -56,4 +56,20 @@ public class CalendarFileTests(FirmFixture firm) : IClassFixture<FirmFixture>
         process.ExitCode.ShouldBe(0);
         return await output;
     }
+
+    [Theory]
+    [InlineData("FREQ=SECONDLY")]
+    [InlineData("FREQ=MINUTELY;INTERVAL=1;UNTIL=99991231T235959Z")]
+    [InlineData("FREQ=HOURLY;COUNT=2147483647")]
+    [InlineData("FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30")]
+    [InlineData("FREQ=DAILY;BYMONTH=2;BYMONTHDAY=31")]
+    [InlineData("FREQ=YEARLY;BYWEEKNO=53;BYDAY=MO;BYMONTH=6")]
+    public async Task A_rule_that_would_never_end_or_never_comes_is_read_all_the_same(string rule)
+    {
+        using var orla = await firm.As("orla");
+        var text = $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20270101T000000Z\r\nDTSTART;VALUE=DATE:20270101\r\nSUMMARY:Endless\r\nRRULE:{rule}\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
+        using var answer = await orla.SendAsync("POST", "/api/lists/calendars/read-ics", new { text });
+        ((int)answer.StatusCode).ShouldBeLessThan(500);
+        if (answer.IsSuccessStatusCode) (await answer.JsonAsync()).AsArray().Count.ShouldBeLessThan(500);
+    }
 }

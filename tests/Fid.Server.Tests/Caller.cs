@@ -25,6 +25,9 @@ public sealed class Caller : IDisposable
     /// <summary>What a proxy in front of the server would say of the caller: the address, and http or https.</summary>
     public (string For, string Proto)? Forwarded { get; set; }
 
+    /// <summary>By which what the server does for this caller can be told from all else; null for nothing.</summary>
+    public string? Trace { get; set; }
+
     /// <summary>Another browser with the cookies that this one has now.</summary>
     public Caller CopyOfCookies()
     {
@@ -64,6 +67,7 @@ public sealed class Caller : IDisposable
             // Secure cookies come back to nobody over http: the test sends them as the proxy would.
             if (_cookies.Count > 0) request.Headers.Add("Cookie", string.Join("; ", _cookies.GetAllCookies().Select(c => $"{c.Name}={c.Value}")));
         }
+        if (Trace is not null) request.Headers.Add("traceparent", $"00-{Trace}-00f067aa0ba902b7-01");
         if (key is not null) request.Headers.TryAddWithoutValidation("Idempotency-Key", key.ToString());
         if (ifMatch is not null) request.Headers.TryAddWithoutValidation("If-Match", ifMatch);
         if (body is not null)

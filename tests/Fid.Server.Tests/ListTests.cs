@@ -133,4 +133,19 @@ public class ListTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
     private static Task<HttpResponseMessage> Add(Caller caller, string list, string code, string name, JsonObject? values = null) =>
         caller.SendAsync("POST", $"/api/lists/{list}/entries", new JsonObject { ["code"] = code, ["name"] = name, ["values"] = values ?? [] }.ToJsonString());
+
+    [Fact]
+    public async Task An_entry_that_people_hold_as_a_fact_of_their_own_is_counted_and_moves_with_them()
+    {
+        using var orla = await firm.As("orla");
+        (await orla.SendAsync("POST", "/api/lists/certificates/entries", new { code = "OLD-RADIO", name = "Old radio ticket", values = new { } })).EnsureSuccessStatusCode();
+        (await orla.SendAsync("POST", "/api/lists/certificates/entries", new { code = "NEW-RADIO", name = "New radio ticket", values = new { } })).EnsureSuccessStatusCode();
+        var id = (await FirmFixture.HireAsync(orla, "Okafor")).Text("employmentId");
+        (await orla.ChangeAsync(id, new { changes = new { certificates_held = new[] { "OLD-RADIO" } }, from = (string?)null, why = (string?)null })).EnsureSuccessStatusCode();
+        var users = await orla.GetAsync("/api/lists/certificates/entries/OLD-RADIO/users");
+        users["people"]!.AsArray().Select(p => p!.Text("employmentId")).ShouldBe([id]);
+        using var retired = await orla.SendAsync("POST", "/api/lists/certificates/entries/OLD-RADIO/retire", new { moveTo = "NEW-RADIO" });
+        retired.StatusCode.ShouldBe(System.Net.HttpStatusCode.OK, await retired.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        Records.Field(await orla.GetAsync($"/api/records/{id}"), "certificates_held")["value"]!.AsArray().Select(v => (string)v!).ShouldBe(["NEW-RADIO"]);
+    }
 }

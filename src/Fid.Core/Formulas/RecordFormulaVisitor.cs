@@ -9,9 +9,16 @@ namespace Fid.Core.Formulas;
 /// <summary>The expression library's own evaluation, with fields for names and with our functions beside its own.</summary>
 internal sealed class RecordFormulaVisitor(FormulaFacts facts) : EvaluationVisitor(Nothing, Options, CultureInfo.InvariantCulture, Factory, default)
 {
+    /// <summary>The longest text a formula comes to on its way, in characters: longer than any field holds.</summary>
+    public const int LongestText = 10_000;
+
     private static readonly ExpressionContext Nothing = ParsedFormula.Express("0").Context;
     private static readonly ExpressionEvaluationOptions Options = ParsedFormula.Express("0").EvaluationOptions;
     private static readonly IEvaluationVisitorFactory Factory = new EvaluationVisitorFactory();
+
+    // A text joined to itself again and again, by formulas that read each other, would double with each of them.
+    private static object? Bounded(object? value) =>
+        value is string { Length: > LongestText } ? throw new ArgumentException($"A text has at most {LongestText} characters.") : value;
 
     public override object? Visit(Identifier identifier) => ParsedFormula.IsNothing(identifier.Name) ? null : facts.ValueOf(identifier.Name);
 
@@ -33,7 +40,9 @@ internal sealed class RecordFormulaVisitor(FormulaFacts facts) : EvaluationVisit
     public override object? Visit(BinaryExpression expression)
     {
         var isMembership = expression.Type is BinaryExpressionType.In or BinaryExpressionType.NotIn && expression.RightExpression is not LogicalExpressionList;
-        if (!isMembership && expression.Type is not (BinaryExpressionType.Equal or BinaryExpressionType.NotEqual)) return base.Visit(expression);
+        if (expression.Type is BinaryExpressionType.Like or BinaryExpressionType.NotLike)
+            return Likeness.Matches(expression.LeftExpression.Accept(this), expression.RightExpression.Accept(this)) == (expression.Type == BinaryExpressionType.Like);
+        if (!isMembership && expression.Type is not (BinaryExpressionType.Equal or BinaryExpressionType.NotEqual)) return Bounded(base.Visit(expression));
         var (left, right) = (expression.LeftExpression.Accept(this), expression.RightExpression.Accept(this));
         if (isMembership)
             return (right is List<object?> list ? list.Contains(left) : left is not null && left.Equals(right)) == (expression.Type == BinaryExpressionType.In);

@@ -27,7 +27,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
 
     // Read once for all that are opened together.
     private readonly FieldBook _fields = new(db);
-    private readonly Dictionary<(string List, string Code), EntryContent?> _entries = [];
+    private readonly Dictionary<string, Dictionary<string, EntryContent>> _entries = new(StringComparer.Ordinal);
     private readonly ManagerFinder _managers = new(db);
     private CalendarBook? _calendars;
     private EmployeeNumberPattern? _numbers;
@@ -64,9 +64,10 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         async Task<EntryContent?> Entry(string list, string field)
         {
             if (TextOf(layered.Values, field) is not { } code) return null;
-            if (!_entries.TryGetValue((list, code), out var entry))
-                _entries[(list, code)] = entry = (await db.ListEntries.AsNoTracking().Coded(list, code).FirstOrDefaultAsync(cancellation))?.Content();
-            return entry;
+            // The whole list, once: many hires that are opened together are at many sites.
+            if (!_entries.TryGetValue(list, out var entries))
+                _entries[list] = entries = (await db.ListEntries.AsNoTracking().Where(e => e.List == list).ToListAsync(cancellation)).Select(e => e.Content()).ToDictionary(e => e.Code, StringComparer.OrdinalIgnoreCase);
+            return entries.GetValueOrDefault(code);
         }
     }
 

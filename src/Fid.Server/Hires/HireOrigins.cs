@@ -53,12 +53,22 @@ internal sealed class HireOrigins(FidDb db)
         db.Employments.AsNoTracking().Where(e => e.PersonId == person).OrderByDescending(e => e.Start).FirstOrDefaultAsync(cancellation);
 
     /// <summary>The values of a stint, sealed ones left out, as they are today or were on its last day.</summary>
-    public static async Task<Dictionary<string, JsonElement>> ValuesAsync(FidDb db, Employment stint, LocalDate today, CancellationToken cancellation)
+    public static async Task<Dictionary<string, JsonElement>> ValuesAsync(FidDb db, Employment stint, LocalDate today, CancellationToken cancellation) =>
+        (await ValuesAsync(db, [stint], today, cancellation))[stint.Id];
+
+    /// <summary>The same of several stints, by employment.</summary>
+    public static async Task<Dictionary<Guid, Dictionary<string, JsonElement>>> ValuesAsync(FidDb db, IReadOnlyCollection<Employment> stints, LocalDate today, CancellationToken cancellation)
     {
-        var on = stint.End is { } end && end < today ? LocalDate.Max(end, stint.Start) : LocalDate.Max(today, stint.Start);
-        var rows = await db.RecordValues.AsNoTracking()
-            .Where(v => v.Known.UpperBoundInfinite && ((v.OwnerId == stint.Id && v.Effective.Contains(on)) || (v.OwnerId == stint.PersonId && v.Effective.Contains(today))))
-            .Select(v => new { v.Field, v.Value }).ToListAsync(cancellation);
-        return rows.Where(r => !SealedText.IsSealed(r.Value)).ToDictionary(r => r.Field, r => r.Value, StringComparer.Ordinal);
+        var days = stints.Select(s => s.End is { } end && end < today ? LocalDate.Max(end, s.Start) : LocalDate.Max(today, s.Start)).ToArray();
+        var rows = await db.Database.SqlQuery<Held>($"""
+            with s as (select * from unnest({stints.Select(s => s.Id).ToArray()}, {stints.Select(s => s.PersonId).ToArray()}, {days}) s(id, person, day))
+            select s.id as stint, v.field, v.value from s join record_values v on v.owner_id = s.id and v.effective @> s.day where upper_inf(v.known)
+            union all select s.id, v.field, v.value from s join record_values v on v.owner_id = s.person and v.effective @> {today} where upper_inf(v.known)
+            """).ToListAsync(cancellation);
+        var values = stints.ToDictionary(s => s.Id, _ => new Dictionary<string, JsonElement>(StringComparer.Ordinal));
+        foreach (var row in rows.Where(r => !SealedText.IsSealed(r.Value))) values[row.Stint][row.Field] = row.Value;
+        return values;
     }
+
+    private sealed record Held(Guid Stint, string Field, JsonElement Value);
 }

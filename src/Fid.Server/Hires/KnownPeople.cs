@@ -22,9 +22,6 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
     // Below it, names that are only alike are mostly two people, where nothing else speaks for one.
     private const decimal AlikeByNameAlone = 0.8m;
 
-    private PersonMatcher? _matcher;
-    private int _bridgeDays;
-
     /// <summary>People who may be the same as somebody being typed, the likeliest first, each with the reasons and what could be taken over.</summary>
     public static async Task<Ok<KnownPerson[]>> Find(KnownRequest request, ClaimsPrincipal user, FidDb db, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
     {
@@ -34,32 +31,48 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
     }
 
     /// <summary>The likeliest of those who may be the same.</summary>
-    public async Task<IReadOnlyList<KnownPerson>> FindAsync(KnownRequest request, int most, CancellationToken cancellation)
+    public async Task<IReadOnlyList<KnownPerson>> FindAsync(KnownRequest request, int most, CancellationToken cancellation) => (await FindManyAsync([request], most, cancellation))[0];
+
+    /// <summary>The same for several at once, in their order; nobody for a null.</summary>
+    public async Task<IReadOnlyList<IReadOnlyList<KnownPerson>>> FindManyAsync(IReadOnlyList<KnownRequest?> requests, int most, CancellationToken cancellation)
     {
         // Nobody is found by what the reader may not see of them: that they are would confirm it.
-        if (!request.SaysEnough || !reader.SeesNames) return [];
-        if (_matcher is null) (_matcher, _bridgeDays) = (await people.MatcherAsync(db, reader.Sees, cancellation), await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation));
-        var asked = new PersonFacts(request.GivenName ?? "", request.FamilyName ?? "", request.BirthDate, request.Email, request.Phone);
-        var matches = _matcher.Find(asked).Where(m => m.Score >= AlikeByNameAlone || m.Reasons is not [MatchReason.SimilarName]).Take(most).ToList();
-        if (matches.Count == 0) return [];
-        var ids = matches.Select(m => Guid.Parse(m.Id)).ToArray();
+        if (!reader.SeesNames || !requests.Any(r => r is { SaysEnough: true })) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
+        var matcher = await people.MatcherAsync(db, reader.Sees, cancellation);
+        var matches = requests.Select(r => r is { SaysEnough: true } asked ? Matches(matcher, asked, most) : []).ToList();
+        var ids = matches.SelectMany(m => m).Select(m => Guid.Parse(m.Id)).Distinct().ToArray();
+        if (ids.Length == 0) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
+        var bridgeDays = await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation);
         var stints = (await db.Employments.AsNoTracking().Where(e => ids.Contains(e.PersonId)).OrderBy(e => e.Start).ToListAsync(cancellation)).ToLookup(e => e.PersonId);
-        var found = new List<KnownPerson>();
-        foreach (var match in matches)
-            if (stints[Guid.Parse(match.Id)].ToList() is { Count: > 0 } own) found.Add(await DescribeAsync(match, own, request, cancellation));
+        var held = await HireOrigins.ValuesAsync(db, [.. stints.Select(s => s.Last())], today, cancellation);
+        var seen = held.ToDictionary(h => h.Key, h => reader.Seen(h.Value));
+        var called = await PeopleNames.LoadAsync(
+            db, [.. seen.Values.SelectMany(v => HireOrigins.Reusable.Where(v.ContainsKey).Select(f => Guid.TryParse(v[f].ToString(), out var id) ? id : Guid.Empty)).Distinct()], reader.SeesNames, cancellation);
+        var found = new List<IReadOnlyList<KnownPerson>>();
+        for (var i = 0; i < requests.Count; i++)
+        {
+            var one = new List<KnownPerson>();
+            foreach (var match in matches[i])
+                if (stints[Guid.Parse(match.Id)].ToList() is { Count: > 0 } own) one.Add(await DescribeAsync(match, own, seen[own[^1].Id], requests[i]!, bridgeDays, called, cancellation));
+            found.Add(one);
+        }
         return found;
     }
 
-    private async Task<KnownPerson> DescribeAsync(PersonMatch match, List<Employment> stints, KnownRequest request, CancellationToken cancellation)
+    private static List<PersonMatch> Matches(PersonMatcher matcher, KnownRequest request, int most) =>
+        [.. matcher.Find(new PersonFacts(request.GivenName ?? "", request.FamilyName ?? "", request.BirthDate, request.Email, request.Phone))
+            .Where(m => m.Score >= AlikeByNameAlone || m.Reasons is not [MatchReason.SimilarName]).Take(most)];
+
+    private async Task<KnownPerson> DescribeAsync(
+        PersonMatch match, List<Employment> stints, Dictionary<string, JsonElement> values, KnownRequest request, int bridgeDays, IReadOnlyDictionary<Guid, string> called, CancellationToken cancellation)
     {
         var last = stints[^1];
-        var values = reader.Seen(await HireOrigins.ValuesAsync(db, last, today, cancellation));
         // What never was, counts for nothing.
         var real = stints.Where(s => !s.NeverWas).ToList();
         var told = real.LastOrDefault() ?? last;
-        var service = real.Count == 0 ? null : ServiceDates.Of([.. real.Select(s => (s.Start, s.End)), .. New(request, real)], _bridgeDays).Answer;
+        var service = real.Count == 0 ? null : ServiceDates.Of([.. real.Select(s => (s.Start, s.End)), .. New(request, real)], bridgeDays).Answer;
         var reusable = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
-        var display = await RecordReader.DisplayAsync(db, reader.Fields, reusable.Select(f => (f, values[f])), names, cancellation);
+        var display = await RecordReader.DisplayAsync(db, reader.Fields, reusable.Select(f => (f, values[f])), names, cancellation, called);
         return new KnownPerson(
             last.PersonId, told.Id, told.Number, Text(values, "given_name"), Text(values, "family_name"), names.Job(Text(values, "job")), names.Site(Text(values, "site")),
             (real.Count > 0 ? real : stints)[0].Start, told.Start, told.End, service?.AdjustedService, told.GoesOn(today), stints.Exists(s => s.GoesOn(request.Start ?? today)), match.IsSame, [.. match.Reasons],

@@ -38,19 +38,22 @@ internal static class NewHire
         if (request.Hires.Length > MostAtOnce) return Problems.Invalid(new Problem("/hires", "out-of-range", $"At most {MostAtOnce} at once; from a sheet there can be more."));
         var ground = await OpeningGround.LoadAsync(user, db, clock, cancellation);
         var books = await PreviewBooks.LoadAsync(ground.Reader, db, cancellation);
-        var known = new KnownPeople(db, people, ground.Today, ground.Reader, books.Names);
-        var rows = new List<ManyRow>();
+        // What the rows refer to, and whom they may be, is asked for all of them together.
+        var references = await EnteredReferences.LoadAsync(db, ground.Reader.Fields, request.Hires.Select(h => h.Typed), cancellation);
+        var prepared = new List<Prepared>();
         foreach (var one in request.Hires)
         {
-            var prepared = await PrepareAsync(one, ground, db, origins, sensitive, opening, cancellation);
-            HirePreview? preview = null;
-            if (prepared.Draft is { } draft)
-            {
-                preview = await DescribeAsync(one, prepared, draft, ground, books, db, cancellation);
-                opening.Pass(draft);
-            }
-            var maybe = one.Person is null && await known.FindAsync(KnownRequest.Of(one), 1, cancellation) is [var likeliest] ? likeliest : null;
-            rows.Add(new ManyRow([.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))], preview, maybe));
+            prepared.Add(await PrepareAsync(one, ground, db, origins, sensitive, opening, cancellation, references));
+            if (prepared[^1].Draft is { } draft) opening.Pass(draft);
+        }
+        books = books with { Called = await PeopleNames.LoadAsync(db, PeopleIn(prepared.Select(p => p.Draft), ground.Reader), ground.Reader.SeesNames, cancellation) };
+        var known = await new KnownPeople(db, people, ground.Today, ground.Reader, books.Names)
+            .FindManyAsync([.. request.Hires.Select(h => h.Person is null ? KnownRequest.Of(h) : null)], 1, cancellation);
+        var rows = new List<ManyRow>();
+        for (var i = 0; i < prepared.Count; i++)
+        {
+            var preview = prepared[i].Draft is { } draft ? await DescribeAsync(request.Hires[i], prepared[i], draft, ground, books, db, cancellation) : null;
+            rows.Add(new ManyRow([.. prepared[i].Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))], preview, known[i] is [var likeliest] ? likeliest : null));
         }
         return TypedResults.Ok(new ManyPreview([.. rows]));
     }
@@ -72,13 +75,18 @@ internal static class NewHire
 
     private const int MostAtOnce = 200;
 
+    // Whom values of drafts name.
+    private static Guid[] PeopleIn(IEnumerable<HireDraft?> drafts, Reader reader) =>
+        [.. drafts.OfType<HireDraft>().SelectMany(d => d.Values).Where(v => reader.Fields.Set.Find(v.Key)?.Type == FieldType.Person && v.Value.Value.ValueKind == JsonValueKind.String)
+            .Select(v => Guid.TryParse(v.Value.Value.GetString(), out var id) ? id : Guid.Empty).Distinct()];
+
     private static async Task<HirePreview> DescribeAsync(
         NewHireRequest request, Prepared prepared, HireDraft draft, OpeningGround ground, PreviewBooks books, FidDb db, CancellationToken cancellation)
     {
         var (today, reader, templates) = ground;
         var fields = reader.Fields;
-        var (names, calendars, stages) = books;
-        var shown = await RecordReader.DisplayAsync(db, fields, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
+        var (names, calendars, stages, _) = books;
+        var shown = await RecordReader.DisplayAsync(db, fields, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation, books.Called);
         var sources = await SourceNames.LoadAsync(db, templates, draft.Values.Select(v => v.Value.From), reader.SeesNames, cancellation);
         var values = draft.Values.Where(v => reader.Sees(v.Key)).Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), sources.Of(v.Value.From))).ToArray();
         var calendar = draft.Values.TryGetValue("holiday_calendar", out var own) && own.Value.ValueKind == JsonValueKind.String ? own.Value.GetString() : null;
@@ -178,7 +186,8 @@ internal static class NewHire
         db.Hires.Where(h => ids.Contains(h.Id)).Join(db.Employments, h => h.EmploymentId, e => e.Id, (h, e) => new OpenedHire(h.Id, e.Id, e.Number));
 
     private static async Task<Prepared> PrepareAsync(
-        NewHireRequest request, OpeningGround ground, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, CancellationToken cancellation)
+        NewHireRequest request, OpeningGround ground, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, CancellationToken cancellation,
+        EnteredReferences? references = null)
     {
         var (today, reader, templates) = ground;
         if (templates.Find(request.Template) is not { Opens: true } template)
@@ -188,7 +197,7 @@ internal static class NewHire
             problems.Add(new Problem("/start", "bad-date", "Enter a date from 1900 to 2199."));
         var from = await origins.OfAsync(request, reader, today, cancellation);
         problems.AddRange(from.Problems);
-        var entries = await EnteredValues.CheckAsync(db, sensitive, reader.Fields, request.Typed, reader.Roles, null, cancellation, request.Person);
+        var entries = await EnteredValues.CheckAsync(db, sensitive, reader.Fields, request.Typed, reader.Roles, null, cancellation, request.Person, references);
         problems.AddRange(entries.Problems.Select(p => p with { Path = "/typed" + p.Path }));
         var typed = entries.Values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
         var drafted = await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation, from.Answer);

@@ -20,7 +20,8 @@ internal sealed record OpeningGround(LocalDate Today, Reader Reader, TemplateBoo
 }
 
 /// <summary>What it takes besides to show hires before they are opened.</summary>
-internal sealed record PreviewBooks(ListNames Names, CalendarBook Calendars, IReadOnlyList<PlanStage> Stages)
+/// <param name="Called">What people that values name are called; null to look each up.</param>
+internal sealed record PreviewBooks(ListNames Names, CalendarBook Calendars, IReadOnlyList<PlanStage> Stages, IReadOnlyDictionary<Guid, string>? Called = null)
 {
     public static async Task<PreviewBooks> LoadAsync(Reader reader, FidDb db, CancellationToken cancellation) =>
         new(await ListNames.LoadAsync(db, cancellation, reader.SeesNames), await CalendarBook.LoadAsync(db, cancellation), await Stage.PlanAsync(db, cancellation));

@@ -42,9 +42,9 @@ internal static class IntakeEndpoints
         var notices = await db.Notices.AsNoTracking().OrderByDescending(n => n.At).Take(50).ToListAsync(cancellation);
         var names = await PeopleNames.OfHiresAsync(db, [.. hires, .. notices.Select(n => n.HireId)], reader.SeesNames, cancellation);
         var maybe = new KnownPeople(db, people, await clock.TodayAsync(db, cancellation), reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
-        var known = new Dictionary<Guid, KnownPerson>();
-        foreach (var candidate in candidates.Where(c => c.State == IntakeState.Waiting))
-            if (await maybe.FindAsync(KnownRequest.Of(candidate.Now), 1, cancellation) is [var likeliest]) known[candidate.Id] = likeliest;
+        var waiting = candidates.Where(c => c.State == IntakeState.Waiting).ToList();
+        var found = await maybe.FindManyAsync([.. waiting.Select(c => KnownRequest.Of(c.Now))], 1, cancellation);
+        var known = waiting.Zip(found).Where(k => k.Second.Count > 0).ToDictionary(k => k.First.Id, k => k.Second[0]);
         return TypedResults.Ok(new IntakeResponse(
             await db.Firms.Select(f => f.FeedAddress).SingleAsync(cancellation),
             [.. candidates.Select(c => new CandidateResponse(

@@ -19,6 +19,12 @@ namespace Fid.Server.Lists;
 internal static class CalendarFiles
 {
     private const int MostHolidays = 500;
+    private const int MostEvents = 2_000;
+    private const int LongestFile = 900_000;
+
+    // Of a rule that hardly ever meets a day, so many times are tried before it is given up.
+    private const int MostMisses = 400;
+    private static readonly TimeSpan LongestReading = TimeSpan.FromSeconds(3);
 
     public static void MapICalendar(this IEndpointRouteBuilder app)
     {
@@ -58,19 +64,29 @@ internal static class CalendarFiles
     private static async Task<Results<Ok<HolidayEntry[]>, ProblemHttpResult>> Import(CalendarText request, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
+        if (request.Text.Length > LongestFile) return Problems.Invalid(new Problem("/text", "too-long", "The file is too large for a calendar of holidays. Take fewer years."));
         Calendar? calendar;
+        HolidayEntry[] holidays;
         try
         {
             calendar = Calendar.Load(request.Text);
+            if (calendar?.Events.Count > MostEvents) return Problems.Invalid(new Problem("/text", "out-of-range", $"The file holds more than {MostEvents} events. Take fewer years."));
+            var began = System.Diagnostics.Stopwatch.GetTimestamp();
+            holidays = [.. (calendar?.Events ?? Enumerable.Empty<CalendarEvent>()).SelectMany(e => Read(e, today, Watched)).DistinctBy(h => h.On).Take(MostHolidays + 1)];
+
+            void Watched()
+            {
+                cancellation.ThrowIfCancellationRequested();
+                if (System.Diagnostics.Stopwatch.GetElapsedTime(began) > LongestReading) throw new TimeoutException();
+            }
         }
         catch (Exception e) when (e is not OperationCanceledException)
         {
             // The parser throws whatever its parts throw; to the reader all of it means one thing.
-            calendar = null;
+            (calendar, holidays) = (null, []);
         }
         if (calendar is null || calendar.Events.Count == 0)
             return Problems.Invalid(new Problem("/text", "bad-calendar", "No events can be read from this. Choose an iCalendar file (.ics)."));
-        var holidays = calendar.Events.SelectMany(e => Read(e, today)).DistinctBy(h => h.On).Take(MostHolidays + 1).ToArray();
         return holidays.Length switch
         {
             0 => Problems.Invalid(new Problem("/text", "bad-calendar", "None of the events is a day.")),
@@ -79,8 +95,9 @@ internal static class CalendarFiles
         };
     }
 
-    private static IEnumerable<HolidayEntry> Read(CalendarEvent happening, LocalDate today)
+    private static IEnumerable<HolidayEntry> Read(CalendarEvent happening, LocalDate today, Action watch)
     {
+        watch();
         if (happening.Start is not { } start || !TextRules.TryClean((happening.Summary ?? "").ReplaceLineEndings(" "), out var name)) yield break;
         if (name.Length > TextRules.Longest) name = name[..TextRules.Longest];
         var date = new LocalDate(start.Year, start.Month, start.Day);
@@ -95,9 +112,13 @@ internal static class CalendarFiles
             yield return new HolidayEntry(new HolidayRule.Yearly(rule.ByMonth.Count == 1 ? rule.ByMonth[0] : date.Month, rule.ByMonthDay.Count == 1 && rule.ByMonthDay[0] > 0 ? rule.ByMonthDay[0] : date.Day).Text, name, days);
         else if (endless && rule.ByDay is [{ Offset: { } nth and (>= -5 and <= -1 or >= 1 and <= 5) } weekday] && rule.ByMonth.Count <= 1)
             yield return new HolidayEntry(new HolidayRule.NthWeekday(rule.ByMonth.Count == 1 ? rule.ByMonth[0] : date.Month, nth, weekday.DayOfWeek == DayOfWeek.Sunday ? IsoDayOfWeek.Sunday : (IsoDayOfWeek)weekday.DayOfWeek).Text, name, days);
+        else if (rule.Frequency is FrequencyType.Secondly or FrequencyType.Minutely or FrequencyType.Hourly)
+            // A day off is a day: what recurs within one is no more than that day.
+            yield return new HolidayEntry(new HolidayRule.Once(date).Text, name, days);
         else
-            foreach (var occurrence in happening.GetOccurrences(new CalDateTime(today.Year - 1, 1, 1)).TakeWhile(o => o.Period.StartTime.Year <= today.Year + 5).Take(MostHolidays))
+            foreach (var occurrence in happening.GetOccurrences(new CalDateTime(today.Year - 1, 1, 1), new Ical.Net.Evaluation.EvaluationOptions { MaxUnmatchedIncrementsLimit = MostMisses }).TakeWhile(o => o.Period.StartTime.Year <= today.Year + 5).Take(MostHolidays))
             {
+                watch();
                 var at = occurrence.Period.StartTime;
                 yield return new HolidayEntry(new HolidayRule.Once(new LocalDate(at.Year, at.Month, at.Day)).Text, name, days);
             }

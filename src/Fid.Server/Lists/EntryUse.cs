@@ -33,11 +33,15 @@ internal static class EntryUse
         var reader = await Reader.OfAsync(user, db, cancellation);
         var fields = reader.SeesNames ? reader.Fields.FieldsOf(definition.Key).Where(reader.Sees).ToArray() : [];
         var people = await db.Database.SqlQuery<EntryPerson>($"""
-            select r.employment_id, e.number, r.given_name, r.family_name, min(v.field) as field
-            from record_values v join employments e on e.id = v.owner_id or (e.person_id = v.owner_id and not exists (select from employments later where later.person_id = e.person_id and later.start > e.start))
-            join records_now r on r.employment_id = e.id
-            where v.field = any({fields}) and v.value ? {entry.Code} and upper_inf(v.known) and (upper_inf(v.effective) or upper(v.effective) > {today})
-            group by 1, 2, 3, 4 order by r.family_name, r.given_name limit {MostShown}
+            with held as (
+              select owner_id, min(field) as field from record_values
+              where field = any({fields}) and value ? {entry.Code} and upper_inf(known) and (upper_inf(effective) or upper(effective) > {today}) group by 1),
+            who as (
+              select e.id, h.field from held h join employments e on e.id = h.owner_id
+              -- What is a fact of the person is told of their last stint.
+              union select (select e.id from employments e where e.person_id = h.owner_id order by e.start desc limit 1), h.field from held h join people p on p.id = h.owner_id)
+            select r.employment_id, e.number, r.given_name, r.family_name, min(w.field) as field
+            from who w join employments e on e.id = w.id join records_now r on r.employment_id = e.id group by 1, 2, 3, 4 order by r.family_name, r.given_name limit {MostShown}
             """).ToArrayAsync(cancellation);
         var usage = new ListUsage(db, today);
         var templates = (await usage.TemplatesAsync(definition, cancellation)).Where(t => t.Code == entry.Code).Select(t => new EntryTemplate(t.Template.Code, t.Template.Name)).ToArray();

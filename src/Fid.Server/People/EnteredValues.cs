@@ -4,7 +4,6 @@ using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Fields;
 using Fid.Data.People;
-using Fid.Server.Lists;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Server.People;
@@ -17,14 +16,15 @@ internal static class EnteredValues
     /// <param name="roles">The roles of whoever entered them.</param>
     /// <param name="employment">The employment they are for; null for one that does not exist yet.</param>
     /// <param name="person">The person a new employment is of; null for a new person.</param>
+    /// <param name="references">What entered values refer to, read beforehand for many at once; null to read it for these.</param>
     public static async Task<Entered> CheckAsync(
         FidDb db, SensitiveValues sensitive, LiveFields fields, Dictionary<string, JsonElement> entered, IReadOnlyCollection<string> roles, Employment? employment, CancellationToken cancellation,
-        Guid? person = null)
+        Guid? person = null, EnteredReferences? references = null)
     {
         // What a person had in an earlier stint is theirs to have again.
         Guid[] own = (person ?? employment?.PersonId) is { } whose
             ? [.. await db.Employments.Where(e => e.PersonId == whose).Select(e => e.Id).ToListAsync(cancellation), whose] : [];
-        var names = await ListNames.LoadAsync(db, cancellation);
+        references ??= await EnteredReferences.LoadAsync(db, fields, [entered], cancellation);
         var values = new Dictionary<string, JsonElement?>();
         var problems = new List<Problem>();
         foreach (var (key, json) in entered)
@@ -41,7 +41,7 @@ internal static class EnteredValues
                 continue;
             }
             var (value, problem) = ValueCheck.Check(field, json);
-            if (problem is null && value is { } fitting) (value, problem) = await CheckReferencesAsync(db, sensitive, field, fitting, names, employment, own, cancellation);
+            if (problem is null && value is { } fitting) (value, problem) = await CheckReferencesAsync(db, sensitive, field, fitting, references, employment, own, cancellation);
             if (problem is not null) problems.Add(problem);
             else values[key] = value;
         }
@@ -49,11 +49,11 @@ internal static class EnteredValues
     }
 
     private static async Task<(JsonElement? Value, Problem? Problem)> CheckReferencesAsync(
-        FidDb db, SensitiveValues sensitive, FieldDefinition field, JsonElement value, ListNames names, Employment? employment, Guid[] own, CancellationToken cancellation)
+        FidDb db, SensitiveValues sensitive, FieldDefinition field, JsonElement value, EnteredReferences references, Employment? employment, Guid[] own, CancellationToken cancellation)
     {
         if (field.List is { } list)
         {
-            var named = FieldValues.Texts(value).Select(code => names.Find(list, code)).ToArray();
+            var named = FieldValues.Texts(value).Select(code => references.Entry(list, code)).ToArray();
             if (named.Contains(null)) return (null, new Problem($"/{field.Key}", "unknown-entry", "Choose an entry of the list."));
             // However it was capitalised, it is stored as the list has it.
             value = field.Type == FieldType.Choices ? JsonSerializer.SerializeToElement(named) : JsonSerializer.SerializeToElement(named[0]);
@@ -62,7 +62,7 @@ internal static class EnteredValues
         {
             var id = Guid.Parse(value.GetString()!);
             if (id == employment?.Id) return (null, new Problem($"/{field.Key}", "self", "Choose somebody other than the person themselves."));
-            if (!await db.Employments.AnyAsync(e => e.Id == id, cancellation)) return (null, new Problem($"/{field.Key}", "unknown-person", "Choose a person."));
+            if (!references.IsPerson(id)) return (null, new Problem($"/{field.Key}", "unknown-person", "Choose a person."));
         }
         if (field.Type == FieldType.File && !await IsOwnFileAsync(db, Guid.Parse(value.GetString()!), own, cancellation))
             return (null, new Problem($"/{field.Key}", "unknown-file", "The file is not there any more. Choose it again."));

@@ -76,8 +76,9 @@ internal static class RecordReader
         field.Parent, field.Required.Kind == RequirementKind.Always ? "always" : field.Required.Stage, access, field.Unique, field.Sensitive, null, null, null, null, null, []);
 
     /// <summary>How list entries and people are called, by field; other values are shown as they are.</summary>
+    /// <param name="called">What people are called, read beforehand for many at once; null to read it for these.</param>
     public static async Task<Dictionary<string, string>> DisplayAsync(
-        FidDb db, LiveFields fields, IEnumerable<(string Field, JsonElement Value)> values, ListNames names, CancellationToken cancellation)
+        FidDb db, LiveFields fields, IEnumerable<(string Field, JsonElement Value)> values, ListNames names, CancellationToken cancellation, IReadOnlyDictionary<Guid, string>? called = null)
     {
         var display = new Dictionary<string, string>();
         var (people, files) = (new Dictionary<string, Guid>(), new Dictionary<string, Guid>());
@@ -93,7 +94,7 @@ internal static class RecordReader
             if (known.TryGetValue(id, out var name)) display[key] = name;
         if (people.Count == 0) return display;
         var ids = people.Values.ToArray();
-        var named = await PeopleNames.LoadAsync(db, ids, names.OfPeople, cancellation);
+        var named = called ?? await PeopleNames.LoadAsync(db, ids, names.OfPeople, cancellation);
         foreach (var (key, id) in people)
             if (named.TryGetValue(id, out var name)) display[key] = name;
         return display;

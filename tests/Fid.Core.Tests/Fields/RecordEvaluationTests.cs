@@ -77,6 +77,32 @@ public class RecordEvaluationTests
         record["values"]!["x"]!.GetValue<bool>().ShouldBeTrue();
     }
 
+    [Fact]
+    public void Texts_that_double_from_field_to_field_come_to_an_end()
+    {
+        var fields = Enumerable.Range(1, 12).Select(i => $$"""{"key":"f{{i}}","type":"computed","access":{"c":"view"},"default":{"formula":"{{string.Join(" + ", Enumerable.Repeat($"f{i - 1}", 40))}}"} }""");
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        var record = JsonNode.Parse(Asked.Answer("fields.evaluate", $$"""
+            {"fields":[{"key":"f0","type":"text","access":{"c":"view"} },{{string.Join(',', fields)}}],"values":{"f0":"aaaaaaaa"},"role":"c","today":"2027-03-01"}
+            """))!;
+        record["values"]!["f1"]!.ToString().Length.ShouldBe(8 * 40);
+        record["values"]!["f2"].ShouldBeNull();
+        (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan(100_000_000);
+    }
+
+    [Theory]
+    [InlineData("Skerry Pier", "Sk%", true)]
+    [InlineData("Skerry Pier", "%Pier", true)]
+    [InlineData("Skerry Pier", "%err%P_er", true)]
+    [InlineData("Skerry Pier", "skerry%", false)]
+    [InlineData("Skerry Pier", "Skerry", false)]
+    [InlineData("", "%", false)] // an empty text is no value
+    [InlineData("aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa", "%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%ab", false)]
+    public void Like_knows_any_characters_and_one_and_never_runs_away(string text, string pattern, bool like) =>
+        JsonNode.Parse(Asked.Answer("fields.evaluate", $$"""
+            {"fields":[{"key":"t","type":"text","access":{"c":"view"} },{"key":"x","type":"computed","access":{"c":"view"},"default":{"formula":"t like '{{pattern}}'"} }],"values":{"t":"{{text}}"},"role":"c","today":"2027-03-01"}
+            """))!["values"]!["x"]!.GetValue<bool>().ShouldBe(like);
+
     [Theory]
     [InlineData("\"never\"", "9", "prepare", "now:x")]
     [InlineData("\"never\"", "9", null, "prepare:x")] // from the first stage on
