@@ -14,6 +14,12 @@ internal static class Cluster
     /// <summary>Starts it again, which recovers what was committed.</summary>
     public static Task StartAsync() => RunAsync("start");
 
+    /// <summary>Stops all of its processes where they stand: it takes connections and answers nothing.</summary>
+    public static Task HangAsync() => RunAsync("hang");
+
+    /// <summary>Lets them go on.</summary>
+    public static Task ResumeAsync() => RunAsync("resume");
+
     private static async Task RunAsync(string what)
     {
         using var process = Process.Start(new ProcessStartInfo("bash", [Command, what]))!;

@@ -12,6 +12,7 @@ using Xunit;
 namespace Fid.Faults.Tests;
 
 /// <summary>A thousand saves, while the server and PostgreSQL are killed again and again in the middle of them.</summary>
+[Collection("cluster")]
 public sealed class CrashTests(ITestOutputHelper output) : IDisposable
 {
     private const int Saves = 1000;
