@@ -34,6 +34,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/first-run"] = null,
         ["GET /api/openapi.json"] = null,
         ["GET /api/arrivals"] = Arrivals,
+        ["GET /api/hires/{id:guid}/person"] = Arrivals,
         ["POST /api/hires/preview"] = Coordinators,
         ["POST /api/hires"] = Coordinators,
         ["POST /api/hires/many/preview"] = Coordinators,

@@ -7,6 +7,7 @@ internal static class OptionFindings
     {
         for (var i = 0; i < check.Set.Fields.Count; i++)
         {
+            Nothing(check, i);
             Narrowing(check, i);
             Pattern(check, i);
             Default(check, i);
@@ -19,6 +20,17 @@ internal static class OptionFindings
         : field.Options is { } options ? options.Select(o => o.Value).ToList()
         : field.List is { } list ? check.Lists.GetValueOrDefault(list)
         : null;
+
+    // Nobody could ever fill it.
+    private static void Nothing(ConfigurationCheck check, int at)
+    {
+        var field = check.Set.Fields[at];
+        if (!field.IsChosen || field.List is not null) return;
+        if (field.Type == FieldType.ListEntry)
+            check.Add(at, "nothing-to-choose", $"{ConfigurationCheck.Name(field)} is an entry of a list, and does not say of which. Choose the list.", part: "list");
+        else if (field.Options is not { } options || options.All(o => o.Retired))
+            check.Add(at, "nothing-to-choose", $"{ConfigurationCheck.Name(field)} is a choice without anything to choose. Add its options, or take them from a list.", part: "options");
+    }
 
     private static void Narrowing(ConfigurationCheck check, int at)
     {

@@ -25,6 +25,14 @@ internal static class Checklist
         return TypedResults.Ok(await DescribeAsync(hire, user, db, clock, cancellation));
     }
 
+    /// <summary>Whose a hire is, also one that is closed: links to it are kept in mails and notes.</summary>
+    public static async Task<Results<Ok<HirePerson>, ProblemHttpResult>> Whose(Guid id, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    {
+        var visible = await HireAccess.VisibleAsync(user, db, cancellation);
+        return await visible(db.Hires.Where(h => h.Id == id)).Select(h => new HirePerson(h.EmploymentId, h.Closed == null)).SingleOrDefaultAsync(cancellation) is { } whose
+            ? TypedResults.Ok(whose) : Problems.NotFound();
+    }
+
     public static async Task<ChecklistResponse> DescribeAsync(OpenHire hire, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
@@ -91,6 +99,9 @@ internal static class Checklist
 
     private sealed record TaskDetail(string Key, string? Instructions, string? DoneBy, string? SkippedWhy, string? Contact, string? ContactWhy, Guid[] Attachments);
 }
+
+/// <param name="UnderWay">Whether the hire is; a closed one has no checklist to look at, and leads to the record.</param>
+public sealed record HirePerson(Guid EmploymentId, bool UnderWay);
 
 /// <summary>A hire and its checklist.</summary>
 /// <param name="Filled">Fields of the record that have a value.</param>

@@ -15,6 +15,7 @@ internal static class HiresEndpoints
         app.MapPut("/api/hires/{id:guid}/outcome", Outcomes.Set).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         app.MapDelete("/api/hires/{id:guid}/outcome", Outcomes.TakeBack).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
         app.MapGet("/api/hires/{id:guid}", Checklist.Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
+        app.MapGet("/api/hires/{id:guid}/person", Checklist.Whose).WhoMay(Access.SeesArrivals).ProducesProblem(404);
         app.MapGet("/api/hires/{id:guid}/start-change", StartChange.Preview).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
         app.MapPut("/api/hires/{id:guid}/start", StartChange.Save).WhoMay(Access.Coordinates)
             .ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);

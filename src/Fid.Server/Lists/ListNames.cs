@@ -63,5 +63,9 @@ public sealed class ListNames
         _names.ContainsKey((list, code)) ? code
         : _names.Keys.FirstOrDefault(k => k.List == list && string.Equals(k.Code, code.Trim(), StringComparison.OrdinalIgnoreCase)).Code;
 
+    /// <summary>The codes of the entries of whose name a word, folded, begins one.</summary>
+    public string[] CodesLike(string list, string word) =>
+        [.. _names.Where(n => n.Key.List == list && $" {TextRules.Fold(n.Value)}".Contains($" {word}", StringComparison.Ordinal)).Select(n => n.Key.Code)];
+
     private sealed record NamedPerson(string Code, string Name);
 }

@@ -60,7 +60,7 @@ internal static class HistoryEndpoints
             var (from, to) = EffectiveRange.FromDatabase(row.Effective);
             return new HistoryValue(
                 row.Id, row.Field, Labels.Of(fields.Set.Find(row.Field)!.Labels), SealedText.Shown(row.Value), Display(fields, names, named, row.Field, row.Value), sources.Of(row.Source), from, to,
-                row.Known.LowerBound, row.Known.UpperBoundInfinite ? null : row.Known.UpperBound, row.ChangeId);
+                row.Known.LowerBound, row.Known.UpperBoundInfinite ? null : row.Known.UpperBound, row.ChangeId, row.EndedBy);
         }
     }
 
@@ -155,8 +155,9 @@ public sealed record HistoryResponse(HistoryValue[] Values, HistoryChange[] Chan
 
 /// <param name="To">The last day it is true for, included; null for no end.</param>
 /// <param name="KnownTo">When it stopped being believed; null while it is.</param>
+/// <param name="EndedBy">The change with which it stopped.</param>
 public sealed record HistoryValue(
-    Guid Id, string Field, Labels Label, JsonElement Value, string? Display, ValueSource Source, LocalDate From, LocalDate? To, Instant KnownFrom, Instant? KnownTo, Guid ChangeId);
+    Guid Id, string Field, Labels Label, JsonElement Value, string? Display, ValueSource Source, LocalDate From, LocalDate? To, Instant KnownFrom, Instant? KnownTo, Guid ChangeId, Guid? EndedBy);
 
 /// <param name="Fields">The fields it touched.</param>
 /// <param name="Stands">Whether something of it is still believed.</param>

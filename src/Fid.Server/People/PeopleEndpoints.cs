@@ -27,15 +27,19 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<Ok<PeoplePage>, ProblemHttpResult>> List(
-        string? q, Guid? after, LocalDateParameter? on, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
+        string? q, Guid? after, LocalDateParameter? on, bool? all, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, FirmClock clock, CancellationToken cancellation)
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
         var reader = await Reader.OfAsync(user, db, cancellation);
         var seen = new SeenFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         if (on is { } day) return TypedResults.Ok(await AsOfAsync(db, seen, day.Date, text, after, cancellation));
-        var matching = await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, cancellation);
+        var today = await clock.TodayAsync(db, cancellation);
+        var records = db.RecordsNow.AsNoTracking();
+        // Who is here and who comes, unless somebody asks for those who were here as well.
+        if (all != true) records = records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && (e.End == null || e.End >= today)));
+        var matching = await MatchingAsync(db, sensitive, seen, records, text, cancellation);
         // Who may not see names gets no order by names either.
-        if (!seen.Name) return TypedResults.Ok(await ByNumberAsync(db, matching, seen, after, cancellation));
+        if (!seen.Name) return TypedResults.Ok(await ByNumberAsync(db, matching, seen, after, today, cancellation));
         if (after is { } id && await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == id, cancellation) is { } last)
             matching = matching.Where(r => EF.Functions.GreaterThan(
                 ValueTuple.Create(r.FamilyName, r.GivenName, r.EmploymentId), ValueTuple.Create(last.FamilyName, last.GivenName, last.EmploymentId)));
@@ -43,9 +47,9 @@ internal static class PeopleEndpoints
             from record in matching
             join employment in db.Employments on record.EmploymentId equals employment.Id
             orderby record.FamilyName, record.GivenName, record.EmploymentId
-            select new { record, employment.Number, employment.Start }).Take(PageSize + 1).ToListAsync(cancellation);
+            select new { record, employment.Number, employment.Start, employment.End }).Take(PageSize + 1).ToListAsync(cancellation);
         return TypedResults.Ok(new PeoplePage(
-            [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start)))],
+            [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), StandingOf(p.Start, p.End, today), p.End))],
             page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null));
     }
 
@@ -62,7 +66,7 @@ internal static class PeopleEndpoints
             people.Count > first + PageSize ? people[first + PageSize - 1].EmploymentId : null);
     }
 
-    private static async Task<PeoplePage> ByNumberAsync(FidDb db, IQueryable<RecordNow> matching, SeenFacts seen, Guid? after, CancellationToken cancellation)
+    private static async Task<PeoplePage> ByNumberAsync(FidDb db, IQueryable<RecordNow> matching, SeenFacts seen, Guid? after, LocalDate today, CancellationToken cancellation)
     {
         var beyond = after is { } id ? await db.Employments.Where(e => e.Id == id).Select(e => e.Number).FirstOrDefaultAsync(cancellation) : null;
         var page = await (
@@ -70,9 +74,9 @@ internal static class PeopleEndpoints
             join employment in db.Employments on record.EmploymentId equals employment.Id
             where beyond == null || EF.Functions.GreaterThan(ValueTuple.Create(employment.Number), ValueTuple.Create(beyond))
             orderby employment.Number
-            select new { record, employment.Number, employment.Start }).Take(PageSize + 1).ToListAsync(cancellation);
+            select new { record, employment.Number, employment.Start, employment.End }).Take(PageSize + 1).ToListAsync(cancellation);
         return new PeoplePage(
-            [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start)))],
+            [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), StandingOf(p.Start, p.End, today), p.End))],
             page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null);
     }
 
@@ -100,6 +104,8 @@ internal static class PeopleEndpoints
             .OrderBy(p => seen.Name ? p.record.FamilyName : p.Number).ThenBy(p => seen.Name ? p.record.GivenName : p.Number).Take(MostFound).ToListAsync(cancellation);
         found.AddRange(people.Select(p => new Found(FoundKind.Person, p.record.EmploymentId.ToString(), seen.FullName(p.record, p.Number), Detail(p.record, seen))));
         var folded = TextRules.Fold(text);
+        found.AddRange(Core.Lists.ShippedLists.All.Where(l => l.Label.All.Any(n => TextRules.Fold(n).Contains(folded, StringComparison.Ordinal))).Take(MostFound)
+            .Select(l => new Found(FoundKind.List, l.Key, l.Label.In(System.Globalization.CultureInfo.CurrentUICulture.TwoLetterISOLanguageName), null)));
         var templates = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => TextRules.Fold($"{t.Name} {t.Code}").Contains(folded, StringComparison.Ordinal));
         found.AddRange(templates.Take(MostFound).Select(t => new Found(FoundKind.Template, t.Code, t.Name, null)));
         return TypedResults.Ok(found.ToArray());
@@ -108,9 +114,12 @@ internal static class PeopleEndpoints
     private static PersonAsOf AsListed(RecordNow record, string number, LocalDate start) =>
         new(record.EmploymentId, number, start, record.GivenName, record.FamilyName, record.JobCode, record.DepartmentCode, record.SiteCode);
 
-    private static PersonRow Row(SeenFacts seen, PersonAsOf person) => new(
+    private static Standing StandingOf(LocalDate start, LocalDate? end, LocalDate today) =>
+        end < start ? Standing.CameToNothing : end < today ? Standing.Left : start > today ? Standing.Coming : end is not null ? Standing.Leaving : Standing.Here;
+
+    private static PersonRow Row(SeenFacts seen, PersonAsOf person, Standing? standing = null, LocalDate? end = null) => new(
         person.EmploymentId, person.Number, seen.Name ? person.GivenName : "", seen.Name ? person.FamilyName : person.Number,
-        seen.Job(person.Job), seen.Department(person.Department), seen.Site(person.Site), person.Start);
+        seen.Job(person.Job), seen.Department(person.Department), seen.Site(person.Site), person.Start, standing, standing is Standing.Leaving or Standing.Left && seen.End ? end : null);
 
     // A number that somebody is known by finds them when it is typed whole, to those who may see it.
     private static async Task<IQueryable<RecordNow>> MatchingAsync(
@@ -123,14 +132,22 @@ internal static class PeopleEndpoints
         return owners.Count == 0 ? Matching(db, seen, records, text) : records.Where(r => owners.Contains(r.EmploymentId) || owners.Contains(r.PersonId));
     }
 
-    // Each word typed begins a word of the name, or stands in the number.
+    // Each word typed begins a word of the name, stands in the number, is the badge, or begins the job's or the site's name. Hyphens,
+    // apostrophes and ß are typed in one way by some and in another by others.
     private static IQueryable<RecordNow> Matching(FidDb db, SeenFacts seen, IQueryable<RecordNow> records, string text)
     {
         if (!seen.Name) return text.Length == 0 ? records : records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && e.Number == text));
-        foreach (var word in TextRules.Fold(text).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(6))
-            records = records.Where(r => (" " + r.Search).Contains(" " + word));
+        foreach (var word in Searched(text).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(6))
+        {
+            var (jobs, sites, badge) = (seen.JobsLike(word), seen.SitesLike(word), seen.Badge);
+            records = records.Where(r => (" " + r.Search.Replace("-", " ").Replace("'", "").Replace("’", "").Replace("ß", "ss")).Contains(" " + word)
+                || (badge && r.Badge == word) || jobs.Contains(r.JobCode) || sites.Contains(r.SiteCode));
+        }
         return records;
     }
+
+    private static string Searched(string text) =>
+        TextRules.Fold(text).Replace('-', ' ').Replace("'", "", StringComparison.Ordinal).Replace("’", "", StringComparison.Ordinal).Replace("ß", "ss", StringComparison.Ordinal);
 
     private static string Detail(RecordNow record, SeenFacts seen) =>
         string.Join(" · ", new[] { seen.Job(record.JobCode), seen.Site(record.SiteCode) }.Where(d => d is not null));
@@ -142,7 +159,29 @@ internal static class PeopleEndpoints
 /// <param name="Next">Send as `after` for the next page; null on the last.</param>
 public sealed record PeoplePage(PersonRow[] People, Guid? Next);
 
-public sealed record PersonRow(Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Department, string? Site, LocalDate Start);
+/// <param name="Standing">How they stand with the firm today; null in a list as of another day.</param>
+/// <param name="End">The last day of somebody who leaves or has left.</param>
+public sealed record PersonRow(
+    Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Department, string? Site, LocalDate Start, Standing? Standing, LocalDate? End);
+
+/// <summary>How somebody stands with the firm.</summary>
+public enum Standing
+{
+    /// <summary>Their first day is to come.</summary>
+    Coming,
+
+    /// <summary>They work here.</summary>
+    Here,
+
+    /// <summary>They work here, and their last day is set.</summary>
+    Leaving,
+
+    /// <summary>They have left.</summary>
+    Left,
+
+    /// <summary>They were to come, and did not.</summary>
+    CameToNothing,
+}
 
 /// <summary>Something to go to.</summary>
 public sealed record Found(FoundKind Kind, string Id, string Title, string? Detail);
@@ -152,4 +191,5 @@ public enum FoundKind
     Hire,
     Person,
     Template,
+    List,
 }

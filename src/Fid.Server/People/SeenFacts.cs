@@ -22,6 +22,8 @@ internal sealed class SeenFacts
         _kind = reader.Sees("kind");
         _site = reader.Sees("site");
         _department = reader.Sees("department");
+        Badge = reader.Sees("badge");
+        End = reader.Sees("end_date");
         SealedFields = [.. reader.Fields.Set.Fields.Where(f => f.Sensitive && reader.Sees(f.Key)).Select(f => f.Key)];
         _names = names;
     }
@@ -31,6 +33,18 @@ internal sealed class SeenFacts
 
     /// <summary>Whether it may be seen who somebody reports to.</summary>
     public bool Manager { get; }
+
+    /// <summary>Whether somebody may be found by their badge.</summary>
+    public bool Badge { get; }
+
+    /// <summary>Whether it may be seen when somebody leaves.</summary>
+    public bool End { get; }
+
+    /// <summary>The jobs of whose name a word begins one, as far as jobs may be seen.</summary>
+    public string[] JobsLike(string word) => _job ? _names.CodesLike("jobs", word) : [];
+
+    /// <summary>The same of sites.</summary>
+    public string[] SitesLike(string word) => _site ? _names.CodesLike("sites", word) : [];
 
     /// <summary>Whether names may be seen; where not, nothing is found or sorted by them.</summary>
     public bool Name { get; }

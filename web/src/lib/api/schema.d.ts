@@ -824,6 +824,53 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hires/{id}/person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whose a hire is, also one that is closed: links to it are kept in mails and notes. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HirePerson"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hires/{id}/start-change": {
         parameters: {
             query?: never;
@@ -2032,6 +2079,7 @@ export interface paths {
                     q?: string;
                     after?: string;
                     on?: string;
+                    all?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -6404,7 +6452,7 @@ export interface components {
             detail: null | string;
         };
         /** @enum {unknown} */
-        FoundKind: "hire" | "person" | "template";
+        FoundKind: "hire" | "person" | "template" | "list";
         GapValue: {
             /** Format: uuid */
             employmentId: string;
@@ -6436,6 +6484,12 @@ export interface components {
          * @enum {unknown}
          */
         HireOutcome: "noShow" | "withdrawn";
+        HirePerson: {
+            /** Format: uuid */
+            employmentId: string;
+            /** @description Whether the hire is; a closed one has no checklist to look at, and leads to the record. */
+            underWay: boolean;
+        };
         /** @description What a hire would start with. */
         HirePreview: {
             values: components["schemas"]["PreviewValue"][];
@@ -6511,6 +6565,11 @@ export interface components {
             knownTo: null | components["schemas"]["Instant"];
             /** Format: uuid */
             changeId: string;
+            /**
+             * Format: uuid
+             * @description The change with which it stopped.
+             */
+            endedBy: null | string;
         };
         /** @description The task to chase. */
         HoldUpResponse: {
@@ -7177,6 +7236,8 @@ export interface components {
             department: null | string;
             site: null | string;
             start: components["schemas"]["LocalDate"];
+            standing: null | components["schemas"]["Standing"];
+            end: null | components["schemas"]["LocalDate"];
         };
         PreviewValue: {
             field: string;
@@ -7521,6 +7582,8 @@ export interface components {
          * @enum {unknown}
          */
         StageState: "passed" | "open" | "closed";
+        /** @enum {unknown} */
+        Standing: "coming" | "here" | "leaving" | "left" | "cameToNothing" | null;
         /** @description What moving the start would change. */
         StartChangeResponse: {
             from: components["schemas"]["LocalDate"];

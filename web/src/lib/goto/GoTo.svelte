@@ -25,9 +25,18 @@
       ...(session.readsRecords
         ? [
             { id: '/people', title: text.t.places.people },
-            { id: '/templates', title: text.t.places.templates }
+            { id: '/templates', title: text.t.places.templates },
+            { id: '/lists', title: text.t.places.lists }
           ]
-        : [])
+        : []),
+      ...(session.coordinates
+        ? [
+            { id: '/fields', title: text.t.places.fields },
+            { id: '/exchange', title: text.t.places.exchange }
+          ]
+        : []),
+      ...(session.has('administrator') ? [{ id: '/admin', title: text.t.places.admin }] : []),
+      { id: '/account', title: text.t.top.account }
     ].filter((p) => fits(p.title, typed))
   );
   const groups = $derived.by(() => {
@@ -38,8 +47,14 @@
       { name: text.t.goTo.kinds.hire, entries: of('hire').map((r) => ({ ...r, href: `/hires/${r.id}/checklist` })) },
       { name: text.t.goTo.kinds.person, entries: of('person').map((r) => ({ ...r, href: `/people/${r.id}` })) },
       { name: text.t.goTo.kinds.template, entries: of('template').map((r) => ({ ...r, href: `/templates/${r.id}` })) },
+      { name: text.t.goTo.kinds.list, entries: of('list').map((r) => ({ ...r, href: `/lists/${r.id}` })) },
       { name: text.t.goTo.kinds.place, entries: places.map((p) => ({ ...p, detail: null, href: p.id })) }
     ].filter((g) => g.entries.length > 0);
+  });
+
+  // It opens empty, however it was left the last time.
+  $effect(() => {
+    if (!open) typed = '';
   });
 
   function go(href: string) {

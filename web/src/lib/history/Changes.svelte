@@ -7,10 +7,12 @@
   import TextField from '$lib/ui/TextField.svelte';
   import { done } from '$lib/ui/toast';
   import { useQueryClient } from '@tanstack/svelte-query';
+  import { shown } from './show';
+  import { changed } from './value';
   import { words } from './words';
 
   /** The saves of a record, the latest first; each can be explained, and taken back. */
-  let { id, changes }: { id: string; changes: Api['HistoryChange'][] } = $props();
+  let { id, changes, values }: { id: string; changes: Api['HistoryChange'][]; values: Api['HistoryValue'][] } = $props();
   const client = useQueryClient();
   const w = $derived(words());
   let acting = $state<{ change: string; act: 'explain' | 'takeBack' }>();
@@ -52,6 +54,17 @@
           {/if}
         {/if}
       </p>
+      <ul class="text-sm">
+        {#each changed(change, values) as one (one.field)}
+          {#if one.before || one.after}
+            <li>
+              <span class="text-soft text-xs">{fieldTitle(one.field)}</span>
+              <bdi>{one.before ? shown(one.before, w.nothing) : w.nothing}</bdi> →
+              <bdi class="font-semibold">{one.after ? shown(one.after, w.nothing) : w.nothing}</bdi>
+            </li>
+          {/if}
+        {/each}
+      </ul>
       {#if change.why}<p class="text-sm">{change.why}</p>{/if}
       {#each change.explanations as explanation (explanation.at)}
         <p class="text-sm">

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { api, data } from '$lib/api/client';
+  import { api, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
+  import { dayNumber, isoDay } from '$lib/text/dates';
   import { text } from '$lib/text/index.svelte';
   import DateField from '$lib/ui/DateField.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
@@ -8,21 +9,31 @@
   import { words } from './words';
 
   /** Two states of a record side by side, with only what differs: each is what was true on a day, as known on a day. */
-  let { id, start }: { id: string; start: string } = $props();
+  let { id, start, values }: { id: string; start: string; values: Api['HistoryValue'][] } = $props();
   const w = $derived(words());
   let on = $state<string | null>(null);
   let known = $state<string | null>(null);
-  let withDay = $state<string | null>(session.today);
+  let withDay = $state<string | null>(null);
   let withKnown = $state<string | null>(null);
-  const first = $derived(on ?? start);
+  // Something worth comparing, the earlier first: the day before the last change took effect, and today or the first day.
+  const last = $derived(session.today > start ? session.today : start);
+  const took = $derived(
+    values
+      .map((v) => v.from)
+      .filter((day) => day > start && day <= last)
+      .sort()
+      .at(-1)
+  );
+  const first = $derived(on ?? (took ? isoDay(dayNumber(took) - 1) : start < last ? start : last));
+  const second = $derived(withDay ?? last);
   const compared = createQuery(() => ({
-    queryKey: ['record', id, 'compare', first, known, withDay, withKnown],
+    queryKey: ['record', id, 'compare', first, known, second, withKnown],
     queryFn: () =>
       data(
         api.GET('/api/records/{id}/compare', {
           params: {
             path: { id },
-            query: { on: first, known: known ?? undefined, with: withDay ?? first, withKnown: withKnown ?? undefined }
+            query: { on: first, known: known ?? undefined, with: second, withKnown: withKnown ?? undefined }
           }
         })
       ),
@@ -33,7 +44,7 @@
 <div class="grid grid-cols-2 gap-x-5 md:grid-cols-4">
   <DateField id="compare-on" label={w.on} value={first} onchange={(v) => (on = v)} />
   <DateField id="compare-known" label={w.known} bind:value={known} note={w.knownNow} />
-  <DateField id="compare-with" label={w.with} bind:value={withDay} />
+  <DateField id="compare-with" label={w.with} value={second} onchange={(v) => (withDay = v)} />
   <DateField id="compare-with-known" label={w.known} bind:value={withKnown} note={w.knownNow} />
 </div>
 {#if compared.error}<p role="alert" class="text-rust">{text.failure(compared.error)}</p>{/if}
@@ -43,7 +54,7 @@
     <thead class="text-soft border-ink border-b text-xs">
       <tr
         ><th class="w-1/3 py-1 font-normal">{w.field}</th><th class="w-1/3 font-normal">{text.day(first)}</th><th class="font-normal"
-          >{text.day(withDay ?? first)}</th
+          >{text.day(second)}</th
         ></tr
       >
     </thead>

@@ -75,7 +75,7 @@
     </div>
     <section aria-labelledby="history-compare" class="pt-2">
       <h2 id="history-compare" class="text-lg">{w.compare}</h2>
-      <Compare {id} start={record.data.start} />
+      <Compare {id} start={record.data.start} values={history.data?.values ?? []} />
     </section>
     <section aria-labelledby="history-values" class="pt-5">
       <h2 id="history-values" class="text-lg">{w.values}</h2>
@@ -84,7 +84,7 @@
     </section>
     <section aria-labelledby="history-changes" class="pt-5">
       <h2 id="history-changes" class="text-lg">{w.changes}</h2>
-      <Changes {id} {changes} />
+      <Changes {id} {changes} values={history.data?.values ?? []} />
     </section>
   </div>
 {/if}

@@ -6,6 +6,7 @@
   import { reveal } from '$lib/record/reveal';
   import { failed } from '$lib/ui/toast';
   import { shown } from './show';
+  import { isRestated } from './value';
   import { words } from './words';
 
   /** Every value a field had, a line a field: where it lies says when it was true, how it is drawn whether it is still believed. */
@@ -68,7 +69,7 @@
         <line x1={at(today)} x2={at(today)} y1="0" y2="12" class="stroke-rust" stroke-width="1.5" vector-effect="non-scaling-stroke" />
       </svg>
       <ul class="text-xs">
-        {#each line as value (`${value.changeId} ${value.from} ${value.knownFrom}`)}
+        {#each line.filter((v) => !isRestated(v, line)) as value (`${value.changeId} ${value.from} ${value.knownFrom}`)}
           <li class={value.knownTo ? 'text-soft' : ''}>
             <bdi class={value.knownTo ? 'line-through' : 'font-semibold'}>{open[value.id] ?? shown(value, w.nothing)}</bdi>
             {#if value.value === mask && !(value.id in open)}

@@ -70,7 +70,7 @@ export const de: Messages = {
     title: 'Gehe zu',
     hint: 'Eine Person, eine Einstellung, eine Vorlage oder ein Ort',
     none: (q) => `Nichts heißt ${q}.`,
-    kinds: { hire: 'Einstellungen', person: 'Personen', template: 'Vorlagen', place: 'Orte' }
+    kinds: { list: 'Listen', hire: 'Einstellungen', person: 'Personen', template: 'Vorlagen', place: 'Orte' }
   },
   signIn: {
     title: 'Anmelden',
@@ -388,11 +388,20 @@ export const de: Messages = {
     instructions: 'Was zu tun ist'
   },
   people: {
+    standing: 'Heute',
+    all: 'auch, wer hier war',
+    standings: {
+      coming: () => 'kommt',
+      here: () => 'hier',
+      leaving: (day) => (day ? `geht am ${day}` : 'hier'),
+      left: (day) => (day ? `ging am ${day}` : 'gegangen'),
+      cameToNothing: () => 'kam nicht zustande'
+    },
+    find: 'Finden nach Name, Nummer, Ausweis, Stelle oder Ort',
     on: 'Stand vom',
     asOf: 'Wer damals hier war, und als was',
     sheet: 'Als Tabelle holen',
     title: (n) => `Personen${n}`,
-    find: 'Name oder Nummer suchen',
     number: 'Nummer',
     name: 'Name',
     job: 'Stelle',

@@ -68,7 +68,7 @@ export const en = {
     title: 'Go to',
     hint: 'A person, a hire, a template or a place',
     none: (q: string) => `Nothing is called ${q}.`,
-    kinds: { hire: 'Hires', person: 'People', template: 'Templates', place: 'Places' }
+    kinds: { list: 'Lists', hire: 'Hires', person: 'People', template: 'Templates', place: 'Places' }
   },
   signIn: {
     title: 'Sign in',
@@ -384,11 +384,20 @@ export const en = {
     instructions: 'What to do'
   },
   people: {
+    standing: 'Today',
+    all: 'also who was here',
+    standings: {
+      coming: (_: string) => 'coming',
+      here: (_: string) => 'here',
+      leaving: (day: string) => (day ? `leaving on ${day}` : 'here'),
+      left: (day: string) => (day ? `left on ${day}` : 'left'),
+      cameToNothing: (_: string) => 'came to nothing'
+    } as Record<string, (day: string) => string>,
+    find: 'Find by name, number, badge, job or site',
     on: 'As of',
     asOf: 'Who worked here then, and as what',
     sheet: 'Get as a sheet',
     title: (n: string) => `People${n}`,
-    find: 'Find a name or number',
     number: 'Number',
     name: 'Name',
     job: 'Job',

@@ -50,6 +50,7 @@
     {#if entries.length === 0}
       <p class="text-soft py-4">{w.empty}</p>
     {:else}
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->
       <div class="overflow-x-auto" tabindex="0" role="region" aria-label={w.title}>
         <table class="w-full min-w-[40rem] text-left">
           <thead class="border-ink border-b-2">

@@ -9,11 +9,12 @@
 
   let q = $state('');
   let on = $state<string | null>(null);
+  let all = $state(false);
   let finder = $state<HTMLInputElement>();
   const t = $derived(text.t.people);
   const people = createInfiniteQuery(() => ({
-    queryKey: ['people', 'list', q, on],
-    queryFn: ({ pageParam }) => data(api.GET('/api/people', { params: { query: { q, after: pageParam, on: on ?? undefined } } })),
+    queryKey: ['people', 'list', q, on, all],
+    queryFn: ({ pageParam }) => data(api.GET('/api/people', { params: { query: { q, after: pageParam, on: on ?? undefined, all } } })),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last: { next: string | null }) => last.next ?? undefined,
     placeholderData: keepPreviousData
@@ -34,7 +35,10 @@
       <a class="link text-xs font-semibold" download href="/api/people/sheet.xlsx?language={text.language}{on ? `&on=${on}` : ''}"
         >{t.sheet}</a
       >
-      <div class="ml-auto w-40"><DateField id="people-on" label={t.on} bind:value={on} note={on ? t.asOf : ''} /></div>
+      <label class="ml-auto flex items-center gap-2 text-xs {on ? 'text-faint' : ''}"
+        ><input type="checkbox" bind:checked={all} disabled={on !== null} />{t.all}</label
+      >
+      <div class="w-40"><DateField id="people-on" label={t.on} bind:value={on} note={on ? t.asOf : ''} /></div>
       <input
         bind:this={finder}
         bind:value={q}
@@ -50,7 +54,7 @@
       <table class="narrow border-ink w-full border-t text-left">
         <thead class="text-soft text-xs">
           <tr
-            >{#each [t.number, t.name, t.job, t.department, t.site, t.since] as column (column)}<th
+            >{#each [t.number, t.name, t.job, t.department, t.site, t.since, t.standing] as column (column)}<th
                 class="px-2 py-1.5 font-normal whitespace-nowrap">{column}</th
               >{/each}</tr
           >
@@ -68,9 +72,16 @@
               <td class="px-2">{person.department ?? ''}</td>
               <td class="px-2">{person.site ?? ''}</td>
               <td class="px-2 whitespace-nowrap">{text.day(person.start)}</td>
+              <td
+                class="px-2 whitespace-nowrap {person.standing === 'coming'
+                  ? 'text-sea font-semibold'
+                  : person.standing === 'here'
+                    ? ''
+                    : 'text-soft'}">{person.standing ? t.standings[person.standing]!(person.end ? text.day(person.end) : '') : ''}</td
+              >
             </tr>
           {:else}
-            <tr><td colspan="6" class="text-soft px-2 py-4">{t.none}</td></tr>
+            <tr><td colspan="7" class="text-soft px-2 py-4">{t.none}</td></tr>
           {/each}
         </tbody>
       </table>

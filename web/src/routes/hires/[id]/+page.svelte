@@ -1,0 +1,1 @@
+<!-- Nobody stays here: the layout leads to the record. -->
