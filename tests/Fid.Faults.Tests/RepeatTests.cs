@@ -36,24 +36,31 @@ public sealed class RepeatTests : IDisposable
             var mark = $"repeat-{i}";
             var version = saves ? (await ReadAsync(orla, i, $"/api/records/{record}")).Text("version") : null;
             var crash = i % 20 == 7 ? CrashAsync(database, i) : Task.CompletedTask;
-            var done = await UntilAnsweredAsync(async tried =>
+            bool done;
+            try
             {
-                using var here = orla.MovedTo(_servers[(i + tried) % 2].Address);
-                using var response = saves
-                    ? await here.SendAsync("PUT", $"/api/records/{record}", new { changes = new { room = mark }, from = (string?)null, why = mark }, version, key: key)
-                    : await here.SendAsync(i % 3 == 1 ? "PUT" : "DELETE", $"/api/hires/{hire}/tasks/{task}/done", i % 3 == 1 ? new { done = (string?)null } : null, key: key);
-                if (response.StatusCode == HttpStatusCode.ServiceUnavailable)
+                done = await UntilAnsweredAsync(async tried =>
                 {
-                    unsure++;
-                    (await response.JsonAsync()).Text("code").ShouldBe("unsure");
-                    response.Headers.RetryAfter.ShouldNotBeNull();
-                    return false;
-                }
-                response.IsSuccessStatusCode.ShouldBeTrue($"{mark}: {response.StatusCode} {await response.Content.ReadAsStringAsync()}");
-                return true;
-            });
+                    using var here = orla.MovedTo(_servers[(i + tried) % 2].Address);
+                    using var response = saves
+                        ? await here.SendAsync("PUT", $"/api/records/{record}", new { changes = new { room = mark }, from = (string?)null, why = mark }, version, key: key)
+                        : await here.SendAsync(i % 3 == 1 ? "PUT" : "DELETE", $"/api/hires/{hire}/tasks/{task}/done", i % 3 == 1 ? new { done = (string?)null } : null, key: key);
+                    if (response.StatusCode == HttpStatusCode.ServiceUnavailable)
+                    {
+                        unsure++;
+                        (await response.JsonAsync()).Text("code").ShouldBe("unsure");
+                        response.Headers.RetryAfter.ShouldNotBeNull();
+                        return false;
+                    }
+                    response.IsSuccessStatusCode.ShouldBeTrue($"{mark}: {response.StatusCode} {await response.Content.ReadAsStringAsync()}");
+                    return true;
+                });
+            }
+            finally
+            {
+                await crash;
+            }
             done.ShouldBeTrue(mark);
-            await crash;
         }
         await using var source = FidDatabase.Source(database.Connection);
         (await CountAsync(source, "select count(*) from (select why from changes where why like 'repeat-%' group by why having count(*) <> 1) twice")).ShouldBe(0);
