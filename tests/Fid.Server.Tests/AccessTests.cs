@@ -67,6 +67,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/records/{id:guid}/changes/{change:guid}/explanations"] = Coordinators,
         ["POST /api/records/{id:guid}/changes/{change:guid}/take-back"] = Coordinators,
         ["GET /api/fields"] = Coordinators,
+        ["GET /api/fields/filled"] = Coordinators,
         ["GET /api/fields/labels"] = Everybody,
         ["GET /api/fields/schema.json"] = null,
         ["GET /api/fields/versions"] = Coordinators,

@@ -62,10 +62,15 @@ public sealed class FieldSet
     };
 
     /// <summary>The fields by which a field's being shown or required is decided, those that computed ones among them read too.</summary>
-    public IReadOnlyCollection<string> ConditionsRead(string key)
+    public IReadOnlyCollection<string> ConditionsRead(string key) => Place(key) is var at and >= 0 ? ReadBy(Compiled[at].ShowWhen, Compiled[at].RequiredWhen) : [];
+
+    /// <summary>The fields by which a field's being shown is decided.</summary>
+    public IReadOnlyCollection<string> ReadToShow(string key) => Place(key) is var at and >= 0 ? ReadBy(Compiled[at].ShowWhen) : [];
+
+    private HashSet<string> ReadBy(params RecordFormula?[] conditions)
     {
         var read = new HashSet<string>(StringComparer.Ordinal);
-        if (Place(key) is var at and >= 0) Add(Compiled[at].ShowWhen, Compiled[at].RequiredWhen);
+        Add(conditions);
         return read;
 
         void Add(params RecordFormula?[] formulas)

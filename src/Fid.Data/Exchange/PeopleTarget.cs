@@ -75,7 +75,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
         if (rows.Count < run.Changed || !await StandsAsync(run, [.. rows, .. hires], cancellation) || !await OpenAsync(run, hires, author, today, tell, cancellation)) return false;
         if (rows.Count == 0) return true;
         var calendars = fields.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
-        var held = (await ActiveRecords.LoadAsync(db, today, cancellation, run.HoldsFrom, former: true)).Records;
+        var held = (await ActiveRecords.LoadAsync(db, today, cancellation, run.HoldsFrom, former: true, only: [.. rows.Select(r => r.EntryId)])).Records;
         var done = run.New;
         foreach (var some in rows.Chunk(SavedAtOnce))
         {

@@ -39,7 +39,9 @@ internal static class CoverageEndpoints
         if (fields.Set.Find(key) is not { } field || !reader.Sees(key)) return null;
         if ((department is not null && !reader.Sees("department")) || (site is not null && !reader.Sees("site"))) return null;
         var today = await clock.TodayAsync(db, cancellation);
-        var active = (await ActiveRecords.LoadAsync(db, today, cancellation)).Records;
+        // Only what says who lacks it: the field, and what decides whether it is shown.
+        string[] deciding = field.ShowWhen is null ? [key] : [key, .. fields.Set.ReadToShow(key)];
+        var active = (await ActiveRecords.LoadAsync(db, today, cancellation, fields: deciding)).Records;
         // Somebody to whom the field is not shown does not lack it.
         var counted = active.AsParallel().WithCancellation(cancellation).Select(r => (r.Key, Shown: IsShown(reader, key, r.Value), Has: r.Value.Values.ContainsKey(key))).ToList();
         var lacking = counted.Where(c => c.Shown && !c.Has).Select(c => c.Key).ToArray();

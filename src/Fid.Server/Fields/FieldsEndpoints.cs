@@ -19,6 +19,7 @@ internal static class FieldsEndpoints
     public static void MapFields(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/fields", Show).WhoMay(Access.Coordinates);
+        app.MapGet("/api/fields/filled", Filled).WhoMay(Access.Coordinates);
         app.MapGet("/api/fields/labels", ShowLabels).WhoMay(Access.SignedIn);
         app.MapGet("/api/fields/schema.json", Schema).WhoMay(Access.Anybody);
         app.MapGet("/api/fields/versions", Versions).WhoMay(Access.Coordinates);
@@ -28,7 +29,7 @@ internal static class FieldsEndpoints
         app.MapCoverage();
     }
 
-    private static async Task<Ok<FieldsResponse>> Show(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<FieldsResponse>> Show(ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
     {
         var reader = await Reader.OfAsync(user, db, cancellation);
         var publishing = new FieldPublishing(db);
@@ -36,12 +37,19 @@ internal static class FieldsEndpoints
         var live = (await publishing.VersionAsync(version, cancellation))!;
         var draft = await db.FieldDrafts.AsNoTracking().SingleOrDefaultAsync(cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => new FieldStage(s.Key, s.Name)).ToArrayAsync(cancellation);
-        var (active, filled) = await FieldCoverage.CountAsync(db, await clock.TodayAsync(db, cancellation), cancellation);
         var templates = (await db.RoleTemplates.AsNoTracking().Where(t => !t.Retired).ToListAsync(cancellation))
             .SelectMany(t => t.Spec.Values.Keys.Select(key => (key, t.Name))).GroupBy(t => t.key).ToDictionary(g => g.Key, g => g.Select(t => t.Name).ToArray());
         return TypedResults.Ok(new FieldsResponse(
             version, Json(live), draft is null ? null : DraftResponse.Of(draft), stages, [.. Roles.All], [.. ShippedLists.All.Select(l => l.Key)],
-            [.. Core.Fields.Shipped.ShippedFields.All.Select(f => f.Key)], [.. Core.Formulas.RecordFormula.Functions], active, filled.Where(f => reader.Sees(f.Key)).ToDictionary(), templates.Where(t => reader.Sees(t.Key)).ToDictionary()));
+            [.. Core.Fields.Shipped.ShippedFields.All.Select(f => f.Key)], [.. Core.Formulas.RecordFormula.Functions], templates.Where(t => reader.Sees(t.Key)).ToDictionary()));
+    }
+
+    /// <summary>How many people have each field filled that the reader may see. Counting takes longer than all else about fields.</summary>
+    private static async Task<Ok<FieldsFilled>> Filled(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        var reader = await Reader.OfAsync(user, db, cancellation);
+        var (active, filled) = await FieldCoverage.CountAsync(db, await clock.TodayAsync(db, cancellation), cancellation);
+        return TypedResults.Ok(new FieldsFilled(active, filled.Where(f => reader.Sees(f.Key)).ToDictionary()));
     }
 
     /// <summary>The labels of the fields the reader may see.</summary>
@@ -78,12 +86,14 @@ internal static class FieldsEndpoints
 /// <param name="Draft">The draft of the next, if there is one.</param>
 /// <param name="Shipped">Keys of the fields that ship and cannot be taken away.</param>
 /// <param name="Functions">The functions formulas may call.</param>
-/// <param name="Active">How many people work here or will.</param>
-/// <param name="Filled">For each field, how many of them have a value.</param>
 /// <param name="Templates">For each field, the role templates that set it.</param>
 public sealed record FieldsResponse(
     int Version, JsonObject Configuration, DraftResponse? Draft, FieldStage[] Stages, string[] Roles, string[] Lists, string[] Shipped, string[] Functions,
-    int Active, Dictionary<string, int> Filled, Dictionary<string, string[]> Templates);
+    Dictionary<string, string[]> Templates);
+
+/// <param name="Active">How many people work here or will.</param>
+/// <param name="Filled">For each field, how many of them have a value.</param>
+public sealed record FieldsFilled(int Active, Dictionary<string, int> Filled);
 
 public sealed record FieldStage(string Key, string Name);
 

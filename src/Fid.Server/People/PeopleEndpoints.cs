@@ -56,14 +56,9 @@ internal static class PeopleEndpoints
     // As they were on a day: who, and as what.
     private static async Task<PeoplePage> AsOfAsync(FidDb db, SeenFacts seen, LocalDate day, string text, Guid? after, CancellationToken cancellation)
     {
-        var words = TextRules.Fold(text).Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        var people = (await PeopleAsOf.ListAsync(db, day, cancellation))
-            .Where(p => seen.Name ? words.All(w => $" {p.Search}".Contains($" {w}", StringComparison.Ordinal)) : text.Length == 0 || p.Number == text)
-            .OrderBy(p => seen.Name ? p.FamilyName : "", StringComparer.Ordinal).ThenBy(p => seen.Name ? p.GivenName : "", StringComparer.Ordinal).ThenBy(p => p.Number, StringComparer.Ordinal).ToList();
-        var first = after is { } id ? people.FindIndex(p => p.EmploymentId == id) + 1 : 0;
-        return new PeoplePage(
-            [.. people.Skip(first).Take(PageSize).Select(p => Row(seen, p))],
-            people.Count > first + PageSize ? people[first + PageSize - 1].EmploymentId : null);
+        var words = seen.Name ? TextRules.Fold(text).Split(' ', StringSplitOptions.RemoveEmptyEntries) : text.Length == 0 ? [] : [text];
+        var people = await PeopleAsOf.PageAsync(db, day, words, seen.Name, after, PageSize + 1, cancellation);
+        return new PeoplePage([.. people.Take(PageSize).Select(p => Row(seen, p))], people.Count > PageSize ? people[PageSize - 1].EmploymentId : null);
     }
 
     private static async Task<PeoplePage> ByNumberAsync(FidDb db, IQueryable<RecordNow> matching, SeenFacts seen, Guid? after, LocalDate today, CancellationToken cancellation)

@@ -154,7 +154,7 @@ internal static class TemplateExamples
         var reader = await Reader.OfAsync(user, db, cancellation);
         var (formula, mistake) = request.When is null ? (null, null) : RecordFormula.Read(request.When);
         if (mistake is not null) return TypedResults.Ok(new ApplyingPeople(0, [], mistake.Message));
-        var active = await ActiveRecords.LoadAsync(db, today, cancellation);
+        var active = await ActiveRecords.LoadAsync(db, today, cancellation, fields: formula is null ? [] : [.. formula.Names]);
         var calendar = new Core.Calendars.WorkCalendar(Core.Calendars.RestMask.Weekend, []);
         var returning = await TemplateUpdates.ReturningAsync(db, cancellation);
         var applies = active.Records.Where(r => formula is null

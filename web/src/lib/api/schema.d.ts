@@ -3864,6 +3864,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fields/filled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FieldsFilled"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fields/labels": {
         parameters: {
             query?: never;
@@ -6384,6 +6419,17 @@ export interface components {
             /** @description What it will be, from which day; a value that ends is null from then on. */
             coming: components["schemas"]["ComingValue"][];
         };
+        FieldsFilled: {
+            /**
+             * Format: int32
+             * @description How many people work here or will.
+             */
+            active: number;
+            /** @description For each field, how many of them have a value. */
+            filled: {
+                [key: string]: number;
+            };
+        };
         /** @description What a record holds. */
         FieldsResponse: {
             /**
@@ -6401,15 +6447,6 @@ export interface components {
             shipped: string[];
             /** @description The functions formulas may call. */
             functions: string[];
-            /**
-             * Format: int32
-             * @description How many people work here or will.
-             */
-            active: number;
-            /** @description For each field, how many of them have a value. */
-            filled: {
-                [key: string]: number;
-            };
             /** @description For each field, the role templates that set it. */
             templates: {
                 [key: string]: string[];

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import type { Api } from '$lib/api/client';
+  import { createQuery } from '@tanstack/svelte-query';
+  import { api, data, type Api } from '$lib/api/client';
   import { text } from '$lib/text/index.svelte';
   import { moved, nameOf, type Access, type Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
@@ -36,6 +37,9 @@
     if ((by < 0 && at > 0) || (by > 0 && at < inSection.length - 1)) put(key, before?.key, field.section ?? '');
     requestAnimationFrame(() => document.getElementById(`row-${key}`)?.focus());
   }
+  // Counted apart: the fields are there to be edited before everybody's values are counted.
+  const counted = createQuery(() => ({ queryKey: ['fields', 'filled'], queryFn: () => data(api.GET('/api/fields/filled')) }));
+  const active = $derived(counted.data?.active ?? 0);
 </script>
 
 <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->
@@ -73,7 +77,7 @@
           >
           {#each rows as field (field.key)}
             {@const name = nameOf(field, text.language)}
-            {@const filled = server.filled[field.key] ?? 0}
+            {@const filled = counted.data?.filled[field.key] ?? 0}
             <tr
               class="border-rule border-b {selected === field.key ? 'bg-sheet outline-sea outline-2 -outline-offset-2' : ''}"
               aria-selected={selected === field.key}
@@ -121,11 +125,11 @@
               <td class="text-xs">
                 {#if field.type !== 'computed'}
                   <a href="/fields/{field.key}" class="inline-block w-20 hover:underline"
-                    ><strong class="text-sm">{filled}</strong> {w.of(server.active)}</a
+                    ><strong class="text-sm">{filled}</strong> {w.of(active)}</a
                   >
                   <svg viewBox="0 0 100 6" preserveAspectRatio="none" class="inline h-1.5 w-24" aria-hidden="true">
                     <line x1="0" y1="3" x2="100" y2="3" class="stroke-rule" stroke-width="2" />
-                    <rect x="0" y="0" height="6" rx="1" width={server.active ? (100 * filled) / server.active : 0} class="fill-sea" />
+                    <rect x="0" y="0" height="6" rx="1" width={active ? (100 * filled) / active : 0} class="fill-sea" />
                   </svg>
                 {/if}
               </td>
