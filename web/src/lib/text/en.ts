@@ -387,11 +387,11 @@ export const en = {
     standing: 'Today',
     all: 'also who was here',
     standings: {
-      coming: (_: string) => 'coming',
-      here: (_: string) => 'here',
+      coming: () => 'coming',
+      here: () => 'here',
       leaving: (day: string) => (day ? `leaving on ${day}` : 'here'),
       left: (day: string) => (day ? `left on ${day}` : 'left'),
-      cameToNothing: (_: string) => 'came to nothing'
+      cameToNothing: () => 'came to nothing'
     } as Record<string, (day: string) => string>,
     find: 'Find by name, number, badge, job or site',
     on: 'As of',
