@@ -85,6 +85,7 @@ public class ListTests(PageFixture firm) : IClassFixture<PageFixture>
             """);
         orla.SeeText("Rigging is now part of Safety.");
         orla.Button("Undo").Click();
+        orla.SeeText("Rigging is now part of Yard.");
         orla.Open("/lists/departments/rigging");
         orla.Until(() => orla.ValueOf("Part of") == "Yard");
 

@@ -28,6 +28,7 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
         {
             (shown.StatusCode, shown.Content.Headers.ContentType!.MediaType).ShouldBe((HttpStatusCode.OK, "image/png"));
             shown.Headers.GetValues("Content-Security-Policy").Single().ShouldContain("sandbox");
+            shown.Headers.CacheControl!.NoStore.ShouldBeTrue();
             (await shown.Content.ReadAsByteArrayAsync()).ShouldBe(Picture);
         }
         // Once taken away it is still in the history.

@@ -73,7 +73,6 @@ internal static class Files
         // What is shown in the browser runs nothing and reaches nothing.
         // A sandbox would keep the browser's own viewer of PDF from opening.
         http.Response.Headers.ContentSecurityPolicy = $"default-src 'none'; style-src 'unsafe-inline'{(stored.MediaType == "application/pdf" ? "" : "; sandbox")}";
-        http.Response.Headers.CacheControl = "private, max-age=3600";
         return TypedResults.File(stored.Content, stored.MediaType, stored.MediaType == FileKind.Unknown ? stored.Name : null);
     }
 

@@ -47,13 +47,18 @@
     dragged = over = undefined;
     if (!row || parent === row.code || parent === parentOf(row)) return;
     const before = parentOf(row);
+    await move(row, parent, row.version, (version) => ({ label: w.tree.undo, run: () => void move(row, before, version) }));
+  }
+  async function move(
+    row: Api['EntryResponse'],
+    parent: string | null,
+    version: string,
+    undo?: (version: string) => { label: string; run: () => void }
+  ) {
     try {
-      const saved = await put(row, parent, row.version);
+      const saved = await put(row, parent, version);
       const to = rows.find((r) => r.code === parent);
-      done(to ? w.tree.moved(name(row), name(to)) : w.tree.movedTop(name(row)), {
-        label: w.tree.undo,
-        run: () => void put(row, before, saved.version).then(() => client.invalidateQueries({ queryKey: ['lists'] }))
-      });
+      done(to ? w.tree.moved(name(row), name(to)) : w.tree.movedTop(name(row)), undo?.(saved.version));
     } catch (e) {
       failed(e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e));
     }
