@@ -149,6 +149,8 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.PressLast("Close");
         orla.SeeAddress("/arrivals");
         orla.Link("People").Click();
+        // Among those who are here or coming it no longer is.
+        orla.Id("people-all").Click();
         orla.Link("Comer, Late").Click();
         orla.SeeText("No, another post");
         orla.Button("Go on with it").Click();

@@ -36,7 +36,7 @@
         >{t.sheet}</a
       >
       <label class="ml-auto flex items-center gap-2 text-xs {on ? 'text-faint' : ''}"
-        ><input type="checkbox" bind:checked={all} disabled={on !== null} />{t.all}</label
+        ><input type="checkbox" id="people-all" bind:checked={all} disabled={on !== null} />{t.all}</label
       >
       <div class="w-40"><DateField id="people-on" label={t.on} bind:value={on} note={on ? t.asOf : ''} /></div>
       <input
