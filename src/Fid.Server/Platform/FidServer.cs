@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.IO.Compression;
 using System.Reflection;
+using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Threading.RateLimiting;
@@ -24,6 +25,7 @@ using FluentValidation;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.FileProviders;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using NodaTime.Text;
@@ -164,11 +166,18 @@ public static class FidServer
         app.MapImports();
         app.MapFields();
         app.Map("/api/{**rest}", () => Problems.NotFound()).RequireAuthorization(Access.Anybody).ExcludeFromDescription();
-        // The pages the application has; anything else is not found, rather than a page that says so.
+        // The pages the application has. Anything else is not found; a browser gets the page that says so.
         if (page.Exists)
             foreach (var place in Places)
                 app.MapFallbackToFile(place, "index.html").RequireAuthorization(Access.Anybody);
-        app.MapFallback("{**path}", () => Problems.NotFound()).RequireAuthorization(Access.Anybody);
+        app.MapFallback("{**path}", (HttpRequest request) => NotFoundAsync(request, page)).RequireAuthorization(Access.Anybody);
+    }
+
+    private static async Task<IResult> NotFoundAsync(HttpRequest request, IFileInfo page)
+    {
+        if (!page.Exists || !request.GetTypedHeaders().Accept.Any(a => a.MediaType == "text/html")) return Problems.NotFound();
+        using var reader = new StreamReader(page.CreateReadStream());
+        return TypedResults.Content(await reader.ReadToEndAsync(request.HttpContext.RequestAborted), "text/html", Encoding.UTF8, StatusCodes.Status404NotFound);
     }
 
     /// <summary>Makes the roles, and for a database without a firm the first-run token. Throws where the database is not of this
