@@ -124,7 +124,7 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
     public void My_tasks_people_templates_and_fields()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
-        foreach (var (path, sign) in new[] { ("/tasks", "Can be done now"), ("/people", "Show more"), ("/templates", "Add-ons"), ("/templates/deckhand", "Everything can be ready by then."), ("/arrivals/many", "Paste from a spreadsheet"), ("/exchange/intake", "Nobody waits."), ("/fields", "Given name"), ("/fields/nationality", "Siân Aakre"), ("/account", "Sign out"), ("/nowhere", "There is nothing here") })
+        foreach (var (path, sign) in new[] { ("/tasks", "Can be done now"), ("/people", "Show more"), ("/templates", "Add-ons"), ("/templates/deckhand", "Everything can be ready by then."), ("/arrivals/many", "Paste from a spreadsheet"), ("/exchange/intake", "Nobody waits."), ("/fields", "Given name"), ("/fields/nationality", "Siân Aakre"), ("/account", "At least 12 characters."), ("/nowhere", "There is nothing here") })
         {
             orla.Open(path);
             orla.SeeText(sign);
