@@ -159,7 +159,7 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var names = new List<string>();
-        for (var page = await orla.GetAsync("/api/people"); ; page = await orla.GetAsync($"/api/people?after={page["next"]}"))
+        for (var page = await orla.GetAsync("/api/people?all=true"); ; page = await orla.GetAsync($"/api/people?all=true&after={page["next"]}"))
         {
             names.AddRange(page["people"]!.AsArray().Select(p => p!.Text("employmentId")));
             if (page["next"] is null) break;

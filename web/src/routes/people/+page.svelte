@@ -46,7 +46,7 @@
         aria-label={t.find}
         placeholder={t.find}
         maxlength={100}
-        class="border-ink w-56 border-b bg-transparent py-1"
+        class="border-ink w-72 max-w-full border-b bg-transparent py-1"
       />
     </div>
     <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->

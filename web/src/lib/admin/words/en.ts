@@ -11,7 +11,7 @@ export const en = {
     ended: 'That session has ended.',
     password: 'Change your password',
     passwordNote: 'At least 12 characters. Several words that do not belong together are best; capitals, digits and signs are not needed.',
-    current: 'Password of now',
+    current: 'Current password',
     next: 'New password',
     again: 'New password once more',
     differ: 'The two are not the same.',
