@@ -30,7 +30,7 @@ public static class ValueCheck
     public static (JsonElement? Value, Problem? Problem) Check(FieldDefinition field, JsonElement? value)
     {
         if (value is not { } entered || entered.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined) return (null, null);
-        if ((field.Sensitive && SealedText.IsMask(entered)) || SealedText.IsSealed(entered)) return Wrong(field, "masked", "This is the mask that stands for the value, not a value.");
+        if (field.Sensitive && SealedText.IsMask(entered)) return Masked(field);
         return field.Type switch
         {
             FieldType.Computed => Wrong(field, "read-only", "This is computed and is not entered."),
@@ -40,6 +40,8 @@ public static class ValueCheck
             _ => CheckText(field, entered),
         };
     }
+
+    private static (JsonElement?, Problem?) Masked(FieldDefinition field) => Wrong(field, "masked", "This is the mask that stands for the value, not a value.");
 
     private static (JsonElement?, Problem?) CheckNumber(FieldDefinition field, JsonElement entered)
     {
@@ -77,6 +79,8 @@ public static class ValueCheck
         var (text, longest) = ("", isLong ? LongestLongText : TextRules.Longest);
         if (!(isLong ? TextRules.TryCleanLines(entered, out text) : TextRules.TryClean(entered, out text))) return Wrong(field, "bad-characters", TextRules.BadCharacters);
         if (text.Length == 0) return (null, null);
+        // Looked at as it would be stored: spaces before it would else hide that it is one.
+        if (SealedText.IsSealed(text)) return Masked(field);
         if (text.Length > longest) return Wrong(field, "too-long", $"Enter at most {longest} characters.");
         if (field.Type == FieldType.Choice && field.Options is { } options && options.All(o => o.Value != text)) return WrongOption(field, options);
         var message = field.Type switch

@@ -36,6 +36,7 @@ public class ValueCheckTests
     [InlineData("given_name", "\"a\\u0000b\"", "bad-characters")]
     [InlineData("given_name", "\"\\ud83d\"", "bad-characters")]
     [InlineData("given_name", "\"\\u202Eevil\"", "bad-characters")]
+    [InlineData("given_name", "\" sealed:0123456789012345678901234567890123456789012345678901234567890123:abc\"", "masked")]
     [InlineData("pay_rate", "-1", "out-of-range")]
     [InlineData("pay_rate", "1.23456", "too-fine")]
     [InlineData("pay_rate", "\"17\"", "wrong-type")]
