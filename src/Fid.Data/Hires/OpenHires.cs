@@ -5,14 +5,16 @@ using NodaTime;
 
 namespace Fid.Data.Hires;
 
-/// <summary>The hires under way, with the tasks their plans follow from: read in two queries, whatever their number.</summary>
+/// <summary>The hires under way, with the tasks their plans follow from: read in two or three queries, whatever their number.</summary>
 public static class OpenHires
 {
     /// <summary>The hires that a query lets through, by start and name.</summary>
     /// <param name="db">The database.</param>
     /// <param name="which">Narrows the hires.</param>
     /// <param name="cancellation">Stops the reading.</param>
-    public static async Task<IReadOnlyList<OpenHire>> LoadAsync(FidDb db, Func<IQueryable<Hire>, IQueryable<Hire>> which, CancellationToken cancellation)
+    /// <param name="cache">Where tasks read before are kept; null reads them all.</param>
+    public static async Task<IReadOnlyList<OpenHire>> LoadAsync(
+        FidDb db, Func<IQueryable<Hire>, IQueryable<Hire>> which, CancellationToken cancellation, OpenTaskCache? cache = null)
     {
         var open = which(db.Hires.Where(h => h.Closed == null));
         var heads = await (
@@ -26,22 +28,24 @@ public static class OpenHires
                 hire.Id, hire.EmploymentId, record.PersonId, employment.Number, record.GivenName, record.FamilyName, record.JobCode, record.Kind,
                 record.SiteCode, record.ManagerId, record.BuddyId, hire.Start, hire.Accepted, hire.Entered, hire.CoordinatorId, coordinator!.DisplayName, record.CalendarCode, record.Missing, record.Filled, record.Of, hire.TemplateCode, hire.TemplateVersion, hire.Version))
             .AsNoTracking().ToListAsync(cancellation);
+        var ids = heads.Select(h => h.Id).ToArray();
+        var tasks = cache is null ? await TasksAsync(db, ids, cancellation) : await cache.LoadAsync(db, ids, cancellation);
+        return [.. heads.Select(h => new OpenHire(h, tasks.GetValueOrDefault(h.Id) ?? []))];
+    }
+
+    /// <summary>The tasks of some hires, in their order, by hire; a hire that has none is left out.</summary>
+    internal static async Task<Dictionary<Guid, IReadOnlyList<TaskRow>>> TasksAsync(FidDb db, Guid[] hires, CancellationToken cancellation)
+    {
         var tasks = await (
             from task in db.HireTasks
-            join hire in open on task.HireId equals hire.Id
+            where hires.Contains(task.HireId)
             orderby task.HireId, task.Position
             select new TaskRow(
                 task.HireId, task.Key, task.Name, task.StageKey, task.Owner, task.CalendarCode, task.Work, task.OpensAnchor, task.OpensAmount,
                 task.OpensUnit, task.DueAnchor, task.DueAmount, task.DueUnit, task.After, task.Lags, task.Required, task.DayOne, task.Done,
                 task.SkippedWhy != null))
             .AsNoTracking().ToListAsync(cancellation);
-        var byHire = new Dictionary<Guid, List<TaskRow>>(heads.Count);
-        foreach (var task in tasks)
-        {
-            if (!byHire.TryGetValue(task.HireId, out var list)) byHire[task.HireId] = list = [];
-            list.Add(task);
-        }
-        return [.. heads.Select(h => new OpenHire(h, byHire.GetValueOrDefault(h.Id) ?? []))];
+        return tasks.GroupBy(t => t.HireId).ToDictionary(g => g.Key, g => (IReadOnlyList<TaskRow>)[.. g]);
     }
 }
 

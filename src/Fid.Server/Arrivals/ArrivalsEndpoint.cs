@@ -19,7 +19,7 @@ internal static class ArrivalsEndpoint
     public static void MapArrivals(this IEndpointRouteBuilder app) =>
         app.MapGet("/api/arrivals", Show).WhoMay(Access.SeesArrivals);
 
-    private static async Task<Ok<ArrivalsResponse>> Show(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<ArrivalsResponse>> Show(ClaimsPrincipal user, FidDb db, FirmClock clock, OpenTaskCache tasks, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
@@ -27,7 +27,7 @@ internal static class ArrivalsEndpoint
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
         var planStages = stages.ConvertAll(s => s.ToPlan());
-        var hires = await OpenHires.LoadAsync(db, await HireAccess.VisibleAsync(user, db, cancellation), cancellation);
+        var hires = await OpenHires.LoadAsync(db, await HireAccess.VisibleAsync(user, db, cancellation), cancellation, tasks);
 
         // What a reader may not see is not named as missing either, nor what is missing because of it.
         var set = reader.Fields.Set;

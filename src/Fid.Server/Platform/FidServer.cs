@@ -76,6 +76,7 @@ public static class FidServer
         services.AddScoped<PersonMerging>();
         services.AddScoped<HireOrigins>();
         services.AddSingleton<PeopleIndex>();
+        services.AddSingleton<OpenTaskCache>();
         services.AddScoped<Notices>();
         services.AddSingleton(configuration.GetSection("Fid:Feed").Get<FeedPatience>() ?? FeedPatience.Usual);
         services.AddHttpClient<FeedClient>(http => http.MaxResponseContentBufferSize = 5_000_000).ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false });

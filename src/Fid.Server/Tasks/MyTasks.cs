@@ -21,7 +21,7 @@ internal static class MyTasks
     public static void MapMyTasks(this IEndpointRouteBuilder app) =>
         app.MapGet("/api/tasks", Show).WhoMay(Access.SignedIn);
 
-    private static async Task<Ok<MyTasksResponse>> Show(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<MyTasksResponse>> Show(ClaimsPrincipal user, FidDb db, FirmClock clock, OpenTaskCache tasks, CancellationToken cancellation)
     {
         var today = await clock.TodayAsync(db, cancellation);
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
@@ -29,7 +29,7 @@ internal static class MyTasks
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var stages = await Stage.PlanAsync(db, cancellation);
         var employments = await HireAccess.EmploymentsOfAsync(user, db, cancellation);
-        var hires = await OpenHires.LoadAsync(db, TaskOwner.Concerning(user, employments, db, openOnly: true), cancellation);
+        var hires = await OpenHires.LoadAsync(db, TaskOwner.Concerning(user, employments, db, openOnly: true), cancellation, tasks);
 
         var seen = new SeenFacts(reader, names);
         var mine = new List<MyTask>();

@@ -29,6 +29,10 @@ export class Grid {
   answers = $state.raw<Api['ManyRow'][]>([]);
   backDated = $state(false);
   #asked = 0;
+  // How the grid stood before each act, the last act last; the acts taken back are kept until something else is done.
+  #before: string[] = [];
+  #undone: string[] = [];
+  #act: string | undefined;
   // Dates as they were typed, and what the server reads them as; null for what is no date.
   #dates: Record<string, string | null> = {};
 
@@ -36,8 +40,40 @@ export class Grid {
     this.add(3);
   }
 
+  get #stand() {
+    return JSON.stringify({ shown: this.shown, rows: this.rows });
+  }
+
+  /**
+   * Keeps how the grid stands, before something is done to it. What is done again and again as one act, such as typing in a cell,
+   * gives the act a name and is kept once, until something else is done.
+   */
+  before(act?: string) {
+    if (act !== undefined && act === this.#act) return;
+    this.#act = act;
+    this.#before = [...this.#before.slice(-99), this.#stand];
+    this.#undone = [];
+  }
+
+  /** Takes back the last act and nothing else; false where there is none. */
+  undo = () => this.#go(this.#before, this.#undone);
+
+  /** Does again what was taken back last; false where there is none. */
+  redo = () => this.#go(this.#undone, this.#before);
+
+  #go(from: string[], to: string[]): boolean {
+    const stand = from.pop();
+    if (stand === undefined) return false;
+    to.push(this.#stand);
+    this.#act = undefined;
+    ({ shown: this.shown, rows: this.rows } = JSON.parse(stand) as Pick<Grid, 'shown' | 'rows'>);
+    return true;
+  }
+
   clear() {
     this.#asked++;
+    this.#before = this.#undone = [];
+    this.#act = undefined;
     this.shown = [...first];
     this.rows = [];
     this.answers = [];
@@ -50,6 +86,7 @@ export class Grid {
   }
 
   remove(id: string) {
+    this.before();
     this.rows = this.rows.filter((r) => r.id !== id);
     if (this.rows.length === 0) this.add();
   }
@@ -59,6 +96,7 @@ export class Grid {
    * says what the columns are, and those that are not shown yet are.
    */
   paste(copied: string, row: number, column: number, headings: { key: string; label: string }[]) {
+    this.before();
     const lines = Papa.parse<string[]>(copied.replace(/\r\n?/g, '\n').replace(/\n$/, ''), { delimiter: '\t' }).data;
     const named = headed(lines[0] ?? [], headings);
     if (named) {
@@ -74,10 +112,15 @@ export class Grid {
     });
   }
 
-  /** Repeats a cell in the rows below it. */
-  fillDown(row: number, key: string) {
+  /** Repeats a cell in the rows below it where they have none yet: what was typed there stays. The number of cells that stayed so. */
+  fillDown(row: number, key: string): number {
     const value = this.rows[row]?.cells[key] ?? '';
-    for (let i = row + 1; i < this.rows.length; i++) if (!this.isEmpty(this.rows[i]!)) this.rows[i]!.cells[key] = value;
+    if (value.trim() === '') return 0;
+    const below = this.rows.slice(row + 1).filter((r) => !this.isEmpty(r));
+    const empty = below.filter((r) => (r.cells[key] ?? '').trim() === '');
+    if (empty.length > 0) this.before();
+    for (const r of empty) r.cells[key] = value;
+    return below.filter((r) => r.cells[key] !== value).length;
   }
 
   isEmpty = (row: GridRow) => Object.values(row.cells).every((c) => c.trim() === '');

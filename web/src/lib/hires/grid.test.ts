@@ -72,6 +72,60 @@ describe('the grid', () => {
     expect(grid.rows.map((r) => r.cells.site)).toEqual(['Skerry Pier', undefined, 'Skerry Pier']);
   });
 
+  it('leaves what stands in the rows below, and says how many cells it left', () => {
+    grid.rows.forEach((r, i) => (r.cells = { given_name: 'Ines', site: ['Skerry Pier', 'Hallan', ''][i]! }));
+    expect(grid.fillDown(0, 'site')).toBe(1);
+    expect(grid.rows.map((r) => r.cells.site)).toEqual(['Skerry Pier', 'Hallan', 'Skerry Pier']);
+  });
+
+  it('takes an empty cell for nothing to fill down', () => {
+    grid.rows[1]!.cells.site = 'Hallan';
+    expect(grid.fillDown(0, 'site')).toBe(0);
+    expect(grid.undo()).toBe(false);
+  });
+
+  it('takes back exactly the last act, one after the other, and does them again', () => {
+    const type = (row: number, key: string, ...typed: string[]) =>
+      typed.forEach((cell) => {
+        grid.before(`${grid.rows[row]!.id}/${key}`);
+        grid.rows[row]!.cells[key] = cell;
+      });
+    type(0, 'given_name', 'I', 'In', 'Ines');
+    type(0, 'site', 'Hallan');
+    type(1, 'given_name', 'Tuấn');
+    grid.fillDown(0, 'site');
+    grid.paste('Low\tMarsh', 1, 0, headings);
+    grid.remove(grid.rows[0]!.id);
+    const names = () => grid.rows.map((r) => `${r.cells.given_name ?? ''} ${r.cells.site ?? ''}`.trim()).filter(Boolean);
+    const after = [
+      ['Low Hallan'],
+      ['Ines Hallan', 'Low Hallan'],
+      ['Ines Hallan', 'Tuấn Hallan'],
+      ['Ines Hallan', 'Tuấn'],
+      ['Ines Hallan'],
+      ['Ines'],
+      []
+    ];
+    for (const stands of after.slice(0, -1)) {
+      expect(names()).toEqual(stands);
+      expect(grid.undo()).toBe(true);
+    }
+    expect(names()).toEqual([]);
+    expect(grid.undo()).toBe(false);
+    for (const stands of after.slice(0, -1).reverse()) {
+      expect(grid.redo()).toBe(true);
+      expect(names()).toEqual(stands);
+    }
+  });
+
+  it('does not do again what was taken back once something else is done', () => {
+    grid.paste('Ines\tMarsh', 0, 0, headings);
+    grid.undo();
+    grid.paste('Tuấn\tLow', 0, 0, headings);
+    expect(grid.redo()).toBe(false);
+    expect(cells(0)).toEqual({ given_name: 'Tuấn', family_name: 'Low' });
+  });
+
   it.each([
     ['ja', true],
     ['no', false],

@@ -63,6 +63,8 @@ export const de: Messages = {
     done: 'Erledigt',
     save: 'Speichern',
     source: 'Woher der Wert eines Feldes kommt',
+    undo: 'Zurücknehmen',
+    redo: 'Wiederholen',
     gap: 'Nächste Lücke',
     record: 'Akte öffnen'
   },

@@ -61,6 +61,8 @@ export const en = {
     done: 'Done',
     save: 'Save',
     source: 'Where a field’s value came from',
+    undo: 'Take back',
+    redo: 'Do again',
     gap: 'Next gap',
     record: 'Open the record'
   },

@@ -10,6 +10,7 @@
   import { dayNumber } from '$lib/text/dates';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
+  import VirtualRows from '$lib/ui/VirtualRows.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { type Component } from 'svelte';
@@ -26,7 +27,8 @@
   let find = $state('');
   let selected = $state<string>();
   let finder = $state<HTMLInputElement>();
-  let table = $state<HTMLElement>();
+  let table = $state<VirtualRows<Row>>();
+  let pageWidth = $state(1280);
   let chartWidth = $state(560);
   // Fetched when first wanted: opening a hire is not part of the first view.
   let NewHire = $state<Component<{ open: boolean }>>();
@@ -61,10 +63,11 @@
   }
   function step(by: number) {
     const at = rows.findIndex((r) => r.id === selected);
-    const next = rows[at < 0 ? (by > 0 ? 0 : rows.length - 1) : Math.min(Math.max(at + by, 0), rows.length - 1)];
+    const to = at < 0 ? (by > 0 ? 0 : rows.length - 1) : Math.min(Math.max(at + by, 0), rows.length - 1);
+    const next = rows[to];
     if (!next) return;
     selected = next.id;
-    table?.querySelector<HTMLElement>(`[data-id="${next.id}"]`)?.focus();
+    void table?.focus(to, `[data-id="${next.id}"]`);
   }
   const checklist = (row: Row) => `/hires/${row.id}/checklist`;
   const record = (row: Row) => `/hires/${row.id}/record`;
@@ -86,6 +89,7 @@
   );
 </script>
 
+<svelte:window bind:innerWidth={pageWidth} />
 <svelte:head><title>{text.t.places.arrivals} · Fid</title></svelte:head>
 
 {#if !arrivals.data}
@@ -159,7 +163,7 @@
         </div>
       </div>
 
-      <div bind:this={table} role="grid" aria-label={text.t.places.arrivals} aria-rowcount={rows.length + 1} class="border-ink border-t">
+      <div role="grid" aria-label={text.t.places.arrivals} aria-rowcount={rows.length + 1} class="border-ink border-t">
         <div role="row" class="row bg-paper sticky top-0 z-10">
           <span role="columnheader" class="sr-only">{t.columns.name}</span>
           <span role="columnheader" class="sr-only">{t.columns.start}</span>
@@ -169,10 +173,11 @@
           <span role="columnheader" class="sr-only">{t.columns.ready}</span>
           <span role="columnheader" class="sr-only">{t.columns.holdUp}</span>
         </div>
-        {#each rows as row, i (row.id)}
+        {#snippet hire(row: Row, i: number)}
           <!-- svelte-ignore a11y_click_events_have_key_events (the keys of the page do the same) -->
           <div
             role="row"
+            aria-rowindex={i + 2}
             data-id={row.id}
             tabindex={selected === row.id || (!chosen && i === 0) ? 0 : -1}
             aria-selected={selected === row.id}
@@ -199,7 +204,7 @@
                 {today}
                 rope={row.rope}
                 start={row.start}
-                stages={arrivals.data.stages}
+                stages={arrivals.data?.stages ?? []}
                 feasible={row.feasible}
                 label={t.ropeLabel(name(row), row.readiness.done, row.readiness.of, row.rope.frayed)}
               />
@@ -213,7 +218,17 @@
             </div>
             <div role="gridcell" class="hold min-w-0 py-2 pr-2"><HoldUp {row} /></div>
           </div>
-        {:else}
+        {/snippet}
+        <VirtualRows
+          bind:this={table}
+          role="rowgroup"
+          items={rows}
+          id={(row) => row.id}
+          height={pageWidth < 960 ? 165 : 64}
+          row={hire}
+          kept={rows.findIndex((r) => r.id === selected)}
+        />
+        {#if rows.length === 0}
           <div role="row">
             <div role="gridcell" class="text-soft py-6">
               {t.noneLeft}
@@ -227,7 +242,7 @@
               >
             </div>
           </div>
-        {/each}
+        {/if}
       </div>
     {/if}
   </div>
@@ -263,11 +278,6 @@
   .hold {
     grid-area: hold;
   }
-  /* With hundreds of rows, only those in view are laid out and painted. */
-  .hire {
-    content-visibility: auto;
-    contain-intrinsic-height: auto 63px;
-  }
   @media (max-width: 60rem) {
     .row {
       grid-template-columns: minmax(0, 1fr) auto;
@@ -275,9 +285,6 @@
     }
     .hold {
       padding-left: 0.75rem;
-    }
-    .hire {
-      contain-intrinsic-height: auto 165px;
     }
   }
 </style>

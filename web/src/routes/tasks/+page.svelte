@@ -8,6 +8,7 @@
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
+  import VirtualRows from '$lib/ui/VirtualRows.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
 
@@ -15,7 +16,8 @@
   const tasks = createQuery(() => ({ queryKey: ['tasks'], queryFn: () => data(api.GET('/api/tasks')) }));
   const t = $derived(text.t.tasks);
   let selected = $state<string>();
-  let list = $state<HTMLElement>();
+  let lists = $state<Partial<Record<string, VirtualRows<Task>>>>({});
+  let pageWidth = $state(1280);
   const ticking = new Ticking(() => chosen?.hireId ?? '');
 
   const id = (task: Task) => `${task.hireId}/${task.key}`;
@@ -38,7 +40,8 @@
     const next = all[at < 0 ? (by > 0 ? 0 : all.length - 1) : Math.min(Math.max(at + by, 0), all.length - 1)];
     if (!next) return;
     selected = id(next);
-    list?.querySelector<HTMLElement>(`[data-id="${CSS.escape(id(next))}"]`)?.focus();
+    const group = groups.find((g) => g.tasks.includes(next))!;
+    void lists[group.name]?.focus(group.tasks.indexOf(next), `[data-id="${CSS.escape(id(next))}"]`);
   }
 
   $effect(() =>
@@ -54,12 +57,65 @@
   );
 </script>
 
+<svelte:window bind:innerWidth={pageWidth} />
 <svelte:head><title>{text.t.places.tasks} · Fid</title></svelte:head>
+
+{#snippet item(task: Task, i: number)}
+  <div
+    role="listitem"
+    aria-setsize={groups[task.canStart ? 0 : 1]!.tasks.length}
+    aria-posinset={i + 1}
+    class="item border-rule border-b {selected === id(task) ? 'bg-sheet' : ''}"
+  >
+    <div class="what min-w-0 py-2 pl-3">
+      <button
+        type="button"
+        data-id={id(task)}
+        aria-expanded={selected === id(task)}
+        class="block w-full text-left text-base leading-tight font-semibold"
+        onclick={() => (selected = id(task))}
+        onfocus={() => (selected = id(task))}>{task.name}</button
+      >
+      <p class="text-soft text-xs">
+        {t.for}
+        {#if session.seesArrivals}<a class="link text-ink font-semibold" href="/hires/{task.hireId}/checklist"><bdi>{task.hire}</bdi></a
+          >{:else}<strong class="text-ink"><bdi>{task.hire}</bdi></strong>{/if}
+        · {[task.job, task.site].filter(Boolean).join(' · ')} · {t.starts(text.day(task.start))}
+      </p>
+      {#if selected === id(task) && (task.instructions || task.attachments.length > 0)}
+        <div class="border-sea bg-sea-tint mt-1.5 max-w-prose border-l-4 px-3 py-1.5 text-xs">
+          {#if task.instructions}<Markdown text={task.instructions} />{/if}<TaskFiles
+            hire={task.hireId}
+            task={task.key}
+            files={task.attachments}
+          />
+        </div>
+      {/if}
+    </div>
+    <div class="when py-2">
+      <p class="font-semibold whitespace-nowrap">{task.latestFinish ? t.by(text.day(task.latestFinish)) : t.noBound}</p>
+      <p class="text-xs whitespace-nowrap {tone(task)}">
+        {#if task.canStart}
+          {text.t.state[task.beforeKnown ? 'beforeKnown' : task.state]}{task.slack !== null && task.slack >= 0
+            ? `, ${text.t.arrivals.slack(task.slack)}`
+            : ''}{task.slack !== null && task.slack < 0 ? `, ${text.t.arrivals.short(-task.slack)}` : ''}
+        {:else}{t.from(text.day(task.earliestStart))}{/if}
+      </p>
+    </div>
+    <div class="act py-2 pr-3 text-right">
+      <Button
+        key={selected === id(task) ? 'd' : undefined}
+        aria-label="{text.t.checklist.act}: {task.name}, {task.hire}"
+        onclick={() => tick(task)}>{text.t.checklist.act}</Button
+      >
+    </div>
+  </div>
+{/snippet}
 
 {#if !tasks.data}
   <Waiting error={tasks.error} retry={() => tasks.refetch()} />
 {:else}
-  <div class="page pb-8" bind:this={list}>
+  <div class="page pb-8">
     <h1 class="pt-5 pb-3 text-2xl leading-tight">
       {t.news(groups[0]!.tasks.length)}
       {#if late > 0}<span class="text-rust">{t.late(late)}</span>{/if}
@@ -76,55 +132,15 @@
           <h2 class="border-ink border-b pt-4 pb-1.5 text-base">
             {group.name} <span class="text-soft font-sans text-xs font-normal">{group.tasks.length}</span>
           </h2>
-          <ul>
-            {#each group.tasks as task (id(task))}
-              <li class="item border-rule border-b {selected === id(task) ? 'bg-sheet' : ''}">
-                <div class="what min-w-0 py-2 pl-3">
-                  <button
-                    type="button"
-                    data-id={id(task)}
-                    aria-expanded={selected === id(task)}
-                    class="block w-full text-left text-base leading-tight font-semibold"
-                    onclick={() => (selected = id(task))}
-                    onfocus={() => (selected = id(task))}>{task.name}</button
-                  >
-                  <p class="text-soft text-xs">
-                    {t.for}
-                    {#if session.seesArrivals}<a class="link text-ink font-semibold" href="/hires/{task.hireId}/checklist"
-                        ><bdi>{task.hire}</bdi></a
-                      >{:else}<strong class="text-ink"><bdi>{task.hire}</bdi></strong>{/if}
-                    · {[task.job, task.site].filter(Boolean).join(' · ')} · {t.starts(text.day(task.start))}
-                  </p>
-                  {#if selected === id(task) && (task.instructions || task.attachments.length > 0)}
-                    <div class="border-sea bg-sea-tint mt-1.5 max-w-prose border-l-4 px-3 py-1.5 text-xs">
-                      {#if task.instructions}<Markdown text={task.instructions} />{/if}<TaskFiles
-                        hire={task.hireId}
-                        task={task.key}
-                        files={task.attachments}
-                      />
-                    </div>
-                  {/if}
-                </div>
-                <div class="when py-2">
-                  <p class="font-semibold whitespace-nowrap">{task.latestFinish ? t.by(text.day(task.latestFinish)) : t.noBound}</p>
-                  <p class="text-xs whitespace-nowrap {tone(task)}">
-                    {#if task.canStart}
-                      {text.t.state[task.beforeKnown ? 'beforeKnown' : task.state]}{task.slack !== null && task.slack >= 0
-                        ? `, ${text.t.arrivals.slack(task.slack)}`
-                        : ''}{task.slack !== null && task.slack < 0 ? `, ${text.t.arrivals.short(-task.slack)}` : ''}
-                    {:else}{t.from(text.day(task.earliestStart))}{/if}
-                  </p>
-                </div>
-                <div class="act py-2 pr-3 text-right">
-                  <Button
-                    key={selected === id(task) ? 'd' : undefined}
-                    aria-label="{text.t.checklist.act}: {task.name}, {task.hire}"
-                    onclick={() => tick(task)}>{text.t.checklist.act}</Button
-                  >
-                </div>
-              </li>
-            {/each}
-          </ul>
+          <VirtualRows
+            bind:this={lists[group.name]}
+            role="list"
+            items={group.tasks}
+            {id}
+            height={pageWidth < 640 ? 104 : 58}
+            row={item}
+            kept={group.tasks.findIndex((k) => id(k) === selected)}
+          />
         </section>
       {/if}
     {/each}
@@ -138,15 +154,12 @@
     grid-template-columns: minmax(0, 1fr) 11rem 6.5rem;
     column-gap: 1rem;
     align-items: start;
-    content-visibility: auto;
-    contain-intrinsic-height: auto 58px;
   }
   @media (max-width: 40rem) {
     .item {
       grid-template-columns: minmax(0, 1fr) auto;
       grid-template-areas: 'what what' 'when act';
       row-gap: 0;
-      contain-intrinsic-height: auto 104px;
     }
     .what {
       grid-area: what;

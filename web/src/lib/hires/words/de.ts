@@ -46,10 +46,11 @@ export const de: typeof en = {
   many: {
     title: 'Viele auf einmal',
     intro:
-      'Eine Zeile ist eine Einstellung. Aus einer Tabelle einfügen, mit Strg D nach unten füllen; was leer bleibt, kommt aus der Vorlage.',
+      'Eine Zeile je Einstellung. Aus Tabellen einfügen, Strg D füllt leere Zellen darunter, Strg Z nimmt zurück; Leeres kommt aus der Vorlage.',
     columns: 'Spalten',
     column: (name) => `Spalte ${name} wegnehmen`,
     addColumn: 'Spalte hinzufügen',
+    kept: (n: number) => (n === 1 ? 'Eine Zelle war schon gefüllt und bleibt' : `${n} Zellen waren schon gefüllt und bleiben`),
     fillDown: 'Nach unten füllen',
     addRow: 'Zeile hinzufügen',
     row: (n) => `Zeile ${n}`,

@@ -46,10 +46,12 @@ export const en = {
   },
   many: {
     title: 'Many at once',
-    intro: 'One row is one hire. Paste from a spreadsheet, fill down with Ctrl D; what is left empty comes from the template.',
+    intro:
+      'One row is one hire. Paste from a spreadsheet, fill the empty cells below with Ctrl D, take back with Ctrl Z; what is left empty comes from the template.',
     columns: 'Columns',
     column: (name: string) => `Take the column ${name} away`,
     addColumn: 'Add a column',
+    kept: (n: number) => (n === 1 ? 'One cell was filled already and stays' : `${n} cells were filled already and stay`),
     fillDown: 'Fill down',
     addRow: 'Add a row',
     row: (n: number) => `Row ${n}`,

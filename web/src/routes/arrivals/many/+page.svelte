@@ -94,10 +94,17 @@
       step(row - 1, column);
     } else if (e.key.toLowerCase() === 'd' && (e.ctrlKey || e.metaKey)) {
       e.preventDefault();
-      grid.fillDown(row, columns[column]!.key);
+      const kept = grid.fillDown(row, columns[column]!.key);
+      if (kept > 0) done(w.many.kept(kept));
       changed();
+    } else if (/^[zy]$/i.test(e.key) && (e.ctrlKey || e.metaKey)) {
+      e.preventDefault();
+      took(e.key.toLowerCase() === 'z' && !e.shiftKey ? grid.undo() : grid.redo());
     }
   }
+  const took = (did: boolean) => {
+    if (did) changed();
+  };
   function onpaste(e: ClipboardEvent, row: number, column: number) {
     const pasted = e.clipboardData?.getData('text/plain') ?? '';
     if (!/[\t\n]/.test(pasted.replace(/\n$/, ''))) return;
@@ -124,6 +131,7 @@
     }
   }
   function sameAs(row: GridRow, person: Api['KnownPerson']) {
+    grid.before();
     row.person = {
       id: person.personId,
       name: fullName(person),
@@ -143,6 +151,8 @@
   $effect(() =>
     keys.use(() => [
       { key: 'Ctrl+s', run: () => void open(), whileTyping: true },
+      { key: 'Ctrl+z', label: text.t.keys.undo, run: () => took(grid.undo()) },
+      { key: 'Ctrl+y', label: text.t.keys.redo, run: () => took(grid.redo()) },
       { key: 'Escape', run: () => void goto('/arrivals') }
     ])
   );
@@ -160,7 +170,9 @@
         value=""
         choices={addable.map((f) => ({ value: f.key, label: f.label[text.language] }))}
         onchange={(v) => {
-          if (v) grid.shown.push(v);
+          if (!v) return;
+          grid.before();
+          grid.shown.push(v);
         }}
       />
     </div>
@@ -180,7 +192,11 @@
                   type="button"
                   class="hover:text-rust px-1"
                   aria-label={w.many.column(column.label)}
-                  onclick={() => (grid.shown = grid.shown.filter((s) => s !== column.key))}>✕</button
+                  onclick={() => {
+                    grid.before();
+                    grid.shown = grid.shown.filter((s) => s !== column.key);
+                    changed();
+                  }}>✕</button
                 >
               {/if}
             </th>
@@ -207,6 +223,7 @@
                   autocomplete="off"
                   placeholder={given(row, column)}
                   bind:value={row.cells[column.key]}
+                  onbeforeinput={() => grid.before(`${row.id}/${column.key}`)}
                   oninput={changed}
                   onkeydown={(e) => onkeydown(e, r, c)}
                   onpaste={(e) => onpaste(e, r, c)}
@@ -241,7 +258,12 @@
                 {#if row.person.beside}
                   <strong class="text-ochre">{k.beside}</strong>
                   <label class="inline-flex items-center gap-1.5"
-                    ><input type="checkbox" bind:checked={row.person.meant} onchange={changed} />{k.meant}</label
+                    ><input
+                      type="checkbox"
+                      bind:checked={row.person.meant}
+                      onclick={() => grid.before()}
+                      onchange={changed}
+                    />{k.meant}</label
                   >
                 {/if}
                 {#if row.person.reuse.length > 0}· {k.reuse}: {row.person.reuse
@@ -251,6 +273,7 @@
                   type="button"
                   class="link px-2"
                   onclick={() => {
+                    grid.before();
                     row.not = row.person?.id;
                     row.person = undefined;
                     changed();
@@ -266,7 +289,15 @@
                 {aboutKnown(maybe)}, {whyKnown(maybe)}
                 {#if maybe.beside}<a class="link px-2" href="/people/{maybe.employmentId}">{k.record}</a>{/if}
                 <button type="button" class="link px-2" onclick={() => sameAs(row, maybe)}>{k.choose}</button>
-                <button type="button" class="link px-2" onclick={() => (row.not = maybe.personId)}>{k.else}</button>
+                <button
+                  type="button"
+                  class="link px-2"
+                  onclick={() => {
+                    grid.before();
+                    row.not = maybe.personId;
+                    changed();
+                  }}>{k.else}</button
+                >
               </td>
             </tr>
           {/if}
@@ -279,7 +310,14 @@
       >{#each column.choices ?? [] as choice (choice.value)}<option value={choice.label}></option>{/each}</datalist
     >
   {/each}
-  <p class="pt-3"><Button onclick={() => grid.add()}>{w.many.addRow}</Button></p>
+  <p class="pt-3">
+    <Button
+      onclick={() => {
+        grid.before();
+        grid.add();
+      }}>{w.many.addRow}</Button
+    >
+  </p>
 </div>
 {#if grid.used.length > 0}
   <FooterSheet label={w.many.open(grid.used.length)} tone={wrong > 0 ? 'rust' : 'sea'}>
