@@ -27,6 +27,45 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task The_start_of_somebody_without_a_checklist_is_corrected_in_the_record_and_what_held_from_it_moves_along()
+    {
+        using var orla = await firm.As("orla");
+        var id = await orla.PersonAsync("Hauge");
+        Records.Field(await orla.GetAsync($"/api/records/{id}"), "start_date").Text("access").ShouldBe("edit");
+        await orla.SaveAsync(id, new { changes = new { start_date = "2015-03-02", room = "9" }, from = (string?)null, why = "By the contract" });
+
+        var record = await orla.GetAsync($"/api/records/{id}");
+        (record.Text("start"), Records.Field(record, "start_date").Text("value"), Records.Field(record, "job").Text("since"), Records.Field(record, "room").Text("value"))
+            .ShouldBe(("2015-03-02", "2015-03-02", "2015-03-02", "9"));
+        (await firm.Database.AskAsync($"select count(distinct change_id) from record_values v join changes c on c.id = v.change_id where owner_id = '{id}' and c.why = 'By the contract'")).ShouldBe(1L);
+    }
+
+    [Theory]
+    [InlineData("orla", null, "missing")]
+    [InlineData("orla", "3026-01-05", "bad-value")]
+    [InlineData("orla", "2030-01-07", "after-end")]
+    [InlineData("ruth", "2015-03-02", "read-only")]
+    public async Task A_start_that_cannot_be_is_refused_at_the_field(string who, string? start, string code)
+    {
+        using var orla = await firm.As("orla");
+        using var caller = await firm.As(who);
+        var id = await orla.PersonAsync("Bondar");
+        await orla.SaveAsync(id, "end_date", "2029-12-31");
+        using var refused = await caller.ChangeAsync(id, "start_date", start);
+        (await refused.ErrorsAsync()).ShouldBe([("/changes/start_date", code)]);
+    }
+
+    [Fact]
+    public async Task Where_a_checklist_hangs_on_the_start_the_record_does_not_move_it()
+    {
+        using var orla = await firm.As("orla");
+        var id = (await orla.GetAsync("/api/arrivals"))["hires"]![0]!.Text("employmentId");
+        Records.Field(await orla.GetAsync($"/api/records/{id}"), "start_date").Text("access").ShouldBe("view");
+        using var refused = await orla.ChangeAsync(id, "start_date", "2027-03-08");
+        (await refused.ErrorsAsync()).ShouldBe([("/changes/start_date", "read-only")]);
+    }
+
+    [Fact]
     public async Task What_was_entered_beforehand_takes_effect_on_its_day_also_when_no_server_ran_then()
     {
         using var orla = await firm.As("orla");
@@ -119,10 +158,10 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var id = await orla.PersonAsync("Prys");
         var before = await orla.GetAsync($"/api/records/{id}");
-        using var response = await orla.SendAsync("PUT", $"/api/records/{id}", Body(new { town = "Fine", email = "nobody", badge = "12a", job = "XX-9", manager = id, start_date = "2027-01-01", family_name = (string?)null, end_date = "1999-01-01", shoe = 1 }), before.Text("version"));
+        using var response = await orla.SendAsync("PUT", $"/api/records/{id}", Body(new { town = "Fine", email = "nobody", badge = "12a", job = "XX-9", manager = id, family_name = (string?)null, end_date = "1999-01-01", shoe = 1 }), before.Text("version"));
         (await response.ErrorsAsync()).ShouldBe(
         [
-            ("/changes/email", "bad-value"), ("/changes/badge", "bad-value"), ("/changes/job", "unknown-entry"), ("/changes/manager", "self"), ("/changes/start_date", "read-only"),
+            ("/changes/email", "bad-value"), ("/changes/badge", "bad-value"), ("/changes/job", "unknown-entry"), ("/changes/manager", "self"),
             ("/changes/shoe", "unknown-field"), ("/changes/family_name", "missing"), ("/changes/end_date", "not-in-order"),
         ], ignoreOrder: true);
         (await orla.GetAsync($"/api/records/{id}")).ToJsonString().ShouldBe(before.ToJsonString());

@@ -82,6 +82,10 @@ public sealed record FieldDefinition
     /// <summary>The formula by which it is filled where nothing is entered, or null.</summary>
     public string? DefaultFormula => Default?.Formula;
 
+    /// <summary>Whether another value is more likely one that holds from a day on, such as a raise, than a mistake put right: the
+    /// case for facts of an employment that are no days themselves.</summary>
+    public bool ChangesOverTime => Of == FieldOwner.Employment && Type is not (FieldType.Date or FieldType.File or FieldType.LongText or FieldType.Computed);
+
     /// <summary>Whether it holds one or more of a number of values that are known beforehand.</summary>
     public bool IsChosen => Type is FieldType.Choice or FieldType.Choices or FieldType.ListEntry;
 }

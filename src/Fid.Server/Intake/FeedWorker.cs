@@ -36,7 +36,7 @@ public sealed class FeedWorker(IServiceScopeFactory scopes, FirmClock clock, Fee
 
     private async Task<bool> IsDueAsync(FidDb db, CancellationToken cancellation)
     {
-        if (await db.Firms.Select(f => f.FeedAddress).FirstOrDefaultAsync(cancellation) is null) return false;
+        if (await db.Firms.Select(f => f.FeedAddress).SingleOrDefaultAsync(cancellation) is null) return false;
         var last = await db.FeedRuns.MaxAsync(r => (Instant?)r.At, cancellation);
         return last is null || clock.Now - last.Value >= Duration.FromTimeSpan(patience.Between);
     }
@@ -45,14 +45,14 @@ public sealed class FeedWorker(IServiceScopeFactory scopes, FirmClock clock, Fee
     // that it has heard it already.
     private async Task TellAsync(FidDb db, FeedClient feed, CancellationToken cancellation)
     {
-        if (await db.Firms.Select(f => f.FeedAddress).FirstOrDefaultAsync(cancellation) is not { } address) return;
+        if (await db.Firms.Select(f => f.FeedAddress).SingleOrDefaultAsync(cancellation) is not { } address) return;
         while (true)
         {
             await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
             var now = clock.Now;
             var notice = await db.Notices.FromSql($"""
                 select *, xmin from notices where told_at is null and system = {Notice.Recruiting} and next_try <= {now} order by at limit 1 for update skip locked
-                """).FirstOrDefaultAsync(cancellation);
+                """).SingleOrDefaultAsync(cancellation);
             if (notice is null) return;
             notice.Tries++;
             notice.Trouble = await feed.TellAsync(new Uri(address), notice, cancellation);

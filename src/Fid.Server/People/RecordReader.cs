@@ -56,7 +56,8 @@ internal static class RecordReader
         FieldResponse Field(FieldDefinition field, RecordValue? value)
         {
             var change = value is null ? null : parts.Changes.GetValueOrDefault(value.ChangeId);
-            return Bare(field, seen.Access[field.Key]) with
+            var access = field.Key == StartCorrection.Field && StartCorrection.IsOpenTo(user, fields.Set, employment, parts.Hire is not null) ? FieldAccess.Edit : seen.Access[field.Key];
+            return Bare(field, access) with
             {
                 Value = seen.Values.TryGetValue(field.Key, out var held) ? held : null,
                 Display = held.ValueKind == JsonValueKind.Undefined ? null : DisplayOf(field, held),
@@ -73,7 +74,7 @@ internal static class RecordReader
     public static FieldResponse Bare(FieldDefinition field, FieldAccess access) => new(
         field.Key, field.Type, Labels.Of(field.Labels), field.List,
         field.Options?.Select(o => new OptionResponse(o.Value, Labels.Of(o.Labels), o.Retired, o.Within?.ToArray())).ToArray(),
-        field.Parent, field.Required.Kind == RequirementKind.Always ? "always" : field.Required.Stage, access, field.Unique, field.Sensitive, null, null, null, null, null, []);
+        field.Parent, field.Required.Kind == RequirementKind.Always ? "always" : field.Required.Stage, access, field.Unique, field.Sensitive, field.ChangesOverTime, null, null, null, null, null, []);
 
     /// <summary>How list entries and people are called, by field; other values are shown as they are.</summary>
     /// <param name="called">What people are called, read beforehand for many at once; null to read it for these.</param>

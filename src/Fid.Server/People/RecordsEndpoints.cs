@@ -46,9 +46,11 @@ internal static class RecordsEndpoints
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var roles = ShownRecord.RolesOf(user);
         await writer.HoldUniqueAsync(request.Changes.Keys, cancellation);
-        var entered = await EnteredValues.CheckAsync(db, sensitive, fields, request.Changes, roles, employment, cancellation);
-        var problems = entered.Problems.Concat(RecordRules.Misfits(entered.Values, employment.Start)).Select(p => p with { Path = "/changes" + p.Path }).ToList();
-        problems.AddRange(CheckRequest(entered, request));
+        var start = await StartCorrection.OfAsync(db, user, fields.Set, request.Changes, employment, cancellation);
+        var entered = await EnteredValues.CheckAsync(db, sensitive, fields, start.Others, roles, employment, cancellation);
+        if (start.Problem is { } wrong) entered.Problems.Add(wrong);
+        var problems = entered.Problems.Concat(RecordRules.Misfits(entered.Values, start.To ?? employment.Start)).Select(p => p with { Path = "/changes" + p.Path }).ToList();
+        problems.AddRange(CheckRequest(request));
         if (problems.Count > 0) return Problems.Invalid(problems);
         if (Versions.Seen(http.Request) is not { } seen) return Problems.VersionNeeded();
         if (record.Version != seen) return Problems.Stale((await RecordReader.DescribeAsync(db, id, user, today, cancellation))!);
@@ -60,6 +62,12 @@ internal static class RecordsEndpoints
         await writer.HoldEntriesAsync(entered.Values.Select(v => (v.Key, v.Value)), cancellation);
         var change = user.Author(clock, "record").Change(request.From is null ? "record.fixed" : "record.changed", employment.Id, why: Reason.Clean(request.Why));
         db.Changes.Add(change);
+        if (start.To is { } first)
+        {
+            await writer.MoveStartAsync(employment, record, first, new Dictionary<string, JsonElement> { [StartCorrection.Field] = request.Changes[StartCorrection.Field] }, change, today, cancellation);
+            // Written before the rest, which is entered into what it leaves.
+            await db.SaveChangesAsync(cancellation);
+        }
         var edits = entered.Values.Select(v => new FieldEdit(v.Key, v.Value, Fid.Core.Templates.Layer.Typed, request.From)).Concat(ruled.Select(r => r with { From = request.From })).ToList();
         await writer.EditAsync(employment, record, edits, change, today, cancellation);
         try
@@ -78,9 +86,9 @@ internal static class RecordsEndpoints
         return await RecordReader.DescribeAsync(db, id, user, today, cancellation) is { } saved ? TypedResults.Ok(saved) : Problems.NotFound();
     }
 
-    private static IEnumerable<Problem> CheckRequest(Entered entered, SaveRecordRequest request)
+    private static IEnumerable<Problem> CheckRequest(SaveRecordRequest request)
     {
-        if (entered.Values.Count + entered.Problems.Count == 0)
+        if (request.Changes.Count == 0)
             yield return new Problem("/changes", "missing", "Say what is to change.");
         if (request.From is { } from && !ValueCheck.IsSensible(from))
             yield return new Problem("/from", "bad-date", "Enter a date from 1900 to 2199.");

@@ -29,7 +29,7 @@ internal static class SecurityTrail
     /// <param name="account">The account it is about; null where there is none of that name.</param>
     public static async Task NoteAsync(FidDb db, FirmClock clock, HttpContext http, string action, (Guid Id, string Name)? account, string? part, CancellationToken cancellation)
     {
-        var subject = account?.Id ?? await db.Firms.Select(f => f.Id).FirstOrDefaultAsync(cancellation);
+        var subject = account?.Id ?? await db.Firms.Select(f => f.Id).SingleOrDefaultAsync(cancellation);
         db.Changes.Add(new Change { At = clock.Now, ById = account?.Id, ByName = account?.Name ?? "", Origin = "session", Action = action, SubjectId = subject, Part = part, Details = From(http) });
         await db.SaveChangesAsync(cancellation);
     }

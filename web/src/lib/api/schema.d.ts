@@ -6410,6 +6410,8 @@ export interface components {
             unique: boolean;
             /** @description Whether the value is a mask that stands for one that is shown when asked for. */
             sensitive: boolean;
+            /** @description Whether another value is more likely one from a day on than a mistake put right. */
+            changesOverTime: boolean;
             value: null | components["schemas"]["JsonElement"];
             /** @description What to show for a list entry or a person. */
             display: null | string;

@@ -15,7 +15,6 @@
     label: string;
   }
   let { scale, rope, start, today, stages, feasible, label }: Props = $props();
-  const id = $props.id();
   const y = 31;
   const height = 62;
 
@@ -33,23 +32,11 @@
   const begins = $derived(dayNumber(rope.from) <= scale.last);
 </script>
 
-<svg width={scale.width} {height} class="block" role="img" aria-label={label}>
-  <defs>
-    <pattern {id} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="skewX(-30)">
-      <rect width="7" height="7" class="fill-sea" />
-      <rect width="2" height="7" class="fill-sea-tint" />
-    </pattern>
-  </defs>
-  {#each scale.weekends as band (band.x)}
-    <rect x={band.x} width={band.width} y="0" {height} class="fill-weekend" />
-  {/each}
-  {#each scale.weeks as week (week.iso)}
-    <line x1={week.x} x2={week.x} y1="0" y2={height} class="stroke-rule" stroke-opacity="0.700" />
-  {/each}
+<svg width={scale.width} {height} class="block" style:background={scale.ground} role="img" aria-label={label}>
   {#if begins}
     <line x1={Math.max(done.from, 0)} x2={scale.x(end)} y1={y} y2={y} class="stroke-soft" stroke-width="1.250" />
     {#if done.to - done.from > 1}
-      <rect x={done.from} width={done.to - done.from} y={y - 4} height="8" rx="4" fill="url(#{id})" />
+      <rect x={done.from} width={done.to - done.from} y={y - 4} height="8" rx="4" fill="url(#splice)" />
     {/if}
     {#if rope.frayed}
       <path d="M{done.to + 10} {y - 6}L{done.to} {y}l10 6M{done.to} {y}h11" class="stroke-rust fill-none" stroke-width="1.750" />

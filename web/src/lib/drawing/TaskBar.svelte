@@ -10,7 +10,6 @@
     today,
     accepted
   }: { scale: TimeScale; task: Api['TaskResponse']; start: string; today: string; accepted: string } = $props();
-  const id = $props.id();
   const height = 32;
   const y = height / 2;
 
@@ -39,21 +38,9 @@
   );
 </script>
 
-<svg width={scale.width} {height} class="block" aria-hidden="true">
-  <defs>
-    <pattern {id} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="skewX(-30)">
-      <rect width="7" height="7" class="fill-sea" />
-      <rect width="2" height="7" class="fill-sea-tint" />
-    </pattern>
-  </defs>
-  {#each scale.weekends as band (band.x)}
-    <rect x={band.x} width={band.width} y="0" {height} class="fill-weekend" />
-  {/each}
-  {#each scale.weeks as week (week.iso)}
-    <line x1={week.x} x2={week.x} y1="0" y2={height} class="stroke-rule" stroke-opacity="0.700" />
-  {/each}
+<svg width={scale.width} {height} class="block" style:background={scale.ground} aria-hidden="true">
   {#if spliced}
-    <rect x={spliced.from} width={Math.max(spliced.to - spliced.from, 3)} y={y - 4} height="8" rx="4" fill="url(#{id})" />
+    <rect x={spliced.from} width={Math.max(spliced.to - spliced.from, 3)} y={y - 4} height="8" rx="4" fill="url(#splice)" />
   {/if}
   {#if bar}
     {#if post !== undefined}

@@ -7,12 +7,21 @@
   const label = $derived(text.t.arrivals.today);
   const half = $derived(label.length * 3.6 + 8);
   const at = $derived(Math.min(Math.max(scale.x(today), half), scale.width - half));
+  // A date gives way where Today stands.
+  const isUnderToday = (x: number, label: string) => scale.holds(today) && x < at + half + 2 && x + label.length * 6 > at - half - 2;
 </script>
 
 <svg width={scale.width} height="26" class="block overflow-visible" aria-hidden="true">
+  <!-- What work done is filled with in every bar below: once, since a pattern for each is what takes long to draw. -->
+  <defs>
+    <pattern id="splice" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="skewX(-30)">
+      <rect width="7" height="7" class="fill-sea" />
+      <rect width="2" height="7" class="fill-sea-tint" />
+    </pattern>
+  </defs>
   {#each scale.weeks as week (week.iso)}
     <line x1={week.x} x2={week.x} y1="0" y2="26" class="stroke-rule" />
-    {#if week.labelled}
+    {#if week.labelled && !isUnderToday(week.x + 4, text.shortDay(week.iso))}
       <text x={week.x + 4} y="17" class="fill-soft text-2xs">{text.shortDay(week.iso)}</text>
     {/if}
   {/each}

@@ -21,4 +21,8 @@ describe('a time scale', () => {
     const narrow = new TimeScale(dayNumber('2027-03-01'), dayNumber('2027-03-28'), 100);
     expect(narrow.weeks.filter((w) => w.labelled).map((w) => w.iso)).toEqual(['2027-03-01', '2027-03-22']);
   });
+
+  it('paints weekends where Saturday begins and Monday ends them', () => {
+    expect(scale.ground).toContain('transparent 1px 50px, var(--color-weekend) 50px 70px');
+  });
 });

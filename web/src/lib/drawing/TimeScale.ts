@@ -1,4 +1,4 @@
-import { dayNumber, isoDay, mondayOf, weekday } from '$lib/text/dates';
+import { dayNumber, isoDay, mondayOf } from '$lib/text/dates';
 import { scaleLinear } from 'd3-scale';
 
 /** Days from left to right, over whole weeks. */
@@ -38,10 +38,9 @@ export class TimeScale {
     return weeks;
   }
 
-  /** Saturdays to Sundays, as bands. */
-  get weekends(): { x: number; width: number }[] {
-    const bands = [];
-    for (let n = this.first; n < this.last; n++) if (weekday(n) === 5) bands.push({ x: this.#x(n), width: this.dayWidth * 2 });
-    return bands;
+  /** A CSS background for what is drawn on it: a line at each Monday, and Saturdays to Sundays as bands. */
+  get ground(): string {
+    const [friday, sunday] = [this.dayWidth * 5, this.dayWidth * 7];
+    return `repeating-linear-gradient(90deg, var(--color-rule) 0 1px, transparent 1px ${friday}px, var(--color-weekend) ${friday}px ${sunday}px)`;
   }
 }

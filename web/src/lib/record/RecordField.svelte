@@ -83,7 +83,7 @@
 <!-- svelte-ignore a11y_no_static_element_interactions (the key is the field's, wherever in it the focus is) -->
 <div
   class={wide ? 'min-[28rem]:col-span-2' : ''}
-  onkeydown={(e) => {
+  onkeydowncapture={(e) => {
     if (e.altKey && e.key === 'ArrowDown') {
       e.preventDefault();
       e.stopPropagation();

@@ -17,7 +17,7 @@
   import { allFields, Editing, typedOf } from './editing.svelte';
   import { KeptDraft } from './kept';
   import { optionsQuery } from '$lib/lists/queries';
-  import { untrack } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import ByJob from './ByJob.svelte';
   import Given from './Given.svelte';
   import RecordField from './RecordField.svelte';
@@ -63,10 +63,38 @@
       editing.changes[key] ?? (given.has(key) ? typedOf({ type: field!.type, value: given.get(key)!.value }) : field ? typedOf(field) : '')
     );
   };
+  // In each section what is needed and missing comes first, and what is empty and may stay so is folded away: as the record was
+  // when it was opened or saved, so that nothing moves while somebody types.
+  const laidOut = $derived.by(() => {
+    const empty = (f: { key: string; value?: unknown }) => f.value === null || f.value === undefined;
+    const asks = new Set([...(record?.evaluation.missingNow ?? []), ...(record?.evaluation.missingLater ?? []).flatMap((l) => l.fields)]);
+    const there = new Set(record?.evaluation.shown ?? []);
+    const set = new Set((record?.evaluation.set ?? []).map((s) => s.field));
+    const fold = (record ? allFields(record) : []).filter((f) => there.has(f.key) && empty(f) && !asks.has(f.key) && !set.has(f.key));
+    return { asks, fold: new Set(fold.map((f) => f.key)) };
+  });
+  let unfolded = $state<string[]>([]);
+  const unfold = (section: string | undefined) => {
+    if (section) unfolded = [...unfolded, section];
+  };
+  const sectionOf = $derived(new Map((record?.sections ?? []).flatMap((s) => s.fields.map((f) => [f.key, s.key] as const))));
+  const isFolded = (key: string) =>
+    laidOut.fold.has(key) &&
+    !unfolded.includes(sectionOf.get(key) ?? '') &&
+    !(key in editing.changes) &&
+    !needed.has(key) &&
+    !misfits.has(key) &&
+    !given.has(key) &&
+    !editing.errors.some((e) => e.pointer === `/changes/${key}`);
   const isFilled = (key: string) => typed(key).trim() !== '';
   const sections = $derived(
     (record?.sections ?? []).map((s) => ({ ...s, fields: s.fields.filter((f) => shown.has(f.key)) })).filter((s) => s.fields.length > 0)
   );
+  /** What of a section is laid out, what is needed and missing first. */
+  const inOrder = <F extends { key: string }>(all: F[]) => {
+    const open = all.filter((f) => !isFolded(f.key));
+    return [...open.filter((f) => laidOut.asks.has(f.key)), ...open.filter((f) => !laidOut.asks.has(f.key))];
+  };
   const fields = $derived(sections.flatMap((s) => s.fields));
   const filled = $derived(fields.filter((f) => isFilled(f.key)).length);
   const photo = $derived.by(() => {
@@ -85,28 +113,34 @@
 
   async function save() {
     if (!record || editing.count === 0 || editing.busy) return;
+    if (editing.overwrites && !editing.said) {
+      editing.asking = true;
+      return;
+    }
     try {
       const saved = await editing.save(record);
       if (saved) {
         client.setQueryData(['record', id], saved);
         void client.invalidateQueries({ predicate: (q) => ['arrivals', 'hire'].includes(String(q.queryKey[0])) });
         done(t.saved);
-      } else if (editing.errors[0]) focusField(editing.errors[0].pointer.split('/').at(-1)!);
+      } else if (editing.errors[0]) void focusField(editing.errors[0].pointer.split('/').at(-1)!);
     } catch (e) {
       failed(text.failure(e));
     }
   }
-  const focusField = (key: string) => {
+  const focusField = async (key: string) => {
+    if (isFolded(key)) unfold(sectionOf.get(key));
+    await tick();
     const field = document.getElementById(`field-${key}`);
     field?.scrollIntoView({ block: 'center' });
     field?.focus();
   };
   function nextGap() {
-    const order = fields.map((f) => f.key);
+    const order = sections.flatMap((s) => inOrder(s.fields)).map((f) => f.key);
     const gaps = order.filter((key) => needed.has(key));
     const here = document.activeElement?.id.replace('field-', '') ?? '';
     const after = gaps.find((k) => order.indexOf(k) > order.indexOf(here)) ?? gaps[0];
-    if (after) focusField(after);
+    if (after) void focusField(after);
   }
 
   $effect(() =>
@@ -167,7 +201,9 @@
           <p class="border-rust bg-rust-tint text-rust mt-3 flex flex-wrap gap-x-3 border-l-4 px-4 py-2" role="status">
             {t.doNotFit(misfits.size)}
             {#each fields.filter((f) => misfits.has(f.key)) as field (field.key)}
-              <button type="button" class="link font-semibold" onclick={() => focusField(field.key)}>{field.label[text.language]}</button>
+              <button type="button" class="link font-semibold" onclick={() => void focusField(field.key)}
+                >{field.label[text.language]}</button
+              >
             {/each}
           </p>
         {/if}
@@ -175,7 +211,7 @@
           <section id="section-{section.key}" aria-labelledby="title-{section.key}" class="pt-4">
             <h2 id="title-{section.key}" class="mb-2 text-lg">{section.label[text.language]}</h2>
             <div class="grid grid-cols-1 gap-x-5 gap-y-1 min-[28rem]:grid-cols-2 md:grid-cols-4">
-              {#each section.fields as field (field.key)}
+              {#each inOrder(section.fields) as field (field.key)}
                 <RecordField
                   {field}
                   {record}
@@ -199,10 +235,23 @@
                 />
               {/if}
             </div>
+            {#if section.fields.some((f) => isFolded(f.key))}
+              <p class="pt-1">
+                <button
+                  type="button"
+                  class="link text-soft min-h-6 text-xs"
+                  onclick={() => void focusField(section.fields.find((f) => isFolded(f.key))!.key)}
+                  >{t.folded(section.fields.filter((f) => isFolded(f.key)).length)}</button
+                >
+              </p>
+            {/if}
           </section>
         {/each}
       </form>
-      <aside aria-label={t.readings} class="border-rule min-w-0 py-4 lg:col-start-2 xl:col-start-auto xl:border-l xl:pl-6">
+      <aside
+        aria-label={t.readings}
+        class="border-rule min-w-0 py-4 lg:col-start-2 xl:sticky xl:top-0 xl:col-start-auto xl:max-h-dvh xl:self-start xl:overflow-y-auto xl:border-l xl:pl-6"
+      >
         {#if record.asOf > record.today}<p class="text-soft pb-3 text-xs">{t.asOf(text.day(record.asOf))}</p>{/if}
         {#if readings.data}<Readings readings={readings.data} />{/if}
         {#if session.coordinates}

@@ -5,6 +5,7 @@
   import DateField from '$lib/ui/DateField.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
   import TextField from '$lib/ui/TextField.svelte';
+  import { tick } from 'svelte';
   import { allFields, typedOf, type Editing } from './editing.svelte';
   import { shownValue } from './show';
 
@@ -29,6 +30,34 @@
         error: text.problem(editing.errors.find((e) => e.pointer === `/changes/${f.key}`))
       }))
   );
+  // Where nothing that was there is overwritten, there is nothing to say.
+  const isSaid = $derived(editing.said || !editing.overwrites);
+  const ways = $derived.by(() => {
+    const fix = {
+      on: isSaid && editing.from === null,
+      label: t.fix,
+      take: () => {
+        const asked = editing.asking;
+        editing.say(null);
+        if (asked) save();
+      }
+    };
+    const from = {
+      on: isSaid && editing.from !== null,
+      label: t.fromDate,
+      take: async () => {
+        editing.say(editing.from ?? record.asOf);
+        await tick();
+        day?.querySelector('input')?.focus();
+      }
+    };
+    return editing.likelyFrom ? [from, fix] : [fix, from];
+  });
+  let choice = $state<HTMLElement>();
+  let day = $state<HTMLElement>();
+  $effect(() => {
+    if (editing.asking) choice?.querySelector('button')?.focus();
+  });
   const otherErrors = $derived(editing.errors.filter((e) => !e.pointer.startsWith('/changes/')));
 </script>
 
@@ -47,9 +76,11 @@
     {#each otherErrors as entry (entry.pointer)}<p role="alert" class="text-rust">{text.problem(entry)}</p>{/each}
   </div>
   <fieldset class="flex min-w-0 flex-wrap items-end gap-x-4 gap-y-1">
-    <legend class="text-soft float-left w-full pb-1 text-xs">{t.how}</legend>
-    <div class="flex pb-4">
-      {#each [{ on: editing.from === null, label: t.fix, take: () => (editing.from = null) }, { on: editing.from !== null, label: t.fromDate, take: () => (editing.from ??= record.asOf) }] as way, i (i)}
+    <legend class="float-left w-full pb-1 text-xs {editing.asking ? 'text-ochre font-semibold' : 'text-soft'}" aria-live="polite"
+      >{editing.asking ? t.sayHow : t.how}</legend
+    >
+    <div class="flex pb-4" bind:this={choice}>
+      {#each ways as way, i (way.label)}
         <button
           type="button"
           aria-pressed={way.on}
@@ -61,7 +92,7 @@
       {/each}
     </div>
     {#if editing.from !== null}
-      <div class="w-36"><DateField id="change-from" label={t.fromDate} bind:value={editing.from} /></div>
+      <div class="w-36" bind:this={day}><DateField id="change-from" label={t.fromDate} bind:value={editing.from} /></div>
     {/if}
     <div class="w-44"><TextField id="change-why" label={t.why} bind:value={editing.why} maxlength={500} /></div>
   </fieldset>

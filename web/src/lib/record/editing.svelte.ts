@@ -12,8 +12,12 @@ export class Editing {
   /** What somebody else saved meanwhile. */
   stale = $state<RecordResponse>();
   busy = $state(false);
-  /** Whether the change holds from a date on; otherwise a mistake is corrected. */
+  /** The day from which the changes hold; null where they put mistakes right. */
   from = $state<string | null>(null);
+  /** Whether it was said which of the two they are. */
+  said = $state(false);
+  /** Whether saving waits for it to be said. */
+  asking = $state(false);
   why = $state('');
   /** The record as it was when the first change was typed. */
   #base: RecordResponse | undefined;
@@ -29,6 +33,27 @@ export class Editing {
     else this.changes[field.key] = value;
     this.errors = this.errors.filter((e) => e.pointer !== `/changes/${field.key}`);
     if (this.count === 0) this.#base = undefined;
+    this.asking = false;
+  }
+
+  /** Whether something that had a value gets another: only then it matters whether it was wrong or becomes different. */
+  get overwrites() {
+    return this.#base !== undefined && this.#changed(this.#base).some((f) => f.value !== null && f.value !== undefined);
+  }
+
+  /** Whether the changes rather hold from a day on than put mistakes right: of somebody who is here, what changes over time does. */
+  get likelyFrom() {
+    const base = this.#base;
+    if (!base || base.asOf > base.today) return false;
+    return this.#changed(base).some((f) => f.changesOverTime && f.value !== null && f.value !== undefined);
+  }
+
+  #changed = (record: RecordResponse) => allFields(record).filter((f) => f.key in this.changes);
+
+  /** Says which it is: from a day, or null for mistakes. */
+  say(from: string | null) {
+    this.from = from;
+    this.said = true;
   }
 
   /** The changes as they are sent. */
@@ -52,13 +77,14 @@ export class Editing {
       .filter((f) => f.sensitive)
       .map((f) => f.key);
     const changes = Object.fromEntries(Object.entries(this.changes).filter(([key]) => !sealed.includes(key)));
-    return Object.keys(changes).length === 0 ? undefined : { changes, from: this.from, why: this.why, base: this.#base };
+    return Object.keys(changes).length === 0 ? undefined : { changes, from: this.from, said: this.said, why: this.why, base: this.#base };
   }
 
   /** Goes on from what was kept. Its base is the record of then: what others saved since shows as such when it is saved. */
   resume(typed: Typed) {
     this.changes = typed.changes;
     this.from = typed.from;
+    this.said = typed.said;
     this.why = typed.why;
     this.#base = typed.base;
   }
@@ -68,6 +94,7 @@ export class Editing {
     this.errors = [];
     this.stale = undefined;
     this.from = null;
+    this.said = this.asking = false;
     this.why = '';
     this.#base = undefined;
   }
@@ -118,6 +145,7 @@ export class Editing {
 export interface Typed {
   changes: Record<string, string>;
   from: string | null;
+  said: boolean;
   why: string;
   /** The record as it was when the first change was typed. */
   base: RecordResponse;

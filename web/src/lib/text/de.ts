@@ -356,6 +356,8 @@ export const de: Messages = {
     changes: (n) => (n === 1 ? '1 Änderung' : `${n} Änderungen`),
     empty: 'leer',
     how: 'Ein Fehler berichtigt, oder eine Änderung ab einem Tag?',
+    sayHow: 'Sagen Sie, was es ist, dann wird gespeichert.',
+    folded: (n) => (n === 1 ? 'und ein weiteres, leeres' : `und ${word(n).toLowerCase()} weitere, leere`),
     fix: 'Berichtigung',
     from: (day) => `Ab ${day}`,
     fromDate: 'Ab',

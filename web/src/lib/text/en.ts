@@ -351,6 +351,8 @@ export const en = {
     changes: (n: number) => (n === 1 ? '1 change' : `${n} changes`),
     empty: 'empty',
     how: 'A mistake fixed, or a change from a date?',
+    sayHow: 'Say which it is, then it is saved.',
+    folded: (n: number) => (n === 1 ? 'and one more, empty' : `and ${word(n).toLowerCase()} more, empty`),
     fix: 'Fix',
     from: (day: string) => `From ${day}`,
     fromDate: 'From',

@@ -1,5 +1,5 @@
 <script lang="ts" generics="Item">
-  import { createWindowVirtualizer, defaultRangeExtractor, type Range } from '@tanstack/svelte-virtual';
+  import { createWindowVirtualizer, defaultRangeExtractor, type Range, type Virtualizer } from '@tanstack/svelte-virtual';
   import { tick, untrack, type Snippet } from 'svelte';
   import { get } from 'svelte/store';
 
@@ -24,8 +24,11 @@
     count: few ? 0 : items.length,
     estimateSize: () => height,
     getItemKey: (index: number) => id(items[index]!),
-    overscan: 8,
+    overscan: 6,
     scrollMargin: above,
+    // Measured when the browser has laid it out anyway: asking at once would have it lay out the page once a row.
+    measureElement: (element: HTMLElement, entry: ResizeObserverEntry | undefined, rows: Virtualizer<Window, HTMLElement>) =>
+      Math.round(entry?.borderBoxSize[0]?.blockSize ?? rows.measurementsCache[rows.indexFromElement(element)]?.size ?? height),
     rangeExtractor: (range: Range) => {
       const shown = defaultRangeExtractor(range);
       return kept < 0 || kept >= range.count || shown.includes(kept) ? shown : [...shown, kept].sort((a, b) => a - b);
@@ -70,7 +73,7 @@
           role="presentation"
           data-index={place.index}
           use:measured
-          class="absolute inset-x-0 top-0"
+          class="absolute inset-x-0 top-0 [contain:layout_style]"
           style:transform="translateY({place.start - $virtual.options.scrollMargin}px)"
         >
           {@render row(item, place.index)}
