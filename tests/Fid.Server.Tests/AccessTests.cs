@@ -46,6 +46,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/people/{id:guid}/merge"] = Coordinators,
         ["DELETE /api/people/merges/{id:guid}"] = Coordinators,
         ["GET /api/intake"] = Coordinators,
+        ["GET /api/intake/waiting"] = Coordinators,
         ["PUT /api/intake/feed"] = ["piet"],
         ["POST /api/intake/pull"] = Coordinators,
         ["POST /api/intake/{id:guid}/decline"] = Coordinators,

@@ -50,6 +50,45 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
             .Select(p => $"{p!.Text("field")} {p!.Text("before")} {p!.Text("now")}").Order(StringComparer.Ordinal)];
     }
 
+    [Fact]
+    public async Task What_recruiting_says_is_marked_as_such_and_a_later_start_site_or_role_is_noticed()
+    {
+        await using var feed = await Feed.StartAsync();
+        using var orla = await ConnectedAsync(feed);
+        feed.Candidates = """{"candidates":[{"id":"m/1","givenName":"Milo","familyName":"Marked","email":"milo@example.org","role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"}]}""";
+        await PullAsync(orla);
+        (await WaitingAsync()).ShouldBe((1, 0));
+        var id = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!["candidate"]!.Text("id") == "m/1")!.Text("id");
+        var request = HirePathTests.NewHire("Milo", "Corrected");
+        (request["candidate"], request["start"], request["typed"]!["email"]) = (id, "2027-04-05", "MILO@example.org");
+        using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
+        var hire = await opened.JsonAsync();
+        var record = await orla.GetAsync($"/api/records/{hire["employmentId"]}");
+        // What was typed over it is the coordinator's.
+        new[] { "given_name", "email", "site", "family_name" }.Select(f => Records.Field(record, f)["source"]!.Text("kind")).ShouldBe(["recruiting", "recruiting", "recruiting", "typed"]);
+
+        feed.Candidates = feed.Candidates.Replace("2027-04-05", "2027-04-19", StringComparison.Ordinal).Replace("Skerry Pier", "The Yard", StringComparison.Ordinal).Replace("Deckhand", "Ticket clerk", StringComparison.Ordinal);
+        await PullAsync(orla);
+        (await WaitingAsync()).ShouldBe((0, 1));
+        (await ProposalsAsync()).ShouldBe(["role Deckhand > Ticket clerk by hand", "site Skerry Pier > The Yard", "start_date 2027-04-05 > 2027-04-19 by hand"]);
+        using (var refused = await SettleAsync(take: ["start_date"], leave: [])) (await refused.ErrorsAsync()).ShouldBe([("/take/start_date", "by-hand")]);
+        (await SettleAsync(take: ["site"], leave: ["role"])).EnsureSuccessStatusCode();
+        var site = Records.Field(await orla.GetAsync($"/api/records/{hire["employmentId"]}"), "site");
+        (site.Text("value"), site["source"]!.Text("kind"), site.Text("since")).ShouldBe(("yard", "recruiting", "2027-04-05"));
+        // Moved where recruiting has it, the start asks for nothing more.
+        var version = (await orla.GetAsync($"/api/hires/{hire["id"]}")).Text("version");
+        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-19", why = "As recruiting says" }, version)).EnsureSuccessStatusCode();
+        (await ProposalsAsync()).ShouldBeEmpty();
+        (await WaitingAsync()).ShouldBe((0, 0));
+
+        Task<HttpResponseMessage> SettleAsync(string[] take, string[] leave) => orla.SendAsync("POST", $"/api/intake/{id}/proposals", new { take, leave });
+        async Task<(int, int)> WaitingAsync() => await orla.GetAsync("/api/intake/waiting") is var w ? (await OfHereAsync(w, "waiting"), w["changed"]!.GetValue<int>()) : default;
+        // Other tests of this class leave candidates waiting.
+        async Task<int> OfHereAsync(JsonNode w, string what) => w[what]!.GetValue<int>() - (int)(long)(await firm.Database.AskAsync("select count(*) from intake_candidates where state = 'Waiting' and source_id <> 'm/1'"))!;
+        async Task<string[]> ProposalsAsync() => [.. (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!.Text("id") == id)!["proposals"]!.AsArray()
+            .Select(p => $"{p!.Text("field")} {p!.Text("before")} > {p!.Text("now")}{(p!["takesOver"]!.GetValue<bool>() ? "" : " by hand")}").Order(StringComparer.Ordinal)];
+    }
+
     [Theory]
     [InlineData("down", 3, "It answered 503.")]
     [InlineData("slow", 3, "It did not answer in time.")]

@@ -123,7 +123,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         // What the firm knows of the person stays as it is; what was typed anew holds from today.
         var set = (await _fields.LiveAsync(cancellation)).Set;
         var record = await records.AddNewAsync(employment, values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Employment), change, today, cancellation);
-        var edits = values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Person && v.Source == Layer.Typed).Select(v => new FieldEdit(v.Field, v.Value, v.Source, today)).ToList();
+        var edits = values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Person && v.Source is Layer.Typed or HireOrigin.FromRecruiting).Select(v => new FieldEdit(v.Field, v.Value, v.Source, today)).ToList();
         await records.EditAsync(employment, record, edits, change, today, cancellation);
         return hire;
     }

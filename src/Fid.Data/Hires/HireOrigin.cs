@@ -16,6 +16,9 @@ public sealed record HireOrigin(
     /// <summary>The source of something taken over from the person's earlier stint.</summary>
     public const string Reused = "reused";
 
+    /// <summary>The source of what the recruiting feed said.</summary>
+    public const string FromRecruiting = "recruiting";
+
     /// <summary>Before a colleague's employee number, the source of what was copied from them.</summary>
     public const string LikePrefix = "like:";
 

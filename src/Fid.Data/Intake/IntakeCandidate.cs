@@ -53,7 +53,10 @@ public enum IntakeState
 public sealed record FeedCandidate(
     string Id, string? GivenName, string? FamilyName, LocalDate? BirthDate, string? Email, string? Phone, string? Role, string? Site, LocalDate? Start)
 {
-    /// <summary>What of it becomes values of the record, by field.</summary>
+    /// <summary>The name under which a change of what somebody was recruited for is told; no field of the record.</summary>
+    public const string RoleField = "role";
+
+    /// <summary>What of it can come to be said otherwise after a hire was opened, by field of the record, and the role.</summary>
     public IReadOnlyDictionary<string, string?> Fields => new Dictionary<string, string?>
     {
         ["given_name"] = GivenName,
@@ -61,6 +64,9 @@ public sealed record FeedCandidate(
         ["birth_date"] = BirthDate?.ToString("uuuu-MM-dd", null),
         ["email"] = Email,
         ["phone"] = Phone,
+        ["site"] = Site,
+        ["start_date"] = Start?.ToString("uuuu-MM-dd", null),
+        [RoleField] = Role,
     };
 }
 

@@ -21,7 +21,7 @@ internal static class LiveEndpoint
     /// <summary>Reads rights anew for each change: a stream stays open longer than many of them last.</summary>
     private sealed class LiveListener(ClaimsPrincipal user, IServiceScopeFactory scopes, FirmClock clock) : ILiveListener
     {
-        private const string Hire = "hire:", Record = "record:", Import = "import:";
+        private const string Hire = "hire:", Record = "record:", Import = "import:", Intake = "intake";
 
         public async Task<IReadOnlyList<string>?> MayHearAsync(IReadOnlyList<string> changes, CancellationToken cancellation)
         {
@@ -48,7 +48,7 @@ internal static class LiveEndpoint
                 var by = user.Id();
                 imports = user.MayCoordinate() ? [.. await db.ImportRuns.Where(r => imports.Contains(r.Id) && (r.List != PeopleTarget.Key || r.ById == by)).Select(r => r.Id).ToListAsync(cancellation)] : [];
             }
-            return [.. changes.Where(c => !c.Contains(':', StringComparison.Ordinal) || Of(c, Hire, hires) || Of(c, Record, records) || Of(c, Import, imports))];
+            return [.. changes.Where(c => (!c.Contains(':', StringComparison.Ordinal) && (c != Intake || user.MayCoordinate())) || Of(c, Hire, hires) || Of(c, Record, records) || Of(c, Import, imports))];
         }
 
         private static HashSet<Guid> Ids(IReadOnlyList<string> changes, string kind) =>

@@ -9,6 +9,7 @@ using Fid.Data.Exchange;
 using Fid.Data.Hires;
 using Fid.Data.Intake;
 using Fid.Data.People;
+using Fid.Server.Intake;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -202,7 +203,23 @@ internal static class NewHire
         var typed = entries.Values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
         var drafted = await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation, from.Answer);
         problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template" }));
-        return new Prepared(drafted.Answer, problems);
+        return new Prepared(drafted.Answer is { } draft && request.Candidate is { } candidate ? await FromRecruitingAsync(draft, candidate, db, cancellation) : drafted.Answer, problems);
+    }
+
+    // What came from recruiting and was left as it came says so; what was typed over it does not.
+    private static async Task<HireDraft> FromRecruitingAsync(HireDraft draft, Guid id, FidDb db, CancellationToken cancellation)
+    {
+        if (await db.IntakeCandidates.AsNoTracking().SingleOrDefaultAsync(c => c.Id == id, cancellation) is not { } candidate) return draft;
+        var said = candidate.Now.Fields;
+        var site = await SiteNames.FindAsync(db, candidate.Now.Site, cancellation);
+        return draft with
+        {
+            Values = draft.Values.ToDictionary(
+                v => v.Key, v => v.Value.From == Core.Templates.Layer.Typed && Said(v.Key) is { } words && TextRules.Fold(words) == TextRules.Fold(v.Value.Value.ToString())
+                    ? v.Value with { From = HireOrigin.FromRecruiting } : v.Value, StringComparer.Ordinal),
+        };
+
+        string? Said(string field) => field == "site" ? site : said.GetValueOrDefault(field);
     }
 
     private static Dictionary<string, JsonElement> Facts(HireDraft draft, LocalDate? start)

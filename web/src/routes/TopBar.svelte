@@ -5,7 +5,12 @@
   import Key from '$lib/ui/Key.svelte';
   import Mark from '$lib/ui/Mark.svelte';
 
+  import { waitingQuery } from '$lib/hires/waiting';
+  import { createQuery } from '@tanstack/svelte-query';
+
   let { goAnywhere, showKeys }: { goAnywhere: () => void; showKeys: () => void } = $props();
+  const intake = createQuery(() => waitingQuery(session.coordinates));
+  const waiting = $derived((intake.data?.waiting ?? 0) + (intake.data?.changed ?? 0));
   let you = $state<HTMLDetailsElement>();
 
   const places = $derived([
@@ -40,7 +45,10 @@
           aria-current={isHere(place) ? 'page' : undefined}
           class="border-b-4 py-2 text-sm font-semibold {isHere(place)
             ? 'border-sea text-ink'
-            : 'text-soft hover:text-ink border-transparent'}">{place.name}</a
+            : 'text-soft hover:text-ink border-transparent'}"
+          >{place.name}{#if place.href === '/exchange' && waiting > 0}<span class="text-ochre ml-1 text-xs" aria-hidden="true"
+              >{waiting}</span
+            ><span class="sr-only">, {text.t.top.fromRecruiting(waiting)}</span>{/if}</a
         >
       {/each}
     </nav>

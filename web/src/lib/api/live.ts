@@ -43,6 +43,9 @@ function open(client: QueryClient): EventSource {
       case 'import':
         again('imports');
         break;
+      case 'intake':
+        again('intake');
+        break;
       default:
         again('arrivals');
         again('tasks');

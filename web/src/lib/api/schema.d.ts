@@ -1326,6 +1326,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/intake/waiting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeWaiting"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/intake/feed": {
         parameters: {
             query?: never;
@@ -6356,7 +6391,7 @@ export interface components {
             /** @description The code or the name of a site. */
             site: null | string;
             start: null | components["schemas"]["LocalDate"];
-            /** @description What of it becomes values of the record, by field. */
+            /** @description What of it can come to be said otherwise after a hire was opened, by field of the record, and the role. */
             fields?: null | {
                 [key: string]: string;
             };
@@ -6756,6 +6791,19 @@ export interface components {
          * @enum {unknown}
          */
         IntakeState: "waiting" | "taken" | "declined";
+        /** @description What of recruiting waits for somebody. */
+        IntakeWaiting: {
+            /**
+             * Format: int32
+             * @description Candidates for whom no hire was opened yet.
+             */
+            waiting: number;
+            /**
+             * Format: int32
+             * @description Hires of whose candidates the feed says something otherwise since.
+             */
+            changed: number;
+        };
         JobCertificate: {
             name: string;
             essential: boolean;
@@ -7303,9 +7351,12 @@ export interface components {
         };
         /** @description What the feed says otherwise since the hire was opened. */
         ProposalResponse: {
+            /** @description The key of a field, or "role". */
             field: string;
             before: null | string;
             now: null | string;
+            /** @description Whether it can be taken over as it is; a start is moved with its checklist instead. */
+            takesOver: boolean;
         };
         PublishedResponse: {
             /**

@@ -80,7 +80,6 @@
   );
 </script>
 
-<!-- svelte-ignore a11y_no_static_element_interactions (the key is the field's, wherever in it the focus is) -->
 <div
   class={wide ? 'min-[28rem]:col-span-2' : ''}
   onkeydowncapture={(e) => {

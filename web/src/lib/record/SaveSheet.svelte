@@ -44,7 +44,7 @@
     };
     const from = {
       on: isSaid && editing.from !== null,
-      label: t.fromDate,
+      label: t.from(text.shortDay(editing.from ?? record.asOf)),
       take: async () => {
         editing.say(editing.from ?? record.asOf);
         await tick();

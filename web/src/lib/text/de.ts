@@ -41,6 +41,8 @@ export const de: Messages = {
     admin: 'Verwaltung'
   },
   top: {
+    fromRecruiting: (n) =>
+      n === 1 ? 'Eine Person aus der Personalsuche wartet auf Sie' : `${word(n)} Personen aus der Personalsuche warten auf Sie`,
     account: 'Dein Konto',
     goTo: 'Gehe zu…',
     main: 'Orte',
@@ -429,6 +431,7 @@ export const de: Messages = {
     and: 'und'
   },
   problems: {
+    'by-hand': 'Tun Sie das in der Checkliste, oder lassen Sie es, wie es ist.',
     fallback: 'Das ging nicht. Nichts wurde gespeichert.',
     unread: 'Das konnte nicht gezeigt werden.',
     unsure: 'Es ist nicht sicher, ob das gespeichert wurde. Sieh gleich nach, was da ist, oder sende es noch einmal.',

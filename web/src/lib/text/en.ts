@@ -39,6 +39,8 @@ export const en = {
     admin: 'Admin'
   },
   top: {
+    fromRecruiting: (n: number) =>
+      n === 1 ? 'One candidate from recruiting waits for you' : `${word(n)} candidates from recruiting wait for you`,
     account: 'Your account',
     goTo: 'Go to…',
     main: 'Places',
@@ -425,6 +427,7 @@ export const en = {
     and: 'and'
   },
   problems: {
+    'by-hand': 'Do this in the checklist, or leave it as it is.',
     fallback: 'That did not work. Nothing was saved.',
     unread: 'This could not be shown.',
     unsure: 'It is not sure whether this was saved. Look at what is there in a moment, or send it again.',

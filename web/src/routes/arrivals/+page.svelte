@@ -6,6 +6,7 @@
   import Rope from '$lib/drawing/Rope.svelte';
   import TimeAxis from '$lib/drawing/TimeAxis.svelte';
   import { TimeScale } from '$lib/drawing/TimeScale';
+  import { waitingQuery } from '$lib/hires/waiting';
   import { keys } from '$lib/keys/keys.svelte';
   import { dayNumber } from '$lib/text/dates';
   import { text } from '$lib/text/index.svelte';
@@ -19,6 +20,8 @@
   import HireSheet from './HireSheet.svelte';
 
   const arrivals = createQuery(() => ({ queryKey: ['arrivals'], queryFn: () => data(api.GET('/api/arrivals')) }));
+  const intake = createQuery(() => waitingQuery(session.coordinates));
+  const fromRecruiting = $derived((intake.data?.waiting ?? 0) + (intake.data?.changed ?? 0));
   const t = $derived(text.t.arrivals);
 
   let filter = $state<Filter>('all');
@@ -106,6 +109,11 @@
             onclick={() => (filter = filter === 'notReady' ? 'all' : 'notReady')}>{t.notReady(notReady)}</button
           >{/if}
       </h1>
+      {#if fromRecruiting > 0}
+        <p class="order-last w-full">
+          <a class="link text-ochre font-semibold" href="/exchange/intake">{text.t.top.fromRecruiting(fromRecruiting)}</a>
+        </p>
+      {/if}
       {#if session.coordinates}<Button look="primary" key="n" onclick={newHire}>{t.newHire}</Button>{/if}
     </div>
 

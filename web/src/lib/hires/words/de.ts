@@ -86,6 +86,7 @@ export const de: typeof en = {
     becomes: (what) => `wird ${what}`,
     noTemplate: (role) => `keine Vorlage heißt ${role}`,
     noSite: (site) => `kein Standort heißt ${site}`,
+    role: 'Rolle',
     proposals: 'Seither anders gesagt',
     proposal: (field, now) => `${field} ist jetzt ${now}`,
     takeOver: 'Übernehmen',

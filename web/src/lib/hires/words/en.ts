@@ -87,6 +87,7 @@ export const en = {
     becomes: (what: string) => `becomes ${what}`,
     noTemplate: (role: string) => `no template is called ${role}`,
     noSite: (site: string) => `no site is called ${site}`,
+    role: 'Role',
     proposals: 'Said otherwise since',
     proposal: (field: string, now: string) => `${field} is now ${now}`,
     takeOver: 'Take over',

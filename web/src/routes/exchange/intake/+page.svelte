@@ -3,6 +3,7 @@
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { fieldTitle } from '$lib/fields/labels.svelte';
+  import MoveStart from '$lib/hires/MoveStart.svelte';
   import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
   import { words } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
@@ -23,6 +24,12 @@
   const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
   const options = optionsQuery();
   let busy = $state(false);
+  let moving = $state<{ hire: string; to: string | null; open: boolean }>();
+  const said = (field: string, what: string | null) => (what === null ? w.merge.nothing : field === 'start_date' ? text.day(what) : what);
+  $effect(() => {
+    // A start that was moved is settled.
+    if (moving && !moving.open) void client.invalidateQueries({ queryKey: ['intake'] });
+  });
   let declining = $state<string>();
   let why = $state('');
   let typedAddress = $state<string>();
@@ -157,11 +164,17 @@
             <li class="border-rule flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b py-2">
               <a class="w-56 font-semibold hover:underline" href="/hires/{c.hireId}/record">{c.hireName ?? name(c)}</a>
               <span class="flex-1"
-                >{w.intake.proposal(fieldTitle(p.field), p.now ?? '')}
-                <span class="text-soft text-xs">{p.before ?? w.merge.nothing}</span></span
+                >{w.intake.proposal(p.field === 'role' ? w.intake.role : fieldTitle(p.field), said(p.field, p.now))}
+                <span class="text-soft text-xs">{said(p.field, p.before)}</span></span
               >
               <Button disabled={busy} onclick={() => settle(c, p.field, false)}>{w.intake.leave}</Button>
-              <Button look="primary" disabled={busy} onclick={() => settle(c, p.field, true)}>{w.intake.takeOver}</Button>
+              {#if p.takesOver}
+                <Button look="primary" disabled={busy} onclick={() => settle(c, p.field, true)}>{w.intake.takeOver}</Button>
+              {:else if p.field === 'start_date'}
+                <Button look="primary" disabled={busy} onclick={() => (moving = { hire: c.hireId!, to: p.now, open: true })}
+                  >{w.outcome.move}</Button
+                >
+              {/if}
             </li>
           {/each}
         {/each}
@@ -238,4 +251,7 @@
       </section>
     </div>
   </div>
+{/if}
+{#if moving}
+  {#key moving.hire + moving.to}<MoveStart bind:open={moving.open} id={moving.hire} to={moving.to} />{/key}
 {/if}
