@@ -26,7 +26,7 @@ internal static class HiresMeasure
         await using var source = FidDatabase.Source(connection);
         await using var db = FidDatabase.Open(source);
         var writer = new RecordWriter(db, new SensitiveValues(new EphemeralDataProtectionProvider()));
-        var targets = new ImportTargets(db, writer, new HireOpening(db, writer));
+        var targets = new ImportTargets(db, writer, new HireOpening(db, writer), new HireClosing(writer, new Notices(db)), new PeopleIndex());
         var orla = await db.UserRoles.Join(db.Roles, u => u.RoleId, r => r.Id, (u, r) => new { u.UserId, r.Name }).Where(u => u.Name == Roles.Coordinator).Select(u => u.UserId).FirstAsync();
         var sites = await db.ListEntries.Where(e => e.List == "sites" && !e.Retired).Select(e => e.Code).OrderBy(c => c).ToArrayAsync();
         var sheet = new StringBuilder("Role template,Start,Given name,Family name,E-mail,Site\n");

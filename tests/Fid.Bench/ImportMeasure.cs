@@ -59,7 +59,7 @@ internal static class ImportMeasure
         var began = Stopwatch.GetTimestamp();
         await files.KeepAsync(run, new MemoryStream(sheet), default);
         var writer = new RecordWriter(db, new SensitiveValues(new EphemeralDataProtectionProvider()));
-        var (targets, today) = (new ImportTargets(db, writer, new HireOpening(db, writer)), now.InUtc().Date);
+        var (targets, today) = (new ImportTargets(db, writer, new HireOpening(db, writer), new HireClosing(writer, new Notices(db)), new PeopleIndex()), now.InUtc().Date);
         await new ImportCheck(db, source, files, seals, targets).ReadAsync(run, today, default);
         await new ImportCommit(db, source, targets).CommitAsync(run, new Author(null, "bench", now, "exchange"), today, default);
         var time = Stopwatch.GetElapsedTime(began).TotalMilliseconds;

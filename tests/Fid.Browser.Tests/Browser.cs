@@ -115,9 +115,15 @@ public sealed class Browser : IDisposable
     private IWebElement? Item(string heading) =>
         _driver.FindElements(By.TagName("li")).FirstOrDefault(i => i.FindElements(By.TagName("h2")).Any(h => h.Text.StartsWith(heading, StringComparison.Ordinal)));
 
+    /// <summary>Lays out the fields of a record that are folded away because they are empty and may stay so.</summary>
+    public void Unfold()
+    {
+        while (_driver.FindElements(By.TagName("button")).FirstOrDefault(b => b.Displayed && b.Text.EndsWith("more, empty", StringComparison.Ordinal)) is { } fold) fold.Click();
+    }
+
     /// <summary>The row that holds a text.</summary>
     public IWebElement Row(string containing) =>
-        See(() => _driver.FindElements(By.CssSelector("[role=row], li")).FirstOrDefault(r => r.Text.Contains(containing, StringComparison.Ordinal)), $"a row with {containing}");
+        See(() => _driver.FindElements(By.CssSelector("[role=row], [role=listitem], li")).FirstOrDefault(r => r.Text.Contains(containing, StringComparison.Ordinal)), $"a row with {containing}");
 
     /// <summary>Picks an entry by typing part of it.</summary>
     public void Pick(string label, string typed, string entry)

@@ -104,7 +104,11 @@ public class MainPathTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.SeeText("1 change");
         orla.SeeText("€34,905"); // the reading follows: 17.90 × 37.5 × 52
         orla.Write("Badge", "12a");
+        // Not here yet, so that putting right what it begins with is the likelier; it is offered first, and has the focus.
         orla.Chord(Keys.Control, "s");
+        orla.SeeText("Say which it is, then it is saved.");
+        orla.Script("return document.activeElement.textContent").ShouldBe("Fix");
+        orla.Press(Keys.Enter);
         orla.SeeText("Enter 1 to 20 digits and nothing else.");
         orla.ValueOf("Pay rate").ShouldBe("17,90"); // nothing entered is lost
         orla.Write("Badge", "009999");
@@ -126,6 +130,7 @@ public class MainPathTests(PageFixture firm) : IClassFixture<PageFixture>
             browser.Link("Saoirse Lind").Click();
             browser.Link("Record").Click();
             browser.Until(() => browser.ValueOf("Given name") == "Saoirse");
+            browser.Unfold();
         }
         orla.Write("Town", "Corran");
         orla.Write("Street", "4 Slip Road");

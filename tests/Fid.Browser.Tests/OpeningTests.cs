@@ -82,6 +82,15 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.SeeText("2 cells are not right");
         orla.SeeText("Enter an e-mail address");
         orla.Fill("E-mail, row 2", "pavel@example.org");
+        // What was typed in the row below stays; emptied, it is filled, and that alone is taken back.
+        orla.Part("Start, row 2").SendKeys(Keys.Control + "d");
+        orla.SeeText("One cell was filled already and stays");
+        orla.Fill("Start, row 3", Keys.Backspace);
+        orla.Part("Start, row 2").SendKeys(Keys.Control + "d");
+        orla.Until(() => orla.Part("Start, row 3").GetDomProperty("value") == "19/4");
+        orla.Part("Start, row 2").SendKeys(Keys.Control + "z");
+        orla.Until(() => orla.Part("Start, row 3").GetDomProperty("value") == "");
+        orla.Part("E-mail, row 2").GetDomProperty("value").ShouldBe("pavel@example.org");
         orla.Part("Start, row 2").SendKeys(Keys.Control + "d");
         orla.SeeNo("are not right");
         orla.SeeNo("is not right");

@@ -176,6 +176,6 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["id"] = Guid.NewGuid().ToString(),
         ["template"] = "deckhand",
         ["start"] = "2027-03-08",
-        ["typed"] = new JsonObject { ["given_name"] = given, ["family_name"] = family, ["email"] = "somebody@example.org", ["site"] = "skerry" },
+        ["typed"] = new JsonObject { ["given_name"] = given, ["family_name"] = family, ["email"] = $"{given}.{family}@example.org".Replace(' ', '.').Replace('\'', '.'), ["site"] = "skerry" },
     };
 }

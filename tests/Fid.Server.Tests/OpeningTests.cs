@@ -104,6 +104,39 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task Nothing_is_opened_while_it_is_not_said_whether_somebody_is_known_or_stands_in_two_rows()
+    {
+        using var orla = await firm.As("orla");
+        var first = HirePathTests.NewHire("Ottilie", "Undecided");
+        (await orla.SendAsync("POST", "/api/hires", first.ToJsonString())).StatusCode.ShouldBe(HttpStatusCode.Created);
+        // Under way already, and typed again by somebody else.
+        var again = HirePathTests.NewHire("OTTILIE", "Undecided");
+        using (var refused = await orla.SendAsync("POST", "/api/hires", again.ToJsonString())) (await refused.ErrorsAsync()).ShouldBe([("/person", "undecided")]);
+
+        JsonObject[] rows = [HirePathTests.NewHire("Runa", "Twofold"), HirePathTests.NewHire("Runa", "Twofold"), again];
+        string Body() => new JsonObject { ["hires"] = new JsonArray([.. rows.Select(h => h.DeepClone())]) }.ToJsonString();
+        var seen = (await PreviewAsync())["rows"]!.AsArray();
+        seen.Select(r => (int?)r!["twin"]).ShouldBe([null, 0, null]);
+        var known = seen[2]!["known"]!.Text("personId");
+        using (var refused = await orla.SendAsync("POST", "/api/hires/many", Body()))
+            (await refused.ErrorsAsync()).ShouldBe([("/hires/1/person", "twice"), ("/hires/2/person", "undecided")]);
+        (await firm.Database.AskAsync("select count(*) from records_now where family_name = 'Twofold'")).ShouldBe(0L);
+
+        rows[1]["notThese"] = new JsonArray(rows[0].Text("id"));
+        again["notThese"] = new JsonArray(known);
+        seen = (await PreviewAsync())["rows"]!.AsArray();
+        seen.ShouldAllBe(r => r!["twin"] == null && r!["known"] == null);
+        using var opened = await orla.SendAsync("POST", "/api/hires/many", Body());
+        opened.StatusCode.ShouldBe(HttpStatusCode.OK, await opened.Content.ReadAsStringAsync());
+
+        async Task<JsonNode> PreviewAsync()
+        {
+            using var preview = await orla.SendAsync("POST", "/api/hires/many/preview", Body());
+            return await preview.JsonAsync();
+        }
+    }
+
+    [Fact]
     public async Task Many_are_opened_all_or_none_with_what_is_wrong_at_its_cell()
     {
         using var orla = await firm.As("orla");

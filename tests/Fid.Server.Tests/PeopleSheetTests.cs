@@ -107,7 +107,57 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         records.Select(r => Records.Field(r, "badge")["value"]!.ToString()).Distinct().Count().ShouldBe(2);
         records.ShouldAllBe(r => Records.Field(r, "holiday_calendar")["value"]!.ToString() == "islands");
         (await orla.GetAsync($"/api/hires/{hires[0]!.Text("id")}"))["tasks"]!.AsArray().Count.ShouldBeGreaterThan(20);
-        (await orla.OnAsync(run, "POST", "undo")).Text("failure").ShouldBe("hires:2");
+
+        // As long as nobody has worked on them they come to nothing again, all or none.
+        var first = hires[0]!;
+        (await orla.SendAsync("PUT", $"/api/hires/{first.Text("id")}/tasks/radio-order/done", new { done = (string?)null })).EnsureSuccessStatusCode();
+        (await orla.OnAsync(run, "POST", "undo")).Text("failure").ShouldBe("changed:" + records[0].Text("number"));
+        (await orla.GetAsync("/api/arrivals"))["hires"]!.AsArray().Count(h => h!.Text("familyName") is "Osei" or "Lund").ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Hires_opened_from_a_sheet_and_left_alone_come_to_nothing_again()
+    {
+        using var orla = await firm.As("orla");
+        var run = await orla.ImportAsync("people", "Role template,Given name,Family name,E-mail,Start date,Site\nDeckhand,Uma,Undone,uma@example.org,2027-05-03,skerry\nDeckhand,Ugo,Undone,ugo@example.org,2027-05-03,skerry\n");
+        run = await orla.OnAsync(run, "POST", "commit", new { onlyGood = false });
+        (await OpenAsync()).ShouldBe(2L);
+        run = await orla.OnAsync(run, "POST", "undo");
+        (run.Text("state"), await OpenAsync()).ShouldBe(("undone", 0L));
+        (await firm.Database.AskAsync("select string_agg(distinct outcome || ' ' || outcome_why, '; ') from hires h join records_now r using (employment_id) where family_name = 'Undone'")).ShouldBe("Withdrawn sheet.csv");
+
+        async Task<object?> OpenAsync() => await firm.Database.AskAsync("select count(*) from hires h join records_now r using (employment_id) where family_name = 'Undone' and closed is null");
+    }
+
+    [Fact]
+    public async Task Of_a_row_that_may_be_somebody_known_or_of_another_row_it_is_asked_who_it_is()
+    {
+        using var orla = await firm.As("orla");
+        var here = (await orla.GetAsync("/api/arrivals"))["hires"]!.AsArray().Select(h => h!).First(h => h.Text("familyName") == "Varga");
+        var record = await orla.GetAsync($"/api/records/{here.Text("employmentId")}");
+        var email = Records.Field(record, "email").Text("value");
+        // Without a column for the number, since nobody thought of one; whoever is under way already is known as well.
+        var run = await orla.ImportAsync("people", "Role template,Given name,Family name,E-mail,Start date,Site\n" +
+            "Deckhand,June,Nakamura,jun.nakamura@example.org,2027-05-03,skerry\n" +
+            $"Deckhand,{here.Text("givenName")},{here.Text("familyName")},{email},2027-05-03,skerry\n" +
+            "Deckhand,Tove,Twice,tove@example.org,2027-05-03,skerry\nDeckhand,TOVE,TWICE,tove@example.org,2027-05-10,skerry\n");
+        run.Counts().ShouldBe([1, 0, 0, 3, 0], run.ToJsonString());
+        var (wrong, at) = (await orla.RowsAsync(run, "wrong"), run["columns"]!.AsArray().Count - 1);
+        wrong.Select(r => (r["number"]!.GetValue<int>(), r["problems"]![0]!.Text("code"), r["problems"]![0]!["at"]!.GetValue<int>(), r["problems"]![0]!.Text("suggestion")))
+            .ShouldBe([(1, "already-known", at, "new"), (2, "already-known", at, "new"), (4, "twice", at, "new")]);
+        var said = wrong[0]["problems"]![0]!.Text("detail");
+        said.ShouldContain("who was here before");
+        var number = said.Split(' ').Select(w => w.Trim(',', '.')).First(w => w.All(char.IsAsciiDigit));
+
+        run = await orla.OnAsync(run, "PUT", "cells", new { row = 1, column = at, text = number, allLike = false });
+        run = await orla.OnAsync(run, "PUT", "cells", new { row = 2, column = at, text = record.Text("number"), allLike = false });
+        run = await orla.OnAsync(run, "PUT", "cells", new { row = 4, column = at, text = "neu", allLike = false });
+        // A second stint beside one that goes on is not opened from a sheet.
+        (await orla.RowsAsync(run, "wrong")).Select(r => (r["number"]!.GetValue<int>(), r["problems"]![0]!.Text("code"))).ShouldBe([(2, "works-here")]);
+        run = await orla.OnAsync(run, "POST", "commit", new { onlyGood = true });
+        run.Text("state").ShouldBe("committed");
+        (await firm.Database.AskAsync("select count(distinct person_id) from records_now where family_name ilike 'twice'")).ShouldBe(2L);
+        (await firm.Database.AskAsync($"select count(*) from employments where person_id = (select person_id from employments where number = '{number}')")).ShouldBe(3L);
     }
 
     private static async Task<Func<Stream>> Opened(Caller caller, string path)

@@ -12,6 +12,8 @@ public sealed class CellSuggestions(ListDefinition list, EntryIndex index)
     /// <summary>The entry or option that is nearest to what a cell says; null where none comes near.</summary>
     public string? For(EntryProblem problem, string cell)
     {
+        // Mostly somebody who only looks known: whoever does come back has a number to put there.
+        if (problem.Code is "already-known" or "twice") return "new";
         if (list.Find(problem.Column) is not { } column) return null;
         if (column.Type == ColumnType.Choice) return Nearest.Find(cell, column.Options!.SelectMany(o => o.Label.All.Append(o.Value).Select(l => (l, o.Value))));
         if (column.List is null) return null;

@@ -21,7 +21,14 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
         if (first.Count == 0) throw new SheetException("The file is empty.");
         var header = HeaderAmong(target.Definition, first);
         run.Headers = [.. first[header].Select((h, i) => h.Trim().Length > 0 ? h.Trim() : $"({SheetWriter.Letters(i + 1)})")];
-        await MatchAsync(run, target, first.Skip(header + 1).ToList(), cancellation);
+        var sample = first.Skip(header + 1).ToList();
+        await MatchAsync(run, target, sample, cancellation);
+        // Where somebody may be known, the answer needs a cell to stand in.
+        if (run.Columns.Contains(PeopleTarget.Template) && !run.Columns.Contains(EntryReader.Code))
+        {
+            run.Headers = [.. run.Headers, await LanguageAsync(run, cancellation) == "de" ? "Personalnummer" : "Employee number"];
+            await MatchAsync(run, target, sample, cancellation);
+        }
         await CheckAsync(run, target, today, () => SheetFile.Rows(Open, cancellation).Skip(header + 1).Select((cells, i) => (i + 1, cells)), guess: true, cancellation);
 
         Stream Open() => new MemoryStream(file, writable: false);
@@ -68,11 +75,14 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
             run.MatchedBy = [.. memory.Columns.Select(c => c.Length > 0 ? nameof(MatchedBy.Memory) : nameof(MatchedBy.Nothing))];
             return;
         }
-        var language = await db.Users.Where(u => u.Id == run.ById).Select(u => u.Language).SingleOrDefaultAsync(cancellation) ?? "en";
+        var language = await LanguageAsync(run, cancellation);
         var matches = ColumnMatcher.Match(target.Definition, run.Headers, sample, (await target.SuggestionsAsync(cancellation)).IsEntry, language);
         run.Columns = [.. matches.Select(m => m.Column ?? "")];
         run.MatchedBy = [.. matches.Select(m => m.By.ToString())];
     }
+
+    private async Task<string> LanguageAsync(ImportRun run, CancellationToken cancellation) =>
+        await db.Users.Where(u => u.Id == run.ById).Select(u => u.Language).SingleOrDefaultAsync(cancellation) ?? "en";
 
     private async Task CheckAsync(ImportRun run, ImportTarget target, LocalDate today, Func<IEnumerable<(int Number, string[] Cells)>> rows, bool guess, CancellationToken cancellation)
     {

@@ -7,7 +7,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Data.Exchange;
 
 /// <summary>Everything a sheet can go into.</summary>
-public sealed class ImportTargets(FidDb db, RecordWriter writer, HireOpening opening)
+public sealed class ImportTargets(FidDb db, RecordWriter writer, HireOpening opening, HireClosing closing, PeopleIndex people)
 {
     /// <summary>What a key names, for somebody: of the people it takes what they may see, and changes what they may edit.</summary>
     public async Task<ImportTarget?> FindAsync(string key, Guid user, CancellationToken cancellation) =>
@@ -22,6 +22,6 @@ public sealed class ImportTargets(FidDb db, RecordWriter writer, HireOpening ope
     public async Task<PeopleTarget> PeopleAsync(Guid user, CancellationToken cancellation)
     {
         var roles = await db.UserRoles.Where(r => r.UserId == user).Join(db.Roles, u => u.RoleId, r => r.Id, (_, role) => role.Name!).ToListAsync(cancellation);
-        return new PeopleTarget(db, writer, opening, await new FieldBook(db).LiveAsync(cancellation), roles);
+        return new PeopleTarget(db, writer, opening, closing, people, await new FieldBook(db).LiveAsync(cancellation), roles);
     }
 }

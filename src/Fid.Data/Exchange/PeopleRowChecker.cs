@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.People;
 using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Lists;
@@ -26,18 +27,23 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly EntryIndex _index;
     private readonly IReadOnlyDictionary<Guid, ActiveRecord> _held;
     private readonly Dictionary<(string Field, string Value), Guid> _unique = [];
+    private readonly bool _isGerman;
+    private readonly PersonMatcher _known;
+    private readonly ILookup<Guid, Employment> _stints;
+    private readonly List<(int Number, PersonFacts Person)> _new = [];
     private readonly TemplateBook _templates;
     private readonly CalendarBook? _calendars;
     private readonly Dictionary<string, int> _seen = new(StringComparer.Ordinal);
 
     private PeopleRowChecker(
-        PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, List<Employment> employments, EntryIndex index, IReadOnlyDictionary<Guid, ActiveRecord> held, TemplateBook templates, CalendarBook? calendars)
+        PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, List<Employment> employments, EntryIndex index, IReadOnlyDictionary<Guid, ActiveRecord> held, TemplateBook templates, PersonMatcher known, CalendarBook? calendars, bool isGerman)
     {
-        _templates = templates;
+        (_templates, _known, _isGerman) = (templates, known, isGerman);
         (_target, _style, _emptyClears, _today, _index, _held, _calendars) = (target, style, run.EmptyClears, today, index, held, calendars);
         (_number, _template) = (Array.IndexOf(run.Columns, EntryReader.Code), Array.IndexOf(run.Columns, PeopleTarget.Template));
         _columns = [.. target.Fields.Select(f => (f, Array.IndexOf(run.Columns, f.Key))).Where(c => c.Item2 >= 0)];
         _byNumber = employments.ToDictionary(e => e.Number, StringComparer.OrdinalIgnoreCase);
+        _stints = employments.ToLookup(e => e.PersonId);
         _numberOf = employments.ToDictionary(e => e.Id.ToString(), e => e.Number, StringComparer.OrdinalIgnoreCase);
     }
 
@@ -49,8 +55,9 @@ internal sealed class PeopleRowChecker : IRowChecker
             await EntryIndex.LoadAsync(db, target.Definition, cancellation),
             // A sheet of nothing but new hires changes nobody.
             run.Columns.Contains(EntryReader.Code) ? (await ActiveRecords.LoadAsync(db, today, cancellation, run.HoldsFrom, former: true)).Records : new Dictionary<Guid, ActiveRecord>(),
-            await TemplateBook.LoadAsync(db, cancellation),
-            target.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null);
+            await TemplateBook.LoadAsync(db, cancellation), await target.KnownAsync(cancellation),
+            target.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null,
+            await db.Users.AnyAsync(u => u.Id == run.ById && u.Language == "de", cancellation));
         var unique = checker._columns.Where(c => c.Field.Unique).Select(c => c.Field.Key).ToArray();
         await foreach (var value in db.RecordValues.AsNoTracking().Where(v => unique.Contains(v.Field) && v.Known.UpperBoundInfinite).Select(v => new { v.Field, v.Value, v.OwnerId }).AsAsyncEnumerable().WithCancellation(cancellation))
             checker._unique[(value.Field, value.Value.GetRawText())] = value.OwnerId;
@@ -69,7 +76,7 @@ internal sealed class PeopleRowChecker : IRowChecker
     {
         var who = RowChecker.Cell(cells, _number);
         if (cells.All(string.IsNullOrWhiteSpace) || who.StartsWith(RowChecker.Example, StringComparison.OrdinalIgnoreCase)) return new ImportRow(number, cells, RowOutcome.Ignored, null, null, null, []);
-        if (who.Length == 0 && RowChecker.Cell(cells, _template) is { Length: > 0 } template) return CheckNew(number, cells, template);
+        if (RowChecker.Cell(cells, _template) is { Length: > 0 } template) return CheckNew(number, cells, template, who);
         if (who.Length == 0) return Wrong(new EntryProblem(EntryReader.Code, "missing", "Say by the employee number whose row this is, or name a role template to open a hire."));
         if (!_byNumber.TryGetValue(who, out var employment)) return Wrong(new EntryProblem(EntryReader.Code, "unknown-person", $"Nobody has the employee number {who}."));
         if (!_seen.TryAdd(employment.Number, number))
@@ -102,7 +109,7 @@ internal sealed class PeopleRowChecker : IRowChecker
         ImportRow Wrong(params EntryProblem[] problems) => new(number, cells, RowOutcome.Wrong, null, null, null, problems);
     }
 
-    private ImportRow CheckNew(int number, string[] cells, string said)
+    private ImportRow CheckNew(int number, string[] cells, string said, string who)
     {
         var hire = Guid.CreateVersion7();
         var problems = new List<EntryProblem>();
@@ -125,10 +132,46 @@ internal sealed class PeopleRowChecker : IRowChecker
             problems.AddRange(HireOpening.Needed.Where(f => !layered.Values.ContainsKey(f) && problems.All(p => p.Column != f)).Select(f => new EntryProblem(f, "missing", "Fill this in.")));
             values[PeopleTarget.Template] = JsonSerializer.SerializeToElement(template.Code);
         }
+        if (Whose(number, who, values, start, out var person) is { } undecided) problems.Add(undecided);
         if (problems.Count > 0) return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
         values[PeopleTarget.StartDate] = first;
+        if (person is { } known) values[PeopleTarget.StintOf] = JsonSerializer.SerializeToElement(known);
         return new ImportRow(number, cells, RowOutcome.New, hire, new RowContent("", "", null, JsonSerializer.Serialize(values)), null, []);
     }
+
+    // Somebody the firm may know, or who stands in the sheet already, is asked about: nothing is opened while that is not said.
+    private EntryProblem? Whose(int number, string who, Dictionary<string, JsonElement> values, LocalDate? start, out Guid? person)
+    {
+        person = null;
+        var facts = PeopleIndex.Facts(values);
+        if (who.Length > 0 && !IsNew(who))
+        {
+            if (!_byNumber.TryGetValue(who, out var stint)) return new EntryProblem(EntryReader.Code, "unknown-person", $"Nobody has the employee number {who}. Put “new” for somebody the firm does not know.");
+            if (IsHere(stint.PersonId, start)) return new EntryProblem(EntryReader.Code, "works-here", $"{who} works here then already. Take the row out, or open a second stint by hand.");
+            if (!_seen.TryAdd(stint.Number, number)) return new EntryProblem(EntryReader.Code, "duplicate-code", $"The number {stint.Number} stands in row {_seen[stint.Number]} already. Keep one of them.");
+            person = stint.PersonId;
+            return null;
+        }
+        var twin = PeopleIndex.SaysEnough(facts) ? _new.Find(n => new PersonMatcher([("", n.Person)]).Find(facts) is [{ IsSame: true }]) : default;
+        _new.Add((number, facts));
+        if (IsNew(who)) return null;
+        if (twin.Person is not null)
+            return Ask("twice", $"Row {twin.Number} says much the same person. Keep one of them, or put “new” as the employee number where they are two.",
+                $"Zeile {twin.Number} nennt fast dieselbe Person. Eine behalten, oder „neu“ als Personalnummer, wenn es zwei sind.");
+        if (PeopleIndex.WorthAsking(_known, facts).FirstOrDefault() is not { } match || _stints[Guid.Parse(match.Id)].MaxBy(e => e.Start) is not { } last) return null;
+        return IsHere(last.PersonId, start)
+            ? Ask("already-known", $"This may be {last.Number}, who works here or is about to. Take the row out, or put “new” where it is somebody else.",
+                $"Das könnte {last.Number} sein, schon da oder bald. Die Zeile weglassen, oder „neu“, wenn es jemand anderes ist.")
+            : Ask("already-known", $"This may be {last.Number}, who was here before. Put {last.Number} for a new stint of theirs, or “new” for somebody else.",
+                $"Das könnte {last.Number} sein, früher schon hier. {last.Number} eintragen, wenn es so ist, oder „neu“ für jemand anderen.");
+    }
+
+    // With numbers in it, so that no sentence of the interface can stand for it.
+    private EntryProblem Ask(string code, string english, string german) => new(EntryReader.Code, code, _isGerman ? german : english);
+
+    private bool IsHere(Guid person, LocalDate? start) => _stints[person].Any(e => e.GoesOn(start ?? _today));
+
+    private static bool IsNew(string who) => TextRules.Fold(who) is "new" or "neu";
 
     // By code or name, in any capitals.
     private RoleTemplate? Opening(string said)

@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.People;
 using Fid.Data.Changes;
 using Fid.Data.Fields;
 using Fid.Data.Hires;
@@ -17,9 +18,9 @@ namespace Fid.Data.Exchange;
 /// <summary>
 /// The firm's people, as what a sheet goes into: a row for each employment, known by its employee number, with a column for every
 /// field that somebody with certain roles may see. What they may not edit can stand in the sheet, and may not differ there. A row
-/// without a number and with a role template opens a hire.
+/// with a role template opens a hire: of a newcomer without a number, or of somebody known as a new stint under theirs.
 /// </summary>
-public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening opening, LiveFields fields, IReadOnlyCollection<string> roles) : ImportTarget
+public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening opening, HireClosing closing, PeopleIndex people, LiveFields fields, IReadOnlyCollection<string> roles) : ImportTarget
 {
     /// <summary>The people's name among what sheets go into.</summary>
     public const string Key = EntryCheck.People;
@@ -32,7 +33,9 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
     private ListDefinition? _definition;
 
     private static readonly ListColumn TemplateColumn = new(
-        Template, ColumnType.Text, new Label("Role template", "Rollenvorlage"), new Label("To open a hire: the template it starts from. Leave the employee number empty.", "Um eine Einstellung zu öffnen: die Vorlage, mit der sie beginnt. Die Personalnummer leer lassen."));
+        Template, ColumnType.Text, new Label("Role template", "Rollenvorlage"), new Label(
+            "To open a hire: the template it starts from. Leave the employee number empty; give it for a new stint of somebody known, or “new” where somebody only looks known.",
+            "Um eine Einstellung zu öffnen: die Vorlage, mit der sie beginnt. Die Personalnummer leer lassen; sie angeben, wenn jemand Bekanntes wiederkommt, oder „neu“, wenn jemand nur bekannt aussieht."));
 
     /// <summary>The fields that have a column, in the order in which they are configured.</summary>
     public IReadOnlyList<FieldDefinition> Fields { get; } = [.. fields.Sections.SelectMany(s => fields.Set.Fields.Where(f => f.Section == s.Key))
@@ -58,7 +61,16 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
     /// <summary>The column of the first day, which only a row that opens a hire sets.</summary>
     public const string StartDate = "start_date";
 
+    /// <summary>Among the values of a row that opens a hire, the id of the person it is a new stint of; no column has it.</summary>
+    internal const string StintOf = "stint_of";
+
     internal FieldSet Set => fields.Set;
+
+    /// <summary>Finds who of the firm somebody is, by what whoever began the import may see; nobody where names may not be seen.</summary>
+    internal async Task<PersonMatcher> KnownAsync(CancellationToken cancellation) =>
+        Sees("given_name") && Sees("family_name") ? await people.MatcherAsync(db, Sees, cancellation) : new PersonMatcher([]);
+
+    private bool Sees(string field) => fields.Set.Find(field) is { } known && known.AccessOf(roles) != FieldAccess.None;
 
     internal bool MayEdit(FieldDefinition field) => field.AccessOf(roles) == FieldAccess.Edit;
 
@@ -101,9 +113,13 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
 
     internal override async Task<string?> UndoAsync(ImportRun run, Author author, LocalDate today, CancellationToken cancellation)
     {
-        // Somebody may be working on a hire already: each is withdrawn by itself.
-        if (run.New > 0) return "hires:" + run.New;
         var (part, touched) = (run.Id.ToString(), new List<string>());
+        foreach (var some in (await StoredAsync(run, RowOutcome.New, cancellation)).Select(r => r.EntryId).Chunk(SavedAtOnce))
+        {
+            await WithdrawAsync(run, some, touched, author, today, cancellation);
+            if (touched.Count == 0) await db.SaveChangesAsync(cancellation);
+            db.ChangeTracker.Clear();
+        }
         foreach (var some in (await RowsAsync(run, cancellation)).Chunk(SavedAtOnce))
         {
             var ids = some.Select(r => r.EntryId).ToArray();
@@ -123,6 +139,29 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
         return touched.Count == 0 ? null : "changed:" + Name(touched);
     }
 
+    // What a run opened comes to nothing again, unless somebody has begun to work on it.
+    private async Task WithdrawAsync(ImportRun run, Guid[] ids, List<string> touched, Author author, LocalDate today, CancellationToken cancellation)
+    {
+        var hires = await db.Hires.Include(h => h.Tasks).Where(h => ids.Contains(h.Id)).OrderBy(h => h.EmploymentId).ToListAsync(cancellation);
+        foreach (var hire in hires) await writer.LockAsync(hire.EmploymentId, cancellation);
+        var (employments, records) = await ReadAsync(hires.Select(h => h.EmploymentId), cancellation);
+        var subjects = hires.SelectMany(h => new[] { h.Id, h.EmploymentId }).ToArray();
+        var since = run.CommittedAt!.Value;
+        var worked = (await db.Changes.Where(c => subjects.Contains(c.SubjectId) && c.At > since).Select(c => c.SubjectId).Distinct().ToListAsync(cancellation)).ToHashSet();
+        foreach (var hire in hires)
+        {
+            var employment = employments[hire.EmploymentId];
+            if (hire.Closed is not null || worked.Contains(hire.Id) || worked.Contains(employment.Id))
+            {
+                touched.Add(employment.Number);
+                continue;
+            }
+            var change = author.Change("hire.withdrawn", hire.Id, run.Id.ToString(), run.FileName);
+            db.Changes.Add(change);
+            await closing.CloseAsync((hire, employment, records[employment.Id]), HireOutcome.Withdrawn, run.FileName, change, today, cancellation);
+        }
+    }
+
     // Opens the hires of a run, each from its template as one typed by hand is.
     private async Task<bool> OpenAsync(ImportRun run, List<Row> rows, Author author, LocalDate today, Func<int, Task> tell, CancellationToken cancellation)
     {
@@ -137,7 +176,9 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
                 var typed = row.Entered.ToDictionary(v => v.Key, v => v.Value!.Value, StringComparer.Ordinal);
                 if (!typed.Remove(Template, out var code) || templates.Find(code.GetString()!) is not { Opens: true } template || !typed.Remove(StartDate, out var first)) return false;
                 var start = LocalDatePattern.Iso.Parse(first.GetString()!).Value;
-                if ((await opening.DraftAsync(templates, template, typed, start, today, cancellation)).Answer is not { } draft) return false;
+                var origin = typed.Remove(StintOf, out var whose) ? HireOrigin.New with { Person = whose.GetGuid() } : null;
+                if (origin is { Person: { } known } && await Employment.AnyGoesOnAsync(db, known, start, null, cancellation)) return false;
+                if ((await opening.DraftAsync(templates, template, typed, start, today, cancellation, origin)).Answer is not { } draft) return false;
                 await opening.AddAsync(
                     draft, row.EntryId, await opening.NextNumberAsync(start, cancellation), start, LocalDate.Min(today, start), run.ById, author, today, cancellation);
             }
@@ -152,7 +193,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, HireOpening open
     private async Task<bool> StandsAsync(ImportRun run, List<Row> rows, CancellationToken cancellation)
     {
         foreach (var row in rows)
-            foreach (var (key, value) in row.Entered.Where(e => e.Key is not (Template or StartDate)))
+            foreach (var (key, value) in row.Entered.Where(e => e.Key is not (Template or StartDate or StintOf)))
                 if (fields.Set.Find(key) is not { } field || !MayEdit(field) || (value is { } v && ValueCheck.Check(field, v) is not (not null, null))) return false;
         foreach (var key in rows.SelectMany(r => r.Entered.Keys).Distinct().Where(k => fields.Set.Find(k)?.Unique == true))
         {

@@ -11,6 +11,9 @@ public sealed class HireTask
     /// <summary>Stands for the holiday calendar of the newcomer's own record, whichever that is when the plan is made.</summary>
     public const string OwnCalendar = "own";
 
+    /// <summary>The most characters of a reason.</summary>
+    public const int LongestReason = 500;
+
     /// <summary>Before a team's code in an owner.</summary>
     public const string TeamPrefix = "team:";
 
@@ -122,7 +125,7 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
     public void Configure(EntityTypeBuilder<HireTask> task)
     {
         task.Property(t => t.ContactWhy).HasMaxLength(500);
-        task.Property(t => t.SkippedWhy).HasMaxLength(500);
+        task.Property(t => t.SkippedWhy).HasMaxLength(HireTask.LongestReason);
         task.HasIndex(t => new { t.HireId, t.Key }).IsUnique();
         task.HasIndex(t => t.Contact).HasOperators("text_pattern_ops").HasFilter("contact is not null");
         task.HasIndex(t => t.Owner).HasOperators("text_pattern_ops");

@@ -64,7 +64,7 @@ internal static class ImportRowsEndpoints
             [.. problems.Select(p =>
             {
                 var at = Array.IndexOf(run.Columns, p.Column);
-                return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 || at >= cells.Length ? null : suggestions?.For(p, cells[at]));
+                return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 ? null : suggestions?.For(p, at < cells.Length ? cells[at] : ""));
             })],
             outcome == RowOutcome.Changed && row.Before is not null
                 ? [.. target.Differences(row.Before, new RowContent(row.Code!, row.Name!, row.NameDe, row.Values!)).Select(d => new CellChange(Array.IndexOf(run.Columns, d.Column) is var at and >= 0 ? at : null, d.Column, d.Before, d.After))]

@@ -19,9 +19,6 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
 {
     private const int Most = 5;
 
-    // Below it, names that are only alike are mostly two people, where nothing else speaks for one.
-    private const decimal AlikeByNameAlone = 0.8m;
-
     /// <summary>People who may be the same as somebody being typed, the likeliest first, each with the reasons and what could be taken over.</summary>
     public static async Task<Ok<KnownPerson[]>> Find(KnownRequest request, ClaimsPrincipal user, FidDb db, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
     {
@@ -34,12 +31,14 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
     public async Task<IReadOnlyList<KnownPerson>> FindAsync(KnownRequest request, int most, CancellationToken cancellation) => (await FindManyAsync([request], most, cancellation))[0];
 
     /// <summary>The same for several at once, in their order; nobody for a null.</summary>
-    public async Task<IReadOnlyList<IReadOnlyList<KnownPerson>>> FindManyAsync(IReadOnlyList<KnownRequest?> requests, int most, CancellationToken cancellation)
+    /// <param name="except">For each, the people it is known not to be; null for nobody.</param>
+    public async Task<IReadOnlyList<IReadOnlyList<KnownPerson>>> FindManyAsync(
+        IReadOnlyList<KnownRequest?> requests, int most, CancellationToken cancellation, IReadOnlyList<Guid[]>? except = null)
     {
         // Nobody is found by what the reader may not see of them: that they are would confirm it.
-        if (!reader.SeesNames || !requests.Any(r => r is { SaysEnough: true })) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
+        if (!reader.SeesNames || !requests.Any(r => r is not null && PeopleIndex.SaysEnough(r.Facts))) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
         var matcher = await people.MatcherAsync(db, reader.Sees, cancellation);
-        var matches = requests.Select(r => r is { SaysEnough: true } asked ? Matches(matcher, asked, most) : []).ToList();
+        var matches = requests.Select((r, i) => r is null ? [] : PeopleIndex.WorthAsking(matcher, r.Facts).Where(m => except?[i].Contains(Guid.Parse(m.Id)) != true).Take(most).ToList()).ToList();
         var ids = matches.SelectMany(m => m).Select(m => Guid.Parse(m.Id)).Distinct().ToArray();
         if (ids.Length == 0) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
         var bridgeDays = await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation);
@@ -58,10 +57,6 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
         }
         return found;
     }
-
-    private static List<PersonMatch> Matches(PersonMatcher matcher, KnownRequest request, int most) =>
-        [.. matcher.Find(new PersonFacts(request.GivenName ?? "", request.FamilyName ?? "", request.BirthDate, request.Email, request.Phone))
-            .Where(m => m.Score >= AlikeByNameAlone || m.Reasons is not [MatchReason.SimilarName]).Take(most)];
 
     private async Task<KnownPerson> DescribeAsync(
         PersonMatch match, List<Employment> stints, Dictionary<string, JsonElement> values, KnownRequest request, int bridgeDays, IReadOnlyDictionary<Guid, string> called, CancellationToken cancellation)
@@ -90,8 +85,7 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
 /// <summary>What is typed of somebody so far.</summary>
 public sealed record KnownRequest(string? GivenName, string? FamilyName, LocalDate? BirthDate, string? Email, string? Phone, LocalDate? Start)
 {
-    /// <summary>Whether it is worth looking: names alone are shared by too many.</summary>
-    internal bool SaysEnough => !string.IsNullOrWhiteSpace(GivenName) && !string.IsNullOrWhiteSpace(FamilyName) && (BirthDate is not null || !string.IsNullOrWhiteSpace(Email));
+    internal PersonFacts Facts => new(GivenName ?? "", FamilyName ?? "", BirthDate, Email, Phone);
 
     internal static KnownRequest Of(NewHireRequest hire) => new(
         Typed(hire, "given_name"), Typed(hire, "family_name"), LocalDatePattern.Iso.Parse(Typed(hire, "birth_date") ?? "") is { Success: true } born ? born.Value : null,

@@ -49,26 +49,27 @@ internal static class NewHire
         }
         books = books with { Called = await PeopleNames.LoadAsync(db, PeopleIn(prepared.Select(p => p.Draft), ground.Reader), ground.Reader.SeesNames, cancellation) };
         var known = await new KnownPeople(db, people, ground.Today, ground.Reader, books.Names)
-            .FindManyAsync([.. request.Hires.Select(h => h.Person is null ? KnownRequest.Of(h) : null)], 1, cancellation);
+            .FindManyAsync([.. request.Hires.Select(h => h.Person is null ? KnownRequest.Of(h) : null)], 1, cancellation, [.. request.Hires.Select(h => h.NotThese ?? [])]);
+        var twins = UndecidedPeople.Twins(request.Hires);
         var rows = new List<ManyRow>();
         for (var i = 0; i < prepared.Count; i++)
         {
             var preview = prepared[i].Draft is { } draft ? await DescribeAsync(request.Hires[i], prepared[i], draft, ground, books, db, cancellation) : null;
-            rows.Add(new ManyRow([.. prepared[i].Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))], preview, known[i] is [var likeliest] ? likeliest : null));
+            rows.Add(new ManyRow([.. prepared[i].Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))], preview, known[i] is [var likeliest] ? likeliest : null, twins[i]));
         }
         return TypedResults.Ok(new ManyPreview([.. rows]));
     }
 
     /// <summary>Opens several hires, all or none.</summary>
     public static async Task<Results<Ok<OpenedHire[]>, ProblemHttpResult>> OpenMany(
-        ManyHiresRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock, CancellationToken cancellation)
+        ManyHiresRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
     {
         if (request.Hires.Length is 0 or > MostAtOnce) return Problems.Invalid(new Problem("/hires", "out-of-range", $"From 1 to {MostAtOnce} at once; from a sheet there can be more."));
         var ids = request.Hires.Select(h => h.Id).ToArray();
         var there = await Opened(db, ids).ToArrayAsync(cancellation);
         if (there.Length == ids.Distinct().Count()) return TypedResults.Ok(there);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        var (opened, problems) = await OpenAsync(request.Hires, user, db, origins, sensitive, opening, records, clock, cancellation);
+        var (opened, problems) = await OpenAsync(request.Hires, user, db, origins, sensitive, opening, records, people, clock, cancellation);
         if (opened is null) return Problems.Invalid([.. problems]);
         await transaction.CommitAsync(cancellation);
         return TypedResults.Ok(opened);
@@ -107,12 +108,12 @@ internal static class NewHire
     }
 
     public static async Task<Results<Created<OpenedHire>, ProblemHttpResult>> Open(
-        NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock, CancellationToken cancellation)
+        NewHireRequest request, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
     {
         // Sent twice, opened once: the browser names the hire it wants to open.
         if (await Opened(db, [request.Id]).SingleOrDefaultAsync(cancellation) is { } there) return TypedResults.Created($"/api/hires/{there.Id}", there);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        var (opened, problems) = await OpenAsync([request], user, db, origins, sensitive, opening, records, clock, cancellation);
+        var (opened, problems) = await OpenAsync([request], user, db, origins, sensitive, opening, records, people, clock, cancellation);
         if (opened is null) return Problems.Invalid([.. problems.Select(p => p with { Path = p.Path["/hires/0".Length..] })]);
         await transaction.CommitAsync(cancellation);
         return TypedResults.Created($"/api/hires/{opened[0].Id}", opened[0]);
@@ -120,7 +121,7 @@ internal static class NewHire
 
     /// <summary>Opens hires in the caller's transaction, or says for each what is wrong with it; then none is opened.</summary>
     internal static async Task<(OpenedHire[]? Opened, IReadOnlyList<Problem> Problems)> OpenAsync(
-        IReadOnlyList<NewHireRequest> requests, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, FirmClock clock,
+        IReadOnlyList<NewHireRequest> requests, ClaimsPrincipal user, FidDb db, HireOrigins origins, SensitiveValues sensitive, HireOpening opening, RecordWriter records, PeopleIndex people, FirmClock clock,
         CancellationToken cancellation)
     {
         await opening.LockBadgesAsync(cancellation);
@@ -131,6 +132,7 @@ internal static class NewHire
         var ground = await OpeningGround.LoadAsync(user, db, clock, cancellation);
         var today = ground.Today;
         await records.HoldUniqueAsync(requests.SelectMany(r => r.Typed.Keys).Distinct(), cancellation);
+        var undecided = await UndecidedPeople.OfAsync(requests, ground.Reader, people, db, cancellation);
         var problems = new List<Problem>();
         var opened = new List<OpenedHire>();
         var author = user.Author(clock, "newHire");
@@ -140,6 +142,7 @@ internal static class NewHire
             var prepared = await PrepareAsync(request, ground, db, origins, sensitive, opening, cancellation);
             List<Problem> wrong = [.. prepared.Problems, .. Lacking(request, prepared.Draft, today).Where(l => prepared.Problems.All(p => p.Path != l.Path))];
             if (await WorksHereAsync(request, db, today, cancellation) is { } beside) wrong.Add(beside);
+            if (undecided[i] is { } who) wrong.Add(who);
             problems.AddRange(wrong.Select(p => p with { Path = $"/hires/{i}{p.Path}" }));
             if (problems.Count > 0 || prepared.Draft is not { } draft) continue;
             var start = request.Start!.Value;
@@ -248,8 +251,10 @@ internal static class NewHire
 /// <param name="BackDated">Whether a start in the past is meant so.</param>
 /// <param name="Candidate">The candidate from recruiting it is; null for none.</param>
 /// <param name="Beside">Whether a stint beside another of the same person is meant so.</param>
+/// <param name="NotThese">People it is not, though it looked so, and hires opened with it that are not the same person.</param>
 public sealed record NewHireRequest(
-    Guid Id, string Template, LocalDate? Start, Dictionary<string, JsonElement> Typed, Guid? Person = null, string[]? Reuse = null, LikeColleague? Like = null, bool BackDated = false, Guid? Candidate = null, bool Beside = false);
+    Guid Id, string Template, LocalDate? Start, Dictionary<string, JsonElement> Typed, Guid? Person = null, string[]? Reuse = null, LikeColleague? Like = null, bool BackDated = false, Guid? Candidate = null,
+    bool Beside = false, Guid[]? NotThese = null);
 
 /// <summary>A colleague to be like.</summary>
 /// <param name="Employment">The colleague.</param>
@@ -263,7 +268,8 @@ public sealed record ManyPreview(ManyRow[] Rows);
 
 /// <param name="Preview">What the hire would start with; null where that cannot be worked out.</param>
 /// <param name="Known">The likeliest of those the firm knows who may be the same person; null for nobody.</param>
-public sealed record ManyRow(ProblemEntry[] Problems, HirePreview? Preview, KnownPerson? Known);
+/// <param name="Twin">The place, from 0, of an earlier row that says much the same person; null for none.</param>
+public sealed record ManyRow(ProblemEntry[] Problems, HirePreview? Preview, KnownPerson? Known, int? Twin);
 
 /// <summary>What a start in the past means.</summary>
 /// <param name="Days">How many days ago it was.</param>

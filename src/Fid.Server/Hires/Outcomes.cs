@@ -19,7 +19,7 @@ internal static class Outcomes
     /// <summary>Closes a hire: its open tasks are cancelled, its stint ends before it began, other systems are told, and what was
     /// issued is listed.</summary>
     public static async Task<Results<Ok<OutcomeResponse>, ProblemHttpResult>> Set(
-        Guid id, OutcomeRequest request, ClaimsPrincipal user, FidDb db, RecordWriter records, Notices notices, FirmClock clock, CancellationToken cancellation)
+        Guid id, OutcomeRequest request, ClaimsPrincipal user, FidDb db, RecordWriter records, HireClosing closing, FirmClock clock, CancellationToken cancellation)
     {
         if (Reason.Check(request.Why) is { } bad) return Problems.Invalid(bad);
         if (Reason.Clean(request.Why) is not { } why) return Problems.Invalid(new Problem("/why", "missing", "Say why."));
@@ -30,12 +30,7 @@ internal static class Outcomes
         if (request.Outcome == HireOutcome.NoShow && hire.Start > today) return Problems.Invalid(new Problem("/outcome", "too-early", "The first day has not come yet. Say that the person withdrew, or move the start."));
         var change = user.Author(clock, "checklist").Change(request.Outcome == HireOutcome.NoShow ? "hire.noShow" : "hire.withdrawn", id, null, why);
         db.Changes.Add(change);
-        foreach (var task in hire.Tasks.Where(t => t.Done is null && t.SkippedWhy is null)) task.SkippedWhy = Cancelled(why);
-        (hire.Closed, hire.Outcome, hire.OutcomeWhy) = (today, request.Outcome, why);
-        // A stint that never was: from its first day on they are nobody's colleague.
-        employment.End = LocalDate.Min(today, hire.Start).PlusDays(-1);
-        await records.RefreshAsync(employment, record, change.At, today, cancellation);
-        await notices.TellAsync(hire, record, request.Outcome == HireOutcome.NoShow ? NoticeKind.NoShow : NoticeKind.Withdrawn, change.At, cancellation);
+        await closing.CloseAsync((hire, employment, record), request.Outcome, why, change, today, cancellation);
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
         return TypedResults.Ok(new OutcomeResponse(request.Outcome, await IssuedAsync(employment, await Reader.OfAsync(user, db, cancellation), db, today, cancellation)));
@@ -53,7 +48,7 @@ internal static class Outcomes
         var today = await clock.TodayAsync(db, cancellation);
         var change = user.Author(clock, "checklist").Change("hire.wentOn", id);
         db.Changes.Add(change);
-        foreach (var task in hire.Tasks.Where(t => t.SkippedWhy == Cancelled(hire.OutcomeWhy!))) task.SkippedWhy = null;
+        foreach (var task in hire.Tasks.Where(t => t.SkippedWhy == HireClosing.Cancelled(hire.OutcomeWhy!))) task.SkippedWhy = null;
         (hire.Closed, hire.Outcome, hire.OutcomeWhy, employment.End) = (null, null, null, null);
         await records.RefreshAsync(employment, record, change.At, today, cancellation);
         await notices.TellAsync(hire, record, NoticeKind.WentOn, change.At, cancellation);
@@ -61,9 +56,6 @@ internal static class Outcomes
         await transaction.CommitAsync(cancellation);
         return TypedResults.NoContent();
     }
-
-    // The reason of a task that was cancelled with its hire, told from one given for the task alone by its mark.
-    private static string Cancelled(string why) => $"⊘ {why}" is var marked && marked.Length > Reason.Longest ? marked[..Reason.Longest] : marked;
 
     private static async Task<(Hire, Employment, RecordNow)?> LoadAsync(Guid id, FidDb db, RecordWriter records, CancellationToken cancellation)
     {

@@ -61,6 +61,7 @@ public static class FidServer
         services.AddSingleton<IClock>(SystemClock.Instance);
         services.AddSingleton(provider => new FirmClock(provider.GetRequiredService<IClock>(), fixedToday));
         services.AddScoped<HireOpening>();
+        services.AddScoped<HireClosing>();
         services.AddScoped<RecordWriter>();
         services.AddSingleton<SensitiveValues>();
         services.AddScoped<ListWriter>();

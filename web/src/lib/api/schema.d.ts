@@ -6947,6 +6947,11 @@ export interface components {
             problems: components["schemas"]["ProblemEntry"][];
             preview: null | components["schemas"]["HirePreview"];
             known: null | components["schemas"]["KnownPerson"];
+            /**
+             * Format: int32
+             * @description The place, from 0, of an earlier row that says much the same person; null for none.
+             */
+            twin: null | number;
         };
         /** @description How a sheet is to be understood. */
         MatchingRequest: {
@@ -7120,6 +7125,8 @@ export interface components {
              * @default false
              */
             beside: boolean;
+            /** @description People it is not, though it looked so, and hires opened with it that are not the same person. */
+            notThese?: null | string[];
         };
         /**
          * @description What a notice says.

@@ -58,15 +58,13 @@
   <FooterSheet label={run.fileName}>
     <div class="min-w-0 flex-1">
       <p class="font-semibold">{people ? w.committedPeople(run.new, run.changed) : w.committed(run.new, run.changed)}</p>
-      <p class="text-soft text-xs">{people ? (run.new > 0 ? '' : w.undoingPeople) : w.undoing}</p>
+      <p class="text-soft text-xs">{people ? (run.new > 0 ? w.undoingHires : w.undoingPeople) : w.undoing}</p>
     </div>
     <div class="flex flex-wrap gap-3">
       {@render rest()}
-      {#if !people || run.new === 0}
-        <Button look="danger" onclick={() => act(data(api.POST('/api/imports/{id}/undo', { params: { path: { id: run.id } } })))}
-          >{w.undo}</Button
-        >
-      {/if}
+      <Button look="danger" onclick={() => act(data(api.POST('/api/imports/{id}/undo', { params: { path: { id: run.id } } })))}
+        >{w.undo}</Button
+      >
       <a
         class="bg-sea text-on-sea border-sea inline-flex min-h-8 items-center rounded border px-3 text-sm font-semibold"
         href={people ? (run.new > 0 ? '/arrivals' : '/people') : `/lists/${run.list}`}

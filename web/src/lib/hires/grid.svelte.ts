@@ -16,8 +16,8 @@ export interface GridRow {
   cells: Record<string, string>;
   /** Somebody the firm knows, of whom it is a new stint. */
   person?: { id: string; name: string; reuse: Api['ReusableFact'][]; beside: boolean; meant: boolean };
-  /** Somebody it is not, though it looked so. */
-  not?: string;
+  /** People it is not, and rows that are not the same person, though it looked so. */
+  not?: string[];
 }
 
 const first = ['given_name', 'family_name', 'email', 'template', 'start', 'site', 'kind'];
@@ -149,6 +149,7 @@ export class Grid {
         person: row.person?.id ?? null,
         reuse: row.person?.reuse.map((r) => r.field) ?? [],
         beside: row.person?.meant ?? false,
+        notThese: row.not ?? [],
         backDated: this.backDated
       };
     });
@@ -181,6 +182,30 @@ export class Grid {
 
   /** The day a cell's words mean. */
   day = (cell: string) => this.#dates[cell.trim()];
+
+  /** The row above that a row may be the same person as, as long as nobody has said. */
+  twin(row: GridRow): GridRow | undefined {
+    const at = this.answer(row)?.twin;
+    const twin = at === null || at === undefined ? undefined : this.used[at];
+    return twin && !row.not?.includes(twin.id) ? twin : undefined;
+  }
+
+  /** Somebody the firm knows whom a row may be, as long as nobody has said. */
+  maybe(row: GridRow): Api['KnownPerson'] | undefined {
+    const known = row.person ? undefined : this.answer(row)?.known;
+    return known && !row.not?.includes(known.personId) ? known : undefined;
+  }
+
+  /** The rows of which it is still to be said who they are. */
+  get undecided() {
+    return this.used.filter((r) => this.maybe(r) !== undefined || this.twin(r) !== undefined).length;
+  }
+
+  /** Says that a row is not somebody, known or of a row above. */
+  isNot(row: GridRow, who: string) {
+    this.before();
+    row.not = [...(row.not ?? []), who];
+  }
 
   /** What the server says of a row. */
   answer(row: GridRow): Api['ManyRow'] | undefined {

@@ -431,6 +431,7 @@ export const de: Messages = {
     and: 'und'
   },
   problems: {
+    undecided: 'Das sieht nach jemandem aus, den die Firma kennt. Sagen Sie, ob es so ist.',
     'by-hand': 'Tun Sie das in der Checkliste, oder lassen Sie es, wie es ist.',
     fallback: 'Das ging nicht. Nichts wurde gespeichert.',
     unread: 'Das konnte nicht gezeigt werden.',

@@ -427,6 +427,7 @@ export const en = {
     and: 'and'
   },
   problems: {
+    undecided: 'This looks like somebody the firm knows. Say whether it is them.',
     'by-hand': 'Do this in the checklist, or leave it as it is.',
     fallback: 'That did not work. Nothing was saved.',
     unread: 'This could not be shown.',

@@ -55,8 +55,9 @@
     if (!few) get(virtual).scrollToIndex(index, { align: 'auto' });
     await tick();
     const target = box?.querySelector<HTMLElement>(selector);
-    target?.focus({ preventScroll: !few });
-    if (few) target?.scrollIntoView({ block: 'nearest' });
+    target?.focus({ preventScroll: true });
+    // Into sight, clear of what stands over the rows above and below.
+    target?.scrollIntoView({ block: 'nearest' });
   }
 </script>
 

@@ -271,6 +271,10 @@
     column-gap: 0.75rem;
     align-items: start;
   }
+  /* The dates stay at the top. */
+  .hire {
+    scroll-margin-top: 2rem;
+  }
   .who {
     grid-area: who;
   }

@@ -39,6 +39,7 @@ export const de: ExchangeWords = {
       n === 0 ? '' : n === 1 ? 'Eine Einstellung wurde geöffnet.' : `${n} Einstellungen wurden geöffnet.`,
       c === 0 ? '' : c === 1 ? 'Eine Akte wurde geändert.' : `${c} Akten wurden geändert.`
     ].join(' '),
+  undoingHires: 'Die Einstellungen kommen nicht zustande, die Akten sind wie zuvor. Das geht, solange niemand daran gearbeitet hat.',
   undoingPeople: 'Die Akten sind wie zuvor. Das geht, solange niemand dieselben Werte seither geändert hat.',
   toPeople: 'Zu den Personen',
   toArrivals: 'Zu den Ankünften',

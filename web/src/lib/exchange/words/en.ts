@@ -37,6 +37,7 @@ export const en = {
       n === 0 ? '' : n === 1 ? 'One hire was opened.' : `${n} hires were opened.`,
       c === 0 ? '' : c === 1 ? 'One record was changed.' : `${c} records were changed.`
     ].join(' '),
+  undoingHires: 'The hires come to nothing again, records are as before. This works as long as nobody has worked on them.',
   undoingPeople: 'Records are as before. This works as long as nobody has changed the same values since.',
   toPeople: 'To the people',
   toArrivals: 'To Arrivals',

@@ -118,6 +118,7 @@
     refused = [];
     try {
       await grid.look(columns);
+      if (grid.undecided > 0) return;
       const opened = await data(api.POST('/api/hires/many', { body: { hires: grid.requests(columns) } }));
       grid.clear();
       done(w.many.opened(opened.length));
@@ -207,7 +208,8 @@
       <tbody>
         {#each grid.rows as row, r (row.id)}
           {@const preview = grid.answer(row)?.preview}
-          {@const maybe = grid.answer(row)?.known}
+          {@const maybe = grid.maybe(row)}
+          {@const twin = grid.twin(row)}
           <tr class="border-rule border-t align-top">
             <td class="text-faint pt-2 text-xs tabular-nums">{r + 1}</td>
             {#each columns as column, c (column.key)}
@@ -273,15 +275,14 @@
                   type="button"
                   class="link px-2"
                   onclick={() => {
-                    grid.before();
-                    row.not = row.person?.id;
+                    grid.isNot(row, row.person!.id);
                     row.person = undefined;
                     changed();
                   }}>{k.else}</button
                 >
               </td>
             </tr>
-          {:else if maybe && maybe.personId !== row.not}
+          {:else if maybe}
             <tr class="bg-ochre-tint">
               <td></td>
               <td colspan={columns.length + 1} class="px-1 py-1 text-xs" aria-live="polite">
@@ -293,10 +294,33 @@
                   type="button"
                   class="link px-2"
                   onclick={() => {
-                    grid.before();
-                    row.not = maybe.personId;
+                    grid.isNot(row, maybe.personId);
                     changed();
                   }}>{k.else}</button
+                >
+              </td>
+            </tr>
+          {/if}
+          {#if twin}
+            <tr class="bg-ochre-tint">
+              <td></td>
+              <td colspan={columns.length + 1} class="px-1 py-1 text-xs" aria-live="polite">
+                <strong>{w.many.twin(grid.rows.indexOf(twin) + 1)}</strong>
+                <button
+                  type="button"
+                  class="link px-2"
+                  onclick={() => {
+                    grid.remove(row.id);
+                    changed();
+                  }}>{w.many.remove(r + 1)}</button
+                >
+                <button
+                  type="button"
+                  class="link px-2"
+                  onclick={() => {
+                    grid.isNot(row, twin.id);
+                    changed();
+                  }}>{w.many.two}</button
                 >
               </td>
             </tr>
@@ -323,6 +347,7 @@
   <FooterSheet label={w.many.open(grid.used.length)} tone={wrong > 0 ? 'rust' : 'sea'}>
     <p class="flex-1" role="status">
       {#if wrong > 0}<strong class="text-rust">{w.many.wrong(wrong)}</strong>{/if}
+      {#if grid.undecided > 0}<strong class="text-ochre">{w.many.undecided(grid.undecided)}</strong>{/if}
       {#each refused.filter((e) => !columns.some((c) => e.pointer.endsWith(pointerOf(c.key)))) as e (e.pointer)}
         <span class="text-rust block text-xs"
           >{e.pointer.replace(/^\/hires\/(\d+).*/, (_, n) => w.many.row(Number(n) + 1))}: {text.problem(e)}</span
@@ -332,6 +357,8 @@
     {#if past}
       <label class="flex items-center gap-2"><input type="checkbox" bind:checked={grid.backDated} onchange={changed} />{w.many.past}</label>
     {/if}
-    <Button look="primary" key="Ctrl+s" disabled={busy || wrong > 0} onclick={open}>{w.many.open(grid.used.length)}</Button>
+    <Button look="primary" key="Ctrl+s" disabled={busy || wrong > 0 || grid.undecided > 0} onclick={open}
+      >{w.many.open(grid.used.length)}</Button
+    >
   </FooterSheet>
 {/if}

@@ -26,8 +26,7 @@
     enabled: enough,
     placeholderData: keepPreviousData
   }));
-  let dismissed = $state(false);
-  const people = $derived(enough && !dismissed ? (found.data ?? []) : []);
+  const people = $derived(enough ? (found.data ?? []).filter((p) => !draft.notThese.includes(p.personId)) : []);
   const chosen = $derived((found.data ?? []).find((p) => p.personId === draft.person?.id));
 
   function toggle(field: string) {
@@ -48,6 +47,7 @@
         type="button"
         class="link text-xs"
         onclick={() => {
+          if (draft.person) draft.notThese = [...draft.notThese, draft.person.id];
           draft.person = undefined;
           draft.reuse = [];
         }}>{t.else}</button
@@ -75,6 +75,7 @@
 {:else if people.length > 0}
   <section class="bg-ochre-tint border-ochre mb-3 border-l-4 px-4 py-2" aria-label={t.title} aria-live="polite">
     <h3 class="font-sans text-sm font-semibold">{t.title}</h3>
+    {#if problem}<p class="text-rust text-xs font-semibold" role="alert">{problem}</p>{/if}
     <ul>
       {#each people as person (person.personId)}
         <li class="flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1">
@@ -86,6 +87,8 @@
         </li>
       {/each}
     </ul>
-    <button type="button" class="link text-xs" onclick={() => (dismissed = true)}>{t.else}</button>
+    <button type="button" class="link text-xs" onclick={() => (draft.notThese = [...draft.notThese, ...people.map((p) => p.personId)])}
+      >{t.else}</button
+    >
   </section>
 {/if}

@@ -13,6 +13,8 @@ class Draft {
   /** Somebody the firm knows, of whom it is a new stint, and what is taken over from the last one. */
   person = $state<{ id: string; name: string }>();
   reuse = $state<string[]>([]);
+  /** People it is not, though it looked so. */
+  notThese = $state<string[]>([]);
   /** The colleague it is to be like, and what is copied. */
   like = $state<{ id: string; parts: string[] }>();
   backDated = $state(false);
@@ -48,6 +50,7 @@ class Draft {
       like: this.like?.id ? { employment: this.like.id, parts: this.like.parts } : null,
       backDated: this.backDated,
       beside: this.beside,
+      notThese: this.notThese,
       candidate: this.candidate ?? null
     };
   }
@@ -92,6 +95,7 @@ class Draft {
     this.typed = empty();
     this.person = undefined;
     this.reuse = [];
+    this.notThese = [];
     this.like = undefined;
     this.backDated = false;
     this.beside = false;

@@ -1,15 +1,14 @@
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.People;
-using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime.Text;
 
-namespace Fid.Server.Hires;
+namespace Fid.Data.People;
 
 /// <summary>What tells the people of the firm apart, kept in memory and brought up to date by what changed since: reading it for
 /// each key somebody presses would take longer than the search.</summary>
-internal sealed class PeopleIndex : IDisposable
+public sealed class PeopleIndex : IDisposable
 {
     private const string Given = "given_name", Family = "family_name", Former = "former_name", Born = "birth_date", Email = "email", Phone = "phone", Mobile = "mobile";
 
@@ -20,6 +19,17 @@ internal sealed class PeopleIndex : IDisposable
 
     private readonly SemaphoreSlim _oneAtATime = new(1);
     private readonly Dictionary<string, Kept> _kept = new(StringComparer.Ordinal);
+
+    // Below it, names that are only alike are mostly two people, where nothing else speaks for one.
+    private const decimal AlikeByNameAlone = 0.8m;
+
+    /// <summary>Whether it is worth looking for somebody: names alone are shared by too many.</summary>
+    public static bool SaysEnough(PersonFacts person) =>
+        !string.IsNullOrWhiteSpace(person.Given) && !string.IsNullOrWhiteSpace(person.Family) && (person.Born is not null || !string.IsNullOrWhiteSpace(person.Email));
+
+    /// <summary>Whom somebody may be, as far as it is worth asking; the likeliest first.</summary>
+    public static IEnumerable<PersonMatch> WorthAsking(PersonMatcher matcher, PersonFacts person) =>
+        SaysEnough(person) ? matcher.Find(person).Where(m => m.Score >= AlikeByNameAlone || m.Reasons is not [MatchReason.SimilarName]) : [];
 
     /// <summary>The people as they are recorded now, as far as somebody may see what tells them apart.</summary>
     /// <param name="sees">Whether a field may be seen.</param>
@@ -65,13 +75,14 @@ internal sealed class PeopleIndex : IDisposable
         return people;
     }
 
-    private static PersonFacts Facts(Dictionary<string, JsonElement> values)
+    /// <summary>What values of a record tell of who somebody is.</summary>
+    public static PersonFacts Facts(IReadOnlyDictionary<string, JsonElement> values)
     {
         string[] others = Text(Former) is { Length: > 0 } former ? [former] : [];
         var born = LocalDatePattern.Iso.Parse(Text(Born));
         return new PersonFacts(Text(Given), Text(Family), born.Success ? born.Value : null, Text(Email), Text(Mobile) is { Length: > 0 } mobile ? mobile : Text(Phone), null, others);
 
-        string Text(string field) => KnownPeople.Text(values, field);
+        string Text(string field) => values.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString()! : "";
     }
 
     private sealed record Kept(long Position, PersonMatcher Matcher);
