@@ -7,12 +7,13 @@
   import Button from '$lib/ui/Button.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
-  import { nameOf, types, type Field } from './configuration';
+  import { keyFrom, nameOf, renamed, types, type Access, type Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
   import { sentenceOf } from './findings';
   import FormulaInput from './FormulaInput.svelte';
   import FormulaResult from './FormulaResult.svelte';
   import OptionsEditor from './OptionsEditor.svelte';
+  import WhenInput from './WhenInput.svelte';
   import { words } from './words';
 
   /** Everything about one field. What is changed goes into the draft at once. */
@@ -23,8 +24,11 @@
     /** Whether it is live, so that its key and whose fact it is stay. */
     live: boolean;
     onremove: () => void;
+    /** The field goes by another key now. */
+    onrename: (key: string) => void;
+    oncopy: () => void;
   }
-  let { field, drafting, server, live, onremove }: Props = $props();
+  let { field, drafting, server, live, onremove, onrename, oncopy }: Props = $props();
   const w = $derived(words().sheet);
   const lists = listsQuery();
   const options = optionsQuery();
@@ -39,6 +43,12 @@
 
   const isChoice = $derived(field.type === 'choice' || field.type === 'choices');
   const takesList = $derived(field.type === 'listEntry' || (isChoice && !field.options?.length));
+  // What is worked out is edited by nobody.
+  const accessTo = (role: string) => {
+    const access = field.access?.[role] ?? 'none';
+    return field.type === 'computed' && access === 'edit' ? 'view' : access;
+  };
+  const accesses = $derived<Access[]>(field.type === 'computed' ? ['view', 'none'] : ['edit', 'view', 'none']);
   const isText = $derived(['text', 'longText', 'identifier'].includes(field.type));
   const isBounded = $derived(isText || ['number', 'money', 'date'].includes(field.type));
   const parents = $derived.by(() => {
@@ -64,6 +74,19 @@
         within: null
       })) ?? null
   });
+  const others = $derived(fields.filter((f) => f.key !== field.key));
+  function rename(key: string) {
+    if (key === '' || key === field.key || live || shipped) return;
+    const to = keyFrom(key, others);
+    void drafting.put(renamed(drafting.configuration, field.key, to));
+    onrename(to);
+  }
+  /** Until it is published its key follows its label, as long as nobody chose another. */
+  function relabel(language: string, label: string) {
+    const follows = !live && !shipped && language === 'en' && field.key.replace(/_\d+$/, '') === keyFrom(field.label?.en ?? '', []);
+    edit({ label: { ...field.label, [language]: label } });
+    if (follows) rename(label);
+  }
   const limit = (typed: string) => {
     const value = valueOf({ type: field.type === 'date' ? 'date' : 'number' }, typed);
     return value === null ? undefined : (value as number | string);
@@ -78,15 +101,18 @@
       value={field.label?.[language] ?? ''}
       maxlength={100}
       error={errorOf(`label/${language}`)}
-      onchange={(e) => edit({ label: { ...field.label, [language]: e.currentTarget.value.trim() } })}
+      onchange={(e) => relabel(language, e.currentTarget.value.trim())}
     />
   {/each}
   <TextField
     id="field-key"
     label={w.key}
     value={field.key}
-    readonly
-    note={shipped ? w.shipped : live ? w.keyNote : undefined}
+    readonly={shipped || live}
+    maxlength={60}
+    spellcheck={false}
+    note={shipped ? w.shipped : live ? w.keyNote : w.keyFollows}
+    onchange={(e) => rename(e.currentTarget.value)}
     error={errorOf('key')}
   />
   <Picker
@@ -202,12 +228,12 @@
     {/each}
   {/if}
   {#each ['requiredWhen', 'showWhen'] as const as part (part)}
-    <div class="sm:col-span-2">
-      <FormulaInput
+    <div class="min-w-0 sm:col-span-2">
+      <WhenInput
         id="field-{part}"
         label={w[part]}
         value={field[part] ?? ''}
-        {fields}
+        fields={others}
         functions={server.functions}
         note={w.showNote}
         error={errorOf(part)}
@@ -250,6 +276,16 @@
         >
       </div>
     {/each}
+    <div class="w-56">
+      <!-- What it sets it to is for somebody to say: until then it is named as a trap. -->
+      <Picker
+        id="field-rule-add"
+        label={w.addRule}
+        value=""
+        choices={others.filter((f) => f.type !== 'computed').map((f) => ({ value: f.key, label: nameOf(f, text.language) }))}
+        onchange={(set) => set && edit({ onChange: [...(field.onChange ?? []), { set, formula: '' }] })}
+      />
+    </div>
   </div>
   <fieldset class="col-span-full flex min-w-0 flex-wrap gap-x-5 gap-y-1 py-1">
     <legend class="text-soft float-left pr-3 text-xs">{w.access}</legend>
@@ -258,10 +294,10 @@
         >{words().roles[role] ?? role}
         <select
           class="border-rule bg-sheet min-h-7 border-b font-semibold"
-          value={field.access?.[role] ?? 'none'}
+          value={accessTo(role)}
           onchange={(e) => edit({ access: { ...field.access, [role]: e.currentTarget.value as 'edit' | 'view' | 'none' } })}
         >
-          {#each ['edit', 'view', 'none'] as const as access (access)}<option value={access}>{words().access[access]}</option>{/each}
+          {#each accesses as access (access)}<option value={access}>{words().access[access]}</option>{/each}
         </select></label
       >
     {/each}
@@ -284,14 +320,9 @@
         onchange={(e) => edit({ sensitive: e.currentTarget.checked })}
       />{w.sensitive}</label
     >
-    <Button
-      onclick={() => {
-        const set = fields.find((f) => f.key !== field.key && f.type !== 'computed')?.key ?? '';
-        edit({ onChange: [...(field.onChange ?? []), { set, formula: 'null' }] });
-      }}>{w.addRule}</Button
-    >
     {#if field.showWhen === 'false'}<Button onclick={() => edit({ showWhen: undefined })}>{w.show}</Button>
     {:else}<Button onclick={() => edit({ showWhen: 'false' })}>{w.hide}</Button>{/if}
+    <Button onclick={oncopy}>{w.copy}</Button>
     {#if !shipped}<Button look="danger" onclick={onremove}>{w.remove}</Button>{/if}
   </div>
 </div>

@@ -2,7 +2,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { api, data, type Api } from '$lib/api/client';
   import { text } from '$lib/text/index.svelte';
-  import { moved, nameOf, type Access, type Field } from './configuration';
+  import { copies, keyFrom, moved, nameOf, sectionMoved, type Access, type Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
   import { kindOf, requiredOf } from './summary';
   import { words } from './words';
@@ -37,6 +37,61 @@
     if ((by < 0 && at > 0) || (by > 0 && at < inSection.length - 1)) put(key, before?.key, field.section ?? '');
     requestAnimationFrame(() => document.getElementById(`row-${key}`)?.focus());
   }
+  let naming = $state<string>();
+  let draggedSection = $state<string>();
+  const sections = $derived(drafting.configuration.sections);
+  const heading = (key: string) => requestAnimationFrame(() => document.getElementById(`section-${key}`)?.focus());
+
+  /** Adds a section at the end, to be named at once. */
+  export function addSection() {
+    const key = keyFrom(w.newSection, sections);
+    void drafting.put({ ...drafting.configuration, sections: [...sections, { key, label: { en: w.newSection } }] });
+    naming = key;
+    requestAnimationFrame(() => document.getElementById(`section-name-${key}`)?.focus());
+  }
+  function rename(key: string, label: string) {
+    naming = undefined;
+    if (label.trim() !== '')
+      void drafting.put({
+        ...drafting.configuration,
+        sections: sections.map((s) => (s.key === key ? { ...s, label: { ...s.label, [text.language]: label.trim() } } : s))
+      });
+    heading(key);
+  }
+  function moveSection(key: string, by: number) {
+    void drafting.put(sectionMoved(drafting.configuration, key, by));
+    heading(key);
+  }
+  function copySection(key: string) {
+    const section = sections.find((s) => s.key === key)!;
+    const copy = { key: keyFrom(key, sections), label: { ...section.label, [text.language]: w.copyOf(nameOf(section, text.language)) } };
+    const at = sections.indexOf(section) + 1;
+    void drafting.put({
+      sections: [...sections.slice(0, at), copy, ...sections.slice(at)],
+      fields: [
+        ...fields,
+        ...copies(
+          fields.filter((f) => f.section === key),
+          fields,
+          copy.key,
+          w.copyOf
+        )
+      ]
+    });
+    heading(copy.key);
+  }
+  function removeSection(key: string) {
+    void drafting.put({ ...drafting.configuration, sections: sections.filter((s) => s.key !== key) });
+  }
+  function dropSection(before: string) {
+    const from = sections.findIndex((s) => s.key === draggedSection);
+    const to = sections.findIndex((s) => s.key === before);
+    if (from < 0 || to < 0) return;
+    const next = [...sections];
+    const [taken] = next.splice(from, 1);
+    next.splice(to, 0, taken!);
+    void drafting.put({ ...drafting.configuration, sections: next });
+  }
   // Counted apart: the fields are there to be edited before everybody's values are counted.
   const counted = createQuery(() => ({ queryKey: ['fields', 'filled'], queryFn: () => data(api.GET('/api/fields/filled')) }));
   const active = $derived(counted.data?.active ?? 0);
@@ -61,7 +116,7 @@
     </thead>
     {#each drafting.configuration.sections as section (section.key)}
       {@const rows = shown.filter((f) => f.section === section.key)}
-      {#if rows.length > 0}
+      {#if rows.length > 0 || (shown.length === fields.length && !fields.some((f) => f.section === section.key))}
         <tbody
           ondragover={(e) => dragged && e.preventDefault()}
           ondrop={(e) => {
@@ -71,10 +126,66 @@
           }}
         >
           <tr
-            ><th colspan={4 + server.roles.length} scope="rowgroup" class="border-ink border-b pt-3 pb-1 text-base"
-              >{nameOf(section, text.language)}</th
-            ></tr
+            class="group"
+            draggable="true"
+            ondragstart={(e) => {
+              draggedSection = section.key;
+              e.dataTransfer?.setData('text/plain', section.key);
+            }}
+            ondragend={() => (draggedSection = undefined)}
+            ondragover={(e) => draggedSection && e.preventDefault()}
+            ondrop={(e) => {
+              if (!draggedSection) return;
+              e.preventDefault();
+              e.stopPropagation();
+              dropSection(section.key);
+              draggedSection = undefined;
+            }}
           >
+            <th colspan={4 + server.roles.length} scope="rowgroup" class="border-ink border-b pt-3 pb-1 text-base">
+              {#if naming === section.key}
+                <input
+                  id="section-name-{section.key}"
+                  aria-label={w.sectionName}
+                  maxlength="100"
+                  value={nameOf(section, text.language)}
+                  class="border-ink w-64 border-b bg-transparent"
+                  onblur={(e) => naming === section.key && rename(section.key, e.currentTarget.value)}
+                  onkeydown={(e) => {
+                    if (e.key === 'Enter') rename(section.key, e.currentTarget.value);
+                    else if (e.key === 'Escape') {
+                      e.stopPropagation();
+                      naming = undefined;
+                      heading(section.key);
+                    }
+                  }}
+                />
+              {:else}
+                <button
+                  type="button"
+                  id="section-{section.key}"
+                  class="hover:underline"
+                  title={w.moveSection}
+                  onclick={() => {
+                    naming = section.key;
+                    requestAnimationFrame(() => document.getElementById(`section-name-${section.key}`)?.focus());
+                  }}
+                  onkeydown={(e) => {
+                    if (!e.altKey || (e.key !== 'ArrowDown' && e.key !== 'ArrowUp')) return;
+                    e.preventDefault();
+                    e.stopPropagation();
+                    moveSection(section.key, e.key === 'ArrowDown' ? 1 : -1);
+                  }}>{nameOf(section, text.language)}</button
+                >
+                <span class="ml-3 font-sans text-xs font-normal opacity-0 group-focus-within:opacity-100 group-hover:opacity-100">
+                  <button type="button" class="link px-1" onclick={() => copySection(section.key)}>{w.copySection}</button>
+                  {#if rows.length === 0}<button type="button" class="link px-1" onclick={() => removeSection(section.key)}
+                      >{w.removeSection}</button
+                    >{/if}
+                </span>
+              {/if}
+            </th>
+          </tr>
           {#each rows as field (field.key)}
             {@const name = nameOf(field, text.language)}
             {@const filled = counted.data?.filled[field.key] ?? 0}
@@ -106,7 +217,8 @@
               </th>
               <td class="text-soft truncate pr-2 text-xs">{kindOf(field, fields, w)}</td>
               {#each server.roles as role (role)}
-                {@const access = field.access?.[role] ?? 'none'}
+                {@const given = field.access?.[role] ?? 'none'}
+                {@const access = field.type === 'computed' && given === 'edit' ? 'view' : given}
                 <td class="text-center">
                   <button
                     type="button"
@@ -114,7 +226,8 @@
                     aria-label={w.accessOf(w.roles[role] ?? role, name, w.access[access])}
                     onclick={(e) => {
                       e.stopPropagation();
-                      drafting.edit(field.key, { access: { ...field.access, [role]: next[access] } });
+                      const wanted = field.type === 'computed' ? (access === 'none' ? 'view' : 'none') : next[access];
+                      drafting.edit(field.key, { access: { ...field.access, [role]: wanted } });
                     }}>{marks[access]}</button
                   >
                 </td>

@@ -2,7 +2,7 @@
   import Small from '$lib/lists/parts/Small.svelte';
   import Lines from '$lib/lists/parts/Lines.svelte';
   import { text } from '$lib/text/index.svelte';
-  import type { Option } from './configuration';
+  import { keyFrom, type Option } from './configuration';
   import { words } from './words';
 
   /** The options of a choice, in order, labelled in each language, and under which values of the parent each is offered. */
@@ -15,6 +15,18 @@
   let { options, parents, onchange }: Props = $props();
   const w = $derived(words());
   const nameOf = (o: Option) => o.label?.[text.language] || o.label?.en || o.value;
+
+  // An option has a value from the first: until somebody chooses one it follows the label.
+  const fresh = /^option(_\d+)?$/;
+  const valueFrom = (label: string, except?: Option) =>
+    keyFrom(
+      label,
+      options.filter((o) => o !== except).map((o) => ({ key: o.value }))
+    );
+  const labelled = (option: Option, language: string, label: string): Partial<Option> => ({
+    label: { ...option.label, [language]: label },
+    ...(fresh.test(option.value) && label.trim() !== '' ? { value: valueFrom(label, option) } : {})
+  });
 
   function pair(option: Option, parent: string, on: boolean) {
     const within = parents.map((p) => p.value).filter((p) => (p === parent ? on : !option.within || option.within.includes(p)));
@@ -35,17 +47,26 @@
   grid="grid-cols-2 sm:grid-cols-[8rem_1fr_1fr_auto_6rem]"
   addLabel={w.sheet.addOption}
   ordered
-  blank={() => ({ value: '' }) as Option}
+  blank={() => ({ value: valueFrom('option') }) as Option}
   {onchange}
 >
   {#snippet line(option, set)}
-    <Small label={w.sheet.option} value={option.value} maxlength={100} onchange={(e) => set({ value: e.currentTarget.value.trim() })} />
+    <Small
+      label={w.sheet.option}
+      value={option.value}
+      maxlength={100}
+      onchange={(e) => {
+        const value = e.currentTarget.value.trim();
+        if (value !== '') set({ value });
+        else e.currentTarget.value = option.value;
+      }}
+    />
     {#each ['en', 'de'] as language (language)}
       <Small
         label={w.sheet.label(language)}
         value={option.label?.[language] ?? ''}
         maxlength={200}
-        onchange={(e) => set({ label: { ...option.label, [language]: e.currentTarget.value } })}
+        onchange={(e) => set(labelled(option, language, e.currentTarget.value))}
       />
     {/each}
     <button type="button" class="link text-xs" aria-pressed={option.retired ?? false} onclick={() => set({ retired: !option.retired })}

@@ -52,6 +52,8 @@ export const types: FieldType[] = [
   'person',
   'email',
   'phone',
+  'file',
+  'identifier',
   'computed'
 ];
 
@@ -65,8 +67,8 @@ export function tidy(field: Field): Field {
   return Object.fromEntries(entries) as unknown as Field;
 }
 
-/** A key made of a label, that no other field has. */
-export function keyFrom(label: string, taken: Field[]): string {
+/** A key made of a label, that nothing else has. */
+export function keyFrom(label: string, taken: { key: string }[]): string {
   const plain =
     label
       .normalize('NFKD')
@@ -87,4 +89,41 @@ export function moved(fields: Field[], key: string, before: string | undefined, 
   const last = rest.findLastIndex((f) => f.section === section);
   const at = before === undefined ? (last < 0 ? rest.length : last + 1) : rest.findIndex((f) => f.key === before);
   return [...rest.slice(0, at), field, ...rest.slice(at)];
+}
+
+/** A copy of fields, each with a key and a label of its own. */
+export function copies(of: Field[], fields: Field[], section: string | undefined, copied: (label: string) => string): Field[] {
+  const made: Field[] = [];
+  for (const field of of) {
+    const label = Object.fromEntries(Object.entries(field.label ?? {}).map(([language, l]) => [language, section ? l : copied(l)]));
+    made.push({ ...field, key: keyFrom(field.key, [...fields, ...made]), label, section: section ?? field.section });
+  }
+  return made;
+}
+
+/** A configuration with a section moved one place up or down. */
+export function sectionMoved(configuration: Configuration, key: string, by: number): Configuration {
+  const sections = [...configuration.sections];
+  const at = sections.findIndex((s) => s.key === key);
+  if (at < 0 || at + by < 0 || at + by >= sections.length) return configuration;
+  const [taken] = sections.splice(at, 1);
+  sections.splice(at + by, 0, taken!);
+  return { ...configuration, sections };
+}
+
+/** A configuration in which a new field goes by another key: whatever of the draft names it goes along. */
+export function renamed(configuration: Configuration, from: string, to: string): Configuration {
+  const word = new RegExp(`\\b${from}\\b`, 'g');
+  const inFormula = (formula: string) =>
+    formula.replace(/'(?:[^'\\]|\\.)*'|[^']+/g, (part) => (part.startsWith("'") ? part : part.replace(word, to)));
+  const fields = configuration.fields.map((f) => ({
+    ...f,
+    key: f.key === from ? to : f.key,
+    ...(f.parent === from ? { parent: to } : {}),
+    ...(f.requiredWhen ? { requiredWhen: inFormula(f.requiredWhen) } : {}),
+    ...(f.showWhen ? { showWhen: inFormula(f.showWhen) } : {}),
+    ...(f.default && 'formula' in f.default ? { default: { formula: inFormula(f.default.formula) } } : {}),
+    ...(f.onChange ? { onChange: f.onChange.map((r) => ({ set: r.set === from ? to : r.set, formula: inFormula(r.formula) })) } : {})
+  }));
+  return { ...configuration, fields };
 }

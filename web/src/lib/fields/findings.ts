@@ -12,3 +12,13 @@ export function sentenceOf(finding: Api['ReviewFinding'], drafting: Drafting): s
   });
   return words().findings[finding.code]?.(names, finding.suggestion ?? '') ?? finding.message;
 }
+
+/** What the server could not read of a draft, said of the field and not of the document. */
+export function unreadable(error: { pointer: string; detail: string }, drafting: Drafting): string {
+  const [, at, part] = /^\/configuration\/fields\/(\d+)(?:\/(.*))?$/.exec(error.pointer) ?? [];
+  const field = at === undefined ? undefined : drafting.configuration.fields[Number(at)];
+  if (!field) return error.detail;
+  const w = words();
+  const said = part !== undefined && /^options\/\d+\/value$/.test(part) ? w.chooseValue : error.detail;
+  return `${nameOf(field, text.language)}: ${said}`;
+}

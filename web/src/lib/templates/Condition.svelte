@@ -8,7 +8,7 @@
   import Chips from '$lib/ui/Chips.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
-  import { clausesOf, formulaOfClauses, type Clause } from './condition';
+  import { clausesOf, formulaOfClauses, type Clause } from '$lib/fields/clauses';
   import type { TemplateEditing } from './editing.svelte';
   import { words } from './words';
 

@@ -2,7 +2,7 @@
   import { fieldTitle } from '$lib/fields/labels.svelte';
   import { nameOf, optionsQuery } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
-  import { clausesOf } from './condition';
+  import { clausesOf } from '$lib/fields/clauses';
   import { words } from './words';
   import { editingQuery } from './queries';
 

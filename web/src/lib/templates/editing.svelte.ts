@@ -1,5 +1,5 @@
 import { api, ApiProblem, data, type Api } from '$lib/api/client';
-import { clausesOf } from './condition';
+import { clausesOf } from '$lib/fields/clauses';
 import { blank, entriesOf, withEntries, withEntry, type Entry, type Example, type Spec } from './spec';
 
 type Draft = Api['TemplateDraftResponse'];

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { api, data } from '$lib/api/client';
-  import { keyFrom, nameOf, type Configuration } from '$lib/fields/configuration';
+  import { copies, keyFrom, nameOf, type Configuration } from '$lib/fields/configuration';
   import { Drafting } from '$lib/fields/drafting.svelte';
-  import { sentenceOf } from '$lib/fields/findings';
+  import { sentenceOf, unreadable } from '$lib/fields/findings';
   import FieldEditor from '$lib/fields/FieldEditor.svelte';
   import FieldTable from '$lib/fields/FieldTable.svelte';
   import Publish from '$lib/fields/Publish.svelte';
@@ -39,6 +39,8 @@
   let table = $state<FieldTable>();
   let selected = $state<string>();
   let editing = $state(false);
+  // A field that is opened gets an editor of its own; one that only goes by another key keeps the one it has.
+  let openedAs = $state<string>();
   let publishing = $state(false);
   let trying = $state(false);
   let comparing = $state(false);
@@ -60,13 +62,13 @@
     const made = { key, label: { en: words().newField }, section, type: 'text' as const, access };
     void drafting.put({ ...drafting.configuration, fields: [...fields, made] });
     find = '';
-    selected = key;
+    selected = openedAs = key;
     editing = true;
     requestAnimationFrame(() => document.getElementById('field-label-en')?.focus());
   }
   /** Opens a field in the sheet below, with its row in sight above it. */
   function open(key: string) {
-    selected = key;
+    selected = openedAs = key;
     editing = true;
     requestAnimationFrame(() => document.getElementById(`row-${key}`)?.scrollIntoView({ block: 'start' }));
   }
@@ -129,6 +131,7 @@
       </h1>
       <div class="flex flex-wrap gap-3">
         <Button onclick={() => (trying = true)}>{w.tryIt}</Button>
+        <Button onclick={() => table?.addSection()}>{w.addSection}</Button>
         <Button key="a" onclick={add}>{w.add}</Button>
         {#if drafting.isDraft}
           <Button look="danger" onclick={discard}>{w.discard}</Button>
@@ -144,7 +147,7 @@
       </div>
     {/if}
     {#each drafting.errors as error (error.pointer)}
-      <p role="alert" class="bg-rust-tint text-rust mb-2 px-4 py-2 font-semibold">{error.pointer}: {error.detail}</p>
+      <p role="alert" class="bg-rust-tint text-rust mb-2 px-4 py-2 font-semibold">{unreadable(error, drafting)}</p>
     {/each}
     {#if findings.length > 0}
       <ul class="mb-3">
@@ -183,7 +186,18 @@
         >
       </p>
     </div>
-    <FieldTable bind:this={table} {drafting} server={server.data} {shown} {selected} onselect={(key) => (selected = key)} onopen={open} />
+    <FieldTable
+      bind:this={table}
+      {drafting}
+      server={server.data}
+      {shown}
+      {selected}
+      onselect={(key) => {
+        if (key !== selected) openedAs = key;
+        selected = key;
+      }}
+      onopen={open}
+    />
   </div>
   {#if field}
     {@const name = nameOf(field, text.language)}
@@ -194,12 +208,19 @@
           <Button onclick={() => (editing = false)}>{w.sheet.close}</Button>
         </div>
         <div class="w-full">
-          {#key field.key}
+          {#key openedAs}
             <FieldEditor
               {field}
               {drafting}
               server={server.data}
               live={isLive(field.key)}
+              onrename={(key) => (selected = key)}
+              oncopy={() => {
+                const [copy] = copies([field], fields, undefined, w.copyOf);
+                const at = fields.findIndex((f) => f.key === field.key) + 1;
+                void drafting.put({ ...drafting.configuration, fields: [...fields.slice(0, at), copy!, ...fields.slice(at)] });
+                open(copy!.key);
+              }}
               onremove={() => {
                 void drafting.put({ ...drafting.configuration, fields: fields.filter((f) => f.key !== field.key) });
                 selected = undefined;
@@ -218,7 +239,7 @@
           >
         </p>
         {#if field.type !== 'computed' && isLive(field.key)}<Button onclick={() => goto(`/fields/${field.key}`)}>{w.fill}</Button>{/if}
-        <Button look="primary" key="e" onclick={() => (editing = true)}>{w.edit}</Button>
+        <Button look="primary" key="e" onclick={() => field && open(field.key)}>{w.edit}</Button>
       {/if}
     </FooterSheet>
   {/if}

@@ -33,7 +33,7 @@ export const de: typeof en = {
     email: 'E-Mail-Adresse',
     phone: 'Telefonnummer',
     identifier: 'Kennung',
-    computed: 'berechnet'
+    computed: 'errechnet'
   },
   choiceOf: (n) => `Auswahl aus ${n}`,
   within: (field) => `innerhalb von ${field}`,
@@ -62,6 +62,23 @@ export const de: typeof en = {
   other: (who) => `${who} hat diesen Entwurf inzwischen gesichert.`,
   takeTheirs: 'Deren Fassung nehmen',
   keepOurs: 'Unsere darüberlegen',
+  plain: {
+    always: 'immer',
+    and: 'und',
+    is: 'ist',
+    valueOf: (field: string) => `Wert von ${field}`,
+    add: 'Ein Feld',
+    takeAway: 'Wegnehmen',
+    asFormula: 'Formel schreiben',
+    asChoices: 'Stattdessen wählen'
+  },
+  copyOf: (label: string) => `${label}, Kopie`,
+  newSection: 'Neuer Abschnitt',
+  sectionName: 'Name des Abschnitts',
+  moveSection: 'Alt ↑ ↓ verschiebt einen Abschnitt, oder ziehen Sie ihn. Drücken, um ihn zu benennen.',
+  copySection: 'mit seinen Feldern kopieren',
+  removeSection: 'herausnehmen',
+  chooseValue: 'wählen Sie den Wert einer Option.',
   result: {
     person: 'Ergebnis bei',
     value: (value: string) => `Wert: ${value}`,
@@ -74,6 +91,8 @@ export const de: typeof en = {
   sheet: {
     label: (language) => ({ en: 'Bezeichnung auf Englisch', de: 'Bezeichnung auf Deutsch' })[language] ?? `Bezeichnung, ${language}`,
     key: 'Schlüssel in Formeln und Dateien',
+    keyFollows: 'folgt der Beschriftung bis zur Veröffentlichung, oder wählen Sie einen',
+    copy: 'Kopieren',
     keyNote: 'einmal vergeben, nie geändert',
     section: 'Abschnitt',
     type: 'Art',

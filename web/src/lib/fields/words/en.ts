@@ -38,7 +38,7 @@ export const en = {
     email: 'e-mail address',
     phone: 'telephone number',
     identifier: 'identifier',
-    computed: 'computed'
+    computed: 'worked out'
   },
   choiceOf: (n: number) => `choice of ${n}`,
   within: (field: string) => `within ${field}`,
@@ -67,6 +67,23 @@ export const en = {
   other: (who: string) => `${who} has saved this draft in the meantime.`,
   takeTheirs: 'Take theirs',
   keepOurs: 'Put ours over it',
+  plain: {
+    always: 'always',
+    and: 'and',
+    is: 'is',
+    valueOf: (field: string) => `Value of ${field}`,
+    add: 'A field',
+    takeAway: 'Take away',
+    asFormula: 'Write a formula',
+    asChoices: 'Choose instead'
+  },
+  copyOf: (label: string) => `${label}, copy`,
+  newSection: 'New section',
+  sectionName: 'Name of the section',
+  moveSection: 'Alt ↑ ↓ moves a section; or drag it. Press to name it.',
+  copySection: 'copy with its fields',
+  removeSection: 'take out',
+  chooseValue: 'choose an option’s value.',
   result: {
     person: 'What it comes to for',
     value: (value: string) => `Value: ${value}`,
@@ -79,6 +96,8 @@ export const en = {
   sheet: {
     label: (language: string) => ({ en: 'Label in English', de: 'Label in German' })[language] ?? `Label, ${language}`,
     key: 'Key in formulas and files',
+    keyFollows: 'follows the label until it is published, or choose one',
+    copy: 'Copy',
     keyNote: 'given once, never changed',
     section: 'Section',
     type: 'Kind',

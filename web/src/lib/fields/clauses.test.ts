@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { clausesOf, formulaOfClauses } from './condition';
+import { clausesOf, formulaOfClauses } from './clauses';
 
 describe('a condition of plain choices', () => {
   it('comes back from its formula, whatever its values hold', () => {
