@@ -32,7 +32,7 @@ public class LongListTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Press(Keys.Up);
         for (var i = 0; i < 40; i++) orla.Press(Keys.Up);
         orla.Until(() => Focused(orla).StartsWith("Row179 Zz179", StringComparison.Ordinal), () => Focused(orla));
-        orla.Script("const r = document.activeElement.getBoundingClientRect(); return r.top >= 0 && r.bottom <= window.innerHeight").ShouldBe(true);
+        orla.Until(() => orla.Script(Where) is true, () => orla.Script(Where.Replace("return", "return [r.top, r.bottom, window.innerHeight].join() ||", StringComparison.Ordinal)) as string ?? "");
         orla.IsAccessible("Arrivals of hundreds");
 
         // Scrolled out of sight, it keeps the focus.
@@ -40,6 +40,8 @@ public class LongListTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.SeeText(orla.Script("return document.querySelector('[aria-rowindex=\"2\"] a').textContent") as string ?? "no first row");
         Focused(orla).ShouldStartWith("Row179 Zz179");
     }
+
+    private const string Where = "const r = document.activeElement.getBoundingClientRect(); return r.top >= 0 && r.bottom <= window.innerHeight";
 
     private static long Number(object? value) => long.Parse(value!.ToString()!, null);
 

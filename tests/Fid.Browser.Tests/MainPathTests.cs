@@ -144,6 +144,7 @@ public class MainPathTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Button("Go on with these").Click();
         orla.SeeText("2 changes");
         orla.Chord(Keys.Control, "s");
+        orla.Button("Fix").Click();
         orla.SeeText("Saved.");
         piet.Until(() => piet.ValueOf("Town") == "Corran" && piet.ValueOf("Street") == "4 Slip Road");
     }

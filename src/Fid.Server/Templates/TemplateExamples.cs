@@ -67,7 +67,7 @@ internal static class TemplateExamples
         var use = edited.IsAddOn ? book.Find(request.Use ?? "") ?? book.Opening.OrderBy(t => t.Name, StringComparer.Ordinal).FirstOrDefault() : edited;
         if (use is null) return Problems.NotFound();
         var findings = (await FindingsAsync(db, fields, book, edited, today, cancellation)).ToList();
-        var start = request.Start is { } on && ValueCheck.IsSensible(on) ? on : today.PlusWeeks(4);
+        var start = request.Start is { } on && ValueCheck.IsSensible(on) ? on : await WorkingDayAsync(today.PlusWeeks(4), db, cancellation);
         // What is chosen for the example stands in it as if it had been typed.
         var chosen = request.Facts.Where(f => reader.Sees(f.Key)).ToDictionary();
         var returning = request.Facts.TryGetValue(HireOrigin.Returning, out var before) && before.ValueKind == JsonValueKind.String && before.GetString() == "yes";
@@ -111,6 +111,15 @@ internal static class TemplateExamples
         RoleTemplate.ReadLayer(layer) is var (code, _) && book.Find(code) is { } template && template.Spec.Values.TryGetValue(field, out var value) ? TemplateSpec.FormulaOf(value) : null;
 
     // Null where the tasks are no checklist yet: what is wrong is among the findings.
+    // From a day on, the first on which everybody works: nobody begins on a holiday.
+    private static async Task<LocalDate> WorkingDayAsync(LocalDate from, FidDb db, CancellationToken cancellation)
+    {
+        var calendars = (await CalendarBook.LoadAsync(db, cancellation)).ByCode.Values.ToList();
+        return Enumerable.Range(0, DaysAhead).Select(from.PlusDays).Where(d => calendars.TrueForAll(c => c.IsWorking(d))).DefaultIfEmpty(from).First();
+    }
+
+    private const int DaysAhead = 28;
+
     private static async Task<ExamplePlan?> PlanAsync(FidDb db, Layered layered, LocalDate start, LocalDate today, ListNames names, CancellationToken cancellation)
     {
         IReadOnlyList<HireTask> tasks;
@@ -171,7 +180,7 @@ internal static class TemplateExamples
 /// <param name="Spec">The template as it is being edited; null for what is live.</param>
 /// <param name="Use">For an add-on: the template of the example.</param>
 /// <param name="Facts">What is known of the example, by field: site, department, kind of employment.</param>
-/// <param name="Start">The first day of the example; four weeks from today when left out.</param>
+/// <param name="Start">The first day of the example; when left out a working day, four weeks from today or as soon as can be.</param>
 public sealed record ExampleRequest(TemplateSpec? Spec, string? Use, Dictionary<string, JsonElement> Facts, LocalDate? Start);
 
 /// <summary>What a hire would get.</summary>

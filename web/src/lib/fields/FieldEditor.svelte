@@ -236,6 +236,7 @@
         fields={others}
         functions={server.functions}
         note={w.showNote}
+        otherwise={part === 'showWhen' ? words().always : w.asRequired}
         error={errorOf(part)}
         character={finding(part)?.character ?? undefined}
         onchange={(formula) => edit({ [part]: formula || undefined })}

@@ -150,6 +150,7 @@
                   maxlength="100"
                   value={nameOf(section, text.language)}
                   class="border-ink w-64 border-b bg-transparent"
+                  onfocus={(e) => e.currentTarget.select()}
                   onblur={(e) => naming === section.key && rename(section.key, e.currentTarget.value)}
                   onkeydown={(e) => {
                     if (e.key === 'Enter') rename(section.key, e.currentTarget.value);

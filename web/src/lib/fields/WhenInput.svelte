@@ -17,11 +17,13 @@
     fields: Field[];
     functions: string[];
     note?: string;
+    /** What it means where nothing is said. */
+    otherwise: string;
     error?: string | undefined;
     character?: number | undefined;
     onchange: (formula: string) => void;
   }
-  let { id, label, value, fields, functions, note, error, character, onchange }: Props = $props();
+  let { id, label, value, fields, functions, note, otherwise, error, character, onchange }: Props = $props();
   const w = $derived(words().plain);
   const options = optionsQuery();
   const plain = $derived(clausesOf(value));
@@ -50,7 +52,7 @@
   {#if plain !== undefined}<button type="button" class="link text-xs" onclick={() => (written = false)}>{w.asChoices}</button>{/if}
 {:else}
   <fieldset class="min-w-0">
-    <legend class="text-soft text-xs">{label}{clauses.length === 0 ? `: ${w.always}` : ''}</legend>
+    <legend class="text-soft text-xs">{label}{clauses.length === 0 ? `: ${otherwise}` : ''}</legend>
     {#each clauses as clause, i (clause.field)}
       {@const field = fieldOf(clause.field)}
       {@const name = field ? nameOf(field, text.language) : clause.field}

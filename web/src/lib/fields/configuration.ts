@@ -96,7 +96,7 @@ export function copies(of: Field[], fields: Field[], section: string | undefined
   const made: Field[] = [];
   for (const field of of) {
     const label = Object.fromEntries(Object.entries(field.label ?? {}).map(([language, l]) => [language, section ? l : copied(l)]));
-    made.push({ ...field, key: keyFrom(field.key, [...fields, ...made]), label, section: section ?? field.section });
+    made.push({ ...field, key: keyFrom(field.key.replace(/_\d+$/, ''), [...fields, ...made]), label, section: section ?? field.section });
   }
   return made;
 }

@@ -79,6 +79,13 @@
       aria-invalid={error ? true : undefined}
       placeholder={text.t.newHire.choose}
       onfocus={(e) => e.currentTarget.select()}
+      onkeydown={(e) => {
+        // While something is being looked for nothing is chosen yet: saving would save what was there before.
+        if (open && searching && (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 's') {
+          e.preventDefault();
+          e.stopPropagation();
+        }
+      }}
       oninput={(e) => {
         searching = true;
         typed = e.currentTarget.value;

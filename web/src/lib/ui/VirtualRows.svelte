@@ -26,6 +26,9 @@
     getItemKey: (index: number) => id(items[index]!),
     overscan: 6,
     scrollMargin: above,
+    // Clear of the head that stays above the rows, and of the sheet that rises below them.
+    scrollPaddingStart: 40,
+    scrollPaddingEnd: 140,
     // Measured when the browser has laid it out anyway: asking at once would have it lay out the page once a row.
     measureElement: (element: HTMLElement, entry: ResizeObserverEntry | undefined, rows: Virtualizer<Window, HTMLElement>) =>
       Math.round(entry?.borderBoxSize[0]?.blockSize ?? rows.measurementsCache[rows.indexFromElement(element)]?.size ?? height),

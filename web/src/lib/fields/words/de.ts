@@ -63,11 +63,10 @@ export const de: typeof en = {
   takeTheirs: 'Deren Fassung nehmen',
   keepOurs: 'Unsere darüberlegen',
   plain: {
-    always: 'immer',
     and: 'und',
     is: 'ist',
     valueOf: (field: string) => `Wert von ${field}`,
-    add: 'Ein Feld',
+    add: 'Nur wo',
     takeAway: 'Wegnehmen',
     asFormula: 'Formel schreiben',
     asChoices: 'Stattdessen wählen'
@@ -91,8 +90,9 @@ export const de: typeof en = {
   sheet: {
     label: (language) => ({ en: 'Bezeichnung auf Englisch', de: 'Bezeichnung auf Deutsch' })[language] ?? `Bezeichnung, ${language}`,
     key: 'Schlüssel in Formeln und Dateien',
+    asRequired: 'wie „Pflicht“ sagt',
     keyFollows: 'folgt der Beschriftung bis zur Veröffentlichung, oder wählen Sie einen',
-    copy: 'Kopieren',
+    copy: 'Feld kopieren',
     keyNote: 'einmal vergeben, nie geändert',
     section: 'Abschnitt',
     type: 'Art',

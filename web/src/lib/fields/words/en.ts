@@ -68,11 +68,10 @@ export const en = {
   takeTheirs: 'Take theirs',
   keepOurs: 'Put ours over it',
   plain: {
-    always: 'always',
     and: 'and',
     is: 'is',
     valueOf: (field: string) => `Value of ${field}`,
-    add: 'A field',
+    add: 'Only where',
     takeAway: 'Take away',
     asFormula: 'Write a formula',
     asChoices: 'Choose instead'
@@ -96,8 +95,9 @@ export const en = {
   sheet: {
     label: (language: string) => ({ en: 'Label in English', de: 'Label in German' })[language] ?? `Label, ${language}`,
     key: 'Key in formulas and files',
+    asRequired: 'as “Required” says',
     keyFollows: 'follows the label until it is published, or choose one',
-    copy: 'Copy',
+    copy: 'Copy the field',
     keyNote: 'given once, never changed',
     section: 'Section',
     type: 'Kind',
