@@ -95,13 +95,13 @@ public sealed class Browser : IDisposable
     /// <summary>The small word under a field.</summary>
     public string NoteOf(string label) => See(() => _driver.FindElements(By.Id(Field(label).GetAttribute("id") + "-note")).FirstOrDefault(), $"the note of {label}").Text;
 
-    public IWebElement Button(string name) => See(() => Named(By.CssSelector("button, [role=button], summary"), name), $"the button {name}");
+    public IWebElement Button(string name) => See(() => Named("button, [role=button], summary", name), $"the button {name}");
 
     /// <summary>Presses the last button of this very name: in a dialog that asks about what one with the same name began.</summary>
     public void PressLast(string name) => See(
         () => _driver.FindElements(By.TagName("button")).LastOrDefault(b => b.Displayed && b.Enabled && b.Text.Trim() == name), $"the button {name}").Click();
 
-    public IWebElement Link(string name) => See(() => Named(By.TagName("a"), name), $"the link {name}");
+    public IWebElement Link(string name) => See(() => Named("a", name), $"the link {name}");
 
     public IWebElement Heading(string beginning) =>
         See(() => _driver.FindElements(By.CssSelector("h1, h2, [role=heading]")).FirstOrDefault(h => h.Displayed && h.Text.StartsWith(beginning, StringComparison.Ordinal)), $"the heading {beginning}");
@@ -211,9 +211,15 @@ public sealed class Browser : IDisposable
         Directory.Delete(_profile, recursive: true);
     }
 
-    private static string Plain(IWebElement element) => element.GetAttribute("aria-label") ?? element.Text.Split('\n')[0];
-
-    private IWebElement? Named(By by, string name) => _driver.FindElements(by).FirstOrDefault(e => e.Displayed && (Plain(e).Trim() == name || e.Text.Trim().StartsWith(name, StringComparison.Ordinal)));
+    // In one question to the browser: some pages have hundreds of buttons.
+    private IWebElement? Named(string css, string name) => _driver.ExecuteScript("""
+        const [css, name] = arguments;
+        return [...document.querySelectorAll(css)].find((e) => {
+          const text = e.innerText.trim();
+          if ((e.ariaLabel ?? text.split('\n')[0]).trim() !== name && !text.startsWith(name)) return false;
+          return e.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && e.getClientRects().length > 0;
+        });
+        """, css, name) as IWebElement;
 
     private IWebElement See(Func<IWebElement?> find, string what)
     {

@@ -7,8 +7,12 @@
   const label = $derived(text.t.arrivals.today);
   const half = $derived(label.length * 3.6 + 8);
   const at = $derived(Math.min(Math.max(scale.x(today), half), scale.width - half));
-  // A date gives way where Today stands.
-  const isUnderToday = (x: number, label: string) => scale.holds(today) && x < at + half + 2 && x + label.length * 6 > at - half - 2;
+  // A date gives way where Today or the flag stands.
+  const isTaken = (x: number, label: string) => {
+    const end = x + label.length * 6;
+    const flag = start === undefined ? NaN : scale.x(start);
+    return (scale.holds(today) && x < at + half + 2 && end > at - half - 2) || (x < flag + 18 && end > flag - 2);
+  };
 </script>
 
 <svg width={scale.width} height="26" class="block overflow-visible" aria-hidden="true">
@@ -21,7 +25,7 @@
   </defs>
   {#each scale.weeks as week (week.iso)}
     <line x1={week.x} x2={week.x} y1="0" y2="26" class="stroke-rule" />
-    {#if week.labelled && !isUnderToday(week.x + 4, text.shortDay(week.iso))}
+    {#if week.labelled && !isTaken(week.x + 4, text.shortDay(week.iso))}
       <text x={week.x + 4} y="17" class="fill-soft text-2xs">{text.shortDay(week.iso)}</text>
     {/if}
   {/each}

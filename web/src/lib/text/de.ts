@@ -269,7 +269,7 @@ export const de: Messages = {
     merged: 'aus der anderen Akte',
     like: (number) => `wie bei ${number}`,
     default: 'Vorgabe',
-    computed: 'berechnet',
+    computed: 'errechnet',
     rule: (field) => `durch ${field}`,
     job: (code) => `Stelle ${code}`,
     import: 'importiert',

@@ -262,7 +262,7 @@ export const en = {
     merged: 'from the other record',
     like: (number: string) => `as ${number} has it`,
     default: 'by default',
-    computed: 'computed',
+    computed: 'worked out',
     rule: (field: string) => `by ${field}`,
     job: (code: string) => `job ${code}`,
     import: 'imported',

@@ -346,7 +346,7 @@
 {#if grid.used.length > 0}
   <FooterSheet label={w.many.open(grid.used.length)} tone={wrong > 0 ? 'rust' : 'sea'}>
     <p class="flex-1" role="status">
-      {#if wrong > 0}<strong class="text-rust">{w.many.wrong(wrong)}</strong>{/if}
+      {#if wrong > 0}<strong class="text-rust mr-4">{w.many.wrong(wrong)}</strong>{/if}
       {#if grid.undecided > 0}<strong class="text-ochre">{w.many.undecided(grid.undecided)}</strong>{/if}
       {#each refused.filter((e) => !columns.some((c) => e.pointer.endsWith(pointerOf(c.key)))) as e (e.pointer)}
         <span class="text-rust block text-xs"
