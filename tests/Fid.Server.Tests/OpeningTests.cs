@@ -176,7 +176,9 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var late = checklist["tasks"]!.AsArray().Where(t => t!.Text("state") == "late").ToList();
         late.ShouldNotBeEmpty();
         late.ShouldAllBe(t => t!["beforeKnown"]!.GetValue<bool>());
-        (await FirmFixture.HireAsync(orla, "Dated"))["late"]!.GetValue<int>().ShouldBe(0);
+        // The row says the same as the count: neither what holds it up nor the rope's end is late.
+        var row = await FirmFixture.HireAsync(orla, "Dated");
+        (row["late"]!.GetValue<int>(), row["rope"]!["frayed"]!.GetValue<bool>(), row["holdUp"]!["beforeKnown"]!.GetValue<bool>(), row["holdUp"]!.Text("state")).ShouldBe((0, false, true, "late"));
         (await firm.Database.AskAsync("select lower(effective)::text from record_values v join records_now r on r.employment_id = v.owner_id where r.family_name = 'Dated' and field = 'pay_rate'")).ShouldBe("2027-02-15");
     }
 

@@ -62,8 +62,8 @@ internal static class ArrivalsEndpoint
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
             plan.Feasible, plan.SoonestStart, late, open, newcomer,
             [.. head.Missing.Where(seen.Contains)],
-            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names),
-            new RopeResponse(rope.From, rope.To, rope.Frayed, [.. rope.Knots.Select(k => new KnotResponse(k.Stage, k.Day, k.Passed))]));
+            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names, head.Entered),
+            new RopeResponse(rope.From, rope.To, rope.Frayed && late > 0, [.. rope.Knots.Select(k => new KnotResponse(k.Stage, k.Day, k.Passed))]));
     }
 }
 

@@ -60,7 +60,7 @@ internal static class Checklist
             [.. hire.Tasks.Select((t, i) => TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head, files))],
             plan.Feasible, plan.SoonestStart,
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
-            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names));
+            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names, head.Entered));
     }
 
     // Of the fields the reader may see.

@@ -12,10 +12,12 @@ namespace Fid.Server.Hires;
 /// <param name="Work">Working days it takes.</param>
 /// <param name="Left">Working days left from the earliest day it can start to the latest it may finish; 0 when that has passed.</param>
 /// <param name="EarliestFinish">When it can be finished.</param>
+/// <param name="BeforeKnown">Whether it was due before the hire was opened here: nobody was late with it.</param>
 public sealed record HoldUpResponse(
-    string Key, string Name, string Owner, string? OwnerName, LocalDate? Due, LocalDate LatestFinish, LocalDate EarliestFinish, TaskState State, int Slack, int Work, int Left)
+    string Key, string Name, string Owner, string? OwnerName, LocalDate? Due, LocalDate LatestFinish, LocalDate EarliestFinish, TaskState State, int Slack, int Work, int Left, bool BeforeKnown)
 {
-    internal static HoldUpResponse? Of(Plan plan, IReadOnlyList<TaskRow> tasks, string? ownCalendar, CalendarBook calendars, ListNames names)
+    /// <param name="entered">When the hire was opened here; null where that makes no difference.</param>
+    internal static HoldUpResponse? Of(Plan plan, IReadOnlyList<TaskRow> tasks, string? ownCalendar, CalendarBook calendars, ListNames names, LocalDate? entered = null)
     {
         for (var i = 0; i < plan.Tasks.Count; i++)
         {
@@ -24,7 +26,7 @@ public sealed record HoldUpResponse(
             var left = Math.Max(0, calendars[task.CalendarOf(ownCalendar)].Count(planned.EarliestStart!.Value, planned.LatestFinish!.Value));
             return new HoldUpResponse(
                 task.Key, task.Name, task.Owner, names.Owner(task.Owner), planned.Due, planned.LatestFinish.Value, planned.EarliestFinish!.Value,
-                planned.State, slack, task.Work, left);
+                planned.State, slack, task.Work, left, planned.State == TaskState.Late && planned.Due < entered);
         }
         return null;
     }

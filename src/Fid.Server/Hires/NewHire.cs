@@ -102,7 +102,7 @@ internal static class NewHire
             completeness.Filled, completeness.Of,
             [.. completeness.Missing.Where(fields.Set.IsRequiredFirst)],
             plan?.Feasible, plan?.SoonestStart,
-            plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendar, calendars, names),
+            plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendar, calendars, names, today),
             [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Owner(g.Key), g.Count())).OrderByDescending(s => s.Count)],
             draft.Template.Name, draft.Template.Version, BackDated.Of(request.Start, today, plan));
     }

@@ -42,7 +42,7 @@ internal static class StartChange
         var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v => ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [v.Field]));
         return TypedResults.Ok(new StartChangeResponse(
             hire.Head.Start, to.Date, Period.DaysBetween(hire.Head.Start, to.Date), before.Feasible, after.Feasible, changed,
-            HoldUpResponse.Of(after, hire.Tasks, hire.Head.CalendarCode, calendars, names), [.. values.Select(v => new ValueMove(v.Field, v.Before, v.After))]));
+            HoldUpResponse.Of(after, hire.Tasks, hire.Head.CalendarCode, calendars, names, hire.Head.Entered), [.. values.Select(v => new ValueMove(v.Field, v.Before, v.After))]));
     }
 
     public static async Task<Results<Ok<ChecklistResponse>, ProblemHttpResult>> Save(

@@ -6670,6 +6670,8 @@ export interface components {
              * @description Working days left from the earliest day it can start to the latest it may finish; 0 when that has passed.
              */
             left: number;
+            /** @description Whether it was due before the hire was opened here: nobody was late with it. */
+            beforeKnown: boolean;
         };
         /** @description A holiday of a calendar, as it is stored; see HolidayRule for how On is written. */
         HolidayEntry: {

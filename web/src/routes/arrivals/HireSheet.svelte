@@ -25,9 +25,11 @@
     {:else if row.holdUp}
       <p class="font-semibold">{row.holdUp.name}</p>
       <p class="text-soft text-xs">
-        {text.owner(row.holdUp.owner, row.holdUp.ownerName)} · {row.holdUp.slack < 0
-          ? t.late(-row.holdUp.slack)
-          : t.slack(row.holdUp.slack)}
+        {text.owner(row.holdUp.owner, row.holdUp.ownerName)} · {row.holdUp.beforeKnown
+          ? text.t.state.beforeKnown
+          : row.holdUp.slack < 0
+            ? t.late(-row.holdUp.slack)
+            : t.slack(row.holdUp.slack)}
       </p>
     {/if}
   </div>

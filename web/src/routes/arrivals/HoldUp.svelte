@@ -14,7 +14,7 @@
       ? 'text-ochre'
       : h === null
         ? 'text-soft'
-        : h.slack < 0 || h.state === 'late'
+        : !h.beforeKnown && (h.slack < 0 || h.state === 'late')
           ? 'text-rust'
           : h.slack <= 1
             ? 'text-ochre'
@@ -30,13 +30,15 @@
     {h.slack < 0 && h.state !== 'late' && h.work > 1 ? t.needsDays(h.name, h.work, h.left) : h.name}
   </p>
   <p class="text-soft text-xs">
-    {text.owner(h.owner, h.ownerName)} · {h.slack < 0
-      ? h.state === 'late'
-        ? t.late(-h.slack)
-        : t.short(-h.slack)
-      : h.due
-        ? t.due(text.day(h.due))
-        : t.finish(text.day(h.latestFinish))}
+    {text.owner(h.owner, h.ownerName)} · {h.beforeKnown
+      ? text.t.state.beforeKnown
+      : h.slack < 0
+        ? h.state === 'late'
+          ? t.late(-h.slack)
+          : t.short(-h.slack)
+        : h.due
+          ? t.due(text.day(h.due))
+          : t.finish(text.day(h.latestFinish))}
   </p>
 {:else}
   <p class="text-soft">{row.open === 0 ? t.settled : t.nothingHolds}</p>

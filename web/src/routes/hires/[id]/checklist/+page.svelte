@@ -50,7 +50,7 @@
     return (stage.opens ? t.stageOpens(text.day(stage.opens)) : '') + (waits.length > 0 ? t.once(text.list(waits)) : '');
   }
   const slackNote = (task: Task) =>
-    task.slack === null
+    task.slack === null || task.beforeKnown
       ? ''
       : task.slack < 0
         ? task.state === 'late'

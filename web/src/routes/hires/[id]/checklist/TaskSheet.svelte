@@ -39,7 +39,7 @@
   }
 </script>
 
-<FooterSheet label={task.name} tone={task.state === 'late' || task.state === 'atRisk' ? 'rust' : 'sea'}>
+<FooterSheet label={task.name} tone={(task.state === 'late' && !task.beforeKnown) || task.state === 'atRisk' ? 'rust' : 'sea'}>
   <div class="min-w-0 flex-1 basis-72">
     <p><span class="text-base font-semibold">{task.name}</span> <span class="text-soft text-xs">{facts.join(' · ')}</span></p>
     {#if task.done}
