@@ -173,8 +173,11 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Press(OpenQA.Selenium.Keys.Escape);
         orla.Link("Yusuf Demirci").Click();
         orla.Link("Record").Click();
+        orla.Field("Given name");
+        orla.Unfold();
         foreach (var label in new[] { "Given name", "Family name", "Known as", "Street", "Emergency contact" }) orla.Write(label, nasty[0]);
         orla.Chord(OpenQA.Selenium.Keys.Control, "s");
+        orla.Button("Fix").Click();
         orla.SeeText("Saved.");
         orla.Heading("<img src=x onerror=alert(1)> <img src=x onerror=alert(1)>");
         orla.IsAccessible("Record with nasty names");

@@ -157,6 +157,8 @@ public class MainPathTests(PageFixture firm) : IClassFixture<PageFixture>
         foreach (var browser in new[] { orla, piet })
         {
             browser.Link("Jun Nakamura").Click();
+            // Arrivals offers the same of the row that is selected.
+            browser.SeeAddress("/hires/");
             browser.Button("Move start…").Click();
             browser.Write("New start", browser == orla ? "2027-03-29" : "2027-03-30");
             browser.Field("New start").SendKeys(Keys.Tab);

@@ -80,6 +80,7 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-19", why = "As recruiting says" }, version)).EnsureSuccessStatusCode();
         (await ProposalsAsync()).ShouldBeEmpty();
         (await WaitingAsync()).ShouldBe((0, 0));
+        (await feed.HeardAsync(2)).ShouldBe([$"m/1 opened {hire["number"]} 2027-04-05", $"m/1 startMoved {hire["number"]} 2027-04-19"]);
 
         Task<HttpResponseMessage> SettleAsync(string[] take, string[] leave) => orla.SendAsync("POST", $"/api/intake/{id}/proposals", new { take, leave });
         async Task<(int, int)> WaitingAsync() => await orla.GetAsync("/api/intake/waiting") is var w ? (await OfHereAsync(w, "waiting"), w["changed"]!.GetValue<int>()) : default;

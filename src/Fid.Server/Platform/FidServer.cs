@@ -83,6 +83,7 @@ public static class FidServer
         services.AddHttpClient<FeedClient>(http => http.MaxResponseContentBufferSize = 5_000_000).ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false });
         services.AddScoped<FeedPull>();
         if (!IsMakingDocument) services.AddHostedService<FeedWorker>();
+        services.AddSingleton<RefusalTrail>();
         services.AddSingleton<LiveChanges>();
         if (!IsMakingDocument) services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
 
@@ -224,7 +225,7 @@ public static class FidServer
             cookie.Events.OnRedirectToLogin = context => Problems.Make(StatusCodes.Status401Unauthorized, "sign-in-needed", "Sign in first.").ExecuteAsync(context.HttpContext);
             cookie.Events.OnRedirectToAccessDenied = async context =>
             {
-                await RefusalTrail.NoteAsync(context.HttpContext);
+                await context.HttpContext.RequestServices.GetRequiredService<RefusalTrail>().NoteAsync(context.HttpContext);
                 await Problems.Forbidden().ExecuteAsync(context.HttpContext);
             };
         });

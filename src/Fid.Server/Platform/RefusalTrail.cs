@@ -6,20 +6,20 @@ using Npgsql;
 namespace Fid.Server.Platform;
 
 /// <summary>Notes in the trail whom an endpoint was refused: once a minute for each of them, so that nobody fills it by asking.</summary>
-internal static class RefusalTrail
+internal sealed class RefusalTrail(FirmClock clock, ILogger<RefusalTrail> log)
 {
+    private const int MostKept = 10_000;
     private static readonly NodaTime.Duration Between = NodaTime.Duration.FromMinutes(1);
 
-    private static readonly ConcurrentDictionary<(Guid, string), NodaTime.Instant> Noted = new();
+    private readonly ConcurrentDictionary<(Guid, string), NodaTime.Instant> _noted = new();
 
-    public static async Task NoteAsync(HttpContext http)
+    public async Task NoteAsync(HttpContext http)
     {
         if (http.User.Identity?.IsAuthenticated != true || (http.GetEndpoint() as RouteEndpoint)?.RoutePattern.RawText is not { } route) return;
-        var clock = http.RequestServices.GetRequiredService<FirmClock>();
         var (key, now) = ((http.User.Id(), route), clock.Now);
-        if (Noted.TryGetValue(key, out var last) && now - last < Between) return;
-        if (Noted.Count > 10_000) Noted.Clear();
-        Noted[key] = now;
+        if (_noted.TryGetValue(key, out var last) && now - last < Between) return;
+        if (_noted.Count > MostKept) _noted.Clear();
+        _noted[key] = now;
         try
         {
             await SecurityTrail.NoteAsync(http.RequestServices.GetRequiredService<FidDb>(), http.User, clock, http, SecurityTrail.Refused, $"{http.Request.Method} {route}", http.RequestAborted);
@@ -27,7 +27,7 @@ internal static class RefusalTrail
         catch (Exception e) when (e is NpgsqlException or DbUpdateException)
         {
             // A refusal stays one, whether it could be written down or not.
-            http.RequestServices.GetRequiredService<ILoggerFactory>().CreateLogger(typeof(RefusalTrail)).LogWarning(e, "A refusal could not be noted");
+            log.LogWarning(e, "A refusal could not be noted");
         }
     }
 }

@@ -3,7 +3,7 @@
   import { tick, untrack, type Snippet } from 'svelte';
   import { get } from 'svelte/store';
 
-  /** Rows that scroll with the page: all of them where they are few, else those in view and a few around them. */
+  /** Hundreds of rows that scroll with the page: those in view and a few around them are laid out. */
   interface Props {
     items: Item[];
     id: (item: Item) => string;
@@ -15,13 +15,11 @@
     role: 'rowgroup' | 'list';
   }
   let { items, id, height, row, kept = -1, role }: Props = $props();
-  const most = 200;
-  const few = $derived(items.length <= most);
   let box = $state<HTMLElement>();
   let above = $state(0);
 
   const options = () => ({
-    count: few ? 0 : items.length,
+    count: items.length,
     estimateSize: () => height,
     getItemKey: (index: number) => id(items[index]!),
     overscan: 6,
@@ -55,7 +53,7 @@
 
   /** Scrolls to a row and gives the focus to what of it takes the focus. */
   export async function focus(index: number, selector: string) {
-    if (!few) get(virtual).scrollToIndex(index, { align: 'auto' });
+    get(virtual).scrollToIndex(index, { align: 'auto' });
     await tick();
     const target = box?.querySelector<HTMLElement>(selector);
     target?.focus({ preventScroll: true });
@@ -64,25 +62,19 @@
   }
 </script>
 
-<div bind:this={box} {role} class="relative" style:height={few ? undefined : `${$virtual.getTotalSize()}px`}>
-  {#if few}
-    {#each items as item, i (id(item))}
-      {@render row(item, i)}
-    {/each}
-  {:else}
-    {#each $virtual.getVirtualItems() as place (place.key)}
-      {@const item = items[place.index]}
-      {#if item !== undefined}
-        <div
-          role="presentation"
-          data-index={place.index}
-          use:measured
-          class="absolute inset-x-0 top-0 [contain:layout_style]"
-          style:transform="translateY({place.start - $virtual.options.scrollMargin}px)"
-        >
-          {@render row(item, place.index)}
-        </div>
-      {/if}
-    {/each}
-  {/if}
+<div bind:this={box} {role} class="relative" style:height="{$virtual.getTotalSize()}px">
+  {#each $virtual.getVirtualItems() as place (place.key)}
+    {@const item = items[place.index]}
+    {#if item !== undefined}
+      <div
+        role="presentation"
+        data-index={place.index}
+        use:measured
+        class="absolute inset-x-0 top-0 [contain:layout_style]"
+        style:transform="translateY({place.start - $virtual.options.scrollMargin}px)"
+      >
+        {@render row(item, place.index)}
+      </div>
+    {/if}
+  {/each}
 </div>

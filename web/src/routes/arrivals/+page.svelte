@@ -11,13 +11,12 @@
   import { dayNumber } from '$lib/text/dates';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
-  import VirtualRows from '$lib/ui/VirtualRows.svelte';
+  import Rows from '$lib/ui/Rows.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { type Component } from 'svelte';
   import { filters, fit, isNamed, name, order, orders, type Filter, type Order, type Row } from './arrivals';
   import HoldUp from './HoldUp.svelte';
-  import HireSheet from './HireSheet.svelte';
 
   const arrivals = createQuery(() => ({ queryKey: ['arrivals'], queryFn: () => data(api.GET('/api/arrivals')) }));
   const intake = createQuery(() => waitingQuery(session.coordinates));
@@ -30,7 +29,7 @@
   let find = $state('');
   let selected = $state<string>();
   let finder = $state<HTMLInputElement>();
-  let table = $state<VirtualRows<Row>>();
+  let table = $state<Rows<Row>>();
   let pageWidth = $state(1280);
   let chartWidth = $state(560);
   // Fetched when first wanted: opening a hire is not part of the first view.
@@ -227,7 +226,7 @@
             <div role="gridcell" class="hold min-w-0 py-2 pr-2"><HoldUp {row} /></div>
           </div>
         {/snippet}
-        <VirtualRows
+        <Rows
           bind:this={table}
           role="rowgroup"
           items={rows}
@@ -255,7 +254,10 @@
     {/if}
   </div>
   {#if chosen}
-    <HireSheet row={chosen} checklist={checklist(chosen)} record={record(chosen)} {moveStart} />
+    <!-- Fetched when somebody first selects a row. -->
+    {#await import('./HireSheet.svelte') then { default: HireSheet }}
+      <HireSheet row={chosen} checklist={checklist(chosen)} record={record(chosen)} {moveStart} />
+    {/await}
   {/if}
   {#if NewHire}<NewHire bind:open={opening} />{/if}
   {#if Move && selected}

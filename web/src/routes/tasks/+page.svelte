@@ -8,7 +8,7 @@
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
-  import VirtualRows from '$lib/ui/VirtualRows.svelte';
+  import Rows from '$lib/ui/Rows.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
 
@@ -16,7 +16,7 @@
   const tasks = createQuery(() => ({ queryKey: ['tasks'], queryFn: () => data(api.GET('/api/tasks')) }));
   const t = $derived(text.t.tasks);
   let selected = $state<string>();
-  let lists = $state<Partial<Record<string, VirtualRows<Task>>>>({});
+  let lists = $state<Partial<Record<string, Rows<Task>>>>({});
   let pageWidth = $state(1280);
   const ticking = new Ticking(() => chosen?.hireId ?? '');
 
@@ -132,7 +132,7 @@
           <h2 class="border-ink border-b pt-4 pb-1.5 text-base">
             {group.name} <span class="text-soft font-sans text-xs font-normal">{group.tasks.length}</span>
           </h2>
-          <VirtualRows
+          <Rows
             bind:this={lists[group.name]}
             role="list"
             items={group.tasks}
