@@ -33,6 +33,11 @@ public sealed class PersonMatcher
         return new PersonMatcher([.. kept]);
     }
 
+    /// <summary>The same with one more person, at the end; the others stay prepared as they are.</summary>
+    /// <param name="id">An id of the caller's that nobody here has.</param>
+    /// <param name="person">The person.</param>
+    public PersonMatcher And(string id, PersonFacts person) => new([.. _known, (id, new Prepared(person))]);
+
     /// <summary>Those that somebody may be, the likeliest first; of equal ones in the order in which they are known.</summary>
     public IReadOnlyList<PersonMatch> Find(PersonFacts person)
     {

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
@@ -30,7 +31,7 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly bool _isGerman;
     private readonly PersonMatcher _known;
     private readonly ILookup<Guid, Employment> _stints;
-    private readonly List<(int Number, PersonFacts Person)> _new = [];
+    private PersonMatcher _new = new([]);
     private readonly TemplateBook _templates;
     private readonly CalendarBook? _calendars;
     private readonly Dictionary<string, int> _seen = new(StringComparer.Ordinal);
@@ -152,12 +153,12 @@ internal sealed class PeopleRowChecker : IRowChecker
             person = stint.PersonId;
             return null;
         }
-        var twin = PeopleIndex.SaysEnough(facts) ? _new.Find(n => new PersonMatcher([("", n.Person)]).Find(facts) is [{ IsSame: true }]) : default;
-        _new.Add((number, facts));
+        var twins = PeopleIndex.SaysEnough(facts) ? _new.Find(facts).Where(m => m.IsSame).Select(m => int.Parse(m.Id, CultureInfo.InvariantCulture)).ToList() : [];
+        _new = _new.And(number.ToString(CultureInfo.InvariantCulture), facts);
         if (IsNew(who)) return null;
-        if (twin.Person is not null)
-            return Ask("twice", $"Row {twin.Number} says much the same person. Keep one of them, or put “new” as the employee number where they are two.",
-                $"Zeile {twin.Number} nennt fast dieselbe Person. Eine behalten, oder „neu“ als Personalnummer, wenn es zwei sind.");
+        if (twins is [_, ..] && twins.Min() is var twin)
+            return Ask("twice", $"Row {twin} says much the same person. Keep one of them, or put “new” as the employee number where they are two.",
+                $"Zeile {twin} nennt fast dieselbe Person. Eine behalten, oder „neu“ als Personalnummer, wenn es zwei sind.");
         if (PeopleIndex.WorthAsking(_known, facts).FirstOrDefault() is not { } match || _stints[Guid.Parse(match.Id)].MaxBy(e => e.Start) is not { } last) return null;
         return IsHere(last.PersonId, start)
             ? Ask("already-known", $"This may be {last.Number}, who works here or is about to. Take the row out, or put “new” where it is somebody else.",

@@ -10,7 +10,7 @@
 
   let { goAnywhere, showKeys }: { goAnywhere: () => void; showKeys: () => void } = $props();
   const intake = createQuery(() => waitingQuery(session.coordinates));
-  const waiting = $derived((intake.data?.waiting ?? 0) + (intake.data?.changed ?? 0));
+  const waiting = $derived(intake.data ?? 0);
   let you = $state<HTMLDetailsElement>();
 
   const places = $derived([

@@ -7,7 +7,7 @@
   import Button from '$lib/ui/Button.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
-  import { keyFrom, nameOf, renamed, types, type Access, type Field } from './configuration';
+  import { accessTo, keyFrom, nameOf, renamed, types, type Access, type Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
   import { sentenceOf } from './findings';
   import FormulaInput from './FormulaInput.svelte';
@@ -43,11 +43,6 @@
 
   const isChoice = $derived(field.type === 'choice' || field.type === 'choices');
   const takesList = $derived(field.type === 'listEntry' || (isChoice && !field.options?.length));
-  // What is worked out is edited by nobody.
-  const accessTo = (role: string) => {
-    const access = field.access?.[role] ?? 'none';
-    return field.type === 'computed' && access === 'edit' ? 'view' : access;
-  };
   const accesses = $derived<Access[]>(field.type === 'computed' ? ['view', 'none'] : ['edit', 'view', 'none']);
   const isText = $derived(['text', 'longText', 'identifier'].includes(field.type));
   const isBounded = $derived(isText || ['number', 'money', 'date'].includes(field.type));
@@ -295,7 +290,7 @@
         >{words().roles[role] ?? role}
         <select
           class="border-rule bg-sheet min-h-7 border-b font-semibold"
-          value={accessTo(role)}
+          value={accessTo(field, role)}
           onchange={(e) => edit({ access: { ...field.access, [role]: e.currentTarget.value as 'edit' | 'view' | 'none' } })}
         >
           {#each accesses as access (access)}<option value={access}>{words().access[access]}</option>{/each}

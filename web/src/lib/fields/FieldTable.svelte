@@ -2,7 +2,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { api, data, type Api } from '$lib/api/client';
   import { text } from '$lib/text/index.svelte';
-  import { copies, keyFrom, moved, nameOf, sectionMoved, type Access, type Field } from './configuration';
+  import { accessTo, copies, keyFrom, moved, nameOf, sectionMoved, type Access, type Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
   import { kindOf, requiredOf } from './summary';
   import { words } from './words';
@@ -218,8 +218,7 @@
               </th>
               <td class="text-soft truncate pr-2 text-xs">{kindOf(field, fields, w)}</td>
               {#each server.roles as role (role)}
-                {@const given = field.access?.[role] ?? 'none'}
-                {@const access = field.type === 'computed' && given === 'edit' ? 'view' : given}
+                {@const access = accessTo(field, role)}
                 <td class="text-center">
                   <button
                     type="button"

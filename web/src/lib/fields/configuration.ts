@@ -59,6 +59,12 @@ export const types: FieldType[] = [
 
 export const nameOf = (named: { label?: Names; key: string }, language: string) => named.label?.[language] || named.label?.en || named.key;
 
+/** What a role may do with a field: what is worked out is edited by nobody. */
+export function accessTo(field: Field, role: string): Access {
+  const access = field.access?.[role] ?? 'none';
+  return field.type === 'computed' && access === 'edit' ? 'view' : access;
+}
+
 /** A copy in which nothing stands that says nothing, so that an untouched field stays as it was. */
 export function tidy(field: Field): Field {
   const entries = Object.entries(field).filter(

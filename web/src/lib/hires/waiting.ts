@@ -1,8 +1,9 @@
 import { api, data } from '$lib/api/client';
 
-/** How many candidates from recruiting wait, and how many hires of theirs are said otherwise by now. */
+/** How much from recruiting waits for somebody: candidates, and hires of theirs that are said otherwise by now. */
 export const waitingQuery = (enabled: boolean) => ({
   queryKey: ['intake', 'waiting'],
   queryFn: () => data(api.GET('/api/intake/waiting')),
+  select: (intake: { waiting: number; changed: number }) => intake.waiting + intake.changed,
   enabled
 });

@@ -20,7 +20,7 @@
 
   const arrivals = createQuery(() => ({ queryKey: ['arrivals'], queryFn: () => data(api.GET('/api/arrivals')) }));
   const intake = createQuery(() => waitingQuery(session.coordinates));
-  const fromRecruiting = $derived((intake.data?.waiting ?? 0) + (intake.data?.changed ?? 0));
+  const fromRecruiting = $derived(intake.data ?? 0);
   const t = $derived(text.t.arrivals);
 
   let filter = $state<Filter>('all');
