@@ -33,7 +33,7 @@ public sealed class FidInstance : WebApplicationFactory<Program>
     {
         builder.UseSetting("ConnectionStrings:Fid", _connection);
         builder.UseSetting("Fid:Today", _today.ToString("uuuu-MM-dd", null));
-        builder.UseSetting("Serilog:MinimumLevel", "Fatal");
+        builder.UseSetting("Serilog:MinimumLevel", "Error");
         // Nobody waits for a feed that is tried again; and nothing is pulled that a test did not ask for.
         builder.UseSetting("Fid:Feed:Retries", "2");
         builder.UseSetting("Fid:Feed:Pause", "00:00:00.010");

@@ -1,6 +1,8 @@
+using System.Reflection;
 using ArchUnitNET.Domain;
 using ArchUnitNET.Loader;
 using ArchUnitNET.xUnitV3;
+using Shouldly;
 using Xunit;
 using static ArchUnitNET.Fluent.ArchRuleDefinition;
 
@@ -28,5 +30,19 @@ public class StructureTests
         // The door opens to all rules; no rule knows of the door.
         Types().That().ResideInNamespaceMatching(@"^Fid\.Core(\.(Calendars|Planning|Pay|Clock|Templates|Fields|Formulas|Lists|History|Json)(\..*)?)?$")
             .Should().NotDependOnAny(Types().That().ResideInNamespaceMatching(@"^Fid\.Core\.Compute")).Check(House);
+    }
+
+    [Theory]
+    [InlineData("Fid.Server.People.Reader")]
+    [InlineData("Fid.Server.People.SeenFacts")]
+    public void What_several_threads_ask_at_once_keeps_nothing_that_asking_changes(string asked)
+    {
+        var fields = typeof(Platform.FidServer).Assembly.GetType(asked, throwOnError: true)!.GetFields(BindingFlags.Instance | BindingFlags.NonPublic | BindingFlags.Public);
+        fields.ShouldNotBeEmpty();
+        foreach (var field in fields)
+        {
+            field.IsInitOnly.ShouldBeTrue(field.Name);
+            if (field.FieldType.IsGenericType) new[] { typeof(Dictionary<,>), typeof(HashSet<>), typeof(List<>) }.ShouldNotContain(field.FieldType.GetGenericTypeDefinition(), field.Name);
+        }
     }
 }

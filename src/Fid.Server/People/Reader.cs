@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Security.Claims;
 using System.Text.Json;
 using Fid.Core.Fields;
@@ -17,11 +18,14 @@ internal sealed class Reader
     public const int FewestTogether = 3;
 
     private readonly Guid[]? _own;
-    private readonly Dictionary<string, bool> _sees = new(StringComparer.Ordinal);
+
+    // Worked out once: a reader is asked by many threads at a time.
+    private readonly FrozenSet<string> _sees;
 
     private Reader(LiveFields fields, IReadOnlyCollection<string> roles, Guid[]? own)
     {
         (Fields, Roles, _own) = (fields, roles, own);
+        _sees = fields.Set.Fields.Where(f => f.AccessOf(roles) != FieldAccess.None).Select(f => f.Key).ToFrozenSet(StringComparer.Ordinal);
         SeesNames = Sees("given_name") && Sees("family_name");
     }
 
@@ -38,11 +42,7 @@ internal sealed class Reader
     public static async Task<Reader> OfAsync(ClaimsPrincipal user, FidDb db, LiveFields fields, CancellationToken cancellation) =>
         new(fields, ShownRecord.RolesOf(user), user.MayReadEverybody() ? null : await HireAccess.EmploymentsOfAsync(user, db, cancellation));
 
-    public bool Sees(string field)
-    {
-        if (!_sees.TryGetValue(field, out var sees)) _sees[field] = sees = Fields.Set.Find(field) is { } known && known.AccessOf(Roles) != FieldAccess.None;
-        return sees;
-    }
+    public bool Sees(string field) => _sees.Contains(field);
 
     public bool MayEdit(string field) => Fields.Set.Find(field) is { } known && known.AccessOf(Roles) == FieldAccess.Edit;
 
