@@ -14,13 +14,17 @@ namespace Fid.Demo;
 /// <summary>Halyard Sound Ferries, whole: made up, seeded, the same for the same day.</summary>
 public static class DemoFirm
 {
-    private const int People = 236 - 14;
+    /// <summary>How many work at the firm as it is described everywhere: 236 with the fourteen who are about to.</summary>
+    public const int People = 236 - 14;
+
     private const int Seed = 20270301;
 
     /// <summary>Loads the firm into a database that is migrated and has no firm, all or nothing; does nothing where there is a firm.</summary>
+    /// <param name="count">How many people work there already: <see cref="People"/>, or more, which makes it one of the large variants.</param>
     /// <param name="keyRing">The file with the certificate of the key ring; see <see cref="KeyRing.AddKeyRing"/>.</param>
-    public static async Task LoadAsync(NpgsqlDataSource source, LocalDate today, bool large, string? keyRing)
+    public static async Task LoadAsync(NpgsqlDataSource source, LocalDate today, int count, string? keyRing)
     {
+        var large = count > People;
         var services = new ServiceCollection();
         services.AddDbContext<FidDb>(options => options.UseFid(source));
         services.AddKeyRing(keyRing);
@@ -47,9 +51,11 @@ public static class DemoFirm
         await DemoLists.AddAsync(db, author);
         var names = new DemoNames(Seed);
         var people = new DemoPeople(db, writer, author, today, names);
-        await people.AddAsync(large ? LargeFirm.People : People, SaveInBatches(db, large));
+        var made = Math.Min(count, LargeFirm.People);
+        await people.AddAsync(made, SaveInBatches(db, large ? made : null));
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
+        if (count > made) await DemoCrowd.AddAsync(db, count - made, people.TakeNumbers(count - made), DemoPeople.FirstBadge + made, today, now);
         await people.AppointHeadsAsync();
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
@@ -61,7 +67,8 @@ public static class DemoFirm
         if (large)
         {
             await LargeFirm.AddHistoryAsync(db, today);
-            await LargeFirm.AddMonthsAsync(db, today);
+            // Ten million values would say no more than a million do.
+            if (count <= LargeFirm.People) await LargeFirm.AddMonthsAsync(db, today);
             await LargeFirm.AddHiresAsync(db, writer, author, today, people, names, users[0].Id);
         }
         else
@@ -80,11 +87,11 @@ public static class DemoFirm
     }
 
     // Saves and forgets as it goes: a context that tracks thousands of values looks through all of them at every save.
-    private static Action<int> SaveInBatches(FidDb db, bool tell) => count =>
+    private static Action<int> SaveInBatches(FidDb db, int? of) => count =>
     {
         if (count % LargeFirm.Batch != 0) return;
         db.SaveChanges();
         db.ChangeTracker.Clear();
-        if (tell && count % 500 == 0) Console.WriteLine($"  {count} of {LargeFirm.People} people");
+        if (of is not null && count % 500 == 0) Console.WriteLine($"  {count} of {of} people");
     };
 }

@@ -14,7 +14,7 @@ namespace Fid.Demo;
 /// <summary>The people who work at the firm already.</summary>
 internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, LocalDate today, DemoNames names)
 {
-    private const int FirstBadge = 4576;
+    public const int FirstBadge = 4576;
 
     private readonly Dictionary<string, Guid> _heads = [];
     private int _number = 1001;
@@ -23,6 +23,9 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
     public Dictionary<string, Employment> Named { get; } = [];
 
     public int NextNumber => _number;
+
+    /// <summary>Takes as many numbers as said, and answers the first.</summary>
+    public int TakeNumbers(int count) => (_number += count) - count;
 
     public string TakeNumber() => (_number++).ToString(CultureInfo.InvariantCulture);
 

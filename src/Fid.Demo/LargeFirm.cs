@@ -10,9 +10,13 @@ using NodaTime;
 
 namespace Fid.Demo;
 
-/// <summary>The large variant: 5,000 people with ten years of history (over a million values), 600 hires of 40 tasks each.</summary>
+/// <summary>
+/// The large variants: 5,000 people with ten years of history (over a million values), or as many as are asked for without those
+/// months; 600 hires of 40 tasks each.
+/// </summary>
 internal static class LargeFirm
 {
+    /// <summary>How many people "large" means; as many have their months told.</summary>
     public const int People = 5000;
     private const int Hires = 600;
     private const int TasksPerHire = 40;

@@ -5,7 +5,7 @@ using NodaTime.Text;
 
 System.Globalization.CultureInfo.CurrentCulture = System.Globalization.CultureInfo.InvariantCulture;
 
-// usage: Fid.Demo [--today DATE] [--large] | --accounts, with the database's address in the environment, where no process list shows it.
+// usage: Fid.Demo [--today DATE] [--people large|COUNT] | --accounts, with the database's address in the environment, where no process list shows it.
 if (args is ["--accounts"])
 {
     DemoAccounts.Print();
@@ -18,4 +18,6 @@ var today = at >= 0
     : SystemClock.Instance.GetCurrentInstant().InZone(DateTimeZoneProviders.Tzdb["Europe/Dublin"]).Date;
 
 await using var source = FidDatabase.Source(connection + ";Command Timeout=900");
-await DemoFirm.LoadAsync(source, today, args.Contains("--large"), Environment.GetEnvironmentVariable("Fid__KeyRing"));
+var sized = Array.IndexOf(args, "--people");
+var count = sized < 0 ? DemoFirm.People : args[sized + 1] == "large" ? LargeFirm.People : int.Parse(args[sized + 1], System.Globalization.CultureInfo.InvariantCulture);
+await DemoFirm.LoadAsync(source, today, count, Environment.GetEnvironmentVariable("Fid__KeyRing"));

@@ -12,7 +12,7 @@ public sealed class TestDatabase : IAsyncDisposable
     /// <summary>The firm's date in all tests: a Monday.</summary>
     public static readonly LocalDate Today = new(2027, 3, 1);
 
-    private static readonly Lazy<Task<string>> Demo = new(() => MakeTemplateAsync("fid_template_demo", source => DemoFirm.LoadAsync(source, Today, large: false, keyRing: null)));
+    private static readonly Lazy<Task<string>> Demo = new(() => MakeTemplateAsync("fid_template_demo", source => DemoFirm.LoadAsync(source, Today, DemoFirm.People, keyRing: null)));
     private static readonly SemaphoreSlim OneAtATime = new(1);
 
     private TestDatabase(string name) => (Name, Connection) = (name, ConnectionTo(name, FidDatabase.ApplicationRole));

@@ -44,10 +44,13 @@ public sealed record FieldDefinition
     /// <summary>A regular expression which the whole of a text must match.</summary>
     public string? Pattern { get; init; }
 
+    /// <summary>For a file, the groups it may belong to; null where it may be anything.</summary>
+    public IReadOnlyList<FileGroup>? Accepts { get; init; }
+
     /// <summary>The least there may be, included: a number; a date; for a text the characters, for choices their number.</summary>
     public FieldLimit? Min { get; init; }
 
-    /// <summary>The most there may be, included; as <see cref="Min"/>.</summary>
+    /// <summary>The most there may be, included; as <see cref="Min"/>; for a file the megabytes.</summary>
     public FieldLimit? Max { get; init; }
 
     /// <summary>Whether no two records may have the same value.</summary>

@@ -9,12 +9,13 @@ internal static class FieldReader
 {
     internal static readonly Choices Types = new(
         "text", "longText", "number", "money", "date", "yesNo", "choice", "choices", "person", "listEntry", "file", "email", "phone", "identifier", "computed");
+    internal static readonly Choices FileGroups = new("picture", "pdf", "document");
     internal static readonly Choices Owners = new("employment", "person");
     internal static readonly Choices Accesses = new("none", "view", "edit");
 
     private static readonly Shape Field = new(
         "key", "label?", "section?", "type", "of?", "options?", "list?", "parent?", "required?", "requiredWhen?", "access?", "default?", "pattern?",
-        "min?", "max?", "unique?", "onChange?", "showWhen?", "sensitive?");
+        "min?", "max?", "unique?", "onChange?", "showWhen?", "sensitive?", "accepts?");
     private static readonly Shape Option = new("value", "label?", "retired?", "within?");
     private static readonly Shape Required = new("from");
     private static readonly Shape Default = new("value?", "formula?");
@@ -46,7 +47,8 @@ internal static class FieldReader
                     15 => field with { Unique = question.YesNo() },
                     16 => field with { OnChange = question.Items(ReadRule) },
                     17 => field with { ShowWhen = question.Text() },
-                    _ => field with { Sensitive = question.YesNo() },
+                    18 => field with { Sensitive = question.YesNo() },
+                    _ => field with { Accepts = question.Items((ref q) => (FileGroup)q.Choice(FileGroups)) },
                 };
         return field;
     }

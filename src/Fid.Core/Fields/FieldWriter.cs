@@ -33,6 +33,7 @@ internal static class FieldWriter
         if (field.OnChange.Count > 0) Items(writer, "onChange", field.OnChange, Rule);
         Text(writer, "showWhen", field.ShowWhen);
         if (field.Sensitive) writer.WriteBoolean("sensitive", true);
+        if (field.Accepts is { } groups) Items(writer, "accepts", groups, (w, group) => w.WriteStringValue(FieldReader.FileGroups.Word((int)group)));
         writer.WriteEndObject();
     }
 

@@ -25,6 +25,8 @@ internal static class OptionFindings
     private static void Nothing(ConfigurationCheck check, int at)
     {
         var field = check.Set.Fields[at];
+        if (field is { Type: FieldType.File, Accepts: [] })
+            check.Add(at, "nothing-to-choose", $"{ConfigurationCheck.Name(field)} takes no kind of file at all. Choose at least one, or let it take any.", part: "accepts");
         if (!field.IsChosen || field.List is not null) return;
         if (field.Type == FieldType.ListEntry)
             check.Add(at, "nothing-to-choose", $"{ConfigurationCheck.Name(field)} is an entry of a list, and does not say of which. Choose the list.", part: "list");

@@ -83,6 +83,8 @@ internal static class ValueFit
     {
         JsonValueKind.Number when limit.Number is { } number => value.GetDecimal().CompareTo(number),
         JsonValueKind.Array when limit.Number is { } number => ((decimal)value.GetArrayLength()).CompareTo(number),
+        // A file's limit is its size; what is stored is its id.
+        _ when field.Type == FieldType.File => 0,
         // ISO 8601 dates are in order as texts.
         JsonValueKind.String when field.Type == FieldType.Date => limit.Date is null ? 0 : string.CompareOrdinal(value.GetString(), limit.Date),
         JsonValueKind.String when limit.Number is { } number && !field.IsChosen => ((decimal)value.GetString()!.Length).CompareTo(number),

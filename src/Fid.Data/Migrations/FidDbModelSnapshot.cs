@@ -1489,6 +1489,11 @@ namespace Fid.Data.Migrations
                         .HasColumnType("bytea")
                         .HasColumnName("content");
 
+                    b.Property<string>("Group")
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("kind");
+
                     b.Property<byte[]>("Hash")
                         .IsRequired()
                         .HasColumnType("bytea")

@@ -217,7 +217,9 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         return new Spell<Valued>(new Valued(row.Value, row.Source), from, to);
     }
 
-    internal static void Project(FieldSet set, RecordNow record, Dictionary<string, JsonElement> held, Employment employment, Instant at, LocalDate today)
+    /// <summary>What is read of a record without looking at its values, from the values it holds on the day that counts for it.</summary>
+    /// <param name="at">When it was saved.</param>
+    public static void Project(FieldSet set, RecordNow record, Dictionary<string, JsonElement> held, Employment employment, Instant at, LocalDate today)
     {
         record.GivenName = Text("given_name") ?? "";
         record.FamilyName = Text("family_name") ?? "";

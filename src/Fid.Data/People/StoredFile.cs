@@ -1,3 +1,4 @@
+using Fid.Core.Fields;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
@@ -14,6 +15,9 @@ public sealed class StoredFile
 
     /// <summary>As its first bytes say: an image, a PDF, or "application/octet-stream" for all else.</summary>
     public required string MediaType { get; init; }
+
+    /// <summary>The group of files it belongs to, by what is in it; null where it is in none.</summary>
+    public FileGroup? Group { get; init; }
 
     public required byte[] Content { get; init; }
 
@@ -34,5 +38,6 @@ internal sealed class StoredFileConfiguration : IEntityTypeConfiguration<StoredF
         file.ToTable("stored_files");
         file.Property(f => f.Name).HasMaxLength(200);
         file.Property(f => f.MediaType).HasMaxLength(100);
+        file.Property(f => f.Group).HasConversion<string>().HasMaxLength(20).HasColumnName("kind");
     }
 }

@@ -64,20 +64,21 @@ internal static class EnteredValues
             if (id == employment?.Id) return (null, new Problem($"/{field.Key}", "self", "Choose somebody other than the person themselves."));
             if (!references.IsPerson(id)) return (null, new Problem($"/{field.Key}", "unknown-person", "Choose a person."));
         }
-        if (field.Type == FieldType.File && !await IsOwnFileAsync(db, Guid.Parse(value.GetString()!), own, cancellation))
-            return (null, new Problem($"/{field.Key}", "unknown-file", "The file is not there any more. Choose it again."));
+        if (field.Type == FieldType.File && await CheckFileAsync(db, field, Guid.Parse(value.GetString()!), own, cancellation) is { } misfit) return (null, misfit);
         if (field.Unique && await IsTakenAsync(db, sensitive, field, value, own, cancellation))
             return (null, new Problem($"/{field.Key}", "not-unique", "Another record has this already. Enter one that nobody has."));
         return (value, null);
     }
 
     // A file that no other record names: whoever knows the id of a fresh one has given it.
-    private static async Task<bool> IsOwnFileAsync(FidDb db, Guid file, Guid[] own, CancellationToken cancellation)
+    private static async Task<Problem?> CheckFileAsync(FidDb db, FieldDefinition field, Guid file, Guid[] own, CancellationToken cancellation)
     {
         var text = file.ToString();
-        return await db.StoredFiles.AnyAsync(f => f.Id == file, cancellation) && !await db.Database.SqlQuery<int>($"""
+        var stored = await db.StoredFiles.Where(f => f.Id == file).Select(f => new { f.Size, f.Group }).FirstOrDefaultAsync(cancellation);
+        return stored is null || await db.Database.SqlQuery<int>($"""
             select 1 as "Value" from record_values where value #>> array[]::text[] = {text} and length(value #>> array[]::text[]) = 36 and owner_id <> all({own}) limit 1
-            """).AnyAsync(cancellation);
+            """).AnyAsync(cancellation)
+            ? new Problem($"/{field.Key}", "unknown-file", "The file is not there any more. Choose it again.") : FileFit.Check(field, stored.Size, stored.Group);
     }
 
     private static async Task<bool> IsTakenAsync(FidDb db, SensitiveValues sensitive, FieldDefinition field, JsonElement value, Guid[] own, CancellationToken cancellation)

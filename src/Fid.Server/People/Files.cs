@@ -14,19 +14,18 @@ namespace Fid.Server.People;
 /// <summary>Files of records: given first, then named by a field when the record is saved; shown to whoever may see the field.</summary>
 internal static class Files
 {
-    private const int Largest = 10_000_000;
-
     public static void MapFiles(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/files", Give).WhoMay(Access.SeesArrivals).WithMetadata(new LargeBody(Largest)).ProducesProblem(400).ProducesProblem(413);
+        app.MapPost("/api/files", Give).WhoMay(Access.SeesArrivals).WithMetadata(new LargeBody(FileFit.Largest)).ProducesProblem(400).ProducesProblem(413);
         app.MapGet("/api/records/{id:guid}/fields/{key}/file", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
     }
 
-    /// <summary>Takes a file as the body. Nobody sees it until a field of a record names it.</summary>
+    /// <summary>Takes a file as the body. Nobody sees it until a field of a record names it. Where the field it is meant for is said, it is
+    /// held against that at once; it is again when the record is saved.</summary>
     private static async Task<Results<Ok<GivenFile>, ProblemHttpResult>> Give(
-        string? fileName, HttpRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+        string? fileName, string? field, HttpRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, FileScanner scanner, CancellationToken cancellation)
     {
-        if (request.ContentLength > Largest) return TooLarge();
+        if (request.ContentLength > FileFit.Largest) return TooLarge();
         using var content = new MemoryStream();
         try
         {
@@ -36,12 +35,17 @@ internal static class Files
         {
             return TooLarge();
         }
-        if (content.Length > Largest) return TooLarge();
+        if (content.Length > FileFit.Largest) return TooLarge();
         if (content.Length == 0) return Problems.Invalid(new Problem("", "missing", "The file is empty. Choose another."));
         var bytes = content.ToArray();
+        var group = FileKind.GroupOf(bytes);
+        if (field is not null && (await new FieldBook(db).LiveAsync(cancellation)).Set.Find(field) is { Type: FieldType.File } meant
+            && meant.AccessOf(ShownRecord.RolesOf(user)) != FieldAccess.None && FileFit.Check(meant, bytes.Length, group) is { } misfit)
+            return Problems.Invalid(misfit with { Path = "" });
+        if (await scanner.FindAsync(bytes, cancellation) is { } found) return found;
         var author = user.Author(clock, "record");
         var name = TextRules.TryClean(Path.GetFileName(fileName ?? ""), out var clean) && clean.Length is > 0 and <= 200 ? clean : "file";
-        var file = new StoredFile { Name = name, MediaType = FileKind.Of(bytes), Content = bytes, Size = bytes.Length, Hash = SHA256.HashData(bytes), At = author.At, ByName = author.Name };
+        var file = new StoredFile { Name = name, MediaType = FileKind.Of(bytes), Group = group, Content = bytes, Size = bytes.Length, Hash = SHA256.HashData(bytes), At = author.At, ByName = author.Name };
         db.Add(file);
         await db.SaveChangesAsync(cancellation);
         return TypedResults.Ok(new GivenFile(file.Id, file.Name, file.MediaType, file.Size));

@@ -74,7 +74,8 @@ internal static class RecordReader
     public static FieldResponse Bare(FieldDefinition field, FieldAccess access) => new(
         field.Key, field.Type, Labels.Of(field.Labels), field.List,
         field.Options?.Select(o => new OptionResponse(o.Value, Labels.Of(o.Labels), o.Retired, o.Within?.ToArray())).ToArray(),
-        field.Parent, field.Required.Kind == RequirementKind.Always ? "always" : field.Required.Stage, access, field.Unique, field.Sensitive, field.ChangesOverTime, null, null, null, null, null, []);
+        field.Parent, field.Required.Kind == RequirementKind.Always ? "always" : field.Required.Stage, access, field.Unique, field.Sensitive, field.ChangesOverTime,
+        field.Type == FieldType.File ? new FileTerms(field.Accepts?.ToArray(), FileFit.MostBytes(field)) : null, null, null, null, null, null, []);
 
     /// <summary>How list entries and people are called, by field; other values are shown as they are.</summary>
     /// <param name="called">What people are called, read beforehand for many at once; null to read it for these.</param>

@@ -37,12 +37,18 @@ public sealed record SectionResponse(string Key, Labels Label, FieldResponse[] F
 /// <param name="Required">"always", the stage from which it must be filled, or null.</param>
 /// <param name="Sensitive">Whether the value is a mask that stands for one that is shown when asked for.</param>
 /// <param name="ChangesOverTime">Whether another value is more likely one from a day on than a mistake put right.</param>
+/// <param name="Takes">For a file, which may be given; null for all else.</param>
 /// <param name="Display">What to show for a list entry or a person.</param>
 /// <param name="Since">The day from which the value holds.</param>
 /// <param name="Coming">What it will be, from which day; a value that ends is null from then on.</param>
 public sealed record FieldResponse(
     string Key, FieldType Type, Labels Label, string? List, OptionResponse[]? Options, string? Parent, string? Required, FieldAccess Access, bool Unique, bool Sensitive, bool ChangesOverTime,
-    JsonElement? Value, string? Display, ValueSource? Source, ChangeResponse? Change, LocalDate? Since, ComingValue[] Coming);
+    FileTerms? Takes, JsonElement? Value, string? Display, ValueSource? Source, ChangeResponse? Change, LocalDate? Since, ComingValue[] Coming);
+
+/// <summary>Which files a field takes.</summary>
+/// <param name="Groups">The groups; null for any.</param>
+/// <param name="MostBytes">The most bytes.</param>
+public sealed record FileTerms(FileGroup[]? Groups, int MostBytes);
 
 public sealed record ComingValue(LocalDate From, JsonElement Value, string? Display);
 

@@ -76,6 +76,7 @@ public static class FidServer
         if (!IsMakingDocument) services.AddHostedService<DayTurnWorker>();
         services.AddScoped<PersonMerging>();
         services.AddScoped<HireOrigins>();
+        services.AddSingleton<FileScanner>();
         services.AddSingleton<PeopleIndex>();
         services.AddSingleton<OpenTaskCache>();
         services.AddScoped<Notices>();

@@ -18,8 +18,8 @@ internal static class PaperFields
         Field(Section, "references_checked", YesNo, "References checked", "Referenzen geprüft", ForWork),
         Field(Section, "privacy_read_on", Date, "Privacy notice read on", "Datenschutzhinweis gelesen am", OfOwn),
         Field(Section, "handbook_read_on", Date, "Handbook read on", "Handbuch gelesen am", OfOwn),
-        Field(Section, "contract_file", FieldType.File, "Signed contract", "Unterschriebener Vertrag", ForWork),
-        Field(Section, "identity_file", FieldType.File, "Copy of the identity paper", "Kopie des Ausweispapiers", Private).OfPerson(),
+        Field(Section, "contract_file", FieldType.File, "Signed contract", "Unterschriebener Vertrag", ForWork).Taking(FileGroup.Pdf, FileGroup.Picture, FileGroup.Document),
+        Field(Section, "identity_file", FieldType.File, "Copy of the identity paper", "Kopie des Ausweispapiers", Private).OfPerson().Taking(FileGroup.Pdf, FileGroup.Picture),
         Field(Section, "papers_note", LongText, "Note on papers", "Hinweis zu Unterlagen", ForWork),
     ];
 }

@@ -21,7 +21,7 @@ internal static class PersonFields
         Field(Section, "tax_number", Identifier, "Tax number", "Steuernummer", Private).OfPerson().Sealed(),
         Field(Section, "social_number", Identifier, "Social insurance number", "Sozialversicherungsnummer", Private).OfPerson().Sealed(),
         Field(Section, "languages", Text, "Languages spoken", "Sprachen", OfOwn).OfPerson(),
-        Field(Section, "photo", FieldType.File, "Photo", "Foto", Known).OfPerson(),
+        Field(Section, "photo", FieldType.File, "Photo", "Foto", Known).OfPerson().Taking(FileGroup.Picture),
         Field(Section, "pronouns", Text, "Pronouns", "Pronomen", Known).OfPerson(),
         Field(Section, "marital_status", Choice, "Marital status", "Familienstand", Private).OfPerson().Of(("single", "single", "ledig"), ("married", "married", "verheiratet"), ("partnership", "in a partnership", "in Partnerschaft"), ("separated", "separated or divorced", "getrennt oder geschieden"), ("widowed", "widowed", "verwitwet")),
     ];

@@ -43,6 +43,8 @@ internal static class Ship
     /// <summary>A fact of the person.</summary>
     public static FieldDefinition OfPerson(this FieldDefinition field) => field with { Of = FieldOwner.Person };
 
+    public static FieldDefinition Taking(this FieldDefinition field, params FileGroup[] groups) => field with { Accepts = groups };
+
     public static FieldDefinition Needed(this FieldDefinition field, string stage) => field with { Required = Requirement.From(stage) };
 
     public static FieldDefinition Between(this FieldDefinition field, decimal min, decimal max) =>

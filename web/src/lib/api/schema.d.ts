@@ -2019,6 +2019,7 @@ export interface paths {
             parameters: {
                 query?: {
                     fileName?: string;
+                    field?: string;
                 };
                 header?: never;
                 path?: never;
@@ -6447,6 +6448,7 @@ export interface components {
             sensitive: boolean;
             /** @description Whether another value is more likely one from a day on than a mistake put right. */
             changesOverTime: boolean;
+            takes: null | components["schemas"]["FileTerms"];
             value: null | components["schemas"]["JsonElement"];
             /** @description What to show for a list entry or a person. */
             display: null | string;
@@ -6504,6 +6506,21 @@ export interface components {
             at: components["schemas"]["Instant"];
             byName: string;
             why: null | string;
+        };
+        /**
+         * @description The groups of files a field can take.
+         * @enum {unknown}
+         */
+        FileGroup: "picture" | "pdf" | "document";
+        /** @description Which files a field takes. */
+        FileTerms: {
+            /** @description The groups; null for any. */
+            groups: null | components["schemas"]["FileGroup"][];
+            /**
+             * Format: int32
+             * @description The most bytes.
+             */
+            mostBytes: number;
         };
         FirmResponse: {
             name: string;

@@ -7,7 +7,7 @@
   import Button from '$lib/ui/Button.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
-  import { accessTo, keyFrom, nameOf, renamed, types, type Access, type Field } from './configuration';
+  import { accessTo, fileGroups, keyFrom, nameOf, renamed, types, type Access, type Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
   import { sentenceOf } from './findings';
   import FormulaInput from './FormulaInput.svelte';
@@ -82,6 +82,10 @@
     edit({ label: { ...field.label, [language]: label } });
     if (follows) rename(label);
   }
+  function takesGroup(group: (typeof fileGroups)[number], taken: boolean) {
+    const groups = fileGroups.filter((g) => (g === group ? taken : field.accepts?.includes(g)));
+    edit({ accepts: groups.length > 0 ? groups : undefined });
+  }
   const limit = (typed: string) => {
     const value = valueOf({ type: field.type === 'date' ? 'date' : 'number' }, typed);
     return value === null ? undefined : (value as number | string);
@@ -124,7 +128,18 @@
     choices={types.map((t) => ({ value: t, label: words().types[t] }))}
     note={shipped ? w.shipped : undefined}
     error={errorOf('type')}
-    onchange={(type) => !shipped && type && edit({ type: type as Field['type'], options: undefined, list: undefined, default: undefined })}
+    onchange={(type) =>
+      !shipped &&
+      type &&
+      edit({
+        type: type as Field['type'],
+        options: undefined,
+        list: undefined,
+        default: undefined,
+        accepts: undefined,
+        min: undefined,
+        max: undefined
+      })}
   />
   <Picker
     id="field-of"
@@ -221,6 +236,29 @@
         onchange={(e) => edit({ [end]: limit(e.currentTarget.value) })}
       />
     {/each}
+  {/if}
+  {#if field.type === 'file'}
+    <TextField
+      id="field-max"
+      label={w.mostMegabytes}
+      value={String(field.max ?? '')}
+      inputmode="decimal"
+      placeholder="10"
+      onchange={(e) => edit({ max: limit(e.currentTarget.value) })}
+    />
+    <fieldset class="flex min-w-0 flex-wrap items-center gap-x-5 gap-y-1 py-1 sm:col-span-3" aria-describedby="field-accepts-note">
+      <legend class="text-soft float-left pr-3 text-xs">{w.accepts}</legend>
+      {#each fileGroups as group (group)}
+        <label class="flex items-center gap-1.5"
+          ><input
+            type="checkbox"
+            checked={field.accepts?.includes(group) ?? false}
+            onchange={(e) => takesGroup(group, e.currentTarget.checked)}
+          />{text.t.record.fileGroups[group]}</label
+        >
+      {/each}
+      <span id="field-accepts-note" class="text-soft text-xs">{w.acceptsNote}</span>
+    </fieldset>
   {/if}
   {#each ['requiredWhen', 'showWhen'] as const as part (part)}
     <div class="min-w-0 sm:col-span-2">

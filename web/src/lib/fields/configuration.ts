@@ -9,6 +9,9 @@ export interface Configuration {
 export type Names = Record<string, string>;
 export type Access = 'edit' | 'view' | 'none';
 export type FieldType = Api['FieldResponse']['type'];
+export type FileGroup = Api['FileGroup'];
+
+export const fileGroups: FileGroup[] = ['picture', 'pdf', 'document'];
 
 export interface Field {
   key: string;
@@ -30,6 +33,8 @@ export interface Field {
   onChange?: { set: string; formula: string }[];
   showWhen?: string;
   sensitive?: boolean;
+  /** For a file, the groups it may belong to; left out for any. */
+  accepts?: FileGroup[];
 }
 
 export interface Option {

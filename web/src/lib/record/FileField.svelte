@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
-  import { give } from './files';
+  import { ApiProblem } from '$lib/api/client';
+  import { give, offered } from './files';
   import { text } from '$lib/text/index.svelte';
   import Line from '$lib/ui/Line.svelte';
   import { failed } from '$lib/ui/toast';
@@ -23,6 +24,12 @@
   let busy = $state(false);
   let given = $state<{ id: string; name: string; picture?: string }>();
   let unseen = $state('');
+  let refused = $state<string>();
+  const takes = $derived(
+    field.takes && onchange
+      ? t.takes(field.takes.groups?.map((g) => t.fileGroups[g]) ?? [], Math.round(field.takes.mostBytes / 100_000) / 10)
+      : undefined
+  );
   const address = $derived(`/api/records/${employment}/fields/${field.key}/file?file=${value}`);
   const fresh = $derived(given && given.id === value ? given : undefined);
   const name = $derived(fresh?.name ?? field.display ?? '');
@@ -39,21 +46,24 @@
   async function take(file: File | undefined) {
     if (!file || !onchange) return;
     busy = true;
+    refused = undefined;
     try {
-      const stored = await give(file);
+      const stored = await give(file, field.key);
       // Before it is saved nobody sees it but from where it came.
       const shown = stored.mediaType.startsWith('image/') ? await pictureOf(file) : undefined;
       given = { id: stored.id, name: stored.name, picture: shown };
       onchange(stored.id);
     } catch (e) {
-      failed(text.failure(e));
+      // What is wrong with the file stands at the field; what went wrong on the way does not.
+      refused = e instanceof ApiProblem ? (text.problem(e.errors[0]) ?? (e.code === 'too-large' ? text.failure(e) : undefined)) : undefined;
+      if (!refused) failed(text.failure(e));
     } finally {
       busy = false;
     }
   }
 </script>
 
-<Line {id} label={field.label[text.language]} {note} {noteTone} {error} dotted={!onchange}>
+<Line {id} label={field.label[text.language]} note={note ?? takes} {noteTone} error={refused ?? error} dotted={!onchange}>
   <!-- svelte-ignore a11y_no_static_element_interactions (dropping is a second way; the button beside is the first) -->
   <div
     class="flex w-full min-w-0 items-center gap-3 py-0.5"
@@ -74,13 +84,21 @@
         <input
           {id}
           type="file"
+          accept={offered(field.takes?.groups)}
           class="sr-only"
           disabled={busy}
           aria-describedby="{id}-note"
           onchange={(e) => void take(e.currentTarget.files?.[0])}
         />
       </label>
-      {#if value}<button type="button" class="link shrink-0 text-xs" onclick={() => onchange('')}>{t.remove}</button>{/if}
+      {#if value}<button
+          type="button"
+          class="link shrink-0 text-xs"
+          onclick={() => {
+            refused = undefined;
+            onchange('');
+          }}>{t.remove}</button
+        >{/if}
     {:else if !value}<input {id} readonly value="" class="w-full bg-transparent outline-none" aria-describedby="{id}-note" />
     {:else}<span {id}></span>{/if}
   </div>
