@@ -85,6 +85,7 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
     {
         base.OnModelCreating(builder);
         builder.HasPostgresExtension("btree_gist");
+        builder.HasPostgresExtension("pg_trgm");
         builder.ApplyConfigurationsFromAssembly(typeof(FidDb).Assembly);
         foreach (var (table, entity) in IdentityTables)
             builder.Entity(entity).ToTable(table);

@@ -1,3 +1,4 @@
+using System.IO.Compression;
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
@@ -46,10 +47,56 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var id = await orla.PersonAsync("Bondar");
-        var given = await GiveAsync(orla, "contract.html", Encoding.UTF8.GetBytes("<script>alert(1)</script>"));
+        using var archive = new MemoryStream();
+        using (var parts = new ZipArchive(archive, ZipArchiveMode.Create, leaveOpen: true)) parts.CreateEntry("[Content_Types].xml");
+        var given = await GiveAsync(orla, "contract.html", archive.ToArray());
         await orla.SaveAsync(id, "contract_file", given.Text("id"));
         using var shown = await orla.SendAsync("GET", $"/api/records/{id}/fields/contract_file/file?file={given.Text("id")}");
         (shown.Content.Headers.ContentType!.MediaType, shown.Content.Headers.ContentDisposition!.DispositionType).ShouldBe(("application/octet-stream", "attachment"));
+    }
+
+    [Fact]
+    public async Task A_field_takes_its_kinds_up_to_its_size_told_by_what_is_in_the_file()
+    {
+        using var orla = await firm.As("orla");
+        var id = await orla.PersonAsync("Llewelyn");
+        var page = Encoding.UTF8.GetBytes("<script>alert(1)</script>");
+        // Refused as it is given for the field; and given for nothing, as the record is saved.
+        using (var refused = await orla.SendFileAsync("/api/files?fileName=me.png&field=photo", page)) (await refused.ErrorsAsync()).ShouldBe([("", "wrong-kind")]);
+        var slipped = await GiveAsync(orla, "me.png", page);
+        (await (await orla.ChangeAsync(id, "photo", slipped.Text("id"))).ErrorsAsync()).ShouldBe([("/changes/photo", "wrong-kind")]);
+        using (var given = await orla.SendFileAsync("/api/files?fileName=me.txt&field=photo", Picture)) given.StatusCode.ShouldBe(HttpStatusCode.OK);
+
+        using var piet = await firm.As("piet");
+        var configuration = (await piet.GetAsync("/api/fields"))["configuration"]!.DeepClone().AsObject();
+        configuration["fields"]!.AsArray().Single(f => f!.Text("key") == "photo")!["max"] = 0.00001m;
+        await Markers.PublishAsync(piet, orla, configuration);
+        using (var large = await orla.SendFileAsync("/api/files?fileName=me.png&field=photo", Picture)) (await large.ErrorsAsync()).ShouldBe([("", "too-large")]);
+        var photo = (await orla.GetAsync($"/api/records/{id}"))["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Single(f => f!.Text("key") == "photo")!;
+        photo["takes"]!.ToJsonString().ShouldBe("""{"groups":["picture"],"mostBytes":10}""");
+    }
+
+    [Fact]
+    public async Task A_scanner_sees_each_file_before_it_is_kept()
+    {
+        await using var scanner = new StandInScanner();
+        await using var server = new FidInstance(firm.Database.Connection, settings: new() { ["Fid:Scanner"] = scanner.Address, ["Fid:ScannerAnswer"] = "00:00:05" });
+        using var orla = await Caller.SignedInAsync(server.Address, "orla");
+        var content = new byte[200_000];
+        Picture.CopyTo(content, 0);
+        await GiveAsync(orla, "clean.png", content);
+        scanner.Seen.ShouldBe(content);
+        foreach (var (says, status, code) in new[] { ("stream: Made-Up-Signature FOUND", HttpStatusCode.BadRequest, "harmful"), ("INSTREAM size limit exceeded. ERROR", HttpStatusCode.ServiceUnavailable, "not-scanned") })
+        {
+            scanner.Says = says;
+            using var response = await orla.SendFileAsync("/api/files?fileName=other.png", Picture);
+            response.StatusCode.ShouldBe(status);
+            (await response.Content.ReadAsStringAsync()).ShouldContain($"\"{code}\"");
+        }
+        // One that is not there keeps nothing from being refused either.
+        await scanner.DisposeAsync();
+        using (var unseen = await orla.SendFileAsync("/api/files?fileName=unseen.png", Picture)) unseen.StatusCode.ShouldBe(HttpStatusCode.ServiceUnavailable);
+        (await firm.Database.AskAsync("select count(*) from stored_files where name in ('other.png', 'unseen.png')")).ShouldBe(0L);
     }
 
     [Fact]

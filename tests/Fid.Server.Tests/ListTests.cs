@@ -21,6 +21,34 @@ public class ListTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task How_many_hold_an_entry_is_true_after_every_change_of_those_who_do()
+    {
+        using var orla = await firm.As("orla");
+        foreach (var code in new[] { "pier-one", "pier-two" }) (await Add(orla, "departments", code, code)).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await HeldAsync()).ShouldBe((0, 0));
+        var (one, two) = (await orla.PersonAsync("Haddad"), await orla.PersonAsync("Hauge"));
+        await orla.SaveAsync(one, "department", "pier-one");
+        (await HeldAsync()).ShouldBe((1, 0));
+        await orla.SaveAsync(two, "department", "pier-one");
+        (await HeldAsync()).ShouldBe((2, 0));
+        // From a later day on they hold both: the one still, the other soon.
+        await orla.SaveAsync(two, new { changes = new { department = "pier-two" }, from = "2027-06-01", why = (string?)null });
+        (await HeldAsync()).ShouldBe((2, 1));
+        await using (var later = new FidInstance(firm.Database.Connection, today: new NodaTime.LocalDate(2027, 6, 1)))
+        using (var then = await Caller.SignedInAsync(later.Address, "orla"))
+            (await HeldAsync(then)).ShouldBe((1, 1));
+        await orla.SaveAsync(one, "department", "stores");
+        (await HeldAsync()).ShouldBe((1, 1));
+
+        async Task<(int, int)> HeldAsync(Caller? caller = null)
+        {
+            var entries = (await (caller ?? orla).GetAsync("/api/lists/departments/entries"))["entries"]!.AsArray();
+            int Of(string code) => entries.Single(e => e!.Text("code") == code)!["usage"]?["people"]?.GetValue<int>() ?? 0;
+            return (Of("pier-one"), Of("pier-two"));
+        }
+    }
+
+    [Fact]
     public async Task What_is_wrong_stands_at_its_column_and_nothing_is_saved()
     {
         using var orla = await firm.As("orla");

@@ -11,7 +11,7 @@ public static class FileFit
     private const decimal Megabyte = 1_000_000m;
 
     /// <summary>The most bytes a field takes: its most in megabytes of a million bytes, and never more than <see cref="Largest"/>.</summary>
-    public static int MostBytes(FieldDefinition field) => field.Max?.Number is { } most && most * Megabyte < Largest ? (int)decimal.Max(0, most * Megabyte) : Largest;
+    public static int MostBytes(FieldDefinition field) => field.Max?.Number is { } most && most < Largest / Megabyte ? (int)decimal.Max(0, most * Megabyte) : Largest;
 
     /// <summary>What is wrong with a file for a field; null where it fits.</summary>
     public static Problem? Check(FieldDefinition field, int size, FileGroup? group)

@@ -13,9 +13,10 @@ public sealed class ListUsage(FidDb db, LocalDate today)
     private readonly FieldBook _fields = new(db);
 
     /// <summary>How many people, templates, hires under way and other entries use each entry, by code. An entry nobody uses is left out.</summary>
-    public async Task<Dictionary<string, UsageCount>> CountAsync(ListDefinition list, CancellationToken cancellation)
+    public async Task<Dictionary<string, UsageCount>> CountAsync(ListDefinition list, EntryHolders holders, CancellationToken cancellation)
     {
-        var people = await PeopleAsync(list, cancellation);
+        var fields = await FieldsOfAsync(list, cancellation);
+        var people = fields.Length == 0 ? [] : await holders.CountAsync(db, fields, today, cancellation);
         var templates = await TemplatesAsync(list, cancellation);
         var entries = await EntriesAsync(list, cancellation);
         var hires = await HiresAsync(list, cancellation);
@@ -84,19 +85,6 @@ public sealed class ListUsage(FidDb db, LocalDate today)
     /// <summary>The record fields that hold entries of a list.</summary>
     public async Task<string[]> FieldsOfAsync(ListDefinition list, CancellationToken cancellation) => (await _fields.LiveAsync(cancellation)).FieldsOf(list.Key);
 
-    private async Task<Dictionary<string, int>> PeopleAsync(ListDefinition list, CancellationToken cancellation)
-    {
-        var fields = await FieldsOfAsync(list, cancellation);
-        if (fields.Length == 0) return [];
-        var rows = await db.Database.SqlQuery<CodeCount>($"""
-            select code, count(distinct owner_id)::int as count from record_values
-            cross join lateral jsonb_array_elements_text(case jsonb_typeof(value) when 'array' then value else jsonb_build_array(value) end) code
-            where field = any({fields}) and upper_inf(known) and (upper_inf(effective) or upper(effective) > {today})
-            group by 1
-            """).ToListAsync(cancellation);
-        return rows.ToDictionary(r => r.Code, r => r.Count, StringComparer.Ordinal);
-    }
-
     // Checklists under way name teams and calendars of their own.
     private async Task<Dictionary<string, int>> HiresAsync(ListDefinition list, CancellationToken cancellation, bool openOnly = true)
     {
@@ -109,8 +97,6 @@ public sealed class ListUsage(FidDb db, LocalDate today)
             .Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() }).ToListAsync(cancellation);
         return owners.ToDictionary(o => o.Key[HireTask.TeamPrefix.Length..], o => o.Count, StringComparer.Ordinal);
     }
-
-    private sealed record CodeCount(string Code, int Count);
 }
 
 /// <summary>How many use an entry.</summary>

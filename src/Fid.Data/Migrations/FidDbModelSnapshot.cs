@@ -24,6 +24,7 @@ namespace Fid.Data.Migrations
                 .HasAnnotation("Relational:MaxIdentifierLength", 63);
 
             NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "btree_gist");
+            NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "pg_trgm");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
             modelBuilder.Entity("Fid.Data.Changes.Change", b =>
@@ -1388,6 +1389,12 @@ namespace Fid.Data.Migrations
 
                     b.HasIndex("PersonId")
                         .HasDatabaseName("ix_records_now_person_id");
+
+                    b.HasIndex("Search")
+                        .HasDatabaseName("ix_records_now_search");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Search"), "gin");
+                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Search"), new[] { "gin_trgm_ops" });
 
                     b.HasIndex("FamilyName", "GivenName", "EmploymentId")
                         .HasDatabaseName("ix_records_now_family_name_given_name_employment_id");

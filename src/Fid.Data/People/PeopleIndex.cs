@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.People;
@@ -14,10 +16,12 @@ public sealed class PeopleIndex : IDisposable
 
     // Beyond so many changed people it is quicker to read everybody anew.
     private const int MostChanged = 2_000;
+    private const int MostFound = 2_000;
 
     private static readonly string[] Telling = [Given, Family, Former, Born, Email, Phone, Mobile];
 
     private readonly SemaphoreSlim _oneAtATime = new(1);
+    private readonly ConditionalWeakTable<PersonMatcher, ConcurrentDictionary<PersonFacts, IReadOnlyList<PersonMatch>>> _found = [];
     private readonly Dictionary<string, Kept> _kept = new(StringComparer.Ordinal);
 
     // Below it, names that are only alike are mostly two people, where nothing else speaks for one.
@@ -55,6 +59,16 @@ public sealed class PeopleIndex : IDisposable
         {
             _oneAtATime.Release();
         }
+    }
+
+    /// <summary>Whom each of several may be, as far as it is worth asking. What was found is kept until somebody's facts change: a tray of
+    /// those who wait is looked at many times.</summary>
+    public async Task<IReadOnlyList<IReadOnlyList<PersonMatch>>> WorthAskingAsync(FidDb db, Func<string, bool> sees, IReadOnlyList<PersonFacts> people, CancellationToken cancellation)
+    {
+        var matcher = await MatcherAsync(db, sees, cancellation);
+        var found = _found.GetValue(matcher, _ => []);
+        if (found.Count > MostFound) found.Clear();
+        return [.. people.AsParallel().AsOrdered().WithCancellation(cancellation).Select(p => found.GetOrAdd(p, facts => [.. WorthAsking(matcher, facts)]))];
     }
 
     public void Dispose() => _oneAtATime.Dispose();

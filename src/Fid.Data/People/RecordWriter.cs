@@ -238,7 +238,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         record.Missing = [.. completeness.Missing];
         record.Filled = completeness.Filled;
         record.Of = completeness.Of;
-        record.Search = TextRules.Fold($"{record.GivenName} {record.FamilyName} {record.GivenName} {employment.Number}");
+        record.Search = TextRules.SearchWords($"{record.GivenName} {record.FamilyName} {record.GivenName} {employment.Number}");
 
         string? Text(string field) => held.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;
     }

@@ -37,8 +37,8 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
     {
         // Nobody is found by what the reader may not see of them: that they are would confirm it.
         if (!reader.SeesNames || !requests.Any(r => r is not null && PeopleIndex.SaysEnough(r.Facts))) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
-        var matcher = await people.MatcherAsync(db, reader.Sees, cancellation);
-        var matches = requests.Select((r, i) => r is null ? [] : PeopleIndex.WorthAsking(matcher, r.Facts).Where(m => except?[i].Contains(Guid.Parse(m.Id)) != true).Take(most).ToList()).ToList();
+        var worthAsking = new Queue<IReadOnlyList<PersonMatch>>(await people.WorthAskingAsync(db, reader.Sees, [.. requests.OfType<KnownRequest>().Select(r => r.Facts)], cancellation));
+        var matches = requests.Select((r, i) => r is null ? [] : worthAsking.Dequeue().Where(m => except?[i].Contains(Guid.Parse(m.Id)) != true).Take(most).ToList()).ToList();
         var ids = matches.SelectMany(m => m).Select(m => Guid.Parse(m.Id)).Distinct().ToArray();
         if (ids.Length == 0) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
         var bridgeDays = await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation);

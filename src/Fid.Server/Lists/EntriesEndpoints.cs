@@ -28,7 +28,7 @@ internal static class EntriesEndpoints
         list.MapEntryUse();
     }
 
-    private static async Task<Results<Ok<EntryPage>, ProblemHttpResult>> Page(string list, string? find, string? after, bool? retired, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<EntryPage>, ProblemHttpResult>> Page(string list, string? find, string? after, bool? retired, FidDb db, EntryHolders holders, FirmClock clock, CancellationToken cancellation)
     {
         if (ShippedLists.Find(list) is not { } definition) return Problems.NotFound();
         var today = await clock.TodayAsync(db, cancellation);
@@ -39,7 +39,7 @@ internal static class EntriesEndpoints
               and ({after ?? ""} = '' or lower(code) > lower({after ?? ""}))
             order by lower(code) limit {PageSize + 1}
             """).AsNoTracking().ToListAsync(cancellation);
-        var usage = await new ListUsage(db, today).CountAsync(definition, cancellation);
+        var usage = await new ListUsage(db, today).CountAsync(definition, holders, cancellation);
         var held = definition.Key == "seats" ? await SeatHolders.CountAsync(db, today, cancellation) : [];
         var heads = await HeadsAsync(db, entries, today, cancellation);
         return TypedResults.Ok(new EntryPage(
@@ -57,15 +57,15 @@ internal static class EntriesEndpoints
         return heads.Where(h => names.ContainsKey(h.Person!)).ToDictionary(h => h.Code, h => names[h.Person!]);
     }
 
-    private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Show(string list, string code, HttpResponse response, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Show(string list, string code, HttpResponse response, FidDb db, EntryHolders holders, FirmClock clock, CancellationToken cancellation)
     {
         if (await FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
         Versions.Show(response, entry.Version);
-        return TypedResults.Ok(await DescribeAsync(db, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+        return TypedResults.Ok(await DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
     }
 
     private static async Task<Results<Created<EntryResponse>, ProblemHttpResult>> Add(
-        string list, EntryRequest request, ClaimsPrincipal user, FidDb db, ListWriter writer, FirmClock clock, CancellationToken cancellation)
+        string list, EntryRequest request, ClaimsPrincipal user, FidDb db, EntryHolders holders, ListWriter writer, FirmClock clock, CancellationToken cancellation)
     {
         if (ShippedLists.Find(list) is not { } definition) return Problems.NotFound();
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
@@ -77,24 +77,24 @@ internal static class EntriesEndpoints
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
         var entry = await db.ListEntries.AsNoTracking().Coded(list, read.Content.Code).SingleAsync(cancellation);
-        return TypedResults.Created($"/api/lists/{list}/entries/{Uri.EscapeDataString(entry.Code)}", await DescribeAsync(db, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+        return TypedResults.Created($"/api/lists/{list}/entries/{Uri.EscapeDataString(entry.Code)}", await DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
     }
 
     private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Save(
-        string list, string code, EntryRequest request, HttpRequest http, ClaimsPrincipal user, FidDb db, ListWriter writer, FirmClock clock, CancellationToken cancellation)
+        string list, string code, EntryRequest request, HttpRequest http, ClaimsPrincipal user, FidDb db, EntryHolders holders, ListWriter writer, FirmClock clock, CancellationToken cancellation)
     {
         if (Versions.Seen(http) is not { } seen) return Problems.VersionNeeded();
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         await writer.LockAsync(list, cancellation);
         if (await FindAsync(db.ListEntries, list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
-        if (entry.Version != seen) return Problems.Stale(await DescribeAsync(db, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+        if (entry.Version != seen) return Problems.Stale(await DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
         var read = await ReadAsync(db, definition, request, entry.Code, cancellation);
         if (read.Problems.Count > 0) return Invalid(read.Problems);
         var wrong = await writer.PutAsync(definition, read.Content, entry, user.Author(clock, "lists"), cancellation);
         if (wrong.Count > 0) return Invalid(wrong);
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(await DescribeAsync(db, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+        return TypedResults.Ok(await DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Delete(
@@ -130,9 +130,9 @@ internal static class EntriesEndpoints
     internal static async Task<(ListDefinition List, ListEntry Entry)?> FindAsync(IQueryable<ListEntry> entries, string list, string code, CancellationToken cancellation) =>
         ShippedLists.Find(list) is { } definition && await entries.Coded(list, code).FirstOrDefaultAsync(cancellation) is { } entry ? (definition, entry) : null;
 
-    internal static async Task<EntryResponse> DescribeAsync(FidDb db, ListDefinition list, ListEntry entry, NodaTime.LocalDate today, CancellationToken cancellation)
+    internal static async Task<EntryResponse> DescribeAsync(FidDb db, EntryHolders holders, ListDefinition list, ListEntry entry, NodaTime.LocalDate today, CancellationToken cancellation)
     {
-        var usage = await new ListUsage(db, today).CountAsync(list, cancellation);
+        var usage = await new ListUsage(db, today).CountAsync(list, holders, cancellation);
         int? held = list.Key == "seats" ? (await SeatHolders.CountAsync(db, today, cancellation)).GetValueOrDefault(entry.Code) : null;
         return EntryResponse.Of(entry, usage.GetValueOrDefault(entry.Code), held);
     }

@@ -50,7 +50,7 @@ internal static class EntryUse
     }
 
     private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Retire(
-        string list, string code, RetireRequest request, ClaimsPrincipal user, FidDb db, ListWriter writer, ListMover mover, FirmClock clock, CancellationToken cancellation)
+        string list, string code, RetireRequest request, ClaimsPrincipal user, FidDb db, EntryHolders holders, ListWriter writer, ListMover mover, FirmClock clock, CancellationToken cancellation)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         await writer.LockAsync(list, cancellation);
@@ -71,15 +71,15 @@ internal static class EntryUse
         }
         await SetAsync(db, entry, retired: true, author, request.Why, cancellation);
         await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+        return TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
     }
 
     private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Restore(
-        string list, string code, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+        string list, string code, ClaimsPrincipal user, FidDb db, EntryHolders holders, FirmClock clock, CancellationToken cancellation)
     {
         if (await EntriesEndpoints.FindAsync(db.ListEntries, list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
         await SetAsync(db, entry, retired: false, user.Author(clock, "lists"), null, cancellation);
-        return TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+        return TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
     }
 
     private static async Task SetAsync(FidDb db, ListEntry entry, bool retired, Data.Changes.Author author, string? why, CancellationToken cancellation)

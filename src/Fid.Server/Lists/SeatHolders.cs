@@ -4,14 +4,18 @@ using NodaTime;
 
 namespace Fid.Server.Lists;
 
-/// <summary>How many people hold each seat: those with its job in its department.</summary>
+/// <summary>How many people hold each seat: those with its job in its department. All who ever did less those who left: the first
+/// are counted by an index, the second are few.</summary>
 internal static class SeatHolders
 {
     public static Task<Dictionary<string, int>> CountAsync(FidDb db, LocalDate today, CancellationToken cancellation) => db.Database.SqlQuery<Row>($"""
-        select s.code, count(r.employment_id)::int as held
-        from list_entries s left join records_now r on r.job_code = s.values ->> 'job' and r.department_code = s.values ->> 'department'
-          and not exists (select 1 from employments e where e.id = r.employment_id and e."end" < {today})
-        where s.list = 'seats' group by s.code
+        with ever as (select job_code, department_code, count(*) as people from records_now group by 1, 2),
+        gone as (select r.job_code, r.department_code, count(*) as people from employments e join records_now r on r.employment_id = e.id where e."end" < {today} group by 1, 2)
+        select s.code, (coalesce(a.people, 0) - coalesce(g.people, 0))::int as held
+        from list_entries s
+        left join ever a on a.job_code = s.values ->> 'job' and a.department_code = s.values ->> 'department'
+        left join gone g on g.job_code = a.job_code and g.department_code = a.department_code
+        where s.list = 'seats'
         """).ToDictionaryAsync(r => r.Code, r => r.Held, cancellation);
 
     private sealed record Row(string Code, int Held);

@@ -127,22 +127,18 @@ internal static class PeopleEndpoints
         return owners.Count == 0 ? Matching(db, seen, records, text) : records.Where(r => owners.Contains(r.EmploymentId) || owners.Contains(r.PersonId));
     }
 
-    // Each word typed begins a word of the name, stands in the number, is the badge, or begins the job's or the site's name. Hyphens,
-    // apostrophes and ß are typed in one way by some and in another by others.
+    // Each word typed begins a word of the name, stands in the number, is the badge, or begins the job's or the site's name.
     private static IQueryable<RecordNow> Matching(FidDb db, SeenFacts seen, IQueryable<RecordNow> records, string text)
     {
         if (!seen.Name) return text.Length == 0 ? records : records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && e.Number == text));
-        foreach (var word in Searched(text).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(6))
+        foreach (var word in TextRules.SearchWords(text).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(6))
         {
             var (jobs, sites, badge) = (seen.JobsLike(word), seen.SitesLike(word), seen.Badge);
-            records = records.Where(r => (" " + r.Search.Replace("-", " ").Replace("'", "").Replace("’", "").Replace("ß", "ss")).Contains(" " + word)
+            records = records.Where(r => r.Search.Contains(" " + word)
                 || (badge && r.Badge == word) || jobs.Contains(r.JobCode) || sites.Contains(r.SiteCode));
         }
         return records;
     }
-
-    private static string Searched(string text) =>
-        TextRules.Fold(text).Replace('-', ' ').Replace("'", "", StringComparison.Ordinal).Replace("’", "", StringComparison.Ordinal).Replace("ß", "ss", StringComparison.Ordinal);
 
     private static string Detail(RecordNow record, SeenFacts seen) =>
         string.Join(" · ", new[] { seen.Job(record.JobCode), seen.Site(record.SiteCode) }.Where(d => d is not null));

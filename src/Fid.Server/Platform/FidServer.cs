@@ -78,6 +78,7 @@ public static class FidServer
         services.AddScoped<HireOrigins>();
         services.AddSingleton<FileScanner>();
         services.AddSingleton<PeopleIndex>();
+        services.AddSingleton<EntryHolders>();
         services.AddSingleton<OpenTaskCache>();
         services.AddScoped<Notices>();
         services.AddSingleton(configuration.GetSection("Fid:Feed").Get<FeedPatience>() ?? FeedPatience.Usual);
