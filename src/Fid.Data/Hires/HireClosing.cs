@@ -25,6 +25,16 @@ public sealed class HireClosing(RecordWriter records, Notices notices)
         await notices.TellAsync(hire, record, outcome == HireOutcome.NoShow ? NoticeKind.NoShow : NoticeKind.Withdrawn, change.At, cancellation);
     }
 
+    /// <summary>Goes on with a hire that had come to nothing: what was cancelled with it is open again. Tracked and saved as in <see cref="CloseAsync"/>.</summary>
+    public async Task GoOnAsync((Hire Hire, Employment Employment, RecordNow Record) what, Change change, LocalDate today, CancellationToken cancellation)
+    {
+        var (hire, employment, record) = what;
+        foreach (var task in hire.Tasks.Where(t => t.SkippedWhy == Cancelled(hire.OutcomeWhy!))) task.SkippedWhy = null;
+        (hire.Closed, hire.Outcome, hire.OutcomeWhy, employment.End) = (null, null, null, null);
+        await records.RefreshAsync(employment, record, change.At, today, cancellation);
+        await notices.TellAsync(hire, record, NoticeKind.WentOn, change.At, cancellation);
+    }
+
     /// <summary>The reason that a task has which was cancelled with its hire.</summary>
     public static string Cancelled(string why) => Mark + why is var marked && marked.Length > HireTask.LongestReason ? marked[..HireTask.LongestReason] : marked;
 }

@@ -1255,6 +1255,11 @@ namespace Fid.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("change_id");
 
+                    b.PrimitiveCollection<Guid[]>("ClosedHires")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("closed_hires");
+
                     b.PrimitiveCollection<Guid[]>("Employments")
                         .IsRequired()
                         .HasColumnType("uuid[]")

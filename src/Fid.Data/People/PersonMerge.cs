@@ -24,6 +24,9 @@ public sealed class PersonMerge
     public required Guid[] Users { get; init; }
 
     /// <summary>The stint by which the values were changed.</summary>
+    /// <summary>The hires that were closed with it, since the person had been entered twice.</summary>
+    public Guid[] ClosedHires { get; set; } = [];
+
     public required Guid Through { get; init; }
 
     public required Guid ChangeId { get; init; }

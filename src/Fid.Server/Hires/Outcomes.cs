@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using Fid.Core;
 using Fid.Data;
-using Fid.Data.Exchange;
 using Fid.Data.Hires;
 using Fid.Data.People;
 using Fid.Server.Lists;
@@ -38,7 +37,7 @@ internal static class Outcomes
 
     /// <summary>Goes on with a hire that had come to nothing: what was cancelled with it is open again.</summary>
     public static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(
-        Guid id, ClaimsPrincipal user, FidDb db, RecordWriter records, Notices notices, FirmClock clock, CancellationToken cancellation)
+        Guid id, ClaimsPrincipal user, FidDb db, RecordWriter records, HireClosing closing, FirmClock clock, CancellationToken cancellation)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         if (await LoadAsync(id, db, records, cancellation) is not var (hire, employment, record)) return Problems.NotFound();
@@ -48,10 +47,7 @@ internal static class Outcomes
         var today = await clock.TodayAsync(db, cancellation);
         var change = user.Author(clock, "checklist").Change("hire.wentOn", id);
         db.Changes.Add(change);
-        foreach (var task in hire.Tasks.Where(t => t.SkippedWhy == HireClosing.Cancelled(hire.OutcomeWhy!))) task.SkippedWhy = null;
-        (hire.Closed, hire.Outcome, hire.OutcomeWhy, employment.End) = (null, null, null, null);
-        await records.RefreshAsync(employment, record, change.At, today, cancellation);
-        await notices.TellAsync(hire, record, NoticeKind.WentOn, change.At, cancellation);
+        await closing.GoOnAsync((hire, employment, record), change, today, cancellation);
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
         return TypedResults.NoContent();

@@ -5,12 +5,14 @@ using Fid.Core.Fields;
 using Fid.Core.Json;
 using Fid.Data;
 using Fid.Data.Fields;
+using Fid.Data.Hires;
 using Fid.Data.People;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Fid.Server.People;
 
@@ -39,7 +41,7 @@ internal static class MergeEndpoints
         var seen = fields.Set.Fields.Where(f => reader.Sees(f.Key) && (mine.ContainsKey(f.Key) || theirs.ContainsKey(f.Key))).Select(f => f.Key).ToList();
         var (left, right) = (await ShownAsync(mine), await ShownAsync(theirs));
         return TypedResults.Ok(new MergeComparison(
-            called[kept.Id], called[other.Id], [.. seen.Select(f => new MergedValue(f, left.GetValueOrDefault(f), right.GetValueOrDefault(f)))],
+            called[kept.Id], called[other.Id], await StintsAsync(kept.PersonId, reader, names, db, today, cancellation), await StintsAsync(other.PersonId, reader, names, db, today, cancellation), [.. seen.Select(f => new MergedValue(f, left.GetValueOrDefault(f), right.GetValueOrDefault(f)))],
             await db.PersonMerges.Where(m => m.KeptId == kept.PersonId && !m.Undone).OrderByDescending(m => m.At).Select(m => (Guid?)m.Id).FirstOrDefaultAsync(cancellation)));
 
         async Task<Dictionary<string, string>> ShownAsync(Dictionary<string, JsonElement> values)
@@ -50,8 +52,20 @@ internal static class MergeEndpoints
         }
     }
 
+    // What tells the two apart where they have one name, and what will remain of both.
+    private static async Task<MergedStint[]> StintsAsync(Guid person, Reader reader, ListNames names, FidDb db, LocalDate today, CancellationToken cancellation)
+    {
+        var facts = new SeenFacts(reader, names);
+        var stints = await (from e in db.Employments
+                            join r in db.RecordsNow on e.Id equals r.EmploymentId
+                            where e.PersonId == person
+                            orderby e.Start descending
+                            select new { Employment = e, r.JobCode, Hire = db.Hires.Where(h => h.EmploymentId == e.Id && h.Closed == null).Select(h => (Guid?)h.Id).FirstOrDefault() }).AsNoTracking().ToListAsync(cancellation);
+        return [.. stints.Select(s => new MergedStint(s.Employment.Number, facts.Job(s.JobCode), s.Employment.Start, facts.End ? s.Employment.End : null, s.Employment.GoesOn(today), s.Hire))];
+    }
+
     private static async Task<Results<Ok<MergedPeople>, ProblemHttpResult>> Merge(
-        Guid id, MergeRequest request, ClaimsPrincipal user, FidDb db, PersonMerging merging, FirmClock clock, CancellationToken cancellation)
+        Guid id, MergeRequest request, ClaimsPrincipal user, FidDb db, PersonMerging merging, HireClosing closing, FirmClock clock, CancellationToken cancellation)
     {
         if (Reason.Check(request.Why) is { } reason) return Problems.Invalid(reason);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
@@ -61,22 +75,57 @@ internal static class MergeEndpoints
         var roles = ShownRecord.RolesOf(user);
         if (request.Take.FirstOrDefault(f => fields.Set.Find(f) is not { } field || field.AccessOf(roles) != FieldAccess.Edit) is { } forbidden)
             return Problems.Invalid(new Problem($"/take/{JsonPointer.Escape(forbidden)}", "read-only", "You may not change this."));
-        var merge = await merging.MergeAsync(kept.PersonId, other.PersonId, request.Take, user.Author(clock, "record"), Reason.Clean(request.Why), await clock.TodayAsync(db, cancellation), cancellation);
+        var (author, today, why) = (user.Author(clock, "record"), await clock.TodayAsync(db, cancellation), Reason.Clean(request.Why));
+        Guid[] people = [kept.PersonId, other.PersonId];
+        var closed = request.Close ?? [];
+        var open = await db.Hires.Where(h => h.Closed == null && db.Employments.Any(e => e.Id == h.EmploymentId && people.Contains(e.PersonId))).Select(h => h.Id).ToListAsync(cancellation);
+        for (var i = 0; i < closed.Length; i++)
+            if (!open.Contains(closed[i])) return Problems.Invalid(new Problem($"/close/{i}", "not-open", "This hire is not under way. Look at what is there now."));
+        var merge = await merging.MergeAsync(kept.PersonId, other.PersonId, request.Take, author, why, today, cancellation);
+        foreach (var hire in closed.Distinct())
+        {
+            var change = author.Change("hire.withdrawn", hire, null, why);
+            db.Changes.Add(change);
+            await closing.CloseAsync(await HireAsync(hire, db, cancellation), HireOutcome.Withdrawn, why ?? EnteredTwice, change, today, cancellation);
+        }
+        merge.ClosedHires = [.. closed.Distinct()];
         await db.SaveChangesAsync(cancellation);
+        // Of a person who is here, or coming, something has to go on.
+        if (closed.Length > 0 && !await Employment.AnyGoesOnAsync(db, kept.PersonId, today, null, cancellation))
+            return Problems.Invalid(new Problem($"/close/{closed.Length - 1}", "nothing-left", "Then nothing of this person would go on. Leave one hire or stint open."));
         await transaction.CommitAsync(cancellation);
         return TypedResults.Ok(new MergedPeople(merge.Id));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(Guid id, ClaimsPrincipal user, FidDb db, PersonMerging merging, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(
+        Guid id, ClaimsPrincipal user, FidDb db, PersonMerging merging, HireClosing closing, FirmClock clock, CancellationToken cancellation)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         if (await db.PersonMerges.SingleOrDefaultAsync(m => m.Id == id, cancellation) is not { } merge) return Problems.NotFound();
         if (merge.Undone) return Problems.Conflict("undone-already", "This has been undone already.");
-        if (!await merging.UndoAsync(merge, user.Author(clock, "record"), await clock.TodayAsync(db, cancellation), cancellation))
+        var (author, today) = (user.Author(clock, "record"), await clock.TodayAsync(db, cancellation));
+        if (!await merging.UndoAsync(merge, author, today, cancellation))
             return Problems.Conflict("changed-since", "A value that was taken over has been changed since. Put it back first.");
+        foreach (var hire in merge.ClosedHires)
+        {
+            var what = await HireAsync(hire, db, cancellation);
+            // Somebody may have gone on with it, or closed it for another reason, in the meantime.
+            if (what.Hire.Outcome != HireOutcome.Withdrawn) continue;
+            var change = author.Change("hire.wentOn", hire);
+            db.Changes.Add(change);
+            await closing.GoOnAsync(what, change, today, cancellation);
+        }
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
         return TypedResults.NoContent();
+    }
+
+    private const string EnteredTwice = "Entered twice";
+
+    private static async Task<(Hire Hire, Employment Employment, RecordNow Record)> HireAsync(Guid id, FidDb db, CancellationToken cancellation)
+    {
+        var hire = await db.Hires.Include(h => h.Tasks).SingleAsync(h => h.Id == id, cancellation);
+        return (hire, await db.Employments.SingleAsync(e => e.Id == hire.EmploymentId, cancellation), await db.RecordsNow.SingleAsync(r => r.EmploymentId == hire.EmploymentId, cancellation));
     }
 
     private static async Task<(Employment, Employment)?> PairAsync(Guid one, Guid other, FidDb db, CancellationToken cancellation) =>
@@ -84,14 +133,22 @@ internal static class MergeEndpoints
             ? (kept, second) : null;
 }
 
+/// <param name="KeptStints">The stints of the one, the latest first.</param>
+/// <param name="OtherStints">The stints of the other.</param>
 /// <param name="Last">The last merge into this person that can be undone.</param>
-public sealed record MergeComparison(string Kept, string Other, MergedValue[] Values, Guid? Last);
+public sealed record MergeComparison(string Kept, string Other, MergedStint[] KeptStints, MergedStint[] OtherStints, MergedValue[] Values, Guid? Last);
+
+/// <summary>A stint of somebody who is to be one with another.</summary>
+/// <param name="GoesOn">Whether it goes on today, or is to come.</param>
+/// <param name="HireId">Its hire, while that is under way.</param>
+public sealed record MergedStint(string Number, string? Job, LocalDate Start, LocalDate? End, bool GoesOn, Guid? HireId);
 
 /// <summary>A fact both or one of them has, as it is shown.</summary>
 public sealed record MergedValue(string Field, string? Kept, string? Other);
 
 /// <param name="With">A stint of the other.</param>
 /// <param name="Take">The fields whose value is the other's; the rest stays, and what is empty is filled.</param>
-public sealed record MergeRequest(Guid With, string[] Take, string? Why);
+/// <param name="Close">The hires that are closed with it, since the person was entered twice; none where left out.</param>
+public sealed record MergeRequest(Guid With, string[] Take, string? Why, Guid[]? Close = null);
 
 public sealed record MergedPeople(Guid Id);

@@ -7011,6 +7011,10 @@ export interface components {
         MergeComparison: {
             kept: string;
             other: string;
+            /** @description The stints of the one, the latest first. */
+            keptStints: components["schemas"]["MergedStint"][];
+            /** @description The stints of the other. */
+            otherStints: components["schemas"]["MergedStint"][];
             values: components["schemas"]["MergedValue"][];
             /**
              * Format: uuid
@@ -7042,6 +7046,20 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        /** @description A stint of somebody who is to be one with another. */
+        MergedStint: {
+            number: string;
+            job: null | string;
+            start: components["schemas"]["LocalDate"];
+            end: null | components["schemas"]["LocalDate"];
+            /** @description Whether it goes on today, or is to come. */
+            goesOn: boolean;
+            /**
+             * Format: uuid
+             * @description Its hire, while that is under way.
+             */
+            hireId: null | string;
+        };
         /** @description A fact both or one of them has, as it is shown. */
         MergedValue: {
             field: string;
@@ -7062,6 +7080,8 @@ export interface components {
             /** @description The fields whose value is the other's; the rest stays, and what is empty is filled. */
             take: string[];
             why: null | string;
+            /** @description The hires that are closed with it, since the person was entered twice; none where left out. */
+            close?: null | string[];
         };
         /**
          * @description What is wrong with a value of a field. Its numbers say in which order it is looked for.

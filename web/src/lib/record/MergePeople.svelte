@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { api, ApiProblem, data } from '$lib/api/client';
+  import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import { fieldTitle } from '$lib/fields/labels.svelte';
   import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
@@ -16,6 +16,7 @@
   const w = $derived(words().merge);
   let other = $state('');
   let take = $state<string[]>([]);
+  let close = $state<string[]>([]);
   let why = $state('');
   let busy = $state(false);
   const comparison = createQuery(() => ({
@@ -25,6 +26,11 @@
     retry: false
   }));
   const both = $derived((comparison.data?.values ?? []).filter((v) => v.kept !== v.other));
+  // What goes on of both afterwards: two at once may be meant, and mostly are one person entered twice.
+  const running = $derived([...(comparison.data?.keptStints ?? []), ...(comparison.data?.otherStints ?? [])].filter((s) => s.goesOn));
+  const remaining = $derived(running.filter((s) => !s.hireId || !close.includes(s.hireId)));
+  const when = (s: Api['MergedStint']) =>
+    s.end ? w.until(text.day(s.start), text.day(s.end)) : s.hireId ? w.from(text.day(s.start)) : w.since(text.day(s.start));
   const error = $derived(
     comparison.error instanceof ApiProblem ? (text.problem(comparison.error.errors[0]) ?? text.failure(comparison.error)) : undefined
   );
@@ -33,7 +39,7 @@
     busy = true;
     try {
       const merged = await data(
-        api.POST('/api/people/{id}/merge', { params: { path: { id } }, body: { with: other, take, why: why.trim() || null } })
+        api.POST('/api/people/{id}/merge', { params: { path: { id } }, body: { with: other, take, close, why: why.trim() || null } })
       );
       open = false;
       done(words().merge.done, { label: words().merge.undo, run: () => part(merged.id) });
@@ -67,6 +73,7 @@
       onchange={(v) => {
         other = v;
         take = [];
+        close = [];
       }}
     />
     {#if comparison.data}
@@ -74,9 +81,15 @@
       <table class="w-full">
         <thead class="text-soft text-left text-xs"
           ><tr class="border-ink border-b"
-            ><th class="py-1 font-normal">{w.fact}</th><th class="font-normal">{comparison.data.kept}</th><th class="font-normal"
-              >{comparison.data.other}</th
-            ></tr
+            ><th class="py-1 font-normal">{w.fact}</th
+            >{#each [{ name: comparison.data.kept, stints: comparison.data.keptStints }, { name: comparison.data.other, stints: comparison.data.otherStints }] as side, i (i)}
+              <th class="py-1 pr-3 align-bottom font-normal"
+                ><span class="text-ink block font-semibold">{side.name}</span>
+                {#each side.stints as s (s.number)}
+                  <span class="block">{w.stint(s.number, s.job ?? '')}, {when(s)}{s.hireId ? `, ${w.underWay}` : ''}</span>
+                {/each}</th
+              >
+            {/each}</tr
           ></thead
         >
         <tbody>
@@ -112,6 +125,23 @@
           {/each}
         </tbody>
       </table>
+      <div class="pt-3">
+        <p class="text-xs">{w.remains(remaining.length)}</p>
+        {#each running as s (s.number)}
+          <p class="text-xs">
+            {#if s.hireId && running.length > 1}
+              <label class="flex items-center gap-2"
+                ><input
+                  type="checkbox"
+                  checked={close.includes(s.hireId)}
+                  disabled={remaining.length === 1 && !close.includes(s.hireId)}
+                  onchange={(e) => (close = e.currentTarget.checked ? [...close, s.hireId!] : close.filter((h) => h !== s.hireId))}
+                />{close.includes(s.hireId) ? w.closed(s.number) : w.closeHire(s.number)}</label
+              >
+            {:else}{w.stint(s.number, s.job ?? '')}, {when(s)}{/if}
+          </p>
+        {/each}
+      </div>
       <div class="pt-3"><TextField id="merge-why" label={w.why} bind:value={why} maxlength={500} /></div>
     {/if}
     <div class="flex flex-wrap justify-end gap-3 pt-3">

@@ -138,6 +138,19 @@ export const de: typeof en = {
     fact: 'Angabe',
     same: 'gleich',
     nothing: '–',
+    stint: (number, job) => (job ? `Nr. ${number}, ${job}` : `Nr. ${number}`),
+    since: (day) => `seit ${day}`,
+    from: (day) => `beginnt ${day}`,
+    until: (from, to) => `${from} bis ${to}`,
+    underWay: 'Einstellung läuft',
+    remains: (n) =>
+      n === 1
+        ? 'Eine Nummer bleibt in Gebrauch:'
+        : n === 0
+          ? 'Keine Nummer bleibt in Gebrauch.'
+          : `${n} Nummern bleiben in Gebrauch, wenn nicht eine der Einstellungen geschlossen wird:`,
+    closeHire: (number) => `Die Einstellung von Nr. ${number} schließen: zweimal angelegt`,
+    closed: (number) => `Nr. ${number} wird damit geschlossen`,
     keep: (field, value) => `${field}: ${value} behalten`,
     take: (field, value) => `${field}: ${value} nehmen`,
     why: 'Warum',

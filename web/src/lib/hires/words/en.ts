@@ -139,6 +139,19 @@ export const en = {
     fact: 'Fact',
     same: 'the same',
     nothing: '–',
+    stint: (number: string, job: string) => (job ? `no. ${number}, ${job}` : `no. ${number}`),
+    since: (day: string) => `since ${day}`,
+    from: (day: string) => `starts ${day}`,
+    until: (from: string, to: string) => `${from} to ${to}`,
+    underWay: 'hire under way',
+    remains: (n: number) =>
+      n === 1
+        ? 'One number stays in use:'
+        : n === 0
+          ? 'No number stays in use.'
+          : `${n} numbers stay in use, unless one of their hires is closed:`,
+    closeHire: (number: string) => `Close the hire of no. ${number}: they were entered twice`,
+    closed: (number: string) => `no. ${number} is closed with it`,
     keep: (field: string, value: string) => `${field}: keep ${value}`,
     take: (field: string, value: string) => `${field}: take ${value}`,
     why: 'Why',
