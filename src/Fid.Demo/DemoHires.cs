@@ -79,6 +79,8 @@ internal sealed class DemoHires(FidDb db, RecordWriter writer, Author author, Lo
         var cleared = more.Where(m => m.Value is null).Select(m => m.Field).ToHashSet();
         draft = draft with { Values = draft.Values.Where(v => !cleared.Contains(v.Key)).ToDictionary(v => v.Key, v => v.Value) };
         var hire = await opening.AddAsync(draft, Guid.CreateVersion7(), people.TakeNumber(), start, LocalDate.Min(start, today.PlusDays(accepted)), coordinator.Id, author, today);
+        // Opened here on the day of acceptance, as firms do, so that what is late now is late; the one that is back-dated, today.
+        if (hire.Accepted < hire.Start) db.Entry(hire).Property(h => h.Entered).CurrentValue = hire.Accepted;
         Tick(hire, done);
         await db.SaveChangesAsync();
         if (family == "Varga") people.Named[family] = db.Employments.Local.Single(e => e.Id == hire.EmploymentId);

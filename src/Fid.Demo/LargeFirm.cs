@@ -42,6 +42,7 @@ internal static class LargeFirm
             var draft = drafts[(codes[i % codes.Length], sites[names.Random.Next(sites.Length)])];
             draft = draft with { Values = With(draft, given, family, 100_000 + i), Tasks = [.. Padded(draft.Tasks)] };
             var hire = await opening.AddAsync(draft, Guid.CreateVersion7(), people.TakeNumber(), start, accepted, coordinator, author, today);
+            db.Entry(hire).Property(h => h.Entered).CurrentValue = hire.Accepted;
             Tick(hire, names.Random, today);
             if ((i + 1) % Batch != 0) continue;
             await db.SaveChangesAsync();

@@ -98,6 +98,28 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task A_checklist_tells_since_when_each_task_could_be_done_and_who_did_what()
+    {
+        using var orla = await firm.As("orla");
+        var id = (await FirmFixture.HireAsync(orla, "Okafor")).Text("id");
+        var tasks = (await orla.GetAsync($"/api/hires/{id}"))["tasks"]!.AsArray();
+        foreach (var task in tasks)
+        {
+            if (task!["canStart"]!.GetValue<bool>()) string.CompareOrdinal(task.Text("since"), "2027-03-01").ShouldBeLessThanOrEqualTo(0, task.Text("key"));
+            else task["since"].ShouldBeNull(task.Text("key"));
+        }
+        // Done last Wednesday and said so today: what only waited for that could have been done since Thursday.
+        var waits = tasks.First(t => !t!["canStart"]!.GetValue<bool>() && t["done"] is null && t["after"] is JsonArray { Count: 1 }
+            && tasks.Any(o => o!.Text("name") == (string)t["after"]![0]! && o!["canStart"]!.GetValue<bool>()))!;
+        var before = tasks.Single(o => o!.Text("name") == (string)waits["after"]![0]!)!;
+        (await orla.SendAsync("PUT", $"/api/hires/{id}/tasks/{before.Text("key")}/done", new { done = "2027-02-24" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        tasks = (await orla.GetAsync($"/api/hires/{id}"))["tasks"]!.AsArray();
+        tasks.Single(t => t!.Text("key") == waits.Text("key"))!.Text("since").ShouldBe("2027-02-25");
+        var change = tasks.Single(t => t!.Text("key") == before.Text("key"))!["change"]!;
+        (change.Text("by"), change.Text("action")).ShouldBe(("Orla Dunmore", "task.done"));
+    }
+
+    [Fact]
     public async Task A_task_is_done_today_or_before_and_skipped_for_a_reason()
     {
         using var orla = await firm.As("orla");

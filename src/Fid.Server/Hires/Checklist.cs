@@ -48,16 +48,20 @@ internal static class Checklist
             .Select(t => new TaskDetail(t.Key, t.Instructions, t.DoneBy, t.SkippedWhy, t.Contact, t.ContactWhy, t.Attachments)).ToDictionaryAsync(t => t.Key, cancellation);
         var manager = await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
 
+        var changes = await db.Changes.AsNoTracking().Where(c => c.SubjectId == head.Id && c.Part != null && c.Action.StartsWith("task."))
+            .GroupBy(c => c.Part!).Select(g => g.OrderByDescending(c => c.At).First()).ToDictionaryAsync(c => c.Part!, cancellation);
         var files = await Files.NamesAsync(db, details.Values.SelectMany(d => d.Attachments), cancellation);
         var question = hire.Question(today, calendars, stages.ConvertAll(s => s.ToPlan()));
         var plan = HirePlan.Of(question, SoonestSearch.Always);
+        // From the day the hire was opened on, what is possible now may have been possible for long.
+        var since = HirePlan.Of(hire.Question(LocalDate.Min(head.Entered, today), calendars, stages.ConvertAll(s => s.ToPlan())), SoonestSearch.Never).Tasks;
         var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Name);
         return new ChecklistResponse(
             head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), names.Kind(head.Kind), names.Site(head.SiteCode),
             manager is not null && seen.Manager ? manager.FullName : null, templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode, head.TemplateVersion, filled, of,
             Versions.Tag(head.Version), today, head.Start, head.Accepted,
             [.. stages.Select((s, i) => StageOf(s, plan.Stages[i], question, plan))],
-            [.. hire.Tasks.Select((t, i) => TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head, files))],
+            [.. hire.Tasks.Select((t, i) => TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head, files) with { Since = plan.Tasks[i].CanStart ? since[i].EarliestStart : null, Change = changes.TryGetValue(t.Key, out var c) ? new TaskChange(c.ByName, c.At, c.Action) : null })],
             plan.Feasible, plan.SoonestStart,
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
             HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names, head.Entered));
@@ -95,7 +99,7 @@ internal static class Checklist
         task.Work, [.. task.After.Select(k => taskNames.GetValueOrDefault(k, k))], task.Required, task.DayOne,
         task.Done, detail.DoneBy, detail.SkippedWhy, detail.Instructions, hire.IsBeforeKnown(planned),
         detail.Contact, detail.Contact is { } contact ? names.Owner(contact) : null, detail.ContactWhy,
-        [.. detail.Attachments.Where(files.ContainsKey).Select(f => new TaskFile(f, files[f]))]);
+        [.. detail.Attachments.Where(files.ContainsKey).Select(f => new TaskFile(f, files[f]))], null, null);
 
     private sealed record TaskDetail(string Key, string? Instructions, string? DoneBy, string? SkippedWhy, string? Contact, string? ContactWhy, Guid[] Attachments);
 }
@@ -118,11 +122,17 @@ public sealed record StageResponse(string Key, string Name, StageState State, Lo
 /// <summary>A task and its place in the plan.</summary>
 /// <param name="BeforeKnown">Whether it was due before the hire was opened here: nobody was late with it.</param>
 /// <param name="Contact">Who can help, named like an owner.</param>
+/// <param name="Since">For what can be done now, the day since when it could.</param>
+/// <param name="Change">Who ticked it, skipped it or took either back the last time.</param>
 public sealed record TaskResponse(
     string Key, string Name, string Stage, string Owner, string? OwnerName, TaskState State, LocalDate? Due,
     LocalDate? EarliestStart, LocalDate? EarliestFinish, LocalDate? LatestStart, LocalDate? LatestFinish, int? Slack, bool CanStart,
     int Work, string[] After, bool Required, bool DayOne, LocalDate? Done, string? DoneBy, string? SkippedWhy, string? Instructions, bool BeforeKnown, string? Contact, string? ContactName,
-    string? ContactWhy, TaskFile[] Attachments);
+    string? ContactWhy, TaskFile[] Attachments, LocalDate? Since, TaskChange? Change);
+
+/// <summary>Something done to a task.</summary>
+/// <param name="Action">Such as "task.done".</param>
+public sealed record TaskChange(string By, Instant At, string Action);
 
 /// <summary>A file that goes with a task.</summary>
 public sealed record TaskFile(Guid Id, string Name);

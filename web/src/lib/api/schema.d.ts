@@ -7768,6 +7768,13 @@ export interface components {
             end: null | components["schemas"]["LocalDate"];
             job: null | string;
         };
+        /** @description Something done to a task. */
+        TaskChange: {
+            by: string;
+            at: components["schemas"]["Instant"];
+            /** @description Such as "task.done". */
+            action: string;
+        };
         TaskDates: {
             state: components["schemas"]["TaskState"];
             due: null | components["schemas"]["LocalDate"];
@@ -7822,6 +7829,8 @@ export interface components {
             contactName: null | string;
             contactWhy: null | string;
             attachments: components["schemas"]["TaskFile"][];
+            since: null | components["schemas"]["LocalDate"];
+            change: null | components["schemas"]["TaskChange"];
         };
         /**
          * @description A task's state; the first that fits.

@@ -187,6 +187,8 @@ export const de: Messages = {
     whatIf: 'Was wäre bei Beginn am',
     moveStart: 'Beginn verschieben…',
     doneOn: (day) => `erledigt ${day}`,
+    noted: (when) => `vermerkt ${when}`,
+    since: (who, day) => `bei ${who} seit ${day}`,
     by: (name) => `von ${name}`,
     work: (n) => (n === 0 ? 'ein Meilenstein' : workingDays(n)),
     after: (names) => `nach ${names}`,

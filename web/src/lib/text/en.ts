@@ -180,6 +180,8 @@ export const en = {
     whatIf: 'What if the start were',
     moveStart: 'Move start…',
     doneOn: (day: string) => `done ${day}`,
+    noted: (when: string) => `noted ${when}`,
+    since: (who: string, day: string) => `with ${who} since ${day}`,
     by: (name: string) => `by ${name}`,
     work: (n: number) => (n === 0 ? 'a milestone' : workingDays(n)),
     after: (names: string) => `after ${names}`,

@@ -20,13 +20,22 @@
 
   const facts = $derived(
     [
-      text.owner(task.owner, task.ownerName, mine),
+      task.since && task.since < session.today
+        ? t.since(text.owner(task.owner, task.ownerName, mine), text.day(task.since))
+        : text.owner(task.owner, task.ownerName, mine),
       t.work(task.work),
       task.after.length > 0 ? t.after(text.list(task.after)) : '',
       task.due ? text.t.arrivals.due(text.day(task.due)) : '',
       task.dayOne ? t.dayOne : '',
       task.required ? '' : t.optional
     ].filter(Boolean)
+  );
+
+  /** When it was put here, where that is not the day it was done. */
+  const noted = $derived(
+    task.change && (task.skippedWhy || (task.done && task.change.at.slice(0, 10) !== task.done))
+      ? t.noted(text.day(task.change.at.slice(0, 10)))
+      : ''
   );
 
   async function skip(event: SubmitEvent) {
@@ -43,10 +52,15 @@
   <div class="min-w-0 flex-1 basis-72">
     <p><span class="text-base font-semibold">{task.name}</span> <span class="text-soft text-xs">{facts.join(' · ')}</span></p>
     {#if task.done}
-      <p class="text-soft text-xs">{t.doneOn(text.day(task.done))}{task.doneBy ? `, ${t.by(task.doneBy)}` : ''}</p>
+      <p class="text-soft text-xs">
+        {[t.doneOn(text.day(task.done)), task.doneBy ? t.by(task.doneBy) : '', noted].filter(Boolean).join(', ')}
+      </p>
     {:else if task.skippedWhy}
-      <p class="text-soft text-xs">{text.t.state.skipped}: {task.skippedWhy}</p>
-    {:else if task.instructions || task.contact || task.attachments.length > 0}
+      <p class="text-soft text-xs">
+        {[text.t.state.skipped, task.change?.action === 'task.skipped' ? t.by(task.change.by) : '', noted].filter(Boolean).join(', ')}: {task.skippedWhy}
+      </p>
+    {/if}
+    {#if task.instructions || task.contact || task.attachments.length > 0}
       <div class="text-soft text-xs">
         {#if task.instructions}<Markdown text={task.instructions} />{/if}{#if task.contact}<p>
             {words().help(text.owner(task.contact, task.contactName), task.contactWhy ?? '')}
