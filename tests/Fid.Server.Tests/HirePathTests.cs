@@ -108,13 +108,13 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
             if (task!["canStart"]!.GetValue<bool>()) string.CompareOrdinal(task.Text("since"), "2027-03-01").ShouldBeLessThanOrEqualTo(0, task.Text("key"));
             else task["since"].ShouldBeNull(task.Text("key"));
         }
-        // Done last Wednesday and said so today: what only waited for that could have been done since Thursday.
+        // Done last Wednesday and said so today: what only waited for that could have been begun that day.
         var waits = tasks.First(t => !t!["canStart"]!.GetValue<bool>() && t["done"] is null && t["after"] is JsonArray { Count: 1 }
             && tasks.Any(o => o!.Text("name") == (string)t["after"]![0]! && o!["canStart"]!.GetValue<bool>()))!;
         var before = tasks.Single(o => o!.Text("name") == (string)waits["after"]![0]!)!;
         (await orla.SendAsync("PUT", $"/api/hires/{id}/tasks/{before.Text("key")}/done", new { done = "2027-02-24" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         tasks = (await orla.GetAsync($"/api/hires/{id}"))["tasks"]!.AsArray();
-        tasks.Single(t => t!.Text("key") == waits.Text("key"))!.Text("since").ShouldBe("2027-02-25");
+        tasks.Single(t => t!.Text("key") == waits.Text("key"))!.Text("since").ShouldBe("2027-02-24");
         var change = tasks.Single(t => t!.Text("key") == before.Text("key"))!["change"]!;
         (change.Text("by"), change.Text("action")).ShouldBe(("Orla Dunmore", "task.done"));
     }
