@@ -132,6 +132,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/lists/calendars/read-ics"] = Coordinators,
         ["GET /api/lists/{list}/sheet.xlsx"] = Readers,
         ["GET /api/setup"] = Coordinators,
+        ["GET /api/setup/starters/calendars"] = Coordinators,
         ["POST /api/setup/starters/{list}"] = Coordinators,
         ["PUT /api/setup/settings"] = Coordinators,
         ["GET /api/setup/number"] = Coordinators,

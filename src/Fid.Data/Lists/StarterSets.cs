@@ -5,6 +5,7 @@ using Fid.Data.Firms;
 using Fid.Data.Hires;
 using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Fid.Data.Lists;
 
@@ -12,14 +13,17 @@ namespace Fid.Data.Lists;
 public static class StarterSets
 {
     /// <summary>The starter rows of a list, cells by column key; none for lists that only the firm can know.</summary>
-    public static IReadOnlyList<IReadOnlyDictionary<string, string>> For(ListDefinition list, Firm firm)
+    /// <param name="country">The country whose holidays calendars begin with; null for none.</param>
+    /// <param name="today">Holidays that no rule gives are written from its year on.</param>
+    public static IReadOnlyList<IReadOnlyDictionary<string, string>> For(ListDefinition list, Firm firm, string? country, LocalDate today)
     {
         using var stream = typeof(StarterSets).Assembly.GetManifestResourceStream($"starter/{list.Key}.csv");
         if (stream is null) return [];
         using var reader = new StreamReader(stream);
         using var filled = new StringReader(reader.ReadToEnd()
             .Replace("{zone}", firm.TimeZone, StringComparison.Ordinal).Replace("{currency}", firm.Currency, StringComparison.Ordinal));
-        return ListLoader.Rows(filled);
+        var holidays = list.Key != "calendars" || country is null ? "" : string.Join("; ", CountryHolidays.Of(country, today.Year).Select(h => $"{h.When} {h.Name}"));
+        return [.. ListLoader.Rows(filled).Select(row => row.ToDictionary(c => c.Key, c => c.Value == "{holidays}" ? holidays : c.Value))];
     }
 
     /// <summary>Starter role templates, made anew at each call.</summary>

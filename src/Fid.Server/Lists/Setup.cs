@@ -23,21 +23,31 @@ internal static class Setup
     public static void MapSetup(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/setup", Show).WhoMay(Access.Coordinates);
+        app.MapGet("/api/setup/starters/calendars", Calendars).WhoMay(Access.Coordinates).ProducesProblem(400);
         app.MapPost("/api/setup/starters/{list}", Take).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
         app.MapGet("/api/setup/number", NextNumber).WhoMay(Access.Coordinates).ProducesProblem(400);
         app.MapPut("/api/setup/settings", Save).WhoMay(Access.Coordinates).Validated<SettingsRequest>().ProducesProblem(400);
     }
 
-    private static async Task<Ok<SetupResponse>> Show(FidDb db, CancellationToken cancellation)
+    private static async Task<Ok<SetupResponse>> Show(FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
+        var (country, today) = (CountryHolidays.OfTimeZone(firm.TimeZone), await clock.TodayAsync(db, cancellation));
         var counts = await db.ListEntries.Where(e => !e.Retired).GroupBy(e => e.List).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancellation);
         var templates = (await TemplateBook.LoadAsync(db, cancellation)).Opening.Count();
-        var lists = ShippedLists.All.Select(l => new SetupList(l.Key, l.NeededToOpen, counts.GetValueOrDefault(l.Key), StarterSets.For(l, firm))).ToList();
+        var lists = ShippedLists.All.Select(l => new SetupList(l.Key, l.NeededToOpen, counts.GetValueOrDefault(l.Key), StarterSets.For(l, firm, country, today))).ToList();
         lists.Add(new SetupList(Templates, true, templates, [.. StarterSets.Templates().Select(t => new Dictionary<string, string> { ["code"] = t.Code, ["name"] = t.Name })]));
         return TypedResults.Ok(new SetupResponse(
             [.. lists], [.. lists.Where(l => l.Needed && l.Count == 0).Select(l => l.Key)],
-            SettingsRequest.Of(firm)));
+            SettingsRequest.Of(firm), country, [.. CountryHolidays.Countries]));
+    }
+
+    /// <summary>The starter calendars with the holidays of a country; without holidays where none is named.</summary>
+    private static async Task<Results<Ok<IReadOnlyDictionary<string, string>[]>, ProblemHttpResult>> Calendars(string? country, FidDb db, FirmClock clock, CancellationToken cancellation)
+    {
+        if (country is not null && !CountryHolidays.Countries.Contains(country)) return Problems.Invalid(new Problem("/country", "unknown-country", "Choose a country of the list, or none."));
+        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
+        return TypedResults.Ok(StarterSets.For(ShippedLists.Get("calendars"), firm, country, await clock.TodayAsync(db, cancellation)).ToArray());
     }
 
     /// <summary>Takes rows of a starter set, as they are or as they were edited.</summary>
@@ -49,10 +59,12 @@ internal static class Setup
         if (list == Templates)
         {
             var there = await db.RoleTemplates.Select(t => t.Code).ToListAsync(cancellation);
-            foreach (var template in StarterSets.Templates().Where(t => request.Rows.Any(r => r.GetValueOrDefault("code") == t.Code) && !there.Contains(t.Code)))
+            foreach (var template in StarterSets.Templates().Where(t => !there.Contains(t.Code)))
             {
-                var name = request.Rows.First(r => r.GetValueOrDefault("code") == template.Code).GetValueOrDefault("name", template.Name).Trim();
-                if (EntryCheck.Name(name, required: true) is { IsWrong: true } wrong) return Problems.Invalid(new Problem("/rows/0/name", wrong.Code!, wrong.Message!));
+                var row = Array.FindIndex(request.Rows, r => r.GetValueOrDefault("code") == template.Code);
+                if (row < 0) continue;
+                var name = request.Rows[row].GetValueOrDefault("name", template.Name).Trim();
+                if (EntryCheck.Name(name, required: true) is { IsWrong: true } wrong) return Problems.Invalid(new Problem($"/rows/{row}/name", wrong.Code!, wrong.Message!));
                 template.Spec = await StarterSets.FittingAsync(db, template.Spec with { Name = name }, cancellation);
                 new TemplatePublishing(db).Add(template, author);
             }
@@ -93,7 +105,9 @@ internal static class Setup
 
 /// <summary>How far the firm is set up.</summary>
 /// <param name="Missing">The lists, and "templates", that are empty and needed to open the first hire.</param>
-public sealed record SetupResponse(SetupList[] Lists, string[] Missing, SettingsRequest Settings);
+/// <param name="Country">The country that the firm's time zone is of, with whose holidays calendars begin; null where that is not known.</param>
+/// <param name="Countries">The countries whose holidays are known (ISO 3166-1 alpha-2).</param>
+public sealed record SetupResponse(SetupList[] Lists, string[] Missing, SettingsRequest Settings, string? Country, string[] Countries);
 
 /// <summary>A list in setting up.</summary>
 /// <param name="Starter">Rows that can be taken, by column key; cells as in a sheet.</param>

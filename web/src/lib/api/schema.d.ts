@@ -3637,6 +3637,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setup/starters/calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    country?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": {
+                            [key: string]: string;
+                        }[];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setup/starters/{list}": {
         parameters: {
             query?: never;
@@ -7650,6 +7698,10 @@ export interface components {
             /** @description The lists, and "templates", that are empty and needed to open the first hire. */
             missing: string[];
             settings: components["schemas"]["SettingsRequest"];
+            /** @description The country that the firm's time zone is of, with whose holidays calendars begin; null where that is not known. */
+            country: null | string;
+            /** @description The countries whose holidays are known (ISO 3166-1 alpha-2). */
+            countries: string[];
         };
         SetValue: {
             field: string;

@@ -2,19 +2,65 @@
   import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
+  import Picker from '$lib/ui/Picker.svelte';
   import { done, failed } from '$lib/ui/toast';
-  import { useQueryClient } from '@tanstack/svelte-query';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { words } from './words';
 
   /** A list in setting up: what it has, and the entries it can begin with, to be taken as they are, edited first, or left. */
-  let { row, list, label, about }: { row: Api['SetupList']; list?: Api['ListSummary']; label: string; about: string } = $props();
+  interface Props {
+    row: Api['SetupList'];
+    list?: Api['ListSummary'];
+    label: string;
+    about: string;
+    /** The country the firm is taken to be in. */
+    country?: string | null;
+    /** The countries whose holidays the list can begin with; none for most lists. */
+    countries: string[];
+  }
+  let { row, list, label, about, country, countries }: Props = $props();
   const w = $derived(words());
   const client = useQueryClient();
   let editing = $state(false);
   let rows = $state<Record<string, string>[]>([]);
   let errors = $state<ProblemEntry[]>([]);
   let busy = $state(false);
-  const columns = $derived(Object.keys(row.starter[0] ?? {}));
+  let chosen = $state<string>();
+  const ofCountry = createQuery(() => ({
+    queryKey: ['lists', 'starters', 'calendars', chosen],
+    queryFn: () => data(api.GET('/api/setup/starters/calendars', { params: { query: chosen ? { country: chosen } : {} } })),
+    enabled: countries.length > 0 && chosen !== undefined
+  }));
+  const starter = $derived((chosen === undefined ? undefined : ofCountry.data) ?? row.starter);
+  $effect(() => {
+    // Another country, other holidays: also in rows that are being edited.
+    if (ofCountry.data && editing) rows = ofCountry.data.map((r) => ({ ...r }));
+  });
+  const regions = $derived(new Intl.DisplayNames(text.t.locale, { type: 'region' }));
+  const choices = $derived([
+    { value: 'none', label: w.setupPage.noHolidays },
+    ...countries.map((c) => ({ value: c, label: regions.of(c) ?? c })).sort((a, b) => a.label.localeCompare(b.label, text.t.locale))
+  ]);
+  const holidayNames = $derived(
+    [
+      ...new Set(
+        String(starter[0]?.holidays ?? '')
+          .split(';')
+          .map((h) => h.trim().replace(/^(?:--\d\d(?:-\d\d| -?\d?[A-Z]{2})|\d{4}-\d\d-\d\d|easter(?:[+-]\d+)?) /, ''))
+      )
+    ]
+      .filter(Boolean)
+      .join(' · ')
+  );
+  const columns = $derived(Object.keys(starter[0] ?? {}));
+  /** Which entries are not right, by their names, and what to do about each. */
+  const wrong = $derived(
+    errors.map((e) => {
+      const [, , at, column] = e.pointer.split('/');
+      const cells = rows[Number(at)];
+      return `${cells?.name || cells?.code || Number(at) + 1}, ${heading(column ?? '')}: ${text.problem(e)}`;
+    })
+  );
   const heading = (key: string) =>
     ({ code: w.code, name: w.name, name_de: w.nameDe })[key] ?? list?.columns.find((c) => c.key === key)?.label[text.language] ?? key;
 
@@ -36,7 +82,7 @@
     }
   }
   function edit() {
-    rows = row.starter.map((r) => ({ ...r }));
+    rows = starter.map((r) => ({ ...r }));
     editing = true;
   }
 </script>
@@ -50,7 +96,19 @@
     </h2>
     <p class="text-soft text-xs">{about}</p>
     {#if row.count === 0 && row.starter.length > 0 && !editing}
-      <p class="pt-0.5 text-xs">{w.setupPage.starter(row.starter.length)}: {row.starter.map((r) => r.name).join(' · ')}</p>
+      <p class="pt-0.5 text-xs">{w.setupPage.starter(starter.length)}: {starter.map((r) => r.name).join(' · ')}</p>
+      {#if countries.length > 0}
+        <div class="max-w-64 pt-1">
+          <Picker
+            id="starter-country"
+            label={w.setupPage.holidaysOf}
+            value={(chosen === undefined ? country : chosen) || 'none'}
+            {choices}
+            onchange={(v) => (chosen = v === 'none' ? '' : v)}
+          />
+        </div>
+        <p class="text-soft text-xs">{holidayNames}</p>
+      {/if}
     {:else if row.count === 0 && row.starter.length === 0}<p class="pt-0.5 text-xs">{w.setupPage.none}</p>{/if}
   </div>
   <div class="flex flex-wrap gap-2">
@@ -58,7 +116,7 @@
       <span class="text-sea self-center font-semibold">✓ {w.setupPage.has(row.count)}</span>
     {:else if row.starter.length > 0 && !editing}
       <Button onclick={edit}>{w.setupPage.edit}</Button>
-      <Button look={row.needed ? 'primary' : 'plain'} disabled={busy} onclick={() => take(row.starter as Record<string, string>[])}
+      <Button look={row.needed ? 'primary' : 'plain'} disabled={busy} onclick={() => take(starter as Record<string, string>[])}
         >{w.setupPage.takeAll}</Button
       >
     {:else if row.starter.length === 0 && list}
@@ -68,6 +126,11 @@
   </div>
 </div>
 {#if editing}
+  {#if wrong.length > 0}
+    <ul class="text-rust pt-2 text-xs font-semibold" role="alert">
+      {#each wrong as line (line)}<li>{line}</li>{/each}
+    </ul>
+  {/if}
   <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->
   <div class="overflow-x-auto pt-2" tabindex="0" role="region" aria-label={label}>
     <table class="narrow w-full text-left text-xs">

@@ -47,7 +47,14 @@
     <ul class="border-ink border-t">
       {#each rows as row (row.setup.key)}
         <li id={row.setup.key} class="border-rule border-b py-2.5">
-          <Starter row={row.setup} list={row.list} label={row.label} about={row.about} />
+          <Starter
+            row={row.setup}
+            list={row.list}
+            label={row.label}
+            about={row.about}
+            country={setup.data.country}
+            countries={row.setup.key === 'calendars' ? setup.data.countries : []}
+          />
         </li>
       {/each}
     </ul>

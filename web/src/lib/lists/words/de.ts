@@ -211,6 +211,8 @@ export const de: ListWords = {
       'Buchstaben, Ziffern, - und . stehen, wie sie sind; {number} oder {number:5} ist die laufende Nummer, {year} oder {yy} das Jahr des ersten Tages, {check} eine Prüfziffer. Mit Jahr beginnen sie jedes Jahr von vorn. Vergebene Nummern bleiben.',
     saveSettings: 'Einstellungen speichern',
     settingsSaved: 'Einstellungen gespeichert.',
+    holidaysOf: 'Feiertage von',
+    noHolidays: 'kein Land: ohne Feiertage',
     leaveOut: 'Weglassen'
   }
 };

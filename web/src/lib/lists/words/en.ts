@@ -195,6 +195,8 @@ export const en = {
       'Letters, digits, - and . stand as they are; {number} or {number:5} is the running number, {year} or {yy} the year of the first day, {check} a check digit. With a year, numbers begin anew each year. Numbers that people have stay.',
     saveSettings: 'Save settings',
     settingsSaved: 'Settings saved.',
+    holidaysOf: 'Holidays of',
+    noHolidays: 'no country: without holidays',
     leaveOut: 'Leave out'
   }
 };
