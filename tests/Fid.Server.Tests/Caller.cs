@@ -28,6 +28,16 @@ public sealed class Caller : IDisposable
     /// <summary>By which what the server does for this caller can be told from all else; null for nothing.</summary>
     public string? Trace { get; set; }
 
+    /// <summary>The language of whoever reads.</summary>
+    public string Language
+    {
+        set
+        {
+            _http.DefaultRequestHeaders.AcceptLanguage.Clear();
+            _http.DefaultRequestHeaders.AcceptLanguage.ParseAdd(value);
+        }
+    }
+
     /// <summary>Another browser with the cookies that this one has now.</summary>
     public Caller CopyOfCookies()
     {

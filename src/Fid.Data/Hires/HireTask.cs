@@ -35,6 +35,9 @@ public sealed class HireTask
 
     public required string Name { get; set; }
 
+    /// <summary>The German name; null where there is none.</summary>
+    public string? NameDe { get; set; }
+
     public required string StageKey { get; set; }
 
     /// <summary>Who does it: "newcomer", "manager", "buddy", "coordinator", "team:" and a team's code, or "person:" and the id of an
@@ -96,6 +99,7 @@ public sealed class HireTask
         Key = Key,
         Position = Position,
         Name = Name,
+        NameDe = NameDe,
         StageKey = StageKey,
         Owner = Owner,
         CalendarCode = CalendarCode,
@@ -124,6 +128,7 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
 {
     public void Configure(EntityTypeBuilder<HireTask> task)
     {
+        task.Property(t => t.NameDe).HasMaxLength(200);
         task.Property(t => t.ContactWhy).HasMaxLength(500);
         task.Property(t => t.SkippedWhy).HasMaxLength(HireTask.LongestReason);
         task.HasIndex(t => new { t.HireId, t.Key }).IsUnique();

@@ -41,7 +41,7 @@ public static class OpenHires
             where hires.Contains(task.HireId)
             orderby task.HireId, task.Position
             select new TaskRow(
-                task.HireId, task.Key, task.Name, task.StageKey, task.Owner, task.CalendarCode, task.Work, task.OpensAnchor, task.OpensAmount,
+                task.HireId, task.Key, task.Name, task.NameDe, task.StageKey, task.Owner, task.CalendarCode, task.Work, task.OpensAnchor, task.OpensAmount,
                 task.OpensUnit, task.DueAnchor, task.DueAmount, task.DueUnit, task.After, task.Lags, task.Required, task.DayOne, task.Done,
                 task.SkippedWhy != null))
             .AsNoTracking().ToListAsync(cancellation);
@@ -74,10 +74,13 @@ public sealed record HireHead(
 
 /// <summary>What the plan needs of a task, and what lists show of it.</summary>
 public sealed record TaskRow(
-    Guid HireId, string Key, string Name, string StageKey, string Owner, string CalendarCode, int Work,
+    Guid HireId, string Key, string Name, string? NameDe, string StageKey, string Owner, string CalendarCode, int Work,
     string? OpensAnchor, int OpensAmount, OffsetUnit OpensUnit, string? DueAnchor, int DueAmount, OffsetUnit DueUnit,
     string[] After, int[] Lags, bool Required, bool DayOne, LocalDate? Done, bool Skipped)
 {
+    /// <summary>The name in the language of whoever reads: rows are kept for all of them.</summary>
+    public string Called => ReaderLanguage.Name(Name, NameDe);
+
     /// <param name="ownCalendar">The code of the newcomer's own holiday calendar; null where the record has none yet.</param>
     public PlanTask ToPlan(string? ownCalendar) => new(
         Key, StageKey, CalendarOf(ownCalendar), Work,
@@ -86,7 +89,7 @@ public sealed record TaskRow(
         Links(), Required, DayOne, Done, Skipped);
 
     public static TaskRow Of(HireTask task) => new(
-        task.HireId, task.Key, task.Name, task.StageKey, task.Owner, task.CalendarCode, task.Work, task.OpensAnchor, task.OpensAmount,
+        task.HireId, task.Key, task.Name, task.NameDe, task.StageKey, task.Owner, task.CalendarCode, task.Work, task.OpensAnchor, task.OpensAmount,
         task.OpensUnit, task.DueAnchor, task.DueAmount, task.DueUnit, task.After, task.Lags, task.Required, task.DayOne, task.Done,
         task.SkippedWhy is not null);
 

@@ -11,6 +11,12 @@ public sealed class Stage
 
     public required string Name { get; set; }
 
+    /// <summary>Its German name; null where there is none.</summary>
+    public string? NameDe { get; set; }
+
+    /// <summary>Its name in the language of whoever reads.</summary>
+    public string Called => ReaderLanguage.Name(Name, NameDe);
+
     public required int Position { get; set; }
 
     public string? OpensAnchor { get; set; }
@@ -31,5 +37,9 @@ public sealed class Stage
 
 internal sealed class StageConfiguration : IEntityTypeConfiguration<Stage>
 {
-    public void Configure(EntityTypeBuilder<Stage> stage) => stage.HasKey(s => s.Key);
+    public void Configure(EntityTypeBuilder<Stage> stage)
+    {
+        stage.HasKey(s => s.Key);
+        stage.Ignore(s => s.Called);
+    }
 }

@@ -20,7 +20,8 @@ public sealed record TaskSpec(
     string? Instructions = null,
     string? Contact = null,
     string? ContactWhy = null,
-    Guid[]? Attachments = null)
+    Guid[]? Attachments = null,
+    string? NameDe = null)
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
     {
@@ -46,6 +47,7 @@ public sealed record TaskSpec(
             Key = key,
             Position = position,
             Name = Name,
+            NameDe = NameDe,
             StageKey = Stage,
             Owner = Owner,
             CalendarCode = Calendar,

@@ -929,6 +929,11 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("name");
 
+                    b.Property<string>("NameDe")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("name_de");
+
                     b.Property<int>("OpensAmount")
                         .HasColumnType("integer")
                         .HasColumnName("opens_amount");
@@ -999,6 +1004,10 @@ namespace Fid.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name");
+
+                    b.Property<string>("NameDe")
+                        .HasColumnType("text")
+                        .HasColumnName("name_de");
 
                     b.Property<int>("OpensAmount")
                         .HasColumnType("integer")

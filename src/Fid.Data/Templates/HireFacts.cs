@@ -11,7 +11,7 @@ internal static class HireFacts
 {
     /// <summary>The properties of a task that a template says.</summary>
     public static IReadOnlyList<string> TaskProperties { get; } =
-        ["name", "stage", "owner", "calendar", "work", "opens", "due", "after", "required", "dayOne", "instructions", "contact", "contactWhy", "attachments"];
+        ["name", "nameDe", "stage", "owner", "calendar", "work", "opens", "due", "after", "required", "dayOne", "instructions", "contact", "contactWhy", "attachments"];
 
     /// <summary>What facts of the record begin with.</summary>
     public const string Values = "values/";
@@ -67,7 +67,7 @@ internal static class HireFacts
 
     private static IEnumerable<(string Name, object? Value)> Properties(HireTask task) =>
     [
-        ("name", task.Name), ("stage", task.StageKey), ("owner", task.Owner), ("calendar", task.CalendarCode), ("work", task.Work),
+        ("name", task.Name), ("nameDe", task.NameDe), ("stage", task.StageKey), ("owner", task.Owner), ("calendar", task.CalendarCode), ("work", task.Work),
         ("opens", Offset(task.OpensAnchor, task.OpensAmount, task.OpensUnit)), ("due", Offset(task.DueAnchor, task.DueAmount, task.DueUnit)),
         ("after", task.After.Select((key, i) => new { key, lag = task.Lags[i] })), ("required", task.Required), ("dayOne", task.DayOne),
         ("instructions", task.Instructions), ("contact", task.Contact), ("contactWhy", task.ContactWhy), ("attachments", task.Attachments),
@@ -81,6 +81,7 @@ internal static class HireFacts
         switch (property)
         {
             case "name": task.Name = from.Name; break;
+            case "nameDe": task.NameDe = from.NameDe; break;
             case "stage": task.StageKey = from.StageKey; break;
             case "owner": task.Owner = from.Owner; break;
             case "calendar": task.CalendarCode = from.CalendarCode; break;

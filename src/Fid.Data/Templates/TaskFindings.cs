@@ -81,6 +81,7 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
         switch (name)
         {
             case "name": return string.IsNullOrWhiteSpace(text) ? ("missing", "Give the task a name.") : TooLong(text, LongestName);
+            case "nameDe": return value.ValueKind == JsonValueKind.Null ? null : text is null ? ("wrong-type", "Enter a text.") : TooLong(text, LongestName);
             case "stage": return text is not null && stages.Contains(text) ? null : ("unknown-stage", "Choose a stage.");
             case "owner": return Owner(text);
             case "contact": return value.ValueKind == JsonValueKind.Null ? null : Owner(text);

@@ -39,7 +39,7 @@ internal static class ArrivalsEndpoint
         if (!facts.Name) shown = [.. shown.OrderBy(h => h.Head.Start).ThenBy(h => h.Head.Number, StringComparer.Ordinal)];
         var rows = new ArrivalRow[shown.Count];
         Parallel.For(0, shown.Count, i => rows[i] = Row(shown[i], shown[i].Question(today, calendars, planStages), names, calendars, seen));
-        return TypedResults.Ok(new ArrivalsResponse(today, [.. stages.Select(s => new StageName(s.Key, s.Name))], rows));
+        return TypedResults.Ok(new ArrivalsResponse(today, [.. stages.Select(s => new StageName(s.Key, s.Called))], rows));
     }
 
     private static ArrivalRow Row(OpenHire hire, PlanQuestion question, ListNames names, CalendarBook calendars, HashSet<string> seen)

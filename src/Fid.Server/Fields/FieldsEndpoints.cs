@@ -36,7 +36,7 @@ internal static class FieldsEndpoints
         var version = await publishing.LiveVersionAsync(cancellation);
         var live = (await publishing.VersionAsync(version, cancellation))!;
         var draft = await db.FieldDrafts.AsNoTracking().SingleOrDefaultAsync(cancellation);
-        var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => new FieldStage(s.Key, s.Name)).ToArrayAsync(cancellation);
+        var stages = (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).Select(s => new FieldStage(s.Key, s.Called)).ToArray();
         var templates = (await db.RoleTemplates.AsNoTracking().Where(t => !t.Retired).ToListAsync(cancellation))
             .SelectMany(t => t.Spec.Values.Keys.Select(key => (key, t.Name))).GroupBy(t => t.key).ToDictionary(g => g.Key, g => g.Select(t => t.Name).ToArray());
         return TypedResults.Ok(new FieldsResponse(

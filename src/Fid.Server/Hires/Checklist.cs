@@ -55,7 +55,7 @@ internal static class Checklist
         var plan = HirePlan.Of(question, SoonestSearch.Always);
         // From the day the hire was opened on, what is possible now may have been possible for long.
         var since = HirePlan.Of(hire.Question(LocalDate.Min(head.Entered, today), calendars, stages.ConvertAll(s => s.ToPlan())), SoonestSearch.Never).Tasks;
-        var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Name);
+        var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Called);
         return new ChecklistResponse(
             head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), names.Kind(head.Kind), names.Site(head.SiteCode),
             manager is not null && seen.Manager ? manager.FullName : null, templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode, head.TemplateVersion, filled, of,
@@ -90,11 +90,11 @@ internal static class Checklist
             of++;
             if (task.Done is not null) done++;
         }
-        return new StageResponse(stage.Key, stage.Name, planned.State, opens, done, of, stage.WaitsFor);
+        return new StageResponse(stage.Key, stage.Called, planned.State, opens, done, of, stage.WaitsFor);
     }
 
     private static TaskResponse TaskOf(TaskRow task, PlannedTask planned, TaskDetail detail, Dictionary<string, string> taskNames, ListNames names, HireHead hire, Dictionary<Guid, string> files) => new(
-        task.Key, task.Name, task.StageKey, task.Owner, names.Owner(task.Owner), planned.State, planned.Due,
+        task.Key, task.Called, task.StageKey, task.Owner, names.Owner(task.Owner), planned.State, planned.Due,
         planned.EarliestStart, planned.EarliestFinish, planned.LatestStart, planned.LatestFinish, planned.Slack, planned.CanStart,
         task.Work, [.. task.After.Select(k => taskNames.GetValueOrDefault(k, k))], task.Required, task.DayOne,
         task.Done, detail.DoneBy, detail.SkippedWhy, detail.Instructions, hire.IsBeforeKnown(planned),

@@ -25,7 +25,7 @@ public sealed record HoldUpResponse(
             var task = tasks[i];
             var left = Math.Max(0, calendars[task.CalendarOf(ownCalendar)].Count(planned.EarliestStart!.Value, planned.LatestFinish!.Value));
             return new HoldUpResponse(
-                task.Key, task.Name, task.Owner, names.Owner(task.Owner), planned.Due, planned.LatestFinish.Value, planned.EarliestFinish!.Value,
+                task.Key, task.Called, task.Owner, names.Owner(task.Owner), planned.Due, planned.LatestFinish.Value, planned.EarliestFinish!.Value,
                 planned.State, slack, task.Work, left, planned.State == TaskState.Late && planned.Due < entered);
         }
         return null;

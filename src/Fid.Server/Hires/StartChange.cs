@@ -36,7 +36,7 @@ internal static class StartChange
         var moved = hire with { Head = hire.Head with { Start = to.Date, Accepted = LocalDate.Min(hire.Head.Accepted, to.Date) } };
         var (before, after) = (HirePlan.Of(question, SoonestSearch.Never), HirePlan.Of(moved.Question(today, calendars, stages), SoonestSearch.Never));
         var changed = hire.Tasks
-            .Select((t, i) => new TaskMove(t.Key, t.Name, t.Owner, names.Owner(t.Owner), Dates(before.Tasks[i]), Dates(after.Tasks[i])))
+            .Select((t, i) => new TaskMove(t.Key, t.Called, t.Owner, names.Owner(t.Owner), Dates(before.Tasks[i]), Dates(after.Tasks[i])))
             .Where(m => m.Before != m.After).ToArray();
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v => ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [v.Field]));

@@ -42,7 +42,7 @@ internal static class MyTasks
                 var (task, planned) = (hire.Tasks[i], plan.Tasks[i]);
                 if (!planned.Unfinished || !TaskOwner.IsMine(task.Owner, hire.Head, user, employments)) continue;
                 mine.Add(new MyTask(
-                    head.Id, head.FullName, names.Job(head.JobCode), names.Site(head.SiteCode), head.Start, task.Key, task.Name,
+                    head.Id, head.FullName, names.Job(head.JobCode), names.Site(head.SiteCode), head.Start, task.Key, task.Called,
                     task.Owner, names.Owner(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null, head.IsBeforeKnown(planned), []));
             }
         }

@@ -137,7 +137,7 @@ internal static class TemplateExamples
         var question = HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, await Stage.PlanAsync(db, cancellation), [.. rows.Select(t => t.ToPlan(own))]);
         if (Planner.Plan(question, SoonestSearch.WhenNotFeasible).Answer is not { } plan) return null;
         return new ExamplePlan(plan.Feasible, plan.SoonestStart, [.. plan.Tasks.Select((t, i) => new ExampleTask(
-            t.Id, rows[i].Name, rows[i].Owner, names.Owner(rows[i].Owner), rows[i].DayOne, t.EarliestStart!.Value, t.EarliestFinish!.Value, t.LatestFinish, t.Slack))]);
+            t.Id, rows[i].Called, rows[i].Owner, names.Owner(rows[i].Owner), rows[i].DayOne, t.EarliestStart!.Value, t.EarliestFinish!.Value, t.LatestFinish, t.Slack))]);
     }
 
     private static async Task<Dictionary<string, string>> OwnerNamesAsync(FidDb db, Layered layered, ListNames names, CancellationToken cancellation)

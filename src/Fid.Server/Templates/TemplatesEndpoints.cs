@@ -49,7 +49,7 @@ internal static class TemplatesEndpoints
     private static async Task<Ok<TemplateEditing>> Editing(ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
     {
         var reader = await Reader.OfAsync(user, db, cancellation);
-        var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => new FieldStage(s.Key, s.Name)).ToArrayAsync(cancellation);
+        var stages = (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).Select(s => new FieldStage(s.Key, s.Called)).ToArray();
         return TypedResults.Ok(new TemplateEditing(
             [.. reader.Fields.Set.Fields.Where(f => reader.Sees(f.Key)).Select(f => new TemplateField(TemplateFields.MaySet(f) && reader.MayEdit(f.Key), RecordReader.Bare(f, FieldAccess.Edit)))], [.. Core.Formulas.RecordFormula.Functions], stages));
     }

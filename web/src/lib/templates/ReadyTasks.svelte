@@ -45,7 +45,8 @@
       // A team the firm does not have cannot do it: the coordinator has it until somebody says who.
       const owner = task.owner.startsWith('team:') && !teams.includes(task.owner) ? 'coordinator' : task.owner;
       const properties: Record<string, unknown> = {
-        name: nameOf(task),
+        name: task.names.en,
+        nameDe: task.names.de,
         stage: task.stage,
         owner,
         work: task.work,

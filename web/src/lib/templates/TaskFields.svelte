@@ -30,6 +30,7 @@
   const w = $derived(words());
   const str = (name: string) => (typeof properties[name] === 'string' ? properties[name] : '');
   let name = $derived(str('name'));
+  let nameDe = $derived(str('nameDe'));
   let working = $state<string>();
   const work = $derived(working ?? String(properties.work ?? 1));
   let instructions = $derived(str('instructions'));
@@ -61,7 +62,7 @@
 </script>
 
 <div class="grid w-full grid-cols-1 gap-x-5 sm:grid-cols-2 lg:grid-cols-4">
-  <div class="sm:col-span-2">
+  <div>
     <TextField
       id="task-name"
       label={w.task.name}
@@ -72,6 +73,15 @@
       oninput={(e) => onchange('name', (name = e.currentTarget.value))}
     />
   </div>
+  <TextField
+    id="task-name-de"
+    label={w.task.nameDe}
+    value={nameDe}
+    maxlength={200}
+    note={note('nameDe')}
+    error={error('nameDe')}
+    oninput={(e) => onchange('nameDe', (nameDe = e.currentTarget.value) || undefined)}
+  />
   <div>
     <OwnerField
       id="task-owner"

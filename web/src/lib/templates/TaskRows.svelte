@@ -26,6 +26,7 @@
   const dropped = $derived((editing.example?.dropped ?? []).filter((d) => d.list === 'tasks'));
   const of = (task: Row, property: string): unknown => task.properties[property]?.value;
   const stageOf = (task: Row) => String(of(task, 'stage') ?? '');
+  const calledIn = (task: Row) => String((text.language === 'de' && of(task, 'nameDe')) || (of(task, 'name') ?? task.key));
   const nameAt = (id: string) => looks.find((l) => l.id === id)?.name ?? id;
   const ownerOf = (task: Row) => {
     const owner = String(of(task, 'owner') ?? '');
@@ -109,7 +110,7 @@
             onclick={() => onselect(task.key)}
           >
             <span class="min-w-0">
-              <strong class={entryOf(editing.spec, 'tasks', task.key) ? '' : 'font-medium'}>{String(of(task, 'name') ?? task.key)}</strong>
+              <strong class={entryOf(editing.spec, 'tasks', task.key) ? '' : 'font-medium'}>{calledIn(task)}</strong>
               {#if of(task, 'dayOne') === true}<span class="text-soft text-2xs" title={w.task.dayOne}> ⚑</span>{/if}
               {#if entryOf(editing.spec, 'tasks', task.key)?.shared}<span class="text-soft text-2xs"> ∞</span>{/if}
               {#each findingsOf(task.key) as f (f.code + f.property)}<span

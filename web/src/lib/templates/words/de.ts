@@ -120,6 +120,7 @@ export const de: typeof en = {
     add: 'Aufgabe hinzufügen',
     library: 'Aus der Sammlung',
     name: 'Aufgabe',
+    nameDe: 'Aufgabe auf Deutsch',
     newName: 'Neue Aufgabe',
     stage: 'Abschnitt',
     owner: 'Wer sie erledigt',

@@ -119,6 +119,7 @@ export const en = {
     add: 'Add a task',
     library: 'From the library',
     name: 'Task',
+    nameDe: 'Task in German',
     newName: 'New task',
     stage: 'Stage',
     owner: 'Who does it',

@@ -124,22 +124,24 @@
       <ListPicker id="coverage-site" label={w.site} list="sites" bind:value={site} />
     </div>
     {#if rows.length > 0}
-      <p class="flex flex-wrap gap-x-5 pb-1 text-sm">
-        <a class="link" href="/api/fields/{key}/gap.xlsx?{query}" download>{w.getSheet}</a>
-        <label class="link cursor-pointer focus-within:outline-2"
-          >{w.takeSheet}<input
-            type="file"
-            class="sr-only"
-            accept=".xlsx,.csv,.tsv,.txt"
-            onchange={(e) => {
-              void take(e.currentTarget.files?.[0]);
-              e.currentTarget.value = '';
-            }}
-          /></label
-        >
-      </p>
-      {#if unknown.length > 0}<p class="text-ochre pb-1 text-sm" role="status">{w.unknown(unknown.join(', '))}</p>{/if}
-      <p class="text-soft pb-1 text-xs">{w.note}</p>
+      {#if field?.type !== 'file'}
+        <p class="flex flex-wrap gap-x-5 pb-1 text-sm">
+          <a class="link" href="/api/fields/{key}/gap.xlsx?{query}" download>{w.getSheet}</a>
+          <label class="link cursor-pointer focus-within:outline-2"
+            >{w.takeSheet}<input
+              type="file"
+              class="sr-only"
+              accept=".xlsx,.csv,.tsv,.txt"
+              onchange={(e) => {
+                void take(e.currentTarget.files?.[0]);
+                e.currentTarget.value = '';
+              }}
+            /></label
+          >
+        </p>
+        {#if unknown.length > 0}<p class="text-ochre pb-1 text-sm" role="status">{w.unknown(unknown.join(', '))}</p>{/if}
+        <p class="text-soft pb-1 text-xs">{w.note}</p>
+      {/if}
       <table class="w-full text-left">
         <thead class="text-soft border-ink border-b text-xs"
           ><tr

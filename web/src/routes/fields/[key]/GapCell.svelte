@@ -1,5 +1,7 @@
 <script lang="ts">
-  import type { Api } from '$lib/api/client';
+  import { ApiProblem, type Api } from '$lib/api/client';
+  import { give, offered } from '$lib/record/files';
+  import { failed } from '$lib/ui/toast';
   import { optionName } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
   import Select from '$lib/lists/parts/Select.svelte';
@@ -23,6 +25,26 @@
     onmove: (by: number) => void;
   }
   let { id, field, label, entries, value, note, error, oninput, onleave, oncopy, onpaste, onmove }: Props = $props();
+  /** A file is saved as soon as it is given; which one it was is said beside it. */
+  let given = $state('');
+  let refused = $state<string>();
+  let busy = $state(false);
+  async function take(file: File | undefined) {
+    if (!file) return;
+    busy = true;
+    refused = undefined;
+    try {
+      const stored = await give(file, field.key);
+      given = stored.name;
+      oninput(stored.id);
+      onleave();
+    } catch (e) {
+      refused = e instanceof ApiProblem ? (text.problem(e.errors[0]) ?? text.failure(e)) : undefined;
+      if (!refused) failed(text.failure(e));
+    } finally {
+      busy = false;
+    }
+  }
   const choices = $derived(
     field.type === 'yesNo'
       ? [
@@ -62,10 +84,25 @@
     <Select {label} {value} choices={[{ value: '', label: '' }, ...choices]} onchange={oninput} />
   {:else if field.type === 'date'}
     <DateField {id} {label} value={value || null} onchange={(v) => oninput(v ?? '')} />
+  {:else if field.type === 'file'}
+    <label class="link inline-block cursor-pointer py-1 text-xs focus-within:outline-2">
+      {busy ? text.t.record.sending : given || text.t.record.choose}
+      <input
+        {id}
+        type="file"
+        class="sr-only"
+        aria-label={label}
+        disabled={busy}
+        accept={offered(field.takes?.groups)}
+        onchange={(e) => void take(e.currentTarget.files?.[0])}
+      />
+    </label>
   {:else if field.type === 'person'}
     <PersonPicker {id} {label} {value} shown="" onchange={oninput} />
   {:else}
     <Small {id} {label} {value} maxlength={300} aria-invalid={error ? true : undefined} oninput={(e) => oninput(e.currentTarget.value)} />
   {/if}
-  <p class="min-h-4 text-xs {error ? 'text-rust font-semibold' : 'text-sea'}" role={error ? 'alert' : undefined}>{error ?? note}</p>
+  <p class="min-h-4 text-xs {(refused ?? error) ? 'text-rust font-semibold' : 'text-sea'}" role={(refused ?? error) ? 'alert' : undefined}>
+    {refused ?? error ?? note}
+  </p>
 </div>
