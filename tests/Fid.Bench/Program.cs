@@ -7,7 +7,7 @@ using BenchmarkDotNet.Toolchains.InProcess.Emit;
 using Fid.Bench;
 using Fid.Core.Tests.People;
 
-// usage: Fid.Bench core | questions | people | arrivals TODAY | history TODAY | hires TODAY | import. Prints rows of a Markdown table; ops/bench puts them into docs/performance.md.
+// usage: Fid.Bench core | questions | people | arrivals TODAY | lists TODAY | history TODAY | hires TODAY | import. Prints rows of a Markdown table; ops/bench puts them into docs/performance.md.
 switch (args)
 {
     case ["core"]:
@@ -40,6 +40,9 @@ switch (args)
         return 0;
     case ["arrivals", var today]:
         Console.WriteLine(await ArrivalsMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today));
+        return 0;
+    case ["lists", var today]:
+        foreach (var row in await ListsMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, Environment.GetEnvironmentVariable("ConnectionStrings__Larger")!, today)) Console.WriteLine(row);
         return 0;
     case ["history", var today]:
         foreach (var row in await HistoryMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today)) Console.WriteLine(row);

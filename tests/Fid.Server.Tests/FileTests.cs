@@ -69,11 +69,11 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
         using var piet = await firm.As("piet");
         var configuration = (await piet.GetAsync("/api/fields"))["configuration"]!.DeepClone().AsObject();
-        configuration["fields"]!.AsArray().Single(f => f!.Text("key") == "photo")!["max"] = 0.00001m;
+        configuration["fields"]!.AsArray().Single(f => f!.Text("key") == "identity_file")!["max"] = 0.00001m;
         await Markers.PublishAsync(piet, orla, configuration);
-        using (var large = await orla.SendFileAsync("/api/files?fileName=me.png&field=photo", Picture)) (await large.ErrorsAsync()).ShouldBe([("", "too-large")]);
-        var photo = (await orla.GetAsync($"/api/records/{id}"))["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Single(f => f!.Text("key") == "photo")!;
-        photo["takes"]!.ToJsonString().ShouldBe("""{"groups":["picture"],"mostBytes":10}""");
+        using (var large = await orla.SendFileAsync("/api/files?fileName=me.png&field=identity_file", Picture)) (await large.ErrorsAsync()).ShouldBe([("", "too-large")]);
+        var paper = (await orla.GetAsync($"/api/records/{id}"))["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Single(f => f!.Text("key") == "identity_file")!;
+        paper["takes"]!.ToJsonString().ShouldBe("""{"groups":["pdf","picture"],"mostBytes":10}""");
     }
 
     [Fact]

@@ -29,6 +29,6 @@ public static class FileFit
         _ => "a document (Word, Excel, OpenDocument)",
     };
 
-    private static string Sized(int bytes) => bytes < Megabyte / 10
+    private static string Sized(int bytes) => bytes < 1000 ? string.Create(CultureInfo.InvariantCulture, $"{bytes} bytes") : bytes < Megabyte / 10
         ? string.Create(CultureInfo.InvariantCulture, $"{Math.Ceiling(bytes / 1000m):0} kB") : string.Create(CultureInfo.InvariantCulture, $"{Math.Ceiling(bytes / Megabyte * 10) / 10:0.#} MB");
 }

@@ -76,7 +76,7 @@ public class FileFitTests
     {
         using var memory = new MemoryStream();
         using (var archive = new ZipArchive(memory, ZipArchiveMode.Create))
-        using (var writer = new StreamWriter(archive.CreateEntry(part).Open())) writer.Write(content);
+        using (var writer = new StreamWriter(archive.CreateEntry(part, CompressionLevel.NoCompression).Open())) writer.Write(content);
         return memory.ToArray();
     }
 }
