@@ -179,9 +179,8 @@ public class MainPathTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Heading("F");
         orla.Chord(Keys.Control, "k");
         orla.SeeText("Places");
-        orla.Press("okafor");
-        orla.SeeText("Ticket clerk · Hallan Town");
-        orla.Press(Keys.Enter);
+        // Whoever types quickly does not wait for the answer.
+        orla.Press("okafor" + Keys.Enter);
         orla.Heading("Adaeze Okafor");
         orla.Press(Keys.ArrowDown + Keys.ArrowDown);
         orla.SeeText("Send the contract");

@@ -24,6 +24,19 @@ public class LiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task A_server_that_stops_ends_the_streams_of_its_browsers_in_an_orderly_way()
+    {
+        var other = new FidInstance(firm.Database.Connection);
+        using var orla = await Caller.SignedInAsync(other.Address, "orla");
+        using var stream = await orla.SendAsync("GET", "/api/live");
+        using var lines = new StreamReader(await stream.Content.ReadAsStreamAsync(TestContext.Current.CancellationToken));
+        (await DataAsync(lines)).ShouldBe("all");
+        var rest = lines.ReadToEndAsync(TestContext.Current.CancellationToken);
+        await other.DisposeAsync();
+        await rest.ShouldNotThrowAsync();
+    }
+
+    [Fact]
     public async Task A_listener_hears_of_what_they_may_read_and_of_nothing_else()
     {
         using var orla = await firm.As("orla");

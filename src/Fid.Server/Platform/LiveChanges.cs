@@ -32,7 +32,7 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
             yield return new SseItem<string>("all", "change");
             while (true)
             {
-                var changes = new List<string>();
+                var (changes, ended) = (new List<string>(), false);
                 using (var pause = CancellationTokenSource.CreateLinkedTokenSource(cancellation))
                 {
                     pause.CancelAfter(Heartbeat);
@@ -43,11 +43,13 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
                         while (changes.Count < MostTogether && channel.Reader.TryRead(out var more)) changes.Add(more);
                         if (Interlocked.Exchange(ref missed, 0) == 1) changes = ["all"];
                     }
-                    catch (OperationCanceledException) when (!cancellation.IsCancellationRequested)
+                    catch (OperationCanceledException)
                     {
-                        // Nothing for a while: a word now and then keeps proxies from closing the line.
+                        // Nothing for a while: a word now and then keeps proxies from closing the line. Or the browser left, or the server stops.
+                        ended = cancellation.IsCancellationRequested;
                     }
                 }
+                if (ended) yield break;
                 // Whoever has signed out meanwhile hears nothing more.
                 if (await listener.MayHearAsync(changes.Distinct().ToList(), cancellation) is not { } heard) yield break;
                 if (changes.Count == 0) yield return new SseItem<string>("", "quiet");

@@ -52,6 +52,15 @@
     ].filter((g) => g.entries.length > 0);
   });
 
+  // Enter pressed before the answer is there is not lost: it goes to the first of what comes for the same words.
+  let entered = $state('');
+  $effect(() => {
+    const first = groups[0]?.entries[0];
+    if (entered === '' || entered !== typed.trim() || found.isFetching) return;
+    entered = '';
+    if (first) go(first.href);
+  });
+
   // It opens empty, however it was left the last time.
   $effect(() => {
     if (!open) typed = '';
@@ -72,6 +81,7 @@
       dir="auto"
       placeholder={text.t.goTo.hint}
       aria-label={text.t.goTo.hint}
+      onkeydown={(e) => (entered = e.key === 'Enter' && groups.length === 0 ? typed.trim() : '')}
       class="border-ink w-full border-b bg-transparent px-5 py-3 text-lg outline-none"
     />
     <Command.List class="max-h-[55dvh] overflow-y-auto py-2" aria-label={text.t.goTo.title}>
