@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;
@@ -110,7 +111,7 @@ internal sealed class DemoHires(FidDb db, RecordWriter writer, Author author, Lo
             db.AddRange(stint, change);
             await writer.AddNewAsync(stint, [new("job", Json(job), "import"), new("site", Json("mv-corran"), "import"), new("department", Json("galley"), "import"), new("end_date", Json($"{year}-09-30"), "import")], change, new LocalDate(year, 9, 30));
             var record = db.RecordsNow.Local.Single(r => r.EmploymentId == stint.Id);
-            (record.GivenName, record.FamilyName, record.Search) = ("Jun", "Nakamura", $" jun nakamura jun {stint.Number}");
+            (record.GivenName, record.FamilyName, record.Search) = ("Jun", "Nakamura", TextRules.SearchWords($"Jun Nakamura Jun {stint.Number}"));
         }
     }
 

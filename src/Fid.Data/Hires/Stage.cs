@@ -37,9 +37,5 @@ public sealed class Stage
 
 internal sealed class StageConfiguration : IEntityTypeConfiguration<Stage>
 {
-    public void Configure(EntityTypeBuilder<Stage> stage)
-    {
-        stage.HasKey(s => s.Key);
-        stage.Ignore(s => s.Called);
-    }
+    public void Configure(EntityTypeBuilder<Stage> stage) => stage.HasKey(s => s.Key);
 }

@@ -1,3 +1,4 @@
+using Fid.Data.Changes;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -7,9 +8,6 @@ namespace Fid.Data.Lists;
 /// for each page of a list would grow with the firm.</summary>
 public sealed class EntryHolders : IDisposable
 {
-    // Beyond so many changed people it is quicker to read everybody anew.
-    private const int MostChanged = 2_000;
-
     private readonly SemaphoreSlim _oneAtATime = new(1);
     private readonly Dictionary<string, Kept> _kept = new(StringComparer.Ordinal);
 
@@ -20,8 +18,8 @@ public sealed class EntryHolders : IDisposable
         await _oneAtATime.WaitAsync(cancellation);
         try
         {
-            // What is committed after this place in the chain is read the next time, even where some of it is seen already.
-            var last = (await db.Seals.MaxAsync(s => (long?)s.Position, cancellation)) ?? 0;
+            // What is committed after it is read the next time, even where some of it is seen already.
+            var last = await ChangedOwners.LastPlaceAsync(db, cancellation);
             var holders = new HashSet<(Guid, string)>();
             foreach (var field in fields)
                 foreach (var (owner, held) in await UpToDateAsync(db, field, last, cancellation))
@@ -40,11 +38,8 @@ public sealed class EntryHolders : IDisposable
     private async Task<Dictionary<Guid, List<(string Code, LocalDate? Until)>>> UpToDateAsync(FidDb db, string field, long last, CancellationToken cancellation)
     {
         if (_kept.TryGetValue(field, out var kept) && kept.Position == last) return kept.Holders;
-        var changed = kept is null ? null : await db.Database.SqlQuery<Guid>($"""
-            select v.owner_id as "Value" from seals s join record_values v on v.change_id = s.change_id where s.position > {kept.Position} and v.field = {field}
-            union select v.owner_id from seals s join record_values v on v.ended_by = s.change_id where s.position > {kept.Position} and v.field = {field}
-            """).ToArrayAsync(cancellation);
-        if (changed is null or { Length: > MostChanged }) (kept, changed) = (new Kept(0, []), null);
+        var changed = kept is null ? null : await ChangedOwners.SinceAsync(db, [field], kept.Position, cancellation);
+        if (changed is null or { Length: > ChangedOwners.MostToFollow }) (kept, changed) = (new Kept(0, []), null);
         var rows = changed is { Length: 0 } ? [] : await db.Database.SqlQuery<Held>($"""
             select owner_id as owner, code, case when upper_inf(effective) then null else upper(effective) end as until from record_values
             cross join lateral jsonb_array_elements_text(case jsonb_typeof(value) when 'array' then value else jsonb_build_array(value) end) code

@@ -3,6 +3,7 @@ using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.People;
+using Fid.Data.Changes;
 using Microsoft.EntityFrameworkCore;
 using NodaTime.Text;
 
@@ -14,8 +15,6 @@ public sealed class PeopleIndex : IDisposable
 {
     private const string Given = "given_name", Family = "family_name", Former = "former_name", Born = "birth_date", Email = "email", Phone = "phone", Mobile = "mobile";
 
-    // Beyond so many changed people it is quicker to read everybody anew.
-    private const int MostChanged = 2_000;
     private const int MostFound = 2_000;
 
     private static readonly string[] Telling = [Given, Family, Former, Born, Email, Phone, Mobile];
@@ -44,12 +43,11 @@ public sealed class PeopleIndex : IDisposable
         await _oneAtATime.WaitAsync(cancellation);
         try
         {
-            // Every change has a place in the chain, given in the order in which transactions end: what comes after it is new.
-            var last = (await db.Seals.MaxAsync(s => (long?)s.Position, cancellation)) ?? 0;
+            var last = await ChangedOwners.LastPlaceAsync(db, cancellation);
             if (!_kept.TryGetValue(key, out var kept)) _kept[key] = kept = new Kept(last, new PersonMatcher((await ReadAsync(db, fields, null, cancellation)).Select(p => (p.Key, p.Value))));
             if (kept.Position == last) return kept.Matcher;
-            var changed = await ChangedAsync(db, fields, kept.Position, cancellation);
-            var matcher = changed.Length > MostChanged
+            var changed = await ChangedOwners.SinceAsync(db, fields, kept.Position, cancellation);
+            var matcher = changed.Length > ChangedOwners.MostToFollow
                 ? new PersonMatcher((await ReadAsync(db, fields, null, cancellation)).Select(p => (p.Key, p.Value)))
                 : changed.Length > 0 ? kept.Matcher.With(await ReadAsync(db, fields, changed, cancellation)) : kept.Matcher;
             _kept[key] = new Kept(last, matcher);
@@ -72,11 +70,6 @@ public sealed class PeopleIndex : IDisposable
     }
 
     public void Dispose() => _oneAtATime.Dispose();
-
-    private static Task<Guid[]> ChangedAsync(FidDb db, string[] fields, long since, CancellationToken cancellation) => db.Database.SqlQuery<Guid>($"""
-        select v.owner_id as "Value" from seals s join record_values v on v.change_id = s.change_id where s.position > {since} and v.field = any({fields})
-        union select v.owner_id from seals s join record_values v on v.ended_by = s.change_id where s.position > {since} and v.field = any({fields})
-        """).ToArrayAsync(cancellation);
 
     // The facts of everybody, or of some: who of these has none any more is told as somebody without a name.
     private static async Task<Dictionary<string, PersonFacts>> ReadAsync(FidDb db, string[] fields, Guid[]? only, CancellationToken cancellation)

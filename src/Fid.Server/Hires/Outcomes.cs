@@ -53,7 +53,8 @@ internal static class Outcomes
         return TypedResults.NoContent();
     }
 
-    private static async Task<(Hire, Employment, RecordNow)?> LoadAsync(Guid id, FidDb db, RecordWriter records, CancellationToken cancellation)
+    /// <summary>A hire with its tasks, its stint and its record, held against others who would change them; null where there is none.</summary>
+    internal static async Task<(Hire Hire, Employment Employment, RecordNow Record)?> LoadAsync(Guid id, FidDb db, RecordWriter records, CancellationToken cancellation)
     {
         if (await db.Hires.AsNoTracking().Where(h => h.Id == id).Select(h => (Guid?)h.EmploymentId).SingleOrDefaultAsync(cancellation) is not { } employment) return null;
         await records.LockAsync(employment, cancellation);

@@ -65,7 +65,7 @@ internal static class MergeEndpoints
     }
 
     private static async Task<Results<Ok<MergedPeople>, ProblemHttpResult>> Merge(
-        Guid id, MergeRequest request, ClaimsPrincipal user, FidDb db, PersonMerging merging, HireClosing closing, FirmClock clock, CancellationToken cancellation)
+        Guid id, MergeRequest request, ClaimsPrincipal user, FidDb db, PersonMerging merging, RecordWriter records, HireClosing closing, FirmClock clock, CancellationToken cancellation)
     {
         if (Reason.Check(request.Why) is { } reason) return Problems.Invalid(reason);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
@@ -86,7 +86,7 @@ internal static class MergeEndpoints
         {
             var change = author.Change("hire.withdrawn", hire, null, why);
             db.Changes.Add(change);
-            await closing.CloseAsync(await HireAsync(hire, db, cancellation), HireOutcome.Withdrawn, why ?? EnteredTwice, change, today, cancellation);
+            await closing.CloseAsync((await Outcomes.LoadAsync(hire, db, records, cancellation))!.Value, HireOutcome.Withdrawn, why ?? EnteredTwice, change, today, cancellation);
         }
         merge.ClosedHires = [.. closed.Distinct()];
         await db.SaveChangesAsync(cancellation);
@@ -98,7 +98,7 @@ internal static class MergeEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Undo(
-        Guid id, ClaimsPrincipal user, FidDb db, PersonMerging merging, HireClosing closing, FirmClock clock, CancellationToken cancellation)
+        Guid id, ClaimsPrincipal user, FidDb db, PersonMerging merging, RecordWriter records, HireClosing closing, FirmClock clock, CancellationToken cancellation)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         if (await db.PersonMerges.SingleOrDefaultAsync(m => m.Id == id, cancellation) is not { } merge) return Problems.NotFound();
@@ -108,7 +108,7 @@ internal static class MergeEndpoints
             return Problems.Conflict("changed-since", "A value that was taken over has been changed since. Put it back first.");
         foreach (var hire in merge.ClosedHires)
         {
-            var what = await HireAsync(hire, db, cancellation);
+            var what = (await Outcomes.LoadAsync(hire, db, records, cancellation))!.Value;
             // Somebody may have gone on with it, or closed it for another reason, in the meantime.
             if (what.Hire.Outcome != HireOutcome.Withdrawn) continue;
             var change = author.Change("hire.wentOn", hire);
@@ -121,12 +121,6 @@ internal static class MergeEndpoints
     }
 
     private const string EnteredTwice = "Entered twice";
-
-    private static async Task<(Hire Hire, Employment Employment, RecordNow Record)> HireAsync(Guid id, FidDb db, CancellationToken cancellation)
-    {
-        var hire = await db.Hires.Include(h => h.Tasks).SingleAsync(h => h.Id == id, cancellation);
-        return (hire, await db.Employments.SingleAsync(e => e.Id == hire.EmploymentId, cancellation), await db.RecordsNow.SingleAsync(r => r.EmploymentId == hire.EmploymentId, cancellation));
-    }
 
     private static async Task<(Employment, Employment)?> PairAsync(Guid one, Guid other, FidDb db, CancellationToken cancellation) =>
         await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == one, cancellation) is { } kept && await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == other, cancellation) is { } second
