@@ -14,20 +14,15 @@ public sealed class Browser : IDisposable
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
     private static readonly Lazy<string> Axe = new(() => File.ReadAllText(Path.Combine(Repository.Root, "web/node_modules/axe-core/axe.min.js")));
 
+    private readonly Chromium _chromium;
     private readonly ChromeDriver _driver;
     private readonly Uri _address;
-    private readonly string _profile = Directory.CreateTempSubdirectory("fid-browser-").FullName;
 
     public Browser(Uri address, int width = 1280, int height = 800, string language = "en-GB")
     {
         _address = address;
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments(
-            "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-            "--disable-sync", $"--user-data-dir={_profile}", $"--lang={language}");
-        options.AddUserProfilePreference("intl.accept_languages", language);
-        options.SetLoggingPreference(LogType.Browser, LogLevel.All);
-        _driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
+        _chromium = Chromium.Start(language);
+        _driver = _chromium.Driver;
         Resize(width, height);
     }
 
@@ -204,12 +199,14 @@ public sealed class Browser : IDisposable
 
     public void Picture(string file) => ((ITakesScreenshot)_driver).GetScreenshot().SaveAsFile(file);
 
-    public void Dispose()
+    /// <summary>Calls to addresses that match a pattern never arrive, from now on.</summary>
+    public void CutOff(string pattern)
     {
-        _driver.Quit();
-        _driver.Dispose();
-        Directory.Delete(_profile, recursive: true);
+        Command("Network.enable", []);
+        Command("Network.setBlockedURLs", new() { ["urls"] = new[] { pattern } });
     }
+
+    public void Dispose() => _chromium.Dispose();
 
     // In one question to the browser: some pages have hundreds of buttons.
     private IWebElement? Named(string css, string name) => _driver.ExecuteScript("""

@@ -53,11 +53,16 @@
         })
       );
       // What is derived ends with the dialog.
-      const [said, touches, code] = [words().publishing.done(published.version), fates.touched > 0, editing.code];
+      const [said, code] = [words().publishing.done(published.version), editing.code];
       open = false;
       done(said);
       await client.invalidateQueries({ queryKey: ['templates'] });
-      if (touches) await goto(`/templates/${code}/updates`);
+      // Asked anew: one who publishes before the preview is there goes on to the hires as well.
+      const touched = await client.fetchQuery({
+        queryKey: ['templates', code, 'updates'],
+        queryFn: () => data(api.GET('/api/templates/{code}/updates', { params: { path: { code } } }))
+      });
+      if (touched.length > 0) await goto(`/templates/${code}/updates`);
     } catch (e) {
       if (e instanceof ApiProblem && e.status === 412) {
         editing.other = e.current as Api['TemplateDraftResponse'];
