@@ -150,6 +150,9 @@ public sealed class Browser : IDisposable
         else Script("const [e, t] = arguments; e.value = t; e.dispatchEvent(new Event('input', { bubbles: true }))", field, text);
     }
 
+    /// <summary>The id of what has the focus.</summary>
+    public string? Focus() => _driver.SwitchTo().ActiveElement().GetAttribute("id");
+
     public void Press(string keys) => new Actions(_driver).SendKeys(keys).Perform();
 
     public void Chord(string modifier, string key) => new Actions(_driver).KeyDown(modifier).SendKeys(key).KeyUp(modifier).Perform();

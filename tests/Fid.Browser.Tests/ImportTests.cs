@@ -45,6 +45,36 @@ public class ImportTests(PageFixture firm) : IClassFixture<PageFixture>
     }
 
     [Fact]
+    public void Causes_stand_before_what_follows_from_them_and_the_reader_stays_where_they_mend()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Open("/exchange/new?list=departments");
+        orla.SeeText("Drop a file here, paste cells, or choose one");
+        orla.Script("""
+            const data = new DataTransfer();
+            data.setData('text/plain', 'Code\tName\tPart of\tCost centre\nlooms\tLooms\tweavers\t\nweavers\tWeavers\toffice\tno-such\nsheds\tSheds\tlooms\tno-such\n');
+            window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+            """);
+        orla.Button("not right 3").Click();
+        orla.SeeText("follows from row 2");
+        orla.IsAccessible("a sheet with mistakes");
+        // Two cells in a row, the second while the rows are still being checked for the first.
+        foreach (var row in new[] { 2, 3 })
+        {
+            orla.Button($"Cost centre, row {row}: no-such").Click();
+            orla.Part($"Cost centre, row {row}").SendKeys(Keys.Control + "a");
+            orla.Part($"Cost centre, row {row}").SendKeys(Keys.Backspace + Keys.Enter);
+            orla.Focus().ShouldBe($"cell-{row}/3");
+        }
+        orla.SeeText("3 new, 0 changed");
+        orla.Focus().ShouldBe("cell-3/3");
+        orla.SeeText("Sheds");
+        orla.Button("Give up").Click();
+        orla.Heading("Exchange");
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
     public void A_sheet_of_people_corrects_a_record_and_opens_a_hire()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");

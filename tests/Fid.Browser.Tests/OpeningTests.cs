@@ -81,6 +81,9 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
             """);
         orla.SeeText("2 cells are not right");
         orla.SeeText("Enter an e-mail address");
+        // What is not right leads to its cell.
+        orla.Button("E-mail").Click();
+        orla.Focus().ShouldBe("cell-1-2");
         orla.Fill("E-mail, row 2", "pavel@example.org");
         // What was typed in the row below stays; emptied, it is filled, and that alone is taken back.
         orla.Part("Start, row 2").SendKeys(Keys.Control + "d");

@@ -80,6 +80,15 @@ public sealed class FieldSet
         }
     }
 
+    /// <summary>The fields that what a field holds is worked out from or judged by: its parent, its default and conditions, and the rules that set it.</summary>
+    public IEnumerable<string> Reads(string key)
+    {
+        if (Place(key) is not (>= 0 and var at)) return [];
+        var own = new[] { Compiled[at].Default, Compiled[at].RequiredWhen, Compiled[at].ShowWhen }.OfType<RecordFormula>().SelectMany(f => f.Names);
+        var rules = Compiled.SelectMany(c => c.OnChange.Where(r => r.Set == key).SelectMany(r => (r.Formula?.Names ?? []).Prepend(c.Field.Key)));
+        return [.. (Fields[at].Parent is { } parent ? own.Prepend(parent) : own).Concat(rules).Distinct(StringComparer.Ordinal)];
+    }
+
     /// <summary>Whether a change of another field can set a field.</summary>
     public bool IsSetByRule(string key) => Fields.Any(f => f.OnChange.Any(r => r.Set == key));
 

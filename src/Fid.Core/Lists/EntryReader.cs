@@ -31,8 +31,10 @@ public static class EntryReader
             if (Take(column.Key, EntryCheck.Refer(column, valueOf(column), find)) is { } value) values[column.Key] = value;
 
         var content = new EntryContent(cleanCode, cleanName, german == cleanName ? null : german, values);
+        var unread = problems.Select(p => p.Column).ToHashSet(StringComparer.Ordinal);
         foreach (var (column, kind, message) in TogetherCheck.Within(list, content))
-            if (problems.All(p => p.Column != column)) problems.Add(new EntryProblem(column, kind, message));
+            if (problems.All(p => p.Column != column))
+                problems.Add(new EntryProblem(column, kind, message, EntryCause.InRow(Causes.Of(column, unread, c => TogetherCheck.Reads(list, c)))));
         return new ReadEntry(content, problems);
 
         object? Take(string column, CellValue read)
@@ -52,4 +54,14 @@ public sealed record ReadEntry(EntryContent Content, IReadOnlyList<EntryProblem>
 /// <param name="Column">The column's key.</param>
 /// <param name="Code">A stable word for the kind of mistake.</param>
 /// <param name="Message">A sentence saying what to do.</param>
-public sealed record EntryProblem(string Column, string Code, string Message);
+/// <param name="From">What is wrong elsewhere that this only follows from; null where it is wrong by itself.</param>
+public sealed record EntryProblem(string Column, string Code, string Message, EntryCause? From = null);
+
+/// <summary>Something wrong that something else follows from.</summary>
+/// <param name="Row">The number of the row; null in an editor and for the row itself.</param>
+/// <param name="Column">The column's key; null for the whole row.</param>
+public sealed record EntryCause(int? Row, string? Column)
+{
+    /// <summary>A cause in the row itself; null for none.</summary>
+    public static EntryCause? InRow(string? column) => column is null ? null : new(null, column);
+}

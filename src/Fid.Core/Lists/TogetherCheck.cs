@@ -38,6 +38,17 @@ public static class TogetherCheck
         }
     }
 
+    /// <summary>The columns that what <see cref="Within"/> says of a column is judged by.</summary>
+    public static IEnumerable<string> Reads(ListDefinition list, string column) => (list.Key, column) switch
+    {
+        ("shiftPatterns", "cycle") => ["shifts"],
+        ("payGroups", "first_period_start") => ["every"],
+        ("payComponents", "amount") => ["percent", "brackets", "formula"],
+        ("payComponents", "of") => ["percent", "brackets", "formula"],
+        ("payComponents", "cap") => ["floor"],
+        _ => [],
+    };
+
     /// <summary>What a change of an entry may not do: an option of a choice list that was there is retired, never taken away, since
     /// records may hold it.</summary>
     public static IEnumerable<EntryProblem> Against(ListDefinition list, EntryContent before, EntryContent after)

@@ -126,18 +126,26 @@ internal sealed class PeopleRowChecker : IRowChecker
         }
         var start = values.Remove(PeopleTarget.StartDate, out var first) ? LocalDatePattern.Iso.Parse(first.GetString()!).Value : (LocalDate?)null;
         if (start is null && problems.All(p => p.Column != PeopleTarget.StartDate)) problems.Add(new EntryProblem(PeopleTarget.StartDate, "missing", "Say when the person starts."));
-        if (Opening(said) is not { } template) problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"There is no role template “{said}” to open a hire from."));
-        else if (_templates.Resolve(template, values, start, _today) is not { Answer: { } layered }) problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"{template.Name} cannot be used: its values cannot be worked out."));
-        else
-        {
-            problems.AddRange(HireOpening.Needed.Where(f => !layered.Values.ContainsKey(f) && problems.All(p => p.Column != f)).Select(f => new EntryProblem(f, "missing", "Fill this in.")));
-            values[PeopleTarget.Template] = JsonSerializer.SerializeToElement(template.Code);
-        }
+        if (Opening(said) is { } template) problems.AddRange(Unworkable(template, values, start, problems));
+        else problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"There is no role template “{said}” to open a hire from."));
         if (Whose(number, who, values, start, out var person) is { } undecided) problems.Add(undecided);
         if (problems.Count > 0) return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
-        values[PeopleTarget.StartDate] = first;
+        (values[PeopleTarget.Template], values[PeopleTarget.StartDate]) = (JsonSerializer.SerializeToElement(Opening(said)!.Code), first);
         if (person is { } known) values[PeopleTarget.StintOf] = JsonSerializer.SerializeToElement(known);
         return new ImportRow(number, cells, RowOutcome.New, hire, new RowContent("", "", null, JsonSerializer.Serialize(values)), null, []);
+    }
+
+    // Why a hire cannot be opened from a template with what the row says so far, and which of the row's own mistakes that follows from.
+    private List<EntryProblem> Unworkable(RoleTemplate template, Dictionary<string, JsonElement> values, LocalDate? start, List<EntryProblem> found)
+    {
+        var wrong = found.Select(p => p.Column).ToHashSet(StringComparer.Ordinal);
+        var resolved = _templates.Resolve(template, values, start, _today);
+        return resolved.Answer is { } layered
+            ? [.. HireOpening.Needed.Where(f => FieldValues.IsEmpty(layered.Values.GetValueOrDefault(f)?.Value) && !wrong.Contains(f)).Select(f => new EntryProblem(f, "missing", "Fill this in.", Cause(f)))]
+            : [new EntryProblem(
+                PeopleTarget.Template, "unworkable-template", $"{template.Name} cannot be used: its values cannot be worked out.", Cause(TemplateBook.FieldAt(resolved.Problems[0].Path)))];
+
+        EntryCause? Cause(string? field) => EntryCause.InRow(_templates.CauseOf(field, template, _target.Set, wrong));
     }
 
     // Somebody the firm may know, or who stands in the sheet already, is asked about: nothing is opened while that is not said.

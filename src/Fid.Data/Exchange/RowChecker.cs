@@ -103,7 +103,9 @@ public sealed class RowChecker : IRowChecker
     {
         foreach (var column in _list.Columns.Where(c => c.List == _list.Key && row.Values.ContainsKey(c.Key)))
             if (EntryCheck.References(column, row.Values[column.Key]).FirstOrDefault(r => !after.ContainsKey(r.Code)) is { Code: { } missing })
-                yield return new EntryProblem(column.Key, "unknown-entry", $"The row of {missing} is not right, so this cannot refer to it. Mend that one first.");
+                yield return new EntryProblem(
+                    column.Key, "unknown-entry", $"The row of {missing} is not right, so this cannot refer to it. Mend that one first.",
+                    _seen.TryGetValue(missing, out var number) ? new EntryCause(number, null) : null);
     }
 
     /// <summary>The cells of a row that a column of the list stands in; empty where the sheet does not have it.</summary>

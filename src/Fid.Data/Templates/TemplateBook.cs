@@ -1,5 +1,7 @@
 using System.Text.Json;
 using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Core.Formulas;
 using Fid.Core.Templates;
 using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
@@ -62,6 +64,27 @@ public sealed class TemplateBook
     /// <param name="returning">Whether the person was here before.</param>
     public Outcome<Layered> Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, bool returning = false) =>
         TemplateResolution.Resolve(new TemplateQuestion(Facts(start, returning), _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, typed, null, today));
+
+    /// <summary>The field that was entered wrongly and that another's fault follows from; null where it is wrong by itself.</summary>
+    /// <param name="field">The field that is missing or cannot be worked out; null for the conditions of add-ons.</param>
+    /// <param name="template">The template that the hire is opened from.</param>
+    /// <param name="set">The live fields.</param>
+    /// <param name="wrong">The fields that were entered wrongly.</param>
+    public string? CauseOf(string? field, RoleTemplate template, FieldSet set, IReadOnlySet<string> wrong)
+    {
+        if (wrong.Count == 0) return null;
+        var chain = Chain(template).Select(t => t.Code).ToHashSet(StringComparer.Ordinal);
+        var layers = _definitions.Value.Templates.Where(t => chain.Contains(t.Id)).Select(t => (t.Content, When: (RecordFormula?)null)).Concat(_definitions.Value.AddOns.Select(a => (a.Content, a.When))).ToArray();
+        return Causes.Of(field ?? Conditions, wrong, key => key == Conditions
+            ? layers.SelectMany(l => l.When?.Names ?? [])
+            : set.Reads(key).Concat(layers.Where(l => l.Content.Values.ContainsKey(key)).SelectMany(l => (l.Content.Values[key].Formula?.Names ?? []).Concat(l.When?.Names ?? []))));
+    }
+
+    /// <summary>The field that a path of <see cref="Resolve"/>'s problems leads to; null for another part.</summary>
+    public static string? FieldAt(string path) =>
+        path.LastIndexOf(Values, StringComparison.Ordinal) is var at and >= 0 ? path[(at + Values.Length)..] : null;
+
+    private const string Conditions = "", Values = "/values/";
 
     /// <summary>What a template and those it builds on come to, whatever the hire and without any add-on.</summary>
     public Outcome<Layered> Alone(RoleTemplate template, LocalDate today) => Laid(template, [], today);

@@ -1,9 +1,11 @@
 using System.Security.Claims;
 using Fid.Core;
+using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Server.Exchange;
@@ -16,20 +18,22 @@ internal static class ImportRowsEndpoints
 
     public static void MapImportRows(this IEndpointRouteBuilder imports)
     {
-        imports.MapGet("/{id:guid}/rows", Page).WhoMay(Access.Coordinates).ProducesProblem(404);
+        imports.MapGet("/{id:guid}/rows", Page).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
         imports.MapPut("/{id:guid}/cells", Mend).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Ok<ImportRowPage>, ProblemHttpResult>> Page(
-        Guid id, string? only, int? after, ClaimsPrincipal user, FidDb db, ImportTargets targets, SheetSeals seals, CancellationToken cancellation)
+        Guid id, string? only, int? after, [FromQuery] int[]? also, ClaimsPrincipal user, FidDb db, ImportTargets targets, SheetSeals seals, CancellationToken cancellation)
     {
         if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { } run) return Problems.NotFound();
         if (run.SealedKey is null) return TypedResults.Ok(new ImportRowPage([], null));
+        if (also?.Length > PageSize) return Problems.Invalid(new Problem("/also", "too-long", $"Name at most {PageSize} rows."));
         using var seal = seals.Of(run);
+        var kept = also ?? [];
         var outcome = Enum.TryParse<RowOutcome>(only, ignoreCase: true, out var wanted) ? (short)wanted : -1;
         var rows = await db.Database.SqlQuery<StoredRow>($"""
             select no, cells, outcome, before::text as before, code, name, name_de, values::text as values, problems from import_rows
-            where run_id = {id} and generation = {run.Generation} and no > {after ?? 0} and cells is not null and ({outcome} < 0 or outcome = {outcome})
+            where run_id = {id} and generation = {run.Generation} and no > {after ?? 0} and cells is not null and ({outcome} < 0 or outcome = {outcome} or no = any({kept}))
             order by no limit {PageSize + 1}
             """).ToListAsync(cancellation);
         var target = await targets.OfAsync(run, cancellation);
@@ -61,10 +65,11 @@ internal static class ImportRowsEndpoints
         var outcome = (RowOutcome)row.Outcome;
         return new ImportRowResponse(
             row.No, cells, outcome,
-            [.. problems.Select(p =>
+            // What follows from something else stands after what is wrong by itself.
+            [.. problems.OrderBy(p => p.From is not null).Select(p =>
             {
                 var at = Array.IndexOf(run.Columns, p.Column);
-                return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 ? null : suggestions?.For(p, at < cells.Length ? cells[at] : ""));
+                return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 ? null : suggestions?.For(p, at < cells.Length ? cells[at] : ""), p.From);
             })],
             outcome == RowOutcome.Changed && row.Before is not null
                 ? [.. target.Differences(row.Before, new RowContent(row.Code!, row.Name!, row.NameDe, row.Values!)).Select(d => new CellChange(Array.IndexOf(run.Columns, d.Column) is var at and >= 0 ? at : null, d.Column, d.Before, d.After))]
@@ -91,6 +96,7 @@ public sealed record ImportRowResponse(int Number, string[] Cells, RowOutcome Ou
 /// <summary>What is wrong in a row.</summary>
 /// <param name="At">The place of the cell, from 0; null where the sheet has no such column.</param>
 /// <param name="Suggestion">What was probably meant; null where nothing comes near.</param>
-public sealed record RowProblem(int? At, string Column, string Code, string Detail, string? Suggestion);
+/// <param name="Follows">What is wrong elsewhere that this only follows from; null where it is wrong by itself.</param>
+public sealed record RowProblem(int? At, string Column, string Code, string Detail, string? Suggestion, EntryCause? Follows);
 
 public sealed record CellChange(int? At, string Column, string Before, string After);

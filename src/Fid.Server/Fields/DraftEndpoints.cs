@@ -139,7 +139,7 @@ internal static class DraftEndpoints
     private static Outcome<FieldConfiguration> Read(JsonObject configuration) => FieldConfiguration.Read(Encoding.UTF8.GetBytes(configuration.ToJsonString()));
 
     private static ProblemHttpResult Invalid<T>(Outcome<T> outcome)
-        where T : class => Problems.Invalid([.. outcome.Problems.Select(p => p with { Path = "/configuration" + p.Path })]);
+        where T : class => Problems.Invalid([.. outcome.Problems.Select(p => p.Under("/configuration"))]);
 }
 
 /// <param name="Configuration">A configuration as its JSON Schema has it.</param>

@@ -9,6 +9,7 @@ using Fid.Data.Exchange;
 using Fid.Data.Hires;
 using Fid.Data.Intake;
 using Fid.Data.People;
+using Fid.Data.Templates;
 using Fid.Server.Intake;
 using Fid.Server.People;
 using Fid.Server.Platform;
@@ -55,7 +56,7 @@ internal static class NewHire
         for (var i = 0; i < prepared.Count; i++)
         {
             var preview = prepared[i].Draft is { } draft ? await DescribeAsync(request.Hires[i], prepared[i], draft, ground, books, db, cancellation) : null;
-            rows.Add(new ManyRow([.. prepared[i].Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))], preview, known[i] is [var likeliest] ? likeliest : null, twins[i]));
+            rows.Add(new ManyRow([.. prepared[i].Problems.Select(ProblemEntry.Of)], preview, known[i] is [var likeliest] ? likeliest : null, twins[i]));
         }
         return TypedResults.Ok(new ManyPreview([.. rows]));
     }
@@ -98,7 +99,7 @@ internal static class NewHire
         var completeness = Completeness.Count(fields.Set, Facts(draft, request.Start), LocalDate.Max(today, request.Start ?? today), reader.Roles);
         return new HirePreview(
             values,
-            [.. prepared.Problems.Select(p => new ProblemEntry(p.Path, p.Code, p.Message))],
+            [.. prepared.Problems.Select(ProblemEntry.Of)],
             completeness.Filled, completeness.Of,
             [.. completeness.Missing.Where(fields.Set.IsRequiredFirst)],
             plan?.Feasible, plan?.SoonestStart,
@@ -114,7 +115,7 @@ internal static class NewHire
         if (await Opened(db, [request.Id]).SingleOrDefaultAsync(cancellation) is { } there) return TypedResults.Created($"/api/hires/{there.Id}", there);
         await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
         var (opened, problems) = await OpenAsync([request], user, db, origins, sensitive, opening, records, people, clock, cancellation);
-        if (opened is null) return Problems.Invalid([.. problems.Select(p => p with { Path = p.Path["/hires/0".Length..] })]);
+        if (opened is null) return Problems.Invalid([.. problems.Select(p => p with { Path = p.Path["/hires/0".Length..], Follows = p.Follows?["/hires/0".Length..] })]);
         await transaction.CommitAsync(cancellation);
         return TypedResults.Created($"/api/hires/{opened[0].Id}", opened[0]);
     }
@@ -140,10 +141,10 @@ internal static class NewHire
         {
             var request = requests[i];
             var prepared = await PrepareAsync(request, ground, db, origins, sensitive, opening, cancellation);
-            List<Problem> wrong = [.. prepared.Problems, .. Lacking(request, prepared.Draft, today).Where(l => prepared.Problems.All(p => p.Path != l.Path))];
+            List<Problem> wrong = [.. prepared.Problems, .. Lacking(request, prepared, ground).Where(l => prepared.Problems.All(p => p.Path != l.Path))];
             if (await WorksHereAsync(request, db, today, cancellation) is { } beside) wrong.Add(beside);
             if (undecided[i] is { } who) wrong.Add(who);
-            problems.AddRange(wrong.Select(p => p with { Path = $"/hires/{i}{p.Path}" }));
+            problems.AddRange(wrong.Select(p => p.Under($"/hires/{i}")));
             if (problems.Count > 0 || prepared.Draft is not { } draft) continue;
             var start = request.Start!.Value;
             await records.HoldEntriesAsync(request.Typed.Select(t => (t.Key, (JsonElement?)t.Value)), cancellation);
@@ -178,12 +179,13 @@ internal static class NewHire
             ? new Problem("/person", "works-here", "They work here then already. Open that record, or say that two stints at once are meant.") : null;
 
     // What must be there before a hire can be opened, and is looked at only then.
-    private static IEnumerable<Problem> Lacking(NewHireRequest request, HireDraft? draft, LocalDate today)
+    private static IEnumerable<Problem> Lacking(NewHireRequest request, Prepared prepared, OpeningGround ground)
     {
         if (request.Start is null) yield return new Problem("/start", "missing", "Say when the person starts.");
-        else if (request.Start < today && !request.BackDated) yield return new Problem("/start", "back-dated", "The start lies in the past. Say that it is meant so.");
-        if (draft is null) yield break;
-        foreach (var field in HireOpening.Needed.Where(f => !Has(draft, f))) yield return new Problem($"/typed/{field}", "missing", "Fill this in.");
+        else if (request.Start < ground.Today && !request.BackDated) yield return new Problem("/start", "back-dated", "The start lies in the past. Say that it is meant so.");
+        if (prepared.Draft is not { } draft) yield break;
+        var cause = CauseIn(request, draft.Template, ground, prepared.Problems);
+        foreach (var field in HireOpening.Needed.Where(f => !Has(draft, f))) yield return new Problem($"/typed/{field}", "missing", "Fill this in.", cause(field));
     }
 
     private static IQueryable<OpenedHire> Opened(FidDb db, Guid[] ids) =>
@@ -202,11 +204,26 @@ internal static class NewHire
         var from = await origins.OfAsync(request, reader, today, cancellation);
         problems.AddRange(from.Problems);
         var entries = await EnteredValues.CheckAsync(db, sensitive, reader.Fields, request.Typed, reader.Roles, null, cancellation, request.Person, references);
-        problems.AddRange(entries.Problems.Select(p => p with { Path = "/typed" + p.Path }));
+        problems.AddRange(entries.Problems.Select(p => p.Under("/typed")));
         var typed = entries.Values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
         var drafted = await opening.DraftAsync(templates, template, typed, request.Start is { } on && ValueCheck.IsSensible(on) ? on : null, today, cancellation, from.Answer);
-        problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template" }));
+        var cause = CauseIn(request, template, ground, problems);
+        problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template", Follows = cause(TemplateBook.FieldAt(p.Path)) }));
         return new Prepared(drafted.Answer is { } draft && request.Candidate is { } candidate ? await FromRecruitingAsync(draft, candidate, db, cancellation) : drafted.Answer, problems);
+    }
+
+    // The part of the request at fault that a field's fault follows from.
+    private static Func<string?, string?> CauseIn(NewHireRequest request, RoleTemplate template, OpeningGround ground, IReadOnlyList<Problem> problems)
+    {
+        var typed = "/typed/";
+        var wrong = problems.Where(p => p.Path.StartsWith(typed, StringComparison.Ordinal)).Select(p => p.Path[typed.Length..]).ToHashSet(StringComparer.Ordinal);
+        if (request.Start is null || problems.Any(p => p.Path == "/start")) wrong.Add("start_date");
+        return field => ground.Templates.CauseOf(field, template, ground.Reader.Fields.Set, wrong) switch
+        {
+            null => null,
+            "start_date" => "/start",
+            var cause => typed + cause,
+        };
     }
 
     // What came from recruiting and was left as it came says so; what was typed over it does not.

@@ -142,7 +142,7 @@ internal static class IntakeEndpoints
         var sites = await SiteNames.LoadAsync(db, cancellation);
         var entered = await EnteredValues.CheckAsync(
             db, sensitive, fields, take.ToDictionary(f => f, f => JsonSerializer.SerializeToElement(f == "site" ? sites.Find(proposals[f].Now) ?? proposals[f].Now : proposals[f].Now)), ShownRecord.RolesOf(user), employment, cancellation);
-        if (entered.Problems.Count > 0) return Problems.Invalid([.. entered.Problems.Select(p => p with { Path = "/take" + p.Path })]);
+        if (entered.Problems.Count > 0) return Problems.Invalid([.. entered.Problems.Select(p => p.Under("/take"))]);
         var today = await clock.TodayAsync(db, cancellation);
         var change = user.Author(clock, "exchange").Change("record.fromRecruiting", employmentId, string.Join(' ', take.Order(StringComparer.Ordinal)));
         db.Changes.Add(change);

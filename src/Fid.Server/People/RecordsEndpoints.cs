@@ -49,7 +49,7 @@ internal static class RecordsEndpoints
         var start = await StartCorrection.OfAsync(db, user, fields.Set, request.Changes, employment, cancellation);
         var entered = await EnteredValues.CheckAsync(db, sensitive, fields, start.Others, roles, employment, cancellation);
         if (start.Problem is { } wrong) entered.Problems.Add(wrong);
-        var problems = entered.Problems.Concat(RecordRules.Misfits(entered.Values, start.To ?? employment.Start)).Select(p => p with { Path = "/changes" + p.Path }).ToList();
+        var problems = entered.Problems.Concat(RecordRules.Misfits(entered.Values, start.To ?? employment.Start)).Select(p => p.Under("/changes")).ToList();
         problems.AddRange(CheckRequest(request));
         if (problems.Count > 0) return Problems.Invalid(problems);
         if (Versions.Seen(http.Request) is not { } seen) return Problems.VersionNeeded();
@@ -58,7 +58,7 @@ internal static class RecordsEndpoints
         var held = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         var calendars = fields.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
         var (ruled, clash) = RecordRules.Follow(fields.Set, held, entered.Values, today, values => calendars?.OfRecord(values));
-        if (clash.Count > 0) return Problems.Invalid([.. clash.Select(p => p with { Path = "/changes" + p.Path })]);
+        if (clash.Count > 0) return Problems.Invalid([.. clash.Select(p => p.Under("/changes"))]);
         await writer.HoldEntriesAsync(entered.Values.Select(v => (v.Key, v.Value)), cancellation);
         var change = user.Author(clock, "record").Change(request.From is null ? "record.fixed" : "record.changed", employment.Id, why: Reason.Clean(request.Why));
         db.Changes.Add(change);

@@ -54,7 +54,7 @@ public static class Problems
         if (status >= 500 && System.Diagnostics.Activity.Current is { } activity) details.Extensions["traceId"] = activity.TraceId.ToString();
         details.Extensions["code"] = code;
         if (errors is { Count: > 0 })
-            details.Extensions["errors"] = errors.Select(e => new ProblemEntry(e.Path, e.Code, e.Message)).ToArray();
+            details.Extensions["errors"] = errors.Select(ProblemEntry.Of).ToArray();
         if (current is not null) details.Extensions["current"] = current;
         return TypedResults.Problem(details);
     }
@@ -64,7 +64,11 @@ public static class Problems
 /// <param name="Pointer">JSON Pointer to it in the request's body, or the name of a query parameter after a slash.</param>
 /// <param name="Code">A stable word for the kind of mistake.</param>
 /// <param name="Detail">What to do, in English.</param>
-public sealed record ProblemEntry(string Pointer, string Code, string Detail);
+/// <param name="Follows">JSON Pointer to what is wrong elsewhere that this only follows from; null where it is wrong by itself.</param>
+public sealed record ProblemEntry(string Pointer, string Code, string Detail, string? Follows = null)
+{
+    internal static ProblemEntry Of(Problem problem) => new(problem.Path, problem.Code, problem.Message, problem.Follows);
+}
 
 /// <summary>Turns what goes wrong outside an endpoint's own checks into problem details.</summary>
 internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHandler

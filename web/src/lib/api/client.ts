@@ -9,6 +9,8 @@ export interface ProblemEntry {
   pointer: string;
   code: string;
   detail: string;
+  /** The pointer to what it only follows from. */
+  follows?: string | null;
 }
 
 /** What the server said instead of an answer. */

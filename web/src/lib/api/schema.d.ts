@@ -5444,6 +5444,7 @@ export interface paths {
                 query?: {
                     only?: string;
                     after?: number;
+                    also?: number[];
                 };
                 header?: never;
                 path: {
@@ -5460,6 +5461,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ImportRowPage"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
                     };
                 };
                 /** @description Not Found */
@@ -6275,6 +6285,16 @@ export interface components {
              * @description The account of who asked.
              */
             askedById: null | string;
+        };
+        /** @description Something wrong that something else follows from. */
+        EntryCause: {
+            /**
+             * Format: int32
+             * @description The number of the row; null in an editor and for the row itself.
+             */
+            row: null | number;
+            /** @description The column's key; null for the whole row. */
+            column: null | string;
         };
         /** @description A change of an entry. */
         EntryChange: {
@@ -7442,6 +7462,8 @@ export interface components {
             code: string;
             /** @description What to do, in English. */
             detail: string;
+            /** @description JSON Pointer to what is wrong elsewhere that this only follows from; null where it is wrong by itself. */
+            follows?: null | string;
         };
         /** @description What the feed says otherwise since the hire was opened. */
         ProposalResponse: {
@@ -7636,6 +7658,7 @@ export interface components {
             detail: string;
             /** @description What was probably meant; null where nothing comes near. */
             suggestion: null | string;
+            follows: null | components["schemas"]["EntryCause"];
         };
         /** @description Changes to a record. */
         SaveRecordRequest: {

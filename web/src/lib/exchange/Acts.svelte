@@ -10,7 +10,7 @@
   /** What can be done with an import as it is now. */
   interface Props {
     run: Api['ImportResponse'];
-    act: (call: Promise<Api['ImportResponse']>) => Promise<void>;
+    act: (call: Promise<Api['ImportResponse']>) => Promise<boolean>;
     drop: () => Promise<void>;
     match: (change: Partial<Api['MatchingRequest']>) => void;
   }

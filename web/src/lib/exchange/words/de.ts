@@ -52,6 +52,7 @@ export const de: ExchangeWords = {
   filter: 'Zeige',
   all: 'Alle',
   row: 'Zeile',
+  rowNumber: (n: number) => `Zeile ${n}`,
   would: 'Würde',
   matchTo: (header) => `Was ${header} ist`,
   leaveOut: 'weglassen',

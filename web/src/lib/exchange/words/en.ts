@@ -50,6 +50,7 @@ export const en = {
   filter: 'Show',
   all: 'All',
   row: 'Row',
+  rowNumber: (n: number) => `row ${n}`,
   would: 'Would be',
   matchTo: (header: string) => `What ${header} is`,
   leaveOut: 'leave out',

@@ -61,7 +61,9 @@ export const de: typeof en = {
     remove: (n) => `Zeile ${n} wegnehmen`,
     open: (n) => (n === 1 ? 'Einstellung anlegen' : `${n} Einstellungen anlegen`),
     opened: (n) => (n === 1 ? 'Eine Einstellung angelegt' : `${n} Einstellungen angelegt`),
-    wrong: (n) => (n === 1 ? 'Eine Zelle stimmt nicht' : `${n} Zellen stimmen nicht`),
+    wrong: (causes, following) =>
+      (causes === 1 ? 'Eine Zelle stimmt nicht' : `${causes} Zellen stimmen nicht`) +
+      (following > 0 ? `, ${following} weitere folgen daraus` : ''),
     template: 'Rollenvorlage',
     start: 'Beginn',
     sheet: 'Mehr als 200? Nehmen Sie eine Tabelle',

@@ -62,7 +62,8 @@ export const en = {
     remove: (n: number) => `Take row ${n} away`,
     open: (n: number) => (n === 1 ? 'Open the hire' : `Open ${n} hires`),
     opened: (n: number) => (n === 1 ? 'One hire opened' : `${n} hires opened`),
-    wrong: (n: number) => (n === 1 ? 'One cell is not right' : `${n} cells are not right`),
+    wrong: (causes: number, following: number) =>
+      (causes === 1 ? 'One cell is not right' : `${causes} cells are not right`) + (following > 0 ? `, ${following} more follow` : ''),
     template: 'Role template',
     start: 'Start',
     sheet: 'More than 200? Take a sheet',

@@ -13,8 +13,11 @@
   import Button from '$lib/ui/Button.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
   import Picker from '$lib/ui/Picker.svelte';
+  import { causesFirst, type RowProblem } from '$lib/ui/rowProblems';
+  import RowProblems from '$lib/ui/RowProblems.svelte';
   import { done, failed } from '$lib/ui/toast';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { tick, untrack } from 'svelte';
 
   /** Many hires at once, one to a row: typed, filled down or pasted, each worked out by its template with what is wrong at the cell. */
   const client = useQueryClient();
@@ -56,20 +59,36 @@
       .filter((f) => !grid.shown.includes(f.key) && !['computed', 'file', 'person', 'choices'].includes(f.type) && f.key !== 'start_date')
   );
   const pointerOf = (column: string) => (column === 'template' || column === 'start' ? `/${column}` : `/typed/${column}`);
-  function problemAt(row: GridRow, column: GridColumn): string | undefined {
+  function problemAt(row: GridRow, column: GridColumn): ProblemEntry | undefined {
     const at = grid.used.indexOf(row);
     if (at < 0) return undefined;
     const cell = (row.cells[column.key] ?? '').trim();
-    if (column.type === 'date' && cell !== '' && grid.day(cell) === null) return text.t.problems['bad-date'];
     const pointer = pointerOf(column.key);
+    if (column.type === 'date' && cell !== '' && grid.day(cell) === null) return { pointer, code: 'bad-date', detail: '', follows: null };
     // A row without a template is not wrong before one has got that far.
-    const found =
+    return (
       refused.find((e) => e.pointer === `/hires/${at}${pointer}`) ??
-      grid.answer(row)?.problems.find((e) => e.pointer === pointer && (column.key !== 'template' || cell !== ''));
-    return text.problem(found);
+      grid.answer(row)?.problems.find((e) => e.pointer === pointer && (column.key !== 'template' || cell !== ''))
+    );
   }
-  // Cells in which something stands that is not right, or that a row which is to be opened lacks.
-  const wrong = $derived(grid.used.reduce((n, row) => n + columns.filter((c) => problemAt(row, c)).length, 0));
+  const problemsOf = (row: GridRow): RowProblem[] =>
+    causesFirst(
+      columns.flatMap((column, at) => {
+        const found = problemAt(row, column);
+        if (!found) return [];
+        const cause = found.follows && columns.find((c) => found.follows!.endsWith(pointerOf(c.key)));
+        return {
+          id: `problem-${row.id}-${at}`,
+          at,
+          label: column.label,
+          says: text.problem(found)!,
+          follows: cause ? cause.label : undefined
+        };
+      })
+    );
+  // Cells in which something stands that is not right, or that a row which is to be opened lacks; and those that follow from others.
+  const wrong = $derived(grid.used.flatMap(problemsOf));
+  const causes = $derived(wrong.filter((p) => p.follows === undefined).length);
   const past = $derived(grid.used.some((r) => (grid.day(r.cells.start ?? '') ?? '9999') < text.today));
   const given = (row: GridRow, column: GridColumn) => {
     const value = grid.answer(row)?.preview?.values.find((v) => v.field === column.key);
@@ -78,11 +97,26 @@
   let timer: ReturnType<typeof setTimeout> | undefined;
   function changed() {
     refused = [];
+    lookSoon();
+  }
+  function lookSoon() {
     clearTimeout(timer);
     timer = setTimeout(() => void grid.look(columns).catch((e: unknown) => failed(text.failure(e))), 250);
   }
+  // What stands in the grid means something else once it is known what its columns take, and may have been typed on an earlier visit.
+  $effect(() => {
+    void columns;
+    untrack(() => {
+      if (grid.used.length > 0) lookSoon();
+    });
+  });
   function step(row: number, column: number) {
     document.getElementById(`cell-${row}-${column}`)?.focus();
+  }
+  // What was pressed goes with what it was about; the reader goes on in the row.
+  async function stay(row: number) {
+    await tick();
+    step(Math.min(row, grid.rows.length - 1), 0);
   }
   function onkeydown(e: KeyboardEvent, row: number, column: number) {
     if (e.key === 'ArrowDown' || e.key === 'Enter') {
@@ -210,17 +244,18 @@
           {@const preview = grid.answer(row)?.preview}
           {@const maybe = grid.maybe(row)}
           {@const twin = grid.twin(row)}
+          {@const problems = problemsOf(row)}
           <tr class="border-rule border-t align-top">
             <td class="text-faint pt-2 text-xs tabular-nums">{r + 1}</td>
             {#each columns as column, c (column.key)}
-              {@const problem = problemAt(row, column)}
+              {@const problem = problems.find((p) => p.at === c)}
               <td class="px-1 py-1">
                 <input
                   id="cell-{r}-{c}"
                   class="min-h-8 w-full min-w-24 border-b bg-transparent px-1 {problem ? 'border-rust' : 'border-rule focus:border-ink'}"
                   aria-label={w.many.cell(column.label, r + 1)}
                   aria-invalid={problem ? true : undefined}
-                  aria-describedby={problem ? `problem-${r}-${c}` : undefined}
+                  aria-describedby={problem?.id}
                   list={column.choices ? `choices-${column.key}` : undefined}
                   autocomplete="off"
                   placeholder={given(row, column)}
@@ -230,7 +265,6 @@
                   onkeydown={(e) => onkeydown(e, r, c)}
                   onpaste={(e) => onpaste(e, r, c)}
                 />
-                {#if problem}<p id="problem-{r}-{c}" class="text-rust text-2xs max-w-40 font-semibold">{problem}</p>{/if}
               </td>
             {/each}
             <td class="text-soft pt-2 text-xs whitespace-nowrap">
@@ -248,10 +282,17 @@
                 onclick={() => {
                   grid.remove(row.id);
                   changed();
+                  void stay(r);
                 }}>✕</button
               >
             </td>
           </tr>
+          {#if problems.length > 0}
+            <tr>
+              <td></td>
+              <td colspan={columns.length + 1} class="px-1 pb-2"><RowProblems {problems} go={(problem) => step(r, problem.at!)} /></td>
+            </tr>
+          {/if}
           {#if row.person}
             <tr class="bg-sea-tint">
               <td></td>
@@ -278,6 +319,7 @@
                     grid.isNot(row, row.person!.id);
                     row.person = undefined;
                     changed();
+                    void stay(r);
                   }}>{k.else}</button
                 >
               </td>
@@ -289,13 +331,21 @@
                 {k.title} <strong>{fullName(maybe)}</strong>
                 {aboutKnown(maybe)}, {whyKnown(maybe)}
                 {#if maybe.beside}<a class="link px-2" href="/people/{maybe.employmentId}">{k.record}</a>{/if}
-                <button type="button" class="link px-2" onclick={() => sameAs(row, maybe)}>{k.choose}</button>
+                <button
+                  type="button"
+                  class="link px-2"
+                  onclick={() => {
+                    sameAs(row, maybe);
+                    void stay(r);
+                  }}>{k.choose}</button
+                >
                 <button
                   type="button"
                   class="link px-2"
                   onclick={() => {
                     grid.isNot(row, maybe.personId);
                     changed();
+                    void stay(r);
                   }}>{k.else}</button
                 >
               </td>
@@ -312,6 +362,7 @@
                   onclick={() => {
                     grid.remove(row.id);
                     changed();
+                    void stay(r);
                   }}>{w.many.remove(r + 1)}</button
                 >
                 <button
@@ -320,6 +371,7 @@
                   onclick={() => {
                     grid.isNot(row, twin.id);
                     changed();
+                    void stay(r);
                   }}>{w.many.two}</button
                 >
               </td>
@@ -344,9 +396,9 @@
   </p>
 </div>
 {#if grid.used.length > 0}
-  <FooterSheet label={w.many.open(grid.used.length)} tone={wrong > 0 ? 'rust' : 'sea'}>
+  <FooterSheet label={w.many.open(grid.used.length)} tone={wrong.length > 0 ? 'rust' : 'sea'}>
     <p class="flex-1" role="status">
-      {#if wrong > 0}<strong class="text-rust mr-4">{w.many.wrong(wrong)}</strong>{/if}
+      {#if wrong.length > 0}<strong class="text-rust mr-4">{w.many.wrong(causes, wrong.length - causes)}</strong>{/if}
       {#if grid.undecided > 0}<strong class="text-ochre">{w.many.undecided(grid.undecided)}</strong>{/if}
       {#each refused.filter((e) => !columns.some((c) => e.pointer.endsWith(pointerOf(c.key)))) as e (e.pointer)}
         <span class="text-rust block text-xs"
@@ -357,7 +409,7 @@
     {#if past}
       <label class="flex items-center gap-2"><input type="checkbox" bind:checked={grid.backDated} onchange={changed} />{w.many.past}</label>
     {/if}
-    <Button look="primary" key="Ctrl+s" disabled={busy || wrong > 0 || grid.undecided > 0} onclick={open}
+    <Button look="primary" key="Ctrl+s" disabled={busy || wrong.length > 0 || grid.undecided > 0} onclick={open}
       >{w.many.open(grid.used.length)}</Button
     >
   </FooterSheet>

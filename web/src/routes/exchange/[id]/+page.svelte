@@ -3,7 +3,7 @@
   import { page } from '$app/state';
   import { api, data, type Api } from '$lib/api/client';
   import Acts from '$lib/exchange/Acts.svelte';
-  import Grid from '$lib/exchange/Grid.svelte';
+  import Grid, { type Mended } from '$lib/exchange/Grid.svelte';
   import Reading from '$lib/exchange/Reading.svelte';
   import { underWay } from '$lib/exchange/upload';
   import { words } from '$lib/exchange/words';
@@ -53,9 +53,11 @@
   async function act(call: Promise<Api['ImportResponse']>) {
     try {
       client.setQueryData(['imports', id], await call);
+      return true;
     } catch (e) {
       failed(e instanceof Error && e.message ? e.message : text.failure(e));
       await client.invalidateQueries({ queryKey: ['imports', id] });
+      return false;
     }
   }
   const match = (change: Partial<Api['MatchingRequest']>) =>
@@ -75,8 +77,28 @@
         })
       )
     );
-  const mend = (row: number, column: number, cell: string, allLike: boolean) =>
-    act(data(api.PUT('/api/imports/{id}/cells', { params: { path: { id } }, body: { row, column, text: cell, allLike } })));
+  // Every change is checked with all rows before the next is sent; the reader need not wait for that.
+  let waiting = $state.raw<Mended[]>([]);
+  /** The generation of the rows that the first of them was sent for. */
+  let sentFor = $state<number>();
+  $effect(() => {
+    if (run?.state !== 'ready') return;
+    if (sentFor === undefined) {
+      if (waiting.length > 0) void send(waiting[0]!, run.generation);
+    } else if (run.generation > sentFor || run.failure) {
+      sentFor = undefined;
+      waiting = waiting.slice(1);
+    }
+  });
+  async function send(first: Mended, generation: number) {
+    sentFor = generation;
+    // An answer that is on its way tells how things were before.
+    await client.cancelQueries({ queryKey: ['imports', id], exact: true });
+    const taken = await act(data(api.PUT('/api/imports/{id}/cells', { params: { path: { id } }, body: first })));
+    if (taken) return;
+    sentFor = undefined;
+    waiting = waiting.slice(1);
+  }
   async function drop() {
     try {
       await data(api.DELETE('/api/imports/{id}', { params: { path: { id } } }));
@@ -130,7 +152,7 @@
           >
         {/each}
       </div>
-      <Grid {run} {list} {only} {match} {mend} />
+      <Grid {run} {list} {only} {match} {waiting} mend={(mended) => (waiting = [...waiting, mended])} />
     {/if}
   </div>
   <Acts {run} {act} {drop} {match} />
