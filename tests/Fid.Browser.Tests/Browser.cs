@@ -150,6 +150,9 @@ public sealed class Browser : IDisposable
         else Script("const [e, t] = arguments; e.value = t; e.dispatchEvent(new Event('input', { bubbles: true }))", field, text);
     }
 
+    /// <summary>Whether a box with an id is ticked.</summary>
+    public bool IsTicked(string id) => Id(id).GetDomProperty("checked") == "True";
+
     /// <summary>The id of what has the focus.</summary>
     public string? Focus() => _driver.SwitchTo().ActiveElement().GetAttribute("id");
 

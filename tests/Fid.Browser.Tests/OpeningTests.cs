@@ -46,6 +46,39 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
     }
 
     [Fact]
+    public void A_colleague_alone_says_what_they_were_hired_as_and_put_away_and_reopened_everything_is_there()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Button("New hire").Click();
+        orla.Button("Like a colleague").Click();
+        orla.Pick("Colleague", "demirci", "Yusuf Demirci");
+        orla.Until(() => orla.ValueOf("Job") == "Engine hand");
+        orla.ValueOf("Role template").ShouldBe("Engine hand");
+        Person(orla, "Kept", "Aside");
+        // In the past, and meant so: another day would have to be meant anew.
+        orla.Field("Start").SendKeys("2027-02-22" + Keys.Tab);
+        orla.Id("new-backDated").Click();
+        orla.Write("Pay rate", "19.25");
+        orla.Press(Keys.Escape);
+        // Away from Arrivals and back.
+        orla.Link("People").Click();
+        orla.SeeAddress("/people");
+        orla.Link("Arrivals").Click();
+        orla.Button("New hire").Click();
+        orla.Until(() => orla.ValueOf("Job") == "Engine hand");
+        (orla.ValueOf("Colleague"), orla.ValueOf("Family name"), orla.ValueOf("Pay rate")).ShouldBe(("Yusuf Demirci", "Aside", "19.25"));
+        orla.IsTicked("new-backDated").ShouldBeTrue();
+        // Another way and back again loses nothing of this one.
+        orla.Button("In full").Click();
+        orla.Button("Like a colleague").Click();
+        orla.ValueOf("Colleague").ShouldBe("Yusuf Demirci");
+        orla.Write("Start", "2027-02-24");
+        orla.Press(Keys.Tab);
+        orla.Until(() => !orla.IsTicked("new-backDated"));
+        orla.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
     public void What_is_typed_waits_for_whoever_typed_it_and_for_nobody_else()
     {
         using var browser = Browser.SignedIn(firm.Server.Address, "orla");

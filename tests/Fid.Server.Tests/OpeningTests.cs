@@ -70,6 +70,15 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         values["shift_pattern"].ShouldStartWith("four-a template");
         values["site"].ShouldStartWith("skerry typed");
         values["badge"].ShouldEndWith("nextFree ");
+        // Without a template it is the one that the colleague was hired from; one hired before there were any says it by their job.
+        request["template"] = "";
+        foreach (var (like, template) in new[] { (colleague.Text("employmentId"), "Engine hand"), (await orla.PersonAsync("Bondar"), null), (Guid.NewGuid().ToString(), null) })
+        {
+            request["like"]!["employment"] = like;
+            using var alone = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString());
+            (await alone.JsonAsync())["templateName"]?.ToString().ShouldBe(template, like);
+        }
+        (request["template"], request["like"]!["employment"]) = ("deckhand", colleague.Text("employmentId"));
         values.ShouldNotContainKey("birth_date");
         using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
         var id = (await opened.JsonAsync()).Text("id");

@@ -10,6 +10,8 @@ public static class ProjectionCheck
     /// <summary>The first record whose projection does not, with the column that differs; null where all do.</summary>
     public static async Task<string?> FirstWrongAsync(FidDb db, CancellationToken cancellation)
     {
+        // Everybody's whole record is read: that may take longer than an answer to somebody who waits for it.
+        db.Database.SetCommandTimeout(FidDatabase.LongestWork);
         var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
         // In one snapshot: saves that are made meanwhile must not look like faults.
         await using var transaction = await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancellation);
@@ -19,7 +21,8 @@ public static class ProjectionCheck
         {
             var stored = await db.RecordsNow.AsNoTracking().Where(r => batch.Contains(r.EmploymentId)).ToListAsync(cancellation);
             var rows = await db.Database.SqlQuery<HeldRow>($"""
-                select r.employment_id as record, v.field, v.value from records_now r join record_values v on v.owner_id in (r.employment_id, r.person_id)
+                select r.employment_id as record, v.field, v.value from records_now r
+                cross join lateral (values (r.employment_id), (r.person_id)) o(id) join record_values v on v.owner_id = o.id
                 where r.employment_id = any({batch}) and upper_inf(v.known) and v.effective @> r.as_of
                 """).ToListAsync(cancellation);
             var held = rows.ToLookup(r => r.Record);

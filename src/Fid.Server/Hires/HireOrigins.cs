@@ -49,6 +49,20 @@ internal sealed class HireOrigins(FidDb db)
         Task<Dictionary<string, JsonElement>> ValuesAsync(Employment stint, CancellationToken token) => HireOrigins.ValuesAsync(db, stint, today, token);
     }
 
+    /// <summary>
+    /// The template that hires can be opened from and a colleague last was; for one who was here before there were templates, the one
+    /// that gives their job. Null where there is none, or several give it.
+    /// </summary>
+    public async Task<string?> TemplateOfAsync(Guid colleague, TemplateBook templates, Reader reader, LocalDate today, CancellationToken cancellation)
+    {
+        var last = await db.Hires.Where(h => h.EmploymentId == colleague).OrderByDescending(h => h.Start).Select(h => h.TemplateCode).FirstOrDefaultAsync(cancellation);
+        if (last is not null && templates.Find(last) is { Opens: true }) return last;
+        if (!reader.Sees("job") || await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == colleague, cancellation) is not { } stint) return null;
+        if (!(await ValuesAsync(db, stint, today, cancellation)).TryGetValue("job", out var job)) return null;
+        var giving = templates.Opening.Where(t => templates.Alone(t, today).Answer is { } alone && alone.Values.TryGetValue("job", out var given) && JsonElement.DeepEquals(given.Value, job)).ToArray();
+        return giving is [var one] ? one.Code : null;
+    }
+
     private Task<Employment?> LastStintAsync(Guid person, CancellationToken cancellation) =>
         db.Employments.AsNoTracking().Where(e => e.PersonId == person).OrderByDescending(e => e.Start).FirstOrDefaultAsync(cancellation);
 

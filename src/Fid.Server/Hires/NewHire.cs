@@ -196,7 +196,8 @@ internal static class NewHire
         EnteredReferences? references = null)
     {
         var (today, reader, templates) = ground;
-        if (templates.Find(request.Template) is not { Opens: true } template)
+        var code = request is { Template: "", Like: { } like } ? await origins.TemplateOfAsync(like.Employment, templates, reader, today, cancellation) : request.Template;
+        if (code is null || templates.Find(code) is not { Opens: true } template)
             return new Prepared(null, [new Problem("/template", "unknown-template", "Choose a role template.")]);
         var problems = new List<Problem>();
         if (request.Start is { } start && !ValueCheck.IsSensible(start))
@@ -259,7 +260,7 @@ internal static class NewHire
 
 /// <summary>A hire to open.</summary>
 /// <param name="Id">Chosen by the browser, so that the same request sent twice opens one hire.</param>
-/// <param name="Template">The code of the role template.</param>
+/// <param name="Template">The code of the role template; empty, with a colleague to be like, for the one that they were hired from.</param>
 /// <param name="Start">The first day; may lie in the past.</param>
 /// <param name="Typed">What the coordinator typed, by field key.</param>
 /// <param name="Person">The person it is a new stint of; null for a new person.</param>

@@ -2,6 +2,7 @@
   import type { Api } from '$lib/api/client';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
+  import { done } from '$lib/ui/toast';
   import LayerMark from './LayerMark.svelte';
   import type { LayerLook } from './layers';
   import { offsetWords } from './shown';
@@ -59,15 +60,16 @@
   export function move(key: string, by: number) {
     const own = editing.spec.lists.tasks ?? [];
     const at = own.findIndex((e) => e.key === key);
-    if (at < 0) return;
+    if (at < 0 || !editing.isOwn('tasks', key)) return done(w.task.orderBelow);
     editing.move('tasks', key, by < 0 ? own[Math.max(0, at - 1)]!.key : own[at + 2]?.key);
   }
   function drop(before: Row | undefined, stage: string) {
     if (!dragged) return;
     const task = tasks.find((t) => t.key === dragged);
-    if (task && stageOf(task) !== stage) editing.setProperty('tasks', dragged, 'stage', stage);
-    if (before && entryOf(editing.spec, 'tasks', before.key) && entryOf(editing.spec, 'tasks', dragged))
-      editing.move('tasks', dragged, before.key);
+    const elsewhere = task && stageOf(task) !== stage;
+    if (elsewhere) editing.setProperty('tasks', dragged, 'stage', stage);
+    if (before && [before.key, dragged].every((key) => editing.isOwn('tasks', key))) editing.move('tasks', dragged, before.key);
+    else if (before && !elsewhere) done(w.task.orderBelow);
     dragged = undefined;
   }
 </script>

@@ -12,7 +12,8 @@
     note?: string;
     noteTone?: 'faint' | 'ochre';
     error?: string;
-    onchange: (value: string) => void;
+    /** Given the person and what they are called. */
+    onchange: (value: string, name: string) => void;
   }
   let { id, label, value, shown, note, noteTone, error, onchange }: Props = $props();
   let typed = $state('');
@@ -43,6 +44,6 @@
   onsearch={(t) => (typed = t)}
   onchange={(v) => {
     picked = choices.find((c) => c.value === v);
-    onchange(v);
+    onchange(v, picked?.label ?? '');
   }}
 />

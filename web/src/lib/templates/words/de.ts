@@ -147,6 +147,7 @@ export const de: typeof en = {
     bringBack: 'Zurückholen',
     dropped: (name) => `weggelassen von ${name}`,
     takeAway: 'Aufgabe wegnehmen',
+    orderBelow: 'Aufgaben einer unteren Schicht behalten deren Reihenfolge. Nur die dieser Vorlage lassen sich umordnen.',
     up: 'Nach oben',
     down: 'Nach unten',
     noDate: 'ohne Datum',

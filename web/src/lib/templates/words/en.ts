@@ -146,6 +146,7 @@ export const en = {
     bringBack: 'Bring it back',
     dropped: (name: string) => `dropped by ${name}`,
     takeAway: 'Take the task away',
+    orderBelow: 'Tasks of a lower layer keep its order. Only those of this template are put in another.',
     up: 'Move up',
     down: 'Move down',
     noDate: 'no date',

@@ -8,7 +8,11 @@
   const parts = ['job', 'pay', 'clock', 'checklist', 'items'];
   const chosen = $derived(draft.like?.parts ?? []);
   const toggle = (part: string) =>
-    (draft.like = { id: draft.like?.id ?? '', parts: chosen.includes(part) ? chosen.filter((p) => p !== part) : [...chosen, part] });
+    (draft.like = {
+      id: draft.like?.id ?? '',
+      name: draft.like?.name ?? '',
+      parts: chosen.includes(part) ? chosen.filter((p) => p !== part) : [...chosen, part]
+    });
 </script>
 
 <div class="mb-2 grid items-end gap-x-5 sm:grid-cols-[16rem_1fr]">
@@ -16,8 +20,8 @@
     id="new-like"
     label={t.colleague}
     value={draft.like?.id ?? ''}
-    shown=""
-    onchange={(id) => (draft.like = { id, parts: draft.like?.parts.length ? draft.like.parts : parts })}
+    shown={draft.like?.name ?? ''}
+    onchange={(id, name) => (draft.like = { id, name, parts: draft.like?.parts.length ? draft.like.parts : parts })}
   />
   <fieldset class="flex flex-wrap gap-x-5 gap-y-1 pb-5">
     <legend class="sr-only">{t.copy}</legend>

@@ -30,11 +30,10 @@
 
   const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
   const request = $derived(draft.request);
-  let way = $state<'template' | 'full' | 'like'>('template');
   const preview = createQuery(() => ({
     queryKey: ['preview', JSON.stringify(request)],
     queryFn: () => data(api.POST('/api/hires/preview', { body: request })),
-    enabled: open && draft.template !== '',
+    enabled: open && draft.canBeWorkedOut,
     placeholderData: keepPreviousData
   }));
 
@@ -63,12 +62,6 @@
   // Given values stand in the field as if typed; what is typed over them is the coordinator's.
   const held = (field: string) => draft.typed[field] ?? (typeof value(field)?.value === 'string' ? String(value(field)!.value) : '');
   const fieldId = (pointer: string) => `new-${pointer.split('/').at(-1)}`;
-  $effect(() => {
-    // A start in the past is meant anew each time it is changed.
-    void draft.start;
-    draft.backDated = false;
-  });
-
   // What is typed outlives the sheet, not the tab: one that closes asks.
   beforeNavigate((navigation) => {
     if (navigation.type === 'leave' && session.user && draft.count > 0) navigation.cancel();
@@ -125,12 +118,9 @@
         {#each ['template', 'full', 'like'] as const as one (one)}
           <button
             type="button"
-            aria-pressed={way === one}
-            class="border-b-2 pb-0.5 font-semibold {way === one ? 'border-ink' : 'text-soft hover:text-ink border-transparent'}"
-            onclick={() => {
-              way = one;
-              if (one !== 'like') draft.like = undefined;
-            }}>{o.ways[one]}</button
+            aria-pressed={draft.way === one}
+            class="border-b-2 pb-0.5 font-semibold {draft.way === one ? 'border-ink' : 'text-soft hover:text-ink border-transparent'}"
+            onclick={() => (draft.way = one)}>{o.ways[one]}</button
           >
         {/each}
         <a
@@ -142,7 +132,7 @@
       <p class="text-soft ml-auto text-xs">{t.kept}</p>
     </div>
     <KnownPeople problem={error('/person')} />
-    {#if way === 'like'}<LikeColleague />{/if}
+    {#if draft.way === 'like'}<LikeColleague />{/if}
     <div class="grid gap-x-9 gap-y-4 lg:grid-cols-[1fr_19rem]">
       <div class="grid grid-cols-1 content-start gap-x-5 gap-y-2 sm:grid-cols-2 md:grid-cols-4">
         <TextField
@@ -182,6 +172,7 @@
           label={t.template}
           bind:value={draft.template}
           choices={roles}
+          shown={draft.template === '' ? (preview.data?.templateName ?? '') : undefined}
           note={preview.data ? t.version(preview.data.templateVersion) : ''}
           error={error('/template')}
         />
@@ -195,7 +186,7 @@
           note={note('site')}
           error={error('/typed/site')}
         />
-        {#if way === 'full'}
+        {#if draft.way === 'full'}
           <FullFields preview={preview.data} {error} without={['given_name', 'family_name', 'email', 'birth_date', 'site']} />
         {:else}
           <ListPicker

@@ -6,23 +6,44 @@ const empty = () => ({ given_name: '', family_name: '', email: '', birth_date: '
 
 /** A hire being typed. It outlives the sheet it is typed in, so that putting the sheet away loses nothing. */
 class Draft {
+  /** By which way it is typed. */
+  way = $state<'template' | 'full' | 'like'>('template');
   id = $state(crypto.randomUUID());
   template = $state('');
-  start = $state<string | null>(null);
+  #start = $state<string | null>(null);
   typed = $state(empty());
   /** Somebody the firm knows, of whom it is a new stint, and what is taken over from the last one. */
   person = $state<{ id: string; name: string }>();
   reuse = $state<string[]>([]);
   /** People it is not, though it looked so. */
   notThese = $state<string[]>([]);
-  /** The colleague it is to be like, and what is copied. */
-  like = $state<{ id: string; parts: string[] }>();
+  /** The colleague it is to be like, and what is copied; it counts as long as that is the way. */
+  like = $state<{ id: string; name: string; parts: string[] }>();
   backDated = $state(false);
   /** Whether a stint beside another of the person is meant. */
   beside = $state(false);
   candidate = $state<string>();
   /** What fields hold, where that is not text. */
   #types: Record<string, Api['FieldResponse']['type']> = { pay_rate: 'money' };
+
+  get start() {
+    return this.#start;
+  }
+
+  /** The first day. One in the past is meant anew each time it is changed. */
+  set start(day: string | null) {
+    if (day !== this.#start) this.backDated = false;
+    this.#start = day;
+  }
+
+  /** Whether enough is known to work out what the hire would start with: a colleague alone says what they were hired as. */
+  get canBeWorkedOut() {
+    return this.template !== '' || this.colleague !== null;
+  }
+
+  get colleague(): Api['LikeColleague'] | null {
+    return this.way === 'like' && this.like?.id ? { employment: this.like.id, parts: this.like.parts } : null;
+  }
 
   set(field: string, value: string, type?: Api['FieldResponse']['type']) {
     if (type) this.#types[field] = type;
@@ -47,7 +68,7 @@ class Draft {
       typed: this.typedValues as Api['NewHireRequest']['typed'],
       person: this.person?.id ?? null,
       reuse: this.reuse,
-      like: this.like?.id ? { employment: this.like.id, parts: this.like.parts } : null,
+      like: this.colleague,
       backDated: this.backDated,
       beside: this.beside,
       notThese: this.notThese,
@@ -89,6 +110,7 @@ class Draft {
   }
 
   clear() {
+    this.way = 'template';
     this.id = crypto.randomUUID();
     this.template = '';
     this.start = null;
