@@ -46,7 +46,7 @@ internal static class MyTasks
                     task.Owner, names.Owner(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null, head.IsBeforeKnown(planned), []));
             }
         }
-        var first = mine.OrderByDescending(t => t.CanStart).ThenBy(t => t.LatestFinish ?? LocalDate.MaxIsoValue).ThenBy(t => t.EarliestStart).ThenBy(t => t.Start).Take(Most).ToArray();
+        var first = mine.OrderByDescending(t => t.CanStart).ThenBy(t => t.Due ?? t.LatestFinish ?? LocalDate.MaxIsoValue).ThenBy(t => t.EarliestStart).ThenBy(t => t.Start).Take(Most).ToArray();
         var details = await DetailsAsync(first, db, cancellation);
         return TypedResults.Ok(new MyTasksResponse(today, [.. first.Select(t => details.GetValueOrDefault((t.HireId, t.Key)) is var (instructions, files) ? t with { Instructions = instructions, Attachments = files } : t)], mine.Count));
     }

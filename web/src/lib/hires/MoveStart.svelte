@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { dueOf } from '$lib/hires/due';
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import { fieldTitle } from '$lib/fields/labels.svelte';
   import { keys } from '$lib/keys/keys.svelte';
@@ -142,8 +143,9 @@
                         >{task.name} <span class="text-soft font-normal">{text.owner(task.owner, task.ownerName)}</span></td
                       >
                       {#each [task.before, task.after] as side, i (i)}
+                        {@const due = dueOf(side)}
                         <td class="pr-3 whitespace-nowrap">
-                          {side.latestFinish ? text.day(side.latestFinish) : side.due ? text.day(side.due) : '–'}
+                          {due ? text.day(due) : '–'}
                           <span class={side.state === 'late' ? 'text-rust' : side.state === 'atRisk' ? 'text-ochre' : 'text-soft'}
                             >{text.t.state[side.state]}</span
                           >

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { dueWords } from '$lib/hires/due';
   import { text } from '$lib/text/index.svelte';
   import { fieldLabel } from '$lib/fields/labels.svelte';
   import type { Row } from './arrivals';
@@ -36,9 +37,7 @@
         ? h.state === 'late'
           ? t.late(-h.slack)
           : t.short(-h.slack)
-        : h.due
-          ? t.due(text.day(h.due))
-          : t.finish(text.day(h.latestFinish))}
+        : dueWords(h)}
   </p>
 {:else}
   <p class="text-soft">{row.open === 0 ? t.settled : t.nothingHolds}</p>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { dueOf } from '$lib/hires/due';
   import TaskFiles from '$lib/hires/TaskFiles.svelte';
   import Markdown from '$lib/ui/Markdown.svelte';
   import { goto } from '$app/navigation';
@@ -61,6 +62,7 @@
 <svelte:head><title>{text.t.places.tasks} · Fid</title></svelte:head>
 
 {#snippet item(task: Task, i: number)}
+  {@const due = dueOf(task)}
   <div
     role="listitem"
     aria-setsize={groups[task.canStart ? 0 : 1]!.tasks.length}
@@ -93,7 +95,7 @@
       {/if}
     </div>
     <div class="when py-2">
-      <p class="font-semibold whitespace-nowrap">{task.latestFinish ? t.by(text.day(task.latestFinish)) : t.noBound}</p>
+      <p class="font-semibold whitespace-nowrap">{due ? t.by(text.day(due)) : t.noBound}</p>
       <p class="text-xs whitespace-nowrap {tone(task)}">
         {#if task.canStart}
           {text.t.state[task.beforeKnown ? 'beforeKnown' : task.state]}{task.slack !== null && task.slack >= 0

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { dueWords } from '$lib/hires/due';
   import type { Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { words } from '$lib/hires/words';
@@ -31,7 +32,7 @@
       </p>
     {:else}
       <p class="text-sea text-base font-semibold">{hire.start > hire.today ? t.feasible(text.day(hire.start)) : t.started}</p>
-      {#if chase}<p class="text-xs">{t.latestFirst(chase.name, text.t.arrivals.finish(text.day(chase.latestFinish)))}</p>{/if}
+      {#if chase}<p class="text-xs">{t.latestFirst(chase.name, dueWords(chase))}</p>{/if}
     {/if}
   </div>
   {#if session.coordinates}

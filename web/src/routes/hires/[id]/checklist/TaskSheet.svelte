@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { dueWords } from '$lib/hires/due';
   import type { Api } from '$lib/api/client';
   import type { Ticking } from '$lib/hires/ticking.svelte';
   import { session } from '$lib/api/session.svelte';
@@ -25,7 +26,7 @@
         : text.owner(task.owner, task.ownerName, mine),
       t.work(task.work),
       task.after.length > 0 ? t.after(text.list(task.after)) : '',
-      task.due ? text.t.arrivals.due(text.day(task.due)) : '',
+      task.done || task.skippedWhy ? '' : dueWords(task),
       task.dayOne ? t.dayOne : '',
       task.required ? '' : t.optional
     ].filter(Boolean)
