@@ -106,7 +106,10 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
         var style = new CellStyle(run.Dates is { } said ? Enum.Parse<DateOrder>(said) : DateOrder.DayMonthYear, run.Decimal[0]);
         var checker = await target.CheckerAsync(run, style, today, cancellation);
         if (checker.RowsRefer)
+        {
             foreach (var (_, cells) in rows()) checker.Announce(cells);
+            await checker.LoadAnnouncedAsync(cancellation);
+        }
         await WriteAsync(run, checker, rows, cancellation);
     }
 

@@ -41,11 +41,14 @@ public abstract class ImportTarget
 /// <summary>Says of each row of a sheet what it would do. Rows are given in order, each once.</summary>
 public interface IRowChecker
 {
-    /// <summary>Whether rows can refer to each other, so that all are to be announced before the first is checked.</summary>
+    /// <summary>Whether all rows are to be announced before the first is checked: they refer to each other, or to what is read for all of them at once.</summary>
     bool RowsRefer { get; }
 
-    /// <summary>Makes a row known, for rows of the same sheet that refer to it.</summary>
+    /// <summary>Makes a row known, for rows of the same sheet that refer to it and for what it refers to itself.</summary>
     void Announce(string[] cells);
+
+    /// <summary>Reads what the announced rows refer to, and no more.</summary>
+    Task LoadAnnouncedAsync(CancellationToken cancellation);
 
     /// <summary>What a row would do.</summary>
     ImportRow Check(int number, string[] cells);

@@ -26,7 +26,10 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly Dictionary<string, Employment> _byNumber;
     private readonly Dictionary<string, string> _numberOf;
     private readonly EntryIndex _index;
-    private readonly IReadOnlyDictionary<Guid, ActiveRecord> _held;
+    private readonly FidDb _db;
+    private readonly LocalDate? _holdsFrom;
+    private readonly HashSet<Guid> _mentioned = [];
+    private IReadOnlyDictionary<Guid, ActiveRecord> _held = new Dictionary<Guid, ActiveRecord>();
     private readonly Dictionary<(string Field, string Value), Guid> _unique = [];
     private readonly bool _isGerman;
     private readonly PersonMatcher _known;
@@ -37,10 +40,11 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly Dictionary<string, int> _seen = new(StringComparer.Ordinal);
 
     private PeopleRowChecker(
-        PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, List<Employment> employments, EntryIndex index, IReadOnlyDictionary<Guid, ActiveRecord> held, TemplateBook templates, PersonMatcher known, CalendarBook? calendars, bool isGerman)
+        FidDb db, PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, List<Employment> employments, EntryIndex index, TemplateBook templates, PersonMatcher known, CalendarBook? calendars, bool isGerman)
     {
         (_templates, _known, _isGerman) = (templates, known, isGerman);
-        (_target, _style, _emptyClears, _today, _index, _held, _calendars) = (target, style, run.EmptyClears, today, index, held, calendars);
+        (_target, _style, _emptyClears, _today, _index, _calendars) = (target, style, run.EmptyClears, today, index, calendars);
+        (_db, _holdsFrom) = (db, run.HoldsFrom);
         (_number, _template) = (Array.IndexOf(run.Columns, EntryReader.Code), Array.IndexOf(run.Columns, PeopleTarget.Template));
         _columns = [.. target.Fields.Select(f => (f, Array.IndexOf(run.Columns, f.Key))).Where(c => c.Item2 >= 0)];
         _byNumber = employments.ToDictionary(e => e.Number, StringComparer.OrdinalIgnoreCase);
@@ -51,11 +55,9 @@ internal sealed class PeopleRowChecker : IRowChecker
     public static async Task<PeopleRowChecker> LoadAsync(FidDb db, PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation)
     {
         var checker = new PeopleRowChecker(
-            target, run, style, today,
+            db, target, run, style, today,
             await db.Employments.AsNoTracking().ToListAsync(cancellation),
             await EntryIndex.LoadAsync(db, target.Definition, cancellation),
-            // A sheet of nothing but new hires changes nobody.
-            run.Columns.Contains(EntryReader.Code) ? (await ActiveRecords.LoadAsync(db, today, cancellation, run.HoldsFrom, former: true)).Records : new Dictionary<Guid, ActiveRecord>(),
             await TemplateBook.LoadAsync(db, cancellation), await target.KnownAsync(cancellation),
             target.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null,
             await db.Users.AnyAsync(u => u.Id == run.ById && u.Language == "de", cancellation));
@@ -65,11 +67,16 @@ internal sealed class PeopleRowChecker : IRowChecker
         return checker;
     }
 
-    public bool RowsRefer => false;
+    // A sheet of nothing but new hires changes nobody.
+    public bool RowsRefer => _number >= 0;
 
     public void Announce(string[] cells)
     {
+        if (_byNumber.TryGetValue(RowChecker.Cell(cells, _number), out var employment)) _mentioned.Add(employment.Id);
     }
+
+    public async Task LoadAnnouncedAsync(CancellationToken cancellation) =>
+        _held = (await ActiveRecords.LoadAsync(_db, _today, cancellation, _holdsFrom, former: true, only: [.. _mentioned])).Records;
 
     public IReadOnlyDictionary<int, EntryProblem[]> CheckTogether() => new Dictionary<int, EntryProblem[]>();
 

@@ -48,6 +48,9 @@ public sealed class RowChecker : IRowChecker
     }
 
     /// <inheritdoc/>
+    public Task LoadAnnouncedAsync(CancellationToken cancellation) => Task.CompletedTask;
+
+    /// <inheritdoc/>
     public ImportRow Check(int number, string[] cells)
     {
         var code = Cell(cells, _code);
