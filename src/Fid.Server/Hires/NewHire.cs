@@ -217,7 +217,8 @@ internal static class NewHire
     private static Func<string?, string?> CauseIn(NewHireRequest request, RoleTemplate template, OpeningGround ground, IReadOnlyList<Problem> problems)
     {
         var typed = "/typed/";
-        var wrong = problems.Where(p => p.Path.StartsWith(typed, StringComparison.Ordinal)).Select(p => p.Path[typed.Length..]).ToHashSet(StringComparer.Ordinal);
+        // Of a field that the reader may not see nothing follows, as little as of one that is not there.
+        var wrong = problems.Where(p => p.Path.StartsWith(typed, StringComparison.Ordinal)).Select(p => p.Path[typed.Length..]).Where(ground.Reader.Sees).ToHashSet(StringComparer.Ordinal);
         if (request.Start is null || problems.Any(p => p.Path == "/start")) wrong.Add("start_date");
         return field => ground.Templates.CauseOf(field, template, ground.Reader.Fields.Set, wrong) switch
         {
