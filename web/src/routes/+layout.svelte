@@ -6,7 +6,6 @@
   import { listen } from '$lib/api/live';
   import { session } from '$lib/api/session.svelte';
   import { keys } from '$lib/keys/keys.svelte';
-  import KeyList from '$lib/keys/KeyList.svelte';
   import { text } from '$lib/text/index.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
@@ -52,6 +51,13 @@
   }
   void begin();
 
+  // Fetched when asked for, so that the first load is without.
+  let KeyList = $state<Component<{ open: boolean }>>();
+  async function listKeys() {
+    KeyList ??= (await import('$lib/keys/KeyList.svelte')).default;
+    showKeys = true;
+  }
+
   async function goAnywhere() {
     GoTo ??= (await import('$lib/goto/GoTo.svelte')).default;
     going = true;
@@ -78,9 +84,9 @@
       session.user
         ? [
             { key: 'Ctrl+k', label: text.t.keys.goTo, run: goAnywhere, whileTyping: true },
-            { key: '?', label: text.t.keys.list, run: () => (showKeys = true) },
+            { key: '?', label: text.t.keys.list, run: listKeys },
             // Where "?" is typed with Shift, the key event says so by itself; this is for layouts that do not.
-            { key: 'F1', run: () => (showKeys = true), whileTyping: true }
+            { key: 'F1', run: listKeys, whileTyping: true }
           ]
         : []
     )
@@ -95,13 +101,13 @@
   {:else if session.known && begun}
     {#if session.user}
       <a href="#content" class="focus:bg-sheet sr-only focus:not-sr-only focus:absolute focus:z-50 focus:p-2">{text.t.top.skip}</a>
-      <TopBar {goAnywhere} showKeys={() => (showKeys = true)} />
+      <TopBar {goAnywhere} showKeys={listKeys} />
     {/if}
     {#if session.user || open.includes(page.url.pathname)}
       <main id="content" tabindex="-1" class="outline-none">{@render children()}</main>
     {/if}
     {#if GoTo}<GoTo bind:open={going} />{/if}
-    {#if showKeys}<KeyList bind:open={showKeys} />{/if}
+    {#if showKeys && KeyList}<KeyList bind:open={showKeys} />{/if}
   {/if}
   <Toaster
     position="bottom-left"

@@ -7202,7 +7202,7 @@ export interface components {
              * @description Chosen by the browser, so that the same request sent twice opens one hire.
              */
             id: string;
-            /** @description The code of the role template. */
+            /** @description The code of the role template; empty, with a colleague to be like, for the one that they were hired from. */
             template: string;
             start: null | components["schemas"]["LocalDate"];
             /** @description What the coordinator typed, by field key. */
