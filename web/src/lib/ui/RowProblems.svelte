@@ -14,7 +14,7 @@
   let { problems, go, acts }: Props = $props();
 </script>
 
-<ul class="border-rust space-y-0.5 border-l-2 py-0.5 pl-2 text-xs">
+<ul class="border-rust max-w-[calc(100vw-6rem)] space-y-0.5 border-l-2 py-0.5 pl-2 text-xs">
   {#each problems as problem (problem.id)}
     <li id={problem.id} class="flex max-w-3xl flex-wrap items-baseline gap-x-2 {problem.follows ? 'text-soft pl-4' : ''}">
       <button type="button" class="font-semibold hover:underline" onclick={() => go(problem)}>{problem.label}</button>
