@@ -150,6 +150,14 @@ public sealed class Browser : IDisposable
         else Script("const [e, t] = arguments; e.value = t; e.dispatchEvent(new Event('input', { bubbles: true }))", field, text);
     }
 
+    /// <summary>Pastes text into a field with an id, or into the page as a whole.</summary>
+    public void Paste(string text, string? id = null) => Script("""
+        const [text, id] = arguments;
+        const data = new DataTransfer();
+        data.setData('text/plain', text);
+        (id === null ? window : document.getElementById(id)).dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+        """, text, id!);
+
     /// <summary>Whether a box with an id is ticked.</summary>
     public bool IsTicked(string id) => Id(id).GetDomProperty("checked") == "True";
 

@@ -147,11 +147,7 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
             orla.SeeText(sign);
             LookAtAll(orla, path);
         }
-        orla.Script("""
-            const data = new DataTransfer();
-            data.setData('text/plain', 'Code\tName\tGrade\nX-1\tOne\tC-2\nDK-2\tMate\tC2\n');
-            window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-            """);
+        orla.Paste("Code\tName\tGrade\nX-1\tOne\tC-2\nDK-2\tMate\tC2\n");
         orla.SeeText("for all “C-2”");
         LookAtAll(orla, "a dry run");
     }

@@ -50,11 +50,7 @@ public class ImportTests(PageFixture firm) : IClassFixture<PageFixture>
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
         orla.Open("/exchange/new?list=departments");
         orla.SeeText("Drop a file here, paste cells, or choose one");
-        orla.Script("""
-            const data = new DataTransfer();
-            data.setData('text/plain', 'Code\tName\tPart of\tCost centre\nlooms\tLooms\tweavers\t\nweavers\tWeavers\toffice\tno-such\nsheds\tSheds\tlooms\tno-such\n');
-            window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-            """);
+        orla.Paste("Code\tName\tPart of\tCost centre\nlooms\tLooms\tweavers\t\nweavers\tWeavers\toffice\tno-such\nsheds\tSheds\tlooms\tno-such\n");
         orla.Button("not right 3").Click();
         orla.SeeText("follows from row 2");
         orla.IsAccessible("a sheet with mistakes");
@@ -80,11 +76,7 @@ public class ImportTests(PageFixture firm) : IClassFixture<PageFixture>
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
         orla.Open("/exchange/new?list=people");
         orla.SeeText("Get everybody’s record as a sheet");
-        orla.Script("""
-            const data = new DataTransfer();
-            data.setData('text/plain', 'Employee number\tRole template\tStart\tGiven name\tFamily name\tE-mail\tSite\tTown\n1003\t\t\t\t\t\t\tNew Quay\n\tDeckhand\t2027-05-03\tAma\tOsei\tama.osei@example.org\tSkerry Pier\t\n\tDeckhand\t\tBo\tLund\tbo.lund@example.org\tSkerry Peer\t\n');
-            window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-            """);
+        orla.Paste("Employee number\tRole template\tStart\tGiven name\tFamily name\tE-mail\tSite\tTown\n1003\t\t\t\t\t\t\tNew Quay\n\tDeckhand\t2027-05-03\tAma\tOsei\tama.osei@example.org\tSkerry Pier\t\n\tDeckhand\t\tBo\tLund\tbo.lund@example.org\tSkerry Peer\t\n");
         orla.Heading("pasted cells → People");
         orla.SeeText("1 new, 1 changed");
         orla.SeeText("Say when the person starts.");
@@ -102,11 +94,7 @@ public class ImportTests(PageFixture firm) : IClassFixture<PageFixture>
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
         orla.Open("/exchange/new?list=teams");
         orla.SeeText("Drop a file here, paste cells, or choose one");
-        orla.Script("""
-            const data = new DataTransfer();
-            data.setData('text/plain', 'Code\tName\nRIG\tRiggers\n');
-            window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-            """);
+        orla.Paste("Code\tName\nRIG\tRiggers\n");
         orla.Heading("pasted cells → Teams");
         orla.SeeText("1 new, 0 changed");
 

@@ -84,7 +84,7 @@ public sealed class FieldSet
     public IEnumerable<string> Reads(string key)
     {
         if (Place(key) is not (>= 0 and var at)) return [];
-        var own = new[] { Compiled[at].Default, Compiled[at].RequiredWhen, Compiled[at].ShowWhen }.OfType<RecordFormula>().SelectMany(f => f.Names);
+        IEnumerable<string> own = ReadBy(Compiled[at].Default, Compiled[at].RequiredWhen, Compiled[at].ShowWhen);
         var rules = Compiled.SelectMany(c => c.OnChange.Where(r => r.Set == key).SelectMany(r => (r.Formula?.Names ?? []).Prepend(c.Field.Key)));
         return [.. (Fields[at].Parent is { } parent ? own.Prepend(parent) : own).Concat(rules).Distinct(StringComparer.Ordinal)];
     }

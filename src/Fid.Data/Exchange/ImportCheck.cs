@@ -105,7 +105,7 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
         }
         var style = new CellStyle(run.Dates is { } said ? Enum.Parse<DateOrder>(said) : DateOrder.DayMonthYear, run.Decimal[0]);
         var checker = await target.CheckerAsync(run, style, today, cancellation);
-        if (checker.RowsRefer)
+        if (checker.AnnouncesFirst)
         {
             foreach (var (_, cells) in rows()) checker.Announce(cells);
             await checker.LoadAnnouncedAsync(cancellation);
@@ -135,7 +135,7 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
             }
             await writer.CompleteAsync(cancellation);
         }
-        if (checker.RowsRefer) await RefuseTogetherAsync(run, seal, generation, checker.CheckTogether(), counts, connection, cancellation);
+        if (checker.AnnouncesFirst) await RefuseTogetherAsync(run, seal, generation, checker.CheckTogether(), counts, connection, cancellation);
         await ExecuteAsync(connection, "delete from import_rows where run_id = $1 and generation < $2", cancellation, run.Id, generation);
         run.Generation = generation;
         (run.Rows, run.Done) = (total, total);

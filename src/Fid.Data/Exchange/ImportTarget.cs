@@ -42,7 +42,7 @@ public abstract class ImportTarget
 public interface IRowChecker
 {
     /// <summary>Whether all rows are to be announced before the first is checked: they refer to each other, or to what is read for all of them at once.</summary>
-    bool RowsRefer { get; }
+    bool AnnouncesFirst { get; }
 
     /// <summary>Makes a row known, for rows of the same sheet that refer to it and for what it refers to itself.</summary>
     void Announce(string[] cells);

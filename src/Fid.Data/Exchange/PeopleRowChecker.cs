@@ -68,7 +68,7 @@ internal sealed class PeopleRowChecker : IRowChecker
     }
 
     // A sheet of nothing but new hires changes nobody.
-    public bool RowsRefer => _number >= 0;
+    public bool AnnouncesFirst => _number >= 0;
 
     public void Announce(string[] cells)
     {
@@ -133,11 +133,12 @@ internal sealed class PeopleRowChecker : IRowChecker
         }
         var start = values.Remove(PeopleTarget.StartDate, out var first) ? LocalDatePattern.Iso.Parse(first.GetString()!).Value : (LocalDate?)null;
         if (start is null && problems.All(p => p.Column != PeopleTarget.StartDate)) problems.Add(new EntryProblem(PeopleTarget.StartDate, "missing", "Say when the person starts."));
-        if (Opening(said) is { } template) problems.AddRange(Unworkable(template, values, start, problems));
+        var template = Opening(said);
+        if (template is not null) problems.AddRange(Unworkable(template, values, start, problems));
         else problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"There is no role template “{said}” to open a hire from."));
         if (Whose(number, who, values, start, out var person) is { } undecided) problems.Add(undecided);
         if (problems.Count > 0) return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
-        (values[PeopleTarget.Template], values[PeopleTarget.StartDate]) = (JsonSerializer.SerializeToElement(Opening(said)!.Code), first);
+        (values[PeopleTarget.Template], values[PeopleTarget.StartDate]) = (JsonSerializer.SerializeToElement(template!.Code), first);
         if (person is { } known) values[PeopleTarget.StintOf] = JsonSerializer.SerializeToElement(known);
         return new ImportRow(number, cells, RowOutcome.New, hire, new RowContent("", "", null, JsonSerializer.Serialize(values)), null, []);
     }

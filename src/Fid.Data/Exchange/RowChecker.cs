@@ -33,7 +33,7 @@ public sealed class RowChecker : IRowChecker
     public static bool RefersToItself(ListDefinition list) => list.Columns.Any(c => c.List == list.Key);
 
     /// <inheritdoc/>
-    public bool RowsRefer => RefersToItself(_list);
+    public bool AnnouncesFirst => RefersToItself(_list);
 
     public static async Task<RowChecker> LoadAsync(FidDb db, ListDefinition list, ImportRun run, CellStyle style, CancellationToken cancellation)
     {
@@ -73,7 +73,7 @@ public sealed class RowChecker : IRowChecker
         var content = new RowContent(read.Content.Code, read.Content.Name, read.Content.NameDe, EntryJson.Write(_list, read.Content.Values));
         if (old is not null && content.Name == old.Name && content.NameDe == old.NameDe && content.Values == EntryJson.Write(_list, old.Values))
             return new ImportRow(number, cells, RowOutcome.Same, there!.Id, null, null, []);
-        if (RowsRefer) _taken[content.Code] = (number, read.Content);
+        if (AnnouncesFirst) _taken[content.Code] = (number, read.Content);
         return there is null
             ? new ImportRow(number, cells, RowOutcome.New, Guid.CreateVersion7(), content, null, [])
             : new ImportRow(number, cells, RowOutcome.Changed, there.Id, content, ListWriter.Describe(there), []);

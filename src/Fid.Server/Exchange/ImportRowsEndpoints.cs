@@ -65,8 +65,7 @@ internal static class ImportRowsEndpoints
         var outcome = (RowOutcome)row.Outcome;
         return new ImportRowResponse(
             row.No, cells, outcome,
-            // What follows from something else stands after what is wrong by itself.
-            [.. problems.OrderBy(p => p.From is not null).Select(p =>
+            [.. problems.Select(p =>
             {
                 var at = Array.IndexOf(run.Columns, p.Column);
                 return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 ? null : suggestions?.For(p, at < cells.Length ? cells[at] : ""), p.From);

@@ -39,12 +39,13 @@
     void only;
     return [] as number[];
   });
+  const kept = $derived(only ? also : []);
   const pages = createInfiniteQuery(() => ({
-    queryKey: ['imports', run.id, 'rows', only, run.generation, only ? also : []],
+    queryKey: ['imports', run.id, 'rows', only, run.generation, kept],
     queryFn: ({ pageParam }) =>
       data(
         api.GET('/api/imports/{id}/rows', {
-          params: { path: { id: run.id }, query: { only: only || undefined, after: pageParam, also: only ? also : [] } }
+          params: { path: { id: run.id }, query: { only: only || undefined, after: pageParam, also: kept } }
         })
       ),
     initialPageParam: undefined as number | undefined,

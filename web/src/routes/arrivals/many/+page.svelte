@@ -114,7 +114,8 @@
     document.getElementById(`cell-${row}-${column}`)?.focus();
   }
   // What was pressed goes with what it was about; the reader goes on in the row.
-  async function stay(row: number) {
+  async function decided(row: number) {
+    changed();
     await tick();
     step(Math.min(row, grid.rows.length - 1), 0);
   }
@@ -177,7 +178,6 @@
     // Written as the firm has it: a slip in what was typed is no change of name.
     row.cells.given_name = person.givenName;
     row.cells.family_name = person.familyName;
-    changed();
   }
   // Within the application the grid stays as it is; only a tab that closes asks.
   beforeNavigate((navigation) => {
@@ -281,8 +281,7 @@
                 aria-label={w.many.remove(r + 1)}
                 onclick={() => {
                   grid.remove(row.id);
-                  changed();
-                  void stay(r);
+                  void decided(r);
                 }}>✕</button
               >
             </td>
@@ -318,8 +317,7 @@
                   onclick={() => {
                     grid.isNot(row, row.person!.id);
                     row.person = undefined;
-                    changed();
-                    void stay(r);
+                    void decided(r);
                   }}>{k.else}</button
                 >
               </td>
@@ -336,7 +334,7 @@
                   class="link px-2"
                   onclick={() => {
                     sameAs(row, maybe);
-                    void stay(r);
+                    void decided(r);
                   }}>{k.choose}</button
                 >
                 <button
@@ -344,8 +342,7 @@
                   class="link px-2"
                   onclick={() => {
                     grid.isNot(row, maybe.personId);
-                    changed();
-                    void stay(r);
+                    void decided(r);
                   }}>{k.else}</button
                 >
               </td>
@@ -361,8 +358,7 @@
                   class="link px-2"
                   onclick={() => {
                     grid.remove(row.id);
-                    changed();
-                    void stay(r);
+                    void decided(r);
                   }}>{w.many.remove(r + 1)}</button
                 >
                 <button
@@ -370,8 +366,7 @@
                   class="link px-2"
                   onclick={() => {
                     grid.isNot(row, twin.id);
-                    changed();
-                    void stay(r);
+                    void decided(r);
                   }}>{w.many.two}</button
                 >
               </td>

@@ -9,8 +9,9 @@
   const chosen = $derived(draft.like?.parts ?? []);
   const toggle = (part: string) =>
     (draft.like = {
-      id: draft.like?.id ?? '',
-      name: draft.like?.name ?? '',
+      id: '',
+      name: '',
+      ...draft.like,
       parts: chosen.includes(part) ? chosen.filter((p) => p !== part) : [...chosen, part]
     });
 </script>
