@@ -120,29 +120,6 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
-    public async Task What_the_firm_calls_its_tasks_and_stages_is_read_in_the_readers_language()
-    {
-        using var orla = await firm.As("orla");
-        using var greta = await firm.As("orla");
-        greta.Language = "de";
-        // In turn, since one server keeps the tasks of hires for all its readers.
-        foreach (var (reader, stage, task, team) in new[] { (orla, "Prepare", "Order radio", "Stores"), (greta, "Vorbereiten", "Funkgerät bestellen", "Lager"), (orla, "Prepare", "Order radio", "Stores") })
-        {
-            var hire = await FirmFixture.HireAsync(reader, "Brandt");
-            (hire["holdUp"]!.Text("name"), hire["holdUp"]!.Text("ownerName")).ShouldBe((task, team));
-            (await reader.GetAsync("/api/arrivals"))["stages"]!.AsArray()[0]!.Text("name").ShouldBe(stage);
-            var checklist = await reader.GetAsync($"/api/hires/{hire["id"]}");
-            checklist["stages"]!.AsArray()[0]!.Text("name").ShouldBe(stage);
-            var program = checklist["tasks"]!.AsArray().Single(t => t!.Text("key") == "radio-program")!;
-            ((string)program["after"]![0]!).ShouldBe(task);
-            (await reader.GetAsync("/api/fields"))["stages"]!.AsArray()[0]!.Text("name").ShouldBe(stage);
-        }
-        using var nils = await firm.As("nils");
-        nils.Language = "de";
-        (await nils.GetAsync("/api/tasks"))["tasks"]!.AsArray().Select(t => t!.Text("name")).ShouldContain("Funkgerät bestellen");
-    }
-
-    [Fact]
     public async Task A_task_is_done_today_or_before_and_skipped_for_a_reason()
     {
         using var orla = await firm.As("orla");

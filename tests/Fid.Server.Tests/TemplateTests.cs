@@ -65,7 +65,7 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         }
         (await ExampleAsync(orla, "galley-cook", spec, []))["findings"]!.AsArray().ShouldContain(
             f => f!.Text("part") == part && (string?)f!["key"] == key && f!.Text("code") == code && f!["blocks"]!.GetValue<bool>());
-        var draft = await DraftAsync(orla, "galley-cook", spec, null);
+        var draft = await orla.DraftAsync("galley-cook", spec, null);
         using (var refused = await orla.SendAsync("POST", "/api/templates/galley-cook/draft/publish", new { why = (string?)null }, draft.Text("version")))
             (await refused.ErrorsAsync()).ShouldContain(e => e.Code == code);
         (await orla.SendAsync("DELETE", "/api/templates/galley-cook/draft")).EnsureSuccessStatusCode();
@@ -87,14 +87,14 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
             ["values"] = new JsonObject { ["department"] = "rigging" },
             ["lists"] = new JsonObject(),
         };
-        var first = await DraftAsync(orla, "rigger", spec, null);
+        var first = await orla.DraftAsync("rigger", spec, null);
         using (var second = await piet.SendAsync("PUT", "/api/templates/rigger/draft", new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString()))
         {
             second.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
             (await second.JsonAsync())["current"]!.Text("byName").ShouldBe("Orla Dunmore");
         }
         using (var early = await orla.SendAsync("POST", "/api/hires/preview", Hire("rigger").ToJsonString())) (await early.ErrorsAsync()).ShouldBe([("/template", "unknown-template")]);
-        (await PublishAsync(orla, "rigger", first.Text("version"))).ShouldBe(1);
+        (await orla.PublishAsync("rigger", first.Text("version"))).ShouldBe(1);
         using var preview = await orla.SendAsync("POST", "/api/hires/preview", Hire("rigger").ToJsonString());
         (await preview.JsonAsync())["values"]!.AsArray().Single(v => v!.Text("field") == "department")!["source"]!.Text("name").ShouldBe("Rigger");
 
@@ -119,7 +119,7 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         tasks.Remove(tasks.Single(t => t!.Text("key") == "radio-certificate"));
         tasks.Add(Entry("knots", ("name", "Show the knots"), ("stage", "arrive"), ("owner", "buddy")));
         var before = await firm.Database.AskAsync(Snapshot);
-        await PublishAsync(orla, "deckhand", (await DraftAsync(orla, "deckhand", spec, null)).Text("version"));
+        await orla.PublishAsync("deckhand", (await orla.DraftAsync("deckhand", spec, null)).Text("version"));
 
         var found = (await orla.GetAsync("/api/templates/deckhand/updates")).AsArray();
         found.Count.ShouldBe(8);
@@ -170,7 +170,7 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
             var entry = Entry("fire-walk", ("name", task.name), ("stage", task.stage), ("owner", code == "it-technician" ? "manager" : task.owner), ("work", 1));
             entry["shared"] = "fire-walk";
             spec["lists"]!["tasks"]!.AsArray().Add(entry);
-            await PublishAsync(orla, code, (await DraftAsync(orla, code, spec, null)).Text("version"));
+            await orla.PublishAsync(code, (await orla.DraftAsync(code, spec, null)).Text("version"));
         }
         using (var wrong = await orla.SendAsync("PUT", "/api/shared-tasks/fire-walk", new { properties = new { name = "", owner = "team:nobody" }, why = (string?)null }, version))
             (await wrong.ErrorsAsync()).ShouldBe([("/properties/name", "missing"), ("/properties/owner", "unknown-owner")]);
@@ -202,7 +202,7 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var draft = (await orla.GetAsync("/api/templates/ticket-clerk-2"))["draft"]!;
         (draft["spec"]!["values"]!.Text("shift_pattern"), draft["spec"]!["values"]!.Text("cost_centre"), draft["spec"]!.Text("name")).ShouldBe(("dawn", "420", "Ticket clerk (2)"));
         (await orla.GetAsync("/api/lists/shiftPatterns/entries/dawn")).Text("code").ShouldBe("dawn");
-        await PublishAsync(orla, "ticket-clerk-2", draft.Text("version"));
+        await orla.PublishAsync("ticket-clerk-2", draft.Text("version"));
 
         using var rubbish = await orla.SendAsync("POST", "/api/templates/import/check", """{"fid":"something","templates":[],"sharedTasks":{},"entries":[]}""");
         (await rubbish.ErrorsAsync()).ShouldBe([("/fid", "bad-file")]);
@@ -221,19 +221,5 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
             "POST", $"/api/templates/{code}/example", new JsonObject { ["spec"] = spec.DeepClone(), ["use"] = null, ["facts"] = facts, ["start"] = "2027-05-14" }.ToJsonString());
         response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
         return await response.JsonAsync();
-    }
-
-    private static async Task<JsonNode> DraftAsync(Caller caller, string code, JsonNode spec, string? version)
-    {
-        using var response = await caller.SendAsync("PUT", $"/api/templates/{code}/draft", new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString(), version);
-        response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
-        return await response.JsonAsync();
-    }
-
-    private static async Task<int> PublishAsync(Caller caller, string code, string version)
-    {
-        using var response = await caller.SendAsync("POST", $"/api/templates/{code}/draft/publish", new { why = "Better" }, version);
-        response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
-        return (await response.JsonAsync())["version"]!.GetValue<int>();
     }
 }

@@ -190,12 +190,7 @@ internal sealed class PeopleRowChecker : IRowChecker
 
     private static bool IsNew(string who) => TextRules.Fold(who) is "new" or "neu";
 
-    // By code or name, in any capitals.
-    private RoleTemplate? Opening(string said)
-    {
-        var wanted = TextRules.Fold(said);
-        return _templates.Opening.FirstOrDefault(t => TextRules.Fold(t.Code) == wanted || TextRules.Fold(t.Name) == wanted);
-    }
+    private RoleTemplate? Opening(string said) => _templates.Opening.FirstOrDefault(t => t.IsMeantBy(said));
 
     // Two rows of one sheet that give the same value to two people are as wrong as one that takes another's.
     private bool IsTaken(FieldDefinition field, JsonElement value, Guid owner)

@@ -74,11 +74,17 @@ public sealed class HireTask
     /// <summary>How it is done, in Markdown.</summary>
     public string? Instructions { get; set; }
 
+    /// <summary>The same in German; null where there is none.</summary>
+    public string? InstructionsDe { get; set; }
+
     /// <summary>Who can help, named like an owner.</summary>
     public string? Contact { get; set; }
 
     /// <summary>Why it is them who can help.</summary>
     public string? ContactWhy { get; set; }
+
+    /// <summary>The same in German; null where there is none.</summary>
+    public string? ContactWhyDe { get; set; }
 
     /// <summary>The ids of files that go with it.</summary>
     public Guid[] Attachments { get; set; } = [];
@@ -115,8 +121,10 @@ public sealed class HireTask
         Required = Required,
         DayOne = DayOne,
         Instructions = Instructions,
+        InstructionsDe = InstructionsDe,
         Contact = Contact,
         ContactWhy = ContactWhy,
+        ContactWhyDe = ContactWhyDe,
         Attachments = Attachments,
         Done = afresh ? null : Done,
         DoneBy = afresh ? null : DoneBy,
@@ -129,7 +137,8 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
     public void Configure(EntityTypeBuilder<HireTask> task)
     {
         task.Property(t => t.NameDe).HasMaxLength(200);
-        task.Property(t => t.ContactWhy).HasMaxLength(500);
+        task.Property(t => t.ContactWhy).HasMaxLength(HireTask.LongestReason);
+        task.Property(t => t.ContactWhyDe).HasMaxLength(HireTask.LongestReason);
         task.Property(t => t.SkippedWhy).HasMaxLength(HireTask.LongestReason);
         task.HasIndex(t => new { t.HireId, t.Key }).IsUnique();
         task.HasIndex(t => t.Contact).HasOperators("text_pattern_ops").HasFilter("contact is not null");

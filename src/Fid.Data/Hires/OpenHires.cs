@@ -79,7 +79,7 @@ public sealed record TaskRow(
     string[] After, int[] Lags, bool Required, bool DayOne, LocalDate? Done, bool Skipped)
 {
     /// <summary>The name in the language of whoever reads: rows are kept for all of them.</summary>
-    public string Called => ReaderLanguage.Name(Name, NameDe);
+    public string Called => ReaderLanguage.Choose(Name, NameDe);
 
     /// <param name="ownCalendar">The code of the newcomer's own holiday calendar; null where the record has none yet.</param>
     public PlanTask ToPlan(string? ownCalendar) => new(

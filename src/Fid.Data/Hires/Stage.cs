@@ -15,7 +15,7 @@ public sealed class Stage
     public string? NameDe { get; set; }
 
     /// <summary>Its name in the language of whoever reads.</summary>
-    public string Called => ReaderLanguage.Name(Name, NameDe);
+    public string Called => ReaderLanguage.Choose(Name, NameDe);
 
     public required int Position { get; set; }
 

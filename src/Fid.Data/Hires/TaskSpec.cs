@@ -21,7 +21,9 @@ public sealed record TaskSpec(
     string? Contact = null,
     string? ContactWhy = null,
     Guid[]? Attachments = null,
-    string? NameDe = null)
+    string? NameDe = null,
+    string? InstructionsDe = null,
+    string? ContactWhyDe = null)
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
     {
@@ -63,8 +65,10 @@ public sealed record TaskSpec(
             Required = Required,
             DayOne = DayOne,
             Instructions = Instructions,
+            InstructionsDe = InstructionsDe,
             Contact = Contact,
             ContactWhy = ContactWhy,
+            ContactWhyDe = ContactWhyDe,
             Attachments = Attachments ?? [],
         };
     }

@@ -882,6 +882,11 @@ namespace Fid.Data.Migrations
                         .HasColumnType("character varying(500)")
                         .HasColumnName("contact_why");
 
+                    b.Property<string>("ContactWhyDe")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("contact_why_de");
+
                     b.Property<bool>("DayOne")
                         .HasColumnType("boolean")
                         .HasColumnName("day_one");
@@ -913,6 +918,10 @@ namespace Fid.Data.Migrations
                     b.Property<string>("Instructions")
                         .HasColumnType("text")
                         .HasColumnName("instructions");
+
+                    b.Property<string>("InstructionsDe")
+                        .HasColumnType("text")
+                        .HasColumnName("instructions_de");
 
                     b.Property<string>("Key")
                         .IsRequired()

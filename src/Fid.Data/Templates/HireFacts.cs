@@ -11,7 +11,10 @@ internal static class HireFacts
 {
     /// <summary>The properties of a task that a template says.</summary>
     public static IReadOnlyList<string> TaskProperties { get; } =
-        ["name", "nameDe", "stage", "owner", "calendar", "work", "opens", "due", "after", "required", "dayOne", "instructions", "contact", "contactWhy", "attachments"];
+    [
+        "name", "nameDe", "stage", "owner", "calendar", "work", "opens", "due", "after", "required", "dayOne",
+        "instructions", "instructionsDe", "contact", "contactWhy", "contactWhyDe", "attachments",
+    ];
 
     /// <summary>What facts of the record begin with.</summary>
     public const string Values = "values/";
@@ -70,7 +73,8 @@ internal static class HireFacts
         ("name", task.Name), ("nameDe", task.NameDe), ("stage", task.StageKey), ("owner", task.Owner), ("calendar", task.CalendarCode), ("work", task.Work),
         ("opens", Offset(task.OpensAnchor, task.OpensAmount, task.OpensUnit)), ("due", Offset(task.DueAnchor, task.DueAmount, task.DueUnit)),
         ("after", task.After.Select((key, i) => new { key, lag = task.Lags[i] })), ("required", task.Required), ("dayOne", task.DayOne),
-        ("instructions", task.Instructions), ("contact", task.Contact), ("contactWhy", task.ContactWhy), ("attachments", task.Attachments),
+        ("instructions", task.Instructions), ("instructionsDe", task.InstructionsDe), ("contact", task.Contact), ("contactWhy", task.ContactWhy),
+        ("contactWhyDe", task.ContactWhyDe), ("attachments", task.Attachments),
     ];
 
     private static object? Offset(string? anchor, int amount, OffsetUnit unit) => anchor is null ? null : new { anchor, offset = amount, unit = unit.ToString() };
@@ -92,8 +96,10 @@ internal static class HireFacts
             case "required": task.Required = from.Required; break;
             case "dayOne": task.DayOne = from.DayOne; break;
             case "instructions": task.Instructions = from.Instructions; break;
+            case "instructionsDe": task.InstructionsDe = from.InstructionsDe; break;
             case "contact": task.Contact = from.Contact; break;
             case "contactWhy": task.ContactWhy = from.ContactWhy; break;
+            case "contactWhyDe": task.ContactWhyDe = from.ContactWhyDe; break;
             case "attachments": task.Attachments = from.Attachments; break;
             default: throw new ArgumentOutOfRangeException(nameof(property), property, "Tasks have no such property.");
         }

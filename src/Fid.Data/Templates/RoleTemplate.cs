@@ -1,3 +1,4 @@
+using Fid.Core.Fields;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
@@ -25,12 +26,21 @@ public sealed class RoleTemplate
 
     public required TemplateSpec Spec { get; set; }
 
-    public string Name => Spec.Name;
+    /// <summary>What it is called in the reader's language.</summary>
+    public string Name => ReaderLanguage.Choose(Spec.Name, Spec.NameDe);
+
+    /// <summary>Whether it is called so in either language; capitals, accents and spaces count for nothing.</summary>
+    public bool HasName(string name) => Is(Spec.Name, name) || Is(Spec.NameDe, name);
+
+    /// <summary>Whether this names it: by its code, or by its name in either language.</summary>
+    public bool IsMeantBy(string said) => Is(Code, said) || HasName(said);
 
     public bool IsAddOn => Spec.AddOn;
 
     /// <summary>Whether hires can be opened from it.</summary>
     public bool Opens => Spec is { Opens: true, AddOn: false } && !Retired;
+
+    private static bool Is(string? own, string said) => own is not null && TextRules.Fold(own) == TextRules.Fold(said);
 
     /// <summary>The name its layer has in a trail.</summary>
     public string LayerId => LayerName(Code, IsAddOn, Version);

@@ -81,18 +81,26 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
         switch (name)
         {
             case "name": return string.IsNullOrWhiteSpace(text) ? ("missing", "Give the task a name.") : TooLong(text, LongestName);
-            case "nameDe": return value.ValueKind == JsonValueKind.Null ? null : text is null ? ("wrong-type", "Enter a text.") : TooLong(text, LongestName);
+            case "nameDe": return TextOrNone(value, LongestName);
             case "stage": return text is not null && stages.Contains(text) ? null : ("unknown-stage", "Choose a stage.");
             case "owner": return Owner(text);
             case "contact": return value.ValueKind == JsonValueKind.Null ? null : Owner(text);
             case "calendar": return text is not null && (text == HireTask.OwnCalendar || entries.Contains(("calendars", text))) ? null : ("unknown-entry", "Choose a calendar.");
             case "work": return value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var days) && days is >= 0 and <= MostWork ? null : ("out-of-range", $"Enter a whole number of working days from 0 to {MostWork}.");
             case "required" or "dayOne": return value.ValueKind is JsonValueKind.True or JsonValueKind.False ? null : ("wrong-type", "Say yes or no.");
-            case "instructions" or "contactWhy": return value.ValueKind == JsonValueKind.Null ? null : text is null ? ("wrong-type", "Enter a text.") : TooLong(text, name == "contactWhy" ? 500 : LongestInstructions);
+            case "instructions" or "instructionsDe": return TextOrNone(value, LongestInstructions);
+            case "contactWhy" or "contactWhyDe": return TextOrNone(value, HireTask.LongestReason);
             case "after" or "opens" or "due" or "attachments": return Structured(name, value);
             default: return ("unknown-property", "Tasks have no such property.");
         }
     }
+
+    private static (string, string)? TextOrNone(JsonElement value, int most) => value.ValueKind switch
+    {
+        JsonValueKind.Null => null,
+        JsonValueKind.String => TooLong(value.GetString()!, most),
+        _ => ("wrong-type", "Enter a text."),
+    };
 
     private static (string, string)? TooLong(string text, int most) => text.Length > most ? ("too-long", $"Enter at most {most} characters.") : null;
 

@@ -4,7 +4,7 @@ using Fid.Core.Templates;
 namespace Fid.Data.Templates;
 
 /// <summary>A difference between two versions of a template.</summary>
-/// <param name="Part">"values", one of <see cref="TemplateLists.All"/>, or for what concerns the whole "name", "buildsOn", "when", "order", "opens".</param>
+/// <param name="Part">"values", one of <see cref="TemplateLists.All"/>, or for what concerns the whole "name", "nameDe", "buildsOn", "when", "order", "opens".</param>
 /// <param name="Key">The field or the entry; null for what concerns the whole.</param>
 /// <param name="Property">The entry's property; null where the entry itself came, went, or is dropped.</param>
 /// <param name="Before">What it was; null for nothing.</param>
@@ -16,6 +16,7 @@ public sealed record TemplateDifference(string Part, string? Key, string? Proper
     {
         var differences = new List<TemplateDifference>();
         Whole("name", before.Name, after.Name);
+        Whole("nameDe", before.NameDe, after.NameDe);
         Whole("buildsOn", before.BuildsOn, after.BuildsOn);
         Whole("when", before.When, after.When);
         Whole("order", before.Order, after.Order);

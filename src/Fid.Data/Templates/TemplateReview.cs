@@ -55,8 +55,9 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
         var spec = template.Spec;
         if (string.IsNullOrWhiteSpace(spec.Name)) findings.Add(About("name", "missing", "Give it a name."));
         else if (spec.Name.Length > RoleTemplate.LongestName) findings.Add(About("name", "too-long", $"Enter at most {RoleTemplate.LongestName} characters."));
-        else if (book.All.Any(t => t.Code != template.Code && !t.Retired && string.Equals(t.Name, spec.Name.Trim(), StringComparison.OrdinalIgnoreCase)))
-            findings.Add(About("name", "not-unique", "Another template has this name. Choose one that tells them apart."));
+        else if (IsTaken(spec.Name)) findings.Add(About("name", "not-unique", TakenName));
+        if (spec.NameDe is { Length: > RoleTemplate.LongestName }) findings.Add(About("nameDe", "too-long", $"Enter at most {RoleTemplate.LongestName} characters."));
+        else if (!string.IsNullOrWhiteSpace(spec.NameDe) && IsTaken(spec.NameDe)) findings.Add(About("nameDe", "not-unique", TakenName));
         if (spec.BuildsOn is { } on)
         {
             if (book.Find(on) is not { IsAddOn: false } lower) findings.Add(About("buildsOn", "unknown-template", "Choose a template to build on."));
@@ -65,7 +66,11 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
             else if (lower.Retired) findings.Add(new TemplateFinding("buildsOn", null, null, "retired", $"{lower.Name} is retired.", Blocks: false));
         }
         if (spec is { AddOn: true, When: { } when }) findings.AddRange(Formula("when", null, when));
+
+        bool IsTaken(string name) => book.All.Any(t => t.Code != template.Code && !t.Retired && t.HasName(name));
     }
+
+    private const string TakenName = "Another template has this name. Choose one that tells them apart.";
 
     private static TemplateFinding? Property(string list, string key, string name, JsonElement value)
     {
@@ -121,7 +126,7 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
 }
 
 /// <summary>Something to see to in a template.</summary>
-/// <param name="Part">"values", one of <see cref="TemplateLists.All"/>, or for the whole "name", "buildsOn", "when", "order".</param>
+/// <param name="Part">"values", one of <see cref="TemplateLists.All"/>, or for the whole "name", "nameDe", "buildsOn", "when", "order".</param>
 /// <param name="Key">The field or the entry; null for the whole.</param>
 /// <param name="Property">The entry's property; null for the whole entry.</param>
 /// <param name="Code">A stable word for it.</param>

@@ -14,9 +14,10 @@ namespace Fid.Data.Templates;
 /// <param name="Opens">Whether hires can be opened from it; other templates are only built on.</param>
 /// <param name="Values">Record values by field key; an object with the one property "formula" is a formula.</param>
 /// <param name="Lists">By the name of a list, one of <see cref="TemplateLists.All"/>, what it says of the entries.</param>
+/// <param name="NameDe">What it is called in German, where that differs.</param>
 public sealed record TemplateSpec(
     string Name, bool AddOn, string? BuildsOn, string? When, int Order, bool Opens,
-    IReadOnlyDictionary<string, JsonElement> Values, IReadOnlyDictionary<string, IReadOnlyList<TemplateEntry>> Lists)
+    IReadOnlyDictionary<string, JsonElement> Values, IReadOnlyDictionary<string, IReadOnlyList<TemplateEntry>> Lists, string? NameDe = null)
 {
     private const string Formula = "formula";
 

@@ -93,7 +93,9 @@ public sealed class TemplateTransfer(FidDb db)
             var spec = template.Spec;
             foreach (var ((list, from), to) in instead) spec = TemplateReferences.Replace(spec, list, from, to, fields);
             if (spec.BuildsOn is { } on) spec = spec with { BuildsOn = codes.GetValueOrDefault(on, on) };
-            if (code != template.Code) spec = spec with { Name = $"{spec.Name} ({code[(template.Code.Length + 1)..]})" };
+            if (code != template.Code) spec = spec with { Name = Numbered(spec.Name), NameDe = spec.NameDe is { } german ? Numbered(german) : null };
+
+            string Numbered(string name) => $"{name} ({code[(template.Code.Length + 1)..]})";
             db.TemplateDrafts.Add(new TemplateDraft { Code = code, Spec = spec, BasedOn = 0, At = author.At, ByName = author.Name });
         }
         db.Changes.Add(author.Change("template.imported", await db.Firms.Select(f => f.Id).SingleAsync(cancellation), string.Join(' ', codes.Values)));

@@ -45,7 +45,8 @@ internal static class Checklist
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
         var details = await db.HireTasks.AsNoTracking().Where(t => t.HireId == head.Id)
-            .Select(t => new TaskDetail(t.Key, t.Instructions, t.DoneBy, t.SkippedWhy, t.Contact, t.ContactWhy, t.Attachments)).ToDictionaryAsync(t => t.Key, cancellation);
+            .Select(t => new TaskDetail(
+                t.Key, ReaderLanguage.Choose(t.Instructions, t.InstructionsDe), t.DoneBy, t.SkippedWhy, t.Contact, ReaderLanguage.Choose(t.ContactWhy, t.ContactWhyDe), t.Attachments)).ToDictionaryAsync(t => t.Key, cancellation);
         var manager = await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
 
         var changes = await db.Changes.AsNoTracking().Where(c => c.SubjectId == head.Id && c.Part != null && c.Action.StartsWith("task."))

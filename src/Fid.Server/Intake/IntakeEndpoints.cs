@@ -56,7 +56,7 @@ internal static class IntakeEndpoints
             [.. runs.Select(r => new FeedRunResponse(r.At, r.Tries, r.Candidates, r.Arrived, r.Changed, r.Trouble, r.Succeeded))],
             [.. notices.Select(n => new NoticeResponse(n.Id, n.System, n.Kind, n.HireId, names.GetValueOrDefault(n.HireId), n.Number, n.At, n.ToldAt, n.ToldBy, n.Tries, n.Trouble, n.System != Notice.Recruiting))]));
 
-        string? TemplateOf(string? role) => role is null ? null : templates.Opening.FirstOrDefault(t => SiteNames.Same(t.Code, role) || SiteNames.Same(t.Name, role))?.Code;
+        string? TemplateOf(string? role) => role is null ? null : templates.Opening.FirstOrDefault(t => t.IsMeantBy(role))?.Code;
 
         // What a reader may not see of a record they do not see of a candidate either.
         FeedCandidate Seen(FeedCandidate said) => said with

@@ -7,15 +7,16 @@ namespace Fid.Server.Intake;
 /// <summary>The firm's sites by what recruiting may call them: their codes or names, however they are capitalised or accented.</summary>
 internal sealed class SiteNames
 {
-    private readonly List<(string Code, string Name)> _sites;
+    private readonly List<(string Code, string Name, string? NameDe)> _sites;
 
-    private SiteNames(List<(string, string)> sites) => _sites = sites;
+    private SiteNames(List<(string, string, string?)> sites) => _sites = sites;
 
     public static async Task<SiteNames> LoadAsync(FidDb db, CancellationToken cancellation) =>
-        new((await db.ListEntries.AsNoTracking().Where(e => e.List == "sites" && !e.Retired).Select(e => new { e.Code, e.Name }).ToListAsync(cancellation)).ConvertAll(e => (e.Code, e.Name)));
+        new((await db.ListEntries.AsNoTracking().Where(e => e.List == "sites" && !e.Retired).Select(e => new { e.Code, e.Name, e.NameDe }).ToListAsync(cancellation))
+            .ConvertAll(e => (e.Code, e.Name, e.NameDe)));
 
     /// <summary>The code of the site that is called something; null where none is.</summary>
-    public string? Find(string? called) => called is null ? null : _sites.Find(s => Same(s.Code, called) || Same(s.Name, called)).Code;
+    public string? Find(string? called) => called is null ? null : _sites.Find(s => Same(s.Code, called) || Same(s.Name, called) || (s.NameDe is { } german && Same(german, called))).Code;
 
     public static async Task<string?> FindAsync(FidDb db, string? called, CancellationToken cancellation) =>
         called is null ? null : (await LoadAsync(db, cancellation)).Find(called);

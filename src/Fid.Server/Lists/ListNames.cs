@@ -23,7 +23,7 @@ public sealed class ListNames
     public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation, bool ofPeople = true)
     {
         var names = await db.ListEntries.Select(e => new { e.List, e.Code, e.Name, e.NameDe })
-            .ToDictionaryAsync(e => (e.List, e.Code), e => ReaderLanguage.Name(e.Name, e.NameDe), cancellation);
+            .ToDictionaryAsync(e => (e.List, e.Code), e => ReaderLanguage.Choose(e.Name, e.NameDe), cancellation);
         foreach (var person in await db.Database.SqlQuery<NamedPerson>($"""
             select employment_id::text as code, case when {ofPeople} then trim(given_name || ' ' || family_name) else number end as name from records_now r join employments e on e.id = r.employment_id
             where employment_id in (
@@ -35,7 +35,7 @@ public sealed class ListNames
 
     /// <summary>The names of some entries only.</summary>
     public static ListNames Of(IEnumerable<(string List, string Code, string Name, string? NameDe)> entries) =>
-        new(entries.ToDictionary(e => (e.List, e.Code), e => ReaderLanguage.Name(e.Name, e.NameDe)), ofPeople: true);
+        new(entries.ToDictionary(e => (e.List, e.Code), e => ReaderLanguage.Choose(e.Name, e.NameDe)), ofPeople: true);
 
     public string? Job(string? code) => Of("jobs", code);
 

@@ -102,7 +102,7 @@ internal static class Previews
         else others.Add(edited);
         // The example person's own pay stands in for one component's fixed amount.
         var components = others.ConvertAll(TogetherCheck.Component).ConvertAll(c => request.Amount is { } pay && c.Amount is not null && c.Code == request.In ? c with { Amount = pay } : c);
-        var preview = PayPreview.Of(request.Every, components);
+        var preview = PayPreview.Of(request.Every, components, PayWording.In(ReaderLanguage.Code));
         if (preview.Answer is not { } slip)
             return EntriesEndpoints.Invalid(TogetherCheck.Between(ShippedLists.Get("payComponents"), others).Select(w => new EntryProblem(w.Column, w.Code, w.Message)).DefaultIfEmpty(new EntryProblem("formula", preview.Problems[0].Code, preview.Problems[0].Message)));
         return TypedResults.Ok(new PaySlip(

@@ -36,7 +36,7 @@ internal static class Setup
         var counts = await db.ListEntries.Where(e => !e.Retired).GroupBy(e => e.List).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancellation);
         var templates = (await TemplateBook.LoadAsync(db, cancellation)).Opening.Count();
         var lists = ShippedLists.All.Select(l => new SetupList(l.Key, l.NeededToOpen, counts.GetValueOrDefault(l.Key), StarterSets.For(l, firm, country, today))).ToList();
-        lists.Add(new SetupList(Templates, true, templates, [.. StarterSets.Templates().Select(t => new Dictionary<string, string> { ["code"] = t.Code, ["name"] = t.Name })]));
+        lists.Add(new SetupList(Templates, true, templates, [.. StarterSets.Templates().Select(t => new Dictionary<string, string> { ["code"] = t.Code, [EntryReader.Name] = t.Spec.Name, [EntryReader.NameDe] = t.Spec.NameDe ?? "" })]));
         return TypedResults.Ok(new SetupResponse(
             [.. lists], [.. lists.Where(l => l.Needed && l.Count == 0).Select(l => l.Key)],
             SettingsRequest.Of(firm), country, [.. CountryHolidays.Countries]));
@@ -63,9 +63,12 @@ internal static class Setup
             {
                 var row = Array.FindIndex(request.Rows, r => r.GetValueOrDefault("code") == template.Code);
                 if (row < 0) continue;
-                var name = request.Rows[row].GetValueOrDefault("name", template.Name).Trim();
-                if (EntryCheck.Name(name, required: true) is { IsWrong: true } wrong) return Problems.Invalid(new Problem($"/rows/{row}/name", wrong.Code!, wrong.Message!));
-                template.Spec = await StarterSets.FittingAsync(db, template.Spec with { Name = name }, cancellation);
+                var name = request.Rows[row].GetValueOrDefault(EntryReader.Name, template.Spec.Name).Trim();
+                var german = request.Rows[row].GetValueOrDefault(EntryReader.NameDe, "").Trim();
+                foreach (var (column, said) in new[] { (EntryReader.Name, name), (EntryReader.NameDe, german) })
+                    if (EntryCheck.Name(said, required: column == EntryReader.Name) is { IsWrong: true } wrong)
+                        return Problems.Invalid(new Problem($"/rows/{row}/{column}", wrong.Code!, wrong.Message!));
+                template.Spec = await StarterSets.FittingAsync(db, template.Spec with { Name = name, NameDe = german.Length > 0 ? german : null }, cancellation);
                 new TemplatePublishing(db).Add(template, author);
             }
             await db.SaveChangesAsync(cancellation);

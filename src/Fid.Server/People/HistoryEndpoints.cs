@@ -144,7 +144,16 @@ internal static class HistoryEndpoints
         var field = fields.Set.Find(key)!;
         return field.List is { } list ? names.Joined(list, value)
             : field.Type is FieldType.Person or FieldType.File ? named.GetValueOrDefault(value.ToString())
+            : field.Options is { } options ? Chosen(options, value)
             : null;
+    }
+
+    // What is sealed is no option's value, and stays so.
+    private static string? Chosen(IReadOnlyList<FieldOption> options, JsonElement value)
+    {
+        var chosen = value.ValueKind == JsonValueKind.Array ? value.EnumerateArray() : Enumerable.Repeat(value, 1);
+        var labels = chosen.Select(v => options.FirstOrDefault(o => v.ValueKind == JsonValueKind.String && v.ValueEquals(o.Value))?.Label(ReaderLanguage.Code)).ToArray();
+        return labels.Contains(null) ? null : string.Join(", ", labels);
     }
 }
 

@@ -101,7 +101,7 @@ internal static class PeopleEndpoints
         var folded = TextRules.Fold(text);
         found.AddRange(Core.Lists.ShippedLists.All.Where(l => l.Label.All.Any(n => TextRules.Fold(n).Contains(folded, StringComparison.Ordinal))).Take(MostFound)
             .Select(l => new Found(FoundKind.List, l.Key, l.Label.In(System.Globalization.CultureInfo.CurrentUICulture.TwoLetterISOLanguageName), null)));
-        var templates = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => TextRules.Fold($"{t.Name} {t.Code}").Contains(folded, StringComparison.Ordinal));
+        var templates = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => TextRules.Fold($"{t.Spec.Name} {t.Spec.NameDe} {t.Code}").Contains(folded, StringComparison.Ordinal));
         found.AddRange(templates.Take(MostFound).Select(t => new Found(FoundKind.Template, t.Code, t.Name, null)));
         return TypedResults.Ok(found.ToArray());
     }

@@ -83,7 +83,7 @@ internal sealed class RecordParts
                     select v.id, v.owner_id, v.field, v.value::text, v.source, v.effective, v.change_id from employments e join record_values v on v.owner_id = any(array[e.id, e.person_id])
                     where e.id = $1 and upper_inf(v.known) and (upper_inf(v.effective) or upper(v.effective) > greatest($2, e.start)) order by lower(v.effective)
                     """, id, today);
-                Add(first, "select code, spec->>'name', version, coalesce((spec->>'addOn')::boolean, false) from role_templates");
+                Add(first, "select code, spec->>'name', version, coalesce((spec->>'addOn')::boolean, false), spec->>'nameDe' from role_templates");
                 Add(first, """
                     select h.id, count(*) filter (where t.day_one and t.required and t.done is not null)::int, count(*) filter (where t.day_one and t.required and t.skipped_why is null)::int,
                       array_agg(distinct t.stage_key) filter (where t.required and t.done is null and t.skipped_why is null)
@@ -168,7 +168,9 @@ internal sealed class RecordParts
             {
                 Code = reader.GetString(0),
                 Version = reader.GetInt32(2),
-                Spec = new TemplateSpec(reader.GetString(1), reader.GetBoolean(3), null, null, 0, false, new Dictionary<string, JsonElement>(), new Dictionary<string, IReadOnlyList<TemplateEntry>>()),
+                Spec = new TemplateSpec(
+                    reader.GetString(1), reader.GetBoolean(3), null, null, 0, false, new Dictionary<string, JsonElement>(),
+                    new Dictionary<string, IReadOnlyList<TemplateEntry>>(), Text(reader, 4)),
             });
         Templates = TemplateBook.Of(templates);
         await reader.NextResultAsync(cancellation);

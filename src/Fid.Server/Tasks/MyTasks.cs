@@ -54,8 +54,8 @@ internal static class MyTasks
     private static async Task<Dictionary<(Guid, string), (string? Instructions, TaskFile[] Files)?>> DetailsAsync(MyTask[] tasks, FidDb db, CancellationToken cancellation)
     {
         var hires = tasks.Select(t => t.HireId).Distinct().ToArray();
-        var rows = await db.HireTasks.AsNoTracking().Where(t => hires.Contains(t.HireId) && (t.Instructions != null || t.Attachments.Length > 0))
-            .Select(t => new { t.HireId, t.Key, t.Instructions, t.Attachments }).ToListAsync(cancellation);
+        var rows = await db.HireTasks.AsNoTracking().Where(t => hires.Contains(t.HireId) && (t.Instructions != null || t.InstructionsDe != null || t.Attachments.Length > 0))
+            .Select(t => new { t.HireId, t.Key, Instructions = ReaderLanguage.Choose(t.Instructions, t.InstructionsDe), t.Attachments }).ToListAsync(cancellation);
         var names = await Files.NamesAsync(db, rows.SelectMany(r => r.Attachments), cancellation);
         return rows.ToDictionary(r => (r.HireId, r.Key), r => ((string?, TaskFile[])?)(r.Instructions, [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))]));
     }

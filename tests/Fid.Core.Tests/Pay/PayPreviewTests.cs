@@ -25,7 +25,22 @@ public class PayPreviewTests
                 new Dictionary<string, decimal> { ["BASE"] = 1250.00m, ["ISLE"] = 50.00m, ["PENS"] = 53.00m, ["LEVY"] = 154.42m, ["PENS-ER"] = 78.00m }, ignoreOrder: true);
             (slip.Gross, slip.Deductions, slip.Net, slip.EmployerCost).ShouldBe((1300.00m, 207.42m, 1092.58m, 1378.00m));
         }
-        PayPreview.Of(PayPeriod.Fortnight, all).Answer!.Lines[3].Working.ShouldContain("1247.00) × 26 = 32422.00 a year");
+    }
+
+    [Fact]
+    public void Each_line_shows_its_working_in_either_language()
+    {
+        PayComponent[] all = [Base, Isle, Pension, Levy, new("EXTRA", ComponentKind.Earning, Formula: "Max(BASE - 1300, 0)")];
+        PayPreview.Of(PayPeriod.Fortnight, all).Answer!.Lines.Select(l => l.Working).ShouldBe([
+            "A fixed amount of 1250.00.", "4 % of BASE (1250.00): 4 % of 1250.00 = 50.00.", "5 % of BASE + ISLE (1300.00) up to 1600.00 above 240.00: 5 % of 1060.00 = 53.00.",
+            "On BASE + ISLE − PENS (1247.00) × 26 = 32422.00 a year: 0 % of 12000.00 + 18 % of 18000.00 + 32 % of 2422.00 = 4015.04 a year, ÷ 26 = 154.42.",
+            "Max(BASE - 1300, 0) with BASE = 1250.00 = 0.00.",
+        ]);
+        PayPreview.Of(PayPeriod.Fortnight, all, PayWording.In("de")).Answer!.Lines.Select(l => l.Working).ShouldBe([
+            "Fester Betrag von 1250,00.", "4 % von BASE (1250,00): 4 % von 1250,00 = 50,00.", "5 % von BASE + ISLE (1300,00) bis 1600,00 über 240,00: 5 % von 1060,00 = 53,00.",
+            "Auf BASE + ISLE − PENS (1247,00) × 26 = 32422,00 im Jahr: 0 % von 12000,00 + 18 % von 18000,00 + 32 % von 2422,00 = 4015,04 im Jahr, ÷ 26 = 154,42.",
+            "Max(BASE - 1300, 0) mit BASE = 1250,00 = 0,00.",
+        ]);
     }
 
     [Theory]

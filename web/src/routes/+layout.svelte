@@ -110,6 +110,7 @@
     {#if showKeys && KeyList}<KeyList bind:open={showKeys} />{/if}
   {/if}
   <Toaster
+    containerAriaLabel={text.t.top.messages}
     position="bottom-left"
     offset="6rem"
     mobileOffset="7rem"

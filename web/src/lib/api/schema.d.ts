@@ -7919,7 +7919,7 @@ export interface components {
         };
         /** @description A difference between two versions of a template. */
         TemplateDifference: {
-            /** @description "values", one of IReadOnlyList&lt;string&gt; TemplateLists.All, or for what concerns the whole "name", "buildsOn", "when", "order", "opens". */
+            /** @description "values", one of IReadOnlyList&lt;string&gt; TemplateLists.All, or for what concerns the whole "name", "nameDe", "buildsOn", "when", "order", "opens". */
             part: string;
             /** @description The field or the entry; null for what concerns the whole. */
             key: null | string;
@@ -7996,7 +7996,7 @@ export interface components {
         };
         /** @description Something to see to in a template. */
         TemplateFinding: {
-            /** @description "values", one of IReadOnlyList&lt;string&gt; TemplateLists.All, or for the whole "name", "buildsOn", "when", "order". */
+            /** @description "values", one of IReadOnlyList&lt;string&gt; TemplateLists.All, or for the whole "name", "nameDe", "buildsOn", "when", "order". */
             part: string;
             /** @description The field or the entry; null for the whole. */
             key: null | string;
@@ -8101,6 +8101,8 @@ export interface components {
             lists: {
                 [key: string]: components["schemas"]["TemplateEntry"][];
             };
+            /** @description What it is called in German, where that differs. */
+            nameDe?: null | string;
         };
         TemplateVersionResponse: {
             /** Format: int32 */

@@ -1,3 +1,4 @@
+import { text } from '$lib/text/index.svelte';
 import { untrack } from 'svelte';
 
 /** A key that does something where the reader is now. */
@@ -55,7 +56,7 @@ export const keys = new Keys();
 /** How a key is written on buttons and in the list. */
 export const keyName = (key: string) =>
   key
-    .replace('Ctrl+', 'Ctrl ')
+    .replace('Ctrl+', `${text.t.keys.control} `)
     .replace('Alt+', 'Alt ')
     .replace('ArrowDown', '↓')
     .replace('ArrowUp', '↑')

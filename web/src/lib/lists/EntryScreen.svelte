@@ -4,6 +4,7 @@
   import { session } from '$lib/api/session.svelte';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
+  import { named } from '$lib/text/named';
   import Button from '$lib/ui/Button.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
   import { done, failed } from '$lib/ui/toast';
@@ -86,7 +87,7 @@
   <div class="border-ink flex flex-wrap items-center justify-between gap-3 border-b pb-3">
     <div>
       <h1 class="text-2xl">
-        <bdi>{there ? (text.language === 'de' && there.nameDe) || there.name : w.addTo(list.label[text.language])}</bdi>
+        <bdi>{there ? named(there) : w.addTo(list.label[text.language])}</bdi>
         {#if there?.retired}<span class="text-ochre text-base">({w.retired})</span>{/if}
       </h1>
       {#if there}<p class="text-soft text-xs">

@@ -1,6 +1,7 @@
 <script lang="ts">
   import CompletingField from '$lib/ui/CompletingField.svelte';
-  import { optionName, optionsQuery } from './queries';
+  import { named } from '$lib/text/named';
+  import { optionsQuery } from './queries';
   import { words } from './words';
 
   /** A formula over the codes of a list: as one types, the codes that fit are offered. */
@@ -21,9 +22,9 @@
   const fits = (word: string) =>
     (options.data?.options ?? [])
       .filter((o) => o.list === list && !o.retired && o.code !== without)
-      .filter((o) => word === '' || `${o.code} ${optionName(o)}`.toLowerCase().includes(word.toLowerCase()))
+      .filter((o) => word === '' || `${o.code} ${named(o)}`.toLowerCase().includes(word.toLowerCase()))
       .slice(0, 8)
-      .map((o) => ({ put: written(o.code), shown: o.code, name: optionName(o) }));
+      .map((o) => ({ put: written(o.code), shown: o.code, name: named(o) }));
   const written = (code: string) => (/^[A-Za-z_][A-Za-z0-9_]*$/.test(code) ? code : `[${code}]`);
 </script>
 

@@ -1,10 +1,11 @@
 <script lang="ts">
   import { api, data, type Api } from '$lib/api/client';
+  import { named } from '$lib/text/named';
   import { session } from '$lib/api/session.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import AddEntry from './AddEntry.svelte';
-  import { optionName, optionsQuery } from './queries';
+  import { optionsQuery } from './queries';
   import { recent } from './recent.svelte';
 
   /** Chooses an entry of a list by any part of its code or name in any language, recently used ones first; who may can add one. */
@@ -42,7 +43,7 @@
       .filter((o) => (!o.retired || o.code === value) && !without.includes(o.code))
       .map((o) => ({ o, rank: rank(o) }))
       .sort((a, b) => a.rank - b.rank)
-      .map(({ o }) => ({ value: o.code, label: optionName(o), detail: o.code, also: o.nameDe ? `${o.name} ${o.nameDe}` : o.name }));
+      .map(({ o }) => ({ value: o.code, label: named(o), detail: o.code, also: o.nameDe ? `${o.name} ${o.nameDe}` : o.name }));
   });
 
   function take(code: string) {

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
   import { text } from '$lib/text/index.svelte';
+  import { named } from '$lib/text/named';
   import Button from '$lib/ui/Button.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import { done, failed } from '$lib/ui/toast';
@@ -96,7 +97,9 @@
     </h2>
     <p class="text-soft text-xs">{about}</p>
     {#if row.count === 0 && row.starter.length > 0 && !editing}
-      <p class="pt-0.5 text-xs">{w.setupPage.starter(starter.length)}: {starter.map((r) => r.name).join(' · ')}</p>
+      <p class="pt-0.5 text-xs">
+        {w.setupPage.starter(starter.length)}: {starter.map((r) => named({ name: r.name ?? '', nameDe: r.name_de })).join(' · ')}
+      </p>
       {#if countries.length > 0}
         <div class="max-w-64 pt-1">
           <Picker

@@ -1,5 +1,5 @@
 import { api, data, type Api } from '$lib/api/client';
-import { text } from '$lib/text/index.svelte';
+import { named } from '$lib/text/named';
 import { createQuery } from '@tanstack/svelte-query';
 
 /** What pickers offer. */
@@ -9,13 +9,10 @@ export const optionsQuery = () =>
 /** All lists with their columns. */
 export const listsQuery = () => createQuery(() => ({ queryKey: ['lists', 'all'], queryFn: () => data(api.GET('/api/lists')) }));
 
-/** The name of an option in the reader's language. */
-export const optionName = (o: Api['ListOption']) => (text.language === 'de' && o.nameDe) || o.name;
-
 /** A code's name among options; the code itself where it is not known. */
 export const nameOf = (options: Api['ListOption'][], list: string, code: string) => {
   const found = options.find((o) => o.list === list && o.code === code);
-  return found ? optionName(found) : code;
+  return found ? named(found) : code;
 };
 
 export const entryPath = (list: string, code: string) => `/lists/${list}/${encodeURIComponent(code)}`;

@@ -1,5 +1,6 @@
 import type { Api } from '$lib/api/client';
 import { text } from '$lib/text/index.svelte';
+import { named } from '$lib/text/named';
 import { words } from './words';
 
 /** "3 people, 1 template" – who uses an entry; empty for nobody. */
@@ -22,7 +23,7 @@ export function cellText(column: Api['ColumnResponse'], value: unknown, options:
   if (value === null || value === undefined || value === '') return '';
   const name = (code: string) => {
     const found = options.find((o) => o.list === column.list && o.code === code);
-    return found ? (text.language === 'de' && found.nameDe) || found.name : code;
+    return found ? named(found) : code;
   };
   switch (column.type) {
     case 'entry':

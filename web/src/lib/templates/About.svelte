@@ -19,6 +19,7 @@
   const w = $derived(words());
   const spec = $derived(editing.spec);
   let name = $derived(spec.name);
+  let nameDe = $derived(spec.nameDe ?? '');
   let ordering = $state<string>();
   const order = $derived(ordering ?? String(spec.order));
   const error = (part: string) => {
@@ -38,6 +39,17 @@
     oninput={(e) => {
       name = e.currentTarget.value;
       void editing.put({ ...spec, name });
+    }}
+  />
+  <TextField
+    id="about-name-de"
+    label={w.about.nameDe}
+    value={nameDe}
+    maxlength={200}
+    error={error('nameDe')}
+    oninput={(e) => {
+      nameDe = e.currentTarget.value;
+      void editing.put({ ...spec, nameDe: nameDe || null });
     }}
   />
   {#if spec.addOn}

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { optionName, optionsQuery } from '$lib/lists/queries';
+  import { optionsQuery } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
+  import { named } from '$lib/text/named';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import { words } from './words';
@@ -23,7 +24,7 @@
     ...['newcomer', 'manager', 'buddy', 'coordinator'].map((o) => ({ value: o, label: text.owner(o, null) })),
     ...(options.data?.options ?? [])
       .filter((o) => o.list === 'teams' && !o.retired)
-      .map((o) => ({ value: `team:${o.code}`, label: optionName(o) })),
+      .map((o) => ({ value: `team:${o.code}`, label: named(o) })),
     { value: 'person', label: w.task.aPerson }
   ]);
 </script>

@@ -8,7 +8,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { sharedTasksQuery } from './queries';
   import { offsetWords } from './shown';
-  import type { Entry } from './spec';
+  import { taskName, type Entry } from './spec';
   import { words } from './words';
 
   /** Ready tasks, and the firm's shared ones, to take into a checklist. */
@@ -37,7 +37,11 @@
       }))
       .filter((g) => g.tasks.length > 0)
   );
-  const own = $derived((shared.data ?? []).filter((s) => find.trim() === '' || fits(`${s.key} ${String(s.properties.name)}`, find)));
+  const own = $derived(
+    (shared.data ?? []).filter(
+      (s) => find.trim() === '' || fits(`${s.key} ${String(s.properties.name)} ${String(s.properties.nameDe ?? '')}`, find)
+    )
+  );
 
   function take() {
     const entries: Entry[] = [];
@@ -54,8 +58,8 @@
         required: task.required
       };
       if (task.due) properties.due = task.due;
-      const instructions = task.instructions[text.language];
-      if (instructions) properties.instructions = instructions;
+      if (task.instructions.en) properties.instructions = task.instructions.en;
+      if (task.instructions.de) properties.instructionsDe = task.instructions.de;
       entries.push({ key: task.key, properties: properties as never, drop: false, shared: null });
     }
     for (const task of own.filter((s) => chosen.includes(`shared:${s.key}`)))
@@ -91,7 +95,7 @@
           {#each own as task (task.key)}
             {@render line(
               `shared:${task.key}`,
-              String(task.properties.name),
+              taskName(task.key, task.properties),
               text.owner(String(task.properties.owner), null),
               taken.includes(task.key)
             )}

@@ -8,6 +8,7 @@
   import { useQueryClient } from '@tanstack/svelte-query';
   import { editingQuery, sharedTasksQuery } from './queries';
   import TaskFields from './TaskFields.svelte';
+  import { taskName } from './spec';
   import { words } from './words';
 
   /** The firm's shared tasks: a change of one changes every template that has it, and says first which those are. */
@@ -59,7 +60,7 @@
   {#each shared.data ?? [] as task (task.key)}
     <li class="border-rule flex flex-wrap items-baseline gap-x-6 border-b px-2 py-2">
       <button type="button" class="w-56 text-left font-semibold hover:underline" onclick={() => edit(task)}
-        >{String(task.properties.name)}</button
+        >{taskName(task.key, task.properties)}</button
       >
       <span class="text-soft text-xs">{task.templates.length > 0 ? text.list(task.templates) : w.sharing.unused}</span>
     </li>
@@ -68,7 +69,7 @@
 {#if open}
   <FooterSheet label={w.sharing.title}>
     <p class="min-w-0 flex-1">
-      <strong>{String(properties.name ?? open.key)}</strong>
+      <strong>{taskName(open.key, properties)}</strong>
       <span class="text-ochre text-xs font-semibold">{open.templates.length > 0 ? w.sharing.touches(text.list(open.templates)) : ''}</span>
     </p>
     <div class="w-64"><TextField id="shared-why" label={w.sharing.why} bind:value={why} maxlength={500} /></div>

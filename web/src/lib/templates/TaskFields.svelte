@@ -33,8 +33,6 @@
   let nameDe = $derived(str('nameDe'));
   let working = $state<string>();
   const work = $derived(working ?? String(properties.work ?? 1));
-  let instructions = $derived(str('instructions'));
-  let contactWhy = $derived(str('contactWhy'));
   const after = $derived(
     (Array.isArray(properties.after) ? (properties.after as (string | { id: string; lag?: number })[]) : []).map((a) =>
       typeof a === 'string' ? { id: a, lag: 0 } : { id: a.id, lag: a.lag ?? 0 }
@@ -60,6 +58,37 @@
     }
   }
 </script>
+
+{#snippet instructionsIn(property: 'instructions' | 'instructionsDe', label: string)}
+  {@const id = `task-${property}`}
+  {@const written = str(property)}
+  <div class="sm:col-span-2">
+    <Line {id} {label} note={note(property) ?? w.task.instructionsNote} error={error(property)}>
+      <textarea
+        {id}
+        value={written}
+        rows="2"
+        maxlength="8000"
+        dir="auto"
+        class="field-sizing-content max-h-48 w-full bg-transparent px-0.5 py-1 font-medium outline-none"
+        aria-describedby="{id}-note"
+        oninput={(e) => onchange(property, e.currentTarget.value || undefined)}></textarea>
+    </Line>
+    {#if /[*_[\]#\n]|^-/.test(written)}<div class="border-rule border-l-2 pl-3 text-xs"><Markdown text={written} /></div>{/if}
+  </div>
+{/snippet}
+
+{#snippet whyIn(property: 'contactWhy' | 'contactWhyDe', label: string)}
+  <TextField
+    id="task-{property}"
+    {label}
+    value={str(property)}
+    maxlength={500}
+    note={note(property)}
+    error={error(property)}
+    oninput={(e) => onchange(property, e.currentTarget.value || undefined)}
+  />
+{/snippet}
 
 <div class="grid w-full grid-cols-1 gap-x-5 sm:grid-cols-2 lg:grid-cols-4">
   <div>
@@ -151,7 +180,7 @@
         takeAway={(v) => `${w.task.takeAway}: ${nameOf(v)}`}
         ontake={(v) => setAfter(after.filter((a) => a.id !== v))}
       />
-      <div class="flex flex-wrap gap-x-4">
+      <div class="flex flex-wrap gap-x-4 pb-2">
         {#each after as a (a.id)}
           <label class="text-soft flex items-center gap-1 text-xs">
             {nameOf(a.id)} +
@@ -177,25 +206,8 @@
         .dayOne}</label
     >
   </div>
-  <div class="sm:col-span-2">
-    <Line
-      id="task-instructions"
-      label={w.task.instructions}
-      note={note('instructions') ?? w.task.instructionsNote}
-      error={error('instructions')}
-    >
-      <textarea
-        id="task-instructions"
-        value={instructions}
-        rows="2"
-        maxlength="8000"
-        dir="auto"
-        class="field-sizing-content max-h-48 w-full bg-transparent px-0.5 py-1 font-medium outline-none"
-        aria-describedby="task-instructions-note"
-        oninput={(e) => onchange('instructions', (instructions = e.currentTarget.value) || undefined)}></textarea>
-    </Line>
-    {#if /[*_[\]#\n-]/.test(instructions)}<div class="border-rule border-l-2 pl-3 text-xs"><Markdown text={instructions} /></div>{/if}
-  </div>
+  {@render instructionsIn('instructions', w.task.instructions)}
+  {@render instructionsIn('instructionsDe', w.task.instructionsDe)}
   <div>
     <OwnerField
       id="task-contact"
@@ -207,15 +219,8 @@
       onchange={(v) => onchange('contact', v || undefined)}
     />
   </div>
-  <TextField
-    id="task-contact-why"
-    label={w.task.contactWhy}
-    value={contactWhy}
-    maxlength={500}
-    note={note('contactWhy')}
-    error={error('contactWhy')}
-    oninput={(e) => onchange('contactWhy', (contactWhy = e.currentTarget.value) || undefined)}
-  />
+  {@render whyIn('contactWhy', w.task.contactWhy)}
+  {@render whyIn('contactWhyDe', w.task.contactWhyDe)}
   <div class="sm:col-span-2">
     <label class="link cursor-pointer text-xs"
       >{w.task.attach}<input

@@ -6,7 +6,7 @@
   import LayerMark from './LayerMark.svelte';
   import type { LayerLook } from './layers';
   import { offsetWords } from './shown';
-  import { entryOf, keyFrom } from './spec';
+  import { entryOf, keyFrom, workedName } from './spec';
   import type { TemplateEditing } from './editing.svelte';
   import { words } from './words';
 
@@ -27,7 +27,6 @@
   const dropped = $derived((editing.example?.dropped ?? []).filter((d) => d.list === 'tasks'));
   const of = (task: Row, property: string): unknown => task.properties[property]?.value;
   const stageOf = (task: Row) => String(of(task, 'stage') ?? '');
-  const calledIn = (task: Row) => String((text.language === 'de' && of(task, 'nameDe')) || (of(task, 'name') ?? task.key));
   const nameAt = (id: string) => looks.find((l) => l.id === id)?.name ?? id;
   const ownerOf = (task: Row) => {
     const owner = String(of(task, 'owner') ?? '');
@@ -112,7 +111,7 @@
             onclick={() => onselect(task.key)}
           >
             <span class="min-w-0">
-              <strong class={entryOf(editing.spec, 'tasks', task.key) ? '' : 'font-medium'}>{calledIn(task)}</strong>
+              <strong class={entryOf(editing.spec, 'tasks', task.key) ? '' : 'font-medium'}>{workedName(task)}</strong>
               {#if of(task, 'dayOne') === true}<span class="text-soft text-2xs" title={w.task.dayOne}> ⚑</span>{/if}
               {#if entryOf(editing.spec, 'tasks', task.key)?.shared}<span class="text-soft text-2xs"> ∞</span>{/if}
               {#each findingsOf(task.key) as f (f.code + f.property)}<span

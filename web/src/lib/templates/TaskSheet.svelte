@@ -7,7 +7,7 @@
   import { useQueryClient } from '@tanstack/svelte-query';
   import type { LayerLook } from './layers';
   import { offsetWords, shownJson } from './shown';
-  import { entryOf } from './spec';
+  import { entryOf, taskName, workedName } from './spec';
   import TaskFields from './TaskFields.svelte';
   import type { TemplateEditing } from './editing.svelte';
   import { words } from './words';
@@ -35,7 +35,7 @@
     ...own
   });
   const isOwn = $derived(editing.isOwn('tasks', key));
-  const name = $derived(typeof properties.name === 'string' ? properties.name : key);
+  const name = $derived(taskName(key, properties));
   const nameAt = (id: string) => looks.find((l) => l.id === id)?.name ?? id;
   const shown = (value: unknown) =>
     offsetWords(value) ?? (typeof value === 'string' && value in text.t.owner ? text.owner(value, null) : shownJson(value));
@@ -107,7 +107,7 @@
     <TaskFields
       {properties}
       {stages}
-      others={tasks.filter((t) => t.key !== key).map((t) => ({ key: t.key, name: String(t.properties.name?.value ?? t.key) }))}
+      others={tasks.filter((t) => t.key !== key).map((t) => ({ key: t.key, name: workedName(t) }))}
       ownerNames={editing.example?.ownerNames ?? {}}
       fileNames={editing.example?.fileNames ?? {}}
       {note}

@@ -27,6 +27,7 @@
             : (names[d.key] ?? d.key);
     const whole: Record<string, string> = {
       name: w.about.name,
+      nameDe: w.about.nameDe,
       buildsOn: w.about.buildsOn,
       when: w.when.title,
       order: w.about.order,

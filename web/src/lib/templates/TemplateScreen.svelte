@@ -3,6 +3,7 @@
   import { api, data, type Api } from '$lib/api/client';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
+  import { named } from '$lib/text/named';
   import Button from '$lib/ui/Button.svelte';
   import { done, failed } from '$lib/ui/toast';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
@@ -93,7 +94,9 @@
     }
   }
   async function copy(name: string, code: string) {
-    await data(api.PUT('/api/templates/{code}/draft', { params: { path: { code } }, body: { spec: { ...editing.spec, name } } }));
+    await data(
+      api.PUT('/api/templates/{code}/draft', { params: { path: { code } }, body: { spec: { ...editing.spec, name, nameDe: null } } })
+    );
     copying = false;
     await client.invalidateQueries({ queryKey: ['templates'] });
     await goto(`/templates/${code}`);
@@ -130,7 +133,7 @@
 <div class="page pb-8">
   <div class="border-ink flex flex-wrap items-end justify-between gap-3 border-b pt-5 pb-3">
     <div class="min-w-0">
-      <h1 class="inline text-2xl leading-tight">{editing.spec.name}</h1>
+      <h1 class="inline text-2xl leading-tight">{named(editing.spec)}</h1>
       <p class="text-soft ml-2 inline text-xs">
         {#if below}
           {w.builds[0]} <a href="/templates/{editing.spec.buildsOn}" class="text-ink font-semibold hover:underline">{below}</a>
@@ -257,7 +260,7 @@
 {#if copying}
   <Naming
     bind:open={copying}
-    title={w.naming.copy(editing.spec.name)}
+    title={w.naming.copy(named(editing.spec))}
     name={`${editing.spec.name} 2`}
     taken={(all.data ?? []).map((t) => t.code)}
     onname={copy}

@@ -1,6 +1,6 @@
 import { api, ApiProblem, data, type Api } from '$lib/api/client';
 import { clausesOf } from '$lib/fields/clauses';
-import { blank, entriesOf, withEntries, withEntry, type Entry, type Example, type Spec } from './spec';
+import { blank, entriesOf, withEntries, withEntry, workedName, type Entry, type Example, type Spec } from './spec';
 
 type Draft = Api['TemplateDraftResponse'];
 
@@ -53,7 +53,7 @@ export class TemplateEditing {
   /** What the example calls its tasks and messages, by key. */
   get names(): Record<string, string> {
     const named = (this.example?.entries ?? []).map(
-      (e) => [e.key, String(e.properties.name?.value ?? e.properties.subject?.value ?? '')] as const
+      (e) => [e.key, e.list === 'tasks' ? workedName(e) : String(e.properties.name?.value ?? e.properties.subject?.value ?? '')] as const
     );
     return Object.fromEntries(named.filter(([, name]) => name));
   }

@@ -1,4 +1,5 @@
 import type { Api } from '$lib/api/client';
+import { named } from '$lib/text/named';
 
 export type Spec = Api['TemplateSpec'];
 export type Entry = Api['TemplateEntry'];
@@ -69,3 +70,13 @@ export function keyFrom(name: string, taken: string[]): string {
 
 /** Which code a layer's id names. */
 export const codeOf = (layer: string) => layer.slice(layer.indexOf(':') + 1, layer.lastIndexOf('@'));
+
+const said = (value: unknown) => (typeof value === 'string' && value !== '' ? value : undefined);
+
+/** What a task is called in the reader's language; its key while it has no name. */
+export const taskName = (key: string, properties: Record<string, unknown>) =>
+  named({ name: said(properties.name) ?? key, nameDe: said(properties.nameDe) });
+
+/** The same of a task that layers came to. */
+export const workedName = (task: Api['ExampleEntry']) =>
+  taskName(task.key, { name: task.properties.name?.value, nameDe: task.properties.nameDe?.value });

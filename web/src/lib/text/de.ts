@@ -41,6 +41,7 @@ export const de: Messages = {
     admin: 'Verwaltung'
   },
   top: {
+    messages: 'Meldungen',
     fromRecruiting: (n) =>
       n === 1 ? 'Eine Person aus der Personalsuche wartet auf Sie' : `${word(n)} Personen aus der Personalsuche warten auf Sie`,
     account: 'Dein Konto',
@@ -54,6 +55,7 @@ export const de: Messages = {
   },
   keys: {
     title: 'Tasten',
+    control: 'Strg',
     goTo: 'Gehe zu allem',
     newHire: 'Neueinstellung',
     list: 'Alle Tasten',

@@ -45,6 +45,7 @@ export const en = {
     goTo: 'Go to…',
     main: 'Places',
     skip: 'Skip to the content',
+    messages: 'Messages',
     signOut: 'Sign out',
     keys: 'Keys',
     you: 'You and this session',
@@ -52,6 +53,7 @@ export const en = {
   },
   keys: {
     title: 'Keys',
+    control: 'Ctrl',
     goTo: 'Go to anything',
     newHire: 'New hire',
     list: 'All keys',

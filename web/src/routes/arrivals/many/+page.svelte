@@ -7,9 +7,10 @@
   import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
   import { words } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
-  import { optionName, optionsQuery } from '$lib/lists/queries';
+  import { optionsQuery } from '$lib/lists/queries';
   import { editingQuery } from '$lib/templates/queries';
   import { text } from '$lib/text/index.svelte';
+  import { named } from '$lib/text/named';
   import Button from '$lib/ui/Button.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
   import Picker from '$lib/ui/Picker.svelte';
@@ -41,9 +42,7 @@
       if (key === 'start') return { key, label: w.many.start, type: 'date' };
       const field = fieldOf(key);
       const choices = field?.list
-        ? (options.data?.options ?? [])
-            .filter((o) => o.list === field.list && !o.retired)
-            .map((o) => ({ value: o.code, label: optionName(o) }))
+        ? (options.data?.options ?? []).filter((o) => o.list === field.list && !o.retired).map((o) => ({ value: o.code, label: named(o) }))
         : field?.type === 'yesNo'
           ? [
               { value: 'yes', label: text.t.record.yes },

@@ -2,8 +2,8 @@
   import { ApiProblem, type Api } from '$lib/api/client';
   import { give, offered } from '$lib/record/files';
   import { failed } from '$lib/ui/toast';
-  import { optionName } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
+  import { named } from '$lib/text/named';
   import Select from '$lib/lists/parts/Select.svelte';
   import Small from '$lib/lists/parts/Small.svelte';
   import DateField from '$lib/ui/DateField.svelte';
@@ -54,7 +54,7 @@
       : field.options
         ? field.options.filter((o) => !o.retired).map((o) => ({ value: o.value, label: o.label[text.language] }))
         : field.list
-          ? entries.map((o) => ({ value: o.code, label: optionName(o) }))
+          ? entries.map((o) => ({ value: o.code, label: named(o) }))
           : undefined
   );
 </script>

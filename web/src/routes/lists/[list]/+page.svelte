@@ -8,6 +8,7 @@
   import { cellText, usageText } from '$lib/lists/usage';
   import { words } from '$lib/lists/words';
   import { text } from '$lib/text/index.svelte';
+  import { named } from '$lib/text/named';
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createInfiniteQuery, keepPreviousData } from '@tanstack/svelte-query';
@@ -123,9 +124,7 @@
               >
                 <td class="text-soft px-2 py-1.5 whitespace-nowrap">{row.code}</td>
                 <td class="px-2 py-1.5 font-semibold"
-                  ><a class="hover:underline" href={entryPath(list, row.code)}
-                    ><bdi>{(text.language === 'de' && row.nameDe) || row.name}</bdi></a
-                  ></td
+                  ><a class="hover:underline" href={entryPath(list, row.code)}><bdi>{named(row)}</bdi></a></td
                 >
                 {#each columns as column (column.key)}
                   <td class="max-w-64 truncate px-2 py-1.5">{cellText(column, row.values[column.key], options.data?.options ?? [])}</td>

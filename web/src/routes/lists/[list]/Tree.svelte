@@ -5,6 +5,7 @@
   import { usageText } from '$lib/lists/usage';
   import { words } from '$lib/lists/words';
   import { text } from '$lib/text/index.svelte';
+  import { named } from '$lib/text/named';
   import { done, failed } from '$lib/ui/toast';
   import { useQueryClient } from '@tanstack/svelte-query';
 
@@ -20,13 +21,12 @@
   let over = $state<string>();
 
   const parentOf = (row: Api['EntryResponse']) => (typeof row.values.parent === 'string' ? row.values.parent : null);
-  const name = (row: Api['EntryResponse']) => (text.language === 'de' && row.nameDe) || row.name;
   const lines = $derived.by(() => {
     const known = new Set(rows.map((r) => r.code));
     const children = Map.groupBy(rows, (r) => (known.has(parentOf(r) ?? '') ? parentOf(r) : null));
     const walk = (parent: string | null, depth: number): { row: Api['EntryResponse']; depth: number; last: boolean }[] =>
       (children.get(parent) ?? [])
-        .toSorted((a, b) => name(a).localeCompare(name(b)))
+        .toSorted((a, b) => named(a).localeCompare(named(b)))
         .flatMap((row, i, all) => [{ row, depth, last: i === all.length - 1 }, ...walk(row.code, depth + 1)]);
     return walk(null, 0);
   });
@@ -58,7 +58,7 @@
     try {
       const saved = await put(row, parent, version);
       const to = rows.find((r) => r.code === parent);
-      done(to ? w.tree.moved(name(row), name(to)) : w.tree.movedTop(name(row)), undo?.(saved.version));
+      done(to ? w.tree.moved(named(row), named(to)) : w.tree.movedTop(named(row)), undo?.(saved.version));
     } catch (e) {
       failed(e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e));
     }
@@ -97,7 +97,7 @@
         <td class="py-1.5">
           <span class="flex items-baseline gap-2" style:padding-left="{depth * 1.6 + 0.5}rem">
             <span class="text-faint" aria-hidden="true">{depth > 0 ? '└' : ''}</span>
-            <a class="font-semibold hover:underline" href={entryPath(list.key, row.code)}><bdi>{name(row)}</bdi></a>
+            <a class="font-semibold hover:underline" href={entryPath(list.key, row.code)}><bdi>{named(row)}</bdi></a>
             <span class="text-soft text-xs">{row.code}{row.head ? ` · ${w.tree.led(row.head)}` : ''}</span>
           </span>
         </td>
