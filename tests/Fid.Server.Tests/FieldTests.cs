@@ -1,5 +1,8 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Fid.Data;
+using Fid.Data.People;
+using Microsoft.Extensions.DependencyInjection;
 using Shouldly;
 using Xunit;
 
@@ -111,6 +114,51 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         tried["missingNow"]!.AsArray().Select(m => (string)m!).ShouldContain("permit_until");
         (await SendAsync(piet, "try", Ask("owner")))["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Select(f => f!.Text("key"))
             .ShouldBe(["given_name", "family_name", "known_as", "photo", "pronouns", "job", "job_title", "department", "site", "manager", "buddy", "kind", "start_date", "room"]);
+    }
+
+    [Fact]
+    public async Task Whom_a_draft_touches_follows_from_what_its_fields_read_and_a_new_label_rewrites_no_record()
+    {
+        using var piet = await firm.As("piet");
+        using var orla = await firm.As("orla");
+        var ages = new List<int>();
+        foreach (var family in new[] { "Reyes", "Abara", "Tveit", "Haverkort" })
+        {
+            var id = await orla.PersonAsync(family);
+            await orla.SaveAsync(id, "room", "12");
+            ages.Add(Field(await orla.GetAsync($"/api/records/{id}"), "age")!["value"]!.GetValue<int>());
+        }
+        ages.Sort();
+        var (configuration, room) = await DraftAsync(piet, "room");
+        room["showWhen"] = $"age > {ages[1]}";
+        (await TouchedAsync()).ShouldBe([$"room 0 {ages.Count(a => a <= ages[1])}"]);
+        await PublishAsync();
+        // A computed field that the condition reads changes: it is the other whose values would no longer show.
+        (configuration, var age) = await DraftAsync(piet, "age");
+        age["default"]!["formula"] = "ageOn(birth_date, today()) - 200";
+        (await TouchedAsync()).ShouldBe([$"room 0 {ages.Count(a => a > ages[1])}"]);
+        (configuration, age) = await DraftAsync(piet, "age");
+        age["label"]!["en"] = "Years";
+        (await TouchedAsync()).ShouldBeEmpty();
+        const string LastWritten = "select max(xmin::text::bigint) from records_now";
+        var before = await firm.Database.AskAsync(LastWritten);
+        await PublishAsync();
+        (await firm.Database.AskAsync(LastWritten)).ShouldBe(before);
+        (configuration, room) = await DraftAsync(piet, "room");
+        room.Remove("showWhen");
+        await PublishAsync();
+        (await firm.Database.AskAsync(LastWritten)).ShouldNotBe(before);
+        await using var scope = firm.Server.Services.CreateAsyncScope();
+        (await ProjectionCheck.FirstWrongAsync(scope.ServiceProvider.GetRequiredService<FidDb>(), default)).ShouldBeNull();
+
+        async Task<string[]> TouchedAsync() =>
+            [.. (await SendAsync(piet, "review", new JsonObject { ["configuration"] = configuration.DeepClone() }))["touched"]!.AsArray().Select(t => $"{t!["field"]} {t["lacking"]} {t["hidden"]}")];
+
+        async Task PublishAsync()
+        {
+            var draft = await SaveAsync(piet, configuration, await VersionOfDraftAsync(piet));
+            (await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version"))).EnsureSuccessStatusCode();
+        }
     }
 
     private static async Task<(JsonObject Configuration, JsonObject Field)> DraftAsync(Caller caller, string key)

@@ -49,7 +49,19 @@ public static class ConfigurationDifference
 /// <param name="Field">The field; null where it is about the order or the sections.</param>
 /// <param name="Kind">What happened to it.</param>
 /// <param name="Parts">The parts that differ, where it was changed.</param>
-public sealed record FieldDifference(string? Field, DifferenceKind Kind, IReadOnlyList<PartDifference> Parts);
+public sealed record FieldDifference(string? Field, DifferenceKind Kind, IReadOnlyList<PartDifference> Parts)
+{
+    private static readonly HashSet<string> Counted = ["type", "of", "required", "requiredWhen", "showWhen", "default", "sensitive"];
+
+    /// <summary>Whether what is missing or shown of a record, or the order in which that is told, can become other by it. What a field is
+    /// called, who may see it and which values it takes do not count.</summary>
+    public bool CanChangeCompleteness => Kind switch
+    {
+        DifferenceKind.Sections => false,
+        DifferenceKind.Changed => Parts.Any(p => Counted.Contains(p.Part)),
+        _ => true,
+    };
+}
 
 /// <summary>A part of a field before and after, as JSON; null where it was or is left out.</summary>
 /// <param name="Part">The part's name, such as "required".</param>

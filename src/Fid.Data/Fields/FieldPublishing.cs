@@ -9,6 +9,9 @@ namespace Fid.Data.Fields;
 /// <summary>Looks through drafts of the record's fields, and makes them live.</summary>
 public sealed class FieldPublishing(FidDb db)
 {
+    // Whole records: of more at once the values of a large firm would fill the memory.
+    private const int CountedAtOnce = 5_000;
+
     // One publishes at a time.
     private const long PublishLock = 0xF1E1D5;
 
@@ -53,7 +56,9 @@ public sealed class FieldPublishing(FidDb db)
     {
         await LockDraftAsync(cancellation);
         var written = draft.Write();
-        var version = await LiveVersionAsync(cancellation) + 1;
+        var live = await LiveVersionAsync(cancellation);
+        var recounts = ConfigurationDifference.Of((await VersionAsync(live, cancellation))!, draft).Any(d => d.CanChangeCompleteness);
+        var version = live + 1;
         db.FieldVersions.Add(new FieldVersion
         {
             Version = version,
@@ -71,7 +76,7 @@ public sealed class FieldPublishing(FidDb db)
         });
         await db.SaveChangesAsync(cancellation);
         await db.FieldDrafts.ExecuteDeleteAsync(cancellation);
-        await ReprojectAsync(today, cancellation);
+        if (recounts) await ReprojectAsync(today, cancellation);
         return version;
     }
 
@@ -94,10 +99,11 @@ public sealed class FieldPublishing(FidDb db)
     private async Task ReprojectAsync(LocalDate today, CancellationToken cancellation)
     {
         var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
-        var active = await ActiveRecords.LoadAsync(db, today, cancellation);
-        var counted = active.Records.AsParallel().WithCancellation(cancellation).Select(r => (r.Key, Count: Completeness.Count(set, r.Value.Values, r.Value.AsOf))).ToArray();
-        foreach (var batch in counted.Chunk(2000))
+        var people = await db.Employments.Where(e => e.End == null || e.End >= today).OrderBy(e => e.Id).Select(e => e.Id).ToArrayAsync(cancellation);
+        foreach (var some in people.Chunk(CountedAtOnce))
         {
+            var active = await ActiveRecords.LoadAsync(db, today, cancellation, only: some);
+            var batch = active.Records.AsParallel().WithCancellation(cancellation).Select(r => (r.Key, Count: Completeness.Count(set, r.Value.Values, r.Value.AsOf))).ToArray();
             // Missing fields go as one text each: PostgreSQL has no arrays of arrays of different lengths.
             var (ids, filled, of, missing) = (batch.Select(b => b.Key).ToArray(), batch.Select(b => b.Count.Filled).ToArray(), batch.Select(b => b.Count.Of).ToArray(), batch.Select(b => string.Join(' ', b.Count.Missing)).ToArray());
             await db.Database.ExecuteSqlAsync($"""
@@ -127,11 +133,15 @@ public sealed class FieldPublishing(FidDb db)
     private async Task<IReadOnlyList<Touched>> TouchedAsync(
         FieldConfiguration live, FieldConfiguration draft, List<string> stages, IReadOnlyList<FieldDifference> differences, LocalDate today, Func<string, bool> sees, CancellationToken cancellation)
     {
-        if (differences.All(d => d.Kind == DifferenceKind.Moved)) return [];
+        var changed = differences.Where(d => d.CanChangeCompleteness).Select(d => d.Field).OfType<string>().ToHashSet(StringComparer.Ordinal);
+        if (changed.Count == 0) return [];
         if (FieldSet.Read(live.Fields, stages).Answer is not { } before || FieldSet.Read(draft.Fields, stages).Answer is not { } after) return [];
-        var active = await ActiveRecords.LoadAsync(db, today, cancellation);
+        // Those whose conditions read what changed, though they did not; and of all of them only what says whether they are shown or lacking.
+        var concerned = before.Keys.Union(after.Keys).Where(k => changed.Contains(k) || before.ConditionsRead(k).Concat(after.ConditionsRead(k)).Any(changed.Contains)).ToHashSet(StringComparer.Ordinal);
+        var read = concerned.Union(concerned.SelectMany(k => before.Reads(k).Concat(after.Reads(k)))).ToArray();
+        var active = await ActiveRecords.LoadAsync(db, today, cancellation, fields: read);
         var (lacking, hidden) = (new Dictionary<string, int>(), new Dictionary<string, int>());
-        foreach (var (missing, gone) in active.Records.Values.AsParallel().WithCancellation(cancellation).Select(r => Compare(before, after, Seen(r, sees))).ToArray())
+        foreach (var (missing, gone) in active.Records.Values.AsParallel().WithCancellation(cancellation).Select(r => Compare(before, after, concerned, Seen(r, sees))).ToArray())
         {
             foreach (var key in missing) lacking[key] = lacking.GetValueOrDefault(key) + 1;
             foreach (var key in gone) hidden[key] = hidden.GetValueOrDefault(key) + 1;
@@ -141,10 +151,10 @@ public sealed class FieldPublishing(FidDb db)
     }
 
     // Fields that a record would newly lack, and values it has that would no longer show.
-    private static (string[] Missing, string[] Hidden) Compare(FieldSet before, FieldSet after, ActiveRecord record)
+    private static (string[] Missing, string[] Hidden) Compare(FieldSet before, FieldSet after, HashSet<string> concerned, ActiveRecord record)
     {
         var (was, will) = (Completeness.Count(before, record.Values, record.AsOf), Completeness.Count(after, record.Values, record.AsOf));
-        return ([.. will.Missing.Except(was.Missing)], [.. was.ShownFilled.Except(will.ShownFilled)]);
+        return ([.. will.Missing.Except(was.Missing).Where(concerned.Contains)], [.. was.ShownFilled.Except(will.ShownFilled).Where(concerned.Contains)]);
     }
 
     // A condition over what somebody may not see would tell it by the number of those it touches.

@@ -30,6 +30,21 @@ public class ConfigurationDifferenceTests
         ]);
     }
 
+    [Theory]
+    [InlineData("""{"key":"a","type":"text","label":{"en":"B"},"section":"s","access":{"manager":"view"},"unique":true,"pattern":"x+","onChange":[{"set":"b","formula":"1"}]}""", false)]
+    [InlineData("""{"key":"a","type":"number"}""", true)]
+    [InlineData("""{"key":"a","type":"text","of":"person"}""", true)]
+    [InlineData("""{"key":"a","type":"text","required":"always"}""", true)]
+    [InlineData("""{"key":"a","type":"text","requiredWhen":"b = 1"}""", true)]
+    [InlineData("""{"key":"a","type":"text","showWhen":"b = 1"}""", true)]
+    [InlineData("""{"key":"a","type":"text","sensitive":true}""", true)]
+    [InlineData("""{"key":"a","type":"text"},{"key":"c","type":"text"}""", true)]
+    public void Records_are_counted_anew_only_for_what_can_change_their_count(string after, bool counts)
+    {
+        var from = Read("""{"key":"a","type":"text"}""", """{"key":"b","type":"number"}""");
+        ConfigurationDifference.Of(from, Read(after, """{"key":"b","type":"number"}""")).Any(d => d.CanChangeCompleteness).ShouldBe(counts);
+    }
+
     private static FieldConfiguration Read(params string[] fields) =>
         FieldConfiguration.Read(Encoding.UTF8.GetBytes($$"""{"sections":[],"fields":[{{string.Join(',', fields)}}]}""")).Answer!;
 
