@@ -1,6 +1,9 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Text.Json.Nodes;
+using Fid.Server.Hires;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
 using Shouldly;
 using Xunit;
 
@@ -11,6 +14,7 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
 {
     private readonly FirmFixture _firm;
     private readonly ConcurrentDictionary<string, int> _calls = new();
+    private readonly ConcurrentDictionary<string, ConcurrentQueue<string>> _statements = new();
     private readonly ActivityListener _listener;
 
     public DatabaseCallTests(FirmFixture firm)
@@ -20,7 +24,11 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
         {
             ShouldListenTo = source => source.Name == "Npgsql",
             Sample = (ref _) => ActivitySamplingResult.AllData,
-            ActivityStopped = activity => _calls.AddOrUpdate(activity.TraceId.ToString(), 1, (_, n) => n + 1),
+            ActivityStopped = activity =>
+            {
+                _calls.AddOrUpdate(activity.TraceId.ToString(), 1, (_, n) => n + 1);
+                _statements.GetOrAdd(activity.TraceId.ToString(), _ => []).Enqueue((string?)activity.GetTagItem("db.query.text") ?? (string?)activity.GetTagItem("db.statement") ?? "");
+            },
         };
         ActivitySource.AddActivityListener(_listener);
     }
@@ -52,6 +60,21 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
         var (few, many) = (await PreviewAsync(orla, 10), await PreviewAsync(orla, 100));
         many.ShouldBeInRange(5, 30);
         many.ShouldBe(few);
+    }
+
+    [Fact]
+    public async Task Who_is_known_is_read_as_the_server_starts_and_not_by_whoever_asks_first()
+    {
+        await using var other = new FidInstance(_firm.Database.Connection);
+        await other.Services.GetServices<IHostedService>().OfType<KnownPeopleWarmUp>().Single().ExecuteTask!;
+        using var orla = await Caller.SignedInAsync(other.Address, "orla");
+        var trace = ActivityTraceId.CreateRandom().ToString();
+        orla.Trace = trace;
+        using var known = await orla.SendAsync("POST", "/api/hires/known", new { givenName = "Nobody", familyName = "Atall", birthDate = "1990-01-01", email = (string?)null, phone = (string?)null, start = (string?)null });
+        (await known.JsonAsync()).AsArray().ShouldBeEmpty();
+        // Whoever it may be is found in memory: what changed since is asked for, and only the people found would be read.
+        _statements[trace].ShouldNotBeEmpty();
+        _statements[trace].Where(s => s.Contains("record_values", StringComparison.Ordinal) && !s.Contains("from seals", StringComparison.Ordinal)).ShouldBeEmpty();
     }
 
     private async Task<int> PreviewAsync(Caller orla, int rows)

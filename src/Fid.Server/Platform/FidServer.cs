@@ -78,6 +78,7 @@ public static class FidServer
         services.AddScoped<HireOrigins>();
         services.AddSingleton<FileScanner>();
         services.AddSingleton<PeopleIndex>();
+        if (!IsMakingDocument) services.AddHostedService<KnownPeopleWarmUp>();
         services.AddSingleton<EntryHolders>();
         services.AddSingleton<OpenTaskCache>();
         services.AddScoped<Notices>();

@@ -1,3 +1,5 @@
+import { dateFormat } from './formats';
+
 /** Dates as ISO texts, and days as whole numbers for drawing: there is no time of day in a plan. */
 const day = 86_400_000;
 
@@ -12,7 +14,7 @@ export const mondayOf = (n: number) => n - weekday(n);
 
 const parts = (iso: string, locale: string, options: Intl.DateTimeFormatOptions) =>
   Object.fromEntries(
-    new Intl.DateTimeFormat(locale, { ...options, timeZone: 'UTC' })
+    dateFormat(locale, { ...options, timeZone: 'UTC' })
       .formatToParts(Date.parse(iso + 'T00:00:00Z'))
       .map((p) => [p.type, p.value])
   );

@@ -2,6 +2,7 @@ import { session } from '$lib/api/session.svelte';
 import { ApiProblem, type ProblemEntry } from '$lib/api/client';
 import { dayMonth, dayNumber, showDay } from './dates';
 import { en, type Messages } from './en';
+import { listFormat, numberFormat } from './formats';
 
 /** What the interface says, in the reader's language: the account's, or before signing in the browser's. */
 class Text {
@@ -41,12 +42,9 @@ class Text {
   };
 
   number = (n: number, digits?: number) =>
-    new Intl.NumberFormat(
-      this.t.locale,
-      digits === undefined ? {} : { minimumFractionDigits: digits, maximumFractionDigits: digits }
-    ).format(n);
+    numberFormat(this.t.locale, digits === undefined ? {} : { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(n);
   money = (n: number, whole = false) =>
-    new Intl.NumberFormat(this.t.locale, {
+    numberFormat(this.t.locale, {
       style: 'currency',
       currency: session.currency,
       minimumFractionDigits: whole ? 0 : 2,
@@ -54,7 +52,7 @@ class Text {
     }).format(n);
 
   /** "a, b and c". */
-  list = (items: string[]) => new Intl.ListFormat(this.t.locale, { type: 'conjunction' }).format(items);
+  list = (items: string[]) => listFormat(this.t.locale).format(items);
 
   owner = (owner: string, name: string | null | undefined, mine = false) => {
     if (mine) return this.t.owner.you;

@@ -1,21 +1,11 @@
-<script lang="ts" module>
-  import MarkdownIt from 'markdown-it';
-
-  // No HTML of the writer's own, and no pictures from elsewhere: what is written stays text with its formatting and links.
-  const markdown = new MarkdownIt({ html: false, linkify: true, breaks: true }).disable('image');
-  const plainLink = markdown.renderer.rules.link_open ?? ((tokens, i, options, _, self) => self.renderToken(tokens, i, options));
-  markdown.renderer.rules.link_open = (tokens, i, options, env, self) => {
-    tokens[i]!.attrSet('rel', 'noopener noreferrer');
-    tokens[i]!.attrSet('target', '_blank');
-    tokens[i]!.attrSet('class', 'link');
-    return plainLink(tokens, i, options, env, self);
-  };
-</script>
-
 <script lang="ts">
-  /** A text written in Markdown. */
+  /** A text written in Markdown. What reads it is fetched when there is a text to read: until then it stands as it was written. */
   let { text }: { text: string } = $props();
 </script>
 
-<!-- eslint-disable-next-line svelte/no-at-html-tags -- made by the library with HTML of the writer's own switched off -->
-<div class="markdown" dir="auto">{@html markdown.render(text)}</div>
+{#await import('./markdown')}
+  <div class="markdown whitespace-pre-line" dir="auto">{text}</div>
+{:then { render }}
+  <!-- eslint-disable-next-line svelte/no-at-html-tags -- made by the library with HTML of the writer's own switched off -->
+  <div class="markdown" dir="auto">{@html render(text)}</div>
+{/await}

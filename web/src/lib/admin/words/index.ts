@@ -1,3 +1,4 @@
+import { dateFormat } from '$lib/text/formats';
 import { text } from '$lib/text/index.svelte';
 import { de } from './de';
 import { en } from './en';
@@ -6,5 +7,4 @@ import { en } from './en';
 export const words = () => (text.language === 'de' ? de : en);
 
 /** A moment as the reader's place has it, to the minute. */
-export const showMoment = (at: string) =>
-  new Intl.DateTimeFormat(text.language === 'de' ? 'de' : 'en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(at));
+export const showMoment = (at: string) => dateFormat(text.t.locale, { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(at));

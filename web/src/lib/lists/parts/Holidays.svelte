@@ -1,5 +1,6 @@
 <script lang="ts">
   import { session } from '$lib/api/session.svelte';
+  import { dateFormat } from '$lib/text/formats';
   import { text } from '$lib/text/index.svelte';
   import { words } from '../words';
   import Day from './Day.svelte';
@@ -16,7 +17,7 @@
   const months = $derived(
     Array.from({ length: 12 }, (_, i) => ({
       value: String(i + 1),
-      label: new Intl.DateTimeFormat(text.t.locale, { month: 'long', timeZone: 'UTC' }).format(Date.UTC(2027, i, 1))
+      label: dateFormat(text.t.locale, { month: 'long', timeZone: 'UTC' }).format(Date.UTC(2027, i, 1))
     }))
   );
   const nths = $derived(['1', '2', '3', '4', '5', '-1'].map((v) => ({ value: v, label: w.holidays.nths[v]! })));

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
+  import { dateFormat } from '$lib/text/formats';
   import { text } from '$lib/text/index.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import type { EntryEditing } from '../editing.svelte';
@@ -21,7 +22,7 @@
   const rest = $derived(shown.data?.rest ?? '0000011');
   const months = $derived(
     Array.from({ length: 12 }, (_, m) => ({
-      name: new Intl.DateTimeFormat(text.t.locale, { month: 'short', timeZone: 'UTC' }).format(Date.UTC(year, m, 1)),
+      name: dateFormat(text.t.locale, { month: 'short', timeZone: 'UTC' }).format(Date.UTC(year, m, 1)),
       lead: (new Date(Date.UTC(year, m, 1)).getUTCDay() + 6) % 7,
       days: Array.from({ length: new Date(Date.UTC(year, m + 1, 0)).getUTCDate() }, (_, d) => {
         const iso = `${year}-${String(m + 1).padStart(2, '0')}-${String(d + 1).padStart(2, '0')}`;
