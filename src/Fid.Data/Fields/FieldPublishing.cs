@@ -138,16 +138,20 @@ public sealed class FieldPublishing(FidDb db)
         if (FieldSet.Read(live.Fields, stages).Answer is not { } before || FieldSet.Read(draft.Fields, stages).Answer is not { } after) return [];
         // Those whose conditions read what changed, though they did not; and of all of them only what says whether they are shown or lacking.
         var concerned = before.Keys.Union(after.Keys).Where(k => changed.Contains(k) || before.ConditionsRead(k).Concat(after.ConditionsRead(k)).Any(changed.Contains)).ToHashSet(StringComparer.Ordinal);
-        var read = concerned.Union(concerned.SelectMany(k => before.Reads(k).Concat(after.Reads(k)))).ToArray();
-        var active = await ActiveRecords.LoadAsync(db, today, cancellation, fields: read);
+        var read = concerned.Union(concerned.SelectMany(k => before.Reads(k).Concat(after.Reads(k)))).ToHashSet(StringComparer.Ordinal);
+        if (Part(live) is not { } was || Part(draft) is not { } will) return [];
+        var active = await ActiveRecords.LoadAsync(db, today, cancellation, fields: [.. read]);
         var (lacking, hidden) = (new Dictionary<string, int>(), new Dictionary<string, int>());
-        foreach (var (missing, gone) in active.Records.Values.AsParallel().WithCancellation(cancellation).Select(r => Compare(before, after, concerned, Seen(r, sees))).ToArray())
+        foreach (var (missing, gone) in active.Records.Values.AsParallel().WithCancellation(cancellation).Select(r => Compare(was, will, concerned, Seen(r, sees))).ToArray())
         {
             foreach (var key in missing) lacking[key] = lacking.GetValueOrDefault(key) + 1;
             foreach (var key in gone) hidden[key] = hidden.GetValueOrDefault(key) + 1;
         }
         return [.. draft.Fields.Where(f => lacking.ContainsKey(f.Key) || hidden.ContainsKey(f.Key))
             .Select(f => new Touched(f.Key, lacking.GetValueOrDefault(f.Key), hidden.GetValueOrDefault(f.Key)))];
+
+        // Evaluating the rest of each record would take most of the time.
+        FieldSet? Part(FieldConfiguration whole) => FieldSet.Read([.. whole.Fields.Where(f => read.Contains(f.Key))], stages).Answer;
     }
 
     // Fields that a record would newly lack, and values it has that would no longer show.
