@@ -34,6 +34,31 @@ public class ShiftCycleTests
         (day.Shift, day.Holiday, day.PaidMinutes).ShouldBe((shift, true, minutes));
     }
 
+    [Theory]
+    [InlineData(8, 0, 8, 0, 24 * 60 - 30)] // it ends when it begins: a day later
+    [InlineData(8, 0, 8, 1, 0)] // a minute, less the break: never below nothing
+    [InlineData(8, 0, 8, 31, 1)]
+    [InlineData(8, 0, 7, 59, 24 * 60 - 31)]
+    public void A_shift_ends_after_it_begins(int hour, int minute, int endHour, int endMinute, int paid)
+    {
+        var day = new ShiftCycle(new(2027, 5, 1), ["D"], new Dictionary<string, Shift> { ["D"] = new(new(hour, minute), new(endHour, endMinute), 30) })
+            .Roster(Dublin, new HashSet<LocalDate>(), OnHoliday.Off, new(2027, 5, 1), new(2027, 5, 1)).Answer!.Days.Single();
+        (day.PaidMinutes, day.End!.Value.ToInstant() > day.Start!.Value.ToInstant()).ShouldBe((paid, true));
+    }
+
+    [Fact]
+    public void A_roster_has_as_many_days_as_it_may_and_a_cycle_too()
+    {
+        var none = new HashSet<LocalDate>();
+        Watch.Roster(Dublin, none, OnHoliday.Off, new(2000, 1, 1), new LocalDate(2000, 1, 1).PlusDays(ShiftCycle.MostDays - 1)).Answer!.Days.Count.ShouldBe(ShiftCycle.MostDays);
+        Watch.Roster(Dublin, none, OnHoliday.Off, new(2000, 1, 1), new LocalDate(2000, 1, 1).PlusDays(ShiftCycle.MostDays)).Problems.Single().Path.ShouldBe("/to");
+        Watch.Roster(Dublin, none, OnHoliday.Off, new(1, 12, 31), new(2, 1, 1)).Problems.Single().Path.ShouldBe("/from");
+        Watch.Roster(Dublin, none, OnHoliday.Off, new(9998, 12, 31), new(9998, 12, 31)).Problems.ShouldBeEmpty();
+        (Watch with { Days = [.. Enumerable.Repeat("E", ShiftCycle.Longest)] }).Check().ShouldBeEmpty();
+        (Watch with { Days = [.. Enumerable.Repeat("E", ShiftCycle.Longest + 1)] }).Check().Single().Path.ShouldBe("/days");
+        (Watch with { Days = [] }).Check().Single().Path.ShouldBe("/days");
+    }
+
     [Fact]
     public void The_cycle_runs_backwards_too_and_every_eighth_day_is_alike()
     {

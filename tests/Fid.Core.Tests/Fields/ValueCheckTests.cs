@@ -56,6 +56,32 @@ public class ValueCheckTests
         (problem.Path, problem.Code).ShouldBe(($"/{field}", code));
     }
 
+    [Theory]
+    [InlineData("date", "\"2027-03-01\" \"2027-03-31\"", "\"2027-02-28\" \"2027-04-01\"", "\"min\":\"2027-03-01\",\"max\":\"2027-03-31\"")]
+    [InlineData("date", "\"1900-01-01\" \"2199-12-31\"", "\"1899-12-31\" \"2200-01-01\"", "")]
+    [InlineData("number", "2 4 2.0001", "1.9999 4.0001", "\"min\":2,\"max\":4")]
+    [InlineData("text", "\"ab\" \"abcd\"", "\"a\" \"abcde\"", "\"min\":2,\"max\":4")]
+    [InlineData("choices", "[\"a\"] [\"a\",\"b\"]", "[\"a\",\"b\",\"c\"]", "\"min\":1,\"max\":2,\"options\":[{\"value\":\"a\"},{\"value\":\"b\"},{\"value\":\"c\"}]")]
+    public void The_least_and_the_most_are_allowed_and_nothing_beyond(string type, string within, string beyond, string limits)
+    {
+        var json = $$"""{"sections":[],"fields":[{"key":"x","type":"{{type}}"{{(limits.Length > 0 ? "," + limits : "")}}}]}""";
+        var field = FieldConfiguration.Read(System.Text.Encoding.UTF8.GetBytes(json)).Answer!.Fields.Single();
+        foreach (var value in within.Split(' ')) ValueCheck.Check(field, JsonElement.Parse(value)).Problem.ShouldBeNull(value);
+        foreach (var value in beyond.Split(' ')) ValueCheck.Check(field, JsonElement.Parse(value)).Problem.ShouldNotBeNull(value);
+    }
+
+    [Theory]
+    [InlineData(true, Misfit.Option)] // chosen just now
+    [InlineData(false, Misfit.None)] // chosen while it was offered
+    public void An_option_that_is_no_longer_offered_stays_where_it_was_chosen(bool chosenNow, Misfit misfit)
+    {
+        const string Json = """{"sections":[],"fields":[{"key":"x","type":"choice","options":[{"value":"old","retired":true},{"value":"new"}]}]}""";
+        var set = FieldSet.Read(FieldConfiguration.Read(System.Text.Encoding.UTF8.GetBytes(Json)).Answer!.Fields, []).Answer!;
+        var held = new Dictionary<string, JsonElement> { ["x"] = JsonElement.Parse("\"old\"") };
+        var record = RecordEvaluation.Of(set, new RecordQuestion(held, ["x"], chosenNow ? ["x"] : [], null, null, new(2027, 3, 1), RecordQuestion.NoLists));
+        record.Errors.Select(e => e.Misfit).ShouldBe(misfit == Misfit.None ? [] : [misfit]);
+    }
+
     [Fact]
     public void Refuses_texts_that_are_too_long() =>
         ValueCheck.Check(ShippedFields.Find("street")!, JsonSerializer.SerializeToElement(new string('x', 201))).Problem!.Code.ShouldBe("too-long");

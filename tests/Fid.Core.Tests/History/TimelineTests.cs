@@ -32,6 +32,11 @@ public class TimelineTests
         Timeline.MoveFirst([S("a", 10, 19), S("b", 20, null)], Day(10), Day(15)).Added.ShouldBe([S("a", 15, 19)]);
         Timeline.MoveFirst([S("a", 10, 19)], Day(10), Day(30)).Added.ShouldBeEmpty(); // it would end before it begins
         Timeline.MoveFirst([S("a", 12, null)], Day(10), Day(15)).Added.ShouldBeEmpty();
+        Timeline.MoveFirst([S("a", 10, 19)], Day(10), Day(19)).Added.ShouldBe([S("a", 19, 19)]); // a day of it is left
+        Timeline.MoveFirst([S("a", 10, 19)], Day(10), Day(20)).Added.ShouldBeEmpty();
+        // Back to the day after the one before ends, and no further.
+        Timeline.MoveFirst([S("z", 0, 4), S("a", 10, null)], Day(10), Day(5)).Added.ShouldBe([S("a", 5, null)]);
+        Timeline.MoveFirst([S("z", 0, 5), S("a", 10, null)], Day(10), Day(5)).Added.ShouldBeEmpty();
     }
 
     [Fact]

@@ -37,6 +37,27 @@ public class PayTests
         PayRate.Of(10, per, (decimal)hours, (decimal)full, days, every).Problems.ShouldHaveSingleItem().Path.ShouldBe(path);
 
     [Theory]
+    [InlineData(168, 168, 7)]
+    [InlineData(0.01, 0.01, 1)]
+    public void The_most_and_the_least_hours_and_days_of_a_week_are_possible(double hours, double full, int days) =>
+        PayRate.Of(10, PayPeriod.Day, (decimal)hours, (decimal)full, days, PayPeriod.Month).Problems.ShouldBeEmpty();
+
+    [Theory]
+    [InlineData(168.01, 40, 5, "/weeklyHours")]
+    [InlineData(40, 168.01, 5, "/fullTimeHours")]
+    [InlineData(-1, 40, 5, "/weeklyHours")]
+    [InlineData(40, 40, 0, "/daysPerWeek")]
+    public void And_none_beyond(double hours, double full, int days, string path) =>
+        PayRate.Of(10, PayPeriod.Day, (decimal)hours, (decimal)full, days, PayPeriod.Month).Problems.ShouldHaveSingleItem().Path.ShouldBe(path);
+
+    [Fact]
+    public void Pay_is_from_nothing_to_a_million_million()
+    {
+        foreach (var (amount, isPossible) in new[] { (0m, true), (Money.Most, true), (-0.01m, false), (Money.Most + 0.01m, false) })
+            PayRate.Of(amount, PayPeriod.Year, 40, 40, null, PayPeriod.Month).Problems.Select(p => p.Path).ShouldBe(isPossible ? [] : ["/amount"]);
+    }
+
+    [Theory]
     [InlineData(33930, "0.943 0.328 Within")]
     [InlineData(30000, "0.833 0.000 Within")] // both ends are within
     [InlineData(42000, "1.167 1.000 Within")]

@@ -49,6 +49,14 @@ public class ServiceTests
     [InlineData("2027-03-22", "0.8", "upDay", "16")]
     [InlineData("2027-03-22", "0.8", "nearestDay", "16")]
     [InlineData("2026-05-01", "1", "none", "25.00")]
+    [InlineData("2027-12-31", "1", "none", "0.07")] // the last day of the year is a day of it
+    [InlineData("2027-01-02", "1", "none", "24.93")]
+    [InlineData("2027-01-01", "0.5", "upHalf", "12.5")] // an exact half stays one
+    [InlineData("2027-01-01", "0.51", "upHalf", "13")]
+    [InlineData("2027-01-01", "0.49", "nearestHalf", "12.5")] // a quarter is a tie, and goes up
+    [InlineData("2027-01-01", "0.4899", "nearestHalf", "12")]
+    [InlineData("2027-01-01", "0.4999", "nearestDay", "12")]
+    [InlineData("2027-01-01", "0.48", "upDay", "12")]
     [InlineData("2027-01-01", "0.5", "nearestDay", "13")]
     [InlineData("2028-01-01", "1", "upDay", "0")]
     public void Leave_is_for_what_is_left_of_the_year(string start, string fte, string rounding, string days) =>

@@ -87,6 +87,19 @@ public class PlannerTests
         (plan.Tasks[0].State, plan.Tasks[1].EarliestStart, plan.Tasks[1].State).ShouldBe((TaskState.Skipped, Day("03-01"), TaskState.Ready));
     }
 
+    [Theory]
+    [InlineData("03-01", 0, null, true)] // done today: its successor can begin today
+    [InlineData("03-02", 0, null, false)]
+    [InlineData("02-26", 1, null, true)] // Friday and a day of waiting is today, Monday
+    [InlineData("03-01", 1, null, false)]
+    [InlineData("02-26", 0, 0, true)] // opens today
+    [InlineData("02-26", 0, 1, false)]
+    public void What_a_task_waits_for_is_over_on_the_day_itself(string done, int lag, int? opensIn, bool canStart)
+    {
+        var b = Task("b", after: "a", lag: lag, opens: opensIn is { } days ? FromStart(days) : null);
+        Plan(Question([Task("a", done: done), b], today: "03-01", start: "03-01")).Tasks[1].CanStart.ShouldBe(canStart);
+    }
+
     [Fact]
     public void The_lag_is_taken_off_again_going_back()
     {
