@@ -111,6 +111,32 @@ public class ListTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task A_team_that_can_only_help_is_in_use_too_and_its_tasks_ask_the_next_one()
+    {
+        using var orla = await firm.As("orla");
+        foreach (var (code, name) in new[] { ("chandlers", "Chandlers"), ("riggers", "Riggers"), ("helpers", "Helpers") }) (await Add(orla, "teams", code, name)).EnsureSuccessStatusCode();
+        // In a template, in a checklist under way, and in a shared task that no template has.
+        var spec = (await orla.GetAsync("/api/templates/it-technician"))["live"]!;
+        spec["lists"]!["tasks"]![0]!["properties"]!["contact"] = "team:chandlers";
+        await orla.PublishAsync("it-technician", (await orla.DraftAsync("it-technician", spec, null)).Text("version"));
+        var hire = await FirmFixture.HireAsync(orla, "Brandt");
+        await firm.Database.AskAsync($"update hire_tasks set contact = 'team:riggers' where hire_id = '{hire["id"]}' and done is null");
+        (await orla.SendAsync("PUT", "/api/shared-tasks/help", new { properties = new { name = "Ask for help", stage = "arrive", owner = "buddy", contact = "team:helpers" }, why = (string?)null })).EnsureSuccessStatusCode();
+        foreach (var code in new[] { "chandlers", "riggers", "helpers" })
+            (await orla.SendAsync("DELETE", $"/api/lists/teams/entries/{code}")).StatusCode.ShouldBe(HttpStatusCode.Conflict, code);
+        var entries = (await orla.GetAsync("/api/lists/teams/entries"))["entries"]!.AsArray();
+        (Usage("chandlers", "templates"), Usage("riggers", "hires")).ShouldBe((1, 1));
+
+        foreach (var code in new[] { "chandlers", "riggers", "helpers" })
+            (await orla.SendAsync("POST", $"/api/lists/teams/entries/{code}/retire", new { moveTo = "stores" })).EnsureSuccessStatusCode();
+        (await orla.GetAsync("/api/templates/it-technician"))["live"]!["lists"]!["tasks"]![0]!["properties"]!.Text("contact").ShouldBe("team:stores");
+        (await orla.GetAsync("/api/shared-tasks")).AsArray().Single(t => t!.Text("key") == "help")!["properties"]!.Text("contact").ShouldBe("team:stores");
+        (await firm.Database.AskAsync($"select bool_and(contact = 'team:stores') from hire_tasks where hire_id = '{hire["id"]}' and done is null")).ShouldBe(true);
+
+        int Usage(string code, string of) => entries.Single(e => e!.Text("code") == code)!["usage"]![of]!.GetValue<int>();
+    }
+
+    [Fact]
     public async Task An_entry_nobody_uses_is_deleted_and_cannot_be_chosen_in_the_same_moment()
     {
         using var orla = await firm.As("orla");

@@ -38,6 +38,11 @@ public sealed class ListMover(FidDb db, RecordWriter records)
             entry.Take(content with { Values = content.Values.ToDictionary(v => v.Key, v => columns.Find(v.Key) is { } column && column.List == list.Key ? EntryCheck.Replace(column, v.Value, from, to) : v.Value) });
             db.Changes.Add(author.Change("list.changed", entry.Id, entry.List, why) with { Details = ListWriter.Details(before, ListWriter.Describe(entry)) });
         }
+        foreach (var task in (await db.SharedTasks.ToListAsync(cancellation)).Where(t => TemplateReferences.OfTask(t.Properties, list.Key).Contains(from)))
+        {
+            task.Properties = TemplateReferences.ReplaceInTask(task.Properties, list.Key, from, to);
+            db.Changes.Add(author.Change("sharedTask.entryMoved", await db.Firms.Select(f => f.Id).SingleAsync(cancellation), $"{task.Key} {list.Key}:{from}→{to}", why));
+        }
         if (list.Key == "teams") await MoveTeamAsync(from, to, cancellation);
         if (list.Key == "calendars")
             await db.HireTasks.Where(t => t.CalendarCode == from).ExecuteUpdateAsync(s => s.SetProperty(t => t.CalendarCode, to), cancellation);
@@ -81,6 +86,7 @@ public sealed class ListMover(FidDb db, RecordWriter records)
     {
         var (old, next) = (HireTask.TeamPrefix + from, HireTask.TeamPrefix + to);
         await db.HireTasks.Where(t => t.Owner == old && t.Done == null && t.SkippedWhy == null).ExecuteUpdateAsync(s => s.SetProperty(t => t.Owner, next), cancellation);
+        await db.HireTasks.Where(t => t.Contact == old && t.Done == null && t.SkippedWhy == null).ExecuteUpdateAsync(s => s.SetProperty(t => t.Contact, next), cancellation);
         foreach (var user in await db.Users.Where(u => u.Teams.Contains(from)).ToListAsync(cancellation))
             user.Teams = [.. user.Teams.Select(t => t == from ? to : t).Distinct(StringComparer.Ordinal)];
     }

@@ -35,6 +35,7 @@ public sealed class ListUsage(FidDb db, LocalDate today)
             || (await TemplatesAsync(list, cancellation)).Any(t => t.Code == code)
             || (await EntriesAsync(list, cancellation)).Any(e => e.Code == code)
             || (await HiresAsync(list, cancellation, openOnly: false)).ContainsKey(code)
+            || (await SharedAsync(list, cancellation)).Contains(code)
             || (list.Key == "teams" && await db.Users.AnyAsync(u => u.Teams.Contains(code), cancellation));
     }
 
@@ -50,6 +51,7 @@ public sealed class ListUsage(FidDb db, LocalDate today)
             """).ToListAsync(cancellation)) Add(code, null);
         foreach (var (code, _) in await TemplatesAsync(list, cancellation)) Add(code, null);
         foreach (var code in (await HiresAsync(list, cancellation, openOnly: false)).Keys) Add(code, null);
+        foreach (var code in await SharedAsync(list, cancellation)) Add(code, null);
         foreach (var (code, entry) in await EntriesAsync(list, cancellation)) Add(code, (entry.List, entry.Code));
         return referenced;
 
@@ -93,10 +95,15 @@ public sealed class ListUsage(FidDb db, LocalDate today)
             return await tasks.Where(t => t.CalendarCode != HireTask.OwnCalendar).GroupBy(t => t.CalendarCode)
                 .Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancellation);
         if (list.Key != "teams") return [];
-        var owners = await tasks.Where(t => t.Owner.StartsWith(HireTask.TeamPrefix)).GroupBy(t => t.Owner)
-            .Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() }).ToListAsync(cancellation);
-        return owners.ToDictionary(o => o.Key[HireTask.TeamPrefix.Length..], o => o.Count, StringComparer.Ordinal);
+        // Those who do a task, and those who can help with it.
+        var teams = await tasks.Select(t => new { t.HireId, Who = t.Owner }).Concat(tasks.Where(t => t.Contact != null).Select(t => new { t.HireId, Who = t.Contact! }))
+            .Where(t => t.Who.StartsWith(HireTask.TeamPrefix)).GroupBy(t => t.Who).Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() }).ToListAsync(cancellation);
+        return teams.ToDictionary(o => o.Key[HireTask.TeamPrefix.Length..], o => o.Count, StringComparer.Ordinal);
     }
+
+    // Shared tasks count with the templates that have them; those that none has keep an entry from being deleted all the same.
+    private async Task<HashSet<string>> SharedAsync(ListDefinition list, CancellationToken cancellation) =>
+        [.. (await db.SharedTasks.AsNoTracking().ToListAsync(cancellation)).SelectMany(t => TemplateReferences.OfTask(t.Properties, list.Key))];
 }
 
 /// <summary>How many use an entry.</summary>

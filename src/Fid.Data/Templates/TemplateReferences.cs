@@ -11,6 +11,9 @@ namespace Fid.Data.Templates;
 /// and what formulas compare such fields with.</summary>
 public static partial class TemplateReferences
 {
+    // The properties of a task that name who it is about, perhaps a team.
+    private static readonly string[] Owners = ["owner", "contact"];
+
     /// <summary>The codes of entries of a list that a template refers to.</summary>
     public static IEnumerable<string> Of(TemplateSpec spec, string list, LiveFields fields)
     {
@@ -23,15 +26,27 @@ public static partial class TemplateReferences
         }
         if (spec.When is { } when)
             foreach (var code in Compared(when, list, fields)) yield return code;
-        foreach (var properties in spec.Entries(TemplateLists.Tasks).Select(t => t.Properties))
-        {
-            if (list == "teams" && Property(properties, "owner") is { } owner && owner.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal))
-                yield return owner[HireTask.TeamPrefix.Length..];
-            if (list == "calendars" && Property(properties, "calendar") is { } calendar && calendar != HireTask.OwnCalendar) yield return calendar;
-        }
+        foreach (var code in spec.Entries(TemplateLists.Tasks).SelectMany(t => OfTask(t.Properties, list))) yield return code;
         foreach (var (name, _) in TemplateReview.KeyedBy.Where(k => k.Value == list))
             foreach (var entry in spec.Entries(name)) yield return entry.Key;
     }
+
+    /// <summary>The codes of entries of a list that a task refers to: the teams that do it or can help, and its calendar.</summary>
+    public static IEnumerable<string> OfTask(IReadOnlyDictionary<string, JsonElement> properties, string list) => list switch
+    {
+        "teams" => Owners.Select(p => Property(properties, p)).OfType<string>().Where(o => o.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal)).Select(o => o[HireTask.TeamPrefix.Length..]),
+        "calendars" when Property(properties, "calendar") is { } calendar and not HireTask.OwnCalendar => [calendar],
+        _ => [],
+    };
+
+    /// <summary>What a task says with one entry replaced by another wherever it refers to it.</summary>
+    public static Dictionary<string, JsonElement> ReplaceInTask(IReadOnlyDictionary<string, JsonElement> properties, string list, string from, string to) =>
+        properties.ToDictionary(p => p.Key, p => (list, p.Key) switch
+        {
+            ("teams", _) when Owners.Contains(p.Key) && Text(p.Value) == HireTask.TeamPrefix + from => JsonSerializer.SerializeToElement(HireTask.TeamPrefix + to),
+            ("calendars", "calendar") when Text(p.Value) == from => JsonSerializer.SerializeToElement(to),
+            _ => p.Value,
+        });
 
     /// <summary>What a template says with one entry replaced by another wherever it refers to it.</summary>
     public static TemplateSpec Replace(TemplateSpec spec, string list, string from, string to, LiveFields fields) => spec with
@@ -43,12 +58,7 @@ public static partial class TemplateReferences
         Lists = spec.Lists.ToDictionary(l => l.Key, l => (IReadOnlyList<TemplateEntry>)[.. l.Value.Select(e => e with
         {
             Key = TemplateReview.KeyedBy.GetValueOrDefault(l.Key) == list && e.Key == from ? to : e.Key,
-            Properties = e.Properties.ToDictionary(p => p.Key, p => (l.Key, p.Key) switch
-            {
-                (TemplateLists.Tasks, "owner") when list == "teams" && Text(p.Value) == HireTask.TeamPrefix + from => JsonSerializer.SerializeToElement(HireTask.TeamPrefix + to),
-                (TemplateLists.Tasks, "calendar") when list == "calendars" && Text(p.Value) == from => JsonSerializer.SerializeToElement(to),
-                _ => p.Value,
-            }),
+            Properties = l.Key == TemplateLists.Tasks ? ReplaceInTask(e.Properties, list, from, to) : e.Properties,
         })]),
     };
 
