@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Fid.Core.Fields;
+using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;

@@ -1,4 +1,4 @@
-using Fid.Core.Lists;
+using Fid.Core.Texts;
 
 namespace Fid.Core.Fields;
 

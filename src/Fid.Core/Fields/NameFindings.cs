@@ -1,3 +1,5 @@
+using Fid.Core.Texts;
+
 namespace Fid.Core.Fields;
 
 /// <summary>Keys and labels that stand twice, and names of things there are not. Names inside formulas are looked at with them.</summary>

@@ -2,6 +2,7 @@ using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Fid.Core.Clock;
 using Fid.Core.Pay;
+using Fid.Core.Texts;
 using NodaTime;
 using NodaTime.Text;
 

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Core.Formulas;
+using Fid.Core.Texts;
 
 namespace Fid.Core.Fields;
 

@@ -1,4 +1,4 @@
-using Fid.Core.Fields;
+using Fid.Core.Texts;
 
 namespace Fid.Core.Lists;
 

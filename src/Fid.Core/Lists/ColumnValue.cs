@@ -1,7 +1,7 @@
 using System.Text.Json;
 using Fid.Core.Calendars;
-using Fid.Core.Fields;
 using Fid.Core.Formulas;
+using Fid.Core.Texts;
 using NodaTime;
 using NodaTime.Text;
 

@@ -1,5 +1,5 @@
 using System.Buffers;
-using Fid.Core.Fields;
+using Fid.Core.Texts;
 
 namespace Fid.Core.Lists;
 

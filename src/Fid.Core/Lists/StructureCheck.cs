@@ -1,6 +1,7 @@
 using Fid.Core.Calendars;
 using Fid.Core.Fields;
 using Fid.Core.Pay;
+using Fid.Core.Texts;
 
 namespace Fid.Core.Lists;
 

@@ -53,7 +53,6 @@ public sealed record PayGroupTerms(PayPeriod Every, LocalDate? FirstPeriodStart,
     private int FirstIndex(LocalDate from)
     {
         var anchor = FirstPeriodStart ?? new LocalDate(1, 1, 1);
-        if (Every == PayPeriod.HalfMonth) anchor = anchor.With(DateAdjusters.DayOfMonth(anchor.Day <= 15 ? 1 : 16));
         var months = (from.Year - anchor.Year) * 12 + from.Month - anchor.Month;
         var index = Every switch
         {

@@ -1,7 +1,7 @@
 using System.Numerics;
 using System.Text;
 using F23.StringSimilarity;
-using Fid.Core.Fields;
+using Fid.Core.Texts;
 
 namespace Fid.Core.People;
 

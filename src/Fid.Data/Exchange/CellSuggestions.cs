@@ -1,4 +1,5 @@
 using Fid.Core.Lists;
+using Fid.Core.Texts;
 using Fid.Data.Lists;
 
 namespace Fid.Data.Exchange;

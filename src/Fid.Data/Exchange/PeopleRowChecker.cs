@@ -3,6 +3,7 @@ using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.People;
+using Fid.Core.Texts;
 using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Data.Lists;

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.Texts;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using NodaTime.Text;

@@ -1,5 +1,5 @@
-using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Texts;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.History;
+using Fid.Core.Texts;
 using Fid.Data.Changes;
 using Fid.Data.Fields;
 using Microsoft.EntityFrameworkCore;

@@ -1,4 +1,4 @@
-using Fid.Core.Fields;
+using Fid.Core.Texts;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;

@@ -73,7 +73,7 @@ internal sealed class FirstRunValidator : AbstractValidator<FirstRunRequest>
             .WithErrorCode("bad-value").WithMessage("Enter a time zone, such as Europe/Dublin.");
         RuleFor(r => r.Name).Text(200);
         RuleFor(r => r.Email).Text(254);
-        RuleFor(r => r.Email).Must(Core.Fields.TextRules.IsEmail).WithErrorCode("bad-value").WithMessage("Enter an e-mail address, such as name@example.org.");
+        RuleFor(r => r.Email).Must(Core.Texts.TextRules.IsEmail).WithErrorCode("bad-value").WithMessage("Enter an e-mail address, such as name@example.org.");
         RuleFor(r => r.Password).MinimumLength(12).WithErrorCode("too-short").WithMessage("Enter at least 12 characters.")
             .MaximumLength(200).WithErrorCode("too-long").WithMessage("Enter at most 200 characters.");
     }

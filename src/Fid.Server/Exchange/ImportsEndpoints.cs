@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Server.Lists;

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Planning;
+using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Exchange;

@@ -1,5 +1,5 @@
 using Fid.Core;
-using Fid.Core.Fields;
+using Fid.Core.Texts;
 
 namespace Fid.Server.Hires;
 

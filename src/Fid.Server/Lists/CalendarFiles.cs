@@ -1,8 +1,8 @@
 using System.Text;
 using Fid.Core;
 using Fid.Core.Calendars;
-using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Lists;
 using Fid.Server.Platform;

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Core.Fields;
+using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;

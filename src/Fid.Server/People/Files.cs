@@ -2,6 +2,7 @@ using System.Security.Claims;
 using System.Security.Cryptography;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Fields;
 using Fid.Data.People;

@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.People;
 using Fid.Data.Templates;

@@ -89,7 +89,7 @@ internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHa
                 PostgresErrorCodes.ExclusionViolation or PostgresErrorCodes.UniqueViolation or PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.DeadlockDetected =>
                     Problems.Conflict("changed-meanwhile", Meanwhile),
                 PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter =>
-                    Problems.Invalid(new Problem("", "bad-characters", Core.Fields.TextRules.BadCharacters)),
+                    Problems.Invalid(new Problem("", "bad-characters", Core.Texts.TextRules.BadCharacters)),
                 _ => Fault(http),
             },
             _ when IsOutOfReach(exception) => Unsure(http),

@@ -17,7 +17,7 @@ internal static class SoundRequests
         var wrong = http.Request.Query.Where(q => Unsound(q.Key) || q.Value.Any(Unsound)).Select(q => q.Key).FirstOrDefault();
         if (wrong is not null || Unsound(http.Request.Path.Value))
         {
-            await Problems.Invalid(new Problem(wrong is null || Unsound(wrong) ? "" : "/" + JsonPointer.Escape(wrong), "bad-characters", Core.Fields.TextRules.BadCharacters)).ExecuteAsync(http);
+            await Problems.Invalid(new Problem(wrong is null || Unsound(wrong) ? "" : "/" + JsonPointer.Escape(wrong), "bad-characters", Core.Texts.TextRules.BadCharacters)).ExecuteAsync(http);
             return;
         }
         if (http.Request.HasJsonContentType() && await WrongAsync(http) is { } problem)
@@ -118,6 +118,6 @@ internal static class SoundRequests
         foreach (var (name, index) in path.Reverse())
             if (name is null) parts.Append('/').Append(Math.Max(index, 0));
             else if (name.Length > 0) parts.Append('/').Append(JsonPointer.Escape(name));
-        return new Problem(parts.ToString(), "bad-characters", Core.Fields.TextRules.BadCharacters);
+        return new Problem(parts.ToString(), "bad-characters", Core.Texts.TextRules.BadCharacters);
     }
 }

@@ -1,6 +1,6 @@
 using System.Text.Json;
 using Fid.Core;
-using Fid.Core.Fields;
+using Fid.Core.Texts;
 using FluentValidation;
 using FluentValidation.Results;
 

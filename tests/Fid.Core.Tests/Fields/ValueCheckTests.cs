@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.Fields.Shipped;
+using Fid.Core.Texts;
 using NodaTime;
 using Shouldly;
 using Xunit;

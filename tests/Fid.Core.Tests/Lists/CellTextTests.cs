@@ -1,5 +1,6 @@
 using Fid.Core.Calendars;
 using Fid.Core.Lists;
+using Fid.Core.Texts;
 using Shouldly;
 using Xunit;
 

@@ -19,10 +19,12 @@ public class RopeTests
     }
 
     [Theory]
-    [InlineData("03-01", "03-02")] // the latest finish is today still
-    [InlineData("02-26", "03-02")] // it is gone: what is possible at the earliest counts
-    public void Where_the_latest_finish_is_gone_the_earliest_counts(string due, string knot) =>
-        Of(Task("a", due: FromStart(Period.DaysBetween(Day("03-22"), Day(due))))).Knots[0].Day.ShouldBe(Day(knot));
+    [InlineData("03-01", 1, "03-02")] // the latest finish is today still
+    [InlineData("03-01", 2, "03-02")] // and counts, though the work takes until tomorrow
+    [InlineData("02-26", 1, "03-02")] // it is gone: what is possible at the earliest counts
+    [InlineData("02-26", 2, "03-03")]
+    public void Where_the_latest_finish_is_gone_the_earliest_counts(string due, int work, string knot) =>
+        Of(Task("a", work: work, due: FromStart(Period.DaysBetween(Day("03-22"), Day(due))))).Knots[0].Day.ShouldBe(Day(knot));
 
     [Fact]
     public void The_last_of_the_required_tasks_ties_the_knot_and_what_does_not_count_ties_none()

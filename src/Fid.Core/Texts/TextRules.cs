@@ -3,7 +3,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.RegularExpressions;
 
-namespace Fid.Core.Fields;
+namespace Fid.Core.Texts;
 
 /// <summary>What typed text may be. Letters of every script are welcome; what no keyboard types is not.</summary>
 public static partial class TextRules

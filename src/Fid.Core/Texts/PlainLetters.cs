@@ -1,6 +1,6 @@
 using System.Text;
 
-namespace Fid.Core.Fields;
+namespace Fid.Core.Texts;
 
 /// <summary>
 /// Letters and digits with what is added to them taken away: marks, and the forms of width and style that Unicode calls

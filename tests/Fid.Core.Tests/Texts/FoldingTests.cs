@@ -1,10 +1,11 @@
 using System.Globalization;
 using System.Text;
 using Fid.Core.Fields;
+using Fid.Core.Texts;
 using Shouldly;
 using Xunit;
 
-namespace Fid.Core.Tests.Fields;
+namespace Fid.Core.Tests.Texts;
 
 public class FoldingTests
 {

@@ -1,7 +1,6 @@
 using F23.StringSimilarity;
-using Fid.Core.Fields;
 
-namespace Fid.Core.Lists;
+namespace Fid.Core.Texts;
 
 /// <summary>Finds what somebody probably meant.</summary>
 public static class Nearest
