@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Fid.Core.Fields;
 using Fid.Core.Texts;
 using Shouldly;
 using Xunit;
