@@ -76,7 +76,7 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         {
             request["like"]!["employment"] = like;
             using var alone = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString());
-            (await alone.JsonAsync())["templateName"]?.ToString().ShouldBe(template, like);
+            ((string?)(await alone.JsonAsync())["templateName"]).ShouldBe(template, like);
         }
         (request["template"], request["like"]!["employment"]) = ("deckhand", colleague.Text("employmentId"));
         values.ShouldNotContainKey("birth_date");

@@ -53,6 +53,32 @@ public class StructureTests
     public void The_door_opens_to_all_rules_and_no_rule_knows_of_the_door() =>
         Types().That().ResideInNamespaceMatching(@"^Fid\.Core(?!\.Compute)(\..*)?$").Should().NotDependOnAny(Types().That().ResideInNamespaceMatching(@"^Fid\.Core\.Compute")).Check(House);
 
+    [Fact]
+    public void No_test_skips_its_assertion_where_there_is_nothing_to_assert_of() =>
+        Directory.EnumerateFiles(Path.Combine(Repository.Root, "tests"), "*.cs", SearchOption.AllDirectories)
+            .SelectMany(file => File.ReadLines(file).Where(line => Skips(line, ".Should")).Select(line => $"{Path.GetFileName(file)}: {line.Trim()}")).ShouldBeEmpty();
+
+    [Theory]
+    [InlineData("found?.Name.Is(name);", true)]
+    [InlineData("node?[\"x\"].Is(name);", true)]
+    [InlineData("(found?.Name).Is(name);", false)]
+    [InlineData("found.Select(f => f?.Name).Is(names);", false)]
+    [InlineData("first?.Do(); second.Is(1);", false)]
+    public void An_assertion_behind_a_question_mark_is_seen(string line, bool skips) => Skips(line, ".Is").ShouldBe(skips);
+
+    // What follows "?." is not asked where there is nothing before it; parentheses around it have it asked.
+    private static bool Skips(string line, string assertion)
+    {
+        for (var at = line.IndexOf(assertion, StringComparison.Ordinal); at >= 0; at = line.IndexOf(assertion, at + 1, StringComparison.Ordinal))
+            for (int i = at - 1, depth = 0; i >= 0 && line[i] != ';'; i--)
+            {
+                if (line[i] is ')' or ']' or '}') depth++;
+                else if (line[i] is '(' or '[' or '{' && depth-- == 0) break;
+                else if (depth == 0 && line[i] == '?' && line[i + 1] is '.' or '[') return true;
+            }
+        return false;
+    }
+
     [Theory]
     [InlineData("Fid.Server.People.Reader")]
     [InlineData("Fid.Server.People.SeenFacts")]

@@ -25,7 +25,7 @@ public class HolidayRuleTests
     [InlineData("easter+49", 2038, "2038-06-13")]
     [InlineData(" EASTER+1 ", 2000, "2000-04-24")]
     public void Falls_on(string text, int year, string? day) =>
-        HolidayRule.Read(text)!.In(year)?.ToString("uuuu-MM-dd", null).ShouldBe(day);
+        (HolidayRule.Read(text)!.In(year)?.ToString("uuuu-MM-dd", null)).ShouldBe(day);
 
     [Theory]
     [InlineData("")]

@@ -54,7 +54,7 @@ public class TimelineTests
                 believed.AddRange(edit.Added);
                 believed.ShouldAllBe(s => s.To == null || s.To >= s.From);
                 for (var d = 0; d < 70; d++) believed.Count(s => s.Holds(Day(d))).ShouldBeLessThanOrEqualTo(1);
-                believed.SingleOrDefault(s => s.Holds(Day(day)))?.Value.ShouldBe(value);
+                (believed.SingleOrDefault(s => s.Holds(Day(day)))?.Value).ShouldBe(value);
             }
         });
 

@@ -26,7 +26,7 @@ public class CellTextTests
     [InlineData("1e5", '.', null)]
     [InlineData("=1+1", '.', null)]
     public void Numbers(string cell, char mark, string? number) =>
-        CellText.Number(cell, new CellStyle(DateOrder.YearMonthDay, mark))?.ToString(System.Globalization.CultureInfo.InvariantCulture).ShouldBe(number);
+        (CellText.Number(cell, new CellStyle(DateOrder.YearMonthDay, mark))?.ToString(System.Globalization.CultureInfo.InvariantCulture)).ShouldBe(number);
 
     [Theory]
     [InlineData("2027-03-04", DateOrder.MonthDayYear, "2027-03-04")]
@@ -58,7 +58,7 @@ public class CellTextTests
     [InlineData("31/02/2027", DateOrder.DayMonthYear, null)]
     [InlineData("soon", DateOrder.DayMonthYear, null)]
     public void Dates(string cell, DateOrder order, string? date) =>
-        CellText.Date(cell, new CellStyle(order, '.'))?.ToString("uuuu-MM-dd", null).ShouldBe(date);
+        (CellText.Date(cell, new CellStyle(order, '.'))?.ToString("uuuu-MM-dd", null)).ShouldBe(date);
 
     [Fact]
     public void A_year_of_two_digits_is_the_same_year_typed_and_imported()

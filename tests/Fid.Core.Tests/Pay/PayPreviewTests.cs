@@ -28,6 +28,17 @@ public class PayPreviewTests
     }
 
     [Fact]
+    public void Below_the_floor_nothing_counts_and_at_a_limit_no_further_slice_does()
+    {
+        var small = new PayComponent("BASE", ComponentKind.Earning, Amount: 200);
+        PayComponent Sliced(decimal limit) => new("LEVY", ComponentKind.Deduction, Of: ["BASE"], Brackets: [new(10, limit), new(50)], Basis: BracketBasis.Period);
+        PayLine Last(PayComponent component) => PayPreview.Of(PayPeriod.Month, [small, component]).Answer!.Lines[1];
+        Last(new("PENS", ComponentKind.Deduction, Percent: 5, Of: ["BASE"], Floor: 240)).Amount.ShouldBe(0);
+        Last(new("PENS", ComponentKind.Deduction, Percent: 5, Of: ["BASE"], Cap: 100)).Amount.ShouldBe(5);
+        (Last(Sliced(200)).Working, Last(Sliced(199)).Amount).ShouldBe(("On BASE (200.00): 10 % of 200.00 = 20.00.", 20.40m));
+    }
+
+    [Fact]
     public void Each_line_shows_its_working_in_either_language()
     {
         PayComponent[] all = [Base, Isle, Pension, Levy, new("EXTRA", ComponentKind.Earning, Formula: "Max(BASE - 1300, 0)")];

@@ -31,7 +31,7 @@ public class PersonMatcherTests
         ((string?)match?["verdict"], match is null ? "" : string.Join(',', match["reasons"]!.AsArray().Select(r => (string)r!))).ShouldBe((verdict, reasons));
         // Whoever is who, it does not matter which of the two is looked for.
         var other = JsonNode.Parse(Asked.Answer("people.match", $$"""{"person":{{{known}}},"known":[{"id":"a",{{person}}}]}"""))!["matches"]!.AsArray().SingleOrDefault();
-        other?["score"]?.ToJsonString().ShouldBe(match?["score"]?.ToJsonString());
+        (other?["score"]?.ToJsonString()).ShouldBe(match?["score"]?.ToJsonString());
     }
 
     [Fact]
