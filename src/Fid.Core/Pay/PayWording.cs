@@ -15,7 +15,14 @@ public sealed record PayWording
     /// <summary>"4 % von BASE".</summary>
     public static PayWording German { get; } = new()
     {
-        Of = "von", With = "mit", UpTo = "bis", Above = "über", On = "Auf", AYear = "im Jahr", Nothing = "nichts", Fixed = "Fester Betrag von",
+        Of = "von",
+        With = "mit",
+        UpTo = "bis",
+        Above = "über",
+        On = "Auf",
+        AYear = "im Jahr",
+        Nothing = "nichts",
+        Fixed = "Fester Betrag von",
         Decimals = new NumberFormatInfo { NumberDecimalSeparator = "," },
     };
 
