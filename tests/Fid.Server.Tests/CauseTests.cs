@@ -29,7 +29,7 @@ public class CauseTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var spec = (await orla.GetAsync("/api/templates/deckhand"))["live"]!.DeepClone();
-        (spec["name"], spec["values"]!["site"]) = ("Told by the room", new JsonObject { ["formula"] = "room" });
+        (spec["name"], spec["nameDe"], spec["values"]!["site"]) = ("Told by the room", null, new JsonObject { ["formula"] = "room" });
         using (var draft = await orla.SendAsync("PUT", "/api/templates/by-room/draft", new JsonObject { ["spec"] = spec }.ToJsonString()))
         using (var published = await orla.SendAsync("POST", "/api/templates/by-room/draft/publish", new { why = "Rooms" }, (await draft.JsonAsync()).Text("version")))
             published.IsSuccessStatusCode.ShouldBeTrue(await published.Content.ReadAsStringAsync());

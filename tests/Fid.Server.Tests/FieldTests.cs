@@ -146,6 +146,12 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await firm.Database.AskAsync(LastWritten)).ShouldBe(before);
         (configuration, room) = await DraftAsync(piet, "room");
         room.Remove("showWhen");
+        room["required"] = "always";
+        await PublishAsync();
+        // Of those who left too: their records go on being shown.
+        (await firm.Database.AskAsync("select bool_and('room' = any(missing)) from records_now r join employments e on e.id = r.employment_id where e.\"end\" < '2027-03-01'")).ShouldBe(true);
+        (configuration, room) = await DraftAsync(piet, "room");
+        room.Remove("required");
         await PublishAsync();
         (await firm.Database.AskAsync(LastWritten)).ShouldNotBe(before);
         await using var scope = firm.Server.Services.CreateAsyncScope();

@@ -1,6 +1,7 @@
 using System.Text;
 using Fid.Core.Fields;
 using Fid.Data.Changes;
+using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -52,7 +53,7 @@ public sealed class FieldPublishing(FidDb db)
     }
 
     /// <summary>Makes a draft the live version, with every record's projection brought up to it. All in the caller's transaction.</summary>
-    public async Task<int> PublishAsync(FieldConfiguration draft, Author author, string? why, LocalDate today, CancellationToken cancellation)
+    public async Task<int> PublishAsync(FieldConfiguration draft, Author author, string? why, CancellationToken cancellation)
     {
         await LockDraftAsync(cancellation);
         var written = draft.Write();
@@ -76,7 +77,7 @@ public sealed class FieldPublishing(FidDb db)
         });
         await db.SaveChangesAsync(cancellation);
         await db.FieldDrafts.ExecuteDeleteAsync(cancellation);
-        if (recounts) await ReprojectAsync(today, cancellation);
+        if (recounts) await ReprojectAsync(cancellation);
         return version;
     }
 
@@ -96,14 +97,15 @@ public sealed class FieldPublishing(FidDb db)
         return findings;
     }
 
-    private async Task ReprojectAsync(LocalDate today, CancellationToken cancellation)
+    private async Task ReprojectAsync(CancellationToken cancellation)
     {
         var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
-        var people = await db.Employments.Where(e => e.End == null || e.End >= today).OrderBy(e => e.Id).Select(e => e.Id).ToArrayAsync(cancellation);
-        foreach (var some in people.Chunk(CountedAtOnce))
+        // Those who left too: their records go on being shown.
+        var records = await db.RecordsNow.OrderBy(r => r.EmploymentId).Select(r => new { r.EmploymentId, r.AsOf }).ToListAsync(cancellation);
+        foreach (var some in records.Chunk(CountedAtOnce))
         {
-            var active = await ActiveRecords.LoadAsync(db, today, cancellation, only: some);
-            var batch = active.Records.AsParallel().WithCancellation(cancellation).Select(r => (r.Key, Count: Completeness.Count(set, r.Value.Values, r.Value.AsOf))).ToArray();
+            var held = await ShownValues.LoadAsync(db, [.. some.Select(r => r.EmploymentId)], cancellation);
+            var batch = some.AsParallel().WithCancellation(cancellation).Select(r => (Key: r.EmploymentId, Count: Completeness.Count(set, held[r.EmploymentId].ToDictionary(), r.AsOf))).ToArray();
             // Missing fields go as one text each: PostgreSQL has no arrays of arrays of different lengths.
             var (ids, filled, of, missing) = (batch.Select(b => b.Key).ToArray(), batch.Select(b => b.Count.Filled).ToArray(), batch.Select(b => b.Count.Of).ToArray(), batch.Select(b => string.Join(' ', b.Count.Missing)).ToArray());
             await db.Database.ExecuteSqlAsync($"""

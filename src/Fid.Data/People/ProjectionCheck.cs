@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Fid.Data.Fields;
 using Microsoft.EntityFrameworkCore;
 
@@ -20,16 +19,11 @@ public static class ProjectionCheck
         foreach (var batch in ids.Chunk(500))
         {
             var stored = await db.RecordsNow.AsNoTracking().Where(r => batch.Contains(r.EmploymentId)).ToListAsync(cancellation);
-            var rows = await db.Database.SqlQuery<HeldRow>($"""
-                select r.employment_id as record, v.field, v.value from records_now r
-                cross join lateral (values (r.employment_id), (r.person_id)) o(id) join record_values v on v.owner_id = o.id
-                where r.employment_id = any({batch}) and upper_inf(v.known) and v.effective @> r.as_of
-                """).ToListAsync(cancellation);
-            var held = rows.ToLookup(r => r.Record);
+            var held = await ShownValues.LoadAsync(db, batch, cancellation);
             foreach (var record in stored)
             {
                 var made = new RecordNow { EmploymentId = record.EmploymentId, PersonId = record.PersonId };
-                RecordWriter.Project(set, made, held[record.EmploymentId].ToDictionary(r => r.Field, r => r.Value), employments[record.EmploymentId], record.Saved, record.AsOf);
+                RecordWriter.Project(set, made, held[record.EmploymentId].ToDictionary(), employments[record.EmploymentId], record.Saved, record.AsOf);
                 foreach (var (column, read) in Columns)
                     if (read(record) != read(made)) return $"The record of {record.FullName} ({record.EmploymentId}) shows {column} “{read(record)}”, where its values come to “{read(made)}”.";
             }
@@ -43,6 +37,4 @@ public static class ProjectionCheck
         ("the kind", r => r.Kind), ("the badge", r => r.Badge), ("the calendar", r => r.CalendarCode), ("the manager", r => r.ManagerId?.ToString()),
         ("missing", r => string.Join(' ', r.Missing)), ("filled", r => FormattableString.Invariant($"{r.Filled} of {r.Of}")), ("the search text", r => r.Search),
     ];
-
-    private sealed record HeldRow(Guid Record, string Field, JsonElement Value);
 }
