@@ -36,15 +36,17 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         foreach (var (key, marker) in markers)
             if (!sound["fields"]!.AsArray().Single(f => f!.Text("key") == key)!.AsObject().ContainsKey("sensitive")) seen.ShouldContain(s => s.Contains(marker), key);
 
+        // Signed in once: what somebody may see is asked anew with every request, and sign-ins are limited by the minute.
+        var readers = new Dictionary<string, Caller>();
+        foreach (var who in Readers) readers[who] = await firm.As(who);
         var told = new List<string>();
         for (var digit = 0; 1 << digit <= keys.Length; digit++)
             foreach (var bit in new[] { 0, 1 })
             {
                 var hidden = keys.Where((_, i) => ((i >> digit) & 1) == bit).ToHashSet();
                 await Markers.PublishAsync(piet, orla, Hide(sound, hidden, markers));
-                foreach (var who in Readers)
+                foreach (var (who, reader) in readers)
                 {
-                    using var reader = await firm.As(who);
                     await foreach (var (address, said) in ReadAsync(reader, document, id, employment, person, markers, hidden))
                         foreach (var key in hidden)
                             if (markers.TryGetValue(key, out var marker) && said.Contains(marker, StringComparison.Ordinal)) told.Add($"{who} learns {key} from {address}");
@@ -53,6 +55,7 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
                         told.Add($"{who} learns by what is missing that a hidden condition holds");
                 }
             }
+        foreach (var reader in readers.Values) reader.Dispose();
         told.Distinct().ShouldBeEmpty();
     }
 

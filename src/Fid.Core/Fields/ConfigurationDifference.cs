@@ -1,5 +1,6 @@
 using System.Text;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 
 namespace Fid.Core.Fields;
 
@@ -55,6 +56,7 @@ public sealed record FieldDifference(string? Field, DifferenceKind Kind, IReadOn
 
     /// <summary>Whether what is missing or shown of a record, or the order in which that is told, can become other by it. What a field is
     /// called, who may see it and which values it takes do not count.</summary>
+    [JsonIgnore]
     public bool CanChangeCompleteness => Kind switch
     {
         DifferenceKind.Sections => false,
