@@ -13,7 +13,6 @@ namespace Fid.Server.Tests;
 public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
 {
     private readonly FirmFixture _firm;
-    private readonly ConcurrentDictionary<string, int> _calls = new();
     private readonly ConcurrentDictionary<string, ConcurrentQueue<string>> _statements = new();
     private readonly ActivityListener _listener;
 
@@ -24,11 +23,7 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
         {
             ShouldListenTo = source => source.Name == "Npgsql",
             Sample = (ref _) => ActivitySamplingResult.AllData,
-            ActivityStopped = activity =>
-            {
-                _calls.AddOrUpdate(activity.TraceId.ToString(), 1, (_, n) => n + 1);
-                _statements.GetOrAdd(activity.TraceId.ToString(), _ => []).Enqueue((string?)activity.GetTagItem("db.query.text") ?? (string?)activity.GetTagItem("db.statement") ?? "");
-            },
+            ActivityStopped = activity => _statements.GetOrAdd(activity.TraceId.ToString(), _ => []).Enqueue((string?)activity.GetTagItem("db.query.text") ?? ""),
         };
         ActivitySource.AddActivityListener(_listener);
     }
@@ -73,7 +68,7 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
         using var known = await orla.SendAsync("POST", "/api/hires/known", new { givenName = "Nobody", familyName = "Atall", birthDate = "1990-01-01", email = (string?)null, phone = (string?)null, start = (string?)null });
         (await known.JsonAsync()).AsArray().ShouldBeEmpty();
         // Whoever it may be is found in memory: what changed since is asked for, and only the people found would be read.
-        _statements[trace].ShouldNotBeEmpty();
+        _statements[trace].ShouldContain(s => s.Contains("select", StringComparison.OrdinalIgnoreCase));
         _statements[trace].Where(s => s.Contains("record_values", StringComparison.Ordinal) && !s.Contains("from seals", StringComparison.Ordinal)).ShouldBeEmpty();
     }
 
@@ -119,6 +114,6 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
         using var response = await caller.SendAsync(method, address, body);
         await response.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken);
         caller.Trace = null;
-        return _calls.GetValueOrDefault(trace);
+        return _statements.TryGetValue(trace, out var asked) ? asked.Count : 0;
     }
 }

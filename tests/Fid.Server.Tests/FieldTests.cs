@@ -132,7 +132,7 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var (configuration, room) = await DraftAsync(piet, "room");
         room["showWhen"] = $"age > {ages[1]}";
         (await TouchedAsync()).ShouldBe([$"room 0 {ages.Count(a => a <= ages[1])}"]);
-        await PublishAsync();
+        await Markers.PublishAsync(piet, orla, configuration);
         // A computed field that the condition reads changes: it is the other whose values would no longer show.
         (configuration, var age) = await DraftAsync(piet, "age");
         age["default"]!["formula"] = "ageOn(birth_date, today()) - 200";
@@ -142,29 +142,23 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await TouchedAsync()).ShouldBeEmpty();
         const string LastWritten = "select max(xmin::text::bigint) from records_now";
         var before = await firm.Database.AskAsync(LastWritten);
-        await PublishAsync();
+        await Markers.PublishAsync(piet, orla, configuration);
         (await firm.Database.AskAsync(LastWritten)).ShouldBe(before);
         (configuration, room) = await DraftAsync(piet, "room");
         room.Remove("showWhen");
         room["required"] = "always";
-        await PublishAsync();
+        await Markers.PublishAsync(piet, orla, configuration);
         // Of those who left too: their records go on being shown.
         (await firm.Database.AskAsync("select bool_and('room' = any(missing)) from records_now r join employments e on e.id = r.employment_id where e.\"end\" < '2027-03-01'")).ShouldBe(true);
         (configuration, room) = await DraftAsync(piet, "room");
         room.Remove("required");
-        await PublishAsync();
+        await Markers.PublishAsync(piet, orla, configuration);
         (await firm.Database.AskAsync(LastWritten)).ShouldNotBe(before);
         await using var scope = firm.Server.Services.CreateAsyncScope();
         (await ProjectionCheck.FirstWrongAsync(scope.ServiceProvider.GetRequiredService<FidDb>(), default)).ShouldBeNull();
 
         async Task<string[]> TouchedAsync() =>
             [.. (await SendAsync(piet, "review", new JsonObject { ["configuration"] = configuration.DeepClone() }))["touched"]!.AsArray().Select(t => $"{t!["field"]} {t["lacking"]} {t["hidden"]}")];
-
-        async Task PublishAsync()
-        {
-            var draft = await SaveAsync(piet, configuration, await VersionOfDraftAsync(piet));
-            (await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version"))).EnsureSuccessStatusCode();
-        }
     }
 
     private static async Task<(JsonObject Configuration, JsonObject Field)> DraftAsync(Caller caller, string key)

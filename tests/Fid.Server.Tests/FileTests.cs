@@ -111,9 +111,7 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
             ["drop"] = false,
             ["properties"] = new JsonObject { ["name"] = "Hang up the muster list", ["stage"] = "prepare", ["owner"] = "team:stores", ["attachments"] = new JsonArray(wanted.Text("id")) },
         });
-        using var saved = await orla.SendAsync("PUT", "/api/templates/ticket-clerk/draft", new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString());
-        using var published = await orla.SendAsync("POST", "/api/templates/ticket-clerk/draft/publish", new { why = (string?)null }, (await saved.JsonAsync()).Text("version"));
-        published.StatusCode.ShouldBe(HttpStatusCode.OK, await published.Content.ReadAsStringAsync());
+        await orla.PublishAsync("ticket-clerk", (await orla.DraftAsync("ticket-clerk", spec, null)).Text("version"));
         var request = HirePathTests.NewHire("Muster", "Reader");
         request["template"] = "ticket-clerk";
         using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());

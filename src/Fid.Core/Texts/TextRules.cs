@@ -81,6 +81,9 @@ public static partial class TextRules
         return folded.ToString().Trim();
     }
 
+    /// <summary>Whether two texts are the same to searches.</summary>
+    public static bool AreAlike(string one, string other) => Fold(one) == Fold(other);
+
     /// <summary>A text as words to be found by how they begin, a space before each: folded, hyphens as spaces, apostrophes left out, ß as ss,
     /// since some type them in one way and some in another.</summary>
     public static string SearchWords(string text) => $" {Fold(text.Replace('-', ' ')).Replace("'", "", StringComparison.Ordinal).Replace("’", "", StringComparison.Ordinal).Replace("ß", "ss", StringComparison.Ordinal)}";

@@ -53,13 +53,12 @@ public sealed class FieldPublishing(FidDb db)
     }
 
     /// <summary>Makes a draft the live version, with every record's projection brought up to it. All in the caller's transaction.</summary>
-    public async Task<int> PublishAsync(FieldConfiguration draft, Author author, string? why, CancellationToken cancellation)
+    /// <param name="differences">How it differs from what is live, as its review says.</param>
+    public async Task<int> PublishAsync(FieldConfiguration draft, IReadOnlyList<FieldDifference> differences, Author author, string? why, CancellationToken cancellation)
     {
         await LockDraftAsync(cancellation);
         var written = draft.Write();
-        var live = await LiveVersionAsync(cancellation);
-        var recounts = ConfigurationDifference.Of((await VersionAsync(live, cancellation))!, draft).Any(d => d.CanChangeCompleteness);
-        var version = live + 1;
+        var version = await LiveVersionAsync(cancellation) + 1;
         db.FieldVersions.Add(new FieldVersion
         {
             Version = version,
@@ -77,7 +76,7 @@ public sealed class FieldPublishing(FidDb db)
         });
         await db.SaveChangesAsync(cancellation);
         await db.FieldDrafts.ExecuteDeleteAsync(cancellation);
-        if (recounts) await ReprojectAsync(cancellation);
+        if (differences.Any(d => d.CanChangeCompleteness)) await ReprojectAsync(cancellation);
         return version;
     }
 
@@ -141,7 +140,7 @@ public sealed class FieldPublishing(FidDb db)
         // Those whose conditions read what changed, though they did not; and of all of them only what says whether they are shown or lacking.
         var concerned = before.Keys.Union(after.Keys).Where(k => changed.Contains(k) || before.ConditionsRead(k).Concat(after.ConditionsRead(k)).Any(changed.Contains)).ToHashSet(StringComparer.Ordinal);
         var read = concerned.Union(concerned.SelectMany(k => before.Reads(k).Concat(after.Reads(k)))).ToHashSet(StringComparer.Ordinal);
-        if (Part(live) is not { } was || Part(draft) is not { } will) return [];
+        var (was, will) = (Part(live), Part(draft));
         var active = await ActiveRecords.LoadAsync(db, today, cancellation, fields: [.. read]);
         var (lacking, hidden) = (new Dictionary<string, int>(), new Dictionary<string, int>());
         foreach (var (missing, gone) in active.Records.Values.AsParallel().WithCancellation(cancellation).Select(r => Compare(was, will, concerned, Seen(r, sees))).ToArray())
@@ -152,8 +151,8 @@ public sealed class FieldPublishing(FidDb db)
         return [.. draft.Fields.Where(f => lacking.ContainsKey(f.Key) || hidden.ContainsKey(f.Key))
             .Select(f => new Touched(f.Key, lacking.GetValueOrDefault(f.Key), hidden.GetValueOrDefault(f.Key)))];
 
-        // Evaluating the rest of each record would take most of the time.
-        FieldSet? Part(FieldConfiguration whole) => FieldSet.Read([.. whole.Fields.Where(f => read.Contains(f.Key))], stages).Answer;
+        // Evaluating the rest of each record would take most of the time. What can be read as a whole can be in part.
+        FieldSet Part(FieldConfiguration whole) => FieldSet.Read([.. whole.Fields.Where(f => read.Contains(f.Key))], stages).Answer!;
     }
 
     // Fields that a record would newly lack, and values it has that would no longer show.

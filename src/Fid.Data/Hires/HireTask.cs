@@ -20,6 +20,9 @@ public sealed class HireTask
     /// <summary>Before the id of a person's employment in an owner.</summary>
     public const string PersonPrefix = "person:";
 
+    /// <summary>The code of the team that an owner names; null for other owners.</summary>
+    public static string? TeamOf(string owner) => owner.StartsWith(TeamPrefix, StringComparison.Ordinal) ? owner[TeamPrefix.Length..] : null;
+
     /// <summary>The employment of the person whom an owner names; null for other owners.</summary>
     public static Guid? PersonOf(string owner) =>
         owner.StartsWith(PersonPrefix, StringComparison.Ordinal) && Guid.TryParse(owner.AsSpan(PersonPrefix.Length), out var person) ? person : null;

@@ -38,10 +38,11 @@ public sealed class ListMover(FidDb db, RecordWriter records)
             entry.Take(content with { Values = content.Values.ToDictionary(v => v.Key, v => columns.Find(v.Key) is { } column && column.List == list.Key ? EntryCheck.Replace(column, v.Value, from, to) : v.Value) });
             db.Changes.Add(author.Change("list.changed", entry.Id, entry.List, why) with { Details = ListWriter.Details(before, ListWriter.Describe(entry)) });
         }
+        var firm = await db.Firms.Select(f => f.Id).SingleAsync(cancellation);
         foreach (var task in (await db.SharedTasks.ToListAsync(cancellation)).Where(t => TemplateReferences.OfTask(t.Properties, list.Key).Contains(from)))
         {
             task.Properties = TemplateReferences.ReplaceInTask(task.Properties, list.Key, from, to);
-            db.Changes.Add(author.Change("sharedTask.entryMoved", await db.Firms.Select(f => f.Id).SingleAsync(cancellation), $"{task.Key} {list.Key}:{from}→{to}", why));
+            db.Changes.Add(author.Change("sharedTask.entryMoved", firm, $"{task.Key} {list.Key}:{from}→{to}", why));
         }
         if (list.Key == "teams") await MoveTeamAsync(from, to, cancellation);
         if (list.Key == "calendars")

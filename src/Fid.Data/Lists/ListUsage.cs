@@ -98,7 +98,7 @@ public sealed class ListUsage(FidDb db, LocalDate today)
         // Those who do a task, and those who can help with it.
         var teams = await tasks.Select(t => new { t.HireId, Who = t.Owner }).Concat(tasks.Where(t => t.Contact != null).Select(t => new { t.HireId, Who = t.Contact! }))
             .Where(t => t.Who.StartsWith(HireTask.TeamPrefix)).GroupBy(t => t.Who).Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() }).ToListAsync(cancellation);
-        return teams.ToDictionary(o => o.Key[HireTask.TeamPrefix.Length..], o => o.Count, StringComparer.Ordinal);
+        return teams.ToDictionary(t => HireTask.TeamOf(t.Key)!, t => t.Count, StringComparer.Ordinal);
     }
 
     // Shared tasks count with the templates that have them; those that none has keep an entry from being deleted all the same.

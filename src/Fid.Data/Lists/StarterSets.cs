@@ -49,6 +49,6 @@ public static class StarterSets
         };
 
         bool IsMissingTeam(string property, JsonElement value) =>
-            property == "owner" && value.GetString()!.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal) && !there.Contains(("teams", value.GetString()![HireTask.TeamPrefix.Length..]));
+            property == "owner" && HireTask.TeamOf(value.GetString()!) is { } team && !there.Contains(("teams", team));
     }
 }

@@ -40,7 +40,7 @@ public sealed class RoleTemplate
     /// <summary>Whether hires can be opened from it.</summary>
     public bool Opens => Spec is { Opens: true, AddOn: false } && !Retired;
 
-    private static bool Is(string? own, string said) => own is not null && TextRules.Fold(own) == TextRules.Fold(said);
+    private static bool Is(string? own, string said) => own is not null && TextRules.AreAlike(own, said);
 
     /// <summary>The name its layer has in a trail.</summary>
     public string LayerId => LayerName(Code, IsAddOn, Version);

@@ -107,7 +107,7 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
     private (string, string)? Owner(string? owner)
     {
         if (owner is not null && Roles.Contains(owner)) return null;
-        if (owner?.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal) == true && entries.Contains(("teams", owner[HireTask.TeamPrefix.Length..]))) return null;
+        if (owner is not null && HireTask.TeamOf(owner) is { } team && entries.Contains(("teams", team))) return null;
         return owner is not null && HireTask.PersonOf(owner) is { } person && people.Contains(person) ? null : ("unknown-owner", "Choose who does it.");
     }
 

@@ -34,7 +34,7 @@ public static partial class TemplateReferences
     /// <summary>The codes of entries of a list that a task refers to: the teams that do it or can help, and its calendar.</summary>
     public static IEnumerable<string> OfTask(IReadOnlyDictionary<string, JsonElement> properties, string list) => list switch
     {
-        "teams" => Owners.Select(p => Property(properties, p)).OfType<string>().Where(o => o.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal)).Select(o => o[HireTask.TeamPrefix.Length..]),
+        "teams" => Owners.Select(p => Property(properties, p)).OfType<string>().Select(HireTask.TeamOf).OfType<string>(),
         "calendars" when Property(properties, "calendar") is { } calendar and not HireTask.OwnCalendar => [calendar],
         _ => [],
     };

@@ -129,7 +129,7 @@ internal static class DraftEndpoints
             return TypedResults.Ok(new PublishedResponse(null));
         }
         db.Entry(draft).State = EntityState.Detached;
-        var version = await publishing.PublishAsync(configuration, user.Author(clock, "fields"), Reason.Clean(request.Why), cancellation);
+        var version = await publishing.PublishAsync(configuration, review.Differences, user.Author(clock, "fields"), Reason.Clean(request.Why), cancellation);
         await transaction.CommitAsync(cancellation);
         return TypedResults.Ok(new PublishedResponse(version));
     }

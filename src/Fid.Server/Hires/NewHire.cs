@@ -238,7 +238,7 @@ internal static class NewHire
         return draft with
         {
             Values = draft.Values.ToDictionary(
-                v => v.Key, v => v.Value.From == Core.Templates.Layer.Typed && Said(v.Key) is { } words && TextRules.Fold(words) == TextRules.Fold(v.Value.Value.ToString())
+                v => v.Key, v => v.Value.From == Core.Templates.Layer.Typed && Said(v.Key) is { } words && TextRules.AreAlike(words, v.Value.Value.ToString())
                     ? v.Value with { From = HireOrigin.FromRecruiting } : v.Value, StringComparer.Ordinal),
         };
 

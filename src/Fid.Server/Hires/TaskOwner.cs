@@ -46,7 +46,7 @@ internal static class TaskOwner
         Buddy => hire.BuddyId is { } buddy && employments.Contains(buddy),
         Coordinator => hire.CoordinatorId == user.Id(),
         _ when HireTask.PersonOf(owner) is { } person => employments.Contains(person),
-        _ => owner.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal) && user.HasClaim(FidClaims.Team, owner[HireTask.TeamPrefix.Length..]),
+        _ => HireTask.TeamOf(owner) is { } team && user.HasClaim(FidClaims.Team, team),
     };
 
     /// <summary>Whom the owners of a hire's tasks can be.</summary>

@@ -16,10 +16,8 @@ internal sealed class SiteNames
             .ConvertAll(e => (e.Code, e.Name, e.NameDe)));
 
     /// <summary>The code of the site that is called something; null where none is.</summary>
-    public string? Find(string? called) => called is null ? null : _sites.Find(s => Same(s.Code, called) || Same(s.Name, called) || (s.NameDe is { } german && Same(german, called))).Code;
+    public string? Find(string? called) => called is null ? null : _sites.Find(s => TextRules.AreAlike(s.Code, called) || TextRules.AreAlike(s.Name, called) || (s.NameDe is { } german && TextRules.AreAlike(german, called))).Code;
 
     public static async Task<string?> FindAsync(FidDb db, string? called, CancellationToken cancellation) =>
         called is null ? null : (await LoadAsync(db, cancellation)).Find(called);
-
-    public static bool Same(string one, string other) => TextRules.Fold(one) == TextRules.Fold(other);
 }

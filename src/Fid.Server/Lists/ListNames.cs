@@ -47,7 +47,7 @@ public sealed class ListNames
 
     /// <summary>The name of the team or the person that owns a task; null when the owner is neither.</summary>
     public string? Owner(string owner) =>
-        owner.StartsWith(HireTask.TeamPrefix, StringComparison.Ordinal) ? Of("teams", owner[HireTask.TeamPrefix.Length..])
+        HireTask.TeamOf(owner) is { } team ? Of("teams", team)
         : HireTask.PersonOf(owner) is { } person ? Of(TaskOwners, person.ToString()) : null;
 
     /// <summary>The entry's name; its code where the list does not know it; null for no code.</summary>
