@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Net.Sockets;
 
 namespace Fid.Faults.Tests;
 
@@ -19,6 +20,10 @@ internal static class Cluster
 
     /// <summary>Lets them go on.</summary>
     public static Task ResumeAsync() => RunAsync("resume");
+
+    /// <summary>Whether a request failed for nobody being there any more. A server that dies between taking a connection and its first
+    /// byte shows as a bare socket's failure.</summary>
+    public static bool IsCutOff(Exception e) => e is HttpRequestException or IOException or SocketException;
 
     private static async Task RunAsync(string what)
     {

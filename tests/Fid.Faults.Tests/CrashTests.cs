@@ -86,7 +86,7 @@ public sealed class CrashTests(ITestOutputHelper output) : IDisposable
             _one.Release();
             return true;
         }
-        catch (Exception e) when (e is HttpRequestException or IOException)
+        catch (Exception e) when (Cluster.IsCutOff(e))
         {
             return false;
         }

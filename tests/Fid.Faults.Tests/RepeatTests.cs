@@ -163,7 +163,7 @@ public sealed class RepeatTests : IDisposable
             {
                 if (await act(tried)) return true;
             }
-            catch (Exception e) when (e is HttpRequestException or IOException)
+            catch (Exception e) when (Cluster.IsCutOff(e))
             {
                 // Nobody there just now.
                 await Task.Yield();

@@ -89,7 +89,8 @@ public sealed class FeedClient(HttpClient http, FeedPatience patience)
     {
         Polly.Timeout.TimeoutRejectedException or OperationCanceledException => "It did not answer in time.",
         HttpRequestException { HttpRequestError: HttpRequestError.ConfigurationLimitExceeded } => "The answer is larger than 5 MB.",
-        HttpRequestException => "It could not be reached.",
+        // A bare socket's failure: the connection broke before its first byte.
+        HttpRequestException or System.Net.Sockets.SocketException => "It could not be reached.",
         _ => null,
     };
 
