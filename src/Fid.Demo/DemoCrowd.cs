@@ -1,5 +1,6 @@
+using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -60,7 +61,7 @@ internal static class DemoCrowd
             foreach (var employment in employments)
             {
                 var record = new RecordNow { EmploymentId = employment.Id, PersonId = employment.PersonId };
-                RecordWriter.Project(set, record, held[employment.Id].ToDictionary(v => v.Field, v => v.Value), employment, at, today);
+                RecordProjection.Project(set, record, held[employment.Id].ToDictionary(v => v.Field, v => v.Value), employment, at, today);
                 db.RecordsNow.Add(record);
             }
             await db.SaveChangesAsync();

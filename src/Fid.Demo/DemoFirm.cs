@@ -1,8 +1,9 @@
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;
 using Fid.Data.People;
-using Fid.Data.Templates;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;

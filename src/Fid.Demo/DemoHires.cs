@@ -1,11 +1,13 @@
 using System.Text.Json;
+using Fid.Acts.Hires;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;
 using Fid.Data.Hires;
 using Fid.Data.People;
-using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -79,7 +81,8 @@ internal sealed class DemoHires(FidDb db, RecordWriter writer, Author author, Lo
         // What was cleared on purpose stays empty, although the site would know a value.
         var cleared = more.Where(m => m.Value is null).Select(m => m.Field).ToHashSet();
         draft = draft with { Values = draft.Values.Where(v => !cleared.Contains(v.Key)).ToDictionary(v => v.Key, v => v.Value) };
-        var hire = await opening.AddAsync(draft, Guid.CreateVersion7(), people.TakeNumber(), start, LocalDate.Min(start, today.PlusDays(accepted)), coordinator.Id, author, today);
+        var hire = await opening.AddAsync(
+            draft, new HireStart(Guid.CreateVersion7(), people.TakeNumber(), start, LocalDate.Min(start, today.PlusDays(accepted)), coordinator.Id), author, today);
         // Opened here on the day of acceptance, as firms do, so that what is late now is late; the one that is back-dated, today.
         if (hire.Accepted < hire.Start) db.Entry(hire).Property(h => h.Entered).CurrentValue = hire.Accepted;
         Tick(hire, done);

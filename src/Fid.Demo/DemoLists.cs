@@ -1,7 +1,7 @@
+using Fid.Acts.Lists;
 using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Changes;
-using Fid.Data.Lists;
 
 namespace Fid.Demo;
 

@@ -1,10 +1,11 @@
 using System.Globalization;
 using System.Text.Json;
+using Fid.Acts.Lists;
+using Fid.Acts.People;
 using Fid.Core.Lists;
 using Fid.Core.Templates;
 using Fid.Data;
 using Fid.Data.Changes;
-using Fid.Data.Lists;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

@@ -1,10 +1,11 @@
 using System.Text.Json;
+using Fid.Acts.Hires;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Hires;
-using Fid.Data.People;
-using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -41,7 +42,7 @@ internal static class LargeFirm
             var accepted = LocalDate.Min(start, today.PlusDays(-names.Random.Next(5, 40)));
             var draft = drafts[(codes[i % codes.Length], sites[names.Random.Next(sites.Length)])];
             draft = draft with { Values = With(draft, given, family, 100_000 + i), Tasks = [.. Padded(draft.Tasks)] };
-            var hire = await opening.AddAsync(draft, Guid.CreateVersion7(), people.TakeNumber(), start, accepted, coordinator, author, today);
+            var hire = await opening.AddAsync(draft, new HireStart(Guid.CreateVersion7(), people.TakeNumber(), start, accepted, coordinator), author, today);
             db.Entry(hire).Property(h => h.Entered).CurrentValue = hire.Accepted;
             Tick(hire, names.Random, today);
             if ((i + 1) % Batch != 0) continue;

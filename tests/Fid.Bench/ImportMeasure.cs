@@ -1,12 +1,10 @@
 using System.Diagnostics;
 using System.Globalization;
 using System.Text;
+using Fid.Acts.Exchange;
 using Fid.Data;
-using Fid.Data.Changes;
 using Fid.Data.Exchange;
-using Fid.Data.Hires;
-using Fid.Data.People;
-using Microsoft.AspNetCore.DataProtection;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using Npgsql;
 
@@ -47,21 +45,21 @@ internal static class ImportMeasure
     private static async Task<double> ImportAsync(NpgsqlDataSource source, int rows)
     {
         var sheet = Sheet(rows);
-        await using var db = FidDatabase.Open(source);
+        var today = SystemClock.Instance.GetCurrentInstant().InUtc().Date;
+        await using var services = ActsOf.Database(source, today);
+        await using var scope = services.CreateAsyncScope();
+        var (db, orla) = (scope.ServiceProvider.GetRequiredService<FidDb>(), await ActsOf.CoordinatorAsync(scope.ServiceProvider));
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
         // In a state that no server's worker takes up: this measures the work, not who does it.
-        var seals = new SheetSeals(new EphemeralDataProtectionProvider());
-        var run = new ImportRun { List = "jobs", FileName = "bench.csv", Size = sheet.Length, At = now, ById = Guid.Empty, ByName = "bench", State = ImportState.Dropped, SealedKey = seals.Make() };
+        var seals = scope.ServiceProvider.GetRequiredService<SheetSeals>();
+        var run = new ImportRun { List = "jobs", FileName = "bench.csv", Size = sheet.Length, At = now, ById = orla.Account, ByName = "bench", State = ImportState.Dropped, SealedKey = seals.Make() };
         db.Add(run);
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
-        var files = new ImportFiles(source, seals);
         var began = Stopwatch.GetTimestamp();
-        await files.KeepAsync(run, new MemoryStream(sheet), default);
-        var writer = new RecordWriter(db, new SensitiveValues(new EphemeralDataProtectionProvider()));
-        var (targets, today) = (new ImportTargets(db, writer, new HireOpening(db, writer), new HireClosing(writer, new Notices(db)), new PeopleIndex()), now.InUtc().Date);
-        await new ImportCheck(db, source, files, seals, targets).ReadAsync(run, today, default);
-        await new ImportCommit(db, source, targets).CommitAsync(run, new Author(null, "bench", now, "exchange"), today, default);
+        await scope.ServiceProvider.GetRequiredService<ImportFiles>().KeepAsync(run, new MemoryStream(sheet), default);
+        await scope.ServiceProvider.GetRequiredService<ImportCheck>().ReadAsync(run, today, default);
+        await scope.ServiceProvider.GetRequiredService<CommitImport>().DoAsync(run, orla, default);
         var time = Stopwatch.GetElapsedTime(began).TotalMilliseconds;
         if (run.State != ImportState.Committed || run.New != rows) throw new InvalidOperationException($"Not imported: {run.State}, {run.New} new.");
         return time;

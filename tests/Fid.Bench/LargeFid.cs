@@ -4,7 +4,7 @@ using Microsoft.AspNetCore.Mvc.Testing;
 namespace Fid.Bench;
 
 /// <summary>A server over the large demonstration.</summary>
-internal sealed class LargeFid(string connection, string today) : WebApplicationFactory<Fid.Server.Platform.FirmClock>
+internal sealed class LargeFid(string connection, string today) : WebApplicationFactory<Fid.Server.Platform.LiveChanges>
 {
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {

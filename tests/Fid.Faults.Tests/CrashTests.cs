@@ -1,8 +1,8 @@
 using System.Collections.Concurrent;
 using System.Net;
+using Fid.Acts.People;
 using Fid.Data;
 using Fid.Data.Changes;
-using Fid.Data.People;
 using Fid.Server.Tests;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;

@@ -1,6 +1,6 @@
+using Fid.Acts.People;
 using Fid.Data;
 using Fid.Data.Changes;
-using Fid.Data.People;
 using Npgsql;
 using Shouldly;
 using Xunit;

@@ -1,5 +1,5 @@
+using Fid.Acts.Lists;
 using Fid.Core.Calendars;
-using Fid.Data.Lists;
 using Shouldly;
 using Xunit;
 

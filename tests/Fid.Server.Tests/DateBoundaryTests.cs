@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Fid.Acts.People;
 using Fid.Data.People;
 using NodaTime;
 using NpgsqlTypes;

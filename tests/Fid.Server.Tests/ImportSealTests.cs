@@ -1,8 +1,8 @@
 using System.IO.Compression;
 using System.Net;
 using System.Text;
+using Fid.Acts.Exchange;
 using Fid.Data;
-using Fid.Data.Exchange;
 using NodaTime;
 using Shouldly;
 using Xunit;

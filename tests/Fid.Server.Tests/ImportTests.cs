@@ -1,8 +1,8 @@
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
+using Fid.Acts.Exchange;
 using Fid.Core.Lists;
-using Fid.Data.Exchange;
 using Shouldly;
 using Xunit;
 

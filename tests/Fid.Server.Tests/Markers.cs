@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Net;
 using System.Text.Json.Nodes;
-using Fid.Data.Exchange;
+using Fid.Acts.Exchange;
 using Shouldly;
 
 namespace Fid.Server.Tests;

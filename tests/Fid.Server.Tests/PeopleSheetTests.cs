@@ -1,6 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
-using Fid.Data.Exchange;
+using Fid.Acts.Exchange;
 using Shouldly;
 using Xunit;
 

@@ -5,7 +5,7 @@ using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Spreadsheet;
 using DocumentFormat.OpenXml.Validation;
-using Fid.Data.Exchange;
+using Fid.Acts.Exchange;
 using Shouldly;
 using Xunit;
 

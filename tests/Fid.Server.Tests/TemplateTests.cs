@@ -1,7 +1,7 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Fid.Acts.People;
 using Fid.Data;
-using Fid.Data.People;
 using Microsoft.Extensions.DependencyInjection;
 using Shouldly;
 using Xunit;

@@ -1,7 +1,7 @@
 using System.Net;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Fid.Data.Exchange;
+using Fid.Acts.Exchange;
 using Shouldly;
 using Xunit;
 

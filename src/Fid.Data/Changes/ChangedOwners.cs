@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Data.Changes;
 
 /// <summary>Whose values were written since a place in the chain of changes: by it, what is kept in memory is brought up to date.</summary>
-internal static class ChangedOwners
+public static class ChangedOwners
 {
     /// <summary>Beyond so many changed people it is quicker to read everybody anew.</summary>
     public const int MostToFollow = 2_000;

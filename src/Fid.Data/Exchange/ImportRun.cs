@@ -9,7 +9,7 @@ public sealed class ImportRun
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
-    /// <summary>The key of what it goes into: see <see cref="ImportTargets"/>.</summary>
+    /// <summary>The key of what it goes into: that of a list, or “people”.</summary>
     public required string List { get; init; }
 
     public required string FileName { get; init; }

@@ -1,6 +1,8 @@
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
+using NodaTime.Serialization.SystemTextJson;
 
 namespace Fid.Data.Intake;
 
@@ -53,6 +55,12 @@ public enum IntakeState
 public sealed record FeedCandidate(
     string Id, string? GivenName, string? FamilyName, LocalDate? BirthDate, string? Email, string? Phone, string? Role, string? Site, LocalDate? Start)
 {
+    /// <summary>The longest id of a candidate, in characters.</summary>
+    public const int LongestId = 100;
+
+    /// <summary>How candidates are kept.</summary>
+    internal static JsonSerializerOptions Json { get; } = new JsonSerializerOptions(JsonSerializerDefaults.Web).ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+
     /// <summary>The name under which a change of what somebody was recruited for is told; no field of the record.</summary>
     public const string RoleField = "role";
 
@@ -97,13 +105,13 @@ internal sealed class IntakeCandidateConfiguration : IEntityTypeConfiguration<In
 {
     public void Configure(EntityTypeBuilder<IntakeCandidate> candidate)
     {
-        candidate.Property(c => c.SourceId).HasMaxLength(FeedAnswer.LongestId);
+        candidate.Property(c => c.SourceId).HasMaxLength(FeedCandidate.LongestId);
         candidate.HasIndex(c => c.SourceId).IsUnique();
         candidate.HasIndex(c => c.HireId).IsUnique();
         candidate.Property(c => c.State).HasConversion<string>().HasMaxLength(20);
         candidate.Property(c => c.Why).HasMaxLength(500);
-        candidate.Property(c => c.Now).AsJson(FeedAnswer.Json);
-        candidate.Property(c => c.Settled).AsJson(FeedAnswer.Json);
+        candidate.Property(c => c.Now).AsJson(FeedCandidate.Json);
+        candidate.Property(c => c.Settled).AsJson(FeedCandidate.Json);
         candidate.Property(c => c.Version).IsRowVersion();
     }
 }

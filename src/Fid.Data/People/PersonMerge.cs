@@ -1,7 +1,3 @@
-using System.Text.Json;
-using Fid.Core.Fields;
-using Fid.Data.Changes;
-using Fid.Data.Fields;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
@@ -41,72 +37,4 @@ public sealed class PersonMerge
 internal sealed class PersonMergeConfiguration : IEntityTypeConfiguration<PersonMerge>
 {
     public void Configure(EntityTypeBuilder<PersonMerge> merge) => merge.HasIndex(m => m.KeptId);
-}
-
-/// <summary>Makes two records one person, value by value, and parts them again.</summary>
-public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValues sensitive)
-{
-    /// <summary>The current values of a person, as they are stored.</summary>
-    public Task<Dictionary<string, JsonElement>> ValuesAsync(Guid person, LocalDate today, CancellationToken cancellation) => db.RecordValues.AsNoTracking()
-        .Where(v => v.OwnerId == person && v.Known.UpperBoundInfinite && v.Effective.Contains(today)).ToDictionaryAsync(v => v.Field, v => v.Value, cancellation);
-
-    /// <summary>Puts the other's stints on the kept person's side, with those of the other's values that are to be taken. What the kept
-    /// person has nothing for is taken in any case. Everything goes into the context; the other person stays, with nothing, for the trail.</summary>
-    public async Task<PersonMerge> MergeAsync(Guid kept, Guid other, IReadOnlyCollection<string> take, Author author, string? why, LocalDate today, CancellationToken cancellation)
-    {
-        var stints = await LockAsync([kept, other], cancellation);
-        var through = stints.Where(s => s.PersonId == kept).OrderByDescending(s => s.Start).First();
-        var moved = stints.Where(s => s.PersonId == other).ToList();
-        var change = author.Change("person.merged", through.Id, string.Join(' ', moved.Select(m => m.Number)), why);
-        db.Changes.Add(change);
-        var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
-        var (mine, theirs) = (await ValuesAsync(kept, today, cancellation), await ValuesAsync(other, today, cancellation));
-        var edits = new List<FieldEdit>();
-        foreach (var (field, value) in theirs.Where(v => set.Find(v.Key) is not null && (!mine.ContainsKey(v.Key) || take.Contains(v.Key))))
-            // Sealed for its owner: it is opened, and sealed anew by the save.
-            edits.Add(new FieldEdit(field, SealedText.IsSealed(value) ? sensitive.Open(other, field, value) : value, "merged", null));
-        var now = await db.RecordsNow.Where(r => r.PersonId == kept || r.PersonId == other).ToDictionaryAsync(r => r.EmploymentId, cancellation);
-        await records.EditAsync(through, now[through.Id], edits, change, today, cancellation);
-        var users = await db.Users.Where(u => u.PersonId == other).ToListAsync(cancellation);
-        foreach (var user in users) user.PersonId = kept;
-        foreach (var stint in moved) (stint.PersonId, now[stint.Id].PersonId) = (kept, kept);
-        foreach (var stint in stints.Where(s => s != through)) await records.RefreshAsync(stint, now[stint.Id], change.At, today, cancellation);
-        var merge = new PersonMerge
-        {
-            KeptId = kept,
-            OtherId = other,
-            Employments = [.. moved.Select(m => m.Id)],
-            Users = [.. users.Select(u => u.Id)],
-            Through = through.Id,
-            ChangeId = change.Id,
-            At = author.At,
-            ByName = author.Name,
-        };
-        db.Add(merge);
-        return merge;
-    }
-
-    /// <summary>Parts them again. False, with nothing done, where a value that was taken has been changed since.</summary>
-    public async Task<bool> UndoAsync(PersonMerge merge, Author author, LocalDate today, CancellationToken cancellation)
-    {
-        var stints = await LockAsync([merge.KeptId, merge.OtherId], cancellation);
-        var through = stints.Single(s => s.Id == merge.Through);
-        var now = await db.RecordsNow.Where(r => r.PersonId == merge.KeptId).ToDictionaryAsync(r => r.EmploymentId, cancellation);
-        var made = await db.Changes.SingleAsync(c => c.Id == merge.ChangeId, cancellation);
-        var change = author.Change("person.parted", through.Id, made.Part);
-        if (await records.TouchedBy(through, made).AnyAsync(cancellation) && !await records.TakeBackAsync(through, now[through.Id], made, change, today, cancellation)) return false;
-        db.Changes.Add(change);
-        foreach (var stint in stints.Where(s => merge.Employments.Contains(s.Id))) (stint.PersonId, now[stint.Id].PersonId) = (merge.OtherId, merge.OtherId);
-        foreach (var user in await db.Users.Where(u => merge.Users.Contains(u.Id)).ToListAsync(cancellation)) user.PersonId = merge.OtherId;
-        foreach (var stint in stints.Where(s => s != through)) await records.RefreshAsync(stint, now[stint.Id], change.At, today, cancellation);
-        merge.Undone = true;
-        return true;
-    }
-
-    // In the order of their ids, so that two merges cannot wait for each other.
-    private async Task<List<Employment>> LockAsync(Guid[] people, CancellationToken cancellation)
-    {
-        foreach (var id in await db.Employments.Where(e => people.Contains(e.PersonId)).OrderBy(e => e.Id).Select(e => e.Id).ToListAsync(cancellation)) await records.LockAsync(id, cancellation);
-        return await db.Employments.Where(e => people.Contains(e.PersonId)).ToListAsync(cancellation);
-    }
 }

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using Fid.Acts;
 using Fid.Core;
 using Fid.Data;
 using Fid.Data.Changes;

@@ -1,7 +1,7 @@
 using System.Globalization;
+using Fid.Acts.People;
 using Fid.Data;
 using Fid.Data.Changes;
-using Fid.Data.People;
 using Npgsql;
 
 namespace Fid.Server.Admin;

@@ -1,8 +1,9 @@
-using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.Hires;
+using Fid.Acts.Lists;
+using Fid.Acts.People;
 using Fid.Core.Planning;
 using Fid.Data;
-using Fid.Data.Hires;
-using Fid.Data.Lists;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -19,15 +20,15 @@ internal static class ArrivalsEndpoint
     public static void MapArrivals(this IEndpointRouteBuilder app) =>
         app.MapGet("/api/arrivals", Show).WhoMay(Access.SeesArrivals);
 
-    private static async Task<Ok<ArrivalsResponse>> Show(ClaimsPrincipal user, FidDb db, FirmClock clock, OpenTaskCache tasks, CancellationToken cancellation)
+    private static async Task<Ok<ArrivalsResponse>> Show(Actor actor, FidDb db, OpenTaskCache tasks, CancellationToken cancellation)
     {
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
         var planStages = stages.ConvertAll(s => s.ToPlan());
-        var hires = await OpenHires.LoadAsync(db, await HireAccess.VisibleAsync(user, db, cancellation), cancellation, tasks);
+        var hires = await HiresUnderWay.LoadAsync(db, await HireAccess.VisibleAsync(actor, db, cancellation), cancellation, tasks);
 
         // What a reader may not see is not named as missing either, nor what is missing because of it.
         var set = reader.Fields.Set;
@@ -42,7 +43,7 @@ internal static class ArrivalsEndpoint
         return TypedResults.Ok(new ArrivalsResponse(today, [.. stages.Select(s => new StageName(s.Key, s.Called))], rows));
     }
 
-    private static ArrivalRow Row(OpenHire hire, PlanQuestion question, ListNames names, CalendarBook calendars, HashSet<string> seen)
+    private static ArrivalRow Row(HireUnderWay hire, PlanQuestion question, ListNames names, CalendarBook calendars, HashSet<string> seen)
     {
         var plan = HirePlan.Of(question, SoonestSearch.WhenNotFeasible);
         var rope = Rope.Of(question, plan, hire.Head.Accepted);
@@ -53,7 +54,7 @@ internal static class ArrivalsEndpoint
             var task = plan.Tasks[i];
             if (task.State == TaskState.Late && !hire.Head.IsBeforeKnown(task)) late++;
             if (task.Unfinished) open++;
-            if (task.CanStart && hire.Tasks[i].Owner == TaskOwner.Newcomer) newcomer = true;
+            if (task.CanStart && hire.Tasks[i].Owner == OwnTasks.Newcomer) newcomer = true;
         }
         var head = hire.Head;
         return new ArrivalRow(

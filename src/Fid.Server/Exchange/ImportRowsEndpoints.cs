@@ -1,4 +1,5 @@
-using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.Exchange;
 using Fid.Core;
 using Fid.Core.Lists;
 using Fid.Data;
@@ -14,7 +15,6 @@ namespace Fid.Server.Exchange;
 internal static class ImportRowsEndpoints
 {
     private const int PageSize = 200;
-    private const int LongestCell = 20_000;
 
     public static void MapImportRows(this IEndpointRouteBuilder imports)
     {
@@ -23,9 +23,9 @@ internal static class ImportRowsEndpoints
     }
 
     private static async Task<Results<Ok<ImportRowPage>, ProblemHttpResult>> Page(
-        Guid id, string? only, int? after, [FromQuery] int[]? also, ClaimsPrincipal user, FidDb db, ImportTargets targets, SheetSeals seals, CancellationToken cancellation)
+        Guid id, string? only, int? after, [FromQuery] int[]? also, Actor actor, FidDb db, ImportTargets targets, SheetSeals seals, CancellationToken cancellation)
     {
-        if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { } run) return Problems.NotFound();
+        if (await ImportInHand.FindAsync(id, actor, db, cancellation) is not { } run) return Problems.NotFound();
         if (run.SealedKey is null) return TypedResults.Ok(new ImportRowPage([], null));
         if (also?.Length > PageSize) return Problems.Invalid(new Problem("/also", "too-long", $"Name at most {PageSize} rows."));
         using var seal = seals.Of(run);
@@ -41,23 +41,9 @@ internal static class ImportRowsEndpoints
         return TypedResults.Ok(new ImportRowPage([.. rows.Take(PageSize).Select(r => Describe(r, seal, run, target, suggestions))], rows.Count > PageSize ? rows[PageSize - 1].No : null));
     }
 
-    /// <summary>Changes a cell, or all cells of its column that say the same; every row is then checked anew.</summary>
     private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Mend(
-        Guid id, MendRequest request, ClaimsPrincipal user, FidDb db, SheetSeals seals, ImportWorker worker, CancellationToken cancellation)
-    {
-        if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { } run) return Problems.NotFound();
-        if (request.Column < 0 || request.Column >= run.Headers.Length) return Problems.Invalid(new Problem("/column", "bad-value", "There is no such column."));
-        if (request.Text.Length > LongestCell || request.Text.Contains('\0', StringComparison.Ordinal)) return Problems.Invalid(new Problem("/text", "too-long", $"Enter at most {LongestCell} characters."));
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        if (!await ImportsEndpoints.MoveAsync(db, id, ImportState.Ready, s => s.SetProperty(r => r.State, ImportState.Checking).SetProperty(r => r.Done, 0).SetProperty(r => r.Failure, (string?)null), cancellation))
-            return ImportsEndpoints.NotNow();
-        using var seal = seals.Of(run);
-        var mended = await ImportRows.MendAsync(db, seal, run, request.Row, request.Column, request.Text, request.AllLike, cancellation);
-        if (mended == 0) return Problems.NotFound();
-        await transaction.CommitAsync(cancellation);
-        worker.Wake();
-        return await ImportsEndpoints.ShowAsync(db, id, cancellation);
-    }
+        Guid id, MendRequest request, Actor actor, FidDb db, MendCells mend, ImportWorker worker, CancellationToken cancellation) => await ImportsEndpoints.AnswerAsync(
+            await mend.DoAsync(new MendCellsRequest(id, request.Row, request.Column, request.Text, request.AllLike), actor, cancellation), id, db, worker, cancellation);
 
     private static ImportRowResponse Describe(StoredRow row, SheetSeal seal, ImportRun run, ImportTarget target, CellSuggestions? suggestions)
     {

@@ -1,8 +1,8 @@
 using System.Threading.Channels;
+using Fid.Acts;
+using Fid.Acts.Exchange;
 using Fid.Data;
-using Fid.Data.Changes;
 using Fid.Data.Exchange;
-using Fid.Server.Platform;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
@@ -118,8 +118,8 @@ public sealed class ImportWorker(IServiceScopeFactory scopes, NpgsqlDataSource s
         db.Database.SetCommandTimeout(FidDatabase.LongestWork);
         // Claimed just when another had finished with it: there is nothing left to do.
         if (await db.ImportRuns.AsNoTracking().SingleOrDefaultAsync(r => r.Id == id, stopping) is not { } run || !UnderWay.Contains(run.State.ToString())) return;
-        var author = new Author(run.ById, run.ByName, clock.Now, "exchange");
-        var today = await clock.TodayAsync(db, stopping);
+        var actor = await Actor.OfAccountAsync(run.ById, "exchange", clock, db, stopping);
+        var (today, giveUp) = (actor.Today, services.GetRequiredService<GiveUpImport>());
         var reads = run.State is ImportState.Reading or ImportState.Checking;
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(stopping);
         if (reads) patience.CancelAfter(LongestReading);
@@ -130,32 +130,32 @@ public sealed class ImportWorker(IServiceScopeFactory scopes, NpgsqlDataSource s
             {
                 case ImportState.Reading: await services.GetRequiredService<ImportCheck>().ReadAsync(run, today, patience.Token); break;
                 case ImportState.Checking: await services.GetRequiredService<ImportCheck>().CheckAgainAsync(run, today, patience.Token); break;
-                case ImportState.Committing: await services.GetRequiredService<ImportCommit>().CommitAsync(run, author, today, stopping); break;
-                case ImportState.Undoing: await services.GetRequiredService<ImportCommit>().UndoAsync(run, author, today, stopping); break;
+                case ImportState.Committing: await services.GetRequiredService<CommitImport>().DoAsync(run, actor, stopping); break;
+                case ImportState.Undoing: await services.GetRequiredService<UndoImport>().DoAsync(run, actor, stopping); break;
             }
         }
         catch (SheetException e)
         {
-            await FailAsync(db, id, run.State, ImportState.Failed, e.Message);
+            await giveUp.FailAsync(id, run.State, ImportState.Failed, e.Message);
         }
         catch (Exception e) when (patience.IsCancellationRequested && !stopping.IsCancellationRequested && reads)
         {
             // A parser that is stopped in the middle may say so in a way of its own.
             log.LogDebug(e, "Import {Run} was stopped", id);
-            await FailAsync(db, id, run.State, run.State == ImportState.Reading ? ImportState.Failed : ImportState.Ready, TooSlow);
+            await giveUp.FailAsync(id, run.State, run.State == ImportState.Reading ? ImportState.Failed : ImportState.Ready, TooSlow);
         }
         catch (Exception e) when (e is not OperationCanceledException and not NpgsqlException { IsTransient: true })
         {
             // Nothing of it is half done: every step is one transaction. What cannot be done is told, and not tried for ever.
             log.LogError(e, "Import {Run} failed", id);
-            await FailAsync(db, id, run.State, run.State switch { ImportState.Committing => ImportState.Ready, ImportState.Undoing => ImportState.Committed, _ => ImportState.Failed }, "fault");
+            await giveUp.FailAsync(id, run.State, run.State switch { ImportState.Committing => ImportState.Ready, ImportState.Undoing => ImportState.Committed, _ => ImportState.Failed }, "fault");
         }
         finally
         {
             await patience.CancelAsync();
             await watch;
         }
-        if (reads) await TakeAwayAsync(db, id);
+        if (reads) await giveUp.TakeAwayAsync(id);
     }
 
     // Stops the reading of an import that somebody dropped.
@@ -180,23 +180,6 @@ public sealed class ImportWorker(IServiceScopeFactory scopes, NpgsqlDataSource s
         {
             log.LogDebug(e, "Import {Run} could not be watched", id);
         }
-    }
-
-    // What was dropped while it was read goes with its file and its rows; what could not be read keeps only that it could not.
-    private static async Task TakeAwayAsync(FidDb db, Guid id)
-    {
-        if (await db.ImportRuns.AnyAsync(r => r.Id == id && r.State == ImportState.Failed)) await db.Database.ExecuteSqlAsync($"delete from import_pieces where run_id = {id}");
-        await using var transaction = await db.Database.BeginTransactionAsync();
-        if (await db.ImportRuns.Where(r => r.Id == id && r.State == ImportState.Dropped).ExecuteDeleteAsync() == 0) return;
-        await db.Database.ExecuteSqlAsync($"delete from import_rows where run_id = {id}");
-        await transaction.CommitAsync();
-    }
-
-    // Only from the state it was taken up in: what somebody dropped meanwhile stays dropped.
-    private static async Task FailAsync(FidDb db, Guid id, ImportState from, ImportState state, string why)
-    {
-        db.ChangeTracker.Clear();
-        await db.ImportRuns.Where(r => r.Id == id && r.State == from).ExecuteUpdateAsync(s => s.SetProperty(r => r.State, state).SetProperty(r => r.Failure, why), CancellationToken.None);
     }
 
     /// <summary>An import that is being gone on with, and the connection that keeps others from it.</summary>

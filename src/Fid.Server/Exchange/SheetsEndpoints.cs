@@ -1,7 +1,7 @@
-using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.Exchange;
 using Fid.Core.Lists;
 using Fid.Data;
-using Fid.Data.Exchange;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -36,9 +36,9 @@ internal static class SheetsEndpoints
         return Workbook.File(definition.Label.In(speak), definition.Label.In(speak), columns, rows);
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Rest(Guid id, string? language, ClaimsPrincipal user, FidDb db, SheetSeals seals, CancellationToken cancellation)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Rest(Guid id, string? language, Actor actor, FidDb db, SheetSeals seals, CancellationToken cancellation)
     {
-        if (await ImportsEndpoints.FindAsync(id, user, db, cancellation) is not { SealedKey: not null } run) return Problems.NotFound();
+        if (await ImportInHand.FindAsync(id, actor, db, cancellation) is not { SealedKey: not null } run) return Problems.NotFound();
         using var seal = seals.Of(run);
         var wrong = (short)RowOutcome.Wrong;
         var rows = await db.Database.SqlQuery<WrongRow>($"""

@@ -1,6 +1,6 @@
+using Fid.Acts.Exchange;
 using Fid.Core.Fields;
 using Fid.Data;
-using Fid.Data.Exchange;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 

@@ -1,7 +1,8 @@
-using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Server.Lists;
 using Fid.Server.People;
 using Fid.Server.Platform;
@@ -22,23 +23,23 @@ internal static class CoverageEndpoints
     }
 
     private static async Task<Results<Ok<CoverageResponse>, ProblemHttpResult>> Show(
-        string key, string? department, string? site, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+        string key, string? department, string? site, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (await LackingAsync(key, department, site, user, db, clock, cancellation) is not { } gap) return Problems.NotFound();
+        if (await LackingAsync(key, department, site, actor, db, cancellation) is not { } gap) return Problems.NotFound();
         return TypedResults.Ok(new CoverageResponse(
-            RecordReader.Bare(gap.Field, gap.Field.AccessOf(ShownRecord.RolesOf(user))), gap.Of, gap.Filled, gap.People.Length, [.. gap.People.Take(MostShown)]));
+            RecordReader.Bare(gap.Field, gap.Field.AccessOf(actor.RoleNames)), gap.Of, gap.Filled, gap.People.Length, [.. gap.People.Take(MostShown)]));
     }
 
     /// <summary>Who lacks a field, of those to whom it is shown; null where there is no such field for the user.</summary>
     internal static async Task<Gap?> LackingAsync(
-        string key, string? department, string? site, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+        string key, string? department, string? site, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var fields = reader.Fields;
         // Nobody filters by what they may not see, nor learns from who lacks the field what decides that it is shown.
         if (fields.Set.Find(key) is not { } field || !reader.Sees(key)) return null;
         if ((department is not null && !reader.Sees("department")) || (site is not null && !reader.Sees("site"))) return null;
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         // Only what says who lacks it: the field, and what decides whether it is shown.
         string[] deciding = field.ShowWhen is null ? [key] : [key, .. fields.Set.ReadToShow(key)];
         var active = (await ActiveRecords.LoadAsync(db, today, cancellation, fields: deciding)).Records;

@@ -1,12 +1,12 @@
-using System.Security.Claims;
-using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Fid.Acts;
+using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Fields;
-using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.People;
 using Fid.Server.Platform;
@@ -29,62 +29,41 @@ internal static class DraftEndpoints
         draft.MapPost("/publish", Publish).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(412);
     }
 
-    /// <summary>Keeps a draft. Its first save needs no version; later ones say with If-Match which they saw.</summary>
     private static async Task<Results<Ok<DraftResponse>, ProblemHttpResult>> Save(
-        DraftRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpRequest http, CancellationToken cancellation)
+        DraftRequest request, Actor actor, FidDb db, SaveFieldDraft save, HttpRequest http, CancellationToken cancellation)
     {
-        var read = Read(request.Configuration);
-        if (read.Answer is not { } configuration) return Invalid(read);
-        var text = Encoding.UTF8.GetString(configuration.Write());
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        await new FieldPublishing(db).LockDraftAsync(cancellation);
-        var there = await db.FieldDrafts.SingleOrDefaultAsync(cancellation);
-        if (there is not null && there.RowVersion != Platform.Versions.Seen(http)) return Problems.Stale(DraftResponse.Of(there));
-        // It was saved by somebody who saw a draft: that one must not come to life again behind their back.
-        if (there is null && Platform.Versions.Seen(http) is not null) return Gone();
-        if (there is null)
-            db.FieldDrafts.Add(there = new FieldDraft { Configuration = text, BasedOn = await new FieldPublishing(db).LiveVersionAsync(cancellation), At = clock.Now, ById = user.Id(), ByName = Name(user, clock) });
-        else
-            (there.Configuration, there.At, there.ById, there.ByName, there.AskedById, there.AskedByName) = (text, clock.Now, user.Id(), Name(user, clock), null, null);
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(DraftResponse.Of(there));
+        var result = await save.DoAsync(new SaveFieldDraftRequest(request.Configuration, Platform.Versions.Seen(http)), actor, cancellation);
+        return result.IsDone(out var draft, out var refusal) ? TypedResults.Ok(DraftResponse.Of(draft)) : await RefusedAsync(refusal, db, cancellation);
     }
 
     /// <summary>Throws the draft away: the one that was seen, and no later one.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Discard(FidDb db, HttpRequest http, CancellationToken cancellation)
-    {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        await new FieldPublishing(db).LockDraftAsync(cancellation);
-        if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft) return TypedResults.NoContent();
-        if (draft.RowVersion != Platform.Versions.Seen(http)) return Problems.Stale(DraftResponse.Of(draft));
-        db.FieldDrafts.Remove(draft);
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.NoContent();
-    }
+    private static async Task<Results<NoContent, ProblemHttpResult>> Discard(Actor actor, FidDb db, DiscardFieldDraft discard, HttpRequest http, CancellationToken cancellation) =>
+        (await discard.DoAsync(new DiscardFieldDraftRequest(Platform.Versions.Seen(http)), actor, cancellation)).Refusal is { } refusal
+            ? await RefusedAsync(refusal, db, cancellation) : TypedResults.NoContent();
 
-    private static ProblemHttpResult Gone() => Problems.Conflict("draft-gone", "The draft was published or thrown away meanwhile. Look at what is there now.");
+    // Where somebody else saved in between, with what is there now.
+    private static async Task<ProblemHttpResult> RefusedAsync(Refusal refusal, FidDb db, CancellationToken cancellation) => Problems.Of(
+        refusal, refusal.Kind == RefusalKind.ChangedMeanwhile && await db.FieldDrafts.AsNoTracking().SingleOrDefaultAsync(cancellation) is { } there ? DraftResponse.Of(there) : null);
 
     private static async Task<Results<Ok<ReviewResponse>, ProblemHttpResult>> Review(
-        DraftRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+        DraftRequest request, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var read = Read(request.Configuration);
+        var read = SaveFieldDraft.Read(request.Configuration);
         if (read.Answer is not { } configuration) return Invalid(read);
-        var reader = await Reader.OfAsync(user, db, cancellation);
-        var review = await new FieldPublishing(db).ReviewAsync(configuration, await clock.TodayAsync(db, cancellation), reader.Sees, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        var review = await new FieldPublishing(db).ReviewAsync(configuration, actor.Today, reader.Sees, cancellation);
         return TypedResults.Ok(ReviewResponse.Of(review));
     }
 
     /// <summary>A sample record with a draft applied, as a role sees it. Nothing is saved.</summary>
-    private static async Task<Results<Ok<TriedRecord>, ProblemHttpResult>> Try(TryRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<TriedRecord>, ProblemHttpResult>> Try(TryRequest request, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var read = Read(request.Configuration);
+        var read = SaveFieldDraft.Read(request.Configuration);
         if (read.Answer is not { } configuration) return Invalid(read);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
         var compiled = FieldSet.Read(configuration.Fields, stages);
-        if (compiled.Answer is not { } set) return Invalid(compiled);
-        var today = await clock.TodayAsync(db, cancellation);
+        if (compiled.Answer is not { } set) return Problems.Invalid([.. compiled.Problems.Select(p => p.Under("/configuration"))]);
+        var today = actor.Today;
         var values = request.Values.Where(v => set.Find(v.Key) is not null).ToDictionary(v => v.Key, v => v.Value);
         var fields = new LiveFields(0, configuration.Sections, set);
         var record = await ShownRecord.EvaluateAsync(db, fields, values, [request.Role], [.. values.Keys], request.Changed, request.Stage, today, cancellation);
@@ -94,52 +73,15 @@ internal static class DraftEndpoints
             await EvaluationResponse.OfAsync(db, fields, record, names, cancellation)));
     }
 
-    /// <summary>Makes the draft live. Findings that are only advice need to be accepted; where it lets more be seen of what is
-    /// guarded, one asks for it and another agrees.</summary>
-    private static async Task<Results<Ok<PublishedResponse>, ProblemHttpResult>> Publish(
-        PublishRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpRequest http, CancellationToken cancellation)
+    private static async Task<Results<Ok<PublishedFields>, ProblemHttpResult>> Publish(
+        PublishRequest request, Actor actor, FidDb db, PublishFields publish, HttpRequest http, CancellationToken cancellation)
     {
-        if (Reason.Check(request.Why) is { } reason) return Problems.Invalid(reason);
-        // Every record's projection is brought up to it.
-        db.Database.SetCommandTimeout(FidDatabase.LongestWork);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        await new FieldPublishing(db).LockDraftAsync(cancellation);
-        if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft) return Gone();
-        if (draft.RowVersion != Platform.Versions.Seen(http)) return Problems.Stale(DraftResponse.Of(draft));
-        var publishing = new FieldPublishing(db);
-        if (draft.BasedOn != await publishing.LiveVersionAsync(cancellation))
-            return Problems.Conflict("published-meanwhile", "Another version was published since this draft was begun. Compare with it, and save the draft anew.");
-        var configuration = FieldConfiguration.Read(Encoding.UTF8.GetBytes(draft.Configuration)).Answer!;
-        var today = await clock.TodayAsync(db, cancellation);
-        var review = await publishing.ReviewAsync(configuration, today, (await Reader.OfAsync(user, db, cancellation)).Sees, cancellation);
-        var findings = review.Findings;
-        if (findings.Any(FieldPublishing.Blocks) || (findings.Count > 0 && !request.Despite))
-            return Problems.Invalid([.. findings.Select(f => new Problem($"/{f.Fields[0]}", f.Code, f.Message))]);
-        if (review.Widened.Count > 0 && (draft.AskedById is not { } asked || asked == user.Id()))
-        {
-            if (draft.AskedById is not null) return Problems.Conflict("second-person-needed", "More would be seen of pay or of sensitive fields. Somebody else has to agree to it.");
-            (draft.AskedById, draft.AskedByName) = (user.Id(), Name(user, clock));
-            var opened = string.Join(", ", review.Widened.Select(w => $"{w.Field} → {string.Join(' ', w.Roles)}"));
-            db.Changes.Add(user.Author(clock, "fields").Change("fields.widenAsked", await db.Firms.Select(f => f.Id).SingleAsync(cancellation), null, Reason.Clean(request.Why)) with
-            {
-                Details = JsonSerializer.Serialize(new { opened }),
-            });
-            await db.SaveChangesAsync(cancellation);
-            await transaction.CommitAsync(cancellation);
-            return TypedResults.Ok(new PublishedResponse(null));
-        }
-        db.Entry(draft).State = EntityState.Detached;
-        var version = await publishing.PublishAsync(configuration, review.Differences, user.Author(clock, "fields"), Reason.Clean(request.Why), cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(new PublishedResponse(version));
+        var result = await publish.DoAsync(new PublishFieldsRequest(request.Why, request.Despite, Platform.Versions.Seen(http)), actor, cancellation);
+        return result.IsDone(out var published, out var refusal) ? TypedResults.Ok(published) : await RefusedAsync(refusal, db, cancellation);
     }
 
-    private static string Name(ClaimsPrincipal user, FirmClock clock) => user.Author(clock, "fields").Name;
-
-    private static Outcome<FieldConfiguration> Read(JsonObject configuration) => FieldConfiguration.Read(Encoding.UTF8.GetBytes(configuration.ToJsonString()));
-
-    private static ProblemHttpResult Invalid<T>(Outcome<T> outcome)
-        where T : class => Problems.Invalid([.. outcome.Problems.Select(p => p.Under("/configuration"))]);
+    // A draft as its JSON has it; problems are told of the request's part that it is.
+    private static ProblemHttpResult Invalid(Outcome<FieldConfiguration> read) => Problems.Invalid(read.Problems);
 }
 
 /// <param name="Configuration">A configuration as its JSON Schema has it.</param>
@@ -177,6 +119,3 @@ public sealed record TriedRecord(SectionResponse[] Sections, EvaluationResponse 
 
 /// <param name="Despite">Whether findings that are only advice are accepted.</param>
 public sealed record PublishRequest(string? Why, bool Despite);
-
-/// <param name="Version">The version that is live now; null where somebody else has to agree first.</param>
-public sealed record PublishedResponse(int? Version);

@@ -1,9 +1,10 @@
-using System.Security.Claims;
 using System.Text.Json.Nodes;
+using Fid.Acts;
+using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Firms;
 using Fid.Server.People;
 using Fid.Server.Platform;
@@ -29,9 +30,9 @@ internal static class FieldsEndpoints
         app.MapCoverage();
     }
 
-    private static async Task<Ok<FieldsResponse>> Show(ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    private static async Task<Ok<FieldsResponse>> Show(Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var publishing = new FieldPublishing(db);
         var version = await publishing.LiveVersionAsync(cancellation);
         var live = (await publishing.VersionAsync(version, cancellation))!;
@@ -45,17 +46,17 @@ internal static class FieldsEndpoints
     }
 
     /// <summary>How many people have each field filled that the reader may see. Counting takes longer than all else about fields.</summary>
-    private static async Task<Ok<FieldsFilled>> Filled(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<FieldsFilled>> Filled(Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var reader = await Reader.OfAsync(user, db, cancellation);
-        var (active, filled) = await FieldCoverage.CountAsync(db, await clock.TodayAsync(db, cancellation), cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        var (active, filled) = await FieldCoverage.CountAsync(db, actor.Today, cancellation);
         return TypedResults.Ok(new FieldsFilled(active, filled.Where(f => reader.Sees(f.Key)).ToDictionary()));
     }
 
     /// <summary>The labels of the fields the reader may see.</summary>
-    private static async Task<Ok<Dictionary<string, Labels>>> ShowLabels(ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    private static async Task<Ok<Dictionary<string, Labels>>> ShowLabels(Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var roles = ShownRecord.RolesOf(user);
+        var roles = actor.RoleNames;
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         return TypedResults.Ok(fields.Set.Fields.Where(f => f.AccessOf(roles) != FieldAccess.None).ToDictionary(f => f.Key, f => Labels.Of(f.Labels)));
     }

@@ -1,12 +1,12 @@
-using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.Exchange;
+using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Data;
-using Fid.Data.Exchange;
-using Fid.Data.Fields;
 using Fid.Server.Exchange;
-using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -31,10 +31,10 @@ internal static class GapSheet
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Give(
-        string key, string? department, string? site, string? language, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+        string key, string? department, string? site, string? language, Actor actor, FidDb db, HttpContext http, CancellationToken cancellation)
     {
-        if (await CoverageEndpoints.LackingAsync(key, department, site, user, db, clock, cancellation) is not { } gap) return Problems.NotFound();
-        await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.Exported, $"gap {key}", cancellation);
+        if (await CoverageEndpoints.LackingAsync(key, department, site, actor, db, cancellation) is not { } gap) return Problems.NotFound();
+        await SecurityTrail.NoteAsync(db, actor, http, SecurityTrail.Exported, $"gap {key}", cancellation);
         var speak = language == "de" ? "de" : "en";
         var choices = await Workbook.ChoicesAsync(db, gap.Field, speak, cancellation);
         var label = gap.Field.Label(speak);
@@ -50,10 +50,10 @@ internal static class GapSheet
 
     /// <summary>What a filled sheet says for whom. Nothing is saved: the grid shows it, and each line is saved there.</summary>
     private static async Task<Results<Ok<ReadGap>, ProblemHttpResult>> Read(
-        string key, HttpRequest request, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+        string key, HttpRequest request, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        if (fields.Set.Find(key) is not { } field || !ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [key])) return Problems.NotFound();
+        if (fields.Set.Find(key) is not { } field || !ShownRecord.Sees(fields, actor.RoleNames, [key])) return Problems.NotFound();
         using var body = new MemoryStream();
         await request.Body.CopyToAsync(body, cancellation);
         List<string[]> rows;

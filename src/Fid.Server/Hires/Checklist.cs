@@ -1,9 +1,11 @@
-using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.Hires;
+using Fid.Acts.Lists;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;
-using Fid.Data.Lists;
-using Fid.Data.Templates;
 using Fid.Server.Arrivals;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -18,26 +20,26 @@ namespace Fid.Server.Hires;
 internal static class Checklist
 {
     public static async Task<Results<Ok<ChecklistResponse>, ProblemHttpResult>> Show(
-        Guid id, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+        Guid id, Actor actor, FidDb db, HttpContext http, CancellationToken cancellation)
     {
-        if (await HireAccess.FindAsync(id, user, db, cancellation) is not { } hire) return Problems.NotFound();
+        if (await HireAccess.FindAsync(id, actor, db, cancellation) is not { } hire) return Problems.NotFound();
         Versions.Show(http.Response, hire.Head.Version);
-        return TypedResults.Ok(await DescribeAsync(hire, user, db, clock, cancellation));
+        return TypedResults.Ok(await DescribeAsync(hire, actor, db, cancellation));
     }
 
     /// <summary>Whose a hire is, also one that is closed: links to it are kept in mails and notes.</summary>
-    public static async Task<Results<Ok<HirePerson>, ProblemHttpResult>> Whose(Guid id, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    public static async Task<Results<Ok<HirePerson>, ProblemHttpResult>> Whose(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var visible = await HireAccess.VisibleAsync(user, db, cancellation);
+        var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
         return await visible(db.Hires.Where(h => h.Id == id)).Select(h => new HirePerson(h.EmploymentId, h.Closed == null)).SingleOrDefaultAsync(cancellation) is { } whose
             ? TypedResults.Ok(whose) : Problems.NotFound();
     }
 
-    public static async Task<ChecklistResponse> DescribeAsync(OpenHire hire, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    public static async Task<ChecklistResponse> DescribeAsync(HireUnderWay hire, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var seen = new SeenFacts(reader, names);
         var head = seen.Of(hire.Head);
@@ -73,7 +75,7 @@ internal static class Checklist
     {
         if (reader.Fields.Set.Keys.All(reader.Sees)) return (head.Filled, head.Of);
         var employment = await db.Employments.AsNoTracking().SingleAsync(e => e.Id == head.EmploymentId, cancellation);
-        var values = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
+        var values = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         var record = await ShownRecord.EvaluateAsync(db, reader.Fields, values, reader.Roles, reader.Fields.Set.Keys, [], null, today, cancellation);
         return (record.Shown.Count(record.Values.ContainsKey), record.Shown.Count);
     }

@@ -1,6 +1,6 @@
+using Fid.Acts.Hires;
+using Fid.Acts.Lists;
 using Fid.Core.Planning;
-using Fid.Data.Hires;
-using Fid.Data.Lists;
 using Fid.Server.Lists;
 using NodaTime;
 

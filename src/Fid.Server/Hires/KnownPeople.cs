@@ -1,16 +1,15 @@
-using System.Security.Claims;
 using System.Text.Json;
+using Fid.Acts;
+using Fid.Acts.Hires;
+using Fid.Acts.People;
 using Fid.Core.People;
 using Fid.Data;
-using Fid.Data.Intake;
 using Fid.Data.People;
 using Fid.Server.Lists;
 using Fid.Server.People;
-using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using NodaTime.Text;
 
 namespace Fid.Server.Hires;
 
@@ -20,10 +19,10 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
     private const int Most = 5;
 
     /// <summary>People who may be the same as somebody being typed, the likeliest first, each with the reasons and what could be taken over.</summary>
-    public static async Task<Ok<KnownPerson[]>> Find(KnownRequest request, ClaimsPrincipal user, FidDb db, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
+    public static async Task<Ok<KnownPerson[]>> Find(KnownRequest request, Actor actor, FidDb db, PeopleIndex people, CancellationToken cancellation)
     {
-        var reader = await Reader.OfAsync(user, db, cancellation);
-        var known = new KnownPeople(db, people, await clock.TodayAsync(db, cancellation), reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        var known = new KnownPeople(db, people, actor.Today, reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         return TypedResults.Ok((await known.FindAsync(request, Most, cancellation)).ToArray());
     }
 
@@ -36,8 +35,8 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
         IReadOnlyList<KnownRequest?> requests, int most, CancellationToken cancellation, IReadOnlyList<Guid[]>? except = null)
     {
         // Nobody is found by what the reader may not see of them: that they are would confirm it.
-        if (!reader.SeesNames || !requests.Any(r => r is not null && PeopleIndex.SaysEnough(r.Facts))) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
-        var worthAsking = new Queue<IReadOnlyList<PersonMatch>>(await people.WorthAskingAsync(db, reader.Sees, [.. requests.OfType<KnownRequest>().Select(r => r.Facts)], cancellation));
+        if (!reader.SeesNames || !requests.Any(r => r is not null && PeopleIndex.SaysEnough(r.ToFacts()))) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
+        var worthAsking = new Queue<IReadOnlyList<PersonMatch>>(await people.WorthAskingAsync(db, reader.Sees, [.. requests.OfType<KnownRequest>().Select(r => r.ToFacts())], cancellation));
         var matches = requests.Select((r, i) => r is null ? [] : worthAsking.Dequeue().Where(m => except?[i].Contains(Guid.Parse(m.Id)) != true).Take(most).ToList()).ToList();
         var ids = matches.SelectMany(m => m).Select(m => Guid.Parse(m.Id)).Distinct().ToArray();
         if (ids.Length == 0) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
@@ -80,22 +79,6 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
 
     internal static string Text(Dictionary<string, JsonElement> values, string field) =>
         values.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString()! : "";
-}
-
-/// <summary>What is typed of somebody so far.</summary>
-public sealed record KnownRequest(string? GivenName, string? FamilyName, LocalDate? BirthDate, string? Email, string? Phone, LocalDate? Start)
-{
-    internal PersonFacts Facts => new(GivenName ?? "", FamilyName ?? "", BirthDate, Email, Phone);
-
-    internal static KnownRequest Of(NewHireRequest hire) => new(
-        Typed(hire, "given_name"), Typed(hire, "family_name"), LocalDatePattern.Iso.Parse(Typed(hire, "birth_date") ?? "") is { Success: true } born ? born.Value : null,
-        Typed(hire, "email"), Typed(hire, "mobile") ?? Typed(hire, "phone"), hire.Start);
-
-    internal static KnownRequest Of(FeedCandidate candidate) =>
-        new(candidate.GivenName, candidate.FamilyName, candidate.BirthDate, candidate.Email, candidate.Phone, candidate.Start);
-
-    private static string? Typed(NewHireRequest hire, string field) =>
-        hire.Typed.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;
 }
 
 /// <summary>Somebody the firm knows.</summary>

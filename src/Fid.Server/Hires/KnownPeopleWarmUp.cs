@@ -1,7 +1,6 @@
+using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Data;
-using Fid.Data.Fields;
-using Fid.Data.People;
-using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;

@@ -1,7 +1,9 @@
 using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.Exchange;
+using Fid.Acts.Hires;
+using Fid.Acts.People;
 using Fid.Data;
-using Fid.Data.Exchange;
-using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.EntityFrameworkCore;
 
@@ -11,15 +13,15 @@ namespace Fid.Server.Hires;
 internal static class LiveEndpoint
 {
     public static void MapLive(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/live", (LiveChanges live, IServiceScopeFactory scopes, FirmClock clock, IHostApplicationLifetime lifetime, ClaimsPrincipal user, HttpContext http) =>
+        app.MapGet("/api/live", (LiveChanges live, IServiceScopeFactory scopes, FirmClock clock, IHostApplicationLifetime lifetime, ClaimsPrincipal user, Actor actor, HttpContext http) =>
         {
             var ends = CancellationTokenSource.CreateLinkedTokenSource(http.RequestAborted, lifetime.ApplicationStopping);
             http.Response.RegisterForDispose(ends);
-            return TypedResults.ServerSentEvents(live.ListenAsync(new LiveListener(user, scopes, clock), ends.Token));
+            return TypedResults.ServerSentEvents(live.ListenAsync(new LiveListener(user, actor, scopes, clock), ends.Token));
         }).WhoMay(Access.SignedIn).ExcludeFromDescription();
 
     /// <summary>Reads rights anew for each change: a stream stays open longer than many of them last.</summary>
-    private sealed class LiveListener(ClaimsPrincipal user, IServiceScopeFactory scopes, FirmClock clock) : ILiveListener
+    private sealed class LiveListener(ClaimsPrincipal user, Actor actor, IServiceScopeFactory scopes, FirmClock clock) : ILiveListener
     {
         private const string Hire = "hire:", Record = "record:", Import = "import:", Intake = "intake";
 
@@ -31,24 +33,24 @@ internal static class LiveEndpoint
             // That a session ended is for this server alone.
             changes = [.. changes.Where(c => !c.StartsWith("session:", StringComparison.Ordinal))];
             var (hires, records, imports) = (Ids(changes, Hire), Ids(changes, Record), Ids(changes, Import));
-            if (!user.MayReadEverybody())
+            if (!actor.MayReadEverybody)
             {
-                var own = await HireAccess.EmploymentsOfAsync(user, db, cancellation);
-                var reader = await Reader.OfAsync(user, db, cancellation);
+                var reader = await Reader.OfAsync(actor, db, cancellation);
                 if (hires.Count > 0)
                 {
-                    var visible = await HireAccess.VisibleAsync(user, db, cancellation);
+                    var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
+                    var own = await OwnTasks.OfAsync(actor, db, cancellation);
                     var asked = db.Hires.Where(h => hires.Contains(h.Id));
-                    hires = [.. await visible(asked).Select(h => h.Id).Union(TaskOwner.Concerning(user, own, db)(asked).Select(h => h.Id)).ToListAsync(cancellation)];
+                    hires = [.. await visible(asked).Select(h => h.Id).Union(own.Concerning(asked).Select(h => h.Id)).ToListAsync(cancellation)];
                 }
                 if (records.Count > 0) records = [.. await reader.Readable(db.RecordsNow).Where(r => records.Contains(r.EmploymentId)).Select(r => r.EmploymentId).ToListAsync(cancellation)];
             }
             if (imports.Count > 0)
             {
-                var by = user.Id();
-                imports = user.MayCoordinate() ? [.. await db.ImportRuns.Where(r => imports.Contains(r.Id) && (r.List != PeopleTarget.Key || r.ById == by)).Select(r => r.Id).ToListAsync(cancellation)] : [];
+                var by = actor.Account;
+                imports = actor.MayCoordinate ? [.. await db.ImportRuns.Where(r => imports.Contains(r.Id) && (r.List != PeopleTarget.Key || r.ById == by)).Select(r => r.Id).ToListAsync(cancellation)] : [];
             }
-            return [.. changes.Where(c => (!c.Contains(':', StringComparison.Ordinal) && (c != Intake || user.MayCoordinate())) || Of(c, Hire, hires) || Of(c, Record, records) || Of(c, Import, imports))];
+            return [.. changes.Where(c => (!c.Contains(':', StringComparison.Ordinal) && (c != Intake || actor.MayCoordinate)) || Of(c, Hire, hires) || Of(c, Record, records) || Of(c, Import, imports))];
         }
 
         private static HashSet<Guid> Ids(IReadOnlyList<string> changes, string kind) =>

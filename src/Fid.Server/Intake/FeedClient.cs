@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Net;
+using Fid.Acts.Intake;
 using Fid.Core;
 using Fid.Data.Exchange;
 using Fid.Data.Intake;

@@ -1,14 +1,12 @@
-using System.Security.Claims;
-using System.Text.Json;
-using Fid.Core;
-using Fid.Core.Fields;
+using Fid.Acts;
+using Fid.Acts.Hires;
+using Fid.Acts.Intake;
+using Fid.Acts.Lists;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Data;
 using Fid.Data.Exchange;
-using Fid.Data.Fields;
-using Fid.Data.Hires;
 using Fid.Data.Intake;
-using Fid.Data.People;
-using Fid.Data.Templates;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -33,9 +31,9 @@ internal static class IntakeEndpoints
         app.MapPut("/api/notices/{id:guid}/told", Told).WhoMay(Access.Coordinates).ProducesProblem(404);
     }
 
-    private static async Task<Ok<IntakeResponse>> Show(ClaimsPrincipal user, FidDb db, PeopleIndex people, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<IntakeResponse>> Show(Actor actor, FidDb db, PeopleIndex people, CancellationToken cancellation)
     {
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var candidates = await db.IntakeCandidates.AsNoTracking().OrderByDescending(c => c.ChangedAt).Take(500).ToListAsync(cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         var sites = await SiteNames.LoadAsync(db, cancellation);
@@ -44,7 +42,7 @@ internal static class IntakeEndpoints
         var runs = await db.FeedRuns.AsNoTracking().OrderByDescending(r => r.At).Take(10).ToListAsync(cancellation);
         var notices = await db.Notices.AsNoTracking().OrderByDescending(n => n.At).Take(50).ToListAsync(cancellation);
         var names = await PeopleNames.OfHiresAsync(db, [.. hires, .. notices.Select(n => n.HireId)], reader.SeesNames, cancellation);
-        var maybe = new KnownPeople(db, people, await clock.TodayAsync(db, cancellation), reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
+        var maybe = new KnownPeople(db, people, actor.Today, reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         var waiting = candidates.Where(c => c.State == IntakeState.Waiting).ToList();
         var found = await maybe.FindManyAsync([.. waiting.Select(c => KnownRequest.Of(c.Now))], 1, cancellation);
         var known = waiting.Zip(found).Where(k => k.Second.Count > 0).ToDictionary(k => k.First.Id, k => k.Second[0]);
@@ -52,7 +50,7 @@ internal static class IntakeEndpoints
             await db.Firms.Select(f => f.FeedAddress).SingleAsync(cancellation),
             [.. candidates.Select(c => new CandidateResponse(
                 c.Id, c.State, Seen(c.Now), TemplateOf(c.Now.Role), sites.Find(c.Now.Site), c.HireId, c.HireId is { } hire ? names.GetValueOrDefault(hire) : null, c.ArrivedAt, c.ChangedAt, c.Why, known.GetValueOrDefault(c.Id),
-                [.. Proposals(c, starts).Where(p => p.Key == FeedCandidate.RoleField || reader.Sees(p.Key)).Select(p => new ProposalResponse(p.Key, p.Value.Before, p.Value.Now, IsTakenOver(p.Key)))]))],
+                [.. Proposals(c, starts).Where(p => p.Key == FeedCandidate.RoleField || reader.Sees(p.Key)).Select(p => new ProposalResponse(p.Key, p.Value.Before, p.Value.Now, SettleProposals.IsTakenOver(p.Key)))]))],
             [.. runs.Select(r => new FeedRunResponse(r.At, r.Tries, r.Candidates, r.Arrived, r.Changed, r.Trouble, r.Succeeded))],
             [.. notices.Select(n => new NoticeResponse(n.Id, n.System, n.Kind, n.HireId, names.GetValueOrDefault(n.HireId), n.Number, n.At, n.ToldAt, n.ToldBy, n.Tries, n.Trouble, n.System != Notice.Recruiting))]));
 
@@ -82,7 +80,7 @@ internal static class IntakeEndpoints
 
     // A start that was moved to where recruiting has it needs no more settling.
     private static IEnumerable<KeyValuePair<string, (string? Before, string? Now)>> Proposals(IntakeCandidate candidate, Dictionary<Guid, LocalDate> starts) =>
-        Data.Intake.Intake.Proposals(candidate).Where(p => p.Key != StartCorrection.Field || candidate.HireId is not { } hire || starts.GetValueOrDefault(hire) != candidate.Now.Start);
+        Fid.Acts.Intake.Intake.Proposals(candidate).Where(p => p.Key != StartCorrection.Field || candidate.HireId is not { } hire || starts.GetValueOrDefault(hire) != candidate.Now.Start);
 
     private static async Task<Dictionary<Guid, LocalDate>> StartsAsync(FidDb db, List<IntakeCandidate> candidates, CancellationToken cancellation)
     {
@@ -90,96 +88,22 @@ internal static class IntakeEndpoints
         return await db.Hires.Where(h => hires.Contains(h.Id)).ToDictionaryAsync(h => h.Id, h => h.Start, cancellation);
     }
 
-    // A start is moved with its checklist, and another role is for somebody to think about.
-    private static bool IsTakenOver(string field) => field is not (StartCorrection.Field or FeedCandidate.RoleField);
+    private static async Task<Results<NoContent, ProblemHttpResult>> SetFeed(SetFeedRequest request, Actor actor, SetFeed set, CancellationToken cancellation) =>
+        (await set.DoAsync(request, actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SetFeed(FeedRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
-    {
-        var address = request.Address?.Trim();
-        if (!string.IsNullOrEmpty(address) && (address.Length > 500 || !Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https")))
-            return Problems.Invalid(new Problem("/address", "bad-value", "Enter an address that begins with https:// or http://."));
-        var firm = await db.Firms.SingleAsync(cancellation);
-        firm.FeedAddress = string.IsNullOrEmpty(address) ? null : address;
-        db.Changes.Add(user.Author(clock, "exchange").Change("feed.address", firm.Id, firm.FeedAddress));
-        await db.SaveChangesAsync(cancellation);
-        return TypedResults.NoContent();
-    }
-
-    private static async Task<Results<Ok<FeedRunResponse>, ProblemHttpResult>> Pull(FeedPull pull, CancellationToken cancellation) =>
-        await pull.PullAsync(cancellation) is { } run
+    private static async Task<Results<Ok<FeedRunResponse>, ProblemHttpResult>> Pull(Actor actor, FeedPull pull, CancellationToken cancellation) =>
+        await pull.PullAsync(actor, cancellation) is { } run
             ? TypedResults.Ok(new FeedRunResponse(run.At, run.Tries, run.Candidates, run.Arrived, run.Changed, run.Trouble, run.Succeeded))
             : Problems.Conflict("no-feed", "Say first where the feed is.");
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Decline(
-        Guid id, DeclineRequest request, ClaimsPrincipal user, FidDb db, Notices notices, FirmClock clock, CancellationToken cancellation)
-    {
-        if (Reason.Check(request.Why) is { } bad) return Problems.Invalid(bad);
-        if (await db.IntakeCandidates.SingleOrDefaultAsync(c => c.Id == id, cancellation) is not { } candidate) return Problems.NotFound();
-        if (candidate.State != IntakeState.Waiting) return Problems.Conflict("not-waiting", "This candidate does not wait any more.");
-        var author = user.Author(clock, "exchange");
-        (candidate.State, candidate.Why) = (IntakeState.Declined, Reason.Clean(request.Why));
-        notices.TellRecruiting(candidate, NoticeKind.Declined, Guid.Empty, "", candidate.Now.Start ?? await clock.TodayAsync(db, cancellation), author.At);
-        db.Changes.Add(author.Change("candidate.declined", candidate.Id, candidate.SourceId, candidate.Why));
-        await db.SaveChangesAsync(cancellation);
-        return TypedResults.NoContent();
-    }
+    private static async Task<Results<NoContent, ProblemHttpResult>> Decline(Guid id, DeclineRequest request, Actor actor, DeclineCandidate decline, CancellationToken cancellation) =>
+        (await decline.DoAsync(new DeclineCandidateRequest(id, request.Why), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
 
-    /// <summary>Takes over or sets aside what the feed says otherwise since the hire was opened.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Settle(
-        Guid id, SettleRequest request, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, RecordWriter records, FirmClock clock, CancellationToken cancellation)
-    {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        if (await db.IntakeCandidates.SingleOrDefaultAsync(c => c.Id == id, cancellation) is not { HireId: { } hire } candidate) return Problems.NotFound();
-        var proposals = Data.Intake.Intake.Proposals(candidate);
-        var (take, leave) = (request.Take.Where(proposals.ContainsKey).ToHashSet(), request.Leave.Where(proposals.ContainsKey).ToHashSet());
-        if (take.FirstOrDefault(f => !IsTakenOver(f)) is { } by)
-            return Problems.Invalid(new Problem($"/take/{by}", "by-hand", "Do this in the checklist, or leave it as it is."));
-        var employmentId = await db.Hires.Where(h => h.Id == hire).Select(h => h.EmploymentId).SingleAsync(cancellation);
-        await records.LockAsync(employmentId, cancellation);
-        var employment = await db.Employments.SingleAsync(e => e.Id == employmentId, cancellation);
-        var record = await db.RecordsNow.SingleAsync(r => r.EmploymentId == employmentId, cancellation);
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var sites = await SiteNames.LoadAsync(db, cancellation);
-        var entered = await EnteredValues.CheckAsync(
-            db, sensitive, fields, take.ToDictionary(f => f, f => JsonSerializer.SerializeToElement(f == "site" ? sites.Find(proposals[f].Now) ?? proposals[f].Now : proposals[f].Now)), ShownRecord.RolesOf(user), employment, cancellation);
-        if (entered.Problems.Count > 0) return Problems.Invalid([.. entered.Problems.Select(p => p.Under("/take"))]);
-        var today = await clock.TodayAsync(db, cancellation);
-        var change = user.Author(clock, "exchange").Change("record.fromRecruiting", employmentId, string.Join(' ', take.Order(StringComparer.Ordinal)));
-        db.Changes.Add(change);
-        // Nothing of a stint is true before its first day: until then, what it begins with is put right.
-        LocalDate? From(string field) => fields.Set.Find(field)!.Of == FieldOwner.Employment && employment.Start > today ? null : today;
-        await records.EditAsync(employment, record, [.. entered.Values.Select(v => new FieldEdit(v.Key, v.Value, HireOrigin.FromRecruiting, From(v.Key)))], change, today, cancellation);
-        candidate.Settled = Settled(candidate.Settled!, candidate.Now, take.Union(leave).ToHashSet());
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.NoContent();
-    }
+    private static async Task<Results<NoContent, ProblemHttpResult>> Settle(Guid id, SettleRequest request, Actor actor, SettleProposals settle, CancellationToken cancellation) =>
+        (await settle.DoAsync(new SettleProposalsRequest(id, request.Take, request.Leave), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
 
-    private static FeedCandidate Settled(FeedCandidate before, FeedCandidate now, HashSet<string> fields) => before with
-    {
-        GivenName = fields.Contains("given_name") ? now.GivenName : before.GivenName,
-        FamilyName = fields.Contains("family_name") ? now.FamilyName : before.FamilyName,
-        BirthDate = fields.Contains("birth_date") ? now.BirthDate : before.BirthDate,
-        Email = fields.Contains("email") ? now.Email : before.Email,
-        Phone = fields.Contains("phone") ? now.Phone : before.Phone,
-        Site = fields.Contains("site") ? now.Site : before.Site,
-        Start = fields.Contains(StartCorrection.Field) ? now.Start : before.Start,
-        Role = fields.Contains(FeedCandidate.RoleField) ? now.Role : before.Role,
-    };
-
-    /// <summary>Says that somebody told another system by hand.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Told(Guid id, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
-    {
-        if (await db.Notices.SingleOrDefaultAsync(n => n.Id == id, cancellation) is not { } notice) return Problems.NotFound();
-        var author = user.Author(clock, "exchange");
-        if (notice.ToldAt is null)
-        {
-            (notice.ToldAt, notice.ToldBy) = (author.At, author.Name);
-            db.Changes.Add(author.Change("notice.told", notice.HireId, notice.System));
-            await db.SaveChangesAsync(cancellation);
-        }
-        return TypedResults.NoContent();
-    }
+    private static async Task<Results<NoContent, ProblemHttpResult>> Told(Guid id, Actor actor, MarkNoticeTold told, CancellationToken cancellation) =>
+        (await told.DoAsync(new MarkNoticeToldRequest(id), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
 }
 
 /// <param name="Feed">Where the feed is; null for none.</param>
@@ -209,8 +133,6 @@ public sealed record FeedRunResponse(Instant At, int Tries, int Candidates, int 
 /// <param name="ByHand">Whether there is no connection, so that somebody has to tell it.</param>
 public sealed record NoticeResponse(
     Guid Id, string System, NoticeKind Kind, Guid HireId, string? Name, string Number, Instant At, Instant? ToldAt, string? ToldBy, int Tries, string? Trouble, bool ByHand);
-
-public sealed record FeedRequest(string? Address);
 
 public sealed record DeclineRequest(string? Why);
 

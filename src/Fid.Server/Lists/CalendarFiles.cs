@@ -1,10 +1,11 @@
 using System.Text;
+using Fid.Acts;
+using Fid.Acts.Lists;
 using Fid.Core;
 using Fid.Core.Calendars;
 using Fid.Core.Lists;
 using Fid.Core.Texts;
 using Fid.Data;
-using Fid.Data.Lists;
 using Fid.Server.Platform;
 using Ical.Net;
 using Ical.Net.CalendarComponents;
@@ -34,10 +35,10 @@ internal static class CalendarFiles
 
     /// <summary>The holidays of a calendar, and of all it builds on, from one year to another, each a day of its own.</summary>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Export(
-        string code, int? from, int? to, FidDb db, FirmClock clock, CancellationToken cancellation)
+        string code, int? from, int? to, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (await EntriesEndpoints.FindAsync(db.ListEntries, "calendars", code, cancellation) is not var (_, entry)) return Problems.NotFound();
-        var first = from ?? (await clock.TodayAsync(db, cancellation)).Year;
+        if (await EntryRequest.FindAsync(db.ListEntries, "calendars", code, cancellation) is not var (_, entry)) return Problems.NotFound();
+        var first = from ?? actor.Today.Year;
         var last = to ?? first + 2;
         if (first < 1950 || last > 2100 || last < first) return Problems.Invalid(new Problem("/to", "out-of-range", "Choose years from 1950 to 2100, the first before the last."));
         var book = await CalendarBook.LoadAsync(db, cancellation);
@@ -52,7 +53,7 @@ internal static class CalendarFiles
                 Start = new CalDateTime(day.Date.Year, day.Date.Month, day.Date.Day),
                 End = new CalDateTime(day.Date.PlusDays(1).Year, day.Date.PlusDays(1).Month, day.Date.PlusDays(1).Day),
                 Transparency = TransparencyType.Transparent,
-                DtStamp = new CalDateTime(clock.Now.ToDateTimeUtc()),
+                DtStamp = new CalDateTime(actor.Clock.Now.ToDateTimeUtc()),
             });
         }
         var bytes = Encoding.UTF8.GetBytes(new CalendarSerializer().SerializeToString(calendar)!);
@@ -61,9 +62,9 @@ internal static class CalendarFiles
 
     /// <summary>The holidays in an iCalendar file, as the editor takes them: what recurs yearly stays one holiday, other
     /// recurrences are laid out. Nothing is saved.</summary>
-    private static async Task<Results<Ok<HolidayEntry[]>, ProblemHttpResult>> Import(CalendarText request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<HolidayEntry[]>, ProblemHttpResult>> Import(CalendarText request, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         if (request.Text.Length > LongestFile) return Problems.Invalid(new Problem("/text", "too-long", "The file is too large for a calendar of holidays. Take fewer years."));
         Calendar? calendar;
         HolidayEntry[] holidays;

@@ -1,7 +1,6 @@
-using System.Security.Claims;
-using System.Text.Json;
 using System.Text.Json.Nodes;
-using Fid.Core;
+using Fid.Acts;
+using Fid.Acts.Lists;
 using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Lists;
@@ -28,10 +27,10 @@ internal static class EntriesEndpoints
         list.MapEntryUse();
     }
 
-    private static async Task<Results<Ok<EntryPage>, ProblemHttpResult>> Page(string list, string? find, string? after, bool? retired, FidDb db, EntryHolders holders, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<EntryPage>, ProblemHttpResult>> Page(string list, string? find, string? after, bool? retired, Actor actor, FidDb db, EntryHolders holders, CancellationToken cancellation)
     {
         if (ShippedLists.Find(list) is not { } definition) return Problems.NotFound();
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         var wanted = (find ?? "").Trim().ToLowerInvariant();
         var entries = await db.ListEntries.FromSql($"""
             select *, xmin from list_entries
@@ -57,67 +56,34 @@ internal static class EntriesEndpoints
         return heads.Where(h => names.ContainsKey(h.Person!)).ToDictionary(h => h.Code, h => names[h.Person!]);
     }
 
-    private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Show(string list, string code, HttpResponse response, FidDb db, EntryHolders holders, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Show(string list, string code, HttpResponse response, Actor actor, FidDb db, EntryHolders holders, CancellationToken cancellation)
     {
-        if (await FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
+        if (await EntryRequest.FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
         Versions.Show(response, entry.Version);
-        return TypedResults.Ok(await DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+        return TypedResults.Ok(await DescribeAsync(db, holders, definition, entry, actor.Today, cancellation));
     }
 
     private static async Task<Results<Created<EntryResponse>, ProblemHttpResult>> Add(
-        string list, EntryRequest request, ClaimsPrincipal user, FidDb db, EntryHolders holders, ListWriter writer, FirmClock clock, CancellationToken cancellation)
+        string list, EntryRequest request, Actor actor, FidDb db, EntryHolders holders, AddEntry add, CancellationToken cancellation)
     {
-        if (ShippedLists.Find(list) is not { } definition) return Problems.NotFound();
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        await writer.LockAsync(list, cancellation);
-        var read = await ReadAsync(db, definition, request, request.Code, cancellation);
-        if (read.Problems.Count > 0) return Invalid(read.Problems);
-        var wrong = await writer.PutAsync(definition, read.Content, null, user.Author(clock, "lists"), cancellation);
-        if (wrong.Count > 0) return Invalid(wrong);
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        var entry = await db.ListEntries.AsNoTracking().Coded(list, read.Content.Code).SingleAsync(cancellation);
-        return TypedResults.Created($"/api/lists/{list}/entries/{Uri.EscapeDataString(entry.Code)}", await DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+        if (!(await add.DoAsync(new AddEntryRequest(list, request), actor, cancellation)).IsDone(out var code, out var refusal)) return Problems.Of(refusal);
+        return TypedResults.Created($"/api/lists/{list}/entries/{Uri.EscapeDataString(code)}", await DescribeAsync(db, holders, list, code, actor, cancellation));
     }
 
     private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Save(
-        string list, string code, EntryRequest request, HttpRequest http, ClaimsPrincipal user, FidDb db, EntryHolders holders, ListWriter writer, FirmClock clock, CancellationToken cancellation)
+        string list, string code, EntryRequest request, HttpRequest http, Actor actor, FidDb db, EntryHolders holders, SaveEntry save, CancellationToken cancellation)
     {
-        if (Versions.Seen(http) is not { } seen) return Problems.VersionNeeded();
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        await writer.LockAsync(list, cancellation);
-        if (await FindAsync(db.ListEntries, list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
-        if (entry.Version != seen) return Problems.Stale(await DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
-        var read = await ReadAsync(db, definition, request, entry.Code, cancellation);
-        if (read.Problems.Count > 0) return Invalid(read.Problems);
-        var wrong = await writer.PutAsync(definition, read.Content, entry, user.Author(clock, "lists"), cancellation);
-        if (wrong.Count > 0) return Invalid(wrong);
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(await DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
+        var result = await save.DoAsync(new SaveEntryRequest(list, code, request, Versions.Seen(http)), actor, cancellation);
+        var now = result.Refusal is null or { Kind: RefusalKind.ChangedMeanwhile } ? await DescribeAsync(db, holders, list, code, actor, cancellation) : null;
+        return result.Refusal is { } refusal ? Problems.Of(refusal, now) : TypedResults.Ok(now);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Delete(
-        string list, string code, ClaimsPrincipal user, FidDb db, ListWriter writer, FirmClock clock, CancellationToken cancellation)
-    {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        await writer.LockForDeletingAsync(list, cancellation);
-        if (await FindAsync(db.ListEntries, list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
-        var today = await clock.TodayAsync(db, cancellation);
-        // Whoever saves a value that refers to the entry holds its row until done.
-        await db.Database.ExecuteSqlAsync($"select 1 from list_entries where id = {entry.Id} for update", cancellation);
-        if (await new ListUsage(db, today).IsReferencedAsync(definition, entry.Code, cancellation))
-            return Problems.Conflict("in-use", $"{entry.Name} is used, or was once, and cannot be deleted. Retire it: those who have it keep it, and nobody new gets it.");
-        db.ListEntries.Remove(entry);
-        db.Changes.Add(user.Author(clock, "lists").Change("list.deleted", entry.Id, list) with { Details = ListWriter.Details(ListWriter.Describe(entry), null) });
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.NoContent();
-    }
+    private static async Task<Results<NoContent, ProblemHttpResult>> Delete(string list, string code, Actor actor, DeleteEntry delete, CancellationToken cancellation) =>
+        (await delete.DoAsync(new DeleteEntryRequest(list, code), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
 
     private static async Task<Results<Ok<EntryChange[]>, ProblemHttpResult>> History(string list, string code, FidDb db, CancellationToken cancellation)
     {
-        if (await FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (_, entry)) return Problems.NotFound();
+        if (await EntryRequest.FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (_, entry)) return Problems.NotFound();
         var imports = db.Database.SqlQuery<Guid>($"""
             select u.change_id as "Value" from import_rows r join import_runs u on u.id = r.run_id and u.generation = r.generation
             where r.entry_id = {entry.Id} and u.change_id is not null
@@ -126,10 +92,6 @@ internal static class EntriesEndpoints
         return TypedResults.Ok(changes.Select(c => new EntryChange(c.ByName, c.At, c.Origin, c.Action, c.Why, c.Details is null ? null : JsonNode.Parse(c.Details)!.AsObject())).ToArray());
     }
 
-    /// <summary>The list and the entry with a code, capitals aside; null where there is none.</summary>
-    internal static async Task<(ListDefinition List, ListEntry Entry)?> FindAsync(IQueryable<ListEntry> entries, string list, string code, CancellationToken cancellation) =>
-        ShippedLists.Find(list) is { } definition && await entries.Coded(list, code).FirstOrDefaultAsync(cancellation) is { } entry ? (definition, entry) : null;
-
     internal static async Task<EntryResponse> DescribeAsync(FidDb db, EntryHolders holders, ListDefinition list, ListEntry entry, NodaTime.LocalDate today, CancellationToken cancellation)
     {
         var usage = await new ListUsage(db, today).CountAsync(list, holders, cancellation);
@@ -137,31 +99,13 @@ internal static class EntriesEndpoints
         return EntryResponse.Of(entry, usage.GetValueOrDefault(entry.Code), held);
     }
 
-    /// <summary>An entry as it was entered, with what is wrong with it.</summary>
-    internal static async Task<ReadEntry> ReadAsync(FidDb db, ListDefinition list, EntryRequest request, string code, CancellationToken cancellation)
+    /// <summary>An entry that is there, as it is now.</summary>
+    internal static async Task<EntryResponse> DescribeAsync(FidDb db, EntryHolders holders, string list, string code, Actor actor, CancellationToken cancellation)
     {
-        var index = await EntryIndex.LoadAsync(db, list, cancellation);
-        index.Add(list.Key, code, request.Name, null); // it may be chosen as its own parent: that is a loop, not an unknown entry
-        var read = EntryReader.Read(list, code, request.Name, request.NameDe, c => request.Values[c.Key] is { } json ? ColumnValue.FromJson(c, JsonSerializer.SerializeToElement(json)) : CellValue.Empty, index.Find);
-        var unknown = request.Values.Where(v => list.Find(v.Key) is null).Select(v => new EntryProblem(v.Key, "unknown-column", $"The list has no column {v.Key}."));
-        return read with { Problems = [.. read.Problems, .. unknown] };
+        var (definition, entry) = (await EntryRequest.FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation))!.Value;
+        return await DescribeAsync(db, holders, definition, entry, actor.Today, cancellation);
     }
-
-    internal static ProblemHttpResult Invalid(IEnumerable<EntryProblem> problems) => Problems.Invalid([.. problems.Select(p => new Problem(PathOf(p.Column), p.Code, p.Message))]);
-
-    private static string PathOf(string column) => column switch
-    {
-        EntryReader.Code => "/code",
-        EntryReader.Name => "/name",
-        EntryReader.NameDe => "/nameDe",
-        _ => $"/values/{column}",
-    };
 }
-
-/// <summary>An entry to save.</summary>
-/// <param name="Code">For a new one; that of an entry that is there never changes.</param>
-/// <param name="Values">Values by column key; what is left out is empty.</param>
-public sealed record EntryRequest(string Code, string Name, JsonObject Values, string? NameDe = null);
 
 /// <summary>Entries of a list.</summary>
 /// <param name="Next">What to ask after for the rest; null at the end.</param>

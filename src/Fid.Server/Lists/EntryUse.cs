@@ -1,11 +1,7 @@
-using System.Security.Claims;
-using Fid.Core;
-using Fid.Core.Fields;
-using Fid.Core.Lists;
-using Fid.Core.Texts;
+using Fid.Acts;
+using Fid.Acts.Lists;
+using Fid.Acts.People;
 using Fid.Data;
-using Fid.Data.Lists;
-using Fid.Server.People;
 using Fid.Server.Platform;
 using FluentValidation;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -22,16 +18,16 @@ internal static class EntryUse
     public static void MapEntryUse(this IEndpointRouteBuilder list)
     {
         list.MapGet("/{code}/users", Users).WhoMay(Access.ReadsRecords).ProducesProblem(404);
-        list.MapPost("/{code}/retire", Retire).WhoMay(Access.Coordinates).Validated<RetireRequest>().ProducesProblem(400).ProducesProblem(404);
+        list.MapPost("/{code}/retire", Retire).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
         list.MapPost("/{code}/restore", Restore).WhoMay(Access.Coordinates).ProducesProblem(404);
     }
 
-    private static async Task<Results<Ok<EntryUsers>, ProblemHttpResult>> Users(string list, string code, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<EntryUsers>, ProblemHttpResult>> Users(string list, string code, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (await EntriesEndpoints.FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
-        var today = await clock.TodayAsync(db, cancellation);
+        if (await EntryRequest.FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
+        var today = actor.Today;
         // Who has an entry is told as far as the field that holds it may be seen.
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var fields = reader.SeesNames ? reader.Fields.FieldsOf(definition.Key).Where(reader.Sees).ToArray() : [];
         var people = await db.Database.SqlQuery<EntryPerson>($"""
             with held as (
@@ -51,61 +47,20 @@ internal static class EntryUse
     }
 
     private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Retire(
-        string list, string code, RetireRequest request, ClaimsPrincipal user, FidDb db, EntryHolders holders, ListWriter writer, ListMover mover, FirmClock clock, CancellationToken cancellation)
-    {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        await writer.LockAsync(list, cancellation);
-        if (await EntriesEndpoints.FindAsync(db.ListEntries, list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
-        var author = user.Author(clock, "lists");
-        var today = await clock.TodayAsync(db, cancellation);
-        if (request.MoveTo is { } to)
-        {
-            var target = await db.ListEntries.AsNoTracking().Coded(list, to).FirstOrDefaultAsync(cancellation);
-            if (target is null || target.Retired || target.Code == entry.Code)
-                return Problems.Invalid(new Problem("/moveTo", "unknown-entry", "Choose another entry that is not retired."));
-            await mover.MoveAsync(definition, entry.Code, target.Code, request.From ?? today, author, request.Why, today, cancellation);
-            // Moving may have closed a ring: the children of a department cannot go below themselves.
-            var all = (await db.ListEntries.AsNoTracking().Where(e => e.List == list).ToListAsync(cancellation)).ConvertAll(e => e.Content());
-            if (TogetherCheck.Between(definition, all).FirstOrDefault() is { Message: not null } wrong)
-                return Problems.Invalid(new Problem("/moveTo", wrong.Code, wrong.Message));
-            entry = await db.ListEntries.Coded(list, code).SingleAsync(cancellation);
-        }
-        await SetAsync(db, entry, retired: true, author, request.Why, cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
-    }
+        string list, string code, RetireRequest request, Actor actor, FidDb db, EntryHolders holders, RetireEntry retire, CancellationToken cancellation) =>
+        (await retire.DoAsync(new RetireEntryRequest(list, code, request.MoveTo, request.From, request.Why), actor, cancellation)).Refusal is { } refusal
+            ? Problems.Of(refusal) : TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, holders, list, code, actor, cancellation));
 
     private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Restore(
-        string list, string code, ClaimsPrincipal user, FidDb db, EntryHolders holders, FirmClock clock, CancellationToken cancellation)
-    {
-        if (await EntriesEndpoints.FindAsync(db.ListEntries, list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
-        await SetAsync(db, entry, retired: false, user.Author(clock, "lists"), null, cancellation);
-        return TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, holders, definition, entry, await clock.TodayAsync(db, cancellation), cancellation));
-    }
-
-    private static async Task SetAsync(FidDb db, ListEntry entry, bool retired, Data.Changes.Author author, string? why, CancellationToken cancellation)
-    {
-        var before = ListWriter.Describe(entry);
-        entry.Retired = retired;
-        db.Changes.Add(author.Change(retired ? "list.retired" : "list.restored", entry.Id, entry.List, why) with { Details = ListWriter.Details(before, ListWriter.Describe(entry)) });
-        await db.SaveChangesAsync(cancellation);
-    }
+        string list, string code, Actor actor, FidDb db, EntryHolders holders, RestoreEntry restore, CancellationToken cancellation) =>
+        (await restore.DoAsync(new RestoreEntryRequest(list, code), actor, cancellation)).Refusal is { } refusal
+            ? Problems.Of(refusal) : TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, holders, list, code, actor, cancellation));
 }
 
 /// <summary>An entry to retire.</summary>
 /// <param name="MoveTo">The code of the entry its users move to; null to leave it to those who have it.</param>
 /// <param name="From">The day from which people have the other; today when left out.</param>
 public sealed record RetireRequest(string? MoveTo = null, LocalDate? From = null, string? Why = null);
-
-internal sealed class RetireValidator : AbstractValidator<RetireRequest>
-{
-    public RetireValidator()
-    {
-        RuleFor(r => r.From).Must(d => d is null || ValueCheck.IsSensible(d.Value)).WithErrorCode("bad-date").WithMessage("Enter a date from 1900 to 2199.");
-        RuleFor(r => r.Why).MaximumLength(500).WithErrorCode("too-long").WithMessage("Enter at most 500 characters.")
-            .Must(w => w is null || TextRules.TryClean(w, out _)).WithErrorCode("bad-characters").WithMessage(TextRules.BadCharacters);
-    }
-}
 
 /// <summary>Who and what uses an entry; of people the first 500.</summary>
 public sealed record EntryUsers(EntryPerson[] People, EntryTemplate[] Templates, EntryReference[] Entries);

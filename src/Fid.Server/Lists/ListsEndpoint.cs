@@ -1,9 +1,10 @@
+using Fid.Acts;
+using Fid.Acts.Lists;
 using Fid.Core;
 using Fid.Core.Calendars;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Data;
-using Fid.Data.Lists;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -68,9 +69,9 @@ internal static class ListsEndpoint
             [.. l.Columns.Select(ColumnResponse.Of)])).ToArray());
     }
 
-    private static async Task<Results<Ok<DateResponse>, ProblemHttpResult>> ReadDate(string text, string? calendar, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<DateResponse>, ProblemHttpResult>> ReadDate(string text, string? calendar, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
         if (text.Length > 100 || DateEntry.Read(text, today, calendars[calendar]) is not { } date || !ValueCheck.IsSensible(date))
             return Problems.Invalid(new Problem("/text", "bad-date", "Enter a date, such as 8/3, 8 Mar, next Monday or +10wd."));

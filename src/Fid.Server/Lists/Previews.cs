@@ -1,8 +1,9 @@
+using Fid.Acts;
+using Fid.Acts.Lists;
 using Fid.Core;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
-using Fid.Data.Lists;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -30,7 +31,7 @@ internal static class Previews
     {
         if (year is < 1950 or > 2100) return Problems.Invalid(new Problem("/year", "out-of-range", "Choose a year from 1950 to 2100."));
         var read = await ReadAsync(db, "calendars", request, cancellation);
-        if (read.Problems.FirstOrDefault(p => p.Column is "rest" or "holidays" or "based_on") is { } wrong) return EntriesEndpoints.Invalid([wrong]);
+        if (read.Problems.FirstOrDefault(p => p.Column is "rest" or "holidays" or "based_on") is { } wrong) return Invalid([wrong]);
         var calendar = read.Content with { Code = read.Content.Code.Length > 0 ? read.Content.Code : "\u0001" };
         var book = (await CalendarBook.LoadAsync(db, cancellation)).With(calendar);
         var names = await db.ListEntries.Where(e => e.List == "calendars").ToDictionaryAsync(e => e.Code, e => e.Name, cancellation);
@@ -41,13 +42,13 @@ internal static class Previews
             [.. days.Select(d => new CalendarDay(d.Date, d.Name, d.Calendar == calendar.Code ? null : names.GetValueOrDefault(d.Calendar)))]));
     }
 
-    private static async Task<Results<Ok<PayPeriodsPreview>, ProblemHttpResult>> PayPeriods(EntryRequest request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<PayPeriodsPreview>, ProblemHttpResult>> PayPeriods(EntryRequest request, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var read = await ReadAsync(db, "payGroups", request, cancellation);
         string[] used = ["every", "first_period_start", "pay_days_after_end", "cut_off_working_days", "calendar"];
-        if (read.Problems.Where(p => used.Contains(p.Column)).ToArray() is { Length: > 0 } wrong) return EntriesEndpoints.Invalid(wrong);
+        if (read.Problems.Where(p => used.Contains(p.Column)).ToArray() is { Length: > 0 } wrong) return Invalid(wrong);
         var group = read.Content;
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
         var first = group.Text("first_period_start") is { } text ? NodaTime.Text.LocalDatePattern.Iso.Parse(text).Value : (LocalDate?)null;
         var from = first is { } start && start > today ? start : today;
@@ -70,13 +71,13 @@ internal static class Previews
     }
 
     private static async Task<Results<Ok<PatternPreview>, ProblemHttpResult>> Weeks(
-        EntryRequest request, LocalDateParameter? from, string? calendar, FidDb db, FirmClock clock, CancellationToken cancellation)
+        EntryRequest request, LocalDateParameter? from, string? calendar, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var read = await ReadAsync(db, "shiftPatterns", request, cancellation);
         string[] used = ["shifts", "cycle", "cycle_start", "on_holiday"];
-        if (read.Problems.Where(p => used.Contains(p.Column)).ToArray() is { Length: > 0 } wrong) return EntriesEndpoints.Invalid(wrong);
+        if (read.Problems.Where(p => used.Contains(p.Column)).ToArray() is { Length: > 0 } wrong) return Invalid(wrong);
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         var monday = (from?.Date ?? today).PlusDays(1).Previous(IsoDayOfWeek.Monday);
         var book = await CalendarBook.LoadAsync(db, cancellation);
         var days = Enumerable.Range(monday.Year - 1, 3).SelectMany(y => calendar is null ? [] : book.DaysOff(calendar, y)).GroupBy(d => d.Date).ToDictionary(g => g.Key, g => g.First().Name);
@@ -94,7 +95,7 @@ internal static class Previews
         SlipRequest request, FidDb db, CancellationToken cancellation)
     {
         var read = await ReadAsync(db, "payComponents", request.Entry, cancellation);
-        if (read.Problems.Where(p => p.Column is not EntryReader.Name).ToArray() is { Length: > 0 } wrong) return EntriesEndpoints.Invalid(wrong);
+        if (read.Problems.Where(p => p.Column is not EntryReader.Name).ToArray() is { Length: > 0 } wrong) return Invalid(wrong);
         var others = (await db.ListEntries.AsNoTracking().Where(e => e.List == "payComponents" && !e.Retired).ToListAsync(cancellation)).ConvertAll(e => e.Content());
         var edited = read.Content;
         var at = others.FindIndex(o => string.Equals(o.Code, edited.Code, StringComparison.OrdinalIgnoreCase));
@@ -104,14 +105,16 @@ internal static class Previews
         var components = others.ConvertAll(TogetherCheck.Component).ConvertAll(c => request.Amount is { } pay && c.Amount is not null && c.Code == request.In ? c with { Amount = pay } : c);
         var preview = PayPreview.Of(request.Every, components, PayWording.In(ReaderLanguage.Code));
         if (preview.Answer is not { } slip)
-            return EntriesEndpoints.Invalid(TogetherCheck.Between(ShippedLists.Get("payComponents"), others).Select(w => new EntryProblem(w.Column, w.Code, w.Message)).DefaultIfEmpty(new EntryProblem("formula", preview.Problems[0].Code, preview.Problems[0].Message)));
+            return Invalid(TogetherCheck.Between(ShippedLists.Get("payComponents"), others).Select(w => new EntryProblem(w.Column, w.Code, w.Message)).DefaultIfEmpty(new EntryProblem("formula", preview.Problems[0].Code, preview.Problems[0].Message)));
         return TypedResults.Ok(new PaySlip(
             [.. slip.Lines.Zip(others, (line, entry) => new PaySlipLine(line.Code, entry.Name, TogetherCheck.Component(entry).Kind, line.Amount, line.Working))],
             slip.Gross, slip.Deductions, slip.Net, slip.EmployerCost));
     }
 
     private static Task<ReadEntry> ReadAsync(FidDb db, string list, EntryRequest request, CancellationToken cancellation) =>
-        EntriesEndpoints.ReadAsync(db, ShippedLists.Get(list), request, request.Code, cancellation);
+        request.ReadAsync(db, ShippedLists.Get(list), request.Code, cancellation);
+
+    private static ProblemHttpResult Invalid(IEnumerable<EntryProblem> problems) => Problems.Invalid(EntryRequest.Problems(problems));
 }
 
 /// <summary>A year of a calendar.</summary>

@@ -1,6 +1,6 @@
+using Fid.Acts;
+using Fid.Acts.People;
 using Fid.Data;
-using Fid.Data.People;
-using Fid.Server.Platform;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
@@ -34,7 +34,7 @@ internal sealed class DayTurnWorker(IServiceScopeFactory scopes, FirmClock clock
                 if (clock.Now - BetweenClearings > cleared)
                 {
                     await turn.DropUnnamedAsync(clock.Now, stoppingToken);
-                    await ActKey.ForgetAsync(db, clock.Now, stoppingToken);
+                    await DoneOnce.ForgetAsync(db, clock.Now, stoppingToken);
                     cleared = clock.Now;
                 }
             }

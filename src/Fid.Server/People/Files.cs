@@ -1,10 +1,8 @@
-using System.Security.Claims;
-using System.Security.Cryptography;
-using Fid.Core;
+using Fid.Acts;
+using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Core.Fields;
-using Fid.Core.Texts;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -24,7 +22,7 @@ internal static class Files
     /// <summary>Takes a file as the body. Nobody sees it until a field of a record names it. Where the field it is meant for is said, it is
     /// held against that at once; it is again when the record is saved.</summary>
     private static async Task<Results<Ok<GivenFile>, ProblemHttpResult>> Give(
-        string? fileName, string? field, HttpRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, FileScanner scanner, CancellationToken cancellation)
+        string? fileName, string? field, HttpRequest request, Actor actor, GiveFile give, FileScanner scanner, CancellationToken cancellation)
     {
         if (request.ContentLength > FileFit.Largest) return TooLarge();
         using var content = new MemoryStream();
@@ -37,28 +35,20 @@ internal static class Files
             return TooLarge();
         }
         if (content.Length > FileFit.Largest) return TooLarge();
-        if (content.Length == 0) return Problems.Invalid(new Problem("", "missing", "The file is empty. Choose another."));
-        var bytes = content.ToArray();
-        var group = FileKind.GroupOf(bytes);
-        if (field is not null && (await new FieldBook(db).LiveAsync(cancellation)).Set.Find(field) is { Type: FieldType.File } meant
-            && meant.AccessOf(ShownRecord.RolesOf(user)) != FieldAccess.None && FileFit.Check(meant, bytes.Length, group) is { } misfit)
-            return Problems.Invalid(misfit with { Path = "" });
-        if (await scanner.FindAsync(bytes, cancellation) is { } found) return found;
-        var author = user.Author(clock, "record");
-        var name = TextRules.TryClean(Path.GetFileName(fileName ?? ""), out var clean) && clean.Length is > 0 and <= 200 ? clean : "file";
-        var file = new StoredFile { Name = name, MediaType = FileKind.Of(bytes), Group = group, Content = bytes, Size = bytes.Length, Hash = SHA256.HashData(bytes), At = author.At, ByName = author.Name };
-        db.Add(file);
-        await db.SaveChangesAsync(cancellation);
-        return TypedResults.Ok(new GivenFile(file.Id, file.Name, file.MediaType, file.Size));
+        var given = new GiveFileRequest(fileName, field, content.ToArray());
+        if (await give.CheckAsync(given, actor, cancellation) is { } wrong) return Problems.Of(wrong);
+        if (await scanner.FindAsync(given.Content, cancellation) is { } found) return found;
+        return (await give.DoAsync(given, actor, cancellation)).IsDone(out var file, out var refusal)
+            ? TypedResults.Ok(new GivenFile(file.Id, file.Name, file.MediaType, file.Size)) : Problems.Of(refusal);
     }
 
     /// <summary>The file a field of a record names, or named once.</summary>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Show(
-        Guid id, string key, Guid file, ClaimsPrincipal user, FidDb db, HttpContext http, CancellationToken cancellation)
+        Guid id, string key, Guid file, Actor actor, FidDb db, HttpContext http, CancellationToken cancellation)
     {
-        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        if (fields.Set.Find(key) is not { Type: FieldType.File } || !ShownRecord.Sees(fields, ShownRecord.RolesOf(user), [key])) return Problems.NotFound();
+        if (fields.Set.Find(key) is not { Type: FieldType.File } || !ShownRecord.Sees(fields, actor.RoleNames, [key])) return Problems.NotFound();
         var named = file.ToString();
         var rows = await db.RecordValues.AsNoTracking().Where(v => v.Field == key && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId)).Select(v => v.Value).ToListAsync(cancellation);
         if (!rows.Exists(v => v.ToString() == named) || await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is not { } stored) return Problems.NotFound();

@@ -1,12 +1,11 @@
-using System.Security.Claims;
 using System.Text.Json;
-using Fid.Core;
+using Fid.Acts;
+using Fid.Acts.Fields;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core.Fields;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.People;
-using Fid.Data.Templates;
-using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -18,11 +17,6 @@ namespace Fid.Server.People;
 /// <summary>Every value a record had: when it was true, when it was believed, who set it and why.</summary>
 internal static class HistoryEndpoints
 {
-    private const string Explained = "record.explained", TakenBack = "record.takenBack";
-
-    // What made the record cannot be taken back: nothing would be left of it.
-    private static readonly string[] CanBeTakenBack = ["record.fixed", "record.changed", "record.entryMoved", TakenBack];
-
     public static void MapHistory(this IEndpointRouteBuilder app)
     {
         var record = app.MapGroup("/api/records/{id:guid}");
@@ -32,27 +26,27 @@ internal static class HistoryEndpoints
         record.MapPost("/changes/{change:guid}/take-back", TakeBack).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
     }
 
-    private static async Task<Results<Ok<HistoryResponse>, ProblemHttpResult>> Show(Guid id, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<HistoryResponse>, ProblemHttpResult>> Show(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var (fields, roles) = (reader.Fields, reader.Roles);
         var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => ShownRecord.Sees(fields, roles, [v.Field])).ToList();
         var ids = rows.Select(r => r.ChangeId).Distinct().ToArray();
         // Changes that only emptied fields have no values of their own; they are known by when they happened.
         var changes = await db.Changes.AsNoTracking().Where(c => ids.Contains(c.Id) || c.SubjectId == id).OrderByDescending(c => c.At).ToListAsync(cancellation);
-        var touched = changes.ToDictionary(c => c.Id, c => c.Action == Reveal.Action
+        var touched = changes.ToDictionary(c => c.Id, c => c.Action == RevealValue.Action
             ? ShownRecord.Sees(fields, roles, [c.Part!]) ? [c.Part!] : []
             : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Field).Distinct().ToArray());
-        var explanations = changes.Where(c => c.Action == Explained && c.Part is not null).ToLookup(c => c.Part!);
+        var explanations = changes.Where(c => c.Action == ExplainChange.Action && c.Part is not null).ToLookup(c => c.Part!);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var sources = await SourceNames.LoadAsync(db, await TemplateBook.LoadAsync(db, cancellation), rows.Select(r => r.Source), reader.SeesNames, cancellation);
         var named = await NamedAsync(db, reader, rows, cancellation);
         var order = fields.Set.Fields.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
         return TypedResults.Ok(new HistoryResponse(
             [.. rows.OrderBy(r => order[r.Field]).ThenBy(r => r.Effective.LowerBound).ThenBy(r => r.Known.LowerBound).Select(r => Value(r))],
-            [.. changes.Where(c => c.Action != Explained && touched[c.Id].Length > 0).Select(c => new HistoryChange(
-                c.Id, c.At, c.ByName, c.Origin, c.Action, c.Why, touched[c.Id], c.Action == Reveal.Action || rows.Exists(r => r.ChangeId == c.Id && r.Known.UpperBoundInfinite), CanBeTakenBack.Contains(c.Action),
+            [.. changes.Where(c => c.Action != ExplainChange.Action && touched[c.Id].Length > 0).Select(c => new HistoryChange(
+                c.Id, c.At, c.ByName, c.Origin, c.Action, c.Why, touched[c.Id], c.Action == RevealValue.Action || rows.Exists(r => r.ChangeId == c.Id && r.Known.UpperBoundInfinite), TakeBackChange.CanBeTakenBack.Contains(c.Action),
                 [.. explanations[c.Id.ToString()].OrderBy(e => e.At).Select(e => new Explanation(e.ByName, e.At, e.Why!))]))]));
 
         HistoryValue Value(RecordValue row)
@@ -66,10 +60,10 @@ internal static class HistoryEndpoints
 
     /// <summary>What differs between two states of a record: each is what was true on a day, as believed at the end of a day.</summary>
     private static async Task<Results<Ok<StateDifference[]>, ProblemHttpResult>> Compare(
-        Guid id, LocalDateParameter on, LocalDateParameter? known, LocalDateParameter with, LocalDateParameter? withKnown, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+        Guid id, LocalDateParameter on, LocalDateParameter? known, LocalDateParameter with, LocalDateParameter? withKnown, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var (fields, roles) = (reader.Fields, reader.Roles);
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(await db.Firms.Select(f => f.TimeZone).SingleAsync(cancellation)) ?? DateTimeZone.Utc;
         var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => ShownRecord.Sees(fields, roles, [v.Field])).ToList();
@@ -94,37 +88,11 @@ internal static class HistoryEndpoints
             state.TryGetValue(key, out var value) ? new StateValue(SealedText.Shown(value.Value), Display(fields, names, named, key, value.Value), EffectiveRange.FromDatabase(value.Effective).From) : null;
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Explain(
-        Guid id, Guid change, WhyRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
-    {
-        if (await db.Changes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == change && c.SubjectId == id, cancellation) is null) return Problems.NotFound();
-        if (Reason.Check(request.Why) is { } reason) return Problems.Invalid(reason);
-        if (Reason.Clean(request.Why) is not { } why) return Problems.Invalid(new Problem("/why", "missing", "Fill this in."));
-        db.Changes.Add(user.Author(clock, "record").Change(Explained, id, change.ToString(), why));
-        await db.SaveChangesAsync(cancellation);
-        return TypedResults.NoContent();
-    }
+    private static async Task<Results<NoContent, ProblemHttpResult>> Explain(Guid id, Guid change, WhyRequest request, Actor actor, ExplainChange explain, CancellationToken cancellation) =>
+        (await explain.DoAsync(new ExplainChangeRequest(id, change, request.Why), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(
-        Guid id, Guid change, WhyRequest request, ClaimsPrincipal user, FidDb db, RecordWriter writer, FirmClock clock, CancellationToken cancellation)
-    {
-        if (Reason.Check(request.Why) is { } reason) return Problems.Invalid(reason);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        await writer.LockAsync(id, cancellation);
-        if (await RecordAccess.FindAsync(user, db, id, tracked: true, cancellation) is not var (employment, record)
-            || await db.Changes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == change && c.SubjectId == id && CanBeTakenBack.Contains(c.Action), cancellation) is not { } taken) return Problems.NotFound();
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var roles = ShownRecord.RolesOf(user);
-        var touched = await writer.TouchedBy(employment, taken).Select(v => v.Field).Distinct().ToListAsync(cancellation);
-        if (touched.Any(f => fields.Set.Find(f)?.AccessOf(roles) != FieldAccess.Edit)) return Problems.Forbidden();
-        var entry = user.Author(clock, "record").Change(TakenBack, id, change.ToString(), Reason.Clean(request.Why));
-        db.Changes.Add(entry);
-        if (!await writer.TakeBackAsync(employment, record, taken, entry, await clock.TodayAsync(db, cancellation), cancellation))
-            return Problems.Conflict("changed-since", "A later change touched the same values. Take that back first, or fix the record.");
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.NoContent();
-    }
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(Guid id, Guid change, WhyRequest request, Actor actor, TakeBackChange takeBack, CancellationToken cancellation) =>
+        (await takeBack.DoAsync(new TakeBackChangeRequest(id, change, request.Why), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
 
     private static IQueryable<RecordValue> Values(FidDb db, Employment employment) =>
         db.RecordValues.AsNoTracking().Where(v => v.OwnerId == employment.Id || v.OwnerId == employment.PersonId);

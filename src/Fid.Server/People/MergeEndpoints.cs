@@ -1,13 +1,10 @@
-using System.Security.Claims;
 using System.Text.Json;
+using Fid.Acts;
+using Fid.Acts.Merging;
+using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Fields;
-using Fid.Core.Json;
 using Fid.Data;
-using Fid.Data.Fields;
-using Fid.Data.Hires;
-using Fid.Data.People;
-using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -28,12 +25,12 @@ internal static class MergeEndpoints
 
     /// <summary>What two people have, fact by fact, as far as the reader may see it.</summary>
     private static async Task<Results<Ok<MergeComparison>, ProblemHttpResult>> Compare(
-        Guid id, Guid with, ClaimsPrincipal user, FidDb db, PersonMerging merging, FirmClock clock, CancellationToken cancellation)
+        Guid id, Guid with, Actor actor, FidDb db, PersonMerging merging, CancellationToken cancellation)
     {
-        if (await PairAsync(id, with, db, cancellation) is not var (kept, other)) return Problems.NotFound();
+        if (await MergePeople.PairAsync(db, id, with, cancellation) is not var (kept, other)) return Problems.NotFound();
         if (kept.PersonId == other.PersonId) return Problems.Invalid(new Problem("/with", "self", "These are stints of one person already."));
-        var today = await clock.TodayAsync(db, cancellation);
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var today = actor.Today;
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var fields = reader.Fields;
         var (mine, theirs) = (await merging.ValuesAsync(kept.PersonId, today, cancellation), await merging.ValuesAsync(other.PersonId, today, cancellation));
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
@@ -64,67 +61,12 @@ internal static class MergeEndpoints
         return [.. stints.Select(s => new MergedStint(s.Employment.Number, facts.Job(s.JobCode), s.Employment.Start, facts.End ? s.Employment.End : null, s.Employment.GoesOn(today), s.Hire))];
     }
 
-    private static async Task<Results<Ok<MergedPeople>, ProblemHttpResult>> Merge(
-        Guid id, MergeRequest request, ClaimsPrincipal user, FidDb db, PersonMerging merging, RecordWriter records, HireClosing closing, FirmClock clock, CancellationToken cancellation)
-    {
-        if (Reason.Check(request.Why) is { } reason) return Problems.Invalid(reason);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        if (await PairAsync(id, request.With, db, cancellation) is not var (kept, other)) return Problems.NotFound();
-        if (kept.PersonId == other.PersonId) return Problems.Invalid(new Problem("/with", "self", "These are stints of one person already."));
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var roles = ShownRecord.RolesOf(user);
-        if (request.Take.FirstOrDefault(f => fields.Set.Find(f) is not { } field || field.AccessOf(roles) != FieldAccess.Edit) is { } forbidden)
-            return Problems.Invalid(new Problem($"/take/{JsonPointer.Escape(forbidden)}", "read-only", "You may not change this."));
-        var (author, today, why) = (user.Author(clock, "record"), await clock.TodayAsync(db, cancellation), Reason.Clean(request.Why));
-        Guid[] people = [kept.PersonId, other.PersonId];
-        var closed = request.Close ?? [];
-        var open = await db.Hires.Where(h => h.Closed == null && db.Employments.Any(e => e.Id == h.EmploymentId && people.Contains(e.PersonId))).Select(h => h.Id).ToListAsync(cancellation);
-        for (var i = 0; i < closed.Length; i++)
-            if (!open.Contains(closed[i])) return Problems.Invalid(new Problem($"/close/{i}", "not-open", "This hire is not under way. Look at what is there now."));
-        var merge = await merging.MergeAsync(kept.PersonId, other.PersonId, request.Take, author, why, today, cancellation);
-        foreach (var hire in closed.Distinct())
-        {
-            var change = author.Change("hire.withdrawn", hire, null, why);
-            db.Changes.Add(change);
-            await closing.CloseAsync((await Outcomes.LoadAsync(hire, db, records, cancellation))!.Value, HireOutcome.Withdrawn, why ?? EnteredTwice, change, today, cancellation);
-        }
-        merge.ClosedHires = [.. closed.Distinct()];
-        await db.SaveChangesAsync(cancellation);
-        // Of a person who is here, or coming, something has to go on.
-        if (closed.Length > 0 && !await Employment.AnyGoesOnAsync(db, kept.PersonId, today, null, cancellation))
-            return Problems.Invalid(new Problem($"/close/{closed.Length - 1}", "nothing-left", "Then nothing of this person would go on. Leave one hire or stint open."));
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(new MergedPeople(merge.Id));
-    }
+    private static async Task<Results<Ok<MergedPeople>, ProblemHttpResult>> Merge(Guid id, MergeRequest request, Actor actor, MergePeople merge, CancellationToken cancellation) =>
+        (await merge.DoAsync(new MergePeopleRequest(id, request.With, request.Take, request.Why, request.Close ?? []), actor, cancellation)).IsDone(out var made, out var refusal)
+            ? TypedResults.Ok(new MergedPeople(made)) : Problems.Of(refusal);
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(
-        Guid id, ClaimsPrincipal user, FidDb db, PersonMerging merging, RecordWriter records, HireClosing closing, FirmClock clock, CancellationToken cancellation)
-    {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        if (await db.PersonMerges.SingleOrDefaultAsync(m => m.Id == id, cancellation) is not { } merge) return Problems.NotFound();
-        if (merge.Undone) return Problems.Conflict("undone-already", "This has been undone already.");
-        var (author, today) = (user.Author(clock, "record"), await clock.TodayAsync(db, cancellation));
-        if (!await merging.UndoAsync(merge, author, today, cancellation))
-            return Problems.Conflict("changed-since", "A value that was taken over has been changed since. Put it back first.");
-        foreach (var hire in merge.ClosedHires)
-        {
-            var what = (await Outcomes.LoadAsync(hire, db, records, cancellation))!.Value;
-            // Somebody may have gone on with it, or closed it for another reason, in the meantime.
-            if (what.Hire.Outcome != HireOutcome.Withdrawn) continue;
-            var change = author.Change("hire.wentOn", hire);
-            db.Changes.Add(change);
-            await closing.GoOnAsync(what, change, today, cancellation);
-        }
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.NoContent();
-    }
-
-    private const string EnteredTwice = "Entered twice";
-
-    private static async Task<(Employment, Employment)?> PairAsync(Guid one, Guid other, FidDb db, CancellationToken cancellation) =>
-        await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == one, cancellation) is { } kept && await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == other, cancellation) is { } second
-            ? (kept, second) : null;
+    private static async Task<Results<NoContent, ProblemHttpResult>> Undo(Guid id, Actor actor, PartPeople part, CancellationToken cancellation) =>
+        (await part.DoAsync(new PartPeopleRequest(id), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
 }
 
 /// <param name="KeptStints">The stints of the one, the latest first.</param>

@@ -1,11 +1,12 @@
-using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.Hires;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.People;
-using Fid.Data.Templates;
-using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -28,13 +29,13 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<Ok<PeoplePage>, ProblemHttpResult>> List(
-        string? q, Guid? after, LocalDateParameter? on, bool? all, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, FirmClock clock, CancellationToken cancellation)
+        string? q, Guid? after, LocalDateParameter? on, bool? all, Actor actor, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var seen = new SeenFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         if (on is { } day) return TypedResults.Ok(await AsOfAsync(db, seen, day.Date, text, after, cancellation));
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         var records = db.RecordsNow.AsNoTracking();
         // Who is here and who comes, unless somebody asks for those who were here as well.
         if (all != true) records = records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && (e.End == null || e.End >= today)));
@@ -76,15 +77,15 @@ internal static class PeopleEndpoints
             page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null);
     }
 
-    private static async Task<Results<Ok<Found[]>, ProblemHttpResult>> GoTo(string? q, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
+    private static async Task<Results<Ok<Found[]>, ProblemHttpResult>> GoTo(string? q, Actor actor, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var seen = new SeenFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         var found = new List<Found>();
-        if (Access.RolesOf[Access.SeesArrivals].Any(user.IsInRole))
+        if (actor.SeesArrivals)
         {
-            var visible = await HireAccess.VisibleAsync(user, db, cancellation);
+            var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
             var hires = await (
                 from hire in visible(db.Hires.Where(h => h.Closed == null))
                 join record in Matching(db, seen, db.RecordsNow, text) on hire.EmploymentId equals record.EmploymentId
@@ -93,7 +94,7 @@ internal static class PeopleEndpoints
                 select new { hire.Id, record, employment.Number }).AsNoTracking().Take(MostFound).ToListAsync(cancellation);
             found.AddRange(hires.Select(h => new Found(FoundKind.Hire, h.Id.ToString(), seen.FullName(h.record, h.Number), Detail(h.record, seen))));
         }
-        if (!user.MayReadEverybody()) return TypedResults.Ok(found.ToArray());
+        if (!actor.MayReadEverybody) return TypedResults.Ok(found.ToArray());
 
         var people = await (await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, cancellation)).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
             .Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })

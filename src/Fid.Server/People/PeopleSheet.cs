@@ -1,11 +1,11 @@
-using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.Exchange;
+using Fid.Acts.Fields;
+using Fid.Acts.Lists;
+using Fid.Acts.Templates;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Data;
-using Fid.Data.Exchange;
-using Fid.Data.Fields;
-using Fid.Data.Lists;
-using Fid.Data.Templates;
 using Fid.Server.Exchange;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -23,21 +23,21 @@ internal static class PeopleSheet
     /// not shown for somebody stay empty, and so do sealed ones for everybody.</summary>
     /// <param name="empty">To open hires: no rows, and the fields that can be entered for one, with a column for the role template.</param>
     private static async Task<FileContentHttpResult> Give(
-        string? language, LocalDateParameter? on, bool? empty, ClaimsPrincipal user, FidDb db, ImportTargets targets, FirmClock clock, HttpContext http, CancellationToken cancellation)
+        string? language, LocalDateParameter? on, bool? empty, Actor actor, FidDb db, ImportTargets targets, HttpContext http, CancellationToken cancellation)
     {
         var speak = language == "de" ? "de" : "en";
-        if (empty == true) return await ForHiresAsync(speak, user, db, targets, cancellation);
+        if (empty == true) return await ForHiresAsync(speak, actor, db, targets, cancellation);
         db.Database.SetCommandTimeout(FidDatabase.LongestWork);
-        await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.Exported, "people", cancellation);
-        var today = await clock.TodayAsync(db, cancellation);
-        var people = await targets.PeopleAsync(user.Id(), cancellation);
+        await SecurityTrail.NoteAsync(db, actor, http, SecurityTrail.Exported, "people", cancellation);
+        var today = actor.Today;
+        var people = await targets.PeopleAsync(actor, cancellation);
         var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
         var calendars = set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
         var numbers = await db.Employments.AsNoTracking().Select(e => new { e.Id, e.Number, e.Start, e.End }).ToDictionaryAsync(e => e.Id, cancellation);
         var byText = numbers.Values.ToDictionary(e => e.Id.ToString(), e => e.Number);
         var held = (await ActiveRecords.LoadAsync(db, today, cancellation, on?.Date, former: on is not null)).Records
             .Where(r => on is not { } day || (numbers[r.Key].Start <= day.Date && (numbers[r.Key].End is not { } end || end >= day.Date)));
-        var roles = ShownRecord.RolesOf(user);
+        var roles = actor.RoleNames;
 
         var columns = new List<SheetColumn> { new(speak == "de" ? "Personalnummer" : "Employee number", speak == "de" ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.", []) };
         foreach (var field in people.Fields) columns.Add(await ColumnAsync(db, field, field.AccessOf(roles) == FieldAccess.Edit, speak, cancellation));
@@ -53,10 +53,10 @@ internal static class PeopleSheet
         }
     }
 
-    private static async Task<FileContentHttpResult> ForHiresAsync(string language, ClaimsPrincipal user, FidDb db, ImportTargets targets, CancellationToken cancellation)
+    private static async Task<FileContentHttpResult> ForHiresAsync(string language, Actor actor, FidDb db, ImportTargets targets, CancellationToken cancellation)
     {
-        var people = await targets.PeopleAsync(user.Id(), cancellation);
-        var (roles, template) = (ShownRecord.RolesOf(user), people.Definition.Find(PeopleTarget.Template)!);
+        var people = await targets.PeopleAsync(actor, cancellation);
+        var (roles, template) = (actor.RoleNames, people.Definition.Find(PeopleTarget.Template)!);
         var opening = (await TemplateBook.LoadAsync(db, cancellation)).Opening.Select(t => t.Name).Order(StringComparer.Ordinal).ToArray();
         var columns = new List<SheetColumn> { new(template.Label.In(language), template.Note.In(language), opening) };
         foreach (var field in people.Fields.Where(f => f.Key == PeopleTarget.StartDate || f.AccessOf(roles) == FieldAccess.Edit)) columns.Add(await ColumnAsync(db, field, mayEdit: true, language, cancellation));

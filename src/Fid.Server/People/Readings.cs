@@ -1,5 +1,6 @@
-using System.Security.Claims;
 using System.Text.Json;
+using Fid.Acts;
+using Fid.Acts.People;
 using Fid.Core.Clock;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
@@ -21,16 +22,16 @@ internal static class Readings
     private static readonly string[] PayFields = ["pay_rate", "paid_by", "weekly_hours", "pay_group"];
 
     public static async Task<Results<Ok<ReadingsResponse>, ProblemHttpResult>> Read(
-        Guid id, ReadingsRequest request, ClaimsPrincipal user, FidDb db, SensitiveValues sensitive, FirmClock clock, CancellationToken cancellation)
+        Guid id, ReadingsRequest request, Actor actor, FidDb db, EnteredValues enteredValues, CancellationToken cancellation)
     {
-        if (await RecordAccess.FindAsync(user, db, id, tracked: false, cancellation) is not var (employment, _))
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _))
             return Problems.NotFound();
-        var today = await clock.TodayAsync(db, cancellation);
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var today = actor.Today;
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var (fields, roles) = (reader.Fields, reader.Roles);
-        var stored = (await RecordReader.ValuesAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
+        var stored = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
-        var entered = (await EnteredValues.CheckAsync(db, sensitive, fields, request.Changes, roles, employment, cancellation)).Values;
+        var entered = (await enteredValues.CheckAsync(fields, new EnteredRecord(request.Changes, employment.PersonId, employment.Id), roles, cancellation)).Values;
         foreach (var (key, value) in entered)
         {
             if (value is { } there) stored[key] = there;

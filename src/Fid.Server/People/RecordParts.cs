@@ -1,9 +1,11 @@
 using System.Data.Common;
 using System.Text.Json;
+using Fid.Acts.Fields;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Changes;
-using Fid.Data.Fields;
 using Fid.Data.People;
 using Fid.Data.Templates;
 using Fid.Server.Lists;
@@ -140,7 +142,7 @@ internal sealed class RecordParts
             ManagerId = Value<Guid>(reader, 9),
             Version = reader.GetFieldValue<uint>(10),
         };
-        AsOf = RecordWriter.AsOf(Employment, today);
+        AsOf = RecordProjection.AsOf(Employment, today);
         await reader.NextResultAsync(cancellation);
         await reader.ReadAsync(cancellation);
         var now = new LiveNow(Value<int>(reader, 0), Text(reader, 1), reader.GetFieldValue<string[]>(2));

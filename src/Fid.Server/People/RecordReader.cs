@@ -1,8 +1,9 @@
-using System.Security.Claims;
 using System.Text.Json;
+using Fid.Acts;
+using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.People;
 using Fid.Server.Lists;
 using Microsoft.EntityFrameworkCore;
@@ -13,20 +14,11 @@ namespace Fid.Server.People;
 /// <summary>Reads a record as somebody with certain roles may see it.</summary>
 internal static class RecordReader
 {
-    /// <summary>The values that hold on the day the record is shown for, by field.</summary>
-    public static async Task<Dictionary<string, RecordValue>> ValuesAsync(FidDb db, Employment employment, LocalDate today, CancellationToken cancellation)
-    {
-        var asOf = RecordWriter.AsOf(employment, today);
-        return await db.RecordValues.AsNoTracking()
-            .Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && v.Known.UpperBoundInfinite && v.Effective.Contains(asOf))
-            .ToDictionaryAsync(v => v.Field, cancellation);
-    }
-
     /// <summary>The record as the user may see it; null where they may not open it, or it is not there.</summary>
-    public static async Task<RecordResponse?> DescribeAsync(FidDb db, Guid id, ClaimsPrincipal user, LocalDate today, CancellationToken cancellation)
+    public static async Task<RecordResponse?> DescribeAsync(FidDb db, Guid id, Actor actor, LocalDate today, CancellationToken cancellation)
     {
         if (await RecordParts.LoadAsync(db, id, today, cancellation) is not { } parts) return null;
-        var reader = await Reader.OfAsync(user, db, parts.Fields, cancellation);
+        var reader = await Reader.OfAsync(actor, db, parts.Fields, cancellation);
         if (!reader.MayOpen(parts.Record)) return null;
         var (fields, employment, record, asOf, roles) = (parts.Fields, parts.Employment, parts.Record, parts.AsOf, reader.Roles);
         var (values, names) = (parts.Values, parts.Names);
@@ -56,7 +48,7 @@ internal static class RecordReader
         FieldResponse Field(FieldDefinition field, RecordValue? value)
         {
             var change = value is null ? null : parts.Changes.GetValueOrDefault(value.ChangeId);
-            var access = field.Key == StartCorrection.Field && StartCorrection.IsOpenTo(user, fields.Set, employment, parts.Hire is not null) ? FieldAccess.Edit : seen.Access[field.Key];
+            var access = field.Key == StartCorrection.Field && StartCorrection.IsOpenTo(actor, fields.Set, employment, parts.Hire is not null) ? FieldAccess.Edit : seen.Access[field.Key];
             return Bare(field, access) with
             {
                 Value = seen.Values.TryGetValue(field.Key, out var held) ? held : null,

@@ -1,7 +1,7 @@
 using System.Text.Json;
+using Fid.Acts.Fields;
 using Fid.Core.Fields;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Hires;
 using Fid.Server.Lists;
 using NodaTime;

@@ -1,4 +1,5 @@
-using Fid.Data.Hires;
+using Fid.Acts.Hires;
+using Fid.Acts.People;
 using Fid.Data.People;
 using Fid.Server.Lists;
 

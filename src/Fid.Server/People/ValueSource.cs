@@ -1,6 +1,6 @@
+using Fid.Acts.Hires;
+using Fid.Acts.Templates;
 using Fid.Data;
-using Fid.Data.Hires;
-using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Server.People;

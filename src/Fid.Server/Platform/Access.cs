@@ -1,6 +1,6 @@
 using System.Security.Claims;
+using Fid.Acts;
 using Fid.Data.Changes;
-using Fid.Data.Firms;
 using Microsoft.AspNetCore.Authorization;
 
 namespace Fid.Server.Platform;
@@ -28,10 +28,10 @@ public static class Access
 
     public static IReadOnlyDictionary<string, string[]> RolesOf { get; } = new Dictionary<string, string[]>
     {
-        [Coordinates] = [Roles.Coordinator, Roles.Administrator],
-        [Administers] = [Roles.Administrator],
-        [ReadsRecords] = [Roles.Coordinator, Roles.Administrator, Roles.Payroll],
-        [SeesArrivals] = [Roles.Coordinator, Roles.Administrator, Roles.Payroll, Roles.Manager],
+        [Coordinates] = [.. Actor.CoordinatingRoles],
+        [Administers] = [.. Actor.AdministeringRoles],
+        [ReadsRecords] = [.. Actor.ReadingRoles],
+        [SeesArrivals] = [.. Actor.ArrivalsRoles],
     };
 
     public static void AddFidAccess(this IServiceCollection services)
@@ -47,10 +47,6 @@ public static class Access
     public static RouteHandlerBuilder WhoMay(this RouteHandlerBuilder endpoint, string policy) => endpoint.RequireAuthorization(policy).AddEndpointFilter(NoNulls.Filter);
 
     public static Guid Id(this ClaimsPrincipal user) => Guid.Parse(user.FindFirstValue(ClaimTypes.NameIdentifier)!);
-
-    public static bool MayReadEverybody(this ClaimsPrincipal user) => RolesOf[ReadsRecords].Any(user.IsInRole);
-
-    public static bool MayCoordinate(this ClaimsPrincipal user) => RolesOf[Coordinates].Any(user.IsInRole);
 
     /// <summary>The signed-in user as the author of a change made from a place.</summary>
     public static Author Author(this ClaimsPrincipal user, FirmClock clock, string origin) =>

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts;
 using Fid.Core;
 using Fid.Core.Json;
 using Microsoft.AspNetCore.Diagnostics;
@@ -35,6 +36,23 @@ public static class Problems
         http.Response.Headers.RetryAfter = seconds.ToString(System.Globalization.CultureInfo.InvariantCulture);
         return Make(StatusCodes.Status429TooManyRequests, "too-many", $"Too many tries. Wait {seconds} seconds, and try again.");
     }
+
+    /// <summary>Why an act was not done.</summary>
+    /// <param name="current">What is there now, where somebody else saved in between.</param>
+    public static ProblemHttpResult Of(Refusal refusal, object? current = null) => Make(
+        refusal.Kind switch
+        {
+            RefusalKind.Invalid => StatusCodes.Status400BadRequest,
+            RefusalKind.NotFound => StatusCodes.Status404NotFound,
+            RefusalKind.Forbidden => StatusCodes.Status403Forbidden,
+            RefusalKind.Conflict => StatusCodes.Status409Conflict,
+            RefusalKind.ChangedMeanwhile => StatusCodes.Status412PreconditionFailed,
+            RefusalKind.VersionNeeded => StatusCodes.Status428PreconditionRequired,
+            RefusalKind.KeyReused => StatusCodes.Status422UnprocessableEntity,
+            RefusalKind.TooLarge => StatusCodes.Status413PayloadTooLarge,
+            _ => throw new InvalidOperationException($"There is no answer for {refusal.Kind}."),
+        },
+        refusal.Code, refusal.Message, refusal.Problems, current);
 
     /// <summary>For answers that the framework gives with a status alone.</summary>
     public static ProblemHttpResult OfStatus(int status) => status switch

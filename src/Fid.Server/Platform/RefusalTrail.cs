@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Fid.Acts;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;

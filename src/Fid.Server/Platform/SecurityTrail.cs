@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using System.Text.Json;
+using Fid.Acts;
 using Fid.Data;
 using Fid.Data.Changes;
 using Microsoft.EntityFrameworkCore;
@@ -17,6 +18,13 @@ internal static class SecurityTrail
     [
         SignedIn, SignedOut, WrongPassword, SlowedDown, AllEnded, PasswordChanged, Refused, Exported, "field.revealed", "fields.published", "fields.widenAsked", "feed.address", "firm.created",
     ];
+
+    /// <summary>An entry about somebody who acts.</summary>
+    public static async Task NoteAsync(FidDb db, Actor actor, HttpContext http, string action, string? part, CancellationToken cancellation)
+    {
+        db.Changes.Add(actor.Author("session").Change(action, actor.Account, part) with { Details = From(http) });
+        await db.SaveChangesAsync(cancellation);
+    }
 
     /// <summary>An entry about somebody signed in.</summary>
     public static async Task NoteAsync(FidDb db, ClaimsPrincipal user, FirmClock clock, HttpContext http, string action, string? part, CancellationToken cancellation)

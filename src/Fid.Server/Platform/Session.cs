@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using Fid.Acts;
 using Fid.Data;
 using Fid.Data.Firms;
 using FluentValidation;

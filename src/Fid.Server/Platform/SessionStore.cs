@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using System.Security.Cryptography;
 using System.Text;
+using Fid.Acts;
 using Fid.Data;
 using Fid.Data.Firms;
 using Microsoft.AspNetCore.Authentication;

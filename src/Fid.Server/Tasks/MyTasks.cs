@@ -1,8 +1,10 @@
-using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.Hires;
+using Fid.Acts.Lists;
+using Fid.Acts.People;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;
-using Fid.Data.Lists;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -21,15 +23,15 @@ internal static class MyTasks
     public static void MapMyTasks(this IEndpointRouteBuilder app) =>
         app.MapGet("/api/tasks", Show).WhoMay(Access.SignedIn);
 
-    private static async Task<Ok<MyTasksResponse>> Show(ClaimsPrincipal user, FidDb db, FirmClock clock, OpenTaskCache tasks, CancellationToken cancellation)
+    private static async Task<Ok<MyTasksResponse>> Show(Actor actor, FidDb db, OpenTaskCache tasks, CancellationToken cancellation)
     {
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var stages = await Stage.PlanAsync(db, cancellation);
-        var employments = await HireAccess.EmploymentsOfAsync(user, db, cancellation);
-        var hires = await OpenHires.LoadAsync(db, TaskOwner.Concerning(user, employments, db, openOnly: true), cancellation, tasks);
+        var own = await OwnTasks.OfAsync(actor, db, cancellation);
+        var hires = await HiresUnderWay.LoadAsync(db, hires => own.Concerning(hires, openOnly: true), cancellation, tasks);
 
         var seen = new SeenFacts(reader, names);
         var mine = new List<MyTask>();
@@ -40,7 +42,7 @@ internal static class MyTasks
             for (var i = 0; i < hire.Tasks.Count; i++)
             {
                 var (task, planned) = (hire.Tasks[i], plan.Tasks[i]);
-                if (!planned.Unfinished || !TaskOwner.IsMine(task.Owner, hire.Head, user, employments)) continue;
+                if (!planned.Unfinished || !own.Include(task.Owner, hire.Head)) continue;
                 mine.Add(new MyTask(
                     head.Id, head.FullName, names.Job(head.JobCode), names.Site(head.SiteCode), head.Start, task.Key, task.Called,
                     task.Owner, names.Owner(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null, head.IsBeforeKnown(planned), []));

@@ -1,13 +1,16 @@
-using System.Security.Claims;
 using System.Text.Json;
+using Fid.Acts;
+using Fid.Acts.Fields;
+using Fid.Acts.Hires;
+using Fid.Acts.Lists;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
 using Fid.Core.Planning;
 using Fid.Core.Templates;
 using Fid.Data;
-using Fid.Data.Fields;
 using Fid.Data.Hires;
-using Fid.Data.Lists;
 using Fid.Data.Templates;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -27,36 +30,10 @@ internal static class TemplateExamples
         app.MapPost("/api/templates/people", People).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly);
     }
 
-    /// <summary>What is wrong with a template, for itself and as a checklist with what lies below it.</summary>
-    internal static async Task<IReadOnlyList<TemplateFinding>> FindingsAsync(FidDb db, LiveFields fields, TemplateBook book, RoleTemplate template, LocalDate today, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateExample>, ProblemHttpResult>> Work(string code, ExampleRequest request, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var review = await TemplateReview.LoadAsync(db, fields, book, cancellation);
-        var findings = review.Of(template).ToList();
-        if (findings.Exists(f => f.Blocks)) return findings;
-        var none = new Dictionary<string, JsonElement>();
-        var stages = await Stage.PlanAsync(db, cancellation);
-        var calendars = (await CalendarBook.LoadAsync(db, cancellation)).ByCode;
-        if (template.IsAddOn)
-        {
-            // What it lacks is found with a template that it would come on top of: each that hires are opened from.
-            foreach (var opening in book.Opening)
-                if (book.OnTop(opening, template, today).Answer is { } laid) findings.AddRange(Own(TaskFindings.OfChecklist(laid, stages, calendars, today)));
-            return [.. findings.Distinct()];
-        }
-        var alone = book.Alone(template, today);
-        findings.AddRange(alone.Problems.Select(p => new TemplateFinding("values", LastOf(p.Path), null, p.Code, p.Message)));
-        if (alone.Answer is { } layered && template.Spec.Opens) findings.AddRange(TaskFindings.OfChecklist(layered, stages, calendars, today));
-        return findings;
-
-        IEnumerable<TemplateFinding> Own(IEnumerable<TemplateFinding> all) => all.Where(f => f.Key is { } key && template.Spec.Entries(TemplateLists.Tasks).Any(e => e.Key == key));
-
-        static string? LastOf(string path) => path.Split('/') is { Length: > 2 } parts && parts[^2] is "values" ? parts[^1] : path.Split('/') is [.., var field, "formula"] ? field : null;
-    }
-
-    private static async Task<Results<Ok<TemplateExample>, ProblemHttpResult>> Work(string code, ExampleRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
-    {
-        var today = await clock.TodayAsync(db, cancellation);
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var today = actor.Today;
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var fields = reader.Fields;
         if (request.Spec is { } sent && reader.Forbidden(sent) is { Count: > 0 } forbidden) return Problems.Invalid(forbidden);
         var book = await TemplateBook.LoadAsync(db, cancellation);
@@ -66,7 +43,7 @@ internal static class TemplateExamples
         book = book.With(edited);
         var use = edited.IsAddOn ? book.Find(request.Use ?? "") ?? book.Opening.OrderBy(t => t.Name, StringComparer.Ordinal).FirstOrDefault() : edited;
         if (use is null) return Problems.NotFound();
-        var findings = (await FindingsAsync(db, fields, book, edited, today, cancellation)).ToList();
+        var findings = (await TemplateFindings.OfAsync(db, fields, book, edited, today, cancellation)).ToList();
         var start = request.Start is { } on && ValueCheck.IsSensible(on) ? on : await WorkingDayAsync(today.PlusWeeks(4), db, cancellation);
         // What is chosen for the example stands in it as if it had been typed.
         var chosen = request.Facts.Where(f => reader.Sees(f.Key)).ToDictionary();
@@ -157,10 +134,10 @@ internal static class TemplateExamples
     }
 
     /// <summary>Everybody whom an add-on with this condition would apply to today.</summary>
-    private static async Task<Ok<ApplyingPeople>> People(ApplyingRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<ApplyingPeople>> People(ApplyingRequest request, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var today = await clock.TodayAsync(db, cancellation);
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var today = actor.Today;
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var (formula, mistake) = request.When is null ? (null, null) : RecordFormula.Read(request.When);
         if (mistake is not null) return TypedResults.Ok(new ApplyingPeople(0, [], mistake.Message));
         var active = await ActiveRecords.LoadAsync(db, today, cancellation, fields: formula is null ? [] : [.. formula.Names]);

@@ -1,9 +1,10 @@
-using System.Security.Claims;
 using System.Text.Json;
+using Fid.Acts;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core;
 using Fid.Core.Templates;
 using Fid.Data;
-using Fid.Data.People;
 using Fid.Data.Templates;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -26,18 +27,18 @@ internal static class TemplateUpdatesEndpoints
         app.MapPost("/api/templates/{code}/touches", Touches).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(400);
     }
 
-    private static async Task<Ok<HireUpdateResponse[]>> Find(string code, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Ok<HireUpdateResponse[]>> Find(string code, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var today = await clock.TodayAsync(db, cancellation);
+        var today = actor.Today;
         var found = await new TemplateUpdates(db).FindAsync(await TemplateBook.LoadAsync(db, cancellation), code, null, today, cancellation);
-        return TypedResults.Ok(await DescribeAsync(found, await Reader.OfAsync(user, db, cancellation), db, cancellation));
+        return TypedResults.Ok(await DescribeAsync(found, await Reader.OfAsync(actor, db, cancellation), db, cancellation));
     }
 
     /// <summary>What a template as it is being edited would mean for the hires under way.</summary>
     private static async Task<Results<Ok<HireUpdateResponse[]>, ProblemHttpResult>> Touches(
-        string code, TemplateDraftRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
+        string code, TemplateDraftRequest request, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         if (reader.Forbidden(request.Spec) is { Count: > 0 } forbidden) return Problems.Invalid(forbidden);
         var book = await TemplateBook.LoadAsync(db, cancellation);
         var edited = new RoleTemplate { Code = code, Version = (book.Find(code)?.Version ?? 0) + 1, Spec = reader.WithUnseen(request.Spec, book.Find(code)?.Spec) };
@@ -45,7 +46,7 @@ internal static class TemplateUpdatesEndpoints
         var review = await TemplateReview.LoadAsync(db, reader.Fields, book.With(edited), cancellation);
         if (review.Of(edited).Where(f => f.Blocks).ToList() is { Count: > 0 } wrong)
             return Problems.Invalid([.. wrong.Select(f => new Problem("/spec" + f.Pointer, f.Code, f.Message))]);
-        var found = await new TemplateUpdates(db).FindAsync(book.With(edited), code, null, await clock.TodayAsync(db, cancellation), cancellation);
+        var found = await new TemplateUpdates(db).FindAsync(book.With(edited), code, null, actor.Today, cancellation);
         return TypedResults.Ok(await DescribeAsync(found, reader, db, cancellation));
     }
 
@@ -53,42 +54,16 @@ internal static class TemplateUpdatesEndpoints
         (await db.TemplateUpdateRuns.AsNoTracking().OrderByDescending(r => r.At).Take(20).ToListAsync(cancellation))
             .Select(r => new UpdateRunResponse(r.Id, r.At, r.ByName, r.Hires.Count, r.Undone)).ToArray());
 
-    /// <summary>Brings hires to the live versions, taking of each what was decided. All or none.</summary>
-    private static async Task<Results<Ok<UpdateRunResponse>, ProblemHttpResult>> Apply(
-        ApplyUpdatesRequest request, ClaimsPrincipal user, FidDb db, RecordWriter records, FirmClock clock, CancellationToken cancellation)
-    {
-        if (request.Hires.Length == 0) return Problems.Invalid(new Problem("/hires", "missing", "Choose the hires to update."));
-        var today = await clock.TodayAsync(db, cancellation);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        var ids = request.Hires.Select(h => h.Id).ToHashSet();
-        foreach (var employment in await db.Hires.Where(h => ids.Contains(h.Id)).OrderBy(h => h.EmploymentId).Select(h => h.EmploymentId).ToListAsync(cancellation)) await records.LockAsync(employment, cancellation);
-        var found = (await new TemplateUpdates(db).FindAsync(await TemplateBook.LoadAsync(db, cancellation), null, ids, today, cancellation)).ToDictionary(u => u.Hire.Id);
-        if (!ids.All(found.ContainsKey)) return Problems.Conflict("changed-meanwhile", "Some of these hires are up to date already. Look again.");
-        if (found.Values.FirstOrDefault(u => u.Trouble is not null) is { } stuck) return Problems.Conflict("cannot-resolve", stuck.Trouble!);
-        var reader = await Reader.OfAsync(user, db, cancellation);
-        var decided = request.Hires.Select(h => (found[h.Id], (IReadOnlySet<string>)h.Take.Intersect(found[h.Id].Facts.Select(f => f.Key).Where(f => MayTake(f, reader))).ToHashSet(StringComparer.Ordinal))).ToList();
-        var run = await new TemplateUpdateWriter(db, records).ApplyAsync(decided, user.Author(clock, "templates"), today, cancellation);
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        return TypedResults.Ok(new UpdateRunResponse(run.Id, run.At, run.ByName, run.Hires.Count, false));
-    }
+    private static async Task<Results<Ok<UpdateRunResponse>, ProblemHttpResult>> Apply(ApplyUpdatesRequest request, Actor actor, ApplyTemplateUpdates apply, CancellationToken cancellation) =>
+        (await apply.DoAsync(request, actor, cancellation)).IsDone(out var run, out var refusal)
+            ? TypedResults.Ok(new UpdateRunResponse(run.Id, run.At, run.ByName, run.Hires.Count, false)) : Problems.Of(refusal);
 
-    private static async Task<Results<Ok<UndoneUpdate>, ProblemHttpResult>> Undo(
-        Guid id, ClaimsPrincipal user, FidDb db, RecordWriter records, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<UndoneUpdate>, ProblemHttpResult>> Undo(Guid id, Actor actor, FidDb db, UndoTemplateUpdates undo, CancellationToken cancellation)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
-        await db.Database.ExecuteSqlAsync($"select 1 from template_update_runs where id = {id} for update", cancellation);
-        if (await db.TemplateUpdateRuns.SingleOrDefaultAsync(r => r.Id == id, cancellation) is not { } run) return Problems.NotFound();
-        if (run.Undone) return Problems.Conflict("undone-already", "This has been undone already.");
-        var left = await new TemplateUpdateWriter(db, records).UndoAsync(run, user.Author(clock, "templates"), await clock.TodayAsync(db, cancellation), cancellation);
-        await db.SaveChangesAsync(cancellation);
-        await transaction.CommitAsync(cancellation);
-        var names = await PeopleNames.OfHiresAsync(db, left, (await Reader.OfAsync(user, db, cancellation)).SeesNames, cancellation);
-        return TypedResults.Ok(new UndoneUpdate(run.Hires.Count - left.Count, [.. names.Values]));
+        if (!(await undo.DoAsync(new UndoTemplateUpdatesRequest(id), actor, cancellation)).IsDone(out var undone, out var refusal)) return Problems.Of(refusal);
+        var names = await PeopleNames.OfHiresAsync(db, undone.Left, (await Reader.OfAsync(actor, db, cancellation)).SeesNames, cancellation);
+        return TypedResults.Ok(new UndoneUpdate(undone.Undone, [.. names.Values]));
     }
-
-    // A value of the record is taken by those who may edit its field; tasks and what is issued by all who update hires.
-    private static bool MayTake(string fact, Reader reader) => fact.Split('/', 2) is not ["values", var field] || reader.MayEdit(field);
 
     private static async Task<HireUpdateResponse[]> DescribeAsync(IReadOnlyList<HireUpdate> updates, Reader reader, FidDb db, CancellationToken cancellation)
     {
@@ -97,7 +72,7 @@ internal static class TemplateUpdatesEndpoints
         var fields = reader.Fields;
         return [.. updates.Select(u => new HireUpdateResponse(
             u.Hire.Id, people.GetValueOrDefault(u.Hire.EmploymentId, ""), u.Hire.Start, u.Hire.TemplateVersion, u.Layers, u.Trouble,
-            [.. u.Facts.Where(f => MayTake(f.Key, reader)).Select(f => Describe(f, u))]))];
+            [.. u.Facts.Where(f => ApplyTemplateUpdates.MayTake(f.Key, reader)).Select(f => Describe(f, u))]))];
 
         MergedFactResponse Describe(MergedFact fact, HireUpdate update)
         {
@@ -114,11 +89,6 @@ internal static class TemplateUpdatesEndpoints
         }
     }
 }
-
-/// <param name="Hires">The hires, and for each the facts to take.</param>
-public sealed record ApplyUpdatesRequest(DecidedUpdate[] Hires);
-
-public sealed record DecidedUpdate(Guid Id, string[] Take);
 
 public sealed record UpdateRunResponse(Guid Id, Instant At, string ByName, int Hires, bool Undone);
 

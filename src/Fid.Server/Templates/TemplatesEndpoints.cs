@@ -1,4 +1,6 @@
-using System.Security.Claims;
+using Fid.Acts;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Templates;
@@ -46,17 +48,17 @@ internal static class TemplatesEndpoints
     }
 
     /// <summary>What the editor offers.</summary>
-    private static async Task<Ok<TemplateEditing>> Editing(ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    private static async Task<Ok<TemplateEditing>> Editing(Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var stages = (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).Select(s => new FieldStage(s.Key, s.Called)).ToArray();
         return TypedResults.Ok(new TemplateEditing(
             [.. reader.Fields.Set.Fields.Where(f => reader.Sees(f.Key)).Select(f => new TemplateField(TemplateFields.MaySet(f) && reader.MayEdit(f.Key), RecordReader.Bare(f, FieldAccess.Edit)))], [.. Core.Formulas.RecordFormula.Functions], stages));
     }
 
-    private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var book = await TemplateBook.LoadAsync(db, cancellation);
         var draft = await db.TemplateDrafts.AsNoTracking().SingleOrDefaultAsync(d => d.Code == code, cancellation);
         var live = book.Find(code);
@@ -71,9 +73,9 @@ internal static class TemplatesEndpoints
             .Select(v => new TemplateVersionResponse(v.Version, v.At, v.ByName, v.Why)).ToArrayAsync(cancellation));
 
     /// <summary>What differs between two versions; left out, "to" is the draft.</summary>
-    private static async Task<Results<Ok<TemplateComparison>, ProblemHttpResult>> Compare(string code, int from, int? to, ClaimsPrincipal user, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateComparison>, ProblemHttpResult>> Compare(string code, int from, int? to, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var reader = await Reader.OfAsync(user, db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var before = await db.TemplateVersions.AsNoTracking().SingleOrDefaultAsync(v => v.Code == code && v.Version == from, cancellation);
         var after = to is { } version
             ? (await db.TemplateVersions.AsNoTracking().SingleOrDefaultAsync(v => v.Code == code && v.Version == version, cancellation))?.Spec
@@ -82,19 +84,8 @@ internal static class TemplatesEndpoints
         return TypedResults.Ok(new TemplateComparison(reader.Seen(before.Spec), [.. TemplateDifference.Of(reader.Seen(before.Spec), reader.Seen(after))]));
     }
 
-    /// <summary>Retires a template, or brings it back. Not while others are built on it.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Retire(
-        string code, RetireTemplateRequest request, ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
-    {
-        if (await db.RoleTemplates.SingleOrDefaultAsync(t => t.Code == code, cancellation) is not { } template) return Problems.NotFound();
-        var above = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => t.Spec.BuildsOn == code && !t.Retired).Select(t => t.Name).Order(StringComparer.Ordinal).ToList();
-        if (request.Retired && above.Count > 0) return Problems.Conflict("built-on", $"These are built on it: {string.Join(", ", above)}. Let them build on something else, or retire them first.");
-        if (template.Retired == request.Retired) return TypedResults.NoContent();
-        template.Retired = request.Retired;
-        db.Changes.Add(user.Author(clock, "templates").Change(request.Retired ? "template.retired" : "template.broughtBack", template.Id, code));
-        await db.SaveChangesAsync(cancellation);
-        return TypedResults.NoContent();
-    }
+    private static async Task<Results<NoContent, ProblemHttpResult>> Retire(string code, TemplateRetirement request, Actor actor, RetireTemplate retire, CancellationToken cancellation) =>
+        (await retire.DoAsync(new RetireTemplateRequest(code, request.Retired), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
 
     // How many hires each template or add-on was a layer of.
     private static Task<Dictionary<string, Opened>> OpenedAsync(FidDb db, CancellationToken cancellation) => db.Database.SqlQuery<Opened>($"""
@@ -128,4 +119,5 @@ public sealed record TemplateVersionResponse(int Version, Instant At, string ByN
 /// <param name="Before">What the earlier version says as a whole.</param>
 public sealed record TemplateComparison(TemplateSpec Before, TemplateDifference[] Differences);
 
-public sealed record RetireTemplateRequest(bool Retired);
+/// <param name="Retired">Whether it is to be retired, or in use again.</param>
+public sealed record TemplateRetirement(bool Retired);

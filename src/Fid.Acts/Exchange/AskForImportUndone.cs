@@ -1,0 +1,18 @@
+using Fid.Data;
+using Fid.Data.Exchange;
+
+namespace Fid.Acts.Exchange;
+
+/// <summary>Asks for a committed import to be taken out again: that follows in the background.</summary>
+public sealed class AskForImportUndone(FidDb db)
+{
+    public async Task<ActResult> DoAsync(AskForImportUndoneRequest request, Actor actor, CancellationToken cancellation)
+    {
+        if (await ImportInHand.FindAsync(request.Import, actor, db, cancellation) is not { } run) return Refusal.NotFound;
+        if (run.SealedKey is null) return Refusal.Conflict("too-late", $"An import can be undone for {ImportRetention.Kept.Days} days. Change by hand what is not right.");
+        return await ImportInHand.MoveAsync(db, run.Id, ImportState.Committed, s => s.SetProperty(r => r.Failure, (string?)null).SetProperty(r => r.State, ImportState.Undoing), cancellation)
+            ? ActResult.Done : ImportInHand.NotNow;
+    }
+}
+
+public sealed record AskForImportUndoneRequest(Guid Import);

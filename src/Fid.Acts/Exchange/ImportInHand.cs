@@ -1,0 +1,24 @@
+using Fid.Data;
+using Fid.Data.Exchange;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Query;
+
+namespace Fid.Acts.Exchange;
+
+/// <summary>Which imports somebody may go on with, and taking one from state to state.</summary>
+public static class ImportInHand
+{
+    internal static Refusal NotNow { get; } = Refusal.Conflict("not-now", "This cannot be done with the import as it is now. Look at where it is.");
+
+    /// <summary>An import the actor may look at: one of people holds what only whoever began it is known to be allowed to see.</summary>
+    public static async Task<ImportRun?> FindAsync(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
+    {
+        if (!actor.MayCoordinate) return null;
+        var by = actor.AccountId;
+        return await db.ImportRuns.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id && (r.List != PeopleTarget.Key || r.ById == by), cancellation);
+    }
+
+    /// <summary>Takes a run from one state on; false where it is in another: two who press at once do it once.</summary>
+    internal static async Task<bool> MoveAsync(FidDb db, Guid id, ImportState from, Action<UpdateSettersBuilder<ImportRun>> set, CancellationToken cancellation) =>
+        await db.ImportRuns.Where(r => r.Id == id && r.State == from).ExecuteUpdateAsync(set, cancellation) == 1;
+}

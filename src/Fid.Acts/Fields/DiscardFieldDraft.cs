@@ -1,0 +1,24 @@
+using Fid.Data;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Acts.Fields;
+
+/// <summary>Throws the draft of the fields away: the one that was seen, and no later one.</summary>
+public sealed class DiscardFieldDraft(FidDb db)
+{
+    public async Task<ActResult> DoAsync(DiscardFieldDraftRequest request, Actor actor, CancellationToken cancellation)
+    {
+        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
+        if (act.Refusal is { } refusal) return refusal;
+        await Locks.FieldDraftAsync(db, cancellation);
+        if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft) return ActResult.Done;
+        if (draft.RowVersion != request.Version) return Refusal.ChangedMeanwhile;
+        db.FieldDrafts.Remove(draft);
+        await act.CommitAsync(cancellation);
+        return ActResult.Done;
+    }
+}
+
+/// <param name="Version">The version of the draft that was seen.</param>
+public sealed record DiscardFieldDraftRequest(uint? Version);

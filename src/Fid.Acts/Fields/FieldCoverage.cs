@@ -1,0 +1,27 @@
+using Fid.Data;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Acts.Fields;
+
+/// <summary>How many of those who work here, or will, have a value in each field: counted where the values are.</summary>
+public static class FieldCoverage
+{
+    /// <summary>How many people there are, and how many of them have each field filled.</summary>
+    public static async Task<(int Active, Dictionary<string, int> Filled)> CountAsync(FidDb db, LocalDate today, CancellationToken cancellation)
+    {
+        var active = await db.Employments.CountAsync(e => e.End == null || e.End >= today, cancellation);
+        var filled = await db.Database.SqlQuery<Filled>($"""
+            select field as key, sum(count)::int as count from (
+              select v.field, count(*) as count from employments e join record_values v on v.owner_id = e.id
+              where (e."end" is null or e."end" >= {today}) and upper_inf(v.known) and v.effective @> greatest({today}, e.start) group by 1
+              union all
+              select v.field, count(*) from employments e join record_values v on v.owner_id = e.person_id
+              where (e."end" is null or e."end" >= {today}) and upper_inf(v.known) and v.effective @> greatest({today}, e.start) group by 1) counted
+            group by 1
+            """).ToDictionaryAsync(f => f.Key, f => f.Count, cancellation);
+        return (active, filled);
+    }
+
+    private sealed record Filled(string Key, int Count);
+}

@@ -1,0 +1,29 @@
+using Fid.Data;
+using Fid.Data.Hires;
+
+namespace Fid.Acts.Hires;
+
+/// <summary>Closes a hire that came to nothing: its open tasks are cancelled, its stint ends before it began, and other systems are told.</summary>
+public sealed class CloseHire(FidDb db, HireClosing closing)
+{
+    public async Task<ActResult> DoAsync(CloseHireRequest request, Actor actor, CancellationToken cancellation)
+    {
+        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (Reason.Check(request.Why) is { } bad) return Refusal.Invalid(bad);
+        if (Reason.Clean(request.Why) is not { } why) return Refusal.Invalid("/why", "missing", "Say why.");
+        await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
+        if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
+        if (await HireInHand.TakeAsync(db, request.Hire, cancellation) is not { } hire) return Refusal.NotFound;
+        if (hire.Hire.Closed is not null) return Refusal.Conflict("closed", "This hire is closed already.");
+        if (request.Outcome == HireOutcome.NoShow && hire.Hire.Start > actor.Today)
+            return Refusal.Invalid("/outcome", "too-early", "The first day has not come yet. Say that the person withdrew, or move the start.");
+        var change = act.Note(actor.Author("checklist").Change(request.Outcome == HireOutcome.NoShow ? "hire.noShow" : "hire.withdrawn", request.Hire, null, why));
+        await closing.CloseAsync(hire, request.Outcome, why, change, actor.Today, cancellation);
+        await act.CommitAsync(cancellation);
+        return ActResult.Done;
+    }
+}
+
+/// <param name="Outcome">How it came to nothing.</param>
+public sealed record CloseHireRequest(Guid Hire, HireOutcome Outcome, string? Why);

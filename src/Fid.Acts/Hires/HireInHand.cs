@@ -1,0 +1,20 @@
+using Fid.Data;
+using Fid.Data.Hires;
+using Fid.Data.People;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Acts.Hires;
+
+/// <summary>A hire with its tasks, its stint and its record, tracked, and held against others who would change them.</summary>
+public sealed record HireInHand(Hire Hire, Employment Employment, RecordNow Record)
+{
+    /// <summary>Takes a hire in hand; null where there is none.</summary>
+    internal static async Task<HireInHand?> TakeAsync(FidDb db, Guid id, CancellationToken cancellation)
+    {
+        if (await db.Hires.AsNoTracking().Where(h => h.Id == id).Select(h => (Guid?)h.EmploymentId).SingleOrDefaultAsync(cancellation) is not { } employment) return null;
+        await Locks.RecordAsync(db, employment, cancellation);
+        return new HireInHand(
+            await db.Hires.Include(h => h.Tasks).SingleAsync(h => h.Id == id, cancellation), await db.Employments.SingleAsync(e => e.Id == employment, cancellation),
+            await db.RecordsNow.SingleAsync(r => r.EmploymentId == employment, cancellation));
+    }
+}

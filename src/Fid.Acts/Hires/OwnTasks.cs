@@ -1,0 +1,60 @@
+using Fid.Acts.People;
+using Fid.Data;
+using Fid.Data.Hires;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Acts.Hires;
+
+/// <summary>Which tasks are somebody's own: as the newcomer, the hire's manager or buddy, its coordinator, one of a team, or by name.</summary>
+public sealed class OwnTasks
+{
+    public const string Newcomer = "newcomer";
+    public const string Manager = "manager";
+    public const string Buddy = "buddy";
+    public const string Coordinator = "coordinator";
+
+    private readonly FidDb _db;
+    private readonly Actor _actor;
+    private readonly Guid[] _employments;
+
+    private OwnTasks(FidDb db, Actor actor, Guid[] employments) => (_db, _actor, _employments) = (db, actor, employments);
+
+    public static async Task<OwnTasks> OfAsync(Actor actor, FidDb db, CancellationToken cancellation) => new(db, actor, await OwnEmployments.OfAsync(actor, db, cancellation));
+
+    /// <summary>Narrows hires to those in which something is the actor's own.</summary>
+    /// <param name="openOnly">Whether only tasks that are not done count.</param>
+    public IQueryable<Hire> Concerning(IQueryable<Hire> hires, bool openOnly = false)
+    {
+        string[] owners = [.. _actor.Teams.Select(t => HireTask.TeamPrefix + t), .. _employments.Select(e => HireTask.PersonPrefix + e)];
+        var (account, person, own, records) = (_actor.AccountId ?? Guid.Empty, _actor.PersonId ?? Guid.Empty, _employments, _db.RecordsNow);
+        return hires.Where(h =>
+            h.Tasks.Any(t => (!openOnly || (t.Done == null && t.SkippedWhy == null)) && owners.Contains(t.Owner))
+            || h.CoordinatorId == account
+            || records.Any(r => r.EmploymentId == h.EmploymentId
+                && (r.PersonId == person || (r.ManagerId != null && own.Contains(r.ManagerId.Value)) || (r.BuddyId != null && own.Contains(r.BuddyId.Value)))));
+    }
+
+    /// <summary>Whether a task with this owner, on this hire, is the actor's own.</summary>
+    public bool Include(string owner, HireHead hire) => Include(owner, new TaskPeople(hire.PersonId, hire.ManagerId, hire.BuddyId, hire.CoordinatorId));
+
+    /// <summary>Whether a task is the actor's own, whether or not its hire is under way.</summary>
+    public async Task<bool> IncludeAsync(HireTask task, CancellationToken cancellation)
+    {
+        var who = await _db.Hires.Where(h => h.Id == task.HireId)
+            .Join(_db.RecordsNow, h => h.EmploymentId, r => r.EmploymentId, (h, r) => new TaskPeople(r.PersonId, r.ManagerId, r.BuddyId, h.CoordinatorId)).SingleOrDefaultAsync(cancellation);
+        return who is not null && Include(task.Owner, who);
+    }
+
+    private bool Include(string owner, TaskPeople hire) => owner switch
+    {
+        Newcomer => hire.PersonId == _actor.PersonId,
+        Manager => hire.ManagerId is { } manager && _employments.Contains(manager),
+        Buddy => hire.BuddyId is { } buddy && _employments.Contains(buddy),
+        Coordinator => hire.CoordinatorId == _actor.AccountId,
+        _ when HireTask.PersonOf(owner) is { } person => _employments.Contains(person),
+        _ => HireTask.TeamOf(owner) is { } team && _actor.Teams.Contains(team),
+    };
+
+    /// <summary>Whom the owners of a hire's tasks can be.</summary>
+    private sealed record TaskPeople(Guid PersonId, Guid? ManagerId, Guid? BuddyId, Guid CoordinatorId);
+}

@@ -1,0 +1,140 @@
+using System.Runtime.CompilerServices;
+using Fid.Data;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage;
+
+namespace Fid.Acts;
+
+/// <summary>
+/// The locks that acts take, each to the end of its transaction. They are taken in the order of <see cref="LockLevel"/>, so that two
+/// acts never wait for each other: one that would go back throws, whether or not anybody else is there.
+/// </summary>
+public static class Locks
+{
+    private static readonly ConditionalWeakTable<object, Held> OfTransactions = [];
+
+    /// <summary>One at a time saves, publishes or throws away the draft of the fields.</summary>
+    public static Task FieldDraftAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.FieldDraft, 0xF1E1D5, cancellation);
+
+    /// <summary>One at a time publishes templates.</summary>
+    public static Task TemplatesAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.Templates, 0x7E4B1A7E, cancellation);
+
+    /// <summary>One at a time undoes a run of template updates.</summary>
+    public static Task UpdateRunAsync(FidDb db, Guid run, CancellationToken cancellation)
+    {
+        Take(db, LockLevel.UpdateRun, run.ToString());
+        return db.Database.ExecuteSqlAsync($"select 1 from template_update_runs where id = {run} for update", cancellation);
+    }
+
+    /// <summary>One at a time takes in what the recruiting feed says.</summary>
+    public static Task FeedAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.Feed, 0x1A7ABE, cancellation);
+
+    /// <summary>Keeps others from writing to a list, and from deleting entries of any.</summary>
+    public static Task ListAsync(FidDb db, string list, CancellationToken cancellation)
+    {
+        Take(db, LockLevel.List, list);
+        return db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock_shared(hashtext('list-deletes')), pg_advisory_xact_lock(hashtext('list:' || {list}))", cancellation);
+    }
+
+    /// <summary>Keeps others from writing to any list: whoever deletes entries does so alone, else one could go while somebody refers to it.</summary>
+    public static Task ListForDeletingAsync(FidDb db, string list, CancellationToken cancellation)
+    {
+        Take(db, LockLevel.List, list);
+        return db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtext('list-deletes')), pg_advisory_xact_lock(hashtext('list:' || {list}))", cancellation);
+    }
+
+    /// <summary>Lets one save of each record at a time through: what is read of it then stays. Those of several are taken together.</summary>
+    public static Task RecordsAsync(FidDb db, IEnumerable<Guid> employments, CancellationToken cancellation)
+    {
+        var ids = employments.Distinct().ToArray();
+        foreach (var id in ids) Take(db, LockLevel.Record, id.ToString());
+        return ids.Length == 0 ? Task.CompletedTask
+            : db.Database.ExecuteSqlAsync($"select 1 from records_now where employment_id = any({ids}) order by employment_id for update", cancellation);
+    }
+
+    /// <summary>The same of one record.</summary>
+    public static Task RecordAsync(FidDb db, Guid employment, CancellationToken cancellation) => RecordsAsync(db, [employment], cancellation);
+
+    /// <summary>Keeps a hire from being closed meanwhile, and others from changing one of its tasks.</summary>
+    public static async Task TaskAsync(FidDb db, Guid hire, string key, CancellationToken cancellation)
+    {
+        Take(db, LockLevel.Task, $"{hire} {key}");
+        await db.Database.ExecuteSqlAsync($"select 1 from hires where id = {hire} for share", cancellation);
+        await db.Database.ExecuteSqlAsync($"select 1 from hire_tasks where hire_id = {hire} and key = {key} for update", cancellation);
+    }
+
+    /// <summary>Keeps others from taking the next free badge.</summary>
+    public static Task BadgesAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.Badges, 0x0BAD6E, cancellation);
+
+    /// <summary>Lets those who enter values into the same unique fields come one after the other.</summary>
+    public static async Task UniqueValuesAsync(FidDb db, IEnumerable<string> fields, CancellationToken cancellation)
+    {
+        foreach (var field in fields.Distinct().Order(StringComparer.Ordinal))
+        {
+            Take(db, LockLevel.UniqueValues, field);
+            await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({"unique " + field}, 0))", cancellation);
+        }
+    }
+
+    /// <summary>Keeps list entries from being deleted.</summary>
+    /// <param name="entries">The keys of lists, and codes.</param>
+    /// <returns>How many of them there are.</returns>
+    public static async Task<int> EntriesAsync(FidDb db, IReadOnlyCollection<(string List, string Code)> entries, CancellationToken cancellation)
+    {
+        Take(db, LockLevel.Entries, "");
+        var (lists, codes) = (entries.Select(e => e.List).ToArray(), entries.Select(e => e.Code.ToLowerInvariant()).ToArray());
+        return (await db.Database.SqlQuery<int>($"""
+            select 1 as "Value" from list_entries e join unnest({lists}, {codes}) w(list, code) on e.list = w.list and lower(e.code) = w.code for key share of e
+            """).ToListAsync(cancellation)).Count;
+    }
+
+    /// <summary>Waits until nobody refers to an entry any more who is not done yet, and keeps others from it.</summary>
+    public static Task EntryAloneAsync(FidDb db, Guid entry, CancellationToken cancellation)
+    {
+        Take(db, LockLevel.Entries, "");
+        return db.Database.ExecuteSqlAsync($"select 1 from list_entries where id = {entry} for update", cancellation);
+    }
+
+    /// <summary>Says that employee numbers are counted up from here on, which holds the counter.</summary>
+    public static void Numbers(FidDb db) => Take(db, LockLevel.Numbers, "");
+
+    private static Task<int> AloneAsync(FidDb db, LockLevel level, long key, CancellationToken cancellation)
+    {
+        Take(db, level, "");
+        return db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({key})", cancellation);
+    }
+
+    private static void Take(FidDb db, LockLevel level, string key)
+    {
+        var transaction = db.Database.CurrentTransaction ?? throw new InvalidOperationException("A lock ends with a transaction, and there is none.");
+        var held = OfTransactions.GetOrCreateValue(transaction.GetDbTransaction());
+        if (level < held.Highest && !held.Keys.Contains((level, key)))
+            throw new InvalidOperationException($"{level} {key} is locked after {held.Highest}: take it before, in the order of {nameof(LockLevel)}.");
+        held.Highest = level > held.Highest ? level : held.Highest;
+        held.Keys.Add((level, key));
+    }
+
+    private sealed class Held
+    {
+        public LockLevel Highest { get; set; }
+
+        public HashSet<(LockLevel, string)> Keys { get; } = [];
+    }
+}
+
+/// <summary>What is locked, in the order in which it is.</summary>
+internal enum LockLevel
+{
+    Nothing,
+    FieldDraft,
+    Templates,
+    UpdateRun,
+    Feed,
+    List,
+    Record,
+    Task,
+    Badges,
+    UniqueValues,
+    Entries,
+    Numbers,
+}

@@ -1,0 +1,27 @@
+using Fid.Data;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Acts.People;
+
+/// <summary>Adds to a change of a record why it was made.</summary>
+public sealed class ExplainChange(FidDb db)
+{
+    /// <summary>The action of the entry in the trail; its part is the change that it explains.</summary>
+    public const string Action = "record.explained";
+
+    public async Task<ActResult> DoAsync(ExplainChangeRequest request, Actor actor, CancellationToken cancellation)
+    {
+        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
+        if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
+        if (!await db.Changes.AnyAsync(c => c.Id == request.Change && c.SubjectId == request.Employment, cancellation)) return Refusal.NotFound;
+        if (Reason.Check(request.Why) is { } bad) return Refusal.Invalid(bad);
+        if (Reason.Clean(request.Why) is not { } why) return Refusal.Invalid("/why", "missing", "Fill this in.");
+        act.Note(actor.Author("record").Change(Action, request.Employment, request.Change.ToString(), why));
+        await act.CommitAsync(cancellation);
+        return ActResult.Done;
+    }
+}
+
+public sealed record ExplainChangeRequest(Guid Employment, Guid Change, string? Why);

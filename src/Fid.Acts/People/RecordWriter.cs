@@ -1,0 +1,297 @@
+using System.Text.Json;
+using Fid.Acts.Fields;
+using Fid.Acts.Lists;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Core.History;
+using Fid.Data;
+using Fid.Data.Changes;
+using Fid.Data.People;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Acts.People;
+
+/// <summary>The one way by which values of records are written: the rows, and the projection that follows from them.</summary>
+public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
+{
+    private readonly FieldBook _fields = new(db);
+
+    /// <summary>The record of a new employment. Its own facts are true from its first day; the person's from the day they became
+    /// known, or the first day if that is earlier.</summary>
+    public async Task<RecordNow> AddNewAsync(
+        Employment employment, IEnumerable<FieldValue> values, Change change, LocalDate today, CancellationToken cancellation = default)
+    {
+        var set = (await _fields.LiveAsync(cancellation)).Set;
+        var held = new Dictionary<string, JsonElement>();
+        var personFrom = LocalDate.Min(today, employment.Start);
+        foreach (var value in values)
+        {
+            if (value.Value.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined) continue;
+            var field = set.Find(value.Field) ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
+            var of = field.Of;
+            var owner = of == FieldOwner.Person ? employment.PersonId : employment.Id;
+            var stored = field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, value.Value, cancellation) : value.Value;
+            held[value.Field] = stored;
+            db.RecordValues.Add(new RecordValue
+            {
+                OwnerId = owner,
+                Field = value.Field,
+                Value = stored,
+                Source = value.Source,
+                Effective = EffectiveRange.ToDatabase(of == FieldOwner.Person ? personFrom : employment.Start, null),
+                Known = EffectiveRange.KnownSince(change.At),
+                ChangeId = change.Id,
+            });
+        }
+        var record = new RecordNow { EmploymentId = employment.Id, PersonId = employment.PersonId };
+        RecordProjection.Project(set, record, held, employment, change.At, today);
+        RecordProjection.FollowEnd(employment, held);
+        db.RecordsNow.Add(record);
+        return record;
+    }
+
+    /// <summary>Lets those who enter values into the same unique fields come one after the other, to the end of the transaction.</summary>
+    public async Task LockUniqueAsync(IEnumerable<string> fields, CancellationToken cancellation)
+    {
+        var set = (await _fields.LiveAsync(cancellation)).Set;
+        await Locks.UniqueValuesAsync(db, fields.Where(f => set.Find(f)?.Unique == true), cancellation);
+    }
+
+    /// <summary>Keeps the list entries that values refer to from being deleted until the transaction ends. False where one is gone.</summary>
+    public async Task<bool> LockEntriesAsync(IEnumerable<(string Field, JsonElement? Value)> values, CancellationToken cancellation)
+    {
+        var fields = await _fields.LiveAsync(cancellation);
+        var wanted = values.Where(v => fields.ListOf(v.Field) is not null && v.Value is not null)
+            .SelectMany(v => FieldValues.Texts(v.Value!.Value).Select(code => (fields.ListOf(v.Field)!, code.ToLowerInvariant()))).Distinct().ToArray();
+        return wanted.Length == 0 || await Locks.EntriesAsync(db, wanted, cancellation) == wanted.Length;
+    }
+
+    /// <summary>
+    /// Changes fields of records as every save does: what the rules of the changed fields set in others follows, what does not go with
+    /// the rest or is somebody else's is refused, and the list entries that values refer to stay. The employments and projections are
+    /// tracked by the caller's context and locked; nothing is sent to the database but reads.
+    /// </summary>
+    /// <returns>What is wrong, by the place of the record among those given; empty where all is taken into the context.</returns>
+    public async Task<IReadOnlyList<RecordProblem>> SaveAsync(IReadOnlyList<RecordEdit> records, LocalDate today, CancellationToken cancellation)
+    {
+        var set = (await _fields.LiveAsync(cancellation)).Set;
+        var calendars = set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
+        await LockUniqueAsync(records.SelectMany(r => r.Edits).Where(e => e.Value is not null).Select(e => e.Field), cancellation);
+        var believed = await BelievedAsync([.. records.Select(r => r.Employment)], cancellation);
+        var problems = new List<RecordProblem>();
+        var whole = new List<RecordEdit>();
+        for (var i = 0; i < records.Count; i++)
+        {
+            var (employment, edits) = (records[i].Employment, records[i].Edits);
+            var rows = Of(believed, employment);
+            // What rules say is worked out for the day from which the values hold.
+            var since = edits.Max(e => e.From);
+            var day = since is { } from ? LocalDate.Max(from, employment.Start) : RecordProjection.AsOf(employment, today);
+            var held = rows.Where(r => ToSpell(r).Holds(day)).ToDictionary(r => r.Field, r => r.Value, StringComparer.Ordinal);
+            var (ruled, clash) = RecordRules.Follow(
+                set, held, edits.ToDictionary(e => e.Field, e => e.Value, StringComparer.Ordinal), today, values => calendars?.OfRecord(values));
+            problems.AddRange(clash.Select(p => new RecordProblem(i, p)));
+            // Nothing of a stint is true before its first day: what it begins with is put right instead.
+            whole.Add(records[i] with { Edits = [.. edits, .. ruled.Select(r => r with { From = set.Find(r.Field)!.Of == FieldOwner.Employment && since < employment.Start ? null : since })] });
+        }
+        problems.AddRange(await TakenAsync(set, whole, cancellation));
+        if (problems.Count == 0 && !await LockEntriesAsync(whole.SelectMany(r => r.Edits).Select(e => (e.Field, e.Value)), cancellation))
+            throw new DbUpdateConcurrencyException("A list entry that was chosen has been deleted.");
+        if (problems.Count == 0) await ApplyAsync(set, whole, believed, today, cancellation);
+        return problems;
+    }
+
+    // The last look, whatever was entered or followed: no two records have what only one may.
+    private async Task<IEnumerable<RecordProblem>> TakenAsync(FieldSet set, List<RecordEdit> records, CancellationToken cancellation)
+    {
+        var claims = records.SelectMany((r, i) => r.Edits.Where(e => e.Value is not null && set.Find(e.Field)!.Unique)
+            .Select(e => (Record: i, Claim: new UniqueClaim(set.Find(e.Field)!, e.Value!.Value, r.Employment.PersonId)))).ToList();
+        var taken = await new UniqueValues(db, sensitive).FindTakenAsync(claims.ConvertAll(c => c.Claim), cancellation);
+        return taken.Select(t => new RecordProblem(claims[t].Record, UniqueValues.Taken(claims[t].Claim.Field.Key)));
+    }
+
+    private async Task ApplyAsync(FieldSet set, List<RecordEdit> records, Dictionary<Guid, List<RecordValue>> believed, LocalDate today, CancellationToken cancellation)
+    {
+        foreach (var (employment, record, edits, change) in records)
+        {
+            foreach (var edit in edits)
+            {
+                var field = set.Find(edit.Field)!;
+                var owner = field.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
+                var all = believed.TryGetValue(owner, out var there) ? there : believed[owner] = [];
+                var mine = all.Where(r => r.Field == edit.Field).ToDictionary(ToSpell);
+                var entered = edit.Value is { } v ? new Valued(field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, v, cancellation) : v, edit.Source) : null;
+                var timeline = edit.From is { } from
+                    ? Timeline.Change([.. mine.Keys], from, entered)
+                    : Timeline.Fix([.. mine.Keys], RecordProjection.AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));
+                Apply(timeline, mine, owner, edit.Field, change, all);
+            }
+            RecordProjection.Show(set, record, Of(believed, employment), employment, change.At, today);
+        }
+        // What is a fact of the person shows in every stint of theirs.
+        var ofPeople = records.Where(r => r.Edits.Any(e => set.Find(e.Field)!.Of == FieldOwner.Person)).ToList();
+        if (ofPeople.Count > 0) await ShowOthersAsync(set, ofPeople, believed, today, cancellation);
+    }
+
+    private async Task ShowOthersAsync(FieldSet set, List<RecordEdit> records, Dictionary<Guid, List<RecordValue>> believed, LocalDate today, CancellationToken cancellation)
+    {
+        var (people, own) = (records.Select(r => r.Employment.PersonId).ToArray(), records.Select(r => r.Employment.Id).ToArray());
+        var others = await db.Employments.Where(e => people.Contains(e.PersonId) && !own.Contains(e.Id)).OrderBy(e => e.Id).ToListAsync(cancellation);
+        if (others.Count == 0) return;
+        var ids = others.Select(o => o.Id).ToArray();
+        var shown = await db.RecordsNow.Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation);
+        foreach (var (owner, rows) in await BelievedAsync(others, cancellation)) believed.TryAdd(owner, rows);
+        foreach (var other in others)
+            if (shown.TryGetValue(other.Id, out var record))
+                RecordProjection.Show(set, record, Of(believed, other), other, records.First(r => r.Employment.PersonId == other.PersonId).Change.At, today);
+    }
+
+    // What is believed of some employments and their people, by owner, tracked.
+    private async Task<Dictionary<Guid, List<RecordValue>>> BelievedAsync(IReadOnlyCollection<Employment> employments, CancellationToken cancellation)
+    {
+        var owners = employments.SelectMany(e => new[] { e.Id, e.PersonId }).Distinct().ToArray();
+        // Values that this context is adding or ending count as they will be.
+        var rows = await db.RecordValues.Where(v => owners.Contains(v.OwnerId) && v.Known.UpperBoundInfinite).ToListAsync(cancellation);
+        var added = db.ChangeTracker.Entries<RecordValue>().Where(e => e.State == EntityState.Added).Select(e => e.Entity).Where(v => owners.Contains(v.OwnerId));
+        return rows.Concat(added).Where(v => v.Known.UpperBoundInfinite).GroupBy(v => v.OwnerId).ToDictionary(g => g.Key, g => g.ToList());
+    }
+
+    private static List<RecordValue> Of(Dictionary<Guid, List<RecordValue>> believed, Employment employment) =>
+        [.. believed.GetValueOrDefault(employment.Id) ?? [], .. believed.GetValueOrDefault(employment.PersonId) ?? []];
+
+    /// <summary>Moves the day from which an employment's first values hold, when its first day moves.</summary>
+    /// <param name="firstValues">First values that become others with it, by field.</param>
+    public async Task MoveStartAsync(
+        Employment employment, RecordNow record, LocalDate to, IReadOnlyDictionary<string, JsonElement> firstValues, Change change, LocalDate today, CancellationToken cancellation)
+    {
+        var from = employment.Start;
+        employment.Start = to;
+        var believed = await BelievedAsync([employment], cancellation);
+        var own = believed.GetValueOrDefault(employment.Id) ?? [];
+        foreach (var field in own.GroupBy(r => r.Field).ToList())
+        {
+            var mine = field.ToDictionary(ToSpell);
+            var timeline = Timeline.MoveFirst([.. mine.Keys], from, to);
+            if (firstValues.TryGetValue(field.Key, out var value) && timeline.Added is [var first])
+                timeline = timeline with { Added = [first with { Value = first.Value with { Json = value } }] };
+            Apply(timeline, mine, employment.Id, field.Key, change, own);
+        }
+        RecordProjection.Show((await _fields.LiveAsync(cancellation)).Set, record, Of(believed, employment), employment, change.At, today);
+    }
+
+    /// <summary>Brings a record's projection to a day: what was entered for it beforehand shows from then on.</summary>
+    public async Task RefreshAsync(Employment employment, RecordNow record, Instant at, LocalDate today, CancellationToken cancellation) =>
+        RecordProjection.Show(
+            (await _fields.LiveAsync(cancellation)).Set, record, Of(await BelievedAsync([employment], cancellation), employment), employment, at, today);
+
+    /// <summary>Takes a change back: what it made believed is no longer, and what it retired is believed again. Returns why it cannot
+    /// be, where a later change has touched the same values or somebody else has them by now; nothing is to be kept then.</summary>
+    public async Task<Problem?> TakeBackAsync(Employment employment, RecordNow record, Change taken, Change change, LocalDate today, CancellationToken cancellation)
+    {
+        var touched = await TouchedBy(employment, taken).ToListAsync(cancellation);
+        var (added, again) = (touched.FindAll(v => v.ChangeId == taken.Id), touched.FindAll(v => v.ChangeId != taken.Id));
+        if (touched.Count == 0 || added.Exists(v => !v.Known.UpperBoundInfinite)) return ChangedSince;
+        var believed = await BelievedAsync([employment], cancellation);
+        var later = Of(believed, employment).Where(v => v.ChangeId != taken.Id).ToList();
+        if (again.Exists(a => later.Exists(l => l.OwnerId == a.OwnerId && l.Field == a.Field && Overlap(ToSpell(l), ToSpell(a))))) return ChangedSince;
+        if (await TakenByOthersAsync(again, employment, cancellation) is { } field)
+            return new Problem("", "taken-since", $"Somebody else has the earlier value of {field} by now. Change that first, or fix the record.");
+        foreach (var value in added)
+        {
+            value.End(change);
+            believed[value.OwnerId].Remove(value);
+        }
+        foreach (var retired in again)
+            Add(new RecordValue
+            {
+                OwnerId = retired.OwnerId,
+                Field = retired.Field,
+                Value = retired.Value,
+                Source = retired.Source,
+                Effective = retired.Effective,
+                Known = EffectiveRange.KnownSince(change.At),
+                ChangeId = change.Id,
+            }, believed.TryGetValue(retired.OwnerId, out var all) ? all : believed[retired.OwnerId] = []);
+        var set = (await _fields.LiveAsync(cancellation)).Set;
+        RecordProjection.Show(set, record, Of(believed, employment), employment, change.At, today);
+        if (touched.Exists(v => v.OwnerId == employment.PersonId)) await ShowOthersAsync(set, [new RecordEdit(employment, record, [], change)], believed, today, cancellation);
+        return null;
+    }
+
+    private static bool Overlap(Spell<Valued> one, Spell<Valued> other) =>
+        one.From <= (other.To ?? LocalDate.MaxIsoValue) && (one.To ?? LocalDate.MaxIsoValue) >= other.From;
+
+    private static Problem ChangedSince { get; } = new("", "changed-since", "A later change touched the same values. Take that back first, or fix the record.");
+
+    private async Task<string?> TakenByOthersAsync(List<RecordValue> again, Employment employment, CancellationToken cancellation)
+    {
+        var set = (await _fields.LiveAsync(cancellation)).Set;
+        var claims = again.Where(v => set.Find(v.Field)?.Unique == true).Select(v => new UniqueClaim(set.Find(v.Field)!, v.Value, employment.PersonId)).ToList();
+        await LockUniqueAsync(claims.Select(c => c.Field.Key), cancellation);
+        return (await new UniqueValues(db, sensitive).FindTakenAsync(claims, cancellation)) is [var first, ..] ? claims[first].Field.Label(ReaderLanguage.Code) : null;
+    }
+
+    /// <summary>The values a change of a record added or retired.</summary>
+    public IQueryable<RecordValue> TouchedBy(Employment employment, Change change) => db.RecordValues.Where(v =>
+        (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || v.EndedBy == change.Id));
+
+    private void Apply(TimelineEdit<Valued> edit, Dictionary<Spell<Valued>, RecordValue> rows, Guid owner, string field, Change change, List<RecordValue> believed)
+    {
+        foreach (var retired in edit.Retired)
+        {
+            rows[retired].End(change);
+            believed.Remove(rows[retired]);
+        }
+        foreach (var spell in edit.Added)
+        {
+            Add(new RecordValue
+            {
+                OwnerId = owner,
+                Field = field,
+                Value = spell.Value.Json,
+                Source = spell.Value.Source,
+                Effective = EffectiveRange.ToDatabase(spell.From, spell.To),
+                Known = EffectiveRange.KnownSince(change.At),
+                ChangeId = change.Id,
+            }, believed);
+        }
+    }
+
+    private void Add(RecordValue value, List<RecordValue> believed)
+    {
+        db.RecordValues.Add(value);
+        believed.Add(value);
+    }
+
+    private static Spell<Valued> ToSpell(RecordValue row)
+    {
+        var (from, to) = EffectiveRange.FromDatabase(row.Effective);
+        return new Spell<Valued>(new Valued(row.Value, row.Source), from, to);
+    }
+
+    // Compared by identity of the row's content, so that a spell leads back to its row.
+    private sealed record Valued(JsonElement Json, string Source);
+}
+
+/// <summary>A value of a field, and where it came from.</summary>
+public sealed record FieldValue(string Field, JsonElement Value, string Source);
+
+/// <summary>A field to change.</summary>
+/// <param name="Field">The field's key.</param>
+/// <param name="Value">The new value; null for none.</param>
+/// <param name="Source">Where it comes from.</param>
+/// <param name="From">The day from which the new value holds; null to correct the present one.</param>
+public sealed record FieldEdit(string Field, JsonElement? Value, string Source, LocalDate? From);
+
+/// <summary>Fields to change of a record.</summary>
+/// <param name="Employment">Whose, tracked and locked.</param>
+/// <param name="Record">Its projection, tracked.</param>
+/// <param name="Edits">The fields, each once.</param>
+/// <param name="Change">The entry in the trail that tells of it.</param>
+public sealed record RecordEdit(Employment Employment, RecordNow Record, IReadOnlyList<FieldEdit> Edits, Change Change);
+
+/// <summary>What is wrong with a change of a record.</summary>
+/// <param name="Record">The place of the record, from 0.</param>
+/// <param name="Problem">The path is a slash and the field's key.</param>
+public sealed record RecordProblem(int Record, Problem Problem);

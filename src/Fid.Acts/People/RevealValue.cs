@@ -1,0 +1,35 @@
+using System.Text.Json;
+using Fid.Acts.Fields;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.People;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fid.Acts.People;
+
+/// <summary>Shows a sealed value to somebody who may see it and asks for it. That they did is in the audit trail first.</summary>
+public sealed class RevealValue(FidDb db, SensitiveValues sensitive)
+{
+    /// <summary>The action of the entry in the audit trail; its part is the field.</summary>
+    public const string Action = "field.revealed";
+
+    public async Task<ActResult<JsonElement>> DoAsync(RevealValueRequest request, Actor actor, CancellationToken cancellation)
+    {
+        if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: false, cancellation) is not var (employment, _)) return Refusal.NotFound;
+        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        if (fields.Set.Find(request.Field) is not { Sensitive: true } || !ShownRecord.Sees(fields, actor.RoleNames, [request.Field])) return Refusal.NotFound;
+        var value = request.Value is { } one
+            ? await db.RecordValues.AsNoTracking().FirstOrDefaultAsync(
+                v => v.Id == one && v.Field == request.Field && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId), cancellation)
+            : (await ShownValues.OfAsync(db, employment, actor.Today, cancellation)).GetValueOrDefault(request.Field);
+        if (value is null || !SealedText.IsSealed(value.Value)) return Refusal.NotFound;
+        // Each look is an entry of its own, under whatever key.
+        await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, request, cancellation);
+        act.Note(actor.Author("record").Change(Action, request.Employment, request.Field));
+        await act.CommitAsync(cancellation);
+        return sensitive.Open(value.OwnerId, request.Field, value.Value);
+    }
+}
+
+/// <param name="Value">An earlier value of the record's history; null for the present one.</param>
+public sealed record RevealValueRequest(Guid Employment, string Field, Guid? Value);

@@ -1,0 +1,40 @@
+using System.Text.Json;
+using Fid.Acts.Exchange;
+using Fid.Core;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.People;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Acts.People;
+
+/// <summary>The first day of somebody without a checklist, corrected in the record itself. Where there is a checklist it moves with
+/// the start, so it is moved there.</summary>
+/// <param name="To">The first day; null where it is not being corrected, or what was entered is no day.</param>
+/// <param name="Problem">What is wrong with it; the path is a slash and the field's key.</param>
+/// <param name="Others">The other changes of the same save.</param>
+public sealed record StartCorrection(LocalDate? To, Problem? Problem, Dictionary<string, JsonElement> Others)
+{
+    public const string Field = PeopleTarget.StartDate;
+
+    /// <summary>Whether a user may correct the start of an employment in its record.</summary>
+    /// <param name="hasHire">Whether a hire is under way.</param>
+    public static bool IsOpenTo(Actor actor, FieldSet set, Employment employment, bool hasHire) =>
+        !hasHire && !employment.NeverWas && actor.MayCoordinate && set.Find(Field) is { } field && field.AccessOf(actor.RoleNames) != FieldAccess.None;
+
+    public static async Task<StartCorrection> OfAsync(
+        FidDb db, Actor actor, FieldSet set, Dictionary<string, JsonElement> changes, Employment employment, CancellationToken cancellation)
+    {
+        if (!changes.TryGetValue(Field, out var entered)
+            || !IsOpenTo(actor, set, employment, await db.Hires.AnyAsync(h => h.EmploymentId == employment.Id && h.Closed == null, cancellation))) return new(null, null, changes);
+        var others = changes.Where(c => c.Key != Field).ToDictionary();
+        var (value, problem) = ValueCheck.Check(set.Find(Field)!, entered);
+        if (problem is not null) return new(null, problem, others);
+        if (value is not { } day) return new(null, new Problem($"/{Field}", "missing", "Say when the person starts."), others);
+        var to = LocalDate.FromDateTime(day.GetDateTime());
+        return employment.End < to && !others.ContainsKey("end_date")
+            ? new(null, new Problem($"/{Field}", "after-end", "The record ends before that. Change its end first."), others)
+            : new(to, null, others);
+    }
+}

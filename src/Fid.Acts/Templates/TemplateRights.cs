@@ -1,0 +1,55 @@
+using System.Text.Json;
+using Fid.Acts.People;
+using Fid.Core;
+using Fid.Core.Formulas;
+using Fid.Core.Json;
+using Fid.Data.Templates;
+
+namespace Fid.Acts.Templates;
+
+/// <summary>What of a template somebody may see and change: the values of fields they may see. The others stay as they are, whoever
+/// saves; and no formula of theirs reads what they may not, since whatever it sets would tell.</summary>
+public static class TemplateRights
+{
+    /// <summary>A template with the values the reader may see.</summary>
+    public static TemplateSpec Seen(this Reader reader, TemplateSpec spec) =>
+        spec.Values.Keys.All(reader.Sees) ? spec : spec with { Values = spec.Values.Where(v => reader.Sees(v.Key)).ToDictionary() };
+
+    /// <summary>What the reader made of a template, with the values they do not see as they were.</summary>
+    public static TemplateSpec WithUnseen(this Reader reader, TemplateSpec made, TemplateSpec? before)
+    {
+        var unseen = before?.Values.Where(v => !reader.Sees(v.Key)).ToList() ?? [];
+        return unseen.Count == 0 ? made : made with { Values = made.Values.Concat(unseen).ToDictionary() };
+    }
+
+    /// <summary>What the reader may not say in a template they send: there is no such field, as far as they can tell.</summary>
+    public static IReadOnlyList<Problem> Forbidden(this Reader reader, TemplateSpec sent, string path = "/spec")
+    {
+        var problems = new List<Problem>();
+        foreach (var (field, value) in sent.Values)
+        {
+            var at = $"{path}/values/{JsonPointer.Escape(field)}";
+            if (IsHidden(reader, field)) problems.Add(Unknown(at));
+            else if (TemplateSpec.FormulaOf(value) is { } formula && Reads(reader, formula)) problems.Add(Unknown($"{at}/formula"));
+        }
+        if (sent.When is { } when && Reads(reader, when)) problems.Add(Unknown($"{path}/when"));
+        return problems;
+    }
+
+    /// <summary>Whether publishing a template would change a value the reader may not edit.</summary>
+    public static bool ChangesForbidden(this Reader reader, TemplateSpec? before, TemplateSpec after)
+    {
+        var keys = after.Values.Keys.Union(before?.Values.Keys ?? []).Where(k => reader.Fields.Set.Find(k) is not null && !reader.MayEdit(k));
+        return keys.Any(k => Of(before, k) is var was && Of(after, k) is var will && (was is null ? will is not null : will is null || !JsonElement.DeepEquals(was.Value, will.Value)));
+
+        static JsonElement? Of(TemplateSpec? spec, string key) => spec is not null && spec.Values.TryGetValue(key, out var value) ? value : null;
+    }
+
+    /// <summary>Whether a formula reads a field the reader may not see.</summary>
+    public static bool Reads(this Reader reader, string formula) => RecordFormula.Read(formula).Formula is { } read && read.Names.Any(n => IsHidden(reader, n));
+
+    // A field that is not there at all is told in its own way.
+    private static bool IsHidden(Reader reader, string field) => reader.Fields.Set.Find(field) is not null && !reader.Sees(field);
+
+    private static Problem Unknown(string path) => new(path, "unknown-field", "There is no such field.");
+}

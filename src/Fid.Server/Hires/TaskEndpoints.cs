@@ -1,0 +1,42 @@
+using Fid.Acts;
+using Fid.Acts.Hires;
+using Fid.Data;
+using Fid.Server.People;
+using Fid.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Hires;
+
+/// <summary>Ticking tasks off, skipping them, and taking either back; and the files that go with them.</summary>
+internal static class TaskEndpoints
+{
+    public static async Task<Results<NoContent, ProblemHttpResult>> Tick(Guid id, string key, DoneRequest? request, Actor actor, TickTask tick, CancellationToken cancellation) =>
+        Answer(await tick.DoAsync(new TickTaskRequest(id, key, request?.Done), actor, cancellation));
+
+    public static async Task<Results<NoContent, ProblemHttpResult>> Untick(Guid id, string key, Actor actor, UntickTask untick, CancellationToken cancellation) =>
+        Answer(await untick.DoAsync(new UntickTaskRequest(id, key), actor, cancellation));
+
+    public static async Task<Results<NoContent, ProblemHttpResult>> Skip(Guid id, string key, SkipRequest request, Actor actor, SkipTask skip, CancellationToken cancellation) =>
+        Answer(await skip.DoAsync(new SkipTaskRequest(id, key, request.Why), actor, cancellation));
+
+    public static async Task<Results<NoContent, ProblemHttpResult>> Unskip(Guid id, string key, Actor actor, UnskipTask unskip, CancellationToken cancellation) =>
+        Answer(await unskip.DoAsync(new UnskipTaskRequest(id, key), actor, cancellation));
+
+    /// <summary>A file that goes with a task, for whoever does it or sees the hire.</summary>
+    public static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ShowFile(
+        Guid id, string key, Guid file, Actor actor, FidDb db, HttpContext http, CancellationToken cancellation)
+    {
+        var task = await db.HireTasks.AsNoTracking().FirstOrDefaultAsync(t => t.HireId == id && t.Key == key && t.Attachments.Contains(file), cancellation);
+        if (task is null || (!actor.MayReadEverybody && !await TaskInHand.MayTickAsync(db, actor, task, cancellation))) return Problems.NotFound();
+        return await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is { } stored ? Files.Answer(stored, http) : Problems.NotFound();
+    }
+
+    private static Results<NoContent, ProblemHttpResult> Answer(ActResult result) => result.Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+}
+
+/// <summary>The day a task was done; today when left out.</summary>
+public sealed record DoneRequest(LocalDate? Done);
+
+public sealed record SkipRequest(string Why);
