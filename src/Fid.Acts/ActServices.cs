@@ -1,10 +1,12 @@
 using System.Reflection;
 using Fid.Acts.Exchange;
 using Fid.Acts.Hires;
+using Fid.Acts.ListUse;
 using Fid.Acts.Lists;
 using Fid.Acts.Merging;
 using Fid.Acts.Outbox;
 using Fid.Acts.People;
+using Fid.Acts.Plans;
 using Fid.Data.People;
 using Microsoft.Extensions.DependencyInjection;
 

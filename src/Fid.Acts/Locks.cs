@@ -1,4 +1,5 @@
 using System.Runtime.CompilerServices;
+using Fid.Acts.People;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
@@ -11,7 +12,7 @@ namespace Fid.Acts;
 /// </summary>
 public static class Locks
 {
-    private static readonly ConditionalWeakTable<object, Held> OfTransactions = [];
+    private static readonly ConditionalWeakTable<IDbContextTransaction, Held> OfTransactions = [];
 
     /// <summary>One at a time saves, publishes or throws away the draft of the fields.</summary>
     public static Task FieldDraftAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.FieldDraft, 0xF1E1D5, cancellation);
@@ -107,7 +108,7 @@ public static class Locks
     private static void Take(FidDb db, LockLevel level, string key)
     {
         var transaction = db.Database.CurrentTransaction ?? throw new InvalidOperationException("A lock ends with a transaction, and there is none.");
-        var held = OfTransactions.GetOrCreateValue(transaction.GetDbTransaction());
+        var held = OfTransactions.GetOrCreateValue(transaction);
         if (level < held.Highest && !held.Keys.Contains((level, key)))
             throw new InvalidOperationException($"{level} {key} is locked after {held.Highest}: take it before, in the order of {nameof(LockLevel)}.");
         held.Highest = level > held.Highest ? level : held.Highest;

@@ -1,4 +1,5 @@
 using Fid.Acts.People;
+using Fid.Acts.Setup;
 using Fid.Acts.Templates;
 using Fid.Data;
 using Fid.Data.Changes;
@@ -35,10 +36,10 @@ public static class DemoFirm
         if (await db.Firms.AnyAsync()) return;
 
         await using var transaction = await db.Database.BeginTransactionAsync();
-        await Data.Firms.Seed.RolesAsync(db);
+        await Acts.Setup.Seed.RolesAsync(db);
         var firm = new Firm { Name = "Halyard Sound Ferries", Currency = "EUR", TimeZone = "Europe/Dublin" };
         db.Add(firm);
-        db.Stages.AddRange(Data.Firms.Seed.Stages());
+        db.Stages.AddRange(Acts.Setup.Seed.Stages());
         await db.SaveChangesAsync();
 
         var sensitive = new SensitiveValues(scope.ServiceProvider.GetRequiredService<IDataProtectionProvider>());

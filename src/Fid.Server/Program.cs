@@ -1,6 +1,7 @@
+using Fid.Server;
 using System.Globalization;
 using Fid.Server.Admin;
-using Fid.Server.Platform;
+
 using Serilog;
 
 if (await OwnerVerbs.RunAsync(args, Environment.GetEnvironmentVariable("ConnectionStrings__Fid")) is { } code) return code;

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Fid.Acts.Intake;
 using Shouldly;
 using Xunit;
 

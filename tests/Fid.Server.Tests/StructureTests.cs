@@ -2,6 +2,7 @@ using System.Reflection;
 using ArchUnitNET.Domain;
 using ArchUnitNET.Loader;
 using ArchUnitNET.xUnitV3;
+using Fid.Acts;
 using Shouldly;
 using Xunit;
 using static ArchUnitNET.Fluent.ArchRuleDefinition;
@@ -12,20 +13,66 @@ namespace Fid.Server.Tests;
 public class StructureTests
 {
     private static readonly Architecture House = new ArchLoader().LoadAssemblies(
-        typeof(Core.Calendars.WorkCalendar).Assembly, typeof(Data.FidDb).Assembly, typeof(Demo.DemoFirm).Assembly, typeof(Platform.FidServer).Assembly).Build();
+        typeof(Core.Calendars.WorkCalendar).Assembly, typeof(Data.FidDb).Assembly, typeof(Acts.Actor).Assembly, typeof(Demo.DemoFirm).Assembly, typeof(FidServer).Assembly).Build();
 
     [Theory]
     [InlineData("Fid.Core", "Fid.Data")]
     [InlineData("Fid.Core", "Fid.Server")]
+    [InlineData("Fid.Core", "Fid.Acts")]
+    [InlineData("Fid.Data", "Fid.Acts")]
     [InlineData("Fid.Data", "Fid.Server")]
     [InlineData("Fid.Data", "Fid.Demo")]
+    [InlineData("Fid.Acts", "Fid.Server")]
+    [InlineData("Fid.Acts", "Fid.Demo")]
     [InlineData("Fid.Demo", "Fid.Server")]
     [InlineData("Fid.Server", "Fid.Demo")]
     public void No_arrow_points_up(string lower, string upper) =>
         Types().That().ResideInAssemblyMatching($"^{lower},.*").Should().NotDependOnAny(Types().That().ResideInAssemblyMatching($"^{upper},.*")).Check(House);
 
+    [Theory]
+    [InlineData("Fid.Core")]
+    [InlineData("Fid.Data")]
+    [InlineData("Fid.Acts")]
+    [InlineData("Fid.Server")]
+    public void The_folders_of_a_floor_depend_on_each_other_in_one_direction(string floor) => Rings(floor).ShouldBeEmpty();
+
+    // Who signs in, and what the trail of that says, is the platform's own: no act of anybody's.
+    private static readonly string[] WritesOfThePlatform = ["SecurityTrail.cs", "Session.cs", "SessionStore.cs", "SignInPatience.cs"];
+
     [Fact]
-    public void The_folders_of_Core_depend_on_each_other_in_one_direction() => Rings("Fid.Core").ShouldBeEmpty();
+    public void What_changes_the_firms_data_is_an_act() => Sources("Fid.Server")
+        .Where(file => !WritesOfThePlatform.Contains(Path.GetFileName(file)))
+        .SelectMany(file => File.ReadLines(file).Where(Writes).Select(line => $"{Path.GetFileName(file)}: {line.Trim()}")).ShouldBeEmpty();
+
+    [Theory]
+    [InlineData("await db.SaveChangesAsync(cancellation);", true)]
+    [InlineData("await db.Hires.Where(h => h.Id == id).ExecuteDeleteAsync(cancellation);", true)]
+    [InlineData("await db.Database.ExecuteSqlAsync($\"delete from hires\");", true)]
+    [InlineData("await db.Hires.Where(h => h.Id == id).ToListAsync(cancellation);", false)]
+    public void A_write_is_seen(string line, bool writes) => Writes(line).ShouldBe(writes);
+
+    [Fact]
+    public void An_act_is_asked_for_one_thing_by_somebody_who_acts_and_says_what_came_of_it()
+    {
+        ActServices.Acts.Count().ShouldBeGreaterThan(40);
+        foreach (var act in ActServices.Acts)
+        {
+            var does = act.GetMethods().Where(m => m.Name == "DoAsync").ToList();
+            does.Count.ShouldBe(1, act.Name);
+            var parameters = does[0].GetParameters();
+            parameters.Select(p => p.ParameterType).Skip(1).ShouldBe([typeof(Actor), typeof(CancellationToken)], act.Name);
+        }
+    }
+
+    [Fact]
+    public void Locks_are_taken_in_one_place() => Sources("Fid.Acts").Concat(Sources("Fid.Server")).Where(file => Path.GetFileName(file) is not ("Locks.cs" or "ImportWorker.cs"))
+        .SelectMany(file => File.ReadLines(file).Where(line => line.Contains("pg_advisory", StringComparison.Ordinal)
+            || line.Contains(" for update", StringComparison.Ordinal) && line.Contains("select", StringComparison.Ordinal) && !line.Contains("skip locked", StringComparison.Ordinal)).Select(line => $"{Path.GetFileName(file)}: {line.Trim()}")).ShouldBeEmpty();
+
+    private static bool Writes(string line) => new[] { "SaveChanges", "ExecuteUpdate", "ExecuteDelete", "ExecuteSql", "BeginTransaction" }.Any(w => line.Contains(w, StringComparison.Ordinal));
+
+    private static IEnumerable<string> Sources(string floor) => Directory.EnumerateFiles(Path.Combine(Repository.Root, "src", floor), "*.cs", SearchOption.AllDirectories)
+        .Where(f => !f.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal));
 
     // Capabilities that reach each other, each with all it shares a ring with.
     private static IEnumerable<string> Rings(string floor)
@@ -80,11 +127,11 @@ public class StructureTests
     }
 
     [Theory]
-    [InlineData("Fid.Server.People.Reader")]
-    [InlineData("Fid.Server.People.SeenFacts")]
-    public void What_several_threads_ask_at_once_keeps_nothing_that_asking_changes(string asked)
+    [InlineData("Fid.Acts", "People.Reader")]
+    [InlineData("Fid.Server", "People.SeenFacts")]
+    public void What_several_threads_ask_at_once_keeps_nothing_that_asking_changes(string floor, string asked)
     {
-        var fields = typeof(Platform.FidServer).Assembly.GetType(asked, throwOnError: true)!.GetFields(BindingFlags.Instance | BindingFlags.NonPublic | BindingFlags.Public);
+        var fields = System.Reflection.Assembly.Load(floor).GetType($"{floor}.{asked}", throwOnError: true)!.GetFields(BindingFlags.Instance | BindingFlags.NonPublic | BindingFlags.Public);
         fields.ShouldNotBeEmpty();
         foreach (var field in fields)
         {

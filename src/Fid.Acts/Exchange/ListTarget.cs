@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using Fid.Acts.ListUse;
 using Fid.Acts.Lists;
 using Fid.Core.Lists;
 using Fid.Data;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
 using Fid.Acts.Hires;
 using Fid.Acts.Lists;
@@ -132,18 +133,18 @@ internal sealed class PeopleRowChecker : IRowChecker
             if (RowChecker.Cell(cells, at) is not { Length: > 0 } cell) continue;
             var (value, problem) = FieldCell.Read(field, cell, _style, Find);
             if (problem is not null) problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
-            else if (field.Key != PeopleTarget.StartDate && !_target.MayEdit(field)) problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
+            else if (field.Key != StartCorrection.Field && !_target.MayEdit(field)) problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
             else if (value is { } one && field.Unique && IsTaken(field, one, hire)) problems.Add(new EntryProblem(field.Key, "not-unique", "Another record has this already. Enter one that nobody has."));
             else if (value is { } there) values[field.Key] = there;
         }
-        var start = values.Remove(PeopleTarget.StartDate, out var first) ? LocalDatePattern.Iso.Parse(first.GetString()!).Value : (LocalDate?)null;
-        if (start is null && problems.All(p => p.Column != PeopleTarget.StartDate)) problems.Add(new EntryProblem(PeopleTarget.StartDate, "missing", "Say when the person starts."));
+        var start = values.Remove(StartCorrection.Field, out var first) ? LocalDatePattern.Iso.Parse(first.GetString()!).Value : (LocalDate?)null;
+        if (start is null && problems.All(p => p.Column != StartCorrection.Field)) problems.Add(new EntryProblem(StartCorrection.Field, "missing", "Say when the person starts."));
         var template = Opening(said);
         if (template is not null) problems.AddRange(Unworkable(template, values, start, problems));
         else problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"There is no role template “{said}” to open a hire from."));
         if (Whose(number, who, values, start, out var person) is { } undecided) problems.Add(undecided);
         if (problems.Count > 0) return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
-        (values[PeopleTarget.Template], values[PeopleTarget.StartDate]) = (JsonSerializer.SerializeToElement(template!.Code), first);
+        (values[PeopleTarget.Template], values[StartCorrection.Field]) = (JsonSerializer.SerializeToElement(template!.Code), first);
         if (person is { } known) values[PeopleTarget.StintOf] = JsonSerializer.SerializeToElement(known);
         return new ImportRow(number, cells, RowOutcome.New, hire, new RowContent("", "", null, JsonSerializer.Serialize(values)), null, []);
     }

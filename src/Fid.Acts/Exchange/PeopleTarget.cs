@@ -62,8 +62,8 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, OpenHire open, H
         foreach (var (field, was) in cells["was"]!.AsObject().Where(c => Definition.Find(c.Key) is not null)) yield return new CellDifference(field, (string)was!, (string)cells["becomes"]![field]!);
     }
 
-    /// <summary>The column of the first day, which only a row that opens a hire sets.</summary>
-    public const string StartDate = "start_date";
+    // The column of the first day, which only a row that opens a hire sets.
+    private const string StartDate = StartCorrection.Field;
 
     /// <summary>Among the values of a row that opens a hire, the id of the person it is a new stint of; no column has it.</summary>
     internal const string StintOf = "stint_of";

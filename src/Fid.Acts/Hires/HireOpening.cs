@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
 using Fid.Acts.Lists;
 using Fid.Acts.People;
@@ -63,7 +64,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             (await _managers.HeadAsync(department, start ?? today, cancellation))?.ToString(),
             await NextBadgeAsync(cancellation));
         var values = await FollowFieldsAsync(StartingValues.Fill(layered, known), start, today, cancellation);
-        return new HireDraft(template, layered, values, before.Tasks ?? Tasks(layered), before.Entries, before.Person);
+        return new HireDraft(template, layered, values, before.Tasks ?? LayeredTasks.Of(layered), before.Entries, before.Person);
 
         async Task<EntryContent?> Entry(string list, string field)
         {
@@ -186,13 +187,6 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             """).ToListAsync(cancellation);
         (_nextBadge, _badgesAreRead) = (Badges.NextFree(telling), true);
         return _nextBadge;
-    }
-
-    /// <summary>The checklist that layers come to.</summary>
-    public static IReadOnlyList<HireTask> Tasks(Layered layered)
-    {
-        var keys = layered.Tasks.Select(t => t.Key).ToHashSet();
-        return [.. layered.Tasks.Select((t, i) => TaskSpec.Read(t).ToHireTask(t.Key, i, keys))];
     }
 
     private static string? TextOf(IReadOnlyDictionary<string, LayeredValue> values, string field) =>

@@ -23,9 +23,6 @@ public sealed record HireOrigin(
     /// <summary>Before a colleague's employee number, the source of what was copied from them.</summary>
     public const string LikePrefix = "like:";
 
-    /// <summary>The name under which conditions ask whether the person was here before: 'yes' or 'no'.</summary>
-    public const string Returning = "returning";
-
     /// <summary>Somebody of whom nothing is known.</summary>
     public static HireOrigin New { get; } = new(null, new Dictionary<string, (JsonElement, string)>());
 }

@@ -1,4 +1,5 @@
 using Fid.Acts.People;
+using Fid.Acts.Plans;
 using Fid.Data;
 using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;

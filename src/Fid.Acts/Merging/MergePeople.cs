@@ -1,5 +1,6 @@
 using Fid.Acts.Fields;
 using Fid.Acts.Hires;
+using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Json;
 using Fid.Data;

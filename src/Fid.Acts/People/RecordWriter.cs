@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
 using Fid.Acts.Lists;
 using Fid.Core;

@@ -16,7 +16,7 @@ namespace Fid.Acts.People;
 /// <param name="Others">The other changes of the same save.</param>
 public sealed record StartCorrection(LocalDate? To, Problem? Problem, Dictionary<string, JsonElement> Others)
 {
-    public const string Field = PeopleTarget.StartDate;
+    public const string Field = "start_date";
 
     /// <summary>Whether a user may correct the start of an employment in its record.</summary>
     /// <param name="hasHire">Whether a hire is under way.</param>

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Acts.Hires;
+using Fid.Acts.Plans;
 using Fid.Core;
 using Fid.Core.Calendars;
 using Fid.Core.Planning;

@@ -15,6 +15,9 @@ namespace Fid.Acts.Templates;
 /// <summary>The firm's role templates and add-ons, ready for laying over each other.</summary>
 public sealed class TemplateBook
 {
+    /// <summary>The name under which conditions ask whether the person was here before: 'yes' or 'no'.</summary>
+    public const string Returning = "returning";
+
     private readonly RoleTemplate[] _all;
     private readonly Dictionary<string, RoleTemplate> _byCode;
 
@@ -103,7 +106,7 @@ public sealed class TemplateBook
 
     private static Dictionary<string, JsonElement> Facts(LocalDate? start, bool returning = false)
     {
-        var facts = new Dictionary<string, JsonElement>(StringComparer.Ordinal) { [HireOrigin.Returning] = JsonSerializer.SerializeToElement(returning ? "yes" : "no") };
+        var facts = new Dictionary<string, JsonElement>(StringComparer.Ordinal) { [Returning] = JsonSerializer.SerializeToElement(returning ? "yes" : "no") };
         if (start is { } first) facts["start_date"] = JsonSerializer.SerializeToElement(LocalDatePattern.Iso.Format(first));
         return facts;
     }

@@ -113,7 +113,7 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
     {
         var (formula, mistake) = RecordFormula.Read(text);
         if (mistake is not null) return [new TemplateFinding(part, key, null, "formula-error", mistake.Message, Character: mistake.Character)];
-        return formula!.Names.Where(n => fields.Set.Find(n) is null && n != HireOrigin.Returning).Select(n => new TemplateFinding(part, key, null, "unknown-field", $"There is no field {n}."));
+        return formula!.Names.Where(n => fields.Set.Find(n) is null && n != TemplateBook.Returning).Select(n => new TemplateFinding(part, key, null, "unknown-field", $"There is no field {n}."));
     }
 
     // Two add-ons of one order can hold for one hire, and then neither wins.

@@ -68,14 +68,14 @@ public sealed class TemplateUpdates(FidDb db)
         return (await db.TemplateVersions.AsNoTracking().Where(v => codes.Contains(v.Code)).ToListAsync(cancellation)).ToDictionary(v => (v.Code, v.Version), v => v.Spec);
     }
 
-    /// <summary>The stints of people who were here before: of whom conditions say that they are <see cref="HireOrigin.Returning"/>.</summary>
+    /// <summary>The stints of people who were here before: of whom conditions say that they are <see cref="TemplateBook.Returning"/>.</summary>
     public static async Task<IReadOnlySet<Guid>> ReturningAsync(FidDb db, CancellationToken cancellation) =>
         (await db.Employments.Where(e => db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start)).Select(e => e.Id).ToListAsync(cancellation)).ToHashSet();
 
     private static HireUpdate Merge(Hire hire, Dictionary<string, JsonElement> values, Layered origin, Layered theirs, string[] layers)
     {
-        var tasks = HireOpening.Tasks(theirs);
-        var (was, will) = (HireFacts.Of(origin, HireOpening.Tasks(origin)), HireFacts.Of(theirs, tasks));
+        var tasks = LayeredTasks.Of(theirs);
+        var (was, will) = (HireFacts.Of(origin, LayeredTasks.Of(origin)), HireFacts.Of(theirs, tasks));
         var mine = HireFacts.Of(hire, values, was.Keys.Union(will.Keys).Where(k => k.StartsWith(HireFacts.Values, StringComparison.Ordinal)).Select(k => k[HireFacts.Values.Length..]));
         var merged = TemplateMerge.Merge(was, mine, will).Where(f => f.Value != MergeFate.Same).ToList();
         var done = hire.Tasks.Where(t => t.Done is not null || t.SkippedWhy is not null).Select(t => $"tasks/{t.Key}").ToHashSet();

@@ -1,7 +1,9 @@
 using Fid.Acts;
+using Fid.Acts.Calendars;
 using Fid.Acts.Hires;
 using Fid.Acts.Lists;
 using Fid.Acts.People;
+using Fid.Acts.Plans;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Server.Hires;
@@ -83,9 +85,3 @@ public sealed record ArrivalRow(
     Guid Id, Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Kind, string? Site, string? SiteCode,
     LocalDate Start, Guid CoordinatorId, string? Coordinator, ReadinessResponse Readiness, bool Feasible, LocalDate? SoonestStart, int Late, int Open,
     bool WaitsForNewcomer, string[] Missing, HoldUpResponse? HoldUp, RopeResponse Rope);
-
-public sealed record ReadinessResponse(int Done, int Of, int Percent);
-
-public sealed record RopeResponse(LocalDate From, LocalDate To, bool Frayed, KnotResponse[] Knots);
-
-public sealed record KnotResponse(string Stage, LocalDate Day, bool Passed);

@@ -21,7 +21,7 @@ internal static class ImportsEndpoints
         var imports = app.MapGroup("/api/imports");
         imports.MapGet("/targets", Targets).WhoMay(Access.Coordinates);
         imports.MapGet("", Index).WhoMay(Access.Coordinates);
-        imports.MapPost("", Upload).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).WithMetadata(new LargeBody(SheetFile.LargestFile)).ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
+        imports.MapPost("", Upload).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).WithMetadata(new LargeBody(SheetFile.LargestFile)).ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
         imports.MapGet("/{id:guid}", Show).WhoMay(Access.Coordinates).ProducesProblem(404);
         imports.MapPut("/{id:guid}/matching", Match).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         imports.MapImportRows();

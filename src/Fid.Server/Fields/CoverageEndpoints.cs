@@ -18,7 +18,7 @@ internal static class CoverageEndpoints
 
     public static void MapCoverage(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/fields/{key}/coverage", Show).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(404);
+        app.MapGet("/api/fields/{key}/coverage", Show).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
         app.MapGapSheet();
     }
 

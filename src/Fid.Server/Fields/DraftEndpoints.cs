@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Fid.Acts;
+using Fid.Acts.FieldDrafts;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core;
@@ -24,7 +25,7 @@ internal static class DraftEndpoints
         var draft = app.MapGroup("/api/fields/draft");
         draft.MapPut("", Save).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409).ProducesProblem(412);
         draft.MapDelete("", Discard).WhoMay(Access.Coordinates).ProducesProblem(409).ProducesProblem(412);
-        draft.MapPost("/review", Review).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(400);
+        draft.MapPost("/review", Review).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
         draft.MapPost("/try", Try).WhoMay(Access.Coordinates).ProducesProblem(400);
         draft.MapPost("/publish", Publish).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(412);
     }

@@ -1,5 +1,6 @@
 using System.Text.Json.Nodes;
 using Fid.Acts;
+using Fid.Acts.FieldDrafts;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core.Fields;

@@ -26,8 +26,8 @@ internal static class GapSheet
 
     public static void MapGapSheet(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/fields/{key}/gap.xlsx", Give).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(404);
-        app.MapPost("/api/fields/{key}/gap", Read).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(400).ProducesProblem(404);
+        app.MapGet("/api/fields/{key}/gap.xlsx", Give).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
+        app.MapPost("/api/fields/{key}/gap", Read).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400).ProducesProblem(404);
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Give(

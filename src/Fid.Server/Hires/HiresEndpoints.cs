@@ -9,9 +9,9 @@ internal static class HiresEndpoints
     {
         app.MapPost("/api/hires/preview", NewHireEndpoints.Preview).WhoMay(Access.Coordinates).ProducesProblem(400);
         app.MapPost("/api/hires", NewHireEndpoints.Open).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409);
-        app.MapPost("/api/hires/many/preview", NewHireEndpoints.PreviewMany).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(400);
+        app.MapPost("/api/hires/many/preview", NewHireEndpoints.PreviewMany).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
         app.MapPost("/api/hires/many", NewHireEndpoints.OpenMany).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409);
-        app.MapPost("/api/hires/known", KnownPeople.Find).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly);
+        app.MapPost("/api/hires/known", KnownPeople.Find).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly);
         app.MapPut("/api/hires/{id:guid}/outcome", OutcomeEndpoints.Close).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         app.MapDelete("/api/hires/{id:guid}/outcome", OutcomeEndpoints.Reopen).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
         app.MapGet("/api/hires/{id:guid}", Checklist.Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);

@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Fid.Acts;
 using Fid.Acts.Exchange;
 using Fid.Acts.Hires;
+using Fid.Acts.Intake;
 using Fid.Acts.People;
 using Fid.Data;
 using Fid.Server.Platform;

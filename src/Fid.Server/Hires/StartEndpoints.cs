@@ -1,9 +1,11 @@
 using System.Text.Json;
 using Fid.Acts;
+using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
 using Fid.Acts.Hires;
 using Fid.Acts.Lists;
 using Fid.Acts.People;
+using Fid.Acts.Plans;
 using Fid.Acts.Templates;
 using Fid.Core.Planning;
 using Fid.Data;

@@ -2,6 +2,7 @@ using Fid.Acts;
 using Fid.Acts.Hires;
 using Fid.Acts.Intake;
 using Fid.Acts.Lists;
+using Fid.Acts.Outbox;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Data;

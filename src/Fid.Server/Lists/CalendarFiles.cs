@@ -1,5 +1,6 @@
 using System.Text;
 using Fid.Acts;
+using Fid.Acts.Calendars;
 using Fid.Acts.Lists;
 using Fid.Core;
 using Fid.Core.Calendars;
@@ -30,7 +31,7 @@ internal static class CalendarFiles
     public static void MapICalendar(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/lists/calendars/entries/{code}/calendar.ics", Export).WhoMay(Access.ReadsRecords).ProducesProblem(400).ProducesProblem(404);
-        app.MapPost("/api/lists/calendars/read-ics", Import).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(400);
+        app.MapPost("/api/lists/calendars/read-ics", Import).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
     }
 
     /// <summary>The holidays of a calendar, and of all it builds on, from one year to another, each a day of its own.</summary>

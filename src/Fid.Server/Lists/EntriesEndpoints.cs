@@ -1,5 +1,6 @@
 using System.Text.Json.Nodes;
 using Fid.Acts;
+using Fid.Acts.ListUse;
 using Fid.Acts.Lists;
 using Fid.Core.Lists;
 using Fid.Data;

@@ -1,4 +1,5 @@
 using Fid.Acts;
+using Fid.Acts.ListUse;
 using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Data;

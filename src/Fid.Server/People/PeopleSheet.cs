@@ -1,7 +1,9 @@
 using Fid.Acts;
+using Fid.Acts.Calendars;
 using Fid.Acts.Exchange;
 using Fid.Acts.Fields;
 using Fid.Acts.Lists;
+using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
@@ -17,7 +19,7 @@ namespace Fid.Server.People;
 internal static class PeopleSheet
 {
     public static void MapPeopleSheet(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/people/sheet.xlsx", Give).WhoMay(Access.ReadsRecords).RequireRateLimiting(FidServer.Costly);
+        app.MapGet("/api/people/sheet.xlsx", Give).WhoMay(Access.ReadsRecords).RequireRateLimiting(RateLimits.Costly);
 
     /// <summary>A row for everybody who works here or will, or did on a day, with what the user may see of each: fields that are
     /// not shown for somebody stay empty, and so do sealed ones for everybody.</summary>
@@ -59,7 +61,7 @@ internal static class PeopleSheet
         var (roles, template) = (actor.RoleNames, people.Definition.Find(PeopleTarget.Template)!);
         var opening = (await TemplateBook.LoadAsync(db, cancellation)).Opening.Select(t => t.Name).Order(StringComparer.Ordinal).ToArray();
         var columns = new List<SheetColumn> { new(template.Label.In(language), template.Note.In(language), opening) };
-        foreach (var field in people.Fields.Where(f => f.Key == PeopleTarget.StartDate || f.AccessOf(roles) == FieldAccess.Edit)) columns.Add(await ColumnAsync(db, field, mayEdit: true, language, cancellation));
+        foreach (var field in people.Fields.Where(f => f.Key == StartCorrection.Field || f.AccessOf(roles) == FieldAccess.Edit)) columns.Add(await ColumnAsync(db, field, mayEdit: true, language, cancellation));
         var title = language == "de" ? "Einstellungen" : "New hires";
         return Workbook.File(title, title, columns, []);
     }

@@ -1,5 +1,6 @@
 using Fid.Acts.Hires;
 using Fid.Acts.People;
+using Fid.Acts.Plans;
 using Fid.Data.People;
 using Fid.Server.Lists;
 

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts.People;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using NodaTime;

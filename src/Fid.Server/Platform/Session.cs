@@ -15,7 +15,6 @@ namespace Fid.Server.Platform;
 /// <summary>Signing in and out, and who one is.</summary>
 internal static class Session
 {
-    public const string SignInLimit = "sign-in";
 
     // What is checked against when there is no such account, so that it takes as long.
     private static readonly string NobodysPassword = new PasswordHasher<FidUser>().HashPassword(null!, Guid.NewGuid().ToString());
@@ -23,11 +22,11 @@ internal static class Session
     public static void MapSession(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/session", Show).WhoMay(Access.Anybody);
-        app.MapPost("/api/session", SignIn).WhoMay(Access.Anybody).RequireRateLimiting(SignInLimit).Validated<SignInRequest>()
+        app.MapPost("/api/session", SignIn).WhoMay(Access.Anybody).RequireRateLimiting(RateLimits.SignIn).Validated<SignInRequest>()
             .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status429TooManyRequests);
         app.MapDelete("/api/session", SignOut).WhoMay(Access.SignedIn);
         app.MapPut("/api/session/language", ChangeLanguage).WhoMay(Access.SignedIn).Validated<LanguageRequest>();
-        app.MapPut("/api/session/password", ChangePassword).WhoMay(Access.SignedIn).RequireRateLimiting(SignInLimit).Validated<PasswordRequest>()
+        app.MapPut("/api/session/password", ChangePassword).WhoMay(Access.SignedIn).RequireRateLimiting(RateLimits.SignIn).Validated<PasswordRequest>()
             .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status429TooManyRequests);
         app.MapGet("/api/sessions", List).WhoMay(Access.SignedIn);
         app.MapDelete("/api/sessions", EndAll).WhoMay(Access.SignedIn);

@@ -1,9 +1,11 @@
 using System.Text.Json;
 using Fid.Acts;
+using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
 using Fid.Acts.Hires;
 using Fid.Acts.Lists;
 using Fid.Acts.People;
+using Fid.Acts.Plans;
 using Fid.Acts.Templates;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
@@ -26,8 +28,8 @@ internal static class TemplateExamples
 {
     public static void MapTemplateExamples(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/templates/{code}/example", Work).WhoMay(Access.ReadsRecords).RequireRateLimiting(FidServer.Costly).ProducesProblem(404);
-        app.MapPost("/api/templates/people", People).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly);
+        app.MapPost("/api/templates/{code}/example", Work).WhoMay(Access.ReadsRecords).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
+        app.MapPost("/api/templates/people", People).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly);
     }
 
     private static async Task<Results<Ok<TemplateExample>, ProblemHttpResult>> Work(string code, ExampleRequest request, Actor actor, FidDb db, CancellationToken cancellation)
@@ -47,7 +49,7 @@ internal static class TemplateExamples
         var start = request.Start is { } on && ValueCheck.IsSensible(on) ? on : await WorkingDayAsync(today.PlusWeeks(4), db, cancellation);
         // What is chosen for the example stands in it as if it had been typed.
         var chosen = request.Facts.Where(f => reader.Sees(f.Key)).ToDictionary();
-        var returning = request.Facts.TryGetValue(HireOrigin.Returning, out var before) && before.ValueKind == JsonValueKind.String && before.GetString() == "yes";
+        var returning = request.Facts.TryGetValue(TemplateBook.Returning, out var before) && before.ValueKind == JsonValueKind.String && before.GetString() == "yes";
         var resolved = book.Resolve(use, chosen, start, today, returning);
         if (resolved.Answer is not { } layered)
         {
@@ -102,7 +104,7 @@ internal static class TemplateExamples
         IReadOnlyList<HireTask> tasks;
         try
         {
-            tasks = HireOpening.Tasks(layered);
+            tasks = LayeredTasks.Of(layered);
         }
         catch (JsonException)
         {
@@ -144,7 +146,7 @@ internal static class TemplateExamples
         var calendar = new Core.Calendars.WorkCalendar(Core.Calendars.RestMask.Weekend, []);
         var returning = await TemplateUpdates.ReturningAsync(db, cancellation);
         var applies = active.Records.Where(r => formula is null
-            || formula.Compute(new FormulaFacts(name => name == HireOrigin.Returning ? (returning.Contains(r.Key) ? "yes" : "no") : reader.Sees(name) && r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(SealedText.Shown(v)) : null, today, calendar)).Value is true).Select(r => r.Key).ToArray();
+            || formula.Compute(new FormulaFacts(name => name == TemplateBook.Returning ? (returning.Contains(r.Key) ? "yes" : "no") : reader.Sees(name) && r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(SealedText.Shown(v)) : null, today, calendar)).Value is true).Select(r => r.Key).ToArray();
         var seen = new SeenFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         var rows = await db.RecordsNow.AsNoTracking().Where(r => applies.Contains(r.EmploymentId)).Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
             .OrderBy(r => reader.SeesNames ? r.record.FamilyName : "").ThenBy(r => reader.SeesNames ? r.record.GivenName : "").ThenBy(r => r.Number).Take(MostPeople).ToListAsync(cancellation);

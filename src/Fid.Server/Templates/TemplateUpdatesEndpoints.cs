@@ -23,8 +23,8 @@ internal static class TemplateUpdatesEndpoints
         app.MapGet("/api/templates/updates", Runs).WhoMay(Access.Coordinates);
         app.MapPost("/api/templates/updates", Apply).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409);
         app.MapPost("/api/templates/updates/{id:guid}/undo", Undo).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
-        app.MapGet("/api/templates/{code}/updates", Find).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly);
-        app.MapPost("/api/templates/{code}/touches", Touches).WhoMay(Access.Coordinates).RequireRateLimiting(FidServer.Costly).ProducesProblem(400);
+        app.MapGet("/api/templates/{code}/updates", Find).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly);
+        app.MapPost("/api/templates/{code}/touches", Touches).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
     }
 
     private static async Task<Ok<HireUpdateResponse[]>> Find(string code, Actor actor, FidDb db, CancellationToken cancellation)

@@ -1,3 +1,4 @@
+using Fid.Acts.Fields;
 using System.Text;
 using System.Text.Json.Nodes;
 using Fid.Core;
@@ -6,7 +7,7 @@ using Fid.Data;
 using Fid.Data.Fields;
 using Microsoft.EntityFrameworkCore;
 
-namespace Fid.Acts.Fields;
+namespace Fid.Acts.FieldDrafts;
 
 /// <summary>Keeps the draft of the next configuration of fields. Its first save needs no version; later ones say which they saw.</summary>
 public sealed class SaveFieldDraft(FidDb db)

@@ -6,6 +6,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Threading.RateLimiting;
 using Fid.Acts;
+using Fid.Acts.Setup;
 using Fid.Data;
 using Fid.Data.Firms;
 using Fid.Data.People;
@@ -17,6 +18,7 @@ using Fid.Server.Hires;
 using Fid.Server.Intake;
 using Fid.Server.Lists;
 using Fid.Server.People;
+using Fid.Server.Platform;
 using Fid.Server.Tasks;
 using Fid.Server.Templates;
 using FluentValidation;
@@ -28,7 +30,7 @@ using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using NodaTime.Text;
 
-namespace Fid.Server.Platform;
+namespace Fid.Server;
 
 /// <summary>Puts the server together.</summary>
 public static class FidServer
@@ -39,12 +41,6 @@ public static class FidServer
         "/", "/arrivals/{**rest}", "/hires/{**rest}", "/people/{**rest}", "/templates/{**rest}", "/fields/{**rest}", "/lists/{**rest}", "/exchange/{**rest}", "/tasks/{**rest}",
         "/admin/{**rest}", "/account/{**rest}", "/sign-in", "/first-run", "/setup",
     ];
-
-    /// <summary>The limit of endpoints that take much of the server.</summary>
-    public const string Costly = "costly";
-
-    // A quick typist never comes near it.
-    private const int CostlyAtOnce = 120;
 
     public static bool IsMakingDocument => Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
@@ -75,7 +71,8 @@ public static class FidServer
         // The OpenAPI document is made without a database.
         if (IsMakingDocument) services.AddDataProtection();
         else services.AddKeyRing(configuration["Fid:KeyRing"]);
-        AddSignIn(services, configuration.GetValue("Fid:CostlyAtOnce", CostlyAtOnce));
+        AddSignIn(services);
+        services.AddFidRateLimits(configuration);
         services.AddFidAccess();
         services.AddRequestActor();
         services.AddFidAntiforgery();
@@ -179,10 +176,11 @@ public static class FidServer
         if ((await db.Database.GetPendingMigrationsAsync()).Any())
             throw new InvalidOperationException("The database is older than this Fid, or empty. Run “Fid.Server migrate” with the connection of the database's owner; ./fid start does.");
         await scope.ServiceProvider.GetRequiredService<SensitiveValues>().PrepareAsync(db);
-        await FirstRun.PrepareAsync(db, scope.ServiceProvider.GetRequiredService<FirmClock>());
+        if (await SetUpFirm.PrepareAsync(db, scope.ServiceProvider.GetRequiredService<FirmClock>()) is { } token)
+            Console.WriteLine($"There is no firm here yet. The first visit creates it with this one-time token: {token}");
     }
 
-    private static void AddSignIn(IServiceCollection services, int costlyAtOnce)
+    private static void AddSignIn(IServiceCollection services)
     {
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
         services.AddIdentityCore<FidUser>(options =>
@@ -216,19 +214,6 @@ public static class FidServer
                 await Problems.Forbidden().ExecuteAsync(context.HttpContext);
             };
         });
-        services.AddRateLimiter(options =>
-        {
-            options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
-            options.OnRejected = async (rejected, _) =>
-            {
-                var wait = rejected.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after) ? NodaTime.Duration.FromTimeSpan(after) : NodaTime.Duration.FromSeconds(5);
-                await Problems.Wait(rejected.HttpContext, wait).ExecuteAsync(rejected.HttpContext);
-            };
-            // What takes much is given out by the account: a quick typist never meets the limit, a loop does at once.
-            options.AddPolicy(Costly, http => RateLimitPartition.GetTokenBucketLimiter(http.User.Identity?.IsAuthenticated == true ? http.User.Id().ToString() : http.Connection.RemoteIpAddress?.ToString() ?? "",
-                _ => new TokenBucketRateLimiterOptions { TokenLimit = costlyAtOnce, TokensPerPeriod = 4, ReplenishmentPeriod = TimeSpan.FromSeconds(1), QueueLimit = 0 }));
-            options.AddPolicy(Session.SignInLimit, http => RateLimitPartition.GetFixedWindowLimiter(
-                http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new FixedWindowRateLimiterOptions { PermitLimit = 60, Window = TimeSpan.FromMinutes(1) }));
-        });
+
     }
 }

@@ -1,5 +1,7 @@
 using System.Text.Json;
+using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
+using Fid.Acts.Lists;
 using Fid.Acts.Templates;
 using Fid.Core.Lists;
 using Fid.Data;
@@ -9,7 +11,7 @@ using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Acts.Lists;
+namespace Fid.Acts.Setup;
 
 /// <summary>What a firm can begin its lists with: plain entries that fit most, each to be taken, changed or left.</summary>
 public static class StarterSets

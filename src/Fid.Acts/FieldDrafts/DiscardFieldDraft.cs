@@ -1,7 +1,8 @@
+using Fid.Acts.Fields;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
-namespace Fid.Acts.Fields;
+namespace Fid.Acts.FieldDrafts;
 
 /// <summary>Throws the draft of the fields away: the one that was seen, and no later one.</summary>
 public sealed class DiscardFieldDraft(FidDb db)

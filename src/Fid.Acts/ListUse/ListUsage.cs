@@ -1,3 +1,4 @@
+using Fid.Acts.Lists;
 using Fid.Acts.Fields;
 using Fid.Acts.Templates;
 using Fid.Core.Lists;
@@ -8,7 +9,7 @@ using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Acts.Lists;
+namespace Fid.Acts.ListUse;
 
 /// <summary>Who and what uses the entries of a list on a day or after it.</summary>
 public sealed class ListUsage(FidDb db, LocalDate today)

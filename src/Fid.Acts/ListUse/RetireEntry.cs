@@ -1,3 +1,4 @@
+using Fid.Acts.Lists;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
@@ -6,7 +7,7 @@ using Fid.Data.Lists;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Acts.Lists;
+namespace Fid.Acts.ListUse;
 
 /// <summary>Retires an entry: those who have it keep it, or move to another from a day on.</summary>
 public sealed class RetireEntry(FidDb db, ListMover mover)

@@ -1,3 +1,4 @@
+using Fid.Acts.Lists;
 using System.Text.Json;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
@@ -11,7 +12,7 @@ using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Acts.Lists;
+namespace Fid.Acts.ListUse;
 
 /// <summary>Moves whoever and whatever uses one entry of a list to another.</summary>
 public sealed class ListMover(FidDb db, RecordWriter records)

@@ -1,8 +1,9 @@
+using Fid.Acts.Fields;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Acts.Fields;
+namespace Fid.Acts.FieldDrafts;
 
 /// <summary>How many of those who work here, or will, have a value in each field: counted where the values are.</summary>
 public static class FieldCoverage

@@ -1,8 +1,9 @@
+using Fid.Acts.Hires;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Caching.Memory;
 
-namespace Fid.Acts.Hires;
+namespace Fid.Acts.Plans;
 
 /// <summary>The tasks of hires as they were last read. What is kept of a hire is used only while the database says that none of
 /// its tasks was written since, so it is never older than a reading would be, and every instance of the server may keep its own.</summary>

@@ -1,6 +1,7 @@
+using Fid.Acts.Lists;
 using Fid.Data;
 
-namespace Fid.Acts.Lists;
+namespace Fid.Acts.ListUse;
 
 /// <summary>Deletes an entry that nothing refers to, or ever did.</summary>
 public sealed class DeleteEntry(FidDb db)

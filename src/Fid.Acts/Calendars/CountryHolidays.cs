@@ -1,10 +1,11 @@
+using Fid.Acts.Lists;
 using System.Globalization;
 using Fid.Core.Calendars;
 using NodaTime;
 using NodaTime.TimeZones;
 using PublicHoliday;
 
-namespace Fid.Acts.Lists;
+namespace Fid.Acts.Calendars;
 
 /// <summary>The public holidays of countries, as a calendar is written: by rule where a day comes back by one, else by its dates.</summary>
 public static class CountryHolidays

@@ -1,3 +1,4 @@
+using Fid.Acts.Fields;
 using System.Text;
 using Fid.Acts.People;
 using Fid.Core.Fields;
@@ -7,7 +8,7 @@ using Fid.Data.Fields;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Acts.Fields;
+namespace Fid.Acts.FieldDrafts;
 
 /// <summary>Looks through drafts of the record's fields, and makes them live.</summary>
 public sealed class FieldPublishing(FidDb db)

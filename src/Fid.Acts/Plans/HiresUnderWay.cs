@@ -1,11 +1,15 @@
+using Fid.Acts.Calendars;
+using Fid.Acts.Hires;
 using Fid.Acts.Lists;
+using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Acts.Hires;
+namespace Fid.Acts.Plans;
 
 /// <summary>The hires under way, with the tasks their plans follow from: read in two or three queries, whatever their number.</summary>
 public static class HiresUnderWay

@@ -1,3 +1,4 @@
+using Fid.Acts.Lists;
 using System.Text.Json;
 using Fid.Core.Calendars;
 using Fid.Core.Fields;
@@ -6,7 +7,7 @@ using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Acts.Lists;
+namespace Fid.Acts.Calendars;
 
 /// <summary>The firm's calendars, ready for counting, by code.</summary>
 public sealed class CalendarBook

@@ -1,8 +1,10 @@
 using Fid.Core.Planning;
+using Fid.Data;
+using Fid.Data.Firms;
 using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
 
-namespace Fid.Data.Firms;
+namespace Fid.Acts.Setup;
 
 /// <summary>What every firm starts with.</summary>
 public static class Seed

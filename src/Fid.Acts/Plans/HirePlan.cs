@@ -1,8 +1,10 @@
+using Fid.Acts.Calendars;
+using Fid.Acts.Hires;
 using Fid.Acts.Lists;
 using Fid.Core.Planning;
 using NodaTime;
 
-namespace Fid.Acts.Hires;
+namespace Fid.Acts.Plans;
 
 /// <summary>Asks Core for the plan of a hire.</summary>
 public static class HirePlan

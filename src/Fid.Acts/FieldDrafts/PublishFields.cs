@@ -1,3 +1,4 @@
+using Fid.Acts.Fields;
 using System.Text;
 using System.Text.Json;
 using Fid.Acts.People;
@@ -6,7 +7,7 @@ using Fid.Core.Fields;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
-namespace Fid.Acts.Fields;
+namespace Fid.Acts.FieldDrafts;
 
 /// <summary>Makes the draft of the fields live. Findings that are only advice need to be accepted; where it lets more be seen of what is
 /// guarded, one asks for it and another agrees.</summary>

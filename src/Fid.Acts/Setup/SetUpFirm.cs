@@ -1,0 +1,75 @@
+using System.Security.Cryptography;
+using System.Text;
+using Fid.Core;
+using Fid.Core.Texts;
+using Fid.Data;
+using Fid.Data.Changes;
+using Fid.Data.Firms;
+using Fid.Data.People;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Acts.Setup;
+
+/// <summary>Sets up the firm and its first administrator: who has the token that only the console shows may.</summary>
+public sealed class SetUpFirm(FidDb db, UserManager<FidUser> users, SensitiveValues sensitive)
+{
+    private const int LongestName = 200, LongestEmail = 254, LongestToken = 100, FewestOfPassword = 12, MostOfPassword = 200;
+
+    /// <summary>Makes the roles, and where there is no firm yet a new token; null where there is one.</summary>
+    public static async Task<string?> PrepareAsync(FidDb db, FirmClock clock)
+    {
+        await Seed.RolesAsync(db);
+        if (await db.Firms.AnyAsync()) return null;
+        var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(12));
+        db.SetupTokens.Add(new SetupToken { Hash = Hash(token), CreatedAt = clock.Now });
+        await db.SaveChangesAsync();
+        return token;
+    }
+
+    /// <param name="actor">Whoever visits first; nothing is known of them.</param>
+    public async Task<ActResult> DoAsync(SetUpFirmRequest request, Actor actor, CancellationToken cancellation)
+    {
+        if (Check(request).ToList() is { Count: > 0 } problems) return Refusal.Invalid(problems);
+        await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, "", cancellation);
+        if (await db.Firms.AnyAsync(cancellation)) return Refusal.Conflict("firm-exists", "The firm is already set up. Sign in instead.");
+        var hash = Hash(request.Token.Trim());
+        if (!await db.SetupTokens.AnyAsync(t => t.Hash == hash, cancellation))
+            return Refusal.Invalid("/token", "wrong-token", "This is not the token that was printed when Fid was started.");
+
+        var firm = new Firm { Name = request.FirmName.Trim(), Currency = request.Currency, TimeZone = request.TimeZone };
+        db.Firms.Add(firm);
+        db.Stages.AddRange(Seed.Stages());
+        var user = new FidUser { UserName = request.Email.Trim(), Email = request.Email.Trim(), DisplayName = request.Name.Trim() };
+        var made = await users.CreateAsync(user, request.Password);
+        if (!made.Succeeded)
+            return Refusal.Invalid([.. made.Errors.Select(e => new Problem(e.Code.Contains("Password", StringComparison.Ordinal) ? "/password" : "/email", "bad-value", e.Description))]);
+        await users.AddToRolesAsync(user, [Roles.Administrator, Roles.Coordinator]);
+        act.Note(new Author(user.Id, user.DisplayName, actor.Clock.Now, "firstRun").Change("firm.created", firm.Id));
+        await db.SetupTokens.ExecuteDeleteAsync(cancellation);
+        await db.SaveChangesAsync(cancellation);
+        await sensitive.PrepareAsync(db, cancellation);
+        await act.CommitAsync(cancellation);
+        return ActResult.Done;
+    }
+
+    private static IEnumerable<Problem> Check(SetUpFirmRequest request)
+    {
+        foreach (var (pointer, text, longest) in new[]
+        {
+            ("/token", request.Token, LongestToken), ("/firmName", request.FirmName, LongestName), ("/name", request.Name, LongestName), ("/email", request.Email, LongestEmail),
+        })
+            if (RequiredText.Check(pointer, text, longest) is { } problem) yield return problem;
+        if (!string.IsNullOrWhiteSpace(request.Email) && !TextRules.IsEmail(request.Email)) yield return new Problem("/email", "bad-value", "Enter an e-mail address, such as name@example.org.");
+        if (request.Currency.Length != 3 || !request.Currency.All(char.IsAsciiLetterUpper))
+            yield return new Problem("/currency", "bad-value", "Enter the three letters of a currency, such as EUR.");
+        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone) is null) yield return new Problem("/timeZone", "bad-value", "Enter a time zone, such as Europe/Dublin.");
+        if (request.Password.Length < FewestOfPassword) yield return new Problem("/password", "too-short", $"Enter at least {FewestOfPassword} characters.");
+        if (request.Password.Length > MostOfPassword) yield return new Problem("/password", "too-long", $"Enter at most {MostOfPassword} characters.");
+    }
+
+    private static string Hash(string token) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(token)));
+}
+
+public sealed record SetUpFirmRequest(string Token, string FirmName, string Currency, string TimeZone, string Name, string Email, string Password);
