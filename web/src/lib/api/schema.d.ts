@@ -343,7 +343,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["FirstRunRequest"];
+                    "application/json": components["schemas"]["SetUpFirmRequest"];
                 };
             };
             responses: {
@@ -676,10 +676,6 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Closes a hire: its open tasks are cancelled, its stint ends before it began, other systems are told, and what was
-         *         issued is listed.
-         */
         put: {
             parameters: {
                 query?: never;
@@ -734,7 +730,6 @@ export interface paths {
             };
         };
         post?: never;
-        /** Goes on with a hire that had come to nothing: what was cancelled with it is open again. */
         delete: {
             parameters: {
                 query?: never;
@@ -1378,7 +1373,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["FeedRequest"];
+                    "application/json": components["schemas"]["SetFeedRequest"];
                 };
             };
             responses: {
@@ -1829,7 +1824,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["SaveRecordRequest"];
+                    "application/json": components["schemas"]["RecordChanges"];
                 };
             };
             responses: {
@@ -2490,7 +2485,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["RetireTemplateRequest"];
+                    "application/json": components["schemas"]["TemplateRetirement"];
                 };
             };
             responses: {
@@ -4664,7 +4659,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PublishTemplateRequest"];
+                    "application/json": components["schemas"]["TemplatePublication"];
                 };
             };
             responses: {
@@ -5898,7 +5893,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PublishedResponse"];
+                        "application/json": components["schemas"]["PublishedFields"];
                     };
                 };
                 /** @description Bad Request */
@@ -6465,9 +6460,6 @@ export interface components {
                 [key: string]: string;
             };
         };
-        FeedRequest: {
-            address: null | string;
-        };
         FeedRunResponse: {
             at: components["schemas"]["Instant"];
             /** Format: int32 */
@@ -6593,15 +6585,6 @@ export interface components {
         FirmResponse: {
             name: string;
             currency: string;
-        };
-        FirstRunRequest: {
-            token: string;
-            firmName: string;
-            currency: string;
-            timeZone: string;
-            name: string;
-            email: string;
-            password: string;
         };
         /** @description Something to go to. */
         Found: {
@@ -6944,7 +6927,7 @@ export interface components {
             /** @description What could be taken over from the last stint. */
             reusable: components["schemas"]["ReusableFact"][];
         };
-        /** @description What is typed of somebody so far. */
+        /** @description What is typed of somebody so far, by which the firm may know them. */
         KnownRequest: {
             givenName: null | string;
             familyName: null | string;
@@ -7199,7 +7182,7 @@ export interface components {
         NewHireRequest: {
             /**
              * Format: uuid
-             * @description Chosen by the browser, so that the same request sent twice opens one hire.
+             * @description Chosen by whoever asks, so that the same request sent twice opens one hire.
              */
             id: string;
             /** @description The code of the role template; empty, with a colleague to be like, for the one that they were hired from. */
@@ -7474,7 +7457,7 @@ export interface components {
             /** @description Whether it can be taken over as it is; a start is moved with its checklist instead. */
             takesOver: boolean;
         };
-        PublishedResponse: {
+        PublishedFields: {
             /**
              * Format: int32
              * @description The version that is live now; null where somebody else has to agree first.
@@ -7489,9 +7472,6 @@ export interface components {
             why: null | string;
             /** @description Whether findings that are only advice are accepted. */
             despite: boolean;
-        };
-        PublishTemplateRequest: {
-            why: null | string;
         };
         RateResponse: {
             /** Format: double */
@@ -7511,6 +7491,7 @@ export interface components {
             /** @description Numbers that nobody has, the first twenty. */
             unknown: string[];
         };
+        /** @description How far a hire is, in required tasks. */
         ReadinessResponse: {
             /** Format: int32 */
             done: number;
@@ -7555,6 +7536,16 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description Changes to a record. */
+        RecordChanges: {
+            /** @description New values by field key; null empties a field. */
+            changes: {
+                [key: string]: (null | boolean | number | string) | string[];
+            };
+            from: null | components["schemas"]["LocalDate"];
+            /** @description Why, in the reader's words. */
+            why: null | string;
+        };
         /** @description A record, as the reader may see it. */
         RecordResponse: {
             /** Format: uuid */
@@ -7596,9 +7587,6 @@ export interface components {
             from?: null | string;
             why?: null | string;
         };
-        RetireTemplateRequest: {
-            retired: boolean;
-        };
         ReusableFact: {
             field: string;
             shown: string;
@@ -7635,6 +7623,7 @@ export interface components {
             /** @description What is guarded and would be seen by more, so that a second person has to agree. */
             widened: components["schemas"]["WidenedAccess"][];
         };
+        /** @description A hire as a rope with a knot a stage. */
         RopeResponse: {
             from: components["schemas"]["LocalDate"];
             to: components["schemas"]["LocalDate"];
@@ -7660,16 +7649,6 @@ export interface components {
             suggestion: null | string;
             follows: null | components["schemas"]["EntryCause"];
         };
-        /** @description Changes to a record. */
-        SaveRecordRequest: {
-            /** @description New values by field key; null empties a field. */
-            changes: {
-                [key: string]: (null | boolean | number | string) | string[];
-            };
-            from: null | components["schemas"]["LocalDate"];
-            /** @description Why, in the reader's words. */
-            why: null | string;
-        };
         SectionResponse: {
             key: string;
             label: components["schemas"]["Labels"];
@@ -7681,6 +7660,10 @@ export interface components {
             /** @description The firm's date. */
             today: components["schemas"]["LocalDate"];
             user: null | components["schemas"]["UserResponse"];
+        };
+        SetFeedRequest: {
+            /** @description Where it is; null for none. */
+            address: null | string;
         };
         /** @description The firm's settings. */
         SettingsRequest: {
@@ -7703,6 +7686,15 @@ export interface components {
             take: string[];
             /** @description Fields to leave as they are. */
             leave: string[];
+        };
+        SetUpFirmRequest: {
+            token: string;
+            firmName: string;
+            currency: string;
+            timeZone: string;
+            name: string;
+            email: string;
+            password: string;
         };
         /** @description A list in setting up. */
         SetupList: {
@@ -8032,6 +8024,10 @@ export interface components {
             /** @description The entries of lists they refer to, and those these refer to. */
             entries: components["schemas"]["ParcelEntry"][];
         };
+        TemplatePublication: {
+            /** @description Why, in the reader's words. */
+            why: null | string;
+        };
         /** @description A template: what is live, and the draft of what is to come. */
         TemplateResponse: {
             code: string;
@@ -8044,6 +8040,10 @@ export interface components {
             opened: number;
             /** Format: int32 */
             underWay: number;
+        };
+        TemplateRetirement: {
+            /** @description Whether it is to be retired, or in use again. */
+            retired: boolean;
         };
         TemplateRow: {
             code: string;
