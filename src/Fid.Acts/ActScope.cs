@@ -42,7 +42,7 @@ public sealed class ActScope : IAsyncDisposable
     /// <summary>Saves what was done; and commits it, unless it is part of a larger act.</summary>
     public async Task CommitAsync(CancellationToken cancellation)
     {
-        await _db.SaveChangesAsync(cancellation);
+        await _db.SaveManyAsync(cancellation);
         if (_own is not null) await _own.CommitAsync(cancellation);
     }
 

@@ -15,23 +15,43 @@ namespace Fid.Bench;
 /// own: what is opened stays in it.</summary>
 internal static class HiresMeasure
 {
-    private const int Hires = 500;
+    private const int Hires = 500, WarmUp = 20;
 
     public static async Task<string> RunAsync(string connection, string on)
     {
         var today = LocalDatePattern.Iso.Parse(on).Value;
         await using var source = FidDatabase.Source(connection);
         await using var services = ActsOf.Database(source, today);
+        // A server that opens hires from sheets has been running for a while.
+        await OpenAsync(services, today, WarmUp, "Warmed");
+        var (whole, read) = await OpenAsync(services, today, Hires, "Measured");
+        return FormattableString.Invariant($"| {Hires} hires opened from a sheet among 5,000 people, checklists and all | {whole:0.0} s, {read:0.0} s of it reading and checking | at most 5 s |");
+    }
+
+    private static async Task<(double Whole, double Read)> OpenAsync(IServiceProvider services, LocalDate today, int hires, string given)
+    {
         await using var scope = services.CreateAsyncScope();
         var (db, orla) = (scope.ServiceProvider.GetRequiredService<FidDb>(), await ActsOf.CoordinatorAsync(scope.ServiceProvider));
         var sites = await db.ListEntries.Where(e => e.List == "sites" && !e.Retired).Select(e => e.Code).OrderBy(c => c).ToArrayAsync();
         var sheet = new StringBuilder("Role template,Start,Given name,Family name,E-mail,Site\n");
-        for (var i = 0; i < Hires; i++)
-            sheet.Append(CultureInfo.InvariantCulture, $"{(i % 2 == 0 ? "Deckhand" : "Ticket clerk")},{today.PlusDays(30 + i % 40):uuuu'-'MM'-'dd},Measured{i},Newcomer,measured.{i}@example.org,{sites[i % sites.Length]}\n");
+        for (var i = 0; i < hires; i++)
+            sheet.Append(
+                CultureInfo.InvariantCulture,
+                $"{(i % 2 == 0 ? "Deckhand" : "Ticket clerk")},{today.PlusDays(30 + i % 40):uuuu'-'MM'-'dd},{given}{i},Newcomer,{given}.{i}@example.org,{sites[i % sites.Length]}\n");
 
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
         var seals = scope.ServiceProvider.GetRequiredService<SheetSeals>();
-        var run = new ImportRun { List = PeopleTarget.Key, FileName = "hires.csv", Size = sheet.Length, At = now, ById = orla.Account, ByName = "bench", State = ImportState.Dropped, SealedKey = seals.Make() };
+        var run = new ImportRun
+        {
+            List = PeopleTarget.Key,
+            FileName = "hires.csv",
+            Size = sheet.Length,
+            At = now,
+            ById = orla.Account,
+            ByName = "bench",
+            State = ImportState.Dropped,
+            SealedKey = seals.Make(),
+        };
         db.Add(run);
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
@@ -41,7 +61,7 @@ internal static class HiresMeasure
         var read = Stopwatch.GetElapsedTime(began).TotalSeconds;
         await scope.ServiceProvider.GetRequiredService<CommitImport>().DoAsync(run, orla, default);
         var whole = Stopwatch.GetElapsedTime(began).TotalSeconds;
-        if (run.State != ImportState.Committed || run.New != Hires) throw new InvalidOperationException($"Not opened: {run.State} {run.Failure}, {run.New} new, {run.Wrong} wrong.");
-        return FormattableString.Invariant($"| {Hires} hires opened from a sheet among 5,000 people, checklists and all | {whole:0.0} s, {read:0.0} s of it reading and checking | at most 5 s |");
+        if (run.State != ImportState.Committed || run.New != hires) throw new InvalidOperationException($"Not opened: {run.State} {run.Failure}, {run.New} new, {run.Wrong} wrong.");
+        return (whole, read);
     }
 }

@@ -12,7 +12,7 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
 {
     private const int Sampled = 200;
     private const int HeaderWithin = 10;
-    private const int TellEvery = 2000;
+    private const int TellEvery = 2000, CheckedAtOnce = 250;
 
     /// <summary>Reads the file of a run from its beginning.</summary>
     public async Task ReadAsync(ImportRun run, LocalDate today, CancellationToken cancellation)
@@ -126,14 +126,17 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
         await using (var writer = await ImportRows.WriterAsync(connection, cancellation))
         {
             writer.Timeout = TimeSpan.FromSeconds(FidDatabase.LongestWork);
-            foreach (var (number, cells) in rows())
+            foreach (var some in rows().Chunk(CheckedAtOnce))
             {
-                var row = checker.Check(number, cells);
-                counts[(int)row.Outcome]++;
-                ImportRows.Write(writer, seal, run.Id, generation, row);
-                if (++total % TellEvery != 0) continue;
+                checker.LookAhead([.. some.Select(r => r.Cells)]);
+                foreach (var (number, cells) in some)
+                {
+                    var row = checker.Check(number, cells);
+                    counts[(int)row.Outcome]++;
+                    ImportRows.Write(writer, seal, run.Id, generation, row);
+                    if (++total % TellEvery == 0) await TellAsync(source, run, total, cancellation);
+                }
                 cancellation.ThrowIfCancellationRequested();
-                await TellAsync(source, run, total, cancellation);
             }
             await writer.CompleteAsync(cancellation);
         }

@@ -50,6 +50,11 @@ public interface IRowChecker
     /// <summary>Reads what the announced rows refer to, and no more.</summary>
     Task LoadAnnouncedAsync(CancellationToken cancellation);
 
+    /// <summary>Works out beforehand, for several rows at once, what takes long for each.</summary>
+    void LookAhead(IReadOnlyList<string[]> rows)
+    {
+    }
+
     /// <summary>What a row would do.</summary>
     ImportRow Check(int number, string[] cells);
 

@@ -41,6 +41,7 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly PersonMatcher _known;
     private readonly ILookup<Guid, Employment> _stints;
     private PersonMatcher _new = new([]);
+    private Dictionary<string[], PersonMatch?> _likeliest = [];
     private readonly TemplateBook _templates;
     private readonly CalendarBook? _calendars;
     private readonly Dictionary<string, int> _seen = new(StringComparer.Ordinal);
@@ -142,7 +143,7 @@ internal sealed class PeopleRowChecker : IRowChecker
         var template = Opening(said);
         if (template is not null) problems.AddRange(Unworkable(template, values, start, problems));
         else problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"There is no role template “{said}” to open a hire from."));
-        if (Whose(number, who, values, start, out var person) is { } undecided) problems.Add(undecided);
+        if (Whose(number, cells, who, values, start, out var person) is { } undecided) problems.Add(undecided);
         if (problems.Count > 0) return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
         (values[PeopleTarget.Template], values[StartCorrection.Field]) = (JsonSerializer.SerializeToElement(template!.Code), first);
         if (person is { } known) values[PeopleTarget.StintOf] = JsonSerializer.SerializeToElement(known);
@@ -163,7 +164,7 @@ internal sealed class PeopleRowChecker : IRowChecker
     }
 
     // Somebody the firm may know, or who stands in the sheet already, is asked about: nothing is opened while that is not said.
-    private EntryProblem? Whose(int number, string who, Dictionary<string, JsonElement> values, LocalDate? start, out Guid? person)
+    private EntryProblem? Whose(int number, string[] cells, string who, Dictionary<string, JsonElement> values, LocalDate? start, out Guid? person)
     {
         person = null;
         var facts = PeopleIndex.Facts(values);
@@ -175,19 +176,30 @@ internal sealed class PeopleRowChecker : IRowChecker
             person = stint.PersonId;
             return null;
         }
-        var twins = PeopleIndex.SaysEnough(facts) ? _new.Find(facts).Where(m => m.IsSame).Select(m => int.Parse(m.Id, CultureInfo.InvariantCulture)).ToList() : [];
+        var twins = PeopleIndex.Same(_new, facts).Select(m => int.Parse(m.Id, CultureInfo.InvariantCulture)).ToList();
         _new = _new.And(number.ToString(CultureInfo.InvariantCulture), facts);
         if (IsNew(who)) return null;
         if (twins is [_, ..] && twins.Min() is var twin)
             return Ask("twice", $"Row {twin} says much the same person. Keep one of them, or put “new” as the employee number where they are two.",
                 $"Zeile {twin} nennt fast dieselbe Person. Eine behalten, oder „neu“ als Personalnummer, wenn es zwei sind.");
-        if (PeopleIndex.WorthAsking(_known, facts).FirstOrDefault() is not { } match || _stints[Guid.Parse(match.Id)].MaxBy(e => e.Start) is not { } last) return null;
+        if (_likeliest.GetValueOrDefault(cells) is not { } match || _stints[Guid.Parse(match.Id)].MaxBy(e => e.Start) is not { } last) return null;
         return IsHere(last.PersonId, start)
             ? Ask("already-known", $"This may be {last.Number}, who works here or is about to. Take the row out, or put “new” where it is somebody else.",
                 $"Das könnte {last.Number} sein, schon da oder bald. Die Zeile weglassen, oder „neu“, wenn es jemand anderes ist.")
             : Ask("already-known", $"This may be {last.Number}, who was here before. Put {last.Number} for a new stint of theirs, or “new” for somebody else.",
                 $"Das könnte {last.Number} sein, früher schon hier. {last.Number} eintragen, wenn es so ist, oder „neu“ für jemand anderen.");
     }
+
+    public void LookAhead(IReadOnlyList<string[]> rows)
+    {
+        if (_template < 0) return;
+        var telling = _columns.Where(c => PeopleIndex.Tells(c.Field.Key)).ToArray();
+        _likeliest = new Dictionary<string[], PersonMatch?>(rows.AsParallel().Where(r => RowChecker.Cell(r, _template).Length > 0)
+            .Select(cells => KeyValuePair.Create(cells, PeopleIndex.WorthAsking(_known, PeopleIndex.Facts(Read(cells, telling))).FirstOrDefault())), ReferenceEqualityComparer.Instance);
+    }
+
+    private Dictionary<string, JsonElement> Read(string[] cells, (FieldDefinition Field, int At)[] columns) => columns
+        .Select(c => (c.Field.Key, FieldCell.Read(c.Field, RowChecker.Cell(cells, c.At), _style, Find).Value)).Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
 
     // With numbers in it, so that no sentence of the interface can stand for it.
     private EntryProblem Ask(string code, string english, string german) => new(EntryReader.Code, code, _isGerman ? german : english);

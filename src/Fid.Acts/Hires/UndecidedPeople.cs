@@ -29,12 +29,12 @@ public static class UndecidedPeople
     {
         var facts = requests.Select(r => KnownRequest.Of(r).ToFacts()).ToList();
         var rows = new PersonMatcher(facts.Select((f, i) => (i.ToString(System.Globalization.CultureInfo.InvariantCulture), f)));
-        return [.. requests.Select((request, i) => PeopleIndex.WorthAsking(rows, facts[i]).Where(m => m.IsSame)
+        return [.. requests.Select((request, i) => PeopleIndex.Same(rows, facts[i])
             .Select(m => int.Parse(m.Id, System.Globalization.CultureInfo.InvariantCulture)).Where(j => j < i && !IsOther(request, requests[j].Id)).Cast<int?>().FirstOrDefault())];
     }
 
     private static bool Ask(PersonMatcher known, PersonFacts facts, NewHireRequest request) =>
-        PeopleIndex.WorthAsking(known, facts).Any(m => m.IsSame && !IsOther(request, Guid.Parse(m.Id)));
+        PeopleIndex.Same(known, facts).Any(m => !IsOther(request, Guid.Parse(m.Id)));
 
     private static bool IsOther(NewHireRequest request, Guid who) => request.NotThese?.Contains(who) == true;
 }

@@ -35,6 +35,12 @@ public sealed class PeopleIndex : IDisposable
     public static IEnumerable<PersonMatch> WorthAsking(PersonMatcher matcher, PersonFacts person) =>
         SaysEnough(person) ? matcher.Find(person).Where(m => m.Score >= AlikeByNameAlone || m.Reasons is not [MatchReason.SimilarName]) : [];
 
+    /// <summary>Whom somebody is taken to be, the likeliest first.</summary>
+    public static IEnumerable<PersonMatch> Same(PersonMatcher matcher, PersonFacts person) => SaysEnough(person) ? matcher.FindSame(person) : [];
+
+    /// <summary>Whether a field tells people apart.</summary>
+    public static bool Tells(string field) => Telling.Contains(field);
+
     /// <summary>The people as they are recorded now, as far as somebody may see what tells them apart.</summary>
     /// <param name="sees">Whether a field may be seen.</param>
     public async Task<PersonMatcher> MatcherAsync(FidDb db, Func<string, bool> sees, CancellationToken cancellation)

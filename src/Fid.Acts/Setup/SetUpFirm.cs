@@ -54,20 +54,19 @@ public sealed class SetUpFirm(FidDb db, UserManager<FidUser> users, SensitiveVal
         return ActResult.Done;
     }
 
-    private static IEnumerable<Problem> Check(SetUpFirmRequest request)
+    // In the order in which they are asked for.
+    private static IEnumerable<Problem> Check(SetUpFirmRequest request) => new[]
     {
-        foreach (var (pointer, text, longest) in new[]
-        {
-            ("/token", request.Token, LongestToken), ("/firmName", request.FirmName, LongestName), ("/name", request.Name, LongestName), ("/email", request.Email, LongestEmail),
-        })
-            if (RequiredText.Check(pointer, text, longest) is { } problem) yield return problem;
-        if (!string.IsNullOrWhiteSpace(request.Email) && !TextRules.IsEmail(request.Email)) yield return new Problem("/email", "bad-value", "Enter an e-mail address, such as name@example.org.");
-        if (request.Currency.Length != 3 || !request.Currency.All(char.IsAsciiLetterUpper))
-            yield return new Problem("/currency", "bad-value", "Enter the three letters of a currency, such as EUR.");
-        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone) is null) yield return new Problem("/timeZone", "bad-value", "Enter a time zone, such as Europe/Dublin.");
-        if (request.Password.Length < FewestOfPassword) yield return new Problem("/password", "too-short", $"Enter at least {FewestOfPassword} characters.");
-        if (request.Password.Length > MostOfPassword) yield return new Problem("/password", "too-long", $"Enter at most {MostOfPassword} characters.");
-    }
+        RequiredText.Check("/token", request.Token, LongestToken),
+        RequiredText.Check("/firmName", request.FirmName, LongestName),
+        request.Currency.Length == 3 && request.Currency.All(char.IsAsciiLetterUpper) ? null : new Problem("/currency", "bad-value", "Enter the three letters of a currency, such as EUR."),
+        DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.TimeZone) is not null ? null : new Problem("/timeZone", "bad-value", "Enter a time zone, such as Europe/Dublin."),
+        RequiredText.Check("/name", request.Name, LongestName),
+        RequiredText.Check("/email", request.Email, LongestEmail)
+            ?? (TextRules.IsEmail(request.Email) ? null : new Problem("/email", "bad-value", "Enter an e-mail address, such as name@example.org.")),
+        request.Password.Length < FewestOfPassword ? new Problem("/password", "too-short", $"Enter at least {FewestOfPassword} characters.")
+            : request.Password.Length > MostOfPassword ? new Problem("/password", "too-long", $"Enter at most {MostOfPassword} characters.") : null,
+    }.OfType<Problem>();
 
     private static string Hash(string token) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(token)));
 }

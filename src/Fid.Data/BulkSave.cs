@@ -1,0 +1,85 @@
+using Fid.Data.Hires;
+using Fid.Data.People;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.ChangeTracking;
+using Microsoft.EntityFrameworkCore.Metadata;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+using Npgsql;
+
+namespace Fid.Data;
+
+/// <summary>Saves what is added by the thousand as PostgreSQL's COPY takes it: a fifth of the time that single inserts take.</summary>
+public static class BulkSave
+{
+    // What a hire is made of; nothing else refers to their rows.
+    private static readonly Type[] Copied = [typeof(RecordValue), typeof(HireTask), typeof(HireEntry)];
+
+    // Below this the statements that go along in one trip are quicker.
+    private const int Fewest = 200;
+
+    /// <summary>Saves the changes of the context, within its transaction. New values, tasks and entries are let go of afterwards: the
+    /// context knows them no longer.</summary>
+    public static async Task SaveManyAsync(this FidDb db, CancellationToken cancellation)
+    {
+        db.ChangeTracker.DetectChanges();
+        var added = db.ChangeTracker.Entries().Where(e => e.State == EntityState.Added && Copied.Contains(e.Metadata.ClrType)).ToLookup(e => e.Metadata);
+        if (added.Sum(a => a.Count()) < Fewest)
+        {
+            await db.SaveChangesAsync(cancellation);
+            return;
+        }
+        var rows = added.Select(a => (Table: Table.Of(a.Key), Entries: a)).Select(t => (t.Table, Rows: t.Entries.Select(t.Table.Values).ToList())).ToList();
+        foreach (var entry in added.SelectMany(a => a)) entry.State = EntityState.Detached;
+        var detects = db.ChangeTracker.AutoDetectChangesEnabled;
+        try
+        {
+            // What is let go of must not be found again through what it belongs to.
+            db.ChangeTracker.AutoDetectChangesEnabled = false;
+            await db.SaveChangesAsync(cancellation);
+        }
+        finally
+        {
+            db.ChangeTracker.AutoDetectChangesEnabled = detects;
+        }
+        foreach (var (table, values) in rows) await CopyAsync((NpgsqlConnection)db.Database.GetDbConnection(), table, values, cancellation);
+    }
+
+    private static async Task CopyAsync(NpgsqlConnection connection, Table table, List<object?[]> rows, CancellationToken cancellation)
+    {
+        await using var copy = await connection.BeginBinaryImportAsync(table.Command, cancellation);
+        foreach (var row in rows)
+        {
+            await copy.StartRowAsync(cancellation);
+            for (var i = 0; i < row.Length; i++)
+            {
+                if (row[i] is { } value) await copy.WriteAsync(value, table.Types[i], cancellation);
+                else await copy.WriteNullAsync(cancellation);
+            }
+        }
+        await copy.CompleteAsync(cancellation);
+    }
+
+    /// <summary>How the rows of a table are copied.</summary>
+    private sealed record Table(string Command, IProperty[] Columns, string[] Types, ValueConverter?[] Converters)
+    {
+        public static Table Of(IEntityType entity)
+        {
+            // What the database makes itself is left to it.
+            IProperty[] columns = [.. entity.GetProperties().Where(p => p.GetComputedColumnSql() is null && p.GetColumnName() != "xmin")];
+            return new Table(
+                $"copy {entity.GetTableName()} ({string.Join(", ", columns.Select(c => $"\"{c.GetColumnName()}\""))}) from stdin (format binary)",
+                columns, [.. columns.Select(c => c.GetRelationalTypeMapping().StoreTypeNameBase)], [.. columns.Select(c => c.GetTypeMapping().Converter)]);
+        }
+
+        public object?[] Values(EntityEntry entry)
+        {
+            var (values, current) = (new object?[Columns.Length], entry.CurrentValues);
+            for (var i = 0; i < values.Length; i++)
+            {
+                var value = current[Columns[i]];
+                values[i] = Converters[i] is { } converter ? converter.ConvertToProvider(value) : value;
+            }
+            return values;
+        }
+    }
+}
