@@ -1,8 +1,8 @@
 using System.Reflection;
 using Fid.Acts.Exchange;
 using Fid.Acts.Hires;
-using Fid.Acts.ListUse;
 using Fid.Acts.Lists;
+using Fid.Acts.ListUse;
 using Fid.Acts.Merging;
 using Fid.Acts.Outbox;
 using Fid.Acts.People;

@@ -1,5 +1,4 @@
 using System.Runtime.CompilerServices;
-using Fid.Acts.People;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;

@@ -1,5 +1,4 @@
 using Fid.Acts.People;
-using Fid.Acts.Setup;
 using Fid.Acts.Templates;
 using Fid.Data;
 using Fid.Data.Changes;

@@ -1,7 +1,6 @@
-using Fid.Server;
 using System.Globalization;
+using Fid.Server;
 using Fid.Server.Admin;
-
 using Serilog;
 
 if (await OwnerVerbs.RunAsync(args, Environment.GetEnvironmentVariable("ConnectionStrings__Fid")) is { } code) return code;

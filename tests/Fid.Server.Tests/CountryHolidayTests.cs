@@ -1,5 +1,4 @@
 using Fid.Acts.Calendars;
-using Fid.Acts.Lists;
 using Fid.Core.Calendars;
 using Shouldly;
 using Xunit;

@@ -2,7 +2,6 @@ using System.IO.Compression;
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
-using Fid.Acts.People;
 using Shouldly;
 using Xunit;
 

@@ -1,6 +1,5 @@
 using System.Net;
 using System.Text.Json.Nodes;
-using Fid.Acts.Intake;
 using Shouldly;
 using Xunit;
 

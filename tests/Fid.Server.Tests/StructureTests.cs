@@ -36,6 +36,24 @@ public class StructureTests
     [InlineData("Fid.Server")]
     public void The_folders_of_a_floor_depend_on_each_other_in_one_direction(string floor) => Rings(floor).ShouldBeEmpty();
 
+    [Theory]
+    [InlineData("docs/architecture.md")]
+    [InlineData("CONTRIBUTING.md")]
+    public void What_is_named_to_those_who_carry_on_is_there(string page)
+    {
+        var named = System.Text.RegularExpressions.Regex.Matches(File.ReadAllText(Path.Combine(Repository.Root, page)), "`((?:src|tests|web)/[^`<]+)`").Select(m => m.Groups[1].Value).Distinct().ToList();
+        named.Count.ShouldBeGreaterThan(8);
+        named.Where(n => !Path.Exists(Path.Combine(Repository.Root, n))).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void The_paths_from_a_request_to_the_rows_are_at_most_five_files_long()
+    {
+        var paths = File.ReadLines(Path.Combine(Repository.Root, "docs/architecture.md")).Where(l => l.StartsWith("| ", StringComparison.Ordinal) && l.Contains('→', StringComparison.Ordinal)).ToList();
+        paths.Count.ShouldBe(4);
+        foreach (var path in paths) path.Split('→').Length.ShouldBeLessThanOrEqualTo(5, path);
+    }
+
     // Who signs in, and what the trail of that says, is the platform's own: no act of anybody's.
     private static readonly string[] WritesOfThePlatform = ["SecurityTrail.cs", "Session.cs", "SessionStore.cs", "SignInPatience.cs"];
 

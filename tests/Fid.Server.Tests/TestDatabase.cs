@@ -14,6 +14,7 @@ public sealed class TestDatabase : IAsyncDisposable
 
     private static readonly Lazy<Task<string>> Demo = new(() => MakeTemplateAsync("fid_template_demo", source => DemoFirm.LoadAsync(source, Today, DemoFirm.People, keyRing: null)));
     private static readonly SemaphoreSlim OneAtATime = new(1);
+    private const long RolesLock = 0x401E5;
 
     private TestDatabase(string name) => (Name, Connection) = (name, ConnectionTo(name, FidDatabase.ApplicationRole));
 
@@ -76,6 +77,10 @@ public sealed class TestDatabase : IAsyncDisposable
 
     private static async Task MigrateAsync(NpgsqlDataSource source)
     {
+        // Roles are the cluster's: whoever else migrates, in this run or another, waits. A lock is a database's, so it is taken in one that all share.
+        await using var guard = new NpgsqlConnection(Server + ";Pooling=false");
+        await guard.OpenAsync();
+        await using (var take = new NpgsqlCommand($"select pg_advisory_lock({RolesLock})", guard)) await take.ExecuteNonQueryAsync();
         await using var db = FidDatabase.Open(source);
         await FidDatabase.MigrateAsync(db);
         await db.Database.ExecuteSqlRawAsync($"alter role {FidDatabase.ApplicationRole} login password '{FidDatabase.ApplicationRole}'");

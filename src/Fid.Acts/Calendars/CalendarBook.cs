@@ -1,4 +1,3 @@
-using Fid.Acts.Lists;
 using System.Text.Json;
 using Fid.Core.Calendars;
 using Fid.Core.Fields;

@@ -1,4 +1,3 @@
-using Fid.Acts.Lists;
 using System.Globalization;
 using Fid.Core.Calendars;
 using NodaTime;

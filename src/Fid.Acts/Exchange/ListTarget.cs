@@ -1,6 +1,6 @@
 using System.Text.Json.Nodes;
-using Fid.Acts.ListUse;
 using Fid.Acts.Lists;
+using Fid.Acts.ListUse;
 using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Exchange;

@@ -1,4 +1,3 @@
-using Fid.Acts.Fields;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

@@ -1,5 +1,5 @@
-using Fid.Acts.Fields;
 using System.Text;
+using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Data;

@@ -1,4 +1,3 @@
-using Fid.Acts.Fields;
 using System.Text;
 using System.Text.Json.Nodes;
 using Fid.Core;

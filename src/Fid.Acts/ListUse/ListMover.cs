@@ -1,6 +1,6 @@
-using Fid.Acts.Lists;
 using System.Text.Json;
 using Fid.Acts.Fields;
+using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core;

@@ -1,5 +1,5 @@
-using Fid.Acts.Lists;
 using Fid.Acts.Fields;
+using Fid.Acts.Lists;
 using Fid.Acts.Templates;
 using Fid.Core.Lists;
 using Fid.Data;

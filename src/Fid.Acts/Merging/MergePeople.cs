@@ -1,6 +1,5 @@
 using Fid.Acts.Fields;
 using Fid.Acts.Hires;
-using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Json;
 using Fid.Data;

@@ -1,8 +1,4 @@
 using Fid.Acts.Calendars;
-using Fid.Acts.Hires;
-using Fid.Acts.Lists;
-using Fid.Acts.People;
-using Fid.Acts.Templates;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;

@@ -1,4 +1,3 @@
-using Fid.Acts.Hires;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Caching.Memory;

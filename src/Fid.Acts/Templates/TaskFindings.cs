@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Fid.Acts.Hires;
 using Fid.Acts.Plans;
 using Fid.Core;
 using Fid.Core.Calendars;

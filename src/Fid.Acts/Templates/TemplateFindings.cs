@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
-using Fid.Acts.Lists;
 using Fid.Core.Templates;
 using Fid.Data;
 using Fid.Data.Hires;

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Fid.Acts.Fields;
-using Fid.Acts.Hires;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
 using Fid.Core.Json;

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Fid.Acts.Hires;
 using Fid.Core.Templates;
 using Fid.Data;
 using Fid.Data.Hires;

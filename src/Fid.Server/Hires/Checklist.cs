@@ -1,14 +1,12 @@
 using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Hires;
-using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Acts.Templates;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;
-using Fid.Server.Arrivals;
 using Fid.Server.Lists;
 using Fid.Server.People;
 using Fid.Server.Platform;

@@ -1,6 +1,4 @@
 using Fid.Acts.Calendars;
-using Fid.Acts.Hires;
-using Fid.Acts.Lists;
 using Fid.Acts.Plans;
 using Fid.Core.Planning;
 using Fid.Server.Lists;

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Fid.Acts;
 using Fid.Acts.Exchange;
 using Fid.Acts.Hires;
-using Fid.Acts.Intake;
 using Fid.Acts.People;
 using Fid.Data;
 using Fid.Server.Platform;

@@ -3,7 +3,6 @@ using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
 using Fid.Acts.Hires;
-using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Acts.Templates;

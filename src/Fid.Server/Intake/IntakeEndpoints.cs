@@ -2,7 +2,6 @@ using Fid.Acts;
 using Fid.Acts.Hires;
 using Fid.Acts.Intake;
 using Fid.Acts.Lists;
-using Fid.Acts.Outbox;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Data;

@@ -1,7 +1,7 @@
 using System.Text.Json.Nodes;
 using Fid.Acts;
-using Fid.Acts.ListUse;
 using Fid.Acts.Lists;
+using Fid.Acts.ListUse;
 using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Lists;

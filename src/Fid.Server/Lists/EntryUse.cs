@@ -1,6 +1,6 @@
 using Fid.Acts;
-using Fid.Acts.ListUse;
 using Fid.Acts.Lists;
+using Fid.Acts.ListUse;
 using Fid.Acts.People;
 using Fid.Data;
 using Fid.Server.Platform;

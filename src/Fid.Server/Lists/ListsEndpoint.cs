@@ -1,6 +1,5 @@
 using Fid.Acts;
 using Fid.Acts.Calendars;
-using Fid.Acts.Lists;
 using Fid.Core;
 using Fid.Core.Calendars;
 using Fid.Core.Fields;

@@ -1,6 +1,5 @@
 using Fid.Acts;
 using Fid.Acts.Calendars;
-using Fid.Acts.Lists;
 using Fid.Acts.Setup;
 using Fid.Acts.Templates;
 using Fid.Core;

@@ -2,7 +2,6 @@ using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Exchange;
 using Fid.Acts.Fields;
-using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core.Fields;

@@ -1,4 +1,3 @@
-using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Data.People;

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Fid.Acts.People;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using NodaTime;

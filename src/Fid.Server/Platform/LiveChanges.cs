@@ -2,7 +2,6 @@ using System.Collections.Concurrent;
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Threading.Channels;
-using Fid.Acts;
 using Npgsql;
 
 namespace Fid.Server.Platform;

@@ -1,7 +1,6 @@
 using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Hires;
-using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Core.Planning;

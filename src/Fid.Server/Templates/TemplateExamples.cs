@@ -2,8 +2,6 @@ using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
-using Fid.Acts.Hires;
-using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Acts.Templates;

@@ -1,0 +1,76 @@
+using Fid.Acts;
+using Fid.Data;
+using Fid.Data.Changes;
+using Fid.Data.Hires;
+using Fid.Data.People;
+using Microsoft.EntityFrameworkCore;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Server.Tests;
+
+/// <summary>What is copied in by the thousand is stored as what is inserted one by one is.</summary>
+public class BulkSaveTests(FirmFixture firm) : IClassFixture<FirmFixture>
+{
+    [Fact]
+    public async Task Rows_that_are_copied_are_column_by_column_what_they_would_be_one_by_one()
+    {
+        await using var acts = new ActCaller(firm.Server);
+        var db = acts.Db;
+        var tasks = await db.HireTasks.AsNoTracking().OrderByDescending(t => t.Attachments.Length).ThenByDescending(t => t.After.Length).Take(40).ToListAsync();
+        var values = await db.RecordValues.AsNoTracking().Where(v => v.Known.UpperBoundInfinite).OrderByDescending(v => v.SealedStart).Take(260).ToListAsync();
+        await using var transaction = await db.Database.BeginTransactionAsync();
+        var change = new Author(null, "Test", acts.Get<FirmClock>().Now, "test").Change("test.copied", Guid.NewGuid());
+        var hire = await db.Hires.FirstAsync(h => h.Closed == null);
+        db.Changes.Add(change);
+        hire.Start = hire.Start.PlusDays(1);
+        foreach (var (task, i) in tasks.Select((t, i) => (t, i))) db.Add(Copy(task, hire.Id, $"copied-{i}"));
+        db.AddRange(values.Select(v => new RecordValue { OwnerId = Owner(v.OwnerId), Field = v.Field, Value = v.Value, Source = v.Source, Effective = v.Effective, Known = v.Known, ChangeId = change.Id }));
+        await db.SaveManyAsync(default);
+        db.ChangeTracker.Clear();
+        (await db.Hires.AsNoTracking().SingleAsync(h => h.Id == hire.Id)).Start.ShouldBe(hire.Start, "What is no new row is saved along.");
+
+        var copied = await db.HireTasks.AsNoTracking().Where(t => t.HireId == hire.Id && t.Key.StartsWith("copied-")).ToDictionaryAsync(t => t.Key);
+        copied.Count.ShouldBe(tasks.Count);
+        for (var i = 0; i < tasks.Count; i++)
+        {
+            var copy = copied[$"copied-{i}"];
+            copy.ShouldBeEquivalentTo(Set(Copy(tasks[i], hire.Id, copy.Key), nameof(HireTask.Id), copy.Id));
+        }
+        var stored = (await db.RecordValues.AsNoTracking().Where(v => v.ChangeId == change.Id).ToListAsync()).ToDictionary(v => (v.OwnerId, v.Field, v.Effective.LowerBound));
+        stored.Count.ShouldBe(values.Count);
+        foreach (var value in values)
+        {
+            var copy = stored[(Owner(value.OwnerId), value.Field, value.Effective.LowerBound)];
+            (copy.Value.GetRawText(), copy.Source, copy.Effective, copy.Known, copy.EndedBy, copy.SealedStart).ShouldBe((value.Value.GetRawText(), value.Source, value.Effective, value.Known, null, value.SealedStart));
+        }
+
+        // Another owner for each, so that none is believed twice.
+        Guid Owner(Guid of) => new([.. of.ToByteArray().Select(b => (byte)~b)]);
+    }
+
+    [Fact]
+    public async Task What_the_database_forbids_is_refused_and_nothing_of_it_stays()
+    {
+        await using var acts = new ActCaller(firm.Server);
+        var db = acts.Db;
+        var there = await db.RecordValues.AsNoTracking().Where(v => v.Known.UpperBoundInfinite).Take(250).ToListAsync();
+        var before = await db.RecordValues.CountAsync();
+        await using (var transaction = await db.Database.BeginTransactionAsync())
+        {
+            db.AddRange(there.Select(v => new RecordValue { OwnerId = v.OwnerId, Field = v.Field, Value = v.Value, Source = v.Source, Effective = v.Effective, Known = v.Known, ChangeId = v.ChangeId }));
+            await db.SaveManyAsync(default);
+            // That is looked at when the transaction ends.
+            (await Should.ThrowAsync<Npgsql.PostgresException>(() => transaction.CommitAsync())).SqlState.ShouldBe(Npgsql.PostgresErrorCodes.ExclusionViolation);
+        }
+        (await db.RecordValues.CountAsync()).ShouldBe(before);
+    }
+
+    private static HireTask Copy(HireTask task, Guid hire, string key) => Set(task.Copy(hire), nameof(HireTask.Key), key);
+
+    private static HireTask Set(HireTask task, string property, object value)
+    {
+        typeof(HireTask).GetProperty(property)!.SetValue(task, value);
+        return task;
+    }
+}
