@@ -81,7 +81,9 @@ public static class Locks
     /// <returns>How many of them there are.</returns>
     public static async Task<int> EntriesAsync(FidDb db, IReadOnlyCollection<(string List, string Code)> entries, CancellationToken cancellation)
     {
+        // Also where there are none: what is locked after them may not be before others.
         Take(db, LockLevel.Entries, "");
+        if (entries.Count == 0) return 0;
         var (lists, codes) = (entries.Select(e => e.List).ToArray(), entries.Select(e => e.Code.ToLowerInvariant()).ToArray());
         return (await db.Database.SqlQuery<int>($"""
             select 1 as "Value" from list_entries e join unnest({lists}, {codes}) w(list, code) on e.list = w.list and lower(e.code) = w.code for key share of e

@@ -15,9 +15,13 @@ public sealed class AskForImport(FidDb db)
             if (run.Wrong > 0 && !request.OnlyGood) return Refusal.Conflict("rows-wrong", $"{run.Wrong} rows are not right. Mend them, or take only the good ones.");
             if (run.New + run.Changed == 0) return Refusal.Conflict("nothing-to-do", "No row would change anything.");
         }
-        return await ImportInHand.MoveAsync(db, run.Id, ImportState.Ready, s => s
-            .SetProperty(r => r.OnlyGood, request.OnlyGood).SetProperty(r => r.Failure, (string?)null).SetProperty(r => r.Done, 0).SetProperty(r => r.State, ImportState.Committing), cancellation)
-            ? ActResult.Done : ImportInHand.NotNow;
+        await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
+        if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
+        if (!await ImportInHand.MoveAsync(db, run.Id, ImportState.Ready, s => s
+            .SetProperty(r => r.OnlyGood, request.OnlyGood).SetProperty(r => r.Failure, (string?)null).SetProperty(r => r.Done, 0).SetProperty(r => r.State, ImportState.Committing), cancellation)) return ImportInHand.NotNow;
+        await act.CommitAsync(cancellation);
+        return ActResult.Done;
     }
 }
 

@@ -15,6 +15,7 @@ public sealed class DropImport(FidDb db)
             .ExecuteUpdateAsync(s => s.SetProperty(r => r.State, ImportState.Dropped), cancellation) > 0) return ActResult.Done;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
         if (!await TakeAwayAsync(db, db.ImportRuns.Where(r => r.Id == request.Import
             && (r.State == ImportState.Ready || r.State == ImportState.Failed || r.State == ImportState.Dropped)), request.Import, cancellation)) return ImportInHand.NotNow;
         await act.CommitAsync(cancellation);

@@ -25,7 +25,10 @@ public sealed class MatchColumns(FidDb db, ImportTargets targets)
         if (request.HoldsFrom is { } from && (list.HasNames || !ValueCheck.IsSensible(from))) return Refusal.Invalid("/holdsFrom", "bad-date", "Enter a date from 1900 to 2199.");
         var by = run.Columns.Zip(columns, run.MatchedBy).Select(t => t.First == t.Second ? t.Third : t.Second.Length > 0 ? nameof(MatchedBy.Hand) : nameof(MatchedBy.Nothing)).ToArray();
         var dates = request.Dates?.ToString();
-        return await ImportInHand.MoveAsync(db, request.Import, ImportState.Ready, s => s
+        await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
+        if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
+        if (!await ImportInHand.MoveAsync(db, request.Import, ImportState.Ready, s => s
             .SetProperty(r => r.HoldsFrom, request.HoldsFrom)
             .SetProperty(r => r.Columns, columns)
             .SetProperty(r => r.MatchedBy, by)
@@ -34,7 +37,9 @@ public sealed class MatchColumns(FidDb db, ImportTargets targets)
             .SetProperty(r => r.Decimal, request.Decimal == "," ? "," : ".")
             .SetProperty(r => r.EmptyClears, request.EmptyClears)
             .SetProperty(r => r.Failure, (string?)null).SetProperty(r => r.Done, 0)
-            .SetProperty(r => r.State, ImportState.Checking), cancellation) ? ActResult.Done : ImportInHand.NotNow;
+            .SetProperty(r => r.State, ImportState.Checking), cancellation)) return ImportInHand.NotNow;
+        await act.CommitAsync(cancellation);
+        return ActResult.Done;
     }
 }
 

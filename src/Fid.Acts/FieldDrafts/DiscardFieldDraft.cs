@@ -11,6 +11,7 @@ public sealed class DiscardFieldDraft(FidDb db)
         if (!actor.MayCoordinate) return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
         await Locks.FieldDraftAsync(db, cancellation);
         if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft) return ActResult.Done;
         if (draft.RowVersion != request.Version) return Refusal.ChangedMeanwhile;

@@ -25,6 +25,7 @@ public sealed class OpenHire(
 
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
+        // Those that were opened under this key are found by their ids, above and below.
         await opening.LockBadgesAsync(cancellation);
         // Sent twice at the same moment, the second has waited for the first here.
         if (await OpenedAsync(ids, cancellation) is { } meanwhile) return meanwhile;

@@ -11,6 +11,7 @@ public sealed class MarkNoticeTold(FidDb db)
         if (!actor.MayCoordinate) return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
         if (await db.Notices.SingleOrDefaultAsync(n => n.Id == request.Notice, cancellation) is not { } notice) return Refusal.NotFound;
         if (notice.ToldAt is not null) return ActResult.Done;
         var author = actor.Author("exchange");

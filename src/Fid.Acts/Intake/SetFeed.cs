@@ -16,6 +16,7 @@ public sealed class SetFeed(FidDb db)
             return Refusal.Invalid("/address", "bad-value", "Enter an address that begins with https:// or http://.");
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
         var firm = await db.Firms.SingleAsync(cancellation);
         firm.FeedAddress = string.IsNullOrEmpty(address) ? null : address;
         act.Note(actor.Author("exchange").Change("feed.address", firm.Id, firm.FeedAddress));

@@ -64,7 +64,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         var fields = await _fields.LiveAsync(cancellation);
         var wanted = values.Where(v => fields.ListOf(v.Field) is not null && v.Value is not null)
             .SelectMany(v => FieldValues.Texts(v.Value!.Value).Select(code => (fields.ListOf(v.Field)!, code.ToLowerInvariant()))).Distinct().ToArray();
-        return wanted.Length == 0 || await Locks.EntriesAsync(db, wanted, cancellation) == wanted.Length;
+        return await Locks.EntriesAsync(db, wanted, cancellation) == wanted.Length;
     }
 
     /// <summary>

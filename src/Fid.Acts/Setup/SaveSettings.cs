@@ -19,6 +19,7 @@ public sealed class SaveSettings(FidDb db)
         if (Check(request).ToList() is { Count: > 0 } problems) return Refusal.Invalid(problems);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
         var firm = await db.Firms.SingleAsync(cancellation);
         var before = JsonSerializer.Serialize(SettingsRequest.Of(firm), JsonSerializerOptions.Web);
         (firm.FullTimeHours, firm.LegalWeeklyHours, firm.BadgeRestDays, firm.BridgeDays, firm.NumberPattern) =

@@ -14,6 +14,8 @@ public sealed class ApplyTemplateUpdates(FidDb db, RecordWriter records)
         if (request.Hires.Length == 0) return Refusal.Invalid("/hires", "missing", "Choose the hires to update.");
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready)
+            return await db.TemplateUpdateRuns.AsNoTracking().Where(r => r.ByName == actor.Name).OrderByDescending(r => r.At).FirstAsync(cancellation);
         var ids = request.Hires.Select(h => h.Id).ToHashSet();
         await Locks.RecordsAsync(db, await db.Hires.Where(h => ids.Contains(h.Id)).Select(h => h.EmploymentId).ToListAsync(cancellation), cancellation);
         var found = (await new TemplateUpdates(db).FindAsync(await TemplateBook.LoadAsync(db, cancellation), null, ids, actor.Today, cancellation)).ToDictionary(u => u.Hire.Id);

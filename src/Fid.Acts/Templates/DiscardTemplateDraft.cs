@@ -11,6 +11,7 @@ public sealed class DiscardTemplateDraft(FidDb db)
         if (!actor.MayCoordinate) return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
         if (await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation) is { } draft) db.TemplateDrafts.Remove(draft);
         await act.CommitAsync(cancellation);
         return ActResult.Done;

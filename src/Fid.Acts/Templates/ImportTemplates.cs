@@ -23,6 +23,8 @@ public sealed class ImportTemplates(FidDb db)
         if (unknown.Count > 0) return Refusal.Invalid([.. unknown.Select(u => new Problem($"/instead/{u.i}/to", "unknown-entry", "Choose an entry of the list."))]);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready)
+            return (await db.Changes.Where(c => c.Action == TemplateTransfer.Imported && c.ById == actor.AccountId).OrderByDescending(c => c.At).Select(c => c.Part!).FirstAsync(cancellation)).Split(' ');
         var instead = request.Instead.DistinctBy(m => (m.List, m.Code)).ToDictionary(m => (m.List, m.Code), m => m.To);
         var unpacked = await new TemplateTransfer(db).UnpackAsync(request.File, instead, actor.Author("templates"), cancellation);
         if (unpacked.Answer is not { } codes) return Refusal.Invalid(unpacked.Problems);

@@ -11,6 +11,7 @@ public sealed class RetireTemplate(FidDb db)
         if (!actor.MayCoordinate) return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
+        if (act.IsDoneAlready) return ActResult.Done;
         await Locks.TemplatesAsync(db, cancellation);
         if (await db.RoleTemplates.SingleOrDefaultAsync(t => t.Code == request.Code, cancellation) is not { } template) return Refusal.NotFound;
         var above = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => t.Spec.BuildsOn == request.Code && !t.Retired).Select(t => t.Name).Order(StringComparer.Ordinal).ToList();

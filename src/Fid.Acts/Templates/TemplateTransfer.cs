@@ -31,6 +31,9 @@ public sealed record ParcelEntry(string List, string Code, string Name, Dictiona
 /// <summary>Packs templates, and unpacks them as drafts.</summary>
 public sealed class TemplateTransfer(FidDb db)
 {
+    /// <summary>The action of the entry in the trail; its part is the codes of the drafts.</summary>
+    internal const string Imported = "template.imported";
+
     /// <summary>A template with those it builds on, the shared tasks they follow, and the list entries they refer to.</summary>
     public async Task<TemplateParcel> PackAsync(TemplateBook book, RoleTemplate template, CancellationToken cancellation)
     {
@@ -100,7 +103,7 @@ public sealed class TemplateTransfer(FidDb db)
             string Numbered(string name) => $"{name} ({code[(template.Code.Length + 1)..]})";
             db.TemplateDrafts.Add(new TemplateDraft { Code = code, Spec = spec, BasedOn = 0, At = author.At, ByName = author.Name });
         }
-        db.Changes.Add(author.Change("template.imported", await db.Firms.Select(f => f.Id).SingleAsync(cancellation), string.Join(' ', codes.Values)));
+        db.Changes.Add(author.Change(Imported, await db.Firms.Select(f => f.Id).SingleAsync(cancellation), string.Join(' ', codes.Values)));
         await db.SaveChangesAsync(cancellation);
         return (string[])[.. codes.Values];
     }

@@ -14,6 +14,7 @@ public sealed class UndoTemplateUpdates(FidDb db, RecordWriter records)
         if (act.Refusal is { } refusal) return refusal;
         await Locks.UpdateRunAsync(db, request.Run, cancellation);
         if (await db.TemplateUpdateRuns.SingleOrDefaultAsync(r => r.Id == request.Run, cancellation) is not { } run) return Refusal.NotFound;
+        if (act.IsDoneAlready) return new UndoneUpdates(run.Hires.Count, []);
         if (run.Undone) return Refusal.Conflict("undone-already", "This has been undone already.");
         var hires = run.Hires.Select(h => h.HireId).ToArray();
         await Locks.RecordsAsync(db, await db.Hires.Where(h => hires.Contains(h.Id)).Select(h => h.EmploymentId).ToListAsync(cancellation), cancellation);
