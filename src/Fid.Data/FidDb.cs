@@ -49,7 +49,7 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 
     public DbSet<RecordValue> RecordValues => Set<RecordValue>();
 
-    public DbSet<RecordNow> RecordsNow => Set<RecordNow>();
+    public DbSet<CurrentRecord> CurrentRecords => Set<CurrentRecord>();
 
     public DbSet<PersonMerge> PersonMerges => Set<PersonMerge>();
 

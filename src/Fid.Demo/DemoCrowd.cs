@@ -60,9 +60,9 @@ internal static class DemoCrowd
                 .ToLookup(v => people.GetValueOrDefault(v.OwnerId, v.OwnerId));
             foreach (var employment in employments)
             {
-                var record = new RecordNow { EmploymentId = employment.Id, PersonId = employment.PersonId };
+                var record = new CurrentRecord { EmploymentId = employment.Id, PersonId = employment.PersonId };
                 RecordProjection.Project(set, record, held[employment.Id].ToDictionary(v => v.Field, v => v.Value), employment, at, today);
-                db.RecordsNow.Add(record);
+                db.CurrentRecords.Add(record);
             }
             await db.SaveChangesAsync();
             db.ChangeTracker.Clear();

@@ -61,7 +61,7 @@ internal sealed class DemoHires(FidDb db, RecordWriter writer, Author author, Lo
     private async Task<string?> BadgeOf(string family)
     {
         var id = people.Named[family].Id;
-        return await db.RecordsNow.Where(r => r.EmploymentId == id).Select(r => r.Badge).SingleAsync();
+        return await db.CurrentRecords.Where(r => r.EmploymentId == id).Select(r => r.Badge).SingleAsync();
     }
 
     private async Task<Hire> Open(
@@ -113,7 +113,7 @@ internal sealed class DemoHires(FidDb db, RecordWriter writer, Author author, Lo
             var change = author.Change("record.imported", stint.Id);
             db.AddRange(stint, change);
             await writer.AddNewAsync(stint, [new("job", Json(job), "import"), new("site", Json("mv-corran"), "import"), new("department", Json("galley"), "import"), new("end_date", Json($"{year}-09-30"), "import")], change, new LocalDate(year, 9, 30));
-            var record = db.RecordsNow.Local.Single(r => r.EmploymentId == stint.Id);
+            var record = db.CurrentRecords.Local.Single(r => r.EmploymentId == stint.Id);
             (record.GivenName, record.FamilyName, record.Search) = ("Jun", "Nakamura", TextRules.SearchWords($"Jun Nakamura Jun {stint.Number}"));
         }
     }

@@ -16,7 +16,7 @@ public class LockTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         await using var acts = new ActCaller(firm.Server);
         var db = acts.Db;
-        var records = await db.RecordsNow.Select(r => r.EmploymentId).Take(2).ToArrayAsync();
+        var records = await db.CurrentRecords.Select(r => r.EmploymentId).Take(2).ToArrayAsync();
         await using (await db.Database.BeginTransactionAsync())
         {
             await Locks.RecordAsync(db, records[0], default);
@@ -48,7 +48,7 @@ public class LockTests(FirmFixture firm) : IClassFixture<FirmFixture>
             if (i % 2 == 0) return (await acts.Get<OpenHire>().DoAsync(request, orla, default)).Answer;
             // As a sheet does: records that it changes are held before hires are opened.
             await using var sheet = await ActScope.BeginAsync(acts.Db, orla, i, default);
-            await Locks.RecordsAsync(acts.Db, await acts.Db.RecordsNow.OrderByDescending(r => r.Search).Select(r => r.EmploymentId).Take(20).ToListAsync(), default);
+            await Locks.RecordsAsync(acts.Db, await acts.Db.CurrentRecords.OrderByDescending(r => r.Search).Select(r => r.EmploymentId).Take(20).ToListAsync(), default);
             var result = await acts.Get<OpenHire>().DoAsync(request, orla, default);
             await sheet.CommitAsync(default);
             return result.Answer;

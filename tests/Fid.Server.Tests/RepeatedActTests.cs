@@ -60,7 +60,7 @@ public class RepeatedActTests(FirmFixture firm) : IClassFixture<FirmFixture>
         Guid kept, other;
         await using (var acts = new ActCaller(firm.Server))
         {
-            var two = await acts.Db.RecordsNow.Where(r => r.FamilyName == "Brandt" || r.FamilyName == "Lind").OrderBy(r => r.FamilyName).Select(r => r.EmploymentId).ToListAsync();
+            var two = await acts.Db.CurrentRecords.Where(r => r.FamilyName == "Brandt" || r.FamilyName == "Lind").OrderBy(r => r.FamilyName).Select(r => r.EmploymentId).ToListAsync();
             (kept, other) = (two[0], two[1]);
         }
         var (key, merge) = (Guid.NewGuid(), Guid.Empty);
@@ -107,11 +107,11 @@ public class RepeatedActTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var hire = await acts.Db.Hires.AsNoTracking().Where(h => h.Closed == null && h.Start > TestDatabase.Today).OrderBy(h => h.Id).FirstAsync();
         await acts.Get<SaveRecord>().DoAsync(
             new SaveRecordRequest(hire.EmploymentId, new() { ["town"] = JsonSerializer.SerializeToElement("Nearby") }, null, null,
-                (await acts.Db.RecordsNow.AsNoTracking().SingleAsync(r => r.EmploymentId == hire.EmploymentId)).Version), await acts.AsAsync("orla"), default);
+                (await acts.Db.CurrentRecords.AsNoTracking().SingleAsync(r => r.EmploymentId == hire.EmploymentId)).Version), await acts.AsAsync("orla"), default);
         return (hire.Id, hire.EmploymentId, await acts.Db.Changes.Where(c => c.SubjectId == hire.EmploymentId).OrderByDescending(c => c.At).Select(c => c.Id).FirstAsync());
     }
 
-    private async Task<(Data.Templates.TemplateSpec Spec, TemplateParcel Parcel)> TemplateAsync()
+    private async Task<(Data.Templates.TemplateSpec Spec, TemplateExport Parcel)> TemplateAsync()
     {
         await using var acts = new ActCaller(firm.Server);
         var book = await TemplateBook.LoadAsync(acts.Db, default);

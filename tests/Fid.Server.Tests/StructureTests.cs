@@ -146,7 +146,7 @@ public class StructureTests
 
     [Theory]
     [InlineData("Fid.Acts", "People.Reader")]
-    [InlineData("Fid.Server", "People.SeenFacts")]
+    [InlineData("Fid.Server", "People.VisibleFacts")]
     public void What_several_threads_ask_at_once_keeps_nothing_that_asking_changes(string floor, string asked)
     {
         var fields = System.Reflection.Assembly.Load(floor).GetType($"{floor}.{asked}", throwOnError: true)!.GetFields(BindingFlags.Instance | BindingFlags.NonPublic | BindingFlags.Public);

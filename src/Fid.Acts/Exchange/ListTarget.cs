@@ -82,7 +82,7 @@ internal sealed class ListTarget(FidDb db, ListDefinition list) : ImportTarget
         }
         if (!RowChecker.RefersToItself(list)) return true;
         var after = (await db.ListEntries.AsNoTracking().Where(e => e.List == run.List).ToListAsync(cancellation)).ConvertAll(e => e.Content());
-        return !TogetherCheck.Between(list, after).Any();
+        return !ListConsistency.Between(list, after).Any();
     }
 
     // What a row refers to may have been deleted since it was checked.

@@ -184,11 +184,11 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, OpenHire open, H
     private bool StillFit(List<Row> rows) => rows.TrueForAll(r => r.Entered.All(e =>
         fields.Set.Find(e.Key) is { } field && MayEdit(field) && (e.Value is not { } value || ValueCheck.Check(field, value) is (not null, null))));
 
-    private async Task<(Dictionary<Guid, Employment> Employments, Dictionary<Guid, RecordNow> Records)> ReadAsync(IEnumerable<Guid> ids, CancellationToken cancellation)
+    private async Task<(Dictionary<Guid, Employment> Employments, Dictionary<Guid, CurrentRecord> Records)> ReadAsync(IEnumerable<Guid> ids, CancellationToken cancellation)
     {
         var wanted = ids.ToArray();
         return (await db.Employments.Where(e => wanted.Contains(e.Id)).ToDictionaryAsync(e => e.Id, cancellation),
-            await db.RecordsNow.Where(r => wanted.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation));
+            await db.CurrentRecords.Where(r => wanted.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation));
     }
 
     private async Task<List<Row>> RowsAsync(ImportRun run, CancellationToken cancellation)

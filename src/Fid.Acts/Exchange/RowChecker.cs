@@ -71,7 +71,7 @@ public sealed class RowChecker : IRowChecker
         var problems = read.Problems;
         if (code.Length > 0 && !_seen.TryAdd(code, number))
             problems = [.. problems, new EntryProblem(EntryReader.Code, "duplicate-code", $"The code {code} stands in row {_seen[code]} already. Keep one of them.")];
-        if (old is not null) problems = [.. problems, .. TogetherCheck.Against(_list, old, read.Content)];
+        if (old is not null) problems = [.. problems, .. ListConsistency.Against(_list, old, read.Content)];
         if (problems.Count > 0) return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
         var content = new RowContent(read.Content.Code, read.Content.Name, read.Content.NameDe, EntryJson.Write(_list, read.Content.Values));
         if (old is not null && content.Name == old.Name && content.NameDe == old.NameDe && content.Values == EntryJson.Write(_list, old.Values))
@@ -97,7 +97,7 @@ public sealed class RowChecker : IRowChecker
             var found = rows
                 .Select(r => (r.Code, Problems: Dangling(r, after).ToArray())).Where(r => r.Problems.Length > 0).ToDictionary(r => r.Code, r => r.Problems, StringComparer.OrdinalIgnoreCase);
             if (found.Count == 0)
-                found = TogetherCheck.Between(_list, [.. after.Values]).Where(w => rows.Any(r => r.Code == w.Entry))
+                found = ListConsistency.Between(_list, [.. after.Values]).Where(w => rows.Any(r => r.Code == w.Entry))
                     .GroupBy(w => w.Entry).ToDictionary(g => g.Key, g => g.Select(w => new EntryProblem(w.Column, w.Code, w.Message)).DistinctBy(p => p.Column).ToArray(), StringComparer.OrdinalIgnoreCase);
             if (found.Count == 0) return wrong.ToDictionary(w => _taken[w.Key].Number, w => w.Value);
             // Without these others may be left hanging: look again.

@@ -97,7 +97,7 @@ public sealed class FieldPublishing(FidDb db)
     {
         var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
         // Those who left too: their records go on being shown.
-        var records = await db.RecordsNow.OrderBy(r => r.EmploymentId).Select(r => new { r.EmploymentId, r.AsOf }).ToListAsync(cancellation);
+        var records = await db.CurrentRecords.OrderBy(r => r.EmploymentId).Select(r => new { r.EmploymentId, r.AsOf }).ToListAsync(cancellation);
         foreach (var some in records.Chunk(CountedAtOnce))
         {
             var held = await ShownValues.LoadAsync(db, [.. some.Select(r => r.EmploymentId)], cancellation);

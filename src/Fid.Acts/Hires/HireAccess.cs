@@ -13,7 +13,7 @@ public static class HireAccess
     {
         if (actor.MayReadEverybody) return hires => hires;
         var employments = await OwnEmployments.OfAsync(actor, db, cancellation);
-        return hires => hires.Where(h => db.RecordsNow.Any(r => r.EmploymentId == h.EmploymentId && r.ManagerId != null && employments.Contains(r.ManagerId.Value)));
+        return hires => hires.Where(h => db.CurrentRecords.Any(r => r.EmploymentId == h.EmploymentId && r.ManagerId != null && employments.Contains(r.ManagerId.Value)));
     }
 
     /// <summary>A hire the user may see, or null.</summary>

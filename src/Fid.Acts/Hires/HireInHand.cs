@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Acts.Hires;
 
 /// <summary>A hire with its tasks, its stint and its record, tracked, and held against others who would change them.</summary>
-public sealed record HireInHand(Hire Hire, Employment Employment, RecordNow Record)
+public sealed record HireInHand(Hire Hire, Employment Employment, CurrentRecord Record)
 {
     /// <summary>Takes a hire in hand; null where there is none.</summary>
     internal static async Task<HireInHand?> TakeAsync(FidDb db, Guid id, CancellationToken cancellation)
@@ -15,6 +15,6 @@ public sealed record HireInHand(Hire Hire, Employment Employment, RecordNow Reco
         await Locks.RecordAsync(db, employment, cancellation);
         return new HireInHand(
             await db.Hires.Include(h => h.Tasks).SingleAsync(h => h.Id == id, cancellation), await db.Employments.SingleAsync(e => e.Id == employment, cancellation),
-            await db.RecordsNow.SingleAsync(r => r.EmploymentId == employment, cancellation));
+            await db.CurrentRecords.SingleAsync(r => r.EmploymentId == employment, cancellation));
     }
 }

@@ -118,7 +118,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId);
         if (person is not null) db.Add(person);
         db.AddRange(employment, change, hire);
-        Pass(draft);
+        PassBadgeOf(draft);
         var startDate = new FieldValue("start_date", DateOf(start), StartingValues.FromHire);
         var values = draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate).ToList();
         if (person is not null)
@@ -172,7 +172,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     private string Format(long running, int year) => _numbers!.Format(running, year) ?? throw new InvalidOperationException("Employee numbers of this pattern have run out.");
 
     /// <summary>Goes on as if the hire had been opened: the next one gets another badge.</summary>
-    public void Pass(HireDraft draft)
+    public void PassBadgeOf(HireDraft draft)
     {
         if (TextOf(draft.Values, "badge") is { } badge) _nextBadge = Badges.NextAfter(_nextBadge, badge);
     }

@@ -29,7 +29,7 @@ public sealed class HirePreparation(FidDb db, HireOrigins origins, EnteredValues
         {
             var one = await PrepareAsync(requests[i], typed[i], context, cancellation);
             if (one.Draft is { } draft && requests[i].Candidate is { } candidate && recruited.Said.TryGetValue(candidate, out var said)) one = one with { Draft = FromRecruiting(draft, said, recruited.Sites) };
-            if (one.Draft is { } next) opening.Pass(next);
+            if (one.Draft is { } next) opening.PassBadgeOf(next);
             prepared.Add(one);
         }
         return prepared;

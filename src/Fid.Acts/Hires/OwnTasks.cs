@@ -27,7 +27,7 @@ public sealed class OwnTasks
     public IQueryable<Hire> Concerning(IQueryable<Hire> hires, bool openOnly = false)
     {
         string[] owners = [.. _actor.Teams.Select(t => HireTask.TeamPrefix + t), .. _employments.Select(e => HireTask.PersonPrefix + e)];
-        var (account, person, own, records) = (_actor.AccountId ?? Guid.Empty, _actor.PersonId ?? Guid.Empty, _employments, _db.RecordsNow);
+        var (account, person, own, records) = (_actor.AccountId ?? Guid.Empty, _actor.PersonId ?? Guid.Empty, _employments, _db.CurrentRecords);
         return hires.Where(h =>
             h.Tasks.Any(t => (!openOnly || (t.Done == null && t.SkippedWhy == null)) && owners.Contains(t.Owner))
             || h.CoordinatorId == account
@@ -42,7 +42,7 @@ public sealed class OwnTasks
     public async Task<bool> IncludeAsync(HireTask task, CancellationToken cancellation)
     {
         var who = await _db.Hires.Where(h => h.Id == task.HireId)
-            .Join(_db.RecordsNow, h => h.EmploymentId, r => r.EmploymentId, (h, r) => new TaskPeople(r.PersonId, r.ManagerId, r.BuddyId, h.CoordinatorId)).SingleOrDefaultAsync(cancellation);
+            .Join(_db.CurrentRecords, h => h.EmploymentId, r => r.EmploymentId, (h, r) => new TaskPeople(r.PersonId, r.ManagerId, r.BuddyId, h.CoordinatorId)).SingleOrDefaultAsync(cancellation);
         return who is not null && Include(task.Owner, who);
     }
 

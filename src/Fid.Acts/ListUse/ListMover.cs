@@ -74,7 +74,7 @@ public sealed class ListMover(FidDb db, RecordWriter records)
             // What is a fact of the person is changed through their last stint, and shows in all of them.
             var stints = await db.Employments.Where(e => owners.Contains(e.Id) || owners.Contains(e.PersonId)).OrderBy(e => e.Start).ToListAsync(cancellation);
             var ids = stints.Select(e => e.Id).ToArray();
-            var now = await db.RecordsNow.Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation);
+            var now = await db.CurrentRecords.Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation);
             var moved = new List<RecordEdit>();
             foreach (var owner in batch)
             {

@@ -32,7 +32,7 @@ public sealed class RetireEntry(FidDb db, ListMover mover)
                 return Refusal.Invalid("/moveTo", unfit.Code, $"{unfit.Path.Split('/')[1]}: {unfit.Message}");
             // Moving may have closed a ring: the children of a department cannot go below themselves.
             var all = (await db.ListEntries.AsNoTracking().Where(e => e.List == request.List).ToListAsync(cancellation)).ConvertAll(e => e.Content());
-            if (TogetherCheck.Between(definition, all).FirstOrDefault() is { Message: not null } wrong) return Refusal.Invalid("/moveTo", wrong.Code, wrong.Message);
+            if (ListConsistency.Between(definition, all).FirstOrDefault() is { Message: not null } wrong) return Refusal.Invalid("/moveTo", wrong.Code, wrong.Message);
             entry = await db.ListEntries.Coded(request.List, request.Code).SingleAsync(cancellation);
         }
         act.Note(ListWriter.SetRetired(entry, true, author, why));

@@ -48,7 +48,7 @@ public sealed class ListLoader(FidDb db)
             contents.Add(read.Content);
         }
         if (problems.Count == 0)
-            problems.AddRange(TogetherCheck.Between(list, [.. there, .. contents]).Select(w => (contents.FindIndex(c => c.Code == w.Entry), new EntryProblem(w.Column, w.Code, w.Message))));
+            problems.AddRange(ListConsistency.Between(list, [.. there, .. contents]).Select(w => (contents.FindIndex(c => c.Code == w.Entry), new EntryProblem(w.Column, w.Code, w.Message))));
         if (problems.Count > 0) return problems;
         foreach (var content in contents)
         {

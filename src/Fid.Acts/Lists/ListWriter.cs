@@ -17,9 +17,9 @@ public sealed class ListWriter(FidDb db)
     {
         if (there is null && await db.ListEntries.AsNoTracking().Coded(list.Key, content.Code).FirstOrDefaultAsync(cancellation) is { } taken)
             return [new EntryProblem(EntryReader.Code, "duplicate-code", $"The code {taken.Code} is taken by {taken.Name}. Choose another.")];
-        if (there is not null && TogetherCheck.Against(list, there.Content(), content).ToList() is { Count: > 0 } lost) return lost;
+        if (there is not null && ListConsistency.Against(list, there.Content(), content).ToList() is { Count: > 0 } lost) return lost;
         var others = await db.ListEntries.AsNoTracking().Where(e => e.List == list.Key && e.Code != content.Code).ToListAsync(cancellation);
-        var wrong = TogetherCheck.Between(list, [content, .. others.Select(o => o.Content())]).ToList();
+        var wrong = ListConsistency.Between(list, [content, .. others.Select(o => o.Content())]).ToList();
         if (wrong.Count > 0)
             return [.. wrong.Select(w => new EntryProblem(list.Find(w.Column) is null ? EntryReader.Code : w.Column, w.Code, w.Message)).DistinctBy(p => p.Column)];
 

@@ -39,7 +39,7 @@ public sealed class ManagerFinder(FidDb db)
         var above = seats.Select(s => s.Text("reports_to")).OfType<string>().ToHashSet(StringComparer.Ordinal);
         var led = seats.Where(s => above.Contains(s.Code)).ToList();
         var (jobs, departments) = (led.ConvertAll(s => s.Text("job")), led.ConvertAll(s => s.Text("department")));
-        return await db.RecordsNow.Where(r => jobs.Contains(r.JobCode) && departments.Contains(r.DepartmentCode))
+        return await db.CurrentRecords.Where(r => jobs.Contains(r.JobCode) && departments.Contains(r.DepartmentCode))
             .Join(db.Employments, r => r.EmploymentId, e => e.Id, (r, e) => new Holder(r.EmploymentId, r.JobCode, r.DepartmentCode, e.End)).ToListAsync(cancellation);
     }
 

@@ -34,7 +34,7 @@ public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValue
         foreach (var (field, value) in theirs.Where(v => set.Find(v.Key) is not null && (!mine.ContainsKey(v.Key) || take.Contains(v.Key))))
             // Sealed for its owner: it is opened, and sealed anew by the save.
             edits.Add(new FieldEdit(field, SealedText.IsSealed(value) ? sensitive.Open(other, field, value) : value, "merged", null));
-        var now = await db.RecordsNow.Where(r => r.PersonId == kept || r.PersonId == other).ToDictionaryAsync(r => r.EmploymentId, cancellation);
+        var now = await db.CurrentRecords.Where(r => r.PersonId == kept || r.PersonId == other).ToDictionaryAsync(r => r.EmploymentId, cancellation);
         var users = await db.Users.Where(u => u.PersonId == other).ToListAsync(cancellation);
         var merge = new PersonMerge
         {
@@ -62,7 +62,7 @@ public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValue
     {
         var stints = await LockAsync([merge.KeptId, merge.OtherId], cancellation);
         var through = stints.Single(s => s.Id == merge.Through);
-        var now = await db.RecordsNow.Where(r => r.PersonId == merge.KeptId).ToDictionaryAsync(r => r.EmploymentId, cancellation);
+        var now = await db.CurrentRecords.Where(r => r.PersonId == merge.KeptId).ToDictionaryAsync(r => r.EmploymentId, cancellation);
         var made = await db.Changes.SingleAsync(c => c.Id == merge.ChangeId, cancellation);
         var change = author.Change("person.parted", through.Id, made.Part);
         if (await records.TouchedBy(through, made).AnyAsync(cancellation) && await records.TakeBackAsync(through, now[through.Id], made, change, today, cancellation) is { } problem) return problem;

@@ -13,7 +13,7 @@ public sealed class Notices(FidDb db)
 {
     /// <summary>Puts what other systems are to be told of a hire into the context: recruiting where the hire came from there, the
     /// others where the person might be known to them already.</summary>
-    public async Task TellAsync(Hire hire, RecordNow record, NoticeKind kind, Instant at, CancellationToken cancellation)
+    public async Task TellAsync(Hire hire, CurrentRecord record, NoticeKind kind, Instant at, CancellationToken cancellation)
     {
         var number = await db.Employments.Where(e => e.Id == record.EmploymentId).Select(e => e.Number).SingleAsync(cancellation);
         var candidate = await db.IntakeCandidates.AsNoTracking().SingleOrDefaultAsync(c => c.HireId == hire.Id, cancellation);

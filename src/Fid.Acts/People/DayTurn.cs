@@ -29,7 +29,7 @@ public sealed class DayTurn(FidDb db, RecordWriter records)
             await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
             await Locks.RecordAsync(db, id, cancellation);
             var employment = await db.Employments.SingleAsync(e => e.Id == id, cancellation);
-            var record = await db.RecordsNow.SingleAsync(r => r.EmploymentId == id, cancellation);
+            var record = await db.CurrentRecords.SingleAsync(r => r.EmploymentId == id, cancellation);
             // Another server may have come first.
             if (record.AsOf < today)
             {

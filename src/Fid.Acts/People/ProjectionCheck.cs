@@ -17,14 +17,14 @@ public static class ProjectionCheck
         // In one snapshot: saves that are made meanwhile must not look like faults.
         await using var transaction = await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancellation);
         var employments = await db.Employments.AsNoTracking().ToDictionaryAsync(e => e.Id, cancellation);
-        var ids = await db.RecordsNow.AsNoTracking().OrderBy(r => r.EmploymentId).Select(r => r.EmploymentId).ToListAsync(cancellation);
+        var ids = await db.CurrentRecords.AsNoTracking().OrderBy(r => r.EmploymentId).Select(r => r.EmploymentId).ToListAsync(cancellation);
         foreach (var batch in ids.Chunk(500))
         {
-            var stored = await db.RecordsNow.AsNoTracking().Where(r => batch.Contains(r.EmploymentId)).ToListAsync(cancellation);
+            var stored = await db.CurrentRecords.AsNoTracking().Where(r => batch.Contains(r.EmploymentId)).ToListAsync(cancellation);
             var held = await ShownValues.LoadAsync(db, batch, cancellation);
             foreach (var record in stored)
             {
-                var made = new RecordNow { EmploymentId = record.EmploymentId, PersonId = record.PersonId };
+                var made = new CurrentRecord { EmploymentId = record.EmploymentId, PersonId = record.PersonId };
                 RecordProjection.Project(set, made, held[record.EmploymentId].ToDictionary(), employments[record.EmploymentId], record.Saved, record.AsOf);
                 foreach (var (column, read) in Columns)
                     if (read(record) != read(made)) return $"The record of {record.FullName} ({record.EmploymentId}) shows {column} “{read(record)}”, where its values come to “{read(made)}”.";
@@ -33,7 +33,7 @@ public static class ProjectionCheck
         return null;
     }
 
-    private static readonly (string Column, Func<RecordNow, string?> Read)[] Columns =
+    private static readonly (string Column, Func<CurrentRecord, string?> Read)[] Columns =
     [
         ("the name", r => r.FullName), ("the e-mail", r => r.Email), ("the site", r => r.SiteCode), ("the department", r => r.DepartmentCode), ("the job", r => r.JobCode),
         ("the kind", r => r.Kind), ("the badge", r => r.Badge), ("the calendar", r => r.CalendarCode), ("the manager", r => r.ManagerId?.ToString()),

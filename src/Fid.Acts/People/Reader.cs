@@ -51,12 +51,12 @@ public sealed class Reader
         values.Where(v => Sees(v.Key)).ToDictionary(v => v.Key, v => SealedText.Shown(v.Value), StringComparer.Ordinal);
 
     /// <summary>The records the reader may open.</summary>
-    public IQueryable<RecordNow> Readable(IQueryable<RecordNow> records) =>
+    public IQueryable<CurrentRecord> Readable(IQueryable<CurrentRecord> records) =>
         _own is { } own ? records.Where(r => r.ManagerId != null && own.Contains(r.ManagerId.Value)) : records;
 
     /// <summary>Whether the reader may open a record.</summary>
-    public bool MayOpen(RecordNow record) => _own is null || (record.ManagerId is { } manager && _own.Contains(manager));
+    public bool MayOpen(CurrentRecord record) => _own is null || (record.ManagerId is { } manager && _own.Contains(manager));
 
     /// <summary>What somebody is called: by name, or by number to those who may not see names.</summary>
-    public string NameOf(RecordNow record, string number) => SeesNames ? record.FullName : number;
+    public string NameOf(CurrentRecord record, string number) => SeesNames ? record.FullName : number;
 }

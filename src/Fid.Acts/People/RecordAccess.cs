@@ -10,15 +10,15 @@ public static class RecordAccess
 {
     /// <summary>A record the user may open, or null.</summary>
     /// <param name="tracked">Whether it is to be changed.</param>
-    public static async Task<(Employment Employment, RecordNow Record)?> FindAsync(Actor actor, FidDb db, Guid id, bool tracked, CancellationToken cancellation)
+    public static async Task<(Employment Employment, CurrentRecord Record)?> FindAsync(Actor actor, FidDb db, Guid id, bool tracked, CancellationToken cancellation)
     {
-        var (employments, records) = tracked ? (db.Employments, db.RecordsNow) : (db.Employments.AsNoTracking(), db.RecordsNow.AsNoTracking());
+        var (employments, records) = tracked ? (db.Employments, db.CurrentRecords) : (db.Employments.AsNoTracking(), db.CurrentRecords.AsNoTracking());
         var both = await employments.Join(records, e => e.Id, r => r.EmploymentId, (employment, record) => new { employment, record }).FirstOrDefaultAsync(b => b.employment.Id == id, cancellation);
         if (both is not { employment: { } employment, record: { } record }) return null;
         return await MayOpenAsync(actor, db, record, cancellation) ? (employment, record) : null;
     }
 
     /// <summary>Whether the user may open a record.</summary>
-    public static async ValueTask<bool> MayOpenAsync(Actor actor, FidDb db, RecordNow record, CancellationToken cancellation) =>
+    public static async ValueTask<bool> MayOpenAsync(Actor actor, FidDb db, CurrentRecord record, CancellationToken cancellation) =>
         actor.MayReadEverybody || (record.ManagerId is { } manager && (await OwnEmployments.OfAsync(actor, db, cancellation)).Contains(manager));
 }

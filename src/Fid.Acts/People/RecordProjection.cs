@@ -16,7 +16,7 @@ public static class RecordProjection
     /// <summary>Brings a record's projection, and the last day of its employment, to what its values say on the day it is shown for.</summary>
     /// <param name="believed">All that is believed of the employment and its person.</param>
     /// <param name="at">When it was saved.</param>
-    internal static void Show(FieldSet set, RecordNow record, IEnumerable<RecordValue> believed, Employment employment, Instant at, LocalDate today)
+    internal static void Show(FieldSet set, CurrentRecord record, IEnumerable<RecordValue> believed, Employment employment, Instant at, LocalDate today)
     {
         var asOf = AsOf(employment, today);
         var held = believed.Where(v => EffectiveRange.FromDatabase(v.Effective) is var (from, to) && from <= asOf && (to is null || asOf <= to)).ToDictionary(v => v.Field, v => v.Value);
@@ -34,7 +34,7 @@ public static class RecordProjection
 
     /// <summary>What is read of a record without looking at its values, from the values it holds on the day that counts for it.</summary>
     /// <param name="at">When it was saved.</param>
-    public static void Project(FieldSet set, RecordNow record, Dictionary<string, JsonElement> held, Employment employment, Instant at, LocalDate today)
+    public static void Project(FieldSet set, CurrentRecord record, Dictionary<string, JsonElement> held, Employment employment, Instant at, LocalDate today)
     {
         record.GivenName = Text("given_name") ?? "";
         record.FamilyName = Text("family_name") ?? "";

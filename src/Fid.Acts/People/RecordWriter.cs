@@ -19,7 +19,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
 
     /// <summary>The record of a new employment. Its own facts are true from its first day; the person's from the day they became
     /// known, or the first day if that is earlier.</summary>
-    public async Task<RecordNow> AddNewAsync(
+    public async Task<CurrentRecord> AddNewAsync(
         Employment employment, IEnumerable<FieldValue> values, Change change, LocalDate today, CancellationToken cancellation = default)
     {
         var set = (await _fields.LiveAsync(cancellation)).Set;
@@ -44,10 +44,10 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
                 ChangeId = change.Id,
             });
         }
-        var record = new RecordNow { EmploymentId = employment.Id, PersonId = employment.PersonId };
+        var record = new CurrentRecord { EmploymentId = employment.Id, PersonId = employment.PersonId };
         RecordProjection.Project(set, record, held, employment, change.At, today);
         RecordProjection.FollowEnd(employment, held);
-        db.RecordsNow.Add(record);
+        db.CurrentRecords.Add(record);
         return record;
     }
 
@@ -88,7 +88,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             // What rules say is worked out for the day from which the values hold.
             var since = edits.Max(e => e.From);
             var day = since is { } from ? LocalDate.Max(from, employment.Start) : RecordProjection.AsOf(employment, today);
-            var held = rows.Where(r => ToSpell(r).Holds(day)).ToDictionary(r => r.Field, r => r.Value, StringComparer.Ordinal);
+            var held = rows.Where(r => ToDated(r).Holds(day)).ToDictionary(r => r.Field, r => r.Value, StringComparer.Ordinal);
             var (ruled, clash) = RecordRules.Follow(
                 set, held, edits.ToDictionary(e => e.Field, e => e.Value, StringComparer.Ordinal), today, values => calendars?.OfRecord(values));
             problems.AddRange(clash.Select(p => new RecordProblem(i, p)));
@@ -120,7 +120,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
                 var field = set.Find(edit.Field)!;
                 var owner = field.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
                 var all = believed.TryGetValue(owner, out var there) ? there : believed[owner] = [];
-                var mine = all.Where(r => r.Field == edit.Field).ToDictionary(ToSpell);
+                var mine = all.Where(r => r.Field == edit.Field).ToDictionary(ToDated);
                 var entered = edit.Value is { } v ? new Valued(field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, v, cancellation) : v, edit.Source) : null;
                 var timeline = edit.From is { } from
                     ? Timeline.Change([.. mine.Keys], from, entered)
@@ -140,7 +140,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         var others = await db.Employments.Where(e => people.Contains(e.PersonId) && !own.Contains(e.Id)).OrderBy(e => e.Id).ToListAsync(cancellation);
         if (others.Count == 0) return;
         var ids = others.Select(o => o.Id).ToArray();
-        var shown = await db.RecordsNow.Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation);
+        var shown = await db.CurrentRecords.Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation);
         foreach (var (owner, rows) in await BelievedAsync(others, cancellation)) believed.TryAdd(owner, rows);
         foreach (var other in others)
             if (shown.TryGetValue(other.Id, out var record))
@@ -163,7 +163,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     /// <summary>Moves the day from which an employment's first values hold, when its first day moves.</summary>
     /// <param name="firstValues">First values that become others with it, by field.</param>
     public async Task MoveStartAsync(
-        Employment employment, RecordNow record, LocalDate to, IReadOnlyDictionary<string, JsonElement> firstValues, Change change, LocalDate today, CancellationToken cancellation)
+        Employment employment, CurrentRecord record, LocalDate to, IReadOnlyDictionary<string, JsonElement> firstValues, Change change, LocalDate today, CancellationToken cancellation)
     {
         var from = employment.Start;
         employment.Start = to;
@@ -171,7 +171,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         var own = believed.GetValueOrDefault(employment.Id) ?? [];
         foreach (var field in own.GroupBy(r => r.Field).ToList())
         {
-            var mine = field.ToDictionary(ToSpell);
+            var mine = field.ToDictionary(ToDated);
             var timeline = Timeline.MoveFirst([.. mine.Keys], from, to);
             if (firstValues.TryGetValue(field.Key, out var value) && timeline.Added is [var first])
                 timeline = timeline with { Added = [first with { Value = first.Value with { Json = value } }] };
@@ -181,20 +181,20 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     }
 
     /// <summary>Brings a record's projection to a day: what was entered for it beforehand shows from then on.</summary>
-    public async Task RefreshAsync(Employment employment, RecordNow record, Instant at, LocalDate today, CancellationToken cancellation) =>
+    public async Task RefreshAsync(Employment employment, CurrentRecord record, Instant at, LocalDate today, CancellationToken cancellation) =>
         RecordProjection.Show(
             (await _fields.LiveAsync(cancellation)).Set, record, Of(await BelievedAsync([employment], cancellation), employment), employment, at, today);
 
     /// <summary>Takes a change back: what it made believed is no longer, and what it retired is believed again. Returns why it cannot
     /// be, where a later change has touched the same values or somebody else has them by now; nothing is to be kept then.</summary>
-    public async Task<Problem?> TakeBackAsync(Employment employment, RecordNow record, Change taken, Change change, LocalDate today, CancellationToken cancellation)
+    public async Task<Problem?> TakeBackAsync(Employment employment, CurrentRecord record, Change taken, Change change, LocalDate today, CancellationToken cancellation)
     {
         var touched = await TouchedBy(employment, taken).ToListAsync(cancellation);
         var (added, again) = (touched.FindAll(v => v.ChangeId == taken.Id), touched.FindAll(v => v.ChangeId != taken.Id));
         if (touched.Count == 0 || added.Exists(v => !v.Known.UpperBoundInfinite)) return ChangedSince;
         var believed = await BelievedAsync([employment], cancellation);
         var later = Of(believed, employment).Where(v => v.ChangeId != taken.Id).ToList();
-        if (again.Exists(a => later.Exists(l => l.OwnerId == a.OwnerId && l.Field == a.Field && Overlap(ToSpell(l), ToSpell(a))))) return ChangedSince;
+        if (again.Exists(a => later.Exists(l => l.OwnerId == a.OwnerId && l.Field == a.Field && Overlap(ToDated(l), ToDated(a))))) return ChangedSince;
         if (await TakenByOthersAsync(again, employment, cancellation) is { } field)
             return new Problem("", "taken-since", $"Somebody else has the earlier value of {field} by now. Change that first, or fix the record.");
         foreach (var value in added)
@@ -219,7 +219,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         return null;
     }
 
-    private static bool Overlap(Spell<Valued> one, Spell<Valued> other) =>
+    private static bool Overlap(DatedValue<Valued> one, DatedValue<Valued> other) =>
         one.From <= (other.To ?? LocalDate.MaxIsoValue) && (one.To ?? LocalDate.MaxIsoValue) >= other.From;
 
     private static Problem ChangedSince { get; } = new("", "changed-since", "A later change touched the same values. Take that back first, or fix the record.");
@@ -236,7 +236,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public IQueryable<RecordValue> TouchedBy(Employment employment, Change change) => db.RecordValues.Where(v =>
         (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || v.EndedBy == change.Id));
 
-    private void Apply(TimelineEdit<Valued> edit, Dictionary<Spell<Valued>, RecordValue> rows, Guid owner, string field, Change change, List<RecordValue> believed)
+    private void Apply(TimelineEdit<Valued> edit, Dictionary<DatedValue<Valued>, RecordValue> rows, Guid owner, string field, Change change, List<RecordValue> believed)
     {
         foreach (var retired in edit.Retired)
         {
@@ -264,10 +264,10 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         believed.Add(value);
     }
 
-    private static Spell<Valued> ToSpell(RecordValue row)
+    private static DatedValue<Valued> ToDated(RecordValue row)
     {
         var (from, to) = EffectiveRange.FromDatabase(row.Effective);
-        return new Spell<Valued>(new Valued(row.Value, row.Source), from, to);
+        return new DatedValue<Valued>(new Valued(row.Value, row.Source), from, to);
     }
 
     // Compared by identity of the row's content, so that a spell leads back to its row.
@@ -289,7 +289,7 @@ public sealed record FieldEdit(string Field, JsonElement? Value, string Source, 
 /// <param name="Record">Its projection, tracked.</param>
 /// <param name="Edits">The fields, each once.</param>
 /// <param name="Change">The entry in the trail that tells of it.</param>
-public sealed record RecordEdit(Employment Employment, RecordNow Record, IReadOnlyList<FieldEdit> Edits, Change Change);
+public sealed record RecordEdit(Employment Employment, CurrentRecord Record, IReadOnlyList<FieldEdit> Edits, Change Change);
 
 /// <summary>What is wrong with a change of a record.</summary>
 /// <param name="Record">The place of the record, from 0.</param>

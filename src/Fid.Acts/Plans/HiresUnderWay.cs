@@ -21,7 +21,7 @@ public static class HiresUnderWay
         var open = which(db.Hires.Where(h => h.Closed == null));
         var heads = await (
             from hire in open
-            join record in db.RecordsNow on hire.EmploymentId equals record.EmploymentId
+            join record in db.CurrentRecords on hire.EmploymentId equals record.EmploymentId
             join employment in db.Employments on hire.EmploymentId equals employment.Id
             join user in db.Users on hire.CoordinatorId equals user.Id into users
             from coordinator in users.DefaultIfEmpty()

@@ -33,13 +33,13 @@ public sealed class ImportTemplates(FidDb db)
     }
 
     /// <summary>Why a file is none of ours; null where it is.</summary>
-    public static Refusal? Check(TemplateParcel file) =>
-        file.Fid == TemplateParcel.Kind && file.Templates is { Length: > 0 and <= MostTemplates } && file.Entries is not null && file.SharedTasks is not null
+    public static Refusal? Check(TemplateExport file) =>
+        file.Fid == TemplateExport.Kind && file.Templates is { Length: > 0 and <= MostTemplates } && file.Entries is not null && file.SharedTasks is not null
             && file.Templates.All(t => t.Spec?.Values is not null && t.Spec.Lists is not null && TemplateCode.IsOne(t.Code))
             ? null : Refusal.Invalid("/fid", "bad-file", "This is no file of templates from Fid.");
 }
 
 /// <param name="Instead">For entries the firm does not have, others that stand for them; those left out are created.</param>
-public sealed record ImportTemplatesRequest(TemplateParcel File, InsteadEntry[] Instead);
+public sealed record ImportTemplatesRequest(TemplateExport File, InsteadEntry[] Instead);
 
 public sealed record InsteadEntry(string List, string Code, string To);

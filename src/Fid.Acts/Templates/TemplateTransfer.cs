@@ -15,18 +15,18 @@ namespace Fid.Acts.Templates;
 /// <param name="Templates">The template last, before it those it builds on.</param>
 /// <param name="SharedTasks">The shared tasks they follow, by key.</param>
 /// <param name="Entries">The entries of lists they refer to, and those these refer to.</param>
-public sealed record TemplateParcel(string Fid, ParcelTemplate[] Templates, Dictionary<string, Dictionary<string, JsonElement>> SharedTasks, ParcelEntry[] Entries)
+public sealed record TemplateExport(string Fid, ExportedTemplate[] Templates, Dictionary<string, Dictionary<string, JsonElement>> SharedTasks, ExportedEntry[] Entries)
 {
     /// <summary>What <see cref="Fid"/> is.</summary>
     public const string Kind = "templates";
 }
 
 /// <summary>A template of a parcel.</summary>
-public sealed record ParcelTemplate(string Code, TemplateSpec Spec);
+public sealed record ExportedTemplate(string Code, TemplateSpec Spec);
 
 /// <summary>An entry of a list.</summary>
 /// <param name="Cells">Cells by column, "code" and "name" among them, as files of Fid's own have them.</param>
-public sealed record ParcelEntry(string List, string Code, string Name, Dictionary<string, string> Cells);
+public sealed record ExportedEntry(string List, string Code, string Name, Dictionary<string, string> Cells);
 
 /// <summary>Packs templates, and unpacks them as drafts.</summary>
 public sealed class TemplateTransfer(FidDb db)
@@ -35,12 +35,12 @@ public sealed class TemplateTransfer(FidDb db)
     internal const string Imported = "template.imported";
 
     /// <summary>A template with those it builds on, the shared tasks they follow, and the list entries they refer to.</summary>
-    public async Task<TemplateParcel> PackAsync(TemplateBook book, RoleTemplate template, CancellationToken cancellation)
+    public async Task<TemplateExport> PackAsync(TemplateBook book, RoleTemplate template, CancellationToken cancellation)
     {
         var chain = book.Chain(template);
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var all = (await db.ListEntries.AsNoTracking().ToListAsync(cancellation)).ToDictionary(e => (e.List, e.Code));
-        var wanted = new Dictionary<(string List, string Code), ParcelEntry>();
+        var wanted = new Dictionary<(string List, string Code), ExportedEntry>();
         var open = new Queue<(string, string)>(ShippedLists.All.SelectMany(l => chain.SelectMany(t => TemplateReferences.Of(t.Spec, l.Key, fields)).Select(code => (l.Key, code))));
         while (open.TryDequeue(out var next))
         {
@@ -53,15 +53,15 @@ public sealed class TemplateTransfer(FidDb db)
                 cells[key] = ColumnValue.ToText(column, value);
                 foreach (var reference in EntryCheck.References(column, value)) open.Enqueue(reference);
             }
-            wanted[next] = new ParcelEntry(entry.List, content.Code, content.Name, cells);
+            wanted[next] = new ExportedEntry(entry.List, content.Code, content.Name, cells);
         }
         var shared = chain.SelectMany(t => t.Spec.Entries(Core.Templates.TemplateLists.Tasks)).Select(e => e.Shared).OfType<string>().Distinct().ToArray();
         var tasks = await db.SharedTasks.AsNoTracking().Where(t => shared.Contains(t.Key)).ToDictionaryAsync(t => t.Key, t => t.Properties.ToDictionary(), cancellation);
-        return new TemplateParcel(TemplateParcel.Kind, [.. chain.Select(t => new ParcelTemplate(t.Code, t.Spec))], tasks, [.. wanted.Values]);
+        return new TemplateExport(TemplateExport.Kind, [.. chain.Select(t => new ExportedTemplate(t.Code, t.Spec))], tasks, [.. wanted.Values]);
     }
 
     /// <summary>The entries a parcel refers to directly or through others that the firm's lists do not have.</summary>
-    public async Task<IReadOnlyList<ParcelEntry>> MissingAsync(TemplateParcel parcel, CancellationToken cancellation)
+    public async Task<IReadOnlyList<ExportedEntry>> MissingAsync(TemplateExport parcel, CancellationToken cancellation)
     {
         var there = (await db.ListEntries.Select(e => new { e.List, e.Code }).ToListAsync(cancellation)).Select(e => (e.List, e.Code.ToLowerInvariant())).ToHashSet();
         return [.. parcel.Entries.Where(e => ShippedLists.Find(e.List) is not null && !there.Contains((e.List, e.Code.ToLowerInvariant())))];
@@ -72,7 +72,7 @@ public sealed class TemplateTransfer(FidDb db)
     /// <param name="instead">For a missing entry the code of one of the firm's that stands for it; those not named are created.</param>
     /// <returns>The codes of the drafts; or what is wrong with entries that were to be created, by "/entries/list/code/column".</returns>
     public async Task<Outcome<string[]>> UnpackAsync(
-        TemplateParcel parcel, IReadOnlyDictionary<(string List, string Code), string> instead, Author author, CancellationToken cancellation)
+        TemplateExport parcel, IReadOnlyDictionary<(string List, string Code), string> instead, Author author, CancellationToken cancellation)
     {
         var problems = new List<Problem>();
         var missing = (await MissingAsync(parcel, cancellation)).Where(e => !instead.ContainsKey((e.List, e.Code))).ToList();

@@ -35,7 +35,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
                 return new FieldEdit(field, json is { ValueKind: System.Text.Json.JsonValueKind.Null } ? null : json, from, null);
             }).ToList();
             var employment = await db.Employments.SingleAsync(e => e.Id == hire.EmploymentId, cancellation);
-            var record = await db.RecordsNow.SingleAsync(r => r.EmploymentId == hire.EmploymentId, cancellation);
+            var record = await db.CurrentRecords.SingleAsync(r => r.EmploymentId == hire.EmploymentId, cancellation);
             edited.Add(new RecordEdit(employment, record, edits, change));
         }
         if (await records.SaveAsync(edited, today, cancellation) is { Count: > 0 } problems) return (null, problems);
@@ -53,7 +53,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
         {
             var hire = await db.Hires.Include(h => h.Tasks).Include(h => h.Entries).AsSplitQuery().SingleAsync(h => h.Id == before.HireId, cancellation);
             var employment = await db.Employments.SingleAsync(e => e.Id == hire.EmploymentId, cancellation);
-            var record = await db.RecordsNow.SingleAsync(r => r.EmploymentId == hire.EmploymentId, cancellation);
+            var record = await db.CurrentRecords.SingleAsync(r => r.EmploymentId == hire.EmploymentId, cancellation);
             var made = await db.Changes.SingleAsync(c => c.Id == before.ChangeId, cancellation);
             var change = author.Change("template.updateUndone", hire.EmploymentId, string.Join(' ', before.Layers));
             if (await records.TouchedBy(employment, made).AnyAsync(cancellation) && await records.TakeBackAsync(employment, record, made, change, today, cancellation) is not null)

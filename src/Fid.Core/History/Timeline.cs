@@ -15,15 +15,15 @@ public static class Timeline
     /// <param name="believed">The values believed now, without overlaps, in any order.</param>
     /// <param name="from">First day of the new value.</param>
     /// <param name="value">The new value; null for none.</param>
-    public static TimelineEdit<T> Change<T>(IReadOnlyList<Spell<T>> believed, LocalDate from, T? value)
+    public static TimelineEdit<T> Change<T>(IReadOnlyList<DatedValue<T>> believed, LocalDate from, T? value)
         where T : class
     {
         var next = believed.Where(s => s.From > from).Select(s => (LocalDate?)s.From).Min();
         var retired = believed.Where(s => s.Holds(from)).ToList();
-        var added = new List<Spell<T>>();
+        var added = new List<DatedValue<T>>();
         foreach (var spell in retired)
             if (spell.From < from) added.Add(spell with { To = from.PlusDays(-1) });
-        if (value is not null) added.Add(new Spell<T>(value, from, next?.PlusDays(-1)));
+        if (value is not null) added.Add(new DatedValue<T>(value, from, next?.PlusDays(-1)));
         return new TimelineEdit<T>(retired, added);
     }
 
@@ -35,7 +35,7 @@ public static class Timeline
     /// <param name="on">A day of the mistaken value.</param>
     /// <param name="value">What is true instead; null for nothing.</param>
     /// <param name="gapFrom">Where a filled gap begins when no earlier value does: the first day the field can have a value.</param>
-    public static TimelineEdit<T> Fix<T>(IReadOnlyList<Spell<T>> believed, LocalDate on, T? value, LocalDate gapFrom)
+    public static TimelineEdit<T> Fix<T>(IReadOnlyList<DatedValue<T>> believed, LocalDate on, T? value, LocalDate gapFrom)
         where T : class
     {
         var wrong = believed.FirstOrDefault(s => s.Holds(on));
@@ -44,12 +44,12 @@ public static class Timeline
         if (value is null) return new TimelineEdit<T>([], []);
         var next = believed.Where(s => s.From > on).Select(s => (LocalDate?)s.From).Min();
         var last = believed.Where(s => s.To < on).Select(s => s.To!.Value.PlusDays(1)).DefaultIfEmpty(gapFrom).Max();
-        return new TimelineEdit<T>([], [new Spell<T>(value, LocalDate.Min(last, on), next?.PlusDays(-1))]);
+        return new TimelineEdit<T>([], [new DatedValue<T>(value, LocalDate.Min(last, on), next?.PlusDays(-1))]);
     }
 
     /// <summary>Moves the day on which values began: those that held from <paramref name="oldFirst"/> hold from
     /// <paramref name="newFirst"/> instead. Values that began on another day stay, and a moved one ends before the next.</summary>
-    public static TimelineEdit<T> MoveFirst<T>(IReadOnlyList<Spell<T>> believed, LocalDate oldFirst, LocalDate newFirst)
+    public static TimelineEdit<T> MoveFirst<T>(IReadOnlyList<DatedValue<T>> believed, LocalDate oldFirst, LocalDate newFirst)
         where T : class
     {
         var moved = believed.SingleOrDefault(s => s.From == oldFirst);
@@ -63,7 +63,7 @@ public static class Timeline
 /// <param name="Value">The value.</param>
 /// <param name="From">First day.</param>
 /// <param name="To">Last day, included; null for no end.</param>
-public sealed record Spell<T>(T Value, LocalDate From, LocalDate? To)
+public sealed record DatedValue<T>(T Value, LocalDate From, LocalDate? To)
     where T : class
 {
     /// <summary>Whether the value is true on a day.</summary>
@@ -73,5 +73,5 @@ public sealed record Spell<T>(T Value, LocalDate From, LocalDate? To)
 /// <summary>What a save does to a field's values.</summary>
 /// <param name="Retired">No longer believed.</param>
 /// <param name="Added">Believed from now on.</param>
-public sealed record TimelineEdit<T>(IReadOnlyList<Spell<T>> Retired, IReadOnlyList<Spell<T>> Added)
+public sealed record TimelineEdit<T>(IReadOnlyList<DatedValue<T>> Retired, IReadOnlyList<DatedValue<T>> Added)
     where T : class;

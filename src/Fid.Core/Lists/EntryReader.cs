@@ -32,9 +32,9 @@ public static class EntryReader
 
         var content = new EntryContent(cleanCode, cleanName, german == cleanName ? null : german, values);
         var unread = problems.Select(p => p.Column).ToHashSet(StringComparer.Ordinal);
-        foreach (var (column, kind, message) in TogetherCheck.Within(list, content))
+        foreach (var (column, kind, message) in ListConsistency.Within(list, content))
             if (problems.All(p => p.Column != column))
-                problems.Add(new EntryProblem(column, kind, message, EntryCause.InRow(Causes.Of(column, unread, c => TogetherCheck.Reads(list, c)))));
+                problems.Add(new EntryProblem(column, kind, message, EntryCause.InRow(Causes.Of(column, unread, c => ListConsistency.Reads(list, c)))));
         return new ReadEntry(content, problems);
 
         object? Take(string column, CellValue read)

@@ -1313,7 +1313,7 @@ namespace Fid.Data.Migrations
                     b.ToTable("person_merges", (string)null);
                 });
 
-            modelBuilder.Entity("Fid.Data.People.RecordNow", b =>
+            modelBuilder.Entity("Fid.Data.People.CurrentRecord", b =>
                 {
                     b.Property<Guid>("EmploymentId")
                         .HasColumnType("uuid")
@@ -1950,11 +1950,11 @@ namespace Fid.Data.Migrations
                         .HasConstraintName("fk_employments_people_person_id");
                 });
 
-            modelBuilder.Entity("Fid.Data.People.RecordNow", b =>
+            modelBuilder.Entity("Fid.Data.People.CurrentRecord", b =>
                 {
                     b.HasOne("Fid.Data.People.Employment", null)
                         .WithOne()
-                        .HasForeignKey("Fid.Data.People.RecordNow", "EmploymentId")
+                        .HasForeignKey("Fid.Data.People.CurrentRecord", "EmploymentId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_records_now_employments_employment_id");

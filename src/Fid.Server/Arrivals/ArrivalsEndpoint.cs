@@ -35,7 +35,7 @@ internal static class ArrivalsEndpoint
         var set = reader.Fields.Set;
         var seen = set.Keys.Where(f => reader.Sees(f) && set.IsRequiredFirst(f) && reader.SeesWhyMissing(f)).ToHashSet(StringComparer.Ordinal);
         // Plans are independent of each other, so they use all cores; each answers at its own place.
-        var facts = new SeenFacts(reader, names);
+        var facts = new VisibleFacts(reader, names);
         var shown = hires.Select(h => h with { Head = facts.Of(h.Head) }).ToList();
         // Who may not see names gets no order by names either.
         if (!facts.Name) shown = [.. shown.OrderBy(h => h.Head.Start).ThenBy(h => h.Head.Number, StringComparer.Ordinal)];

@@ -47,9 +47,9 @@ internal static class CoverageEndpoints
         var counted = active.AsParallel().WithCancellation(cancellation).Select(r => (r.Key, Shown: IsShown(reader, key, r.Value), Has: r.Value.Values.ContainsKey(key))).ToList();
         var lacking = counted.Where(c => c.Shown && !c.Has).Select(c => c.Key).ToArray();
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
-        var seen = new SeenFacts(reader, names);
+        var seen = new VisibleFacts(reader, names);
         var rows = await (
-            from record in db.RecordsNow.AsNoTracking()
+            from record in db.CurrentRecords.AsNoTracking()
             join employment in db.Employments on record.EmploymentId equals employment.Id
             where lacking.Contains(record.EmploymentId) && (department == null || record.DepartmentCode == department) && (site == null || record.SiteCode == site)
             orderby reader.SeesNames ? record.FamilyName : "", reader.SeesNames ? record.GivenName : "", employment.Number

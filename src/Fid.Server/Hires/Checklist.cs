@@ -41,7 +41,7 @@ internal static class Checklist
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
-        var seen = new SeenFacts(reader, names);
+        var seen = new VisibleFacts(reader, names);
         var head = seen.Of(hire.Head);
         var (filled, of) = await FilledAsync(head, reader, db, today, cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
@@ -49,7 +49,7 @@ internal static class Checklist
         var details = await db.HireTasks.AsNoTracking().Where(t => t.HireId == head.Id)
             .Select(t => new TaskDetail(
                 t.Key, ReaderLanguage.Choose(t.Instructions, t.InstructionsDe), t.DoneBy, t.SkippedWhy, t.Contact, ReaderLanguage.Choose(t.ContactWhy, t.ContactWhyDe), t.Attachments)).ToDictionaryAsync(t => t.Key, cancellation);
-        var manager = await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
+        var manager = await db.CurrentRecords.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
 
         var changes = await db.Changes.AsNoTracking().Where(c => c.SubjectId == head.Id && c.Part != null && c.Action.StartsWith("task."))
             .GroupBy(c => c.Part!).Select(g => g.OrderByDescending(c => c.At).First()).ToDictionaryAsync(c => c.Part!, cancellation);

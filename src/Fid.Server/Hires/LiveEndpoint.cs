@@ -43,7 +43,7 @@ internal static class LiveEndpoint
                     var asked = db.Hires.Where(h => hires.Contains(h.Id));
                     hires = [.. await visible(asked).Select(h => h.Id).Union(own.Concerning(asked).Select(h => h.Id)).ToListAsync(cancellation)];
                 }
-                if (records.Count > 0) records = [.. await reader.Readable(db.RecordsNow).Where(r => records.Contains(r.EmploymentId)).Select(r => r.EmploymentId).ToListAsync(cancellation)];
+                if (records.Count > 0) records = [.. await reader.Readable(db.CurrentRecords).Where(r => records.Contains(r.EmploymentId)).Select(r => r.EmploymentId).ToListAsync(cancellation)];
             }
             if (imports.Count > 0)
             {

@@ -52,7 +52,7 @@ internal static class EntriesEndpoints
         var heads = entries.Where(e => e.List == "departments")
             .Select(e => (e.Code, e.Content().Parts<HeadFrom>("heads").Where(h => h.From <= today).MaxBy(h => h.From)?.Person)).Where(h => h.Person is not null).ToList();
         var numbers = heads.ConvertAll(h => h.Person!);
-        var names = await db.Employments.Where(e => numbers.Contains(e.Number)).Join(db.RecordsNow, e => e.Id, r => r.EmploymentId, (e, r) => new { e.Number, r.GivenName, r.FamilyName })
+        var names = await db.Employments.Where(e => numbers.Contains(e.Number)).Join(db.CurrentRecords, e => e.Id, r => r.EmploymentId, (e, r) => new { e.Number, r.GivenName, r.FamilyName })
             .ToDictionaryAsync(p => p.Number, p => $"{p.GivenName} {p.FamilyName}", cancellation);
         return heads.Where(h => names.ContainsKey(h.Person!)).ToDictionary(h => h.Code, h => names[h.Person!]);
     }

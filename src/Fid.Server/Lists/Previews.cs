@@ -103,12 +103,12 @@ internal static class Previews
         if (at >= 0) others[at] = edited;
         else others.Add(edited);
         // The example person's own pay stands in for one component's fixed amount.
-        var components = others.ConvertAll(TogetherCheck.Component).ConvertAll(c => request.Amount is { } pay && c.Amount is not null && c.Code == request.In ? c with { Amount = pay } : c);
+        var components = others.ConvertAll(ListConsistency.Component).ConvertAll(c => request.Amount is { } pay && c.Amount is not null && c.Code == request.In ? c with { Amount = pay } : c);
         var preview = PayPreview.Of(request.Every, components, PayWording.In(ReaderLanguage.Code));
         if (preview.Answer is not { } slip)
-            return Invalid(TogetherCheck.Between(ShippedLists.Get("payComponents"), others).Select(w => new EntryProblem(w.Column, w.Code, w.Message)).DefaultIfEmpty(new EntryProblem("formula", preview.Problems[0].Code, preview.Problems[0].Message)));
+            return Invalid(ListConsistency.Between(ShippedLists.Get("payComponents"), others).Select(w => new EntryProblem(w.Column, w.Code, w.Message)).DefaultIfEmpty(new EntryProblem("formula", preview.Problems[0].Code, preview.Problems[0].Message)));
         return TypedResults.Ok(new PaySlip(
-            [.. slip.Lines.Zip(others, (line, entry) => new PaySlipLine(line.Code, entry.Name, TogetherCheck.Component(entry).Kind, line.Amount, line.Working))],
+            [.. slip.Lines.Zip(others, (line, entry) => new PaySlipLine(line.Code, entry.Name, ListConsistency.Component(entry).Kind, line.Amount, line.Working))],
             slip.Gross, slip.Deductions, slip.Net, slip.EmployerCost));
     }
 

@@ -52,9 +52,9 @@ internal static class MergeEndpoints
     // What tells the two apart where they have one name, and what will remain of both.
     private static async Task<MergedStint[]> StintsAsync(Guid person, Reader reader, ListNames names, FidDb db, LocalDate today, CancellationToken cancellation)
     {
-        var facts = new SeenFacts(reader, names);
+        var facts = new VisibleFacts(reader, names);
         var stints = await (from e in db.Employments
-                            join r in db.RecordsNow on e.Id equals r.EmploymentId
+                            join r in db.CurrentRecords on e.Id equals r.EmploymentId
                             where e.PersonId == person
                             orderby e.Start descending
                             select new { Employment = e, r.JobCode, Hire = db.Hires.Where(h => h.EmploymentId == e.Id && h.Closed == null).Select(h => (Guid?)h.Id).FirstOrDefault() }).AsNoTracking().ToListAsync(cancellation);

@@ -33,16 +33,16 @@ internal static class PeopleEndpoints
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var seen = new SeenFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
+        var seen = new VisibleFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         if (on is { } day) return TypedResults.Ok(await AsOfAsync(db, seen, day.Date, text, after, cancellation));
         var today = actor.Today;
-        var records = db.RecordsNow.AsNoTracking();
+        var records = db.CurrentRecords.AsNoTracking();
         // Who is here and who comes, unless somebody asks for those who were here as well.
         if (all != true) records = records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && (e.End == null || e.End >= today)));
         var matching = await MatchingAsync(db, sensitive, seen, records, text, cancellation);
         // Who may not see names gets no order by names either.
         if (!seen.Name) return TypedResults.Ok(await ByNumberAsync(db, matching, seen, after, today, cancellation));
-        if (after is { } id && await db.RecordsNow.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == id, cancellation) is { } last)
+        if (after is { } id && await db.CurrentRecords.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == id, cancellation) is { } last)
             matching = matching.Where(r => EF.Functions.GreaterThan(
                 ValueTuple.Create(r.FamilyName, r.GivenName, r.EmploymentId), ValueTuple.Create(last.FamilyName, last.GivenName, last.EmploymentId)));
         var page = await (
@@ -56,14 +56,14 @@ internal static class PeopleEndpoints
     }
 
     // As they were on a day: who, and as what.
-    private static async Task<PeoplePage> AsOfAsync(FidDb db, SeenFacts seen, LocalDate day, string text, Guid? after, CancellationToken cancellation)
+    private static async Task<PeoplePage> AsOfAsync(FidDb db, VisibleFacts seen, LocalDate day, string text, Guid? after, CancellationToken cancellation)
     {
         var words = seen.Name ? TextRules.Fold(text).Split(' ', StringSplitOptions.RemoveEmptyEntries) : text.Length == 0 ? [] : [text];
         var people = await PeopleAsOf.PageAsync(db, day, words, seen.Name, after, PageSize + 1, cancellation);
         return new PeoplePage([.. people.Take(PageSize).Select(p => Row(seen, p))], people.Count > PageSize ? people[PageSize - 1].EmploymentId : null);
     }
 
-    private static async Task<PeoplePage> ByNumberAsync(FidDb db, IQueryable<RecordNow> matching, SeenFacts seen, Guid? after, LocalDate today, CancellationToken cancellation)
+    private static async Task<PeoplePage> ByNumberAsync(FidDb db, IQueryable<CurrentRecord> matching, VisibleFacts seen, Guid? after, LocalDate today, CancellationToken cancellation)
     {
         var beyond = after is { } id ? await db.Employments.Where(e => e.Id == id).Select(e => e.Number).FirstOrDefaultAsync(cancellation) : null;
         var page = await (
@@ -81,14 +81,14 @@ internal static class PeopleEndpoints
     {
         if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var seen = new SeenFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
+        var seen = new VisibleFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         var found = new List<Found>();
         if (actor.SeesArrivals)
         {
             var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
             var hires = await (
                 from hire in visible(db.Hires.Where(h => h.Closed == null))
-                join record in Matching(db, seen, db.RecordsNow, text) on hire.EmploymentId equals record.EmploymentId
+                join record in Matching(db, seen, db.CurrentRecords, text) on hire.EmploymentId equals record.EmploymentId
                 join employment in db.Employments on hire.EmploymentId equals employment.Id
                 orderby hire.Start, employment.Number
                 select new { hire.Id, record, employment.Number }).AsNoTracking().Take(MostFound).ToListAsync(cancellation);
@@ -96,7 +96,7 @@ internal static class PeopleEndpoints
         }
         if (!actor.MayReadEverybody) return TypedResults.Ok(found.ToArray());
 
-        var people = await (await MatchingAsync(db, sensitive, seen, db.RecordsNow.AsNoTracking(), text, cancellation)).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
+        var people = await (await MatchingAsync(db, sensitive, seen, db.CurrentRecords.AsNoTracking(), text, cancellation)).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
             .Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
             .OrderBy(p => seen.Name ? p.record.FamilyName : p.Number).ThenBy(p => seen.Name ? p.record.GivenName : p.Number).Take(MostFound).ToListAsync(cancellation);
         found.AddRange(people.Select(p => new Found(FoundKind.Person, p.record.EmploymentId.ToString(), seen.FullName(p.record, p.Number), Detail(p.record, seen))));
@@ -108,19 +108,19 @@ internal static class PeopleEndpoints
         return TypedResults.Ok(found.ToArray());
     }
 
-    private static PersonAsOf AsListed(RecordNow record, string number, LocalDate start) =>
+    private static PersonAsOf AsListed(CurrentRecord record, string number, LocalDate start) =>
         new(record.EmploymentId, number, start, record.GivenName, record.FamilyName, record.JobCode, record.DepartmentCode, record.SiteCode);
 
     private static Standing StandingOf(LocalDate start, LocalDate? end, LocalDate today) =>
         end < start ? Standing.CameToNothing : end < today ? Standing.Left : start > today ? Standing.Coming : end is not null ? Standing.Leaving : Standing.Here;
 
-    private static PersonRow Row(SeenFacts seen, PersonAsOf person, Standing? standing = null, LocalDate? end = null) => new(
+    private static PersonRow Row(VisibleFacts seen, PersonAsOf person, Standing? standing = null, LocalDate? end = null) => new(
         person.EmploymentId, person.Number, seen.Name ? person.GivenName : "", seen.Name ? person.FamilyName : person.Number,
         seen.Job(person.Job), seen.Department(person.Department), seen.Site(person.Site), person.Start, standing, standing is Standing.Leaving or Standing.Left && seen.End ? end : null);
 
     // A number that somebody is known by finds them when it is typed whole, to those who may see it.
-    private static async Task<IQueryable<RecordNow>> MatchingAsync(
-        FidDb db, SensitiveValues sensitive, SeenFacts seen, IQueryable<RecordNow> records, string text, CancellationToken cancellation)
+    private static async Task<IQueryable<CurrentRecord>> MatchingAsync(
+        FidDb db, SensitiveValues sensitive, VisibleFacts seen, IQueryable<CurrentRecord> records, string text, CancellationToken cancellation)
     {
         if (text.Count(char.IsLetterOrDigit) < ShortestNumber) return Matching(db, seen, records, text);
         var starts = new List<string>();
@@ -130,7 +130,7 @@ internal static class PeopleEndpoints
     }
 
     // Each word typed begins a word of the name, stands in the number, is the badge, or begins the job's or the site's name.
-    private static IQueryable<RecordNow> Matching(FidDb db, SeenFacts seen, IQueryable<RecordNow> records, string text)
+    private static IQueryable<CurrentRecord> Matching(FidDb db, VisibleFacts seen, IQueryable<CurrentRecord> records, string text)
     {
         if (!seen.Name) return text.Length == 0 ? records : records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && e.Number == text));
         foreach (var word in TextRules.SearchWords(text).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(6))
@@ -142,7 +142,7 @@ internal static class PeopleEndpoints
         return records;
     }
 
-    private static string Detail(RecordNow record, SeenFacts seen) =>
+    private static string Detail(CurrentRecord record, VisibleFacts seen) =>
         string.Join(" · ", new[] { seen.Job(record.JobCode), seen.Site(record.SiteCode) }.Where(d => d is not null));
 
     private static ProblemHttpResult BadQuery() => Problems.Invalid(new Problem("/q", "bad-characters", TextRules.BadCharacters));

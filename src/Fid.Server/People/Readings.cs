@@ -73,7 +73,7 @@ internal static class Readings
     private static async Task<BandResponse> BandAsync(
         FidDb db, Reader reader, Employment employment, JobBand grade, PayRate? rate, Dictionary<string, PayPeriod> groups, decimal fullTimeHours, LocalDate today, CancellationToken cancellation)
     {
-        var holders = reader.Readable(db.RecordsNow).Where(r => r.JobCode == grade.Job && r.EmploymentId != employment.Id).OrderBy(r => r.EmploymentId).Take(MostColleagues).Select(r => r.EmploymentId);
+        var holders = reader.Readable(db.CurrentRecords).Where(r => r.JobCode == grade.Job && r.EmploymentId != employment.Id).OrderBy(r => r.EmploymentId).Take(MostColleagues).Select(r => r.EmploymentId);
         var rows = await db.RecordValues.AsNoTracking()
             .Where(v => holders.Contains(v.OwnerId) && PayFields.Contains(v.Field) && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
             .Select(v => new { v.OwnerId, v.Field, v.Value }).ToListAsync(cancellation);
@@ -113,7 +113,7 @@ internal static class Readings
     {
         if (Text(values, "badge") is not { } badge) return [];
         var others = await (
-            from record in db.RecordsNow.AsNoTracking()
+            from record in db.CurrentRecords.AsNoTracking()
             join other in db.Employments on record.EmploymentId equals other.Id
             where record.Badge == badge && record.EmploymentId != employment.Id
             orderby record.EmploymentId

@@ -60,7 +60,7 @@ internal sealed class RecordParts
     public Employment Employment { get; private set; } = null!;
 
     /// <summary>The projection, as far as showing the record needs it.</summary>
-    public RecordNow Record { get; private set; } = null!;
+    public CurrentRecord Record { get; private set; } = null!;
 
     public LiveFields Fields { get; private set; } = null!;
 
@@ -130,7 +130,7 @@ internal sealed class RecordParts
     private async Task<LiveNow> ReadRecordAsync(NpgsqlDataReader reader, Guid id, LocalDate today, CancellationToken cancellation)
     {
         Employment = new Employment { Id = id, PersonId = reader.GetGuid(0), Number = reader.GetString(1), Start = reader.GetFieldValue<LocalDate>(2), End = Value<LocalDate>(reader, 3) };
-        Record = new RecordNow
+        Record = new CurrentRecord
         {
             EmploymentId = id,
             PersonId = Employment.PersonId,

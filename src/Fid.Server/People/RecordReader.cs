@@ -23,7 +23,7 @@ internal static class RecordReader
         var (fields, employment, record, asOf, roles) = (parts.Fields, parts.Employment, parts.Record, parts.AsOf, reader.Roles);
         var (values, names) = (parts.Values, parts.Names);
         var seen = await ShownRecord.EvaluateAsync(db, fields, values.ToDictionary(v => v.Key, v => v.Value.Value), roles, fields.Set.Keys, [], parts.Stage, today, cancellation);
-        var facts = new SeenFacts(reader, names);
+        var facts = new VisibleFacts(reader, names);
         var sources = await SourceNames.LoadAsync(db, parts.Templates, values.Values.Select(v => v.Source), reader.SeesNames, cancellation);
         var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Field);
 

@@ -25,7 +25,7 @@ internal sealed class SourceNames
     {
         var numbers = sources.Where(s => s.StartsWith(HireOrigin.LikePrefix, StringComparison.Ordinal)).Select(s => s[HireOrigin.LikePrefix.Length..]).Distinct().ToArray();
         return new SourceNames(templates, numbers.Length == 0 || !seesNames ? [] : await db.Employments.Where(e => numbers.Contains(e.Number))
-            .Join(db.RecordsNow, e => e.Id, r => r.EmploymentId, (e, r) => new { e.Number, r.GivenName, r.FamilyName })
+            .Join(db.CurrentRecords, e => e.Id, r => r.EmploymentId, (e, r) => new { e.Number, r.GivenName, r.FamilyName })
             .ToDictionaryAsync(c => c.Number, c => $"{c.GivenName} {c.FamilyName} ({c.Number})", cancellation));
     }
 

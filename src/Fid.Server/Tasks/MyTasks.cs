@@ -34,7 +34,7 @@ internal static class MyTasks
         var own = await OwnTasks.OfAsync(actor, db, cancellation);
         var hires = await HiresUnderWay.LoadAsync(db, hires => own.Concerning(hires, openOnly: true), cancellation, tasks);
 
-        var seen = new SeenFacts(reader, names);
+        var seen = new VisibleFacts(reader, names);
         var mine = new List<MyTask>();
         foreach (var hire in hires)
         {

@@ -145,8 +145,8 @@ internal static class TemplateExamples
         var returning = await TemplateUpdates.ReturningAsync(db, cancellation);
         var applies = active.Records.Where(r => formula is null
             || formula.Compute(new FormulaFacts(name => name == TemplateBook.Returning ? (returning.Contains(r.Key) ? "yes" : "no") : reader.Sees(name) && r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(SealedText.Shown(v)) : null, today, calendar)).Value is true).Select(r => r.Key).ToArray();
-        var seen = new SeenFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
-        var rows = await db.RecordsNow.AsNoTracking().Where(r => applies.Contains(r.EmploymentId)).Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
+        var seen = new VisibleFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
+        var rows = await db.CurrentRecords.AsNoTracking().Where(r => applies.Contains(r.EmploymentId)).Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
             .OrderBy(r => reader.SeesNames ? r.record.FamilyName : "").ThenBy(r => reader.SeesNames ? r.record.GivenName : "").ThenBy(r => r.Number).Take(MostPeople).ToListAsync(cancellation);
         return TypedResults.Ok(new ApplyingPeople(applies.Length, [.. rows.Select(r => new ApplyingPerson(r.record.EmploymentId, reader.NameOf(r.record, r.Number), seen.Job(r.record.JobCode), seen.Site(r.record.SiteCode)))], null));
     }

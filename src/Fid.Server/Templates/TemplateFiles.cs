@@ -18,7 +18,7 @@ internal static class TemplateFiles
         app.MapPost("/api/templates/import", Import).WhoMay(Access.Coordinates).ProducesProblem(400);
     }
 
-    private static async Task<Results<Ok<TemplateParcel>, ProblemHttpResult>> Export(string code, Actor actor, FidDb db, HttpResponse response, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateExport>, ProblemHttpResult>> Export(string code, Actor actor, FidDb db, HttpResponse response, CancellationToken cancellation)
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var book = TemplateBook.Of((await TemplateBook.LoadAsync(db, cancellation)).All.Select(t => new RoleTemplate { Code = t.Code, Version = t.Version, Retired = t.Retired, Spec = reader.Seen(t.Spec) }));
@@ -28,11 +28,11 @@ internal static class TemplateFiles
     }
 
     /// <summary>What a file holds, and which entries of lists the firm does not have.</summary>
-    private static async Task<Results<Ok<ParcelCheck>, ProblemHttpResult>> Check(TemplateParcel parcel, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<ExportCheck>, ProblemHttpResult>> Check(TemplateExport parcel, FidDb db, CancellationToken cancellation)
     {
         if (ImportTemplates.Check(parcel) is { } wrong) return Problems.Of(wrong);
         var missing = await new TemplateTransfer(db).MissingAsync(parcel, cancellation);
-        return TypedResults.Ok(new ParcelCheck([.. parcel.Templates.Select(t => t.Spec.Name)], [.. missing.Select(m => new MissingEntry(m.List, m.Code, m.Name))]));
+        return TypedResults.Ok(new ExportCheck([.. parcel.Templates.Select(t => t.Spec.Name)], [.. missing.Select(m => new MissingEntry(m.List, m.Code, m.Name))]));
     }
 
     private static async Task<Results<Ok<ImportedTemplates>, ProblemHttpResult>> Import(
@@ -41,7 +41,7 @@ internal static class TemplateFiles
 }
 
 /// <param name="Templates">Names of the templates in the file.</param>
-public sealed record ParcelCheck(string[] Templates, MissingEntry[] Missing);
+public sealed record ExportCheck(string[] Templates, MissingEntry[] Missing);
 
 public sealed record MissingEntry(string List, string Code, string Name);
 

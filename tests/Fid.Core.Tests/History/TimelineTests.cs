@@ -43,7 +43,7 @@ public class TimelineTests
     public void Whatever_is_saved_one_value_holds_on_each_day_and_the_last_one_entered_where_it_was() =>
         Gen.Select(Gen.Int[0, 60], Gen.Bool, Gen.Bool).Array[1, 12].Sample(saves =>
         {
-            var believed = new List<Spell<string>>();
+            var believed = new List<DatedValue<string>>();
             for (var i = 0; i < saves.Length; i++)
             {
                 var (day, fix, empty) = saves[i];
@@ -58,7 +58,7 @@ public class TimelineTests
             }
         });
 
-    private static Spell<string> S(string value, int from, int? to) => new(value, Day(from), to is { } t ? Day(t) : null);
+    private static DatedValue<string> S(string value, int from, int? to) => new(value, Day(from), to is { } t ? Day(t) : null);
 
     private static LocalDate Day(int day) => Zero.PlusDays(day);
 }

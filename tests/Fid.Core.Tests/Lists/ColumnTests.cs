@@ -133,8 +133,8 @@ public class ColumnTests
     {
         var list = ShippedLists.Get("departments");
         EntryContent At(string code, string? parent) => new(code, code, null, parent is null ? new Dictionary<string, object>() : new Dictionary<string, object> { ["parent"] = parent });
-        TogetherCheck.Between(list, [At("a", "c"), At("b", "a"), At("c", "b"), At("d", "a"), At("e", null)]).Select(w => (w.Entry, w.Code)).ShouldBe([("a", "loop"), ("c", "loop"), ("b", "loop")], ignoreOrder: true);
-        TogetherCheck.Between(list, [At("6", "5"), At("1", null), At("2", "1"), At("3", "2"), At("4", "3"), At("5", "4")]).Select(w => (w.Entry, w.Code)).ShouldBe([("6", "too-deep")]);
+        ListConsistency.Between(list, [At("a", "c"), At("b", "a"), At("c", "b"), At("d", "a"), At("e", null)]).Select(w => (w.Entry, w.Code)).ShouldBe([("a", "loop"), ("c", "loop"), ("b", "loop")], ignoreOrder: true);
+        ListConsistency.Between(list, [At("6", "5"), At("1", null), At("2", "1"), At("3", "2"), At("4", "3"), At("5", "4")]).Select(w => (w.Entry, w.Code)).ShouldBe([("6", "too-deep")]);
     }
 
     [Fact]
@@ -142,7 +142,7 @@ public class ColumnTests
     {
         var list = ShippedLists.Get("choiceLists");
         EntryContent With(params OptionEntry[] options) => new("x", "x", null, new Dictionary<string, object> { ["options"] = options });
-        TogetherCheck.Against(list, With(new("a", "A"), new OptionEntry("b", "B")), With(new OptionEntry("b", "B"))).Single().Code.ShouldBe("option-gone");
-        TogetherCheck.Against(list, With(new OptionEntry("a", "A")), With(new OptionEntry("a", "A", Retired: true))).ShouldBeEmpty();
+        ListConsistency.Against(list, With(new("a", "A"), new OptionEntry("b", "B")), With(new OptionEntry("b", "B"))).Single().Code.ShouldBe("option-gone");
+        ListConsistency.Against(list, With(new OptionEntry("a", "A")), With(new OptionEntry("a", "A", Retired: true))).ShouldBeEmpty();
     }
 }

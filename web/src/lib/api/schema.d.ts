@@ -3020,7 +3020,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["TemplateParcel"];
+                        "application/json": components["schemas"]["TemplateExport"];
                     };
                 };
                 /** @description Not Found */
@@ -3060,7 +3060,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["TemplateParcel"];
+                    "application/json": components["schemas"]["TemplateExport"];
                 };
             };
             responses: {
@@ -3070,7 +3070,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ParcelCheck"];
+                        "application/json": components["schemas"]["ExportCheck"];
                     };
                 };
                 /** @description Bad Request */
@@ -6441,6 +6441,26 @@ export interface components {
             at: components["schemas"]["Instant"];
             why: string;
         };
+        ExportCheck: {
+            /** @description Names of the templates in the file. */
+            templates: string[];
+            missing: components["schemas"]["MissingEntry"][];
+        };
+        /** @description An entry of a list. */
+        ExportedEntry: {
+            list: string;
+            code: string;
+            name: string;
+            /** @description Cells by column, "code" and "name" among them, as files of Fid's own have them. */
+            cells: {
+                [key: string]: string;
+            };
+        };
+        /** @description A template of a parcel. */
+        ExportedTemplate: {
+            code: string;
+            spec: components["schemas"]["TemplateSpec"];
+        };
         /** @description A candidate as the feed tells of them. What it leaves out is null. */
         FeedCandidate: {
             /** @description The feed's own id. */
@@ -6838,7 +6858,7 @@ export interface components {
             columns: components["schemas"]["ColumnResponse"][];
         };
         ImportTemplatesRequest: {
-            file: components["schemas"]["TemplateParcel"];
+            file: components["schemas"]["TemplateExport"];
             /** @description For entries the firm does not have, others that stand for them; those left out are created. */
             instead: components["schemas"]["InsteadEntry"][];
         };
@@ -7302,26 +7322,6 @@ export interface components {
             browser: string;
             /** @description Whether it is the one that asks. */
             here: boolean;
-        };
-        ParcelCheck: {
-            /** @description Names of the templates in the file. */
-            templates: string[];
-            missing: components["schemas"]["MissingEntry"][];
-        };
-        /** @description An entry of a list. */
-        ParcelEntry: {
-            list: string;
-            code: string;
-            name: string;
-            /** @description Cells by column, "code" and "name" among them, as files of Fid's own have them. */
-            cells: {
-                [key: string]: string;
-            };
-        };
-        /** @description A template of a parcel. */
-        ParcelTemplate: {
-            code: string;
-            spec: components["schemas"]["TemplateSpec"];
         };
         /** @description A part of a field before and after, as JSON; null where it was or is left out. */
         PartDifference: {
@@ -7981,6 +7981,21 @@ export interface components {
             };
             findings: components["schemas"]["TemplateFinding"][];
         };
+        /** @description A template with all it needs, to take it from one firm's Fid to another's. */
+        TemplateExport: {
+            /** @description Always "templates": by this the file is known. */
+            fid: string;
+            /** @description The template last, before it those it builds on. */
+            templates: components["schemas"]["ExportedTemplate"][];
+            /** @description The shared tasks they follow, by key. */
+            sharedTasks: {
+                [key: string]: {
+                    [key: string]: (null | boolean | number | string) | string[];
+                };
+            };
+            /** @description The entries of lists they refer to, and those these refer to. */
+            entries: components["schemas"]["ExportedEntry"][];
+        };
         TemplateField: {
             /** @description Whether a template may set it; formulas may read any. */
             maySet: boolean;
@@ -8008,21 +8023,6 @@ export interface components {
              * @description For a formula, the character, from 1, at which it is wrong.
              */
             character?: null | number;
-        };
-        /** @description A template with all it needs, to take it from one firm's Fid to another's. */
-        TemplateParcel: {
-            /** @description Always "templates": by this the file is known. */
-            fid: string;
-            /** @description The template last, before it those it builds on. */
-            templates: components["schemas"]["ParcelTemplate"][];
-            /** @description The shared tasks they follow, by key. */
-            sharedTasks: {
-                [key: string]: {
-                    [key: string]: (null | boolean | number | string) | string[];
-                };
-            };
-            /** @description The entries of lists they refer to, and those these refer to. */
-            entries: components["schemas"]["ParcelEntry"][];
         };
         TemplatePublication: {
             /** @description Why, in the reader's words. */

@@ -11,7 +11,7 @@
   import { words } from './words';
 
   /** What a file of templates holds, and for what the firm's lists do not have: to create it, or another instead. */
-  let { file, onclose }: { file: Api['TemplateParcel']; onclose: () => void } = $props();
+  let { file, onclose }: { file: Api['TemplateExport']; onclose: () => void } = $props();
   const client = useQueryClient();
   const w = $derived(words());
   const lists = listsQuery();

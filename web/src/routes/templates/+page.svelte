@@ -23,7 +23,7 @@
   const addOns = $derived((templates.data ?? []).filter((r) => r.isAddOn));
   let naming = $state(false);
   let makesAddOn = $state(false);
-  let importing = $state<Api['TemplateParcel']>();
+  let importing = $state<Api['TemplateExport']>();
 
   async function begin(name: string, code: string) {
     try {
@@ -47,7 +47,7 @@
     const first = files?.[0];
     if (!first) return;
     try {
-      importing = JSON.parse(await first.text()) as Api['TemplateParcel'];
+      importing = JSON.parse(await first.text()) as Api['TemplateExport'];
     } catch {
       failed(w.importing.noFile);
     }

@@ -8,7 +8,7 @@ namespace Fid.Data.People;
 /// An employment's record as it is now (for somebody who has not started, as it will be on the first day): what lists join and
 /// sort by in columns. Written in the same transaction as the rows it follows from.
 /// </summary>
-public sealed class RecordNow
+public sealed class CurrentRecord
 {
     public required Guid EmploymentId { get; init; }
 
@@ -60,13 +60,13 @@ public sealed class RecordNow
     public string FullName => $"{GivenName} {FamilyName}".Trim();
 }
 
-internal sealed class RecordNowConfiguration : IEntityTypeConfiguration<RecordNow>
+internal sealed class CurrentRecordConfiguration : IEntityTypeConfiguration<CurrentRecord>
 {
-    public void Configure(EntityTypeBuilder<RecordNow> record)
+    public void Configure(EntityTypeBuilder<CurrentRecord> record)
     {
         record.ToTable("records_now");
         record.HasKey(r => r.EmploymentId);
-        record.HasOne<Employment>().WithOne().HasForeignKey<RecordNow>(r => r.EmploymentId).OnDelete(DeleteBehavior.Restrict);
+        record.HasOne<Employment>().WithOne().HasForeignKey<CurrentRecord>(r => r.EmploymentId).OnDelete(DeleteBehavior.Restrict);
         record.Ignore(r => r.FullName);
         record.Property(r => r.Version).IsRowVersion();
         record.HasIndex(r => r.ManagerId);

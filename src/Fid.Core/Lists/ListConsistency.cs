@@ -3,7 +3,7 @@ using Fid.Core.Pay;
 namespace Fid.Core.Lists;
 
 /// <summary>What must hold within one entry and between the entries of a list: trees without loops, patterns that know their shifts.</summary>
-public static class TogetherCheck
+public static class ListConsistency
 {
     /// <summary>What is wrong within one entry, by column.</summary>
     public static IEnumerable<(string Column, string Code, string Message)> Within(ListDefinition list, EntryContent entry)

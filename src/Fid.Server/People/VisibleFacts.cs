@@ -7,7 +7,7 @@ namespace Fid.Server.People;
 
 /// <summary>What somebody may see of the facts by which people are listed, found and sorted. Who may not see a name sees the
 /// employee number in its place.</summary>
-internal sealed class SeenFacts
+internal sealed class VisibleFacts
 {
     private readonly bool _job;
     private readonly bool _kind;
@@ -15,7 +15,7 @@ internal sealed class SeenFacts
     private readonly bool _department;
     private readonly ListNames _names;
 
-    public SeenFacts(Reader reader, ListNames names)
+    public VisibleFacts(Reader reader, ListNames names)
     {
         Name = reader.SeesNames;
         Manager = Name && reader.Sees("manager");
@@ -58,7 +58,7 @@ internal sealed class SeenFacts
 
     public string? Department(string? code) => _department ? _names.Of("departments", code) : null;
 
-    public string FullName(RecordNow record, string number) => Name ? record.FullName : number;
+    public string FullName(CurrentRecord record, string number) => Name ? record.FullName : number;
 
     /// <summary>A hire's head with what may be seen of it.</summary>
     public HireHead Of(HireHead head) => head with
