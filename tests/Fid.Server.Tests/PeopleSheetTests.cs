@@ -50,6 +50,20 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task Rows_of_two_stints_of_one_person_leave_both_showing_what_the_last_of_them_says()
+    {
+        using var orla = await firm.As("orla");
+        var person = await firm.Database.AskAsync("select person_id from employments group by 1 having count(*) > 1 limit 1");
+        var numbers = ((string)(await firm.Database.AskAsync($"select string_agg(number, ' ' order by number) from employments where person_id = '{person}'"))!).Split(' ');
+        var run = await orla.ImportAsync("people", "Employee number,Family name\n" + string.Join('\n', numbers.Select((n, i) => $"{n},Renamed{i}")) + "\n");
+        run.Counts().ShouldBe([0, numbers.Length, 0, 0, 0], run.ToJsonString());
+        (await orla.OnAsync(run, "POST", "commit", new { onlyGood = false })).Text("state").ShouldBe("committed");
+        (await firm.Database.AskAsync($"select string_agg(distinct r.family_name, ' ') from records_now r where r.person_id = '{person}'")).ShouldBe($"Renamed{numbers.Length - 1}");
+        await using var acts = new ActCaller(firm.Server);
+        (await Fid.Acts.People.ProjectionCheck.FirstWrongAsync(acts.Db, default)).ShouldBeNull();
+    }
+
+    [Fact]
     public async Task A_row_says_at_its_cell_what_is_wrong_and_one_that_was_changed_since_is_looked_at_once_more()
     {
         using var orla = await firm.As("orla");
@@ -127,6 +141,22 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await firm.Database.AskAsync("select string_agg(distinct outcome || ' ' || outcome_why, '; ') from hires h join records_now r using (employment_id) where family_name = 'Undone'")).ShouldBe("Withdrawn sheet.csv");
 
         async Task<object?> OpenAsync() => await firm.Database.AskAsync("select count(*) from hires h join records_now r using (employment_id) where family_name = 'Undone' and closed is null");
+    }
+
+    [Fact]
+    public async Task Somebody_who_comes_back_may_have_their_badge_again_and_nobody_else_may()
+    {
+        using var orla = await firm.As("orla");
+        await PublishUniqueBadgesAsync();
+        var gone = await orla.PersonAsync("Moutinho");
+        await orla.SaveAsync(gone, "badge", "770077");
+        await orla.SaveAsync(gone, "end_date", "2027-02-26");
+        var number = (await orla.GetAsync($"/api/records/{gone}")).Text("number");
+        var run = await orla.ImportAsync("people", "Employee number,Role template,Given name,Family name,E-mail,Start date,Site,Badge\n" +
+            $"{number},Deckhand,Beatriz,Moutinho,back@example.org,2027-05-03,skerry,770077\n,Deckhand,Rieke,Stranger,rieke@example.org,2027-05-03,skerry,770077\n");
+        run.Counts().ShouldBe([1, 0, 0, 1, 0], run.ToJsonString());
+        (await orla.RowsAsync(run, "wrong"))[0]["problems"]!.AsArray().Select(p => (p!.Text("column"), p!.Text("code"))).ShouldBe([("badge", "not-unique")]);
+        (await orla.OnAsync(run, "POST", "commit", new { onlyGood = true })).Text("state").ShouldBe("committed");
     }
 
     [Fact]

@@ -128,7 +128,7 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
             writer.Timeout = TimeSpan.FromSeconds(FidDatabase.LongestWork);
             foreach (var some in rows().Chunk(CheckedAtOnce))
             {
-                checker.LookAhead([.. some.Select(r => r.Cells)]);
+                await checker.LookAheadAsync([.. some.Select(r => r.Cells)], cancellation);
                 foreach (var (number, cells) in some)
                 {
                     var row = checker.Check(number, cells);

@@ -51,9 +51,7 @@ public interface IRowChecker
     Task LoadAnnouncedAsync(CancellationToken cancellation);
 
     /// <summary>Works out beforehand, for several rows at once, what takes long for each.</summary>
-    void LookAhead(IReadOnlyList<string[]> rows)
-    {
-    }
+    Task LookAheadAsync(IReadOnlyList<string[]> rows, CancellationToken cancellation) => Task.CompletedTask;
 
     /// <summary>What a row would do.</summary>
     ImportRow Check(int number, string[] cells);

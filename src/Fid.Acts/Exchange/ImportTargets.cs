@@ -8,7 +8,7 @@ using Fid.Data.Exchange;
 namespace Fid.Acts.Exchange;
 
 /// <summary>Everything a sheet can go into.</summary>
-public sealed class ImportTargets(FidDb db, RecordWriter writer, OpenHire open, HireClosing closing, PeopleIndex people, FirmClock clock)
+public sealed class ImportTargets(FidDb db, RecordWriter writer, UniqueValues unique, OpenHire open, HireClosing closing, PeopleIndex people, FirmClock clock)
 {
     /// <summary>What a key names, for somebody: of the people it takes what they may see, and changes what they may edit.</summary>
     public async Task<ImportTarget?> FindAsync(string key, Actor actor, CancellationToken cancellation) =>
@@ -22,6 +22,6 @@ public sealed class ImportTargets(FidDb db, RecordWriter writer, OpenHire open, 
     /// <summary>The people, for somebody.</summary>
     public async Task<PeopleTarget> PeopleAsync(Actor actor, CancellationToken cancellation)
     {
-        return new PeopleTarget(db, writer, open, closing, people, await new FieldBook(db).LiveAsync(cancellation), actor.RoleNames);
+        return new PeopleTarget(db, writer, unique, open, closing, people, await new FieldBook(db).LiveAsync(cancellation), actor.RoleNames);
     }
 }

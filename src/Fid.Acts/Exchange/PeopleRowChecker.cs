@@ -36,7 +36,8 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly LocalDate? _holdsFrom;
     private readonly HashSet<Guid> _mentioned = [];
     private IReadOnlyDictionary<Guid, ActiveRecord> _held = new Dictionary<Guid, ActiveRecord>();
-    private readonly Dictionary<(string Field, string Value), Guid> _unique = [];
+    private readonly Dictionary<(string Field, string Value), IReadOnlyCollection<Guid>> _holders = [];
+    private readonly Dictionary<(string Field, string Value), Guid> _claimed = [];
     private readonly bool _isGerman;
     private readonly PersonMatcher _known;
     private readonly ILookup<Guid, Employment> _stints;
@@ -59,20 +60,14 @@ internal sealed class PeopleRowChecker : IRowChecker
         _numberOf = employments.ToDictionary(e => e.Id.ToString(), e => e.Number, StringComparer.OrdinalIgnoreCase);
     }
 
-    public static async Task<PeopleRowChecker> LoadAsync(FidDb db, PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation)
-    {
-        var checker = new PeopleRowChecker(
+    public static async Task<PeopleRowChecker> LoadAsync(FidDb db, PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation) =>
+        new PeopleRowChecker(
             db, target, run, style, today,
             await db.Employments.AsNoTracking().ToListAsync(cancellation),
             await EntryIndex.LoadAsync(db, target.Definition, cancellation),
             await TemplateBook.LoadAsync(db, cancellation), await target.KnownAsync(cancellation),
             target.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null,
             await db.Users.AnyAsync(u => u.Id == run.ById && u.Language == "de", cancellation));
-        var unique = checker._columns.Where(c => c.Field.Unique).Select(c => c.Field.Key).ToArray();
-        await foreach (var value in db.RecordValues.AsNoTracking().Where(v => unique.Contains(v.Field) && v.Known.UpperBoundInfinite).Select(v => new { v.Field, v.Value, v.OwnerId }).AsAsyncEnumerable().WithCancellation(cancellation))
-            checker._unique[(value.Field, value.Value.GetRawText())] = value.OwnerId;
-        return checker;
-    }
 
     // A sheet of nothing but new hires changes nobody.
     public bool AnnouncesFirst => _number >= 0;
@@ -111,7 +106,7 @@ internal sealed class PeopleRowChecker : IRowChecker
             else if (!_target.MayEdit(field)) problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
             else if (value is { } id && field.Type == FieldType.Person && id.GetString() == employment.Id.ToString())
                 problems.Add(new EntryProblem(field.Key, "self", "Choose somebody other than the person themselves."));
-            else if (value is { } one && field.Unique && IsTaken(field, one, field.Of == FieldOwner.Person ? employment.PersonId : employment.Id)) problems.Add(new EntryProblem(field.Key, "not-unique", "Another record has this already. Enter one that nobody has."));
+            else if (value is { } one && field.Unique && IsTaken(field, one, employment.PersonId)) problems.Add(new EntryProblem(field.Key, "not-unique", UniqueValues.Taken(field.Key).Message));
             else entered[field.Key] = value;
         }
         if (problems.Count == 0 && entered.Count > 0)
@@ -135,7 +130,6 @@ internal sealed class PeopleRowChecker : IRowChecker
             var (value, problem) = FieldCell.Read(field, cell, _style, Find);
             if (problem is not null) problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
             else if (field.Key != StartCorrection.Field && !_target.MayEdit(field)) problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
-            else if (value is { } one && field.Unique && IsTaken(field, one, hire)) problems.Add(new EntryProblem(field.Key, "not-unique", "Another record has this already. Enter one that nobody has."));
             else if (value is { } there) values[field.Key] = there;
         }
         var start = values.Remove(StartCorrection.Field, out var first) ? LocalDatePattern.Iso.Parse(first.GetString()!).Value : (LocalDate?)null;
@@ -144,6 +138,9 @@ internal sealed class PeopleRowChecker : IRowChecker
         if (template is not null) problems.AddRange(Unworkable(template, values, start, problems));
         else problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"There is no role template “{said}” to open a hire from."));
         if (Whose(number, cells, who, values, start, out var person) is { } undecided) problems.Add(undecided);
+        // What a person had in an earlier stint is theirs to have again.
+        problems.AddRange(_columns.Where(c => c.Field.Unique && values.ContainsKey(c.Field.Key) && IsTaken(c.Field, values[c.Field.Key], person ?? hire))
+            .Select(c => new EntryProblem(c.Field.Key, "not-unique", UniqueValues.Taken(c.Field.Key).Message)));
         if (problems.Count > 0) return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
         (values[PeopleTarget.Template], values[StartCorrection.Field]) = (JsonSerializer.SerializeToElement(template!.Code), first);
         if (person is { } known) values[PeopleTarget.StintOf] = JsonSerializer.SerializeToElement(known);
@@ -190,8 +187,13 @@ internal sealed class PeopleRowChecker : IRowChecker
                 $"Das könnte {last.Number} sein, früher schon hier. {last.Number} eintragen, wenn es so ist, oder „neu“ für jemand anderen.");
     }
 
-    public void LookAhead(IReadOnlyList<string[]> rows)
+    public async Task LookAheadAsync(IReadOnlyList<string[]> rows, CancellationToken cancellation)
     {
+        var claims = new Dictionary<(string, string), UniqueClaim>();
+        foreach (var (field, at) in _columns.Where(c => c.Field.Unique))
+            foreach (var value in rows.Select(r => FieldCell.Read(field, RowChecker.Cell(r, at), _style, Find).Value).OfType<JsonElement>())
+                claims.TryAdd((field.Key, value.GetRawText()), new UniqueClaim(field, value, default));
+        foreach (var (key, people) in claims.Keys.Zip(await _target.HoldersAsync([.. claims.Values], cancellation))) _holders[key] = people;
         if (_template < 0) return;
         var telling = _columns.Where(c => PeopleIndex.Tells(c.Field.Key)).ToArray();
         _likeliest = new Dictionary<string[], PersonMatch?>(rows.AsParallel().Where(r => RowChecker.Cell(r, _template).Length > 0)
@@ -211,11 +213,10 @@ internal sealed class PeopleRowChecker : IRowChecker
     private RoleTemplate? Opening(string said) => _templates.Opening.FirstOrDefault(t => t.IsMeantBy(said));
 
     // Two rows of one sheet that give the same value to two people are as wrong as one that takes another's.
-    private bool IsTaken(FieldDefinition field, JsonElement value, Guid owner)
+    private bool IsTaken(FieldDefinition field, JsonElement value, Guid person)
     {
         var key = (field.Key, value.GetRawText());
-        if (_unique.TryAdd(key, owner)) return false;
-        return _unique[key] != owner;
+        return _holders[key].Any(p => p != person) || (!_claimed.TryAdd(key, person) && _claimed[key] != person);
     }
 
     private string Before(IReadOnlyDictionary<string, JsonElement> held, Dictionary<string, JsonElement?> entered)

@@ -23,7 +23,7 @@ namespace Fid.Acts.Exchange;
 /// field that somebody with certain roles may see. What they may not edit can stand in the sheet, and may not differ there. A row
 /// with a role template opens a hire: of a newcomer without a number, or of somebody known as a new stint under theirs.
 /// </summary>
-public sealed class PeopleTarget(FidDb db, RecordWriter writer, OpenHire open, HireClosing closing, PeopleIndex people, LiveFields fields, IReadOnlyCollection<string> roles) : ImportTarget
+public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues unique, OpenHire open, HireClosing closing, PeopleIndex people, LiveFields fields, IReadOnlyCollection<string> roles) : ImportTarget
 {
     /// <summary>The people's name among what sheets go into.</summary>
     public const string Key = EntryCheck.People;
@@ -75,6 +75,9 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, OpenHire open, H
         Sees("given_name") && Sees("family_name") ? await people.MatcherAsync(db, Sees, cancellation) : new PersonMatcher([]);
 
     private bool Sees(string field) => fields.Set.Find(field) is { } known && known.AccessOf(roles) != FieldAccess.None;
+
+    /// <summary>For each of some values that only one may have, who has it now.</summary>
+    internal Task<IReadOnlyList<IReadOnlyCollection<Guid>>> HoldersAsync(IReadOnlyList<UniqueClaim> claims, CancellationToken cancellation) => unique.HoldersAsync(claims, cancellation);
 
     internal bool MayEdit(FieldDefinition field) => field.AccessOf(roles) == FieldAccess.Edit;
 

@@ -113,8 +113,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
 
     private async Task ApplyAsync(FieldSet set, List<RecordEdit> records, Dictionary<Guid, List<RecordValue>> believed, LocalDate today, CancellationToken cancellation)
     {
-        foreach (var (employment, record, edits, change) in records)
-        {
+        foreach (var (employment, _, edits, change) in records)
             foreach (var edit in edits)
             {
                 var field = set.Find(edit.Field)!;
@@ -127,8 +126,8 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
                     : Timeline.Fix([.. mine.Keys], RecordProjection.AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));
                 Apply(timeline, mine, owner, edit.Field, change, all);
             }
-            RecordProjection.Show(set, record, Of(believed, employment), employment, change.At, today);
-        }
+        // When all is entered: two of them may be stints of one person.
+        foreach (var (employment, record, _, change) in records) RecordProjection.Show(set, record, Of(believed, employment), employment, change.At, today);
         // What is a fact of the person shows in every stint of theirs.
         var ofPeople = records.Where(r => r.Edits.Any(e => set.Find(e.Field)!.Of == FieldOwner.Person)).ToList();
         if (ofPeople.Count > 0) await ShowOthersAsync(set, ofPeople, believed, today, cancellation);

@@ -18,33 +18,36 @@ public sealed class UniqueValues(FidDb db, SensitiveValues sensitive)
     public async Task<IReadOnlyList<int>> FindTakenAsync(IReadOnlyList<UniqueClaim> claims, CancellationToken cancellation)
     {
         if (claims.Count == 0) return [];
-        var taken = new SortedSet<int>();
-        var first = new Dictionary<(string, string), Guid>();
-        var (fields, values, starts, sealedFields) = (new List<string>(), new List<string>(), new List<string>(), new List<string>());
-        var keys = new List<(string, string)>();
-        for (var i = 0; i < claims.Count; i++)
-        {
-            var (field, value, person) = claims[i];
-            if (field.Sensitive)
-            {
-                sealedFields.Add(field.Key);
-                starts.Add(SealedText.IsSealed(value) ? SealedText.Comparable(value) : SealedText.Start(await sensitive.HashAsync(db, field.Key, value.ToString(), cancellation)));
-                keys.Add((field.Key, starts[^1]));
-            }
-            else
-            {
-                fields.Add(field.Key);
-                values.Add(value.GetRawText());
-                keys.Add((field.Key, JsonSerializer.Serialize(value)));
-            }
-            if (!first.TryAdd(keys[i], person) && first[keys[i]] != person) taken.Add(i);
-        }
-        var holders = await HoldersAsync(fields, values, sealedFields, starts, cancellation);
-        if (holders.Count == 0) return [.. taken];
-        var had = holders.ToLookup(h => (h.Field, h.Said), h => h.Person);
-        for (var i = 0; i < claims.Count; i++)
-            if (had[keys[i]].Any(p => p != claims[i].Person)) taken.Add(i);
-        return [.. taken];
+        var (keys, first) = (await KeysAsync(claims, cancellation), new Dictionary<(string, string), Guid>());
+        var had = await HoldersAsync(claims, keys, cancellation);
+        return [.. Enumerable.Range(0, claims.Count).Where(i => (!first.TryAdd(keys[i], claims[i].Person) && first[keys[i]] != claims[i].Person) || had[keys[i]].Any(p => p != claims[i].Person))];
+    }
+
+    /// <summary>For each of some values the people who have it now.</summary>
+    public async Task<IReadOnlyList<IReadOnlyCollection<Guid>>> HoldersAsync(IReadOnlyList<UniqueClaim> claims, CancellationToken cancellation)
+    {
+        if (claims.Count == 0) return [];
+        var keys = await KeysAsync(claims, cancellation);
+        var had = await HoldersAsync(claims, keys, cancellation);
+        return [.. keys.Select(k => had[k].Distinct().ToArray())];
+    }
+
+    // By the field, and what is equal for equal values of it: sealed ones are told by the start of their seals.
+    private async Task<List<(string Field, string Said)>> KeysAsync(IReadOnlyList<UniqueClaim> claims, CancellationToken cancellation)
+    {
+        var keys = new List<(string, string)>(claims.Count);
+        foreach (var (field, value, _) in claims)
+            keys.Add((field.Key, !field.Sensitive ? JsonSerializer.Serialize(value)
+                : SealedText.IsSealed(value) ? SealedText.Comparable(value) : SealedText.Start(await sensitive.HashAsync(db, field.Key, value.ToString(), cancellation))));
+        return keys;
+    }
+
+    private async Task<ILookup<(string Field, string Said), Guid>> HoldersAsync(IReadOnlyList<UniqueClaim> claims, List<(string Field, string Said)> keys, CancellationToken cancellation)
+    {
+        var open = claims.Where(c => !c.Field.Sensitive).ToList();
+        var closed = keys.Where((_, i) => claims[i].Field.Sensitive).ToList();
+        var holders = await HoldersAsync(open.ConvertAll(c => c.Field.Key), open.ConvertAll(c => c.Value.GetRawText()), closed.ConvertAll(k => k.Field), closed.ConvertAll(k => k.Said), cancellation);
+        return holders.ToLookup(h => (h.Field, h.Said), h => h.Person);
     }
 
     private async Task<List<Holder>> HoldersAsync(List<string> fields, List<string> values, List<string> sealedFields, List<string> starts, CancellationToken cancellation)

@@ -35,6 +35,39 @@ describe('an act whose answer is not known', () => {
     expect(tries).toBe(3);
   });
 
+  it.each([
+    ['PUT', 'records/a', true],
+    ['POST', 'records/a/changes/b/take-back', true],
+    ['POST', 'hires', true],
+    ['POST', 'hires/many', true],
+    ['DELETE', 'hires/a/tasks/b/done', true],
+    ['DELETE', 'people/merges/a', true],
+    ['POST', 'lists/sites/entries', true],
+    ['POST', 'lists/sites/entries/a/retire', true],
+    ['DELETE', 'templates/a/draft', true],
+    ['POST', 'templates/updates/a/undo', true],
+    ['POST', 'templates/import', true],
+    ['POST', 'fields/draft/publish', true],
+    ['PUT', 'imports/a/cells', true],
+    ['POST', 'hires/preview', false],
+    ['POST', 'hires/known', false],
+    ['POST', 'fields/draft/review', false],
+    ['POST', 'templates/import/check', false],
+    ['POST', 'templates/a/example', false],
+    ['POST', 'records/a/fields/b/reveal', false],
+    ['POST', 'intake/pull', false],
+    ['POST', 'session', false],
+    ['POST', 'files', false],
+    ['GET', 'records/a', false]
+  ])('%s %s has a key: %s', async (method, path, has) => {
+    let key: string | null = null;
+    await sendOnce(new Request(`http://fid.example/api/${path}`, { method }), (request) => {
+      key = (request as Request).headers.get('Idempotency-Key');
+      return Promise.resolve(new Response(null, { status: 200 }));
+    });
+    expect(key !== null).toBe(has);
+  });
+
   it('is sent once where it has no key, or was answered', async () => {
     let tries = 0;
     const count = (status: number) => () => (tries++, Promise.resolve(new Response(null, { status })));

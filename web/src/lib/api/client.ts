@@ -46,8 +46,25 @@ const xsrf: Middleware = {
   }
 };
 
-// Acts that the server does once under one key, however often they are sent.
-const keyed = /^\/api\/(records\/[^/]+|hires\/[^/]+\/tasks\/[^/]+\/(done|skipped))$/;
+// Acts, which the server does once under one key, however often they are sent. What only asks, signs in or brings a file is none.
+const one = '[^/]+';
+const acts = [
+  `records/${one}`,
+  `records/${one}/changes/${one}/(explanations|take-back)`,
+  'hires(/many)?',
+  `hires/${one}/(start|outcome)`,
+  `hires/${one}/tasks/${one}/(done|skipped)`,
+  `people/(${one}/merge|merges/${one})`,
+  `lists/${one}/entries(/${one}(/(retire|restore))?)?`,
+  `templates/(${one}/(draft|draft/publish|retired)|updates(/${one}/undo)?|import)`,
+  `shared-tasks/${one}`,
+  'fields/draft(/publish)?',
+  `intake/(feed|${one}/(decline|proposals))`,
+  `notices/${one}/told`,
+  `setup/(settings|starters/${one})`,
+  `imports/${one}(/(matching|cells|commit|undo))?`
+];
+const keyed = new RegExp(`^/api/(${acts.join('|')})$`);
 const mostTries = 3;
 
 /**

@@ -76,7 +76,11 @@
   }
   async function discard() {
     if (!confirm(w.discardSure)) return;
-    await api.DELETE('/api/templates/{code}/draft', { params: { path: { code: template.code } } });
+    try {
+      await data(api.DELETE('/api/templates/{code}/draft', { params: { path: { code: template.code } } }));
+    } catch (e) {
+      return failed(text.failure(e));
+    }
     taken = undefined;
     editing.isDraft = false;
     await client.invalidateQueries({ queryKey: ['templates'] });

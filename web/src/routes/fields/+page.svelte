@@ -74,7 +74,11 @@
   }
   async function discard() {
     if (!confirm(w.discardSure)) return;
-    await data(api.DELETE('/api/fields/draft', { headers: { 'If-Match': drafting.version ?? '' } }));
+    try {
+      await data(api.DELETE('/api/fields/draft', { headers: { 'If-Match': drafting.version ?? '' } }));
+    } catch (e) {
+      return failed(text.failure(e));
+    }
     taken = undefined;
     drafting.isDraft = false;
     editing = false;
