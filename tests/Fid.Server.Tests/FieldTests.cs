@@ -1,8 +1,5 @@
 using System.Net;
 using System.Text.Json.Nodes;
-using Fid.Acts.People;
-using Fid.Data;
-using Microsoft.Extensions.DependencyInjection;
 using Shouldly;
 using Xunit;
 
@@ -154,8 +151,7 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         room.Remove("required");
         await Markers.PublishAsync(piet, orla, configuration);
         (await firm.Database.AskAsync(LastWritten)).ShouldNotBe(before);
-        await using var scope = firm.Server.Services.CreateAsyncScope();
-        (await ProjectionCheck.FirstWrongAsync(scope.ServiceProvider.GetRequiredService<FidDb>(), default)).ShouldBeNull();
+        await firm.EveryProjectionFollowsAsync();
 
         async Task<string[]> TouchedAsync() =>
             [.. (await SendAsync(piet, "review", new JsonObject { ["configuration"] = configuration.DeepClone() }))["touched"]!.AsArray().Select(t => $"{t!["field"]} {t["lacking"]} {t["hidden"]}")];

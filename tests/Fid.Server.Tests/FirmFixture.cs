@@ -1,4 +1,6 @@
 using System.Text.Json.Nodes;
+using Fid.Acts.People;
+using Shouldly;
 using Xunit;
 
 namespace Fid.Server.Tests;
@@ -26,6 +28,13 @@ public class FirmFixture : IAsyncLifetime
     }
 
     public Task<Caller> As(string who) => Caller.SignedInAsync(Server.Address, who);
+
+    /// <summary>That the projection of every record follows from its values.</summary>
+    public async Task EveryProjectionFollowsAsync()
+    {
+        await using var acts = new ActCaller(Server);
+        (await ProjectionCheck.FirstWrongAsync(acts.Db, default)).ShouldBeNull();
+    }
 
     /// <summary>A hire of the demonstration by family name.</summary>
     public static async Task<JsonNode> HireAsync(Caller caller, string family) =>

@@ -59,8 +59,7 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         run.Counts().ShouldBe([0, numbers.Length, 0, 0, 0], run.ToJsonString());
         (await orla.OnAsync(run, "POST", "commit", new { onlyGood = false })).Text("state").ShouldBe("committed");
         (await firm.Database.AskAsync($"select string_agg(distinct r.family_name, ' ') from records_now r where r.person_id = '{person}'")).ShouldBe($"Renamed{numbers.Length - 1}");
-        await using var acts = new ActCaller(firm.Server);
-        (await Fid.Acts.People.ProjectionCheck.FirstWrongAsync(acts.Db, default)).ShouldBeNull();
+        await firm.EveryProjectionFollowsAsync();
     }
 
     [Fact]

@@ -1,8 +1,5 @@
 using System.Net;
 using System.Text.Json.Nodes;
-using Fid.Acts.People;
-using Fid.Data;
-using Microsoft.Extensions.DependencyInjection;
 using Shouldly;
 using Xunit;
 
@@ -143,8 +140,7 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await undone.JsonAsync())["left"]!.AsArray().ShouldBeEmpty();
         (await firm.Database.AskAsync("select count(*) from hire_tasks where key = 'knots'")).ShouldBe(1L, "what was done since stays");
         (await firm.Database.AskAsync($"delete from hire_tasks where key = 'knots'; {Snapshot}")).ShouldBe(before);
-        await using var scope = firm.Server.Services.CreateAsyncScope();
-        (await ProjectionCheck.FirstWrongAsync(scope.ServiceProvider.GetRequiredService<FidDb>(), default)).ShouldBeNull();
+        await firm.EveryProjectionFollowsAsync();
 
         async Task<decimal> RateAsync(JsonNode hire) => Records.Field(await orla.GetAsync($"/api/records/{hire["employmentId"]}"), "pay_rate")["value"]!.GetValue<decimal>();
     }

@@ -11,7 +11,6 @@ using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Exchange;
 using Fid.Data.Hires;
-using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
@@ -96,7 +95,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
         var done = run.New;
         foreach (var some in rows.Chunk(SavedAtOnce))
         {
-            var (employments, records) = await ReadAsync(some.Select(r => r.EntryId), cancellation);
+            var (employments, records) = await writer.ReadAsync(some.Select(r => r.EntryId), cancellation);
             var edits = some.Select(row => new RecordEdit(
                 employments[row.EntryId], records[row.EntryId], [.. row.Entered.Select(e => new FieldEdit(e.Key, e.Value, Core.Templates.Layer.Typed, run.HoldsFrom))],
                 author.Change(run.HoldsFrom is null ? "record.fixed" : "record.changed", row.EntryId, run.Id.ToString(), run.FileName))).ToList();
@@ -124,7 +123,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
         foreach (var some in rows.Chunk(SavedAtOnce))
         {
             var ids = some.Select(r => r.EntryId).ToArray();
-            var (employments, records) = await ReadAsync(ids, cancellation);
+            var (employments, records) = await writer.ReadAsync(ids, cancellation);
             var changes = await db.Changes.AsNoTracking().Where(c => ids.Contains(c.SubjectId) && c.Part == part && (c.Action == "record.fixed" || c.Action == "record.changed")).ToListAsync(cancellation);
             foreach (var taken in changes)
             {
@@ -143,7 +142,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
     private async Task WithdrawAsync(ImportRun run, Guid[] ids, List<string> touched, Author author, LocalDate today, CancellationToken cancellation)
     {
         var hires = await db.Hires.Include(h => h.Tasks).Where(h => ids.Contains(h.Id)).OrderBy(h => h.EmploymentId).ToListAsync(cancellation);
-        var (employments, records) = await ReadAsync(hires.Select(h => h.EmploymentId), cancellation);
+        var (employments, records) = await writer.ReadAsync(hires.Select(h => h.EmploymentId), cancellation);
         var subjects = hires.SelectMany(h => new[] { h.Id, h.EmploymentId }).ToArray();
         var since = run.CommittedAt!.Value;
         var worked = (await db.Changes.Where(c => subjects.Contains(c.SubjectId) && c.At > since).Select(c => c.SubjectId).Distinct().ToListAsync(cancellation)).ToHashSet();
@@ -186,13 +185,6 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
     // The fields, and who may edit them, can have changed since the rows were checked.
     private bool StillFit(List<Row> rows) => rows.TrueForAll(r => r.Entered.All(e =>
         fields.Set.Find(e.Key) is { } field && MayEdit(field) && (e.Value is not { } value || ValueCheck.Check(field, value) is (not null, null))));
-
-    private async Task<(Dictionary<Guid, Employment> Employments, Dictionary<Guid, CurrentRecord> Records)> ReadAsync(IEnumerable<Guid> ids, CancellationToken cancellation)
-    {
-        var wanted = ids.ToArray();
-        return (await db.Employments.Where(e => wanted.Contains(e.Id)).ToDictionaryAsync(e => e.Id, cancellation),
-            await db.CurrentRecords.Where(r => wanted.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation));
-    }
 
     private async Task<List<Row>> RowsAsync(ImportRun run, CancellationToken cancellation)
     {

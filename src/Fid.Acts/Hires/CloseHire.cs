@@ -9,8 +9,7 @@ public sealed class CloseHire(FidDb db, HireClosing closing)
     public async Task<ActResult> DoAsync(CloseHireRequest request, Actor actor, CancellationToken cancellation)
     {
         if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (Reason.Check(request.Why) is { } bad) return Refusal.Invalid(bad);
-        if (Reason.Clean(request.Why) is not { } why) return Refusal.Invalid("/why", "missing", "Say why.");
+        if (Reason.Require(request.Why, "Say why.", out var why) is { } bad) return Refusal.Invalid(bad);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
         if (act.IsDoneAlready) return ActResult.Done;

@@ -8,8 +8,7 @@ public sealed class SkipTask(FidDb db)
     public async Task<ActResult> DoAsync(SkipTaskRequest request, Actor actor, CancellationToken cancellation)
     {
         if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (Reason.Check(request.Why) is { } bad) return Refusal.Invalid(bad);
-        if (Reason.Clean(request.Why) is not { } why) return Refusal.Invalid("/why", "missing", "Say why it does not apply.");
+        if (Reason.Require(request.Why, "Say why it does not apply.", out var why) is { } bad) return Refusal.Invalid(bad);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
         if (act.IsDoneAlready) return ActResult.Done;

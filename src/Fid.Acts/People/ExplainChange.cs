@@ -16,8 +16,7 @@ public sealed class ExplainChange(FidDb db)
         if (act.Refusal is { } refusal) return refusal;
         if (act.IsDoneAlready) return ActResult.Done;
         if (!await db.Changes.AnyAsync(c => c.Id == request.Change && c.SubjectId == request.Employment, cancellation)) return Refusal.NotFound;
-        if (Reason.Check(request.Why) is { } bad) return Refusal.Invalid(bad);
-        if (Reason.Clean(request.Why) is not { } why) return Refusal.Invalid("/why", "missing", "Fill this in.");
+        if (Reason.Require(request.Why, "Fill this in.", out var why) is { } bad) return Refusal.Invalid(bad);
         act.Note(actor.Author("record").Change(Action, request.Employment, request.Change.ToString(), why));
         await act.CommitAsync(cancellation);
         return ActResult.Done;

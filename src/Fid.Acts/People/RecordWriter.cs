@@ -16,6 +16,10 @@ namespace Fid.Acts.People;
 public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
 {
     private readonly FieldBook _fields = new(db);
+    private readonly UniqueValues _unique = new(db, sensitive);
+
+    // Read once for all that is saved together.
+    private CalendarBook? _calendars;
 
     /// <summary>The record of a new employment. Its own facts are true from its first day; the person's from the day they became
     /// known, or the first day if that is earlier.</summary>
@@ -51,6 +55,14 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         return record;
     }
 
+    /// <summary>Employments and their projections, tracked, by employment.</summary>
+    public async Task<(Dictionary<Guid, Employment> Employments, Dictionary<Guid, CurrentRecord> Records)> ReadAsync(IEnumerable<Guid> employments, CancellationToken cancellation)
+    {
+        var wanted = employments.ToArray();
+        return (await db.Employments.Where(e => wanted.Contains(e.Id)).ToDictionaryAsync(e => e.Id, cancellation),
+            await db.CurrentRecords.Where(r => wanted.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation));
+    }
+
     /// <summary>Lets those who enter values into the same unique fields come one after the other, to the end of the transaction.</summary>
     public async Task LockUniqueAsync(IEnumerable<string> fields, CancellationToken cancellation)
     {
@@ -76,7 +88,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public async Task<IReadOnlyList<RecordProblem>> SaveAsync(IReadOnlyList<RecordEdit> records, LocalDate today, CancellationToken cancellation)
     {
         var set = (await _fields.LiveAsync(cancellation)).Set;
-        var calendars = set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
+        var calendars = set.CountsWorkingDays ? _calendars ??= await CalendarBook.LoadAsync(db, cancellation) : null;
         await LockUniqueAsync(records.SelectMany(r => r.Edits).Where(e => e.Value is not null).Select(e => e.Field), cancellation);
         var believed = await BelievedAsync([.. records.Select(r => r.Employment)], cancellation);
         var problems = new List<RecordProblem>();
@@ -107,7 +119,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     {
         var claims = records.SelectMany((r, i) => r.Edits.Where(e => e.Value is not null && set.Find(e.Field)!.Unique)
             .Select(e => (Record: i, Claim: new UniqueClaim(set.Find(e.Field)!, e.Value!.Value, r.Employment.PersonId)))).ToList();
-        var taken = await new UniqueValues(db, sensitive).FindTakenAsync(claims.ConvertAll(c => c.Claim), cancellation);
+        var taken = await _unique.FindTakenAsync(claims.ConvertAll(c => c.Claim), cancellation);
         return taken.Select(t => new RecordProblem(claims[t].Record, UniqueValues.Taken(claims[t].Claim.Field.Key)));
     }
 
@@ -228,7 +240,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         var set = (await _fields.LiveAsync(cancellation)).Set;
         var claims = again.Where(v => set.Find(v.Field)?.Unique == true).Select(v => new UniqueClaim(set.Find(v.Field)!, v.Value, employment.PersonId)).ToList();
         await LockUniqueAsync(claims.Select(c => c.Field.Key), cancellation);
-        return (await new UniqueValues(db, sensitive).FindTakenAsync(claims, cancellation)) is [var first, ..] ? claims[first].Field.Label(ReaderLanguage.Code) : null;
+        return (await _unique.FindTakenAsync(claims, cancellation)) is [var first, ..] ? claims[first].Field.Label(ReaderLanguage.Code) : null;
     }
 
     /// <summary>The values a change of a record added or retired.</summary>

@@ -18,6 +18,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
     public async Task<(TemplateUpdateRun? Run, IReadOnlyList<RecordProblem> Problems)> ApplyAsync(IReadOnlyList<(HireUpdate Update, IReadOnlySet<string> Take)> decided, Author author, LocalDate today, CancellationToken cancellation)
     {
         var (before, edited) = (new List<HireBefore>(), new List<RecordEdit>());
+        var (employments, shown) = await records.ReadAsync(decided.Select(d => d.Update.Hire.EmploymentId), cancellation);
         foreach (var (update, take) in decided)
         {
             var hire = update.Hire;
@@ -34,9 +35,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
                 var (json, from) = value is null ? (null, Layer.Typed) : value.From == Layer.Typed ? (value.Displaced[0].Value, value.Displaced[0].From) : ((System.Text.Json.JsonElement?)value.Value, value.From);
                 return new FieldEdit(field, json is { ValueKind: System.Text.Json.JsonValueKind.Null } ? null : json, from, null);
             }).ToList();
-            var employment = await db.Employments.SingleAsync(e => e.Id == hire.EmploymentId, cancellation);
-            var record = await db.CurrentRecords.SingleAsync(r => r.EmploymentId == hire.EmploymentId, cancellation);
-            edited.Add(new RecordEdit(employment, record, edits, change));
+            edited.Add(new RecordEdit(employments[hire.EmploymentId], shown[hire.EmploymentId], edits, change));
         }
         if (await records.SaveAsync(edited, today, cancellation) is { Count: > 0 } problems) return (null, problems);
         var run = new TemplateUpdateRun { At = author.At, ByName = author.Name, Hires = before };

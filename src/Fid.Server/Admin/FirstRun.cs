@@ -16,6 +16,6 @@ internal static class FirstRun
     {
         // Nobody has an account yet.
         var visitor = new Actor { Kind = ActorKind.Person, Name = "", RoleNames = [], Clock = clock, Today = LocalDate.FromDateTime(clock.Now.ToDateTimeUtc()) };
-        return (await setUp.DoAsync(request, visitor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        return (await setUp.DoAsync(request, visitor, cancellation)).Answer();
     }
 }

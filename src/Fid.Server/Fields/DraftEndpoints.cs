@@ -4,7 +4,6 @@ using Fid.Acts;
 using Fid.Acts.FieldDrafts;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
-using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Fields;
@@ -50,7 +49,7 @@ internal static class DraftEndpoints
         DraftRequest request, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var read = SaveFieldDraft.Read(request.Configuration);
-        if (read.Answer is not { } configuration) return Invalid(read);
+        if (read.Answer is not { } configuration) return Problems.Invalid(read.Problems);
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var review = await new FieldPublishing(db).ReviewAsync(configuration, actor.Today, reader.Sees, cancellation);
         return TypedResults.Ok(ReviewResponse.Of(review));
@@ -60,7 +59,7 @@ internal static class DraftEndpoints
     private static async Task<Results<Ok<TriedRecord>, ProblemHttpResult>> Try(TryRequest request, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var read = SaveFieldDraft.Read(request.Configuration);
-        if (read.Answer is not { } configuration) return Invalid(read);
+        if (read.Answer is not { } configuration) return Problems.Invalid(read.Problems);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
         var compiled = FieldSet.Read(configuration.Fields, stages);
         if (compiled.Answer is not { } set) return Problems.Invalid([.. compiled.Problems.Select(p => p.Under("/configuration"))]);
@@ -80,9 +79,6 @@ internal static class DraftEndpoints
         var result = await publish.DoAsync(new PublishFieldsRequest(request.Why, request.Despite, Platform.Versions.Seen(http)), actor, cancellation);
         return result.IsDone(out var published, out var refusal) ? TypedResults.Ok(published) : await RefusedAsync(refusal, db, cancellation);
     }
-
-    // A draft as its JSON has it; problems are told of the request's part that it is.
-    private static ProblemHttpResult Invalid(Outcome<FieldConfiguration> read) => Problems.Invalid(read.Problems);
 }
 
 /// <param name="Configuration">A configuration as its JSON Schema has it.</param>

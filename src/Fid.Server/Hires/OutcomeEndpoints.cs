@@ -25,7 +25,7 @@ internal static class OutcomeEndpoints
     }
 
     public static async Task<Results<NoContent, ProblemHttpResult>> Reopen(Guid id, Actor actor, ReopenHire reopen, CancellationToken cancellation) =>
-        (await reopen.DoAsync(new ReopenHireRequest(id), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await reopen.DoAsync(new ReopenHireRequest(id), actor, cancellation)).Answer();
 
     // What the person holds already and has to give back.
     private static async Task<ReusableFact[]> IssuedAsync(Employment employment, Reader reader, FidDb db, LocalDate today, CancellationToken cancellation)

@@ -13,16 +13,16 @@ namespace Fid.Server.Hires;
 internal static class TaskEndpoints
 {
     public static async Task<Results<NoContent, ProblemHttpResult>> Tick(Guid id, string key, DoneRequest? request, Actor actor, TickTask tick, CancellationToken cancellation) =>
-        Answer(await tick.DoAsync(new TickTaskRequest(id, key, request?.Done), actor, cancellation));
+        (await tick.DoAsync(new TickTaskRequest(id, key, request?.Done), actor, cancellation)).Answer();
 
     public static async Task<Results<NoContent, ProblemHttpResult>> Untick(Guid id, string key, Actor actor, UntickTask untick, CancellationToken cancellation) =>
-        Answer(await untick.DoAsync(new UntickTaskRequest(id, key), actor, cancellation));
+        (await untick.DoAsync(new UntickTaskRequest(id, key), actor, cancellation)).Answer();
 
     public static async Task<Results<NoContent, ProblemHttpResult>> Skip(Guid id, string key, SkipRequest request, Actor actor, SkipTask skip, CancellationToken cancellation) =>
-        Answer(await skip.DoAsync(new SkipTaskRequest(id, key, request.Why), actor, cancellation));
+        (await skip.DoAsync(new SkipTaskRequest(id, key, request.Why), actor, cancellation)).Answer();
 
     public static async Task<Results<NoContent, ProblemHttpResult>> Unskip(Guid id, string key, Actor actor, UnskipTask unskip, CancellationToken cancellation) =>
-        Answer(await unskip.DoAsync(new UnskipTaskRequest(id, key), actor, cancellation));
+        (await unskip.DoAsync(new UnskipTaskRequest(id, key), actor, cancellation)).Answer();
 
     /// <summary>A file that goes with a task, for whoever does it or sees the hire.</summary>
     public static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ShowFile(
@@ -32,8 +32,6 @@ internal static class TaskEndpoints
         if (task is null || (!actor.MayReadEverybody && !await TaskInHand.MayTickAsync(db, actor, task, cancellation))) return Problems.NotFound();
         return await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is { } stored ? Files.Answer(stored, http) : Problems.NotFound();
     }
-
-    private static Results<NoContent, ProblemHttpResult> Answer(ActResult result) => result.Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
 }
 
 /// <summary>The day a task was done; today when left out.</summary>

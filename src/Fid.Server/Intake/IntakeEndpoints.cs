@@ -89,7 +89,7 @@ internal static class IntakeEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SetFeed(SetFeedRequest request, Actor actor, SetFeed set, CancellationToken cancellation) =>
-        (await set.DoAsync(request, actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await set.DoAsync(request, actor, cancellation)).Answer();
 
     private static async Task<Results<Ok<FeedRunResponse>, ProblemHttpResult>> Pull(Actor actor, FeedPull pull, CancellationToken cancellation) =>
         await pull.PullAsync(actor, cancellation) is { } run
@@ -97,13 +97,13 @@ internal static class IntakeEndpoints
             : Problems.Conflict("no-feed", "Say first where the feed is.");
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Decline(Guid id, DeclineRequest request, Actor actor, DeclineCandidate decline, CancellationToken cancellation) =>
-        (await decline.DoAsync(new DeclineCandidateRequest(id, request.Why), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await decline.DoAsync(new DeclineCandidateRequest(id, request.Why), actor, cancellation)).Answer();
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Settle(Guid id, SettleRequest request, Actor actor, SettleProposals settle, CancellationToken cancellation) =>
-        (await settle.DoAsync(new SettleProposalsRequest(id, request.Take, request.Leave), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await settle.DoAsync(new SettleProposalsRequest(id, request.Take, request.Leave), actor, cancellation)).Answer();
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Told(Guid id, Actor actor, MarkNoticeTold told, CancellationToken cancellation) =>
-        (await told.DoAsync(new MarkNoticeToldRequest(id), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await told.DoAsync(new MarkNoticeToldRequest(id), actor, cancellation)).Answer();
 }
 
 /// <param name="Feed">Where the feed is; null for none.</param>

@@ -80,7 +80,7 @@ internal static class EntriesEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Delete(string list, string code, Actor actor, DeleteEntry delete, CancellationToken cancellation) =>
-        (await delete.DoAsync(new DeleteEntryRequest(list, code), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await delete.DoAsync(new DeleteEntryRequest(list, code), actor, cancellation)).Answer();
 
     private static async Task<Results<Ok<EntryChange[]>, ProblemHttpResult>> History(string list, string code, FidDb db, CancellationToken cancellation)
     {

@@ -48,7 +48,7 @@ internal static class SetupEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Take(string list, StarterRequest request, Actor actor, TakeStarterSet take, CancellationToken cancellation) =>
-        (await take.DoAsync(new TakeStarterSetRequest(list, request.Rows), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await take.DoAsync(new TakeStarterSetRequest(list, request.Rows), actor, cancellation)).Answer();
 
     /// <summary>What the next employee number would be by a pattern, for somebody who starts today. Nothing is counted.</summary>
     private static async Task<Results<Ok<NumberResponse>, ProblemHttpResult>> NextNumber(string pattern, Actor actor, FidDb db, CancellationToken cancellation)
@@ -62,7 +62,7 @@ internal static class SetupEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Save(SettingsRequest request, Actor actor, SaveSettings save, CancellationToken cancellation) =>
-        (await save.DoAsync(request, actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await save.DoAsync(request, actor, cancellation)).Answer();
 }
 
 /// <summary>How far the firm is set up.</summary>

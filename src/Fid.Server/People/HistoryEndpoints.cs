@@ -89,10 +89,10 @@ internal static class HistoryEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Explain(Guid id, Guid change, WhyRequest request, Actor actor, ExplainChange explain, CancellationToken cancellation) =>
-        (await explain.DoAsync(new ExplainChangeRequest(id, change, request.Why), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await explain.DoAsync(new ExplainChangeRequest(id, change, request.Why), actor, cancellation)).Answer();
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(Guid id, Guid change, WhyRequest request, Actor actor, TakeBackChange takeBack, CancellationToken cancellation) =>
-        (await takeBack.DoAsync(new TakeBackChangeRequest(id, change, request.Why), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await takeBack.DoAsync(new TakeBackChangeRequest(id, change, request.Why), actor, cancellation)).Answer();
 
     private static IQueryable<RecordValue> Values(FidDb db, Employment employment) =>
         db.RecordValues.AsNoTracking().Where(v => v.OwnerId == employment.Id || v.OwnerId == employment.PersonId);

@@ -66,7 +66,7 @@ internal static class MergeEndpoints
             ? TypedResults.Ok(new MergedPeople(made)) : Problems.Of(refusal);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Undo(Guid id, Actor actor, PartPeople part, CancellationToken cancellation) =>
-        (await part.DoAsync(new PartPeopleRequest(id), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await part.DoAsync(new PartPeopleRequest(id), actor, cancellation)).Answer();
 }
 
 /// <param name="KeptStints">The stints of the one, the latest first.</param>

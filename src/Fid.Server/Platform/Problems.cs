@@ -54,6 +54,9 @@ public static class Problems
         },
         refusal.Code, refusal.Message, refusal.Problems, current);
 
+    /// <summary>The answer to an act that says nothing but that it is done, or why it was not.</summary>
+    public static Results<NoContent, ProblemHttpResult> Answer(this ActResult result) => result.Refusal is { } refusal ? Of(refusal) : TypedResults.NoContent();
+
     /// <summary>For answers that the framework gives with a status alone.</summary>
     public static ProblemHttpResult OfStatus(int status) => status switch
     {

@@ -20,27 +20,25 @@ internal static class SecurityTrail
     ];
 
     /// <summary>An entry about somebody who acts.</summary>
-    public static async Task NoteAsync(FidDb db, Actor actor, HttpContext http, string action, string? part, CancellationToken cancellation)
-    {
-        db.Changes.Add(actor.Author("session").Change(action, actor.Account, part) with { Details = From(http) });
-        await db.SaveChangesAsync(cancellation);
-    }
+    public static Task NoteAsync(FidDb db, Actor actor, HttpContext http, string action, string? part, CancellationToken cancellation) =>
+        KeepAsync(db, actor.Author("session").Change(action, actor.Account, part), http, cancellation);
 
     /// <summary>An entry about somebody signed in.</summary>
-    public static async Task NoteAsync(FidDb db, ClaimsPrincipal user, FirmClock clock, HttpContext http, string action, string? part, CancellationToken cancellation)
-    {
-        db.Changes.Add(user.Author(clock, "session").Change(action, user.Id(), part) with { Details = From(http) });
-        await db.SaveChangesAsync(cancellation);
-    }
+    public static Task NoteAsync(FidDb db, ClaimsPrincipal user, FirmClock clock, HttpContext http, string action, string? part, CancellationToken cancellation) =>
+        KeepAsync(db, user.Author(clock, "session").Change(action, user.Id(), part), http, cancellation);
 
     /// <summary>An entry about somebody who is not, or not yet.</summary>
     /// <param name="account">The account it is about; null where there is none of that name.</param>
     public static async Task NoteAsync(FidDb db, FirmClock clock, HttpContext http, string action, (Guid Id, string Name)? account, string? part, CancellationToken cancellation)
     {
         var subject = account?.Id ?? await db.Firms.Select(f => f.Id).SingleOrDefaultAsync(cancellation);
-        db.Changes.Add(new Change { At = clock.Now, ById = account?.Id, ByName = account?.Name ?? "", Origin = "session", Action = action, SubjectId = subject, Part = part, Details = From(http) });
-        await db.SaveChangesAsync(cancellation);
+        await KeepAsync(db, new Author(account?.Id, account?.Name ?? "", clock.Now, "session").Change(action, subject, part), http, cancellation);
     }
 
-    private static string From(HttpContext http) => JsonSerializer.Serialize(new { address = http.Connection.RemoteIpAddress?.ToString() });
+    // With the address it came from.
+    private static Task<int> KeepAsync(FidDb db, Change change, HttpContext http, CancellationToken cancellation)
+    {
+        db.Changes.Add(change with { Details = JsonSerializer.Serialize(new { address = http.Connection.RemoteIpAddress?.ToString() }) });
+        return db.SaveChangesAsync(cancellation);
+    }
 }

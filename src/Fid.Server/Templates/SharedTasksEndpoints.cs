@@ -38,7 +38,7 @@ internal static class SharedTasksEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(string key, Actor actor, RemoveSharedTask remove, CancellationToken cancellation) =>
-        (await remove.DoAsync(new RemoveSharedTaskRequest(key), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await remove.DoAsync(new RemoveSharedTaskRequest(key), actor, cancellation)).Answer();
 
     private static SharedTaskResponse Describe(SharedTask task, ILookup<string, RoleTemplate> users) =>
         new(task.Key, task.Properties.ToDictionary(), Versions.Tag(task.RowVersion), [.. users[task.Key].Select(t => t.Name).Order(StringComparer.Ordinal)]);

@@ -30,7 +30,7 @@ internal static class TemplateDraftEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Discard(string code, Actor actor, DiscardTemplateDraft discard, CancellationToken cancellation) =>
-        (await discard.DoAsync(new DiscardTemplateDraftRequest(code), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await discard.DoAsync(new DiscardTemplateDraftRequest(code), actor, cancellation)).Answer();
 
     private static async Task<Results<Ok<PublishedTemplate>, ProblemHttpResult>> Publish(
         string code, TemplatePublication request, Actor actor, FidDb db, PublishTemplate publish, HttpRequest http, CancellationToken cancellation)

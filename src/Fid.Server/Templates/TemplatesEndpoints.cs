@@ -85,7 +85,7 @@ internal static class TemplatesEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Retire(string code, TemplateRetirement request, Actor actor, RetireTemplate retire, CancellationToken cancellation) =>
-        (await retire.DoAsync(new RetireTemplateRequest(code, request.Retired), actor, cancellation)).Refusal is { } refusal ? Problems.Of(refusal) : TypedResults.NoContent();
+        (await retire.DoAsync(new RetireTemplateRequest(code, request.Retired), actor, cancellation)).Answer();
 
     // How many hires each template or add-on was a layer of.
     private static Task<Dictionary<string, Opened>> OpenedAsync(FidDb db, CancellationToken cancellation) => db.Database.SqlQuery<Opened>($"""
