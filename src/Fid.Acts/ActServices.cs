@@ -25,7 +25,7 @@ public static class ActServices
         services.AddScoped<RecordWriter>().AddScoped<EnteredValues>().AddScoped<UniqueValues>().AddScoped<PersonMerging>();
         services.AddScoped<ListWriter>().AddScoped<ListMover>();
         services.AddScoped<ImportTargets>().AddScoped<ImportCheck>().AddScoped<GiveUpImport>();
-        services.AddScoped<Notices>().AddScoped<OutboxDelivery>();
+        services.AddScoped<HireNotices>().AddScoped<OutboxDelivery>();
         // Kept for all: what is known of the firm, brought up to date as it changes.
         services.AddSingleton<SensitiveValues>().AddSingleton<PeopleIndex>().AddSingleton<EntryHolders>().AddSingleton<OpenTaskCache>();
         services.AddSingleton<SheetSeals>().AddSingleton<ImportFiles>();

@@ -73,11 +73,12 @@ public sealed record Actor
         Today = await clock.TodayAsync(db, cancellation),
     };
 
-    /// <summary>A person by their account, as it is now: for work that goes on after they asked for it. One who is gone may nothing.</summary>
+    /// <summary>A person by their account, as it is now: for work that goes on after they asked for it. One who is gone, or whose account is
+    /// disabled, may nothing.</summary>
     /// <param name="origin">Where the changes come from.</param>
     public static async Task<Actor> OfAccountAsync(Guid account, string origin, FirmClock clock, FidDb db, CancellationToken cancellation)
     {
-        var user = await db.Users.AsNoTracking().SingleOrDefaultAsync(u => u.Id == account, cancellation);
+        var user = await db.Users.AsNoTracking().SingleOrDefaultAsync(u => u.Id == account && u.DisabledAt == null, cancellation);
         return new Actor
         {
             Kind = ActorKind.Person,

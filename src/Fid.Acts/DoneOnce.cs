@@ -31,7 +31,7 @@ public static class DoneOnce
     }
 
     /// <summary>Forgets keys that nobody sends again.</summary>
-    public static Task ForgetAsync(FidDb db, Instant now, CancellationToken cancellation)
+    public static Task<int> ForgetAsync(FidDb db, Instant now, CancellationToken cancellation)
     {
         var old = now - Kept;
         return db.DoneActs.Where(a => a.At < old).ExecuteDeleteAsync(cancellation);

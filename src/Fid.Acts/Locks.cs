@@ -76,6 +76,9 @@ public static class Locks
         }
     }
 
+    /// <summary>One at a time changes who may sign in: of two administrators, both of whom disable the other, one stays.</summary>
+    public static Task AccountsAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.Accounts, 0xACC0, cancellation);
+
     /// <summary>Keeps list entries from being deleted.</summary>
     /// <param name="entries">The keys of lists, and codes.</param>
     /// <returns>How many of them there are.</returns>
@@ -137,6 +140,7 @@ internal enum LockLevel
     Task,
     Badges,
     UniqueValues,
+    Accounts,
     Entries,
     Numbers,
 }

@@ -7,6 +7,7 @@ using Fid.Data.Intake;
 using Fid.Data.Lists;
 using Fid.Data.People;
 using Fid.Data.Templates;
+using Fid.Data.Work;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
@@ -22,6 +23,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
     public DbSet<NumberCounter> NumberCounters => Set<NumberCounter>();
 
     public DbSet<SetupToken> SetupTokens => Set<SetupToken>();
+
+    public DbSet<AccountLink> AccountLinks => Set<AccountLink>();
 
     public DbSet<UserSession> UserSessions => Set<UserSession>();
 
@@ -69,7 +72,13 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 
     public DbSet<FeedRun> FeedRuns => Set<FeedRun>();
 
-    public DbSet<Notice> Notices => Set<Notice>();
+    public DbSet<OutboxMessage> Outbox => Set<OutboxMessage>();
+
+    public DbSet<ReceivedMessage> Received => Set<ReceivedMessage>();
+
+    public DbSet<Job> Jobs => Set<Job>();
+
+    public DbSet<JobRun> JobRuns => Set<JobRun>();
 
     public DbSet<Stage> Stages => Set<Stage>();
 

@@ -3,6 +3,7 @@ using Fid.Data.Firms;
 using Fid.Data.People;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Fid.Demo;
 
@@ -24,13 +25,13 @@ internal static class DemoAccounts
         ("ines@halyard.example", "Ines Varga", "Varga", [Roles.Newcomer], []),
     ];
 
-    public static FidUser[] Make(IReadOnlyDictionary<string, Employment> named) => [.. Accounts.Select(a =>
+    public static FidUser[] Make(IReadOnlyDictionary<string, Employment> named, Instant at) => [.. Accounts.Select(a =>
     {
         var user = new FidUser
         {
-            UserName = a.Email, NormalizedUserName = a.Email.ToUpperInvariant(), Email = a.Email, NormalizedEmail = a.Email.ToUpperInvariant(),
-            DisplayName = a.Name, Teams = a.Teams, PersonId = named.GetValueOrDefault(a.Family)?.PersonId, SecurityStamp = Guid.NewGuid().ToString("N"), LockoutEnabled = true,
+            DisplayName = a.Name, Teams = a.Teams, PersonId = named.GetValueOrDefault(a.Family)?.PersonId, SecurityStamp = Guid.NewGuid().ToString("N"), LockoutEnabled = true, MadeAt = at,
         };
+        user.SignsInWith(a.Email);
         user.PasswordHash = new PasswordHasher<FidUser>().HashPassword(user, Password);
         return user;
     })];

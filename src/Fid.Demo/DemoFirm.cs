@@ -61,7 +61,7 @@ public static class DemoFirm
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
 
-        var users = DemoAccounts.Make(people.Named);
+        var users = DemoAccounts.Make(people.Named, now);
         await DemoAccounts.AddAsync(db, users);
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
@@ -77,7 +77,10 @@ public static class DemoFirm
             await new DemoHires(db, writer, author, today, people, users[0]).AddAsync();
             var newcomerId = users[^1].Id;
             var newcomer = await db.Users.SingleAsync(u => u.Id == newcomerId);
-            newcomer.PersonId = people.Named["Varga"].PersonId;
+            var varga = people.Named["Varga"].PersonId;
+            // She has been invited: the account that came with her hire is hers already.
+            await db.Users.Where(u => u.PersonId == varga).ExecuteDeleteAsync();
+            newcomer.PersonId = varga;
         }
         await db.SaveChangesAsync();
         db.NumberCounters.Add(new NumberCounter { Year = 0, Last = people.NextNumber - 1 });

@@ -38,7 +38,7 @@ public static class FidServer
     private static readonly string[] Places =
     [
         "/", "/arrivals/{**rest}", "/hires/{**rest}", "/people/{**rest}", "/templates/{**rest}", "/fields/{**rest}", "/lists/{**rest}", "/exchange/{**rest}", "/tasks/{**rest}",
-        "/admin/{**rest}", "/account/{**rest}", "/sign-in", "/first-run", "/setup",
+        "/admin/{**rest}", "/account/{**rest}", "/sign-in", "/invitation", "/first-run", "/setup",
     ];
 
     public static bool IsMakingDocument => Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
@@ -54,15 +54,13 @@ public static class FidServer
         services.AddSingleton<IClock>(SystemClock.Instance);
         services.AddSingleton(provider => new FirmClock(provider.GetRequiredService<IClock>(), fixedToday));
         services.AddFidActs();
-        services.AddSingleton<ImportWorker>();
-        if (!IsMakingDocument) services.AddHostedService(provider => provider.GetRequiredService<ImportWorker>());
-        if (!IsMakingDocument) services.AddHostedService<DayTurnWorker>();
         services.AddSingleton<FileScanner>();
         if (!IsMakingDocument) services.AddHostedService<KnownPeopleWarmUp>();
         services.AddSingleton(configuration.GetSection("Fid:Feed").Get<FeedPatience>() ?? FeedPatience.Usual);
         services.AddHttpClient<FeedClient>(http => http.MaxResponseContentBufferSize = 5_000_000).ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false });
         services.AddScoped<FeedPull>();
-        if (!IsMakingDocument) services.AddHostedService<FeedWorker>();
+        services.AddFeedJobs();
+        services.AddFidJobs(run: !IsMakingDocument);
         services.AddSingleton<RefusalTrail>();
         services.AddSingleton<LiveChanges>();
         if (!IsMakingDocument) services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
@@ -134,6 +132,9 @@ public static class FidServer
         app.MapHealth();
         app.MapSession();
         app.MapTrail();
+        app.MapAccounts();
+        app.MapInvitations();
+        app.MapJobs();
         app.MapLive();
         app.MapFirstRun();
         app.MapArrivals();
@@ -191,8 +192,7 @@ public static class FidServer
             .AddPasswordValidator<CommonPasswords>()
             .AddRoles<IdentityRole<Guid>>()
             .AddEntityFrameworkStores<FidDb>()
-            .AddSignInManager()
-            .AddClaimsPrincipalFactory<SessionClaims>();
+            .AddSignInManager();
         services.AddHttpContextAccessor();
         services.AddSingleton<SessionStore>();
         services.AddOptions<Microsoft.AspNetCore.Authentication.Cookies.CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme)

@@ -51,7 +51,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/intake/pull"] = Coordinators,
         ["POST /api/intake/{id:guid}/decline"] = Coordinators,
         ["POST /api/intake/{id:guid}/proposals"] = Coordinators,
-        ["PUT /api/notices/{id:guid}/told"] = Coordinators,
+        ["PUT /api/outbox/{id:guid}/told"] = Coordinators,
         ["GET /api/hires/{id:guid}"] = Arrivals,
         ["GET /api/hires/{id:guid}/start-change"] = Coordinators,
         ["PUT /api/hires/{id:guid}/start"] = Coordinators,

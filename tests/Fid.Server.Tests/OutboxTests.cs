@@ -19,20 +19,20 @@ public class OutboxTests(FirmFixture firm) : IClassFixture<FirmFixture>
         const string System = "payroll";
         var ids = await WaitingAsync(System, 6);
         var taken = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => TakeAsync(System)));
-        taken.OfType<Notice>().Select(n => n.Id).ShouldBe(ids, ignoreOrder: true, "Eight who ask at once get the six, each one of their own.");
+        taken.OfType<OutboxMessage>().Select(n => n.Id).ShouldBe(ids, ignoreOrder: true, "Eight who ask at once get the six, each one of their own.");
         (await TakeAsync(System)).ShouldBeNull();
 
         await using var acts = new ActCaller(firm.Server);
         var outbox = acts.Get<OutboxDelivery>();
-        await outbox.SettleAsync(taken.OfType<Notice>().First(), null, Duration.FromSeconds(1), default);
-        await outbox.SettleAsync(taken.OfType<Notice>().Last(), "It answered 500.", Duration.FromSeconds(-10), default);
+        await outbox.SettleAsync(taken.OfType<OutboxMessage>().First(), null, Duration.FromSeconds(1), default);
+        await outbox.SettleAsync(taken.OfType<OutboxMessage>().Last(), "It answered 500.", Duration.FromSeconds(-10), default);
         var again = (await TakeAsync(System))!;
-        (again.Id, again.Tries, again.Trouble).ShouldBe((taken.OfType<Notice>().Last().Id, 2, "It answered 500."));
+        (again.Id, again.Tries, again.Trouble).ShouldBe((taken.OfType<OutboxMessage>().Last().Id, 2, "It answered 500."));
         // Somebody who was slow comes with an answer to what was heard by another in the meantime.
         await outbox.SettleAsync(again, null, Duration.FromSeconds(1), default);
         await outbox.SettleAsync(again, "Too late.", Duration.FromSeconds(-10), default);
         (await TakeAsync(System)).ShouldBeNull();
-        (await acts.Db.Notices.AsNoTracking().SingleAsync(n => n.Id == again.Id)).Trouble.ShouldBeNull();
+        (await acts.Db.Outbox.AsNoTracking().SingleAsync(n => n.Id == again.Id)).Trouble.ShouldBeNull();
     }
 
     [Fact]
@@ -60,12 +60,12 @@ public class OutboxTests(FirmFixture firm) : IClassFixture<FirmFixture>
         acts.Db.ChangeTracker.Clear();
         var before = acts.Get<FirmClock>().Now;
         await acts.Get<OutboxDelivery>().SettleAsync(notice, "It answered 500.", Duration.FromSeconds(1), default);
-        var next = (await acts.Db.Notices.AsNoTracking().SingleAsync(n => n.Id == notice.Id)).NextTry;
+        var next = (await acts.Db.Outbox.AsNoTracking().SingleAsync(n => n.Id == notice.Id)).NextTry;
         (next - before).ShouldBeGreaterThanOrEqualTo(Duration.FromSeconds(seconds));
         (next - acts.Get<FirmClock>().Now).ShouldBeLessThanOrEqualTo(Duration.FromSeconds(seconds));
     }
 
-    private async Task<Notice?> TakeAsync(string system)
+    private async Task<OutboxMessage?> TakeAsync(string system)
     {
         await using var acts = new ActCaller(firm.Server);
         return await acts.Get<OutboxDelivery>().TakeAsync(system, Mine, default);
@@ -80,14 +80,11 @@ public class OutboxTests(FirmFixture firm) : IClassFixture<FirmFixture>
         return [.. notices.Select(n => n.Id)];
     }
 
-    private static Notice Waiting(string system, Instant at) => new()
+    private static OutboxMessage Waiting(string system, Instant at) => new()
     {
-        System = system,
-        Kind = NoticeKind.StartMoved,
-        HireId = Guid.NewGuid(),
-        Reference = "X",
-        Number = "0001",
-        Start = TestDatabase.Today,
+        Channel = system,
+        Recipient = "X",
+        Payload = new HireNotice(NoticeKind.StartMoved, "0001", TestDatabase.Today),
         At = at,
         NextTry = at,
     };

@@ -83,7 +83,7 @@ public class StructureTests
     }
 
     [Fact]
-    public void Locks_are_taken_in_one_place() => Sources("Fid.Acts").Concat(Sources("Fid.Server")).Where(file => Path.GetFileName(file) is not ("Locks.cs" or "ImportWorker.cs"))
+    public void Locks_are_taken_in_one_place() => Sources("Fid.Acts").Concat(Sources("Fid.Server")).Where(file => Path.GetFileName(file) is not ("Locks.cs" or "JobQueue.cs"))
         .SelectMany(file => File.ReadLines(file).Where(line => line.Contains("pg_advisory", StringComparison.Ordinal)
             || line.Contains(" for update", StringComparison.Ordinal) && line.Contains("select", StringComparison.Ordinal) && !line.Contains("skip locked", StringComparison.Ordinal)).Select(line => $"{Path.GetFileName(file)}: {line.Trim()}")).ShouldBeEmpty();
 

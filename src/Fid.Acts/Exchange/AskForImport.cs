@@ -18,7 +18,7 @@ public sealed class AskForImport(FidDb db)
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
         if (act.IsDoneAlready) return ActResult.Done;
-        if (!await ImportInHand.MoveAsync(db, run.Id, ImportState.Ready, s => s
+        if (!await ImportInHand.MoveAsync(db, run.Id, ImportState.Ready, actor.Clock.Now, s => s
             .SetProperty(r => r.OnlyGood, request.OnlyGood).SetProperty(r => r.Failure, (string?)null).SetProperty(r => r.Done, 0).SetProperty(r => r.State, ImportState.Committing), cancellation)) return ImportInHand.NotNow;
         await act.CommitAsync(cancellation);
         return ActResult.Done;

@@ -13,7 +13,7 @@ public sealed class AskForImportUndone(FidDb db)
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
         if (act.IsDoneAlready) return ActResult.Done;
-        if (!await ImportInHand.MoveAsync(db, run.Id, ImportState.Committed, s => s.SetProperty(r => r.Failure, (string?)null).SetProperty(r => r.State, ImportState.Undoing), cancellation)) return ImportInHand.NotNow;
+        if (!await ImportInHand.MoveAsync(db, run.Id, ImportState.Committed, actor.Clock.Now, s => s.SetProperty(r => r.Failure, (string?)null).SetProperty(r => r.State, ImportState.Undoing), cancellation)) return ImportInHand.NotNow;
         await act.CommitAsync(cancellation);
         return ActResult.Done;
     }

@@ -10,13 +10,13 @@ public sealed class DropImport(FidDb db)
     public async Task<ActResult> DoAsync(DropImportRequest request, Actor actor, CancellationToken cancellation)
     {
         if (await ImportInHand.FindAsync(request.Import, actor, db, cancellation) is null) return Refusal.NotFound;
-        // Whoever reads it sees that it was dropped, stops, and takes it away.
-        if (await db.ImportRuns.Where(r => r.Id == request.Import && (r.State == ImportState.Reading || r.State == ImportState.Checking))
-            .ExecuteUpdateAsync(s => s.SetProperty(r => r.State, ImportState.Dropped), cancellation) > 0) return ActResult.Done;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
         if (act.IsDoneAlready) return ActResult.Done;
-        if (!await TakeAwayAsync(db, db.ImportRuns.Where(r => r.Id == request.Import
+        // The job that reads it sees that it was dropped, stops, and takes it away.
+        var isRead = await db.ImportRuns.Where(r => r.Id == request.Import && (r.State == ImportState.Reading || r.State == ImportState.Checking))
+            .ExecuteUpdateAsync(s => s.SetProperty(r => r.State, ImportState.Dropped), cancellation) > 0;
+        if (!isRead && !await TakeAwayAsync(db, db.ImportRuns.Where(r => r.Id == request.Import
             && (r.State == ImportState.Ready || r.State == ImportState.Failed || r.State == ImportState.Dropped)), request.Import, cancellation)) return ImportInHand.NotNow;
         await act.CommitAsync(cancellation);
         return ActResult.Done;

@@ -1,7 +1,9 @@
 using Fid.Data;
 using Fid.Data.Exchange;
+using Fid.Data.Work;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Query;
+using NodaTime;
 
 namespace Fid.Acts.Exchange;
 
@@ -18,7 +20,16 @@ public static class ImportInHand
         return await db.ImportRuns.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id && (r.List != PeopleTarget.Key || r.ById == by), cancellation);
     }
 
-    /// <summary>Takes a run from one state on; false where it is in another: two who press at once do it once.</summary>
-    internal static async Task<bool> MoveAsync(FidDb db, Guid id, ImportState from, Action<UpdateSettersBuilder<ImportRun>> set, CancellationToken cancellation) =>
-        await db.ImportRuns.Where(r => r.Id == id && r.State == from).ExecuteUpdateAsync(set, cancellation) == 1;
+    /// <summary>Takes a run from one state on, and asks for the work that follows; false where it is in another: two who press at once
+    /// do it once. To be committed with the act.</summary>
+    internal static async Task<bool> MoveAsync(
+        FidDb db, Guid id, ImportState from, Instant now, Action<UpdateSettersBuilder<ImportRun>> set, CancellationToken cancellation)
+    {
+        if (await db.ImportRuns.Where(r => r.Id == id && r.State == from).ExecuteUpdateAsync(set, cancellation) != 1) return false;
+        GoOn(db, id, now);
+        return true;
+    }
+
+    /// <summary>Asks for an import to be gone on with in the background.</summary>
+    internal static void GoOn(FidDb db, Guid id, Instant now) => db.Jobs.Add(new Job { Kind = RunImport.Kind, Argument = id.ToString(), Due = now, MadeAt = now });
 }

@@ -28,7 +28,7 @@ public sealed class MatchColumns(FidDb db, ImportTargets targets)
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
         if (act.IsDoneAlready) return ActResult.Done;
-        if (!await ImportInHand.MoveAsync(db, request.Import, ImportState.Ready, s => s
+        if (!await ImportInHand.MoveAsync(db, request.Import, ImportState.Ready, actor.Clock.Now, s => s
             .SetProperty(r => r.HoldsFrom, request.HoldsFrom)
             .SetProperty(r => r.Columns, columns)
             .SetProperty(r => r.MatchedBy, by)

@@ -17,7 +17,7 @@ public sealed class MendCells(FidDb db, SheetSeals seals)
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal) return refusal;
         if (act.IsDoneAlready) return ActResult.Done;
-        if (!await ImportInHand.MoveAsync(db, run.Id, ImportState.Ready, s => s
+        if (!await ImportInHand.MoveAsync(db, run.Id, ImportState.Ready, actor.Clock.Now, s => s
             .SetProperty(r => r.State, ImportState.Checking).SetProperty(r => r.Done, 0).SetProperty(r => r.Failure, (string?)null), cancellation)) return ImportInHand.NotNow;
         using var seal = seals.Of(run);
         if (await ImportRows.MendAsync(db, seal, run, request.Row, request.Column, request.Text, request.AllLike, cancellation) == 0) return Refusal.NotFound;

@@ -43,7 +43,9 @@ public sealed class UploadSheet(FidDb db, ImportFiles files, SheetSeals seals, I
             }
         }
         if (size is not > 0) return size is null ? TooLarge : Refusal.Invalid("", "missing", "The file is empty. Choose another.");
-        await db.ImportRuns.Where(r => r.Id == run.Id).ExecuteUpdateAsync(s => s.SetProperty(r => r.Size, size.Value).SetProperty(r => r.State, ImportState.Reading), cancellation);
+        (run.Size, run.State) = (size.Value, ImportState.Reading);
+        ImportInHand.GoOn(db, run.Id, author.At);
+        await db.SaveChangesAsync(cancellation);
         return await db.ImportRuns.AsNoTracking().SingleAsync(r => r.Id == run.Id, cancellation);
     }
 

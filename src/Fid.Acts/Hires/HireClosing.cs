@@ -8,7 +8,7 @@ using NodaTime;
 namespace Fid.Acts.Hires;
 
 /// <summary>Closes hires that come to nothing.</summary>
-public sealed class HireClosing(RecordWriter records, Notices notices)
+public sealed class HireClosing(RecordWriter records, HireNotices notices)
 {
     // Before the reason of a task that was cancelled with its hire: tells it from one given for the task alone.
     private const string Mark = "⊘ ";
@@ -23,7 +23,7 @@ public sealed class HireClosing(RecordWriter records, Notices notices)
         // A stint that never was: from its first day on they are nobody's colleague.
         employment.End = LocalDate.Min(today, hire.Start).PlusDays(-1);
         await records.RefreshAsync(employment, record, change.At, today, cancellation);
-        await notices.TellAsync(hire, record, outcome == HireOutcome.NoShow ? NoticeKind.NoShow : NoticeKind.Withdrawn, change.At, cancellation);
+        await notices.TellAsync(hire, record, outcome == HireOutcome.NoShow ? NoticeKind.NoShow : NoticeKind.Withdrawn, change, cancellation);
     }
 
     /// <summary>Goes on with a hire that had come to nothing: what was cancelled with it is open again. Tracked and saved as in <see cref="CloseAsync"/>.</summary>
@@ -33,7 +33,7 @@ public sealed class HireClosing(RecordWriter records, Notices notices)
         foreach (var task in hire.Tasks.Where(t => t.SkippedWhy == Cancelled(hire.OutcomeWhy!))) task.SkippedWhy = null;
         (hire.Closed, hire.Outcome, hire.OutcomeWhy, employment.End) = (null, null, null, null);
         await records.RefreshAsync(employment, record, change.At, today, cancellation);
-        await notices.TellAsync(hire, record, NoticeKind.WentOn, change.At, cancellation);
+        await notices.TellAsync(hire, record, NoticeKind.WentOn, change, cancellation);
     }
 
     /// <summary>The reason that a task has which was cancelled with its hire.</summary>

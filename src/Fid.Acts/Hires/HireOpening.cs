@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts.Accounts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
 using Fid.Acts.Lists;
@@ -34,6 +35,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     private readonly FieldBook _fields = new(db);
     private readonly Dictionary<string, Dictionary<string, EntryContent>> _entries = new(StringComparer.Ordinal);
     private readonly ManagerFinder _managers = new(db);
+    private readonly NewcomerAccounts _accounts = new(db);
     private CalendarBook? _calendars;
     private EmployeeNumberPattern? _numbers;
 
@@ -121,11 +123,14 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         PassBadgeOf(draft);
         var startDate = new FieldValue("start_date", DateOf(start), StartingValues.FromHire);
         var values = draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate).ToList();
+        var name = $"{TextOf(draft.Values, "given_name")} {TextOf(draft.Values, "family_name")}".Trim();
         if (person is not null)
         {
             await records.AddNewAsync(employment, values, change, today, cancellation);
+            await _accounts.AddAsync(person.Id, name, author.At, cancellation);
             return hire;
         }
+        await _accounts.AddOrWakeAsync(employment.PersonId, name, author.At, cancellation);
         // What the firm knows of the person stays as it is; what was typed anew holds from today.
         var set = (await _fields.LiveAsync(cancellation)).Set;
         var record = await records.AddNewAsync(employment, values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Employment), change, today, cancellation);

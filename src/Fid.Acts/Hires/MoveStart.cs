@@ -11,7 +11,7 @@ using NodaTime;
 namespace Fid.Acts.Hires;
 
 /// <summary>Moves a hire's first day, and with it the record's first values, what formulas gave for that day, and what others are told.</summary>
-public sealed class MoveStart(FidDb db, RecordWriter records, Notices notices)
+public sealed class MoveStart(FidDb db, RecordWriter records, HireNotices notices)
 {
     public async Task<ActResult> DoAsync(MoveStartRequest request, Actor actor, CancellationToken cancellation)
     {
@@ -32,7 +32,7 @@ public sealed class MoveStart(FidDb db, RecordWriter records, Notices notices)
         firstValues["start_date"] = JsonSerializer.SerializeToElement(request.Start.ToString("uuuu-MM-dd", null));
         await records.MoveStartAsync(employment, record, request.Start, firstValues, change, actor.Today, cancellation);
         hire.Start = request.Start;
-        await notices.TellAsync(hire, record, NoticeKind.StartMoved, change.At, cancellation);
+        await notices.TellAsync(hire, record, NoticeKind.StartMoved, change, cancellation);
         await act.CommitAsync(cancellation);
         return ActResult.Done;
     }

@@ -14,7 +14,7 @@ namespace Fid.Acts.Hires;
 
 /// <summary>Opens hires, all or none: from a template, and what was typed, to a record and a checklist.</summary>
 public sealed class OpenHire(
-    FidDb db, HirePreparation preparation, HireOpening opening, RecordWriter records, UniqueValues unique, PeopleIndex people, Notices notices)
+    FidDb db, HirePreparation preparation, HireOpening opening, RecordWriter records, UniqueValues unique, PeopleIndex people, HireNotices notices)
 {
     public async Task<ActResult<OpenedHire[]>> DoAsync(OpenHireRequest request, Actor actor, CancellationToken cancellation)
     {
@@ -102,8 +102,9 @@ public sealed class OpenHire(
     private void Take(IntakeCandidate candidate, OpenedHire hire, LocalDate start, Author author)
     {
         (candidate.State, candidate.HireId, candidate.Settled) = (IntakeState.Taken, hire.Id, candidate.Now);
-        notices.TellRecruiting(candidate, NoticeKind.Opened, hire.Id, hire.Number, start, author.At);
-        db.Changes.Add(author.Change("candidate.taken", candidate.Id, candidate.SourceId));
+        var change = author.Change("candidate.taken", candidate.Id, candidate.SourceId);
+        db.Changes.Add(change);
+        notices.TellRecruiting(candidate, new HireNotice(NoticeKind.Opened, hire.Number, start), hire.Id, change);
     }
 
     /// <summary>A hire that nothing is wrong with.</summary>

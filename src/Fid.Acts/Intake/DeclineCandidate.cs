@@ -7,7 +7,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Acts.Intake;
 
 /// <summary>Declines a candidate who waits in the tray; recruiting is told.</summary>
-public sealed class DeclineCandidate(FidDb db, Notices notices)
+public sealed class DeclineCandidate(FidDb db, HireNotices notices)
 {
     public async Task<ActResult> DoAsync(DeclineCandidateRequest request, Actor actor, CancellationToken cancellation)
     {
@@ -20,8 +20,8 @@ public sealed class DeclineCandidate(FidDb db, Notices notices)
         if (candidate.State != IntakeState.Waiting) return Refusal.Conflict("not-waiting", "This candidate does not wait any more.");
         var author = actor.Author("exchange");
         (candidate.State, candidate.Why) = (IntakeState.Declined, Reason.Clean(request.Why));
-        notices.TellRecruiting(candidate, NoticeKind.Declined, Guid.Empty, "", candidate.Now.Start ?? actor.Today, author.At);
-        act.Note(author.Change("candidate.declined", candidate.Id, candidate.SourceId, candidate.Why));
+        var change = act.Note(author.Change("candidate.declined", candidate.Id, candidate.SourceId, candidate.Why));
+        notices.TellRecruiting(candidate, new HireNotice(NoticeKind.Declined, "", candidate.Now.Start ?? actor.Today), null, change);
         await act.CommitAsync(cancellation);
         return ActResult.Done;
     }

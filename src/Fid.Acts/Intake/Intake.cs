@@ -1,4 +1,6 @@
+using Fid.Acts.Outbox;
 using Fid.Data;
+using Fid.Data.Exchange;
 using Fid.Data.Intake;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -13,6 +15,7 @@ public sealed class Intake(FidDb db)
     public async Task<(int Arrived, int Changed)> ReceiveAsync(IReadOnlyList<FeedCandidate> candidates, Instant at, CancellationToken cancellation)
     {
         await Locks.FeedAsync(db, cancellation);
+        candidates = await Inbox.TakeNewAsync(db, OutboxMessage.Recruiting, [.. candidates.Select(c => (c.Id, c))], FeedCandidate.Json, at, cancellation);
         var named = candidates.Select(c => c.Id).ToArray();
         var there = await db.IntakeCandidates.Where(c => named.Contains(c.SourceId)).ToDictionaryAsync(c => c.SourceId, cancellation);
         var (arrived, changed) = (0, 0);

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using Fid.Acts.Accounts;
 using Fid.Core;
 using Fid.Core.Texts;
 using Fid.Data;
@@ -15,7 +16,7 @@ namespace Fid.Acts.Setup;
 /// <summary>Sets up the firm and its first administrator: who has the token that only the console shows may.</summary>
 public sealed class SetUpFirm(FidDb db, UserManager<FidUser> users, SensitiveValues sensitive)
 {
-    private const int LongestName = 200, LongestEmail = 254, LongestToken = 100, FewestOfPassword = 12, MostOfPassword = 200;
+    private const int LongestName = 200, LongestEmail = 254, LongestToken = 100;
 
     /// <summary>Makes the roles, and where there is no firm yet a new token; null where there is one.</summary>
     public static async Task<string?> PrepareAsync(FidDb db, FirmClock clock)
@@ -41,7 +42,7 @@ public sealed class SetUpFirm(FidDb db, UserManager<FidUser> users, SensitiveVal
         var firm = new Firm { Name = request.FirmName.Trim(), Currency = request.Currency, TimeZone = request.TimeZone };
         db.Firms.Add(firm);
         db.Stages.AddRange(Seed.Stages());
-        var user = new FidUser { UserName = request.Email.Trim(), Email = request.Email.Trim(), DisplayName = request.Name.Trim() };
+        var user = new FidUser { UserName = request.Email.Trim(), Email = request.Email.Trim(), DisplayName = request.Name.Trim(), MadeAt = actor.Clock.Now };
         var made = await users.CreateAsync(user, request.Password);
         if (!made.Succeeded)
             return Refusal.Invalid([.. made.Errors.Select(e => new Problem(e.Code.Contains("Password", StringComparison.Ordinal) ? "/password" : "/email", "bad-value", e.Description))]);
@@ -64,8 +65,7 @@ public sealed class SetUpFirm(FidDb db, UserManager<FidUser> users, SensitiveVal
         RequiredText.Check("/name", request.Name, LongestName),
         RequiredText.Check("/email", request.Email, LongestEmail)
             ?? (TextRules.IsEmail(request.Email) ? null : new Problem("/email", "bad-value", "Enter an e-mail address, such as name@example.org.")),
-        request.Password.Length < FewestOfPassword ? new Problem("/password", "too-short", $"Enter at least {FewestOfPassword} characters.")
-            : request.Password.Length > MostOfPassword ? new Problem("/password", "too-long", $"Enter at most {MostOfPassword} characters.") : null,
+        PasswordRules.Check("/password", request.Password),
     }.OfType<Problem>();
 
     private static string Hash(string token) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(token)));

@@ -14,7 +14,7 @@ public sealed class ImportRun
 
     public required string FileName { get; init; }
 
-    public required long Size { get; init; }
+    public required long Size { get; set; }
 
     public required Instant At { get; init; }
 

@@ -1,11 +1,16 @@
 using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using NodaTime;
 
 namespace Fid.Data.Firms;
 
-/// <summary>Somebody who may sign in.</summary>
+/// <summary>An account: somebody who may sign in, or will. One without a password sleeps until its user is invited and sets one.</summary>
 public sealed class FidUser : IdentityUser<Guid>
 {
     public FidUser() => Id = Guid.CreateVersion7();
+
+    public const int LongestName = 200, LongestEmail = 254;
 
     public required string DisplayName { get; set; }
 
@@ -17,4 +22,47 @@ public sealed class FidUser : IdentityUser<Guid>
 
     /// <summary>Codes of the teams whose tasks this person does.</summary>
     public string[] Teams { get; set; } = [];
+
+    /// <summary>When it was made.</summary>
+    public Instant MadeAt { get; init; }
+
+    /// <summary>Since when nobody can sign in with it; null while somebody can.</summary>
+    public Instant? DisabledAt { get; set; }
+
+    /// <summary>Why nobody can; null while somebody can.</summary>
+    public AccountEnd? DisabledWhy { get; set; }
+
+    /// <summary>When its user signed in last; null for never.</summary>
+    public Instant? LastSignInAt { get; set; }
+
+    public uint Version { get; set; }
+
+    /// <summary>Gives it the address its user signs in with.</summary>
+    public void SignsInWith(string email) =>
+        (Email, NormalizedEmail, UserName, NormalizedUserName) = (email, email.ToUpperInvariant(), email, email.ToUpperInvariant());
+
+    /// <summary>An account that nobody has been invited to, of a newcomer.</summary>
+    public static FidUser Asleep(Guid person, string name, Instant at) => new() { DisplayName = name, PersonId = person, MadeAt = at, SecurityStamp = Guid.NewGuid().ToString("N") };
+}
+
+/// <summary>Why an account was disabled.</summary>
+public enum AccountEnd
+{
+    /// <summary>An administrator did it.</summary>
+    ByHand,
+
+    /// <summary>Its user has left the firm, or never came.</summary>
+    Left,
+}
+
+internal sealed class FidUserConfiguration : IEntityTypeConfiguration<FidUser>
+{
+    public void Configure(EntityTypeBuilder<FidUser> user)
+    {
+        user.Property(u => u.DisplayName).HasMaxLength(FidUser.LongestName);
+        user.Property(u => u.DisabledWhy).HasConversion<string>().HasMaxLength(20);
+        user.Property(u => u.Version).IsRowVersion();
+        user.HasIndex(u => u.PersonId);
+        user.HasIndex(u => new { u.DisplayName, u.Id });
+    }
 }

@@ -28,9 +28,6 @@ public sealed class UserSession
 
     /// <summary>What the browser called itself.</summary>
     public required string Browser { get; init; }
-
-    /// <summary>Who it is and what they may, sealed by the key ring.</summary>
-    public required byte[] Ticket { get; set; }
 }
 
 internal sealed class UserSessionConfiguration : IEntityTypeConfiguration<UserSession>

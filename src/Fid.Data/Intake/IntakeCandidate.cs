@@ -59,7 +59,7 @@ public sealed record FeedCandidate(
     public const int LongestId = 100;
 
     /// <summary>How candidates are kept.</summary>
-    internal static JsonSerializerOptions Json { get; } = new JsonSerializerOptions(JsonSerializerDefaults.Web).ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+    public static JsonSerializerOptions Json { get; } = new JsonSerializerOptions(JsonSerializerDefaults.Web).ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 
     /// <summary>The name under which a change of what somebody was recruited for is told; no field of the record.</summary>
     public const string RoleField = "role";

@@ -289,7 +289,7 @@ namespace Fid.Data.Migrations
                     b.ToTable("import_runs", (string)null);
                 });
 
-            modelBuilder.Entity("Fid.Data.Exchange.Notice", b =>
+            modelBuilder.Entity("Fid.Data.Exchange.OutboxMessage", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -300,49 +300,42 @@ namespace Fid.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("at");
 
-                    b.Property<Guid>("HireId")
+                    b.Property<Guid?>("CauseId")
                         .HasColumnType("uuid")
-                        .HasColumnName("hire_id");
+                        .HasColumnName("cause_id");
 
-                    b.Property<string>("Kind")
+                    b.Property<string>("Channel")
                         .IsRequired()
                         .HasMaxLength(20)
                         .HasColumnType("character varying(20)")
-                        .HasColumnName("kind");
+                        .HasColumnName("channel");
+
+                    b.Property<Guid?>("HireId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("hire_id");
 
                     b.Property<Instant>("NextTry")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("next_try");
 
-                    b.Property<string>("Number")
+                    b.Property<string>("Payload")
                         .IsRequired()
-                        .HasMaxLength(20)
-                        .HasColumnType("character varying(20)")
-                        .HasColumnName("number");
+                        .HasColumnType("jsonb")
+                        .HasColumnName("payload");
 
-                    b.Property<string>("Reference")
+                    b.Property<string>("Recipient")
                         .IsRequired()
-                        .HasMaxLength(100)
-                        .HasColumnType("character varying(100)")
-                        .HasColumnName("reference");
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("recipient");
 
-                    b.Property<LocalDate>("Start")
-                        .HasColumnType("date")
-                        .HasColumnName("start");
-
-                    b.Property<string>("System")
-                        .IsRequired()
-                        .HasMaxLength(20)
-                        .HasColumnType("character varying(20)")
-                        .HasColumnName("system");
-
-                    b.Property<Instant?>("ToldAt")
+                    b.Property<Instant?>("SentAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("told_at");
+                        .HasColumnName("sent_at");
 
-                    b.Property<string>("ToldBy")
+                    b.Property<string>("SentBy")
                         .HasColumnType("text")
-                        .HasColumnName("told_by");
+                        .HasColumnName("sent_by");
 
                     b.Property<int>("Tries")
                         .HasColumnType("integer")
@@ -354,13 +347,53 @@ namespace Fid.Data.Migrations
                         .HasColumnName("trouble");
 
                     b.HasKey("Id")
-                        .HasName("pk_notices");
+                        .HasName("pk_outbox");
 
-                    b.HasIndex("NextTry")
-                        .HasDatabaseName("ix_notices_next_try")
-                        .HasFilter("told_at is null");
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_outbox_at");
 
-                    b.ToTable("notices", (string)null);
+                    b.HasIndex("CauseId")
+                        .HasDatabaseName("ix_outbox_cause_id");
+
+                    b.HasIndex("HireId")
+                        .HasDatabaseName("ix_outbox_hire_id");
+
+                    b.HasIndex("Channel", "NextTry")
+                        .HasDatabaseName("ix_outbox_channel_next_try")
+                        .HasFilter("sent_at is null");
+
+                    b.ToTable("outbox", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Exchange.ReceivedMessage", b =>
+                {
+                    b.Property<string>("Source")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("source");
+
+                    b.Property<string>("ExternalId")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("external_id");
+
+                    b.Property<Instant>("ChangedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("changed_at");
+
+                    b.Property<byte[]>("Content")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("content");
+
+                    b.Property<Instant>("FirstAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("first_at");
+
+                    b.HasKey("Source", "ExternalId")
+                        .HasName("pk_received");
+
+                    b.ToTable("received", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.Fields.FieldDraft", b =>
@@ -450,6 +483,44 @@ namespace Fid.Data.Migrations
                     b.ToTable("field_versions", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Firms.AccountLink", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("EndsAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ends_at");
+
+                    b.Property<byte[]>("Hash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("user_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_account_links");
+
+                    b.HasIndex("Hash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_account_links_hash");
+
+                    b.HasIndex("UserId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_account_links_user_id");
+
+                    b.ToTable("account_links", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.Firms.FidUser", b =>
                 {
                     b.Property<Guid>("Id")
@@ -466,9 +537,19 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("concurrency_stamp");
 
+                    b.Property<Instant?>("DisabledAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("disabled_at");
+
+                    b.Property<string>("DisabledWhy")
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("disabled_why");
+
                     b.Property<string>("DisplayName")
                         .IsRequired()
-                        .HasColumnType("text")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
                         .HasColumnName("display_name");
 
                     b.Property<string>("Email")
@@ -485,6 +566,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("language");
 
+                    b.Property<Instant?>("LastSignInAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_sign_in_at");
+
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("boolean")
                         .HasColumnName("lockout_enabled");
@@ -492,6 +577,10 @@ namespace Fid.Data.Migrations
                     b.Property<DateTimeOffset?>("LockoutEnd")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("lockout_end");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
 
                     b.Property<string>("NormalizedEmail")
                         .HasMaxLength(256)
@@ -537,6 +626,12 @@ namespace Fid.Data.Migrations
                         .HasColumnType("character varying(256)")
                         .HasColumnName("user_name");
 
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
                     b.HasKey("Id")
                         .HasName("pk_users");
 
@@ -546,6 +641,12 @@ namespace Fid.Data.Migrations
                     b.HasIndex("NormalizedUserName")
                         .IsUnique()
                         .HasDatabaseName("UserNameIndex");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_users_person_id");
+
+                    b.HasIndex("DisplayName", "Id")
+                        .HasDatabaseName("ix_users_display_name_id");
 
                     b.ToTable("users", (string)null);
                 });
@@ -723,11 +824,6 @@ namespace Fid.Data.Migrations
                     b.Property<Instant>("StartedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("started_at");
-
-                    b.Property<byte[]>("Ticket")
-                        .IsRequired()
-                        .HasColumnType("bytea")
-                        .HasColumnName("ticket");
 
                     b.Property<Guid>("UserId")
                         .HasColumnType("uuid")
@@ -1202,117 +1298,6 @@ namespace Fid.Data.Migrations
                     b.ToTable("list_entries", (string)null);
                 });
 
-            modelBuilder.Entity("Fid.Data.People.Employment", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<LocalDate?>("End")
-                        .HasColumnType("date")
-                        .HasColumnName("end");
-
-                    b.Property<string>("Number")
-                        .IsRequired()
-                        .HasMaxLength(20)
-                        .HasColumnType("character varying(20)")
-                        .HasColumnName("number");
-
-                    b.Property<Guid>("PersonId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("person_id");
-
-                    b.Property<LocalDate>("Start")
-                        .HasColumnType("date")
-                        .HasColumnName("start");
-
-                    b.HasKey("Id")
-                        .HasName("pk_employments");
-
-                    b.HasIndex("Number")
-                        .IsUnique()
-                        .HasDatabaseName("ix_employments_number");
-
-                    b.HasIndex("PersonId")
-                        .HasDatabaseName("ix_employments_person_id");
-
-                    b.ToTable("employments", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.People.Person", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.HasKey("Id")
-                        .HasName("pk_people");
-
-                    b.ToTable("people", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.People.PersonMerge", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<Instant>("At")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
-
-                    b.Property<string>("ByName")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("by_name");
-
-                    b.Property<Guid>("ChangeId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("change_id");
-
-                    b.PrimitiveCollection<Guid[]>("ClosedHires")
-                        .IsRequired()
-                        .HasColumnType("uuid[]")
-                        .HasColumnName("closed_hires");
-
-                    b.PrimitiveCollection<Guid[]>("Employments")
-                        .IsRequired()
-                        .HasColumnType("uuid[]")
-                        .HasColumnName("employments");
-
-                    b.Property<Guid>("KeptId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("kept_id");
-
-                    b.Property<Guid>("OtherId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("other_id");
-
-                    b.Property<Guid>("Through")
-                        .HasColumnType("uuid")
-                        .HasColumnName("through");
-
-                    b.Property<bool>("Undone")
-                        .HasColumnType("boolean")
-                        .HasColumnName("undone");
-
-                    b.PrimitiveCollection<Guid[]>("Users")
-                        .IsRequired()
-                        .HasColumnType("uuid[]")
-                        .HasColumnName("users");
-
-                    b.HasKey("Id")
-                        .HasName("pk_person_merges");
-
-                    b.HasIndex("KeptId")
-                        .HasDatabaseName("ix_person_merges_kept_id");
-
-                    b.ToTable("person_merges", (string)null);
-                });
-
             modelBuilder.Entity("Fid.Data.People.CurrentRecord", b =>
                 {
                     b.Property<Guid>("EmploymentId")
@@ -1423,6 +1408,117 @@ namespace Fid.Data.Migrations
                         .HasDatabaseName("ix_records_now_family_name_given_name_employment_id");
 
                     b.ToTable("records_now", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.People.Employment", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<LocalDate?>("End")
+                        .HasColumnType("date")
+                        .HasColumnName("end");
+
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("number");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<LocalDate>("Start")
+                        .HasColumnType("date")
+                        .HasColumnName("start");
+
+                    b.HasKey("Id")
+                        .HasName("pk_employments");
+
+                    b.HasIndex("Number")
+                        .IsUnique()
+                        .HasDatabaseName("ix_employments_number");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_employments_person_id");
+
+                    b.ToTable("employments", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.People.Person", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_people");
+
+                    b.ToTable("people", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.People.PersonMerge", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by_name");
+
+                    b.Property<Guid>("ChangeId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("change_id");
+
+                    b.PrimitiveCollection<Guid[]>("ClosedHires")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("closed_hires");
+
+                    b.PrimitiveCollection<Guid[]>("Employments")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("employments");
+
+                    b.Property<Guid>("KeptId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("kept_id");
+
+                    b.Property<Guid>("OtherId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("other_id");
+
+                    b.Property<Guid>("Through")
+                        .HasColumnType("uuid")
+                        .HasColumnName("through");
+
+                    b.Property<bool>("Undone")
+                        .HasColumnType("boolean")
+                        .HasColumnName("undone");
+
+                    b.PrimitiveCollection<Guid[]>("Users")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("users");
+
+                    b.HasKey("Id")
+                        .HasName("pk_person_merges");
+
+                    b.HasIndex("KeptId")
+                        .HasDatabaseName("ix_person_merges_kept_id");
+
+                    b.ToTable("person_merges", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.People.RecordValue", b =>
@@ -1715,6 +1811,117 @@ namespace Fid.Data.Migrations
                     b.ToTable("template_versions", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Work.Job", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Argument")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("argument");
+
+                    b.Property<Instant>("Due")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("due");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("kind");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<bool>("Recurs")
+                        .HasColumnType("boolean")
+                        .HasColumnName("recurs");
+
+                    b.Property<Instant?>("StartedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("started_at");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(10)
+                        .HasColumnType("character varying(10)")
+                        .HasColumnName("state");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
+                    b.Property<string>("Trouble")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("trouble");
+
+                    b.HasKey("Id")
+                        .HasName("pk_jobs");
+
+                    b.HasIndex("Due")
+                        .HasDatabaseName("ix_jobs_due");
+
+                    b.HasIndex("Kind")
+                        .IsUnique()
+                        .HasDatabaseName("ix_jobs_kind")
+                        .HasFilter("recurs");
+
+                    b.ToTable("jobs", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Work.JobRun", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Argument")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("argument");
+
+                    b.Property<Instant>("EndedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ended_at");
+
+                    b.Property<int>("Handled")
+                        .HasColumnType("integer")
+                        .HasColumnName("handled");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("job_id");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("kind");
+
+                    b.Property<Instant>("StartedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("started_at");
+
+                    b.Property<string>("Trouble")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("trouble");
+
+                    b.HasKey("Id")
+                        .HasName("pk_job_runs");
+
+                    b.HasIndex("EndedAt")
+                        .HasDatabaseName("ix_job_runs_ended_at");
+
+                    b.ToTable("job_runs", (string)null);
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.DataProtection.EntityFrameworkCore.DataProtectionKey", b =>
                 {
                     b.Property<int>("Id")
@@ -1900,6 +2107,31 @@ namespace Fid.Data.Migrations
                     b.ToTable("user_tokens", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Exchange.OutboxMessage", b =>
+                {
+                    b.HasOne("Fid.Data.Changes.Change", null)
+                        .WithMany()
+                        .HasForeignKey("CauseId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_outbox_changes_cause_id");
+
+                    b.HasOne("Fid.Data.Hires.Hire", null)
+                        .WithMany()
+                        .HasForeignKey("HireId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_outbox_hires_hire_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.Firms.AccountLink", b =>
+                {
+                    b.HasOne("Fid.Data.Firms.FidUser", null)
+                        .WithOne()
+                        .HasForeignKey("Fid.Data.Firms.AccountLink", "UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_account_links_asp_net_users_user_id");
+                });
+
             modelBuilder.Entity("Fid.Data.Firms.UserSession", b =>
                 {
                     b.HasOne("Fid.Data.Firms.FidUser", null)
@@ -1940,16 +2172,6 @@ namespace Fid.Data.Migrations
                         .HasConstraintName("fk_hire_tasks_hires_hire_id");
                 });
 
-            modelBuilder.Entity("Fid.Data.People.Employment", b =>
-                {
-                    b.HasOne("Fid.Data.People.Person", null)
-                        .WithMany()
-                        .HasForeignKey("PersonId")
-                        .OnDelete(DeleteBehavior.Restrict)
-                        .IsRequired()
-                        .HasConstraintName("fk_employments_people_person_id");
-                });
-
             modelBuilder.Entity("Fid.Data.People.CurrentRecord", b =>
                 {
                     b.HasOne("Fid.Data.People.Employment", null)
@@ -1958,6 +2180,16 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_records_now_employments_employment_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.People.Employment", b =>
+                {
+                    b.HasOne("Fid.Data.People.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_employments_people_person_id");
                 });
 
             modelBuilder.Entity("Fid.Data.People.RecordValue", b =>

@@ -42,8 +42,8 @@ internal static class ImportRowsEndpoints
     }
 
     private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Mend(
-        Guid id, MendRequest request, Actor actor, FidDb db, MendCells mend, ImportWorker worker, CancellationToken cancellation) => await ImportsEndpoints.AnswerAsync(
-            await mend.DoAsync(new MendCellsRequest(id, request.Row, request.Column, request.Text, request.AllLike), actor, cancellation), id, db, worker, cancellation);
+        Guid id, MendRequest request, Actor actor, FidDb db, MendCells mend, CancellationToken cancellation) => await ImportsEndpoints.AnswerAsync(
+            await mend.DoAsync(new MendCellsRequest(id, request.Row, request.Column, request.Text, request.AllLike), actor, cancellation), id, db, cancellation);
 
     private static ImportRowResponse Describe(StoredRow row, SheetSeal seal, ImportRun run, ImportTarget target, CellSuggestions? suggestions)
     {

@@ -41,13 +41,12 @@ internal static class ImportsEndpoints
 
     /// <summary>Takes a file, or cells that were pasted, as the body. Everything else happens in the background.</summary>
     private static async Task<Results<Created<ImportResponse>, ProblemHttpResult>> Upload(
-        string list, string? fileName, HttpRequest request, Actor actor, UploadSheet upload, ImportWorker worker, CancellationToken cancellation)
+        string list, string? fileName, HttpRequest request, Actor actor, UploadSheet upload, CancellationToken cancellation)
     {
         if (request.ContentLength > SheetFile.LargestFile) return Problems.Of(UploadSheet.TooLarge);
         try
         {
             if (!(await upload.DoAsync(new UploadSheetRequest(list, fileName, request.Body), actor, cancellation)).IsDone(out var run, out var refusal)) return Problems.Of(refusal);
-            worker.Wake();
             return TypedResults.Created($"/api/imports/{run.Id}", ImportResponse.Of(run));
         }
         catch (BadHttpRequestException e) when (e.StatusCode == StatusCodes.Status413PayloadTooLarge)
@@ -60,29 +59,24 @@ internal static class ImportsEndpoints
         await ImportInHand.FindAsync(id, actor, db, cancellation) is { } run ? TypedResults.Ok(ImportResponse.Of(run)) : Problems.NotFound();
 
     private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Match(
-        Guid id, MatchingRequest request, Actor actor, FidDb db, MatchColumns match, ImportWorker worker, CancellationToken cancellation) => await AnswerAsync(
-            await match.DoAsync(new MatchColumnsRequest(id, request.Columns, request.Dates, request.Decimal, request.EmptyClears, request.HoldsFrom), actor, cancellation), id, db, worker, cancellation);
+        Guid id, MatchingRequest request, Actor actor, FidDb db, MatchColumns match, CancellationToken cancellation) => await AnswerAsync(
+            await match.DoAsync(new MatchColumnsRequest(id, request.Columns, request.Dates, request.Decimal, request.EmptyClears, request.HoldsFrom), actor, cancellation), id, db, cancellation);
 
     /// <summary>Puts all rows, or only the good ones, into the list, in one transaction.</summary>
     private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Commit(
-        Guid id, CommitRequest request, Actor actor, FidDb db, AskForImport ask, ImportWorker worker, CancellationToken cancellation) =>
-        await AnswerAsync(await ask.DoAsync(new AskForImportRequest(id, request.OnlyGood), actor, cancellation), id, db, worker, cancellation);
+        Guid id, CommitRequest request, Actor actor, FidDb db, AskForImport ask, CancellationToken cancellation) =>
+        await AnswerAsync(await ask.DoAsync(new AskForImportRequest(id, request.OnlyGood), actor, cancellation), id, db, cancellation);
 
-    private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Undo(Guid id, Actor actor, FidDb db, AskForImportUndone ask, ImportWorker worker, CancellationToken cancellation) =>
-        await AnswerAsync(await ask.DoAsync(new AskForImportUndoneRequest(id), actor, cancellation), id, db, worker, cancellation);
+    private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Undo(Guid id, Actor actor, FidDb db, AskForImportUndone ask, CancellationToken cancellation) =>
+        await AnswerAsync(await ask.DoAsync(new AskForImportUndoneRequest(id), actor, cancellation), id, db, cancellation);
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Drop(Guid id, Actor actor, DropImport drop, ImportWorker worker, CancellationToken cancellation)
-    {
-        if ((await drop.DoAsync(new DropImportRequest(id), actor, cancellation)).Refusal is { } refusal) return Problems.Of(refusal);
-        worker.Wake();
-        return TypedResults.NoContent();
-    }
+    private static async Task<Results<NoContent, ProblemHttpResult>> Drop(Guid id, Actor actor, DropImport drop, CancellationToken cancellation) =>
+        (await drop.DoAsync(new DropImportRequest(id), actor, cancellation)).Answer();
 
     /// <summary>What an import is after a step of it; the rest of the step follows in the background.</summary>
-    internal static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> AnswerAsync(ActResult step, Guid id, FidDb db, ImportWorker worker, CancellationToken cancellation)
+    internal static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> AnswerAsync(ActResult step, Guid id, FidDb db, CancellationToken cancellation)
     {
         if (step.Refusal is { } refusal) return Problems.Of(refusal);
-        worker.Wake();
         return TypedResults.Ok(ImportResponse.Of(await db.ImportRuns.AsNoTracking().SingleAsync(r => r.Id == id, cancellation)));
     }
 }

@@ -48,15 +48,16 @@ public sealed class FeedClient(HttpClient http, FeedPatience patience)
     }
 
     /// <summary>Tells the feed what became of a candidate: null where it heard, otherwise what went wrong.</summary>
-    public async Task<string?> TellAsync(Uri feed, Notice notice, CancellationToken cancellation)
+    public async Task<string?> TellAsync(Uri feed, OutboxMessage message, CancellationToken cancellation)
     {
+        var said = message.Payload;
         try
         {
             using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
             limit.CancelAfter(patience.Answer);
             using var response = await http.PutAsJsonAsync(
-                Under(feed, $"candidates/{Uri.EscapeDataString(notice.Reference)}/hire"),
-                new { notice.Id, status = notice.Kind, number = notice.Number.Length == 0 ? null : notice.Number, start = notice.Start.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture) }, Wire, limit.Token);
+                Under(feed, $"candidates/{Uri.EscapeDataString(message.Recipient)}/hire"),
+                new { message.Id, status = said.Kind, number = said.Number.Length == 0 ? null : said.Number, start = said.Start.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture) }, Wire, limit.Token);
             return response.IsSuccessStatusCode ? null : Status(response.StatusCode);
         }
         catch (Exception e) when (Failure(e) is not null && !cancellation.IsCancellationRequested)

@@ -2,6 +2,7 @@ using Fid.Acts;
 using Fid.Acts.Hires;
 using Fid.Acts.Intake;
 using Fid.Acts.Lists;
+using Fid.Acts.Outbox;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Data;
@@ -28,7 +29,7 @@ internal static class IntakeEndpoints
         app.MapPost("/api/intake/pull", Pull).WhoMay(Access.Coordinates).ProducesProblem(409);
         app.MapPost("/api/intake/{id:guid}/decline", Decline).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         app.MapPost("/api/intake/{id:guid}/proposals", Settle).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
-        app.MapPut("/api/notices/{id:guid}/told", Told).WhoMay(Access.Coordinates).ProducesProblem(404);
+        app.MapPut("/api/outbox/{id:guid}/told", Told).WhoMay(Access.Coordinates).ProducesProblem(404);
     }
 
     private static async Task<Ok<IntakeResponse>> Show(Actor actor, FidDb db, PeopleIndex people, CancellationToken cancellation)
@@ -40,8 +41,8 @@ internal static class IntakeEndpoints
         var hires = candidates.Select(c => c.HireId).OfType<Guid>().ToArray();
         var starts = await StartsAsync(db, candidates, cancellation);
         var runs = await db.FeedRuns.AsNoTracking().OrderByDescending(r => r.At).Take(10).ToListAsync(cancellation);
-        var notices = await db.Notices.AsNoTracking().OrderByDescending(n => n.At).Take(50).ToListAsync(cancellation);
-        var names = await PeopleNames.OfHiresAsync(db, [.. hires, .. notices.Select(n => n.HireId)], reader.SeesNames, cancellation);
+        var notices = await db.Outbox.AsNoTracking().OrderByDescending(n => n.At).Take(50).ToListAsync(cancellation);
+        var names = await PeopleNames.OfHiresAsync(db, [.. hires, .. notices.Select(n => n.HireId).OfType<Guid>()], reader.SeesNames, cancellation);
         var maybe = new KnownPeople(db, people, actor.Today, reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         var waiting = candidates.Where(c => c.State == IntakeState.Waiting).ToList();
         var found = await maybe.FindManyAsync([.. waiting.Select(c => KnownRequest.Of(c.Now))], 1, cancellation);
@@ -52,7 +53,9 @@ internal static class IntakeEndpoints
                 c.Id, c.State, Seen(c.Now), TemplateOf(c.Now.Role), sites.Find(c.Now.Site), c.HireId, c.HireId is { } hire ? names.GetValueOrDefault(hire) : null, c.ArrivedAt, c.ChangedAt, c.Why, known.GetValueOrDefault(c.Id),
                 [.. Proposals(c, starts).Where(p => p.Key == FeedCandidate.RoleField || reader.Sees(p.Key)).Select(p => new ProposalResponse(p.Key, p.Value.Before, p.Value.Now, SettleProposals.IsTakenOver(p.Key)))]))],
             [.. runs.Select(r => new FeedRunResponse(r.At, r.Tries, r.Candidates, r.Arrived, r.Changed, r.Trouble, r.Succeeded))],
-            [.. notices.Select(n => new NoticeResponse(n.Id, n.System, n.Kind, n.HireId, names.GetValueOrDefault(n.HireId), n.Number, n.At, n.ToldAt, n.ToldBy, n.Tries, n.Trouble, n.System != Notice.Recruiting))]));
+            [.. notices.Select(n => new NoticeResponse(
+                n.Id, n.Channel, n.Payload.Kind, n.HireId, n.HireId is { } about ? names.GetValueOrDefault(about) : null, n.Payload.Number, n.At, n.SentAt, n.SentBy, n.Tries, n.Trouble,
+                n.Channel != OutboxMessage.Recruiting))]));
 
         string? TemplateOf(string? role) => role is null ? null : templates.Opening.FirstOrDefault(t => t.IsMeantBy(role))?.Code;
 
@@ -102,8 +105,8 @@ internal static class IntakeEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> Settle(Guid id, SettleRequest request, Actor actor, SettleProposals settle, CancellationToken cancellation) =>
         (await settle.DoAsync(new SettleProposalsRequest(id, request.Take, request.Leave), actor, cancellation)).Answer();
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Told(Guid id, Actor actor, MarkNoticeTold told, CancellationToken cancellation) =>
-        (await told.DoAsync(new MarkNoticeToldRequest(id), actor, cancellation)).Answer();
+    private static async Task<Results<NoContent, ProblemHttpResult>> Told(Guid id, Actor actor, MarkMessageTold told, CancellationToken cancellation) =>
+        (await told.DoAsync(new MarkMessageToldRequest(id), actor, cancellation)).Answer();
 }
 
 /// <param name="Feed">Where the feed is; null for none.</param>
@@ -132,7 +135,7 @@ public sealed record FeedRunResponse(Instant At, int Tries, int Candidates, int 
 
 /// <param name="ByHand">Whether there is no connection, so that somebody has to tell it.</param>
 public sealed record NoticeResponse(
-    Guid Id, string System, NoticeKind Kind, Guid HireId, string? Name, string Number, Instant At, Instant? ToldAt, string? ToldBy, int Tries, string? Trouble, bool ByHand);
+    Guid Id, string System, NoticeKind Kind, Guid? HireId, string? Name, string Number, Instant At, Instant? ToldAt, string? ToldBy, int Tries, string? Trouble, bool ByHand);
 
 public sealed record DeclineRequest(string? Why);
 

@@ -11,12 +11,13 @@ namespace Fid.Server.Platform;
 internal static class SecurityTrail
 {
     public const string SignedIn = "session.begun", SignedOut = "session.ended", WrongPassword = "session.refused", SlowedDown = "session.slowed",
-        AllEnded = "session.allEnded", PasswordChanged = "password.changed", Refused = "access.refused", Exported = "data.exported";
+        AllEnded = "session.allEnded", PasswordChanged = "password.changed", Refused = "access.refused", Exported = "data.exported", DisabledAccount = "account.refused";
 
     /// <summary>The actions an administrator reads under security, in no order.</summary>
     public static IReadOnlyList<string> Actions { get; } =
     [
         SignedIn, SignedOut, WrongPassword, SlowedDown, AllEnded, PasswordChanged, Refused, Exported, "field.revealed", "fields.published", "fields.widenAsked", "feed.address", "firm.created",
+        DisabledAccount, "account.invited", "account.accepted", "account.changed", "account.linkMade", "account.passwordSet", "account.disabled", "account.enabled", "account.sessionsEnded",
     ];
 
     /// <summary>An entry about somebody who acts.</summary>

@@ -40,12 +40,12 @@ internal static class Session
     }
 
     private static async Task<Results<Ok<SessionResponse>, ProblemHttpResult>> SignIn(
-        SignInRequest request, SignInManager<FidUser> signIn, UserManager<FidUser> users, IPasswordHasher<FidUser> hasher, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+        SignInRequest request, UserManager<FidUser> users, IPasswordHasher<FidUser> hasher, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
         var address = http.Connection.RemoteIpAddress?.ToString() ?? "";
         if (await SignInPatience.WaitAsync(db, request.Email, address, clock.Now, cancellation) is { } wait) return Problems.Wait(http, wait);
         var user = await users.FindByEmailAsync(request.Email);
-        var isRight = hasher.VerifyHashedPassword(user!, user?.PasswordHash ?? NobodysPassword, request.Password) != PasswordVerificationResult.Failed && user is not null;
+        var isRight = hasher.VerifyHashedPassword(user!, user?.PasswordHash ?? NobodysPassword, request.Password) != PasswordVerificationResult.Failed && user?.PasswordHash is not null;
         if (!isRight)
         {
             var failures = await SignInPatience.FailedAsync(db, request.Email, address, clock.Now, cancellation);
@@ -54,7 +54,13 @@ internal static class Session
             return Problems.Make(StatusCodes.Status400BadRequest, "wrong-sign-in", "E-mail and password do not go together.");
         }
         await SignInPatience.ForgetAsync(db, request.Email, address, clock.Now, cancellation);
-        var principal = await signIn.CreateUserPrincipalAsync(user!);
+        if (await SessionPrincipal.OfAccountAsync(db, user!.Id, cancellation) is not { } principal)
+        {
+            await SecurityTrail.NoteAsync(db, clock, http, SecurityTrail.DisabledAccount, (user.Id, user.DisplayName), null, cancellation);
+            return Problems.Make(StatusCodes.Status400BadRequest, "account-disabled", "This account is disabled. Ask your administrator.");
+        }
+        var now = clock.Now;
+        await db.Users.Where(u => u.Id == user.Id).ExecuteUpdateAsync(s => s.SetProperty(u => u.LastSignInAt, now), cancellation);
         await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.SignedIn, null, cancellation);
         await BeginAsync(principal, db, clock, http, cancellation);
         return TypedResults.Ok(await Describe(principal, db, clock, cancellation));
@@ -121,7 +127,7 @@ internal static class Session
 
     /// <summary>Changes the user's own password. All their sessions end, and one begins anew in this browser.</summary>
     private static async Task<Results<Ok<SessionResponse>, ProblemHttpResult>> ChangePassword(
-        PasswordRequest request, ClaimsPrincipal principal, SignInManager<FidUser> signIn, UserManager<FidUser> users, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+        PasswordRequest request, ClaimsPrincipal principal, UserManager<FidUser> users, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
     {
         var user = (await users.GetUserAsync(principal))!;
         var address = http.Connection.RemoteIpAddress?.ToString() ?? "";
@@ -140,7 +146,7 @@ internal static class Session
             await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.PasswordChanged, null, cancellation);
             await transaction.CommitAsync(cancellation);
         }
-        var anew = await signIn.CreateUserPrincipalAsync(user);
+        if (await SessionPrincipal.OfAccountAsync(db, user.Id, cancellation) is not { } anew) return Problems.Forbidden();
         await BeginAsync(anew, db, clock, http, cancellation);
         return TypedResults.Ok(await Describe(anew, db, clock, cancellation));
     }

@@ -6,14 +6,14 @@ using Fid.Data;
 using Fid.Data.Firms;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
-using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Fid.Server.Platform;
 
 /// <summary>Keeps sessions in the database. The cookie holds a random name of one, which says nothing and ends nothing.</summary>
-internal sealed class SessionStore(IServiceScopeFactory scopes, IDataProtectionProvider keys, FirmClock clock, IHttpContextAccessor http) : ITicketStore
+internal sealed class SessionStore(IServiceScopeFactory scopes, FirmClock clock, IHttpContextAccessor http) : ITicketStore
 {
     /// <summary>How long a session lasts at most: a working day.</summary>
     public static readonly Duration Lifetime = Duration.FromHours(12);
@@ -22,8 +22,6 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, IDataProtectionP
     private static readonly Duration Kept = Duration.FromDays(90);
 
     private const int KeyBytes = 32;
-
-    private readonly IDataProtector _tickets = keys.CreateProtector("fid", "session");
 
     public async Task<string> StoreAsync(AuthenticationTicket ticket)
     {
@@ -38,30 +36,26 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, IDataProtectionP
             EndsAt = now + Lifetime,
             Address = Short(http.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "", 100),
             Browser = Short(request?.Headers.UserAgent.ToString() ?? "", 300),
-            Ticket = Seal(ticket),
         });
         await db.SaveChangesAsync();
         await db.UserSessions.Where(s => s.EndsAt < now - Kept).ExecuteDeleteAsync();
         return key;
     }
 
-    public async Task RenewAsync(string key, AuthenticationTicket ticket)
-    {
-        await using var scope = scopes.CreateAsyncScope();
-        var (hash, sealedTicket) = (Hash(key), Seal(ticket));
-        await scope.ServiceProvider.GetRequiredService<FidDb>().UserSessions.Where(s => s.KeyHash == hash && s.EndedAt == null).ExecuteUpdateAsync(s => s.SetProperty(x => x.Ticket, sealedTicket));
-    }
+    // A session has one end, and nothing of it is renewed.
+    public Task RenewAsync(string key, AuthenticationTicket ticket) => Task.CompletedTask;
 
     public async Task<AuthenticationTicket?> RetrieveAsync(string key)
     {
         await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<FidDb>();
         var (hash, now) = (Hash(key), clock.Now);
-        var found = await scope.ServiceProvider.GetRequiredService<FidDb>().UserSessions.AsNoTracking()
-            .Where(s => s.KeyHash == hash && s.EndedAt == null && s.EndsAt > now).Select(s => new { s.Id, s.Ticket }).SingleOrDefaultAsync();
-        if (found is null) return null;
-        var ticket = TicketSerializer.Default.Deserialize(_tickets.Unprotect(found.Ticket))!;
-        ticket.Principal.Identities.First().AddClaim(new Claim(FidClaims.Session, found.Id.ToString()));
-        return ticket;
+        var found = await db.UserSessions.AsNoTracking().Where(s => s.KeyHash == hash && s.EndedAt == null && s.EndsAt > now)
+            .Select(s => new { s.Id, s.UserId, s.StartedAt, s.EndsAt }).SingleOrDefaultAsync();
+        if (found is null || await SessionPrincipal.OfAccountAsync(db, found.UserId) is not { } principal) return null;
+        principal.Identities.First().AddClaim(new Claim(FidClaims.Session, found.Id.ToString()));
+        var properties = new AuthenticationProperties { IssuedUtc = found.StartedAt.ToDateTimeOffset(), ExpiresUtc = found.EndsAt.ToDateTimeOffset() };
+        return new AuthenticationTicket(principal, properties, IdentityConstants.ApplicationScheme);
     }
 
     public async Task RemoveAsync(string key)
@@ -77,8 +71,6 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, IDataProtectionP
         var now = clock.Now;
         return Guid.TryParse(user.FindFirstValue(FidClaims.Session), out var id) && await db.UserSessions.AnyAsync(s => s.Id == id && s.EndedAt == null && s.EndsAt > now, cancellation);
     }
-
-    private byte[] Seal(AuthenticationTicket ticket) => _tickets.Protect(TicketSerializer.Default.Serialize(ticket));
 
     private static byte[] Hash(string key) => SHA256.HashData(Encoding.UTF8.GetBytes(key));
 

@@ -6,22 +6,15 @@ namespace Fid.Acts.People;
 
 /// <summary>Lets values entered beforehand take effect: brings the projection of every record to today in which something began or
 /// ended since it was last projected.</summary>
-public sealed class DayTurn(FidDb db, RecordWriter records)
+public sealed class TurnDay(FidDb db, RecordWriter records)
 {
-    /// <summary>Drops files that were given more than a day ago and never saved with a record, a task or a template.</summary>
-    public Task<int> DropUnnamedAsync(Instant at, CancellationToken cancellation) => db.Database.ExecuteSqlAsync($"""
-        delete from stored_files f where f.at < {at - Duration.FromDays(1)}
-          and not exists (select from record_values v where v.value #>> array[]::text[] = f.id::text and length(v.value #>> array[]::text[]) = 36)
-          and not exists (select from hire_tasks t where f.id = any(t.attachments))
-          and not exists (
-            select from (select spec::text as said from template_versions union all select spec::text from template_drafts union all select properties::text from shared_tasks) t
-            where t.said like '%' || f.id || '%')
-        """, cancellation);
-
-    /// <summary>Brings records to a day, and says how many. It may be run as often as one likes, by several servers at once: the
-    /// first to come turns the day, the others find it turned.</summary>
-    public async Task<int> ToAsync(LocalDate today, Instant at, CancellationToken cancellation)
+    /// <summary>Brings records to the actor's today, and says how many. It may be done as often as one likes, by several servers at
+    /// once: the first to come turns the day, the others find it turned. Days on which no server ran are caught up together: what
+    /// began on any of them has begun.</summary>
+    public async Task<ActResult<int>> DoAsync(TurnDayRequest request, Actor actor, CancellationToken cancellation)
     {
+        if (!actor.MayAdminister) return Refusal.Forbidden;
+        var (today, at) = (actor.Today, actor.Clock.Now);
         if (await db.Firms.AsNoTracking().FirstOrDefaultAsync(cancellation) is not { } firm || firm.TurnedOn >= today) return 0;
         var due = await DueAsync(firm.TurnedOn, today, cancellation);
         foreach (var id in due)
@@ -59,3 +52,5 @@ public sealed class DayTurn(FidDb db, RecordWriter records)
                 and ((lower(v.effective) > r.as_of and lower(v.effective) <= {today}) or (upper(v.effective) > r.as_of and upper(v.effective) <= {today})))
             """).ToListAsync(cancellation);
 }
+
+public sealed record TurnDayRequest;
