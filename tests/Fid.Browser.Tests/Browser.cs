@@ -61,6 +61,10 @@ public sealed class Browser : IDisposable
     public IWebElement Field(string label) => See(() => _driver.FindElements(By.TagName("label")).Where(l => l.Displayed && l.Text.Trim() == label)
         .Select(l => _driver.FindElement(By.Id(l.GetAttribute("for")!))).FirstOrDefault(), $"the field {label}");
 
+    /// <summary>The box to tick whose label begins with something.</summary>
+    public IWebElement Checkbox(string label) => See(() => _driver.FindElements(By.TagName("label")).FirstOrDefault(l => l.Displayed && l.Text.Trim().StartsWith(label, StringComparison.Ordinal))
+        ?.FindElement(By.CssSelector("input[type=checkbox]")), $"the box {label}");
+
     /// <summary>The field with an id: where a label stands twice.</summary>
     public IWebElement Id(string id) => See(() => _driver.FindElements(By.Id(id)).FirstOrDefault(e => e.Displayed), $"the field {id}");
 

@@ -37,6 +37,24 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
     }
 
     [Fact]
+    public void Admin()
+    {
+        using var piet = Browser.SignedIn(firm.Server.Address, "piet");
+        piet.Open("/admin");
+        piet.Button("Nils Aakre").Click();
+        piet.Field("E-mail, to sign in with");
+        LookAtAll(piet, "An account");
+        piet.Button("Cancel").Click();
+        LookAtAll(piet, "People who sign in");
+        piet.Open("/admin/work");
+        piet.SeeText("What runs next");
+        LookAtAll(piet, "What Fid does by itself");
+        piet.Open("/admin/trail");
+        piet.SeeText("signed in");
+        LookAtAll(piet, "Security");
+    }
+
+    [Fact]
     public void Templates()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");

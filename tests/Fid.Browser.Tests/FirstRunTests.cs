@@ -44,6 +44,16 @@ public class FirstRunTests
         visitor.SeeIn("Sites", "1 entry");
         TakeAll(visitor, "Role templates");
         visitor.SeeText("Everything is there to open the first hire.");
+        // The first colleague is invited where the firm is set up.
+        visitor.SeeText("So far you are the only one.");
+        visitor.Button("Invite somebody").Click();
+        visitor.Write("Name", "Ben Colleague");
+        visitor.Write("E-mail, to sign in with", "ben@example.org");
+        visitor.Checkbox("Coordinator").Click();
+        visitor.PressLast("Invite");
+        visitor.SeeText("Give Ben Colleague this link");
+        visitor.Button("Done").Click();
+        visitor.SeeText("2 people can sign in or are invited.");
         visitor.Link("Open the first hire").Click();
         foreach (var (label, text) in new[] { ("Given name", "Ida"), ("Family name", "Moen"), ("E-mail", "ida@example.org"), ("Start", "+20wd") }) visitor.Write(label, text);
         visitor.Pick("Role template", "staff", "Member of staff");

@@ -4,7 +4,6 @@ using Fid.Acts;
 using Fid.Acts.Accounts;
 using Fid.Data.Firms;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 using Shouldly;
 using Xunit;
 
@@ -84,7 +83,7 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         async Task<(string, string)[]> TryAsync(object body) => await (await piet.SendAsync("POST", "/api/accounts", body)).ErrorsAsync();
         (await TryAsync(new { name = " ", email = "no address", roles = Array.Empty<string>(), teams = Array.Empty<string>(), employment = (string?)null, language = "fr" }))
             .ShouldBe([("/name", "missing"), ("/email", "bad-value"), ("/roles", "missing"), ("/language", "bad-value")]);
-        (await TryAsync(new { name = "N", email = "NILS@halyard.example", roles = new[] { "captain", "owner" }, teams = Array.Empty<string>(), employment = (string?)null, language = "en" })).ShouldBe([("/roles/0", "unknown-role")]);
+        (await TryAsync(new { name = "N", email = "NILS@halyard.example", roles = new[] { "captain", "owner" }, teams = Array.Empty<string>(), employment = (string?)null, language = "en" })).ShouldBe([("/roles/0", "unknown-role"), ("/email", "taken")]);
         (await TryAsync(new { name = "N", email = "NILS@halyard.example", roles = new[] { "owner" }, teams = new[] { "stores", "moon" }, employment = person, language = "en" }))
             .ShouldBe([("/email", "taken"), ("/teams/1", "unknown-entry"), ("/employment", "taken")]);
         (await TryAsync(new { name = "N", email = "n@halyard.example", roles = new[] { "owner" }, teams = Array.Empty<string>(), employment = Guid.NewGuid(), language = "en" })).ShouldBe([("/employment", "unknown-person")]);

@@ -68,18 +68,23 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [Fact]
     public async Task What_was_entered_beforehand_takes_effect_on_its_day_also_when_no_server_ran_then()
     {
-        using var orla = await firm.As("orla");
-        var id = await orla.PersonAsync("Prys");
-        var before = Records.Field(await orla.GetAsync($"/api/records/{id}"), "department").Text("value");
-        await orla.SaveAsync(id, new { changes = new { department = "rigging" }, from = "2027-04-01", why = "Changes places" });
-        var coming = Records.Field(await orla.GetAsync($"/api/records/{id}"), "department");
-        (coming.Text("value"), coming["coming"]![0]!.Text("from"), coming["coming"]![0]!.Text("display")).ShouldBe((before, "2027-04-01", "Rigging"));
-        (await DepartmentAsync(id)).ShouldBe(before);
-        await using var later = new FidInstance(firm.Database.Connection, today: new NodaTime.LocalDate(2027, 4, 3));
+        await using var database = await TestDatabase.CloneAsync();
+        string id;
+        await using (var server = new FidInstance(database.Connection))
+        {
+            using var orla = await Caller.SignedInAsync(server.Address, "orla");
+            id = await orla.PersonAsync("Prys");
+            var before = Records.Field(await orla.GetAsync($"/api/records/{id}"), "department").Text("value");
+            await orla.SaveAsync(id, new { changes = new { department = "rigging" }, from = "2027-04-01", why = "Changes places" });
+            var coming = Records.Field(await orla.GetAsync($"/api/records/{id}"), "department");
+            (coming.Text("value"), coming["coming"]![0]!.Text("from"), coming["coming"]![0]!.Text("display")).ShouldBe((before, "2027-04-01", "Rigging"));
+            (await DepartmentAsync(id)).ShouldBe(before);
+        }
+        await using var later = new FidInstance(database.Connection, today: new NodaTime.LocalDate(2027, 4, 3));
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
         while (!"rigging".Equals(await DepartmentAsync(id))) patience.Token.ThrowIfCancellationRequested();
 
-        async Task<object?> DepartmentAsync(string employment) => await firm.Database.AskAsync($"select department_code from records_now where employment_id = '{employment}'");
+        async Task<object?> DepartmentAsync(string employment) => await database.AskAsync($"select department_code from records_now where employment_id = '{employment}'");
     }
 
     [Fact]

@@ -119,5 +119,5 @@ public class RepeatedActTests(FirmFixture firm) : IClassFixture<FirmFixture>
         return (template.Spec, await new TemplateTransfer(acts.Db).PackAsync(book, template, default));
     }
 
-    private const string Everything = "select (select count(*) from changes) || ' ' || (select count(*) from template_drafts) || ' ' || (select count(*) from list_entries) || ' ' || (select count(*) from notices)";
+    private const string Everything = "select (select count(*) from changes) || ' ' || (select count(*) from template_drafts) || ' ' || (select count(*) from list_entries) || ' ' || (select count(*) from outbox)";
 }

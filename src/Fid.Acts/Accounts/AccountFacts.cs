@@ -23,7 +23,8 @@ public sealed record AccountFacts(string Name, string Email, IReadOnlyList<strin
     internal async Task<IReadOnlyList<Problem>> PutIntoAsync(FidUser account, FidDb db, CancellationToken cancellation)
     {
         var problems = Check().ToList();
-        if (problems.Count > 0) return problems;
+        // More than there can be is not looked up.
+        if (problems.Exists(p => p.Code is "too-many" or "too-long")) return problems;
         var (name, email) = (Clean(Name), Clean(Email));
         var normalized = email.ToUpperInvariant();
         if (await db.Users.AnyAsync(u => u.Id != account.Id && u.NormalizedEmail == normalized, cancellation))

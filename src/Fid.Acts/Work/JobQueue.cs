@@ -16,13 +16,13 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
     /// <summary>On which PostgreSQL tells that there is something to do.</summary>
     public const string Channel = "fid_jobs";
 
-    /// <summary>Sees to it that there is a job of every kind that recurs.</summary>
+    /// <summary>Sees to it that there is a job of every kind that recurs, and that each is done now: nobody knows how long no server ran.</summary>
     public async Task ArmAsync(IEnumerable<JobKind> kinds, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         foreach (var kind in kinds.Where(k => k.Every is not null))
             await ExecuteAsync(
-                connection, "insert into jobs (id, kind, recurs, state, due, made_at, tries) values ($1, $2, true, 'Waiting', $3, $3, 0) on conflict (kind) where recurs do nothing",
+                connection, "insert into jobs (id, kind, recurs, state, due, made_at, tries) values ($1, $2, true, 'Waiting', $3, $3, 0) on conflict (kind) where recurs do update set due = excluded.due where jobs.state = 'Waiting' and jobs.due > excluded.due",
                 cancellation, Guid.CreateVersion7(), kind.Name, clock.Now);
     }
 

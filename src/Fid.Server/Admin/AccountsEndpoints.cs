@@ -16,9 +16,15 @@ internal static class AccountsEndpoints
 {
     private const int PageSize = 100, LongestSearch = 200;
 
+    // All but those that nobody was invited to: of newcomers there may be hundreds.
+    private const string Awake = "awake";
+
     private static readonly Dictionary<string, AccountState> States = new(StringComparer.Ordinal)
     {
-        ["active"] = AccountState.Active, ["invited"] = AccountState.Invited, ["asleep"] = AccountState.Asleep, ["disabled"] = AccountState.Disabled,
+        ["active"] = AccountState.Active,
+        ["invited"] = AccountState.Invited,
+        ["asleep"] = AccountState.Asleep,
+        ["disabled"] = AccountState.Disabled,
     };
 
     public static void MapAccounts(this IEndpointRouteBuilder app)
@@ -26,7 +32,7 @@ internal static class AccountsEndpoints
         app.MapGet("/api/accounts", List).WhoMay(Access.Administers).ProducesProblem(400);
         app.MapPost("/api/accounts", Invite).WhoMay(Access.Administers).ProducesProblem(400).ProducesProblem(409);
         app.MapGet("/api/accounts/{id:guid}", Show).WhoMay(Access.Administers).ProducesProblem(404);
-        app.MapGet("/api/accounts/of/{employment:guid}", OfPerson).WhoMay(Access.Administers).ProducesProblem(404);
+        app.MapGet("/api/accounts/of/{id:guid}", OfPerson).WhoMay(Access.Administers).ProducesProblem(404);
         app.MapPut("/api/accounts/{id:guid}", Save).WhoMay(Access.Administers).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(412).ProducesProblem(428);
         app.MapPost("/api/accounts/{id:guid}/link", MakeLink).WhoMay(Access.Administers).ProducesProblem(404).ProducesProblem(409);
         app.MapPut("/api/accounts/{id:guid}/disabled", Disable).WhoMay(Access.Administers).ProducesProblem(404).ProducesProblem(409);
@@ -36,13 +42,13 @@ internal static class AccountsEndpoints
 
     /// <summary>Accounts by name.</summary>
     /// <param name="q">Only those of whose name or address a word begins like this.</param>
-    /// <param name="only">Only those in this state.</param>
+    /// <param name="only">Only those in this state; "awake" for all but those asleep.</param>
     /// <param name="after">Go on after this account.</param>
     private static async Task<Results<Ok<AccountsPage>, ProblemHttpResult>> List(
         string? q, string? only, Guid? after, Actor actor, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         if (q?.Length > LongestSearch) return Problems.Invalid(new Core.Problem("/q", "too-long", $"Enter at most {LongestSearch} characters."));
-        if (only is not null && !States.ContainsKey(only)) return Problems.Invalid(new Core.Problem("/only", "bad-value", $"Say one of {string.Join(", ", States.Keys)}."));
+        if (only is not null and not Awake && !States.ContainsKey(only)) return Problems.Invalid(new Core.Problem("/only", "bad-value", $"Say one of {Awake}, {string.Join(", ", States.Keys)}."));
         var now = clock.Now;
         // As they are stored: folded words would need a column of their own, for a list that one person looks through now and then.
         var words = TextRules.TryClean(q ?? "", out var clean) ? clean.Split(' ', StringSplitOptions.RemoveEmptyEntries) : [];
@@ -54,8 +60,9 @@ internal static class AccountsEndpoints
         }
         var counts = (await found.GroupBy(u => u.DisabledAt != null ? AccountState.Disabled : u.PasswordHash != null ? AccountState.Active : u.Email != null ? AccountState.Invited : AccountState.Asleep)
             .Select(g => new { g.Key, Count = g.Count() }).ToListAsync(cancellation)).ToDictionary(c => c.Key, c => c.Count);
-        var page = (only is null ? (AccountState?)null : States[only]) switch
+        var page = (only is null or Awake ? (AccountState?)null : States[only]) switch
         {
+            null when only == Awake => found.Where(u => u.Email != null || u.DisabledAt != null),
             AccountState.Disabled => found.Where(u => u.DisabledAt != null),
             AccountState.Active => found.Where(u => u.DisabledAt == null && u.PasswordHash != null),
             AccountState.Invited => found.Where(u => u.DisabledAt == null && u.PasswordHash == null && u.Email != null),
@@ -84,10 +91,10 @@ internal static class AccountsEndpoints
     }
 
     /// <summary>The account of a person, and how they would be invited.</summary>
-    private static async Task<Results<Ok<PersonsAccount>, ProblemHttpResult>> OfPerson(Guid employment, Actor actor, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<PersonsAccount>, ProblemHttpResult>> OfPerson(Guid id, Actor actor, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        if (await db.CurrentRecords.AsNoTracking().SingleOrDefaultAsync(r => r.EmploymentId == employment, cancellation) is not { } record) return Problems.NotFound();
+        if (await db.CurrentRecords.AsNoTracking().SingleOrDefaultAsync(r => r.EmploymentId == id, cancellation) is not { } record) return Problems.NotFound();
         var accounts = await DescribeAsync(db.Users.AsNoTracking().Where(u => u.PersonId == record.PersonId).OrderBy(u => u.DisabledAt != null).ThenBy(u => u.Id), reader, db, clock.Now, cancellation);
         return TypedResults.Ok(new PersonsAccount(accounts.Count > 0 ? accounts[0] : null, reader.SeesNames ? record.FullName : "", reader.Sees("email") ? record.Email : null));
     }

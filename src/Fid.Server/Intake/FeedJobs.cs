@@ -1,10 +1,8 @@
 using Fid.Acts;
-using Fid.Acts.Intake;
 using Fid.Acts.Outbox;
 using Fid.Acts.Work;
 using Fid.Data;
 using Fid.Data.Exchange;
-using Fid.Data.Intake;
 using Fid.Server.Platform;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

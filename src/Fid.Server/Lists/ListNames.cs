@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts.Accounts;
 using Fid.Core.Fields;
 using Fid.Core.Texts;
 using Fid.Data;
@@ -14,7 +15,9 @@ public sealed class ListNames
 
     private readonly Dictionary<(string List, string Code), string> _names;
 
-    private ListNames(Dictionary<(string, string), string> names, bool ofPeople) => (_names, OfPeople) = (names, ofPeople);
+    private readonly HashSet<string> _emptyTeams;
+
+    private ListNames(Dictionary<(string, string), string> names, HashSet<string> emptyTeams, bool ofPeople) => (_names, _emptyTeams, OfPeople) = (names, emptyTeams, ofPeople);
 
     /// <summary>Whether people are called by their names; where not, by their numbers.</summary>
     public bool OfPeople { get; }
@@ -31,12 +34,12 @@ public sealed class ListNames
               select substr(owner, 8)::uuid from hire_tasks where owner like 'person:%'
               union select substr(contact, 8)::uuid from hire_tasks where contact like 'person:%')
             """).ToListAsync(cancellation)) names[(TaskOwners, person.Code)] = person.Name;
-        return new ListNames(names, ofPeople);
+        return new ListNames(names, await TeamMembers.NobodyInAsync(db, cancellation), ofPeople);
     }
 
     /// <summary>The names of some entries only.</summary>
     public static ListNames Of(IEnumerable<(string List, string Code, string Name, string? NameDe)> entries) =>
-        new(entries.ToDictionary(e => (e.List, e.Code), e => ReaderLanguage.Choose(e.Name, e.NameDe)), ofPeople: true);
+        new(entries.ToDictionary(e => (e.List, e.Code), e => ReaderLanguage.Choose(e.Name, e.NameDe)), [], ofPeople: true);
 
     public string? Job(string? code) => Of("jobs", code);
 
@@ -45,9 +48,10 @@ public sealed class ListNames
 
     public string? Site(string? code) => Of("sites", code);
 
-    /// <summary>The name of the team or the person that owns a task; null when the owner is neither.</summary>
+    /// <summary>The name of the team or the person that owns a task; null when the owner is neither. A team that nobody is in says so:
+    /// what it owns nobody does.</summary>
     public string? Owner(string owner) =>
-        HireTask.TeamOf(owner) is { } team ? Of("teams", team)
+        HireTask.TeamOf(owner) is { } team ? Of("teams", team) + (_emptyTeams.Contains(team) ? ReaderLanguage.Choose(" – nobody in it", " – niemand darin") : "")
         : HireTask.PersonOf(owner) is { } person ? Of(TaskOwners, person.ToString()) : null;
 
     /// <summary>The entry's name; its code where the list does not know it; null for no code.</summary>

@@ -1,4 +1,5 @@
 using Fid.Acts;
+using Fid.Acts.Accounts;
 using Fid.Acts.Calendars;
 using Fid.Core;
 using Fid.Core.Calendars;
@@ -42,7 +43,8 @@ internal static class ListsEndpoint
         var byList = rows.GroupBy(r => r.List).ToArray();
         return TypedResults.Ok(new OptionsResponse(
             [.. byList.SelectMany(l => l.Take(MostAtOnce)).OrderBy(o => o.List, StringComparer.Ordinal).ThenBy(o => o.Name, StringComparer.Ordinal)],
-            [.. byList.Where(l => l.Count() > MostAtOnce).Select(l => l.Key)]));
+            [.. byList.Where(l => l.Count() > MostAtOnce).Select(l => l.Key)],
+            [.. (await TeamMembers.NobodyInAsync(db, cancellation)).Order(StringComparer.Ordinal)]));
     }
 
     /// <summary>Entries whose code or name, in any language, holds what was typed; those that begin with it first.</summary>
@@ -81,7 +83,8 @@ internal static class ListsEndpoint
 
 /// <summary>What can be chosen.</summary>
 /// <param name="More">Lists that have more entries than are sent; their pickers ask for what was typed.</param>
-public sealed record OptionsResponse(ListOption[] Options, string[] More);
+/// <param name="EmptyTeams">Codes of the teams that nobody is in: what they own nobody does.</param>
+public sealed record OptionsResponse(ListOption[] Options, string[] More, string[] EmptyTeams);
 
 /// <summary>An entry that can be chosen.</summary>
 public sealed record ListOption(string List, string Code, string Name, string? NameDe, bool Retired);

@@ -32,6 +32,8 @@
   });
 
   const open = ['/sign-in', '/first-run'];
+  // For whoever has the link, signed in or not.
+  const forAnybody = ['/invitation'];
   let failure = $state<unknown>();
   let begun = $state(false);
   let showKeys = $state(false);
@@ -66,6 +68,7 @@
   $effect(() => {
     if (!session.known) return;
     const here = page.url.pathname;
+    if (forAnybody.includes(here)) return;
     if (!session.firm && here !== '/first-run') void goto('/first-run', { replaceState: true });
     else if (session.firm && !session.user && here !== '/sign-in')
       void goto(`/sign-in?to=${encodeURIComponent(here + page.url.search)}`, { replaceState: true });
@@ -103,7 +106,7 @@
       <a href="#content" class="focus:bg-sheet sr-only focus:not-sr-only focus:absolute focus:z-50 focus:p-2">{text.t.top.skip}</a>
       <TopBar {goAnywhere} showKeys={listKeys} />
     {/if}
-    {#if session.user || open.includes(page.url.pathname)}
+    {#if session.user || [...open, ...forAnybody].includes(page.url.pathname)}
       <main id="content" tabindex="-1" class="outline-none">{@render children()}</main>
     {/if}
     {#if GoTo}<GoTo bind:open={going} />{/if}

@@ -60,7 +60,9 @@ const acts = [
   `shared-tasks/${one}`,
   'fields/draft(/publish)?',
   `intake/(feed|${one}/(decline|proposals))`,
-  `notices/${one}/told`,
+  `outbox/${one}/told`,
+  `accounts(/${one}(/(link|disabled|sessions))?)?`,
+  `jobs/${one}/again`,
   `setup/(settings|starters/${one})`,
   `imports/${one}(/(matching|cells|commit|undo))?`
 ];

@@ -325,6 +325,644 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    q?: string;
+                    only?: string;
+                    after?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AccountsPage"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["InvitationRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AccountDetail"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["InvitationRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Required */
+                428: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/of/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PersonsAccount"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{id}/disabled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{id}/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["InvitationLink"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvitationResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Too Many Requests */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PasswordByLink"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Too Many Requests */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobsResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/first-run": {
         parameters: {
             query?: never;
@@ -1569,7 +2207,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/notices/{id}/told": {
+    "/api/outbox/{id}/told": {
         parameters: {
             query?: never;
             header?: never;
@@ -5944,6 +6582,76 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description How many accounts there are in each state. */
+        AccountCounts: {
+            /** Format: int32 */
+            active: number;
+            /** Format: int32 */
+            invited: number;
+            /** Format: int32 */
+            asleep: number;
+            /** Format: int32 */
+            disabled: number;
+        };
+        /** @description An account with its sessions that go on. */
+        AccountDetail: {
+            account: components["schemas"]["AccountResponse"];
+            sessions: components["schemas"]["AccountSession"][];
+            /** @description What to send as If-Match when it is saved. */
+            version: string;
+        };
+        /** @enum {unknown} */
+        AccountEnd: "byHand" | "left" | null;
+        /** @description An account. */
+        AccountResponse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description What its user signs in with; null while it sleeps. */
+            email: null | string;
+            state: components["schemas"]["AccountState"];
+            roles: string[];
+            teams: string[];
+            language: string;
+            /**
+             * Format: uuid
+             * @description A stint of the person its user is; null where the firm has no record of them.
+             */
+            employment: null | string;
+            /** @description The name of that person. */
+            person: null | string;
+            lastSignInAt: null | components["schemas"]["Instant"];
+            linkEndsAt: null | components["schemas"]["Instant"];
+            disabledAt: null | components["schemas"]["Instant"];
+            disabledWhy: null | components["schemas"]["AccountEnd"];
+        };
+        /** @description Where somebody is signed in. */
+        AccountSession: {
+            startedAt: components["schemas"]["Instant"];
+            endsAt: components["schemas"]["Instant"];
+            address: string;
+            browser: string;
+        };
+        /** @description A page of accounts. */
+        AccountsPage: {
+            accounts: components["schemas"]["AccountResponse"][];
+            /**
+             * Format: uuid
+             * @description What to go on after; null at the end.
+             */
+            next: null | string;
+            /** @description How many the search finds in each state. */
+            counts: components["schemas"]["AccountCounts"];
+            /** @description The roles there are. */
+            roles: string[];
+            /** @description Codes of the teams that nobody is in. */
+            emptyTeams: string[];
+        };
+        /**
+         * @description Whether somebody can sign in with an account.
+         * @enum {unknown}
+         */
+        AccountState: "active" | "invited" | "asleep" | "disabled";
         ApplyingPeople: {
             /**
              * Format: int32
@@ -6894,6 +7602,33 @@ export interface components {
              */
             changed: number;
         };
+        InvitationLink: {
+            /** @description What the link holds, after the #. */
+            token: string;
+        };
+        /** @description What an administrator says of an account. */
+        InvitationRequest: {
+            name: string;
+            email: string;
+            roles: string[];
+            teams: string[];
+            /**
+             * Format: uuid
+             * @description A stint of the person its user is; null where the firm has no record of them.
+             */
+            employment: null | string;
+            /** @description The language of the interface: "en" or "de". */
+            language: string;
+        };
+        /** @description Whose account a link is for. */
+        InvitationResponse: {
+            firm: string;
+            name: string;
+            email: string;
+            language: string;
+            /** @description Whether they have had no password so far. */
+            isNew: boolean;
+        };
         JobCertificate: {
             name: string;
             essential: boolean;
@@ -6908,6 +7643,54 @@ export interface components {
             items: string[];
             certificates: components["schemas"]["JobCertificate"][];
         };
+        /** @description Something that is to be done. */
+        JobResponse: {
+            /** Format: uuid */
+            id: string;
+            /** @description What it is, such as "import". */
+            kind: string;
+            /** @description With what, such as the id of an import. */
+            argument: null | string;
+            /** @description Whether it is done again and again. */
+            recurs: boolean;
+            state: components["schemas"]["JobState"];
+            /** @description Not before this. */
+            due: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How often it was tried in vain.
+             */
+            tries: number;
+            /** @description What went wrong last. */
+            trouble: null | string;
+        };
+        /** @description Something that was done. */
+        JobRunResponse: {
+            /** Format: uuid */
+            id: string;
+            kind: string;
+            argument: null | string;
+            startedAt: components["schemas"]["Instant"];
+            endedAt: components["schemas"]["Instant"];
+            /**
+             * Format: int32
+             * @description How many things were done.
+             */
+            handled: number;
+            /** @description What went wrong; null for nothing. */
+            trouble: null | string;
+        };
+        JobsResponse: {
+            /** @description What is to be done: what failed first, then by when it is due. */
+            jobs: components["schemas"]["JobResponse"][];
+            /** @description What was done, or tried in vain, the latest first. */
+            runs: components["schemas"]["JobRunResponse"][];
+        };
+        /**
+         * @description Where a job stands. What is done is a JobRun.
+         * @enum {unknown}
+         */
+        JobState: "waiting" | "running" | "failed";
         JsonElement: (null | boolean | number | string) | string[];
         JsonObject: {
             [key: string]: unknown;
@@ -6988,6 +7771,15 @@ export interface components {
             employment: string;
             /** @description What to copy: "job", "pay", "clock", "checklist", "items". */
             parts: string[];
+        };
+        /** @description A link to give to its user. It is shown this once. */
+        LinkResponse: {
+            /** Format: uuid */
+            account: string;
+            /** @description The path of the link, under this server's address. */
+            link: string;
+            /** @description From when on it opens nothing. */
+            endsAt: components["schemas"]["Instant"];
         };
         /**
          * @description What a list is about.
@@ -7249,7 +8041,7 @@ export interface components {
             system: string;
             kind: components["schemas"]["NoticeKind"];
             /** Format: uuid */
-            hireId: string;
+            hireId: null | string;
             name: null | string;
             number: string;
             at: components["schemas"]["Instant"];
@@ -7295,6 +8087,8 @@ export interface components {
             options: components["schemas"]["ListOption"][];
             /** @description Lists that have more entries than are sent; their pickers ask for what was typed. */
             more: string[];
+            /** @description Codes of the teams that nobody is in: what they own nobody does. */
+            emptyTeams: string[];
         };
         OutcomeRequest: {
             /** @description How it came to nothing. */
@@ -7331,6 +8125,11 @@ export interface components {
             before: null | string;
             /** @description After. */
             after: null | string;
+        };
+        PasswordByLink: {
+            /** @description What the link holds, after the #. */
+            token: string;
+            password: string;
         };
         PasswordRequest: {
             current: string;
@@ -7422,6 +8221,14 @@ export interface components {
             start: components["schemas"]["LocalDate"];
             standing: null | components["schemas"]["Standing"];
             end: null | components["schemas"]["LocalDate"];
+        };
+        /** @description Whether a person has an account. */
+        PersonsAccount: {
+            account: null | components["schemas"]["AccountResponse"];
+            /** @description How they are called. */
+            name: string;
+            /** @description The address of their record. */
+            email: null | string;
         };
         PreviewValue: {
             field: string;

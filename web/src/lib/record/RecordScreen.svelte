@@ -17,7 +17,7 @@
   import { allFields, Editing, typedOf } from './editing.svelte';
   import { KeptDraft } from './kept';
   import { optionsQuery } from '$lib/lists/queries';
-  import { tick, untrack } from 'svelte';
+  import { tick, untrack, type Component } from 'svelte';
   import ByJob from './ByJob.svelte';
   import Given from './Given.svelte';
   import RecordField from './RecordField.svelte';
@@ -31,6 +31,9 @@
   const options = optionsQuery();
   const editing = new Editing();
   let merging = $state(false);
+  // Fetched for those who look after accounts: others load without.
+  let AccountOf = $state<Component<{ employment: string }>>();
+  if (session.has('administrator')) void import('$lib/admin/AccountOf.svelte').then((part) => (AccountOf = part.default));
   const t = $derived(text.t.record);
 
   const record = $derived(query.data);
@@ -167,6 +170,7 @@
   <div class="page">
     <HireTitle {...record} {filled} of={fields.length} hire={record.hire ?? undefined} {photo} />
     {#if record.nothing}<Nothing nothing={record.nothing} />{/if}
+    {#if AccountOf}<AccountOf employment={record.employmentId} />{/if}
     <div class="border-ink mt-3 grid border-t lg:grid-cols-[11.5rem_minmax(0,1fr)] xl:grid-cols-[11.5rem_minmax(0,1fr)_18rem]">
       <nav aria-label={t.sectionsLabel} class="border-rule py-2 lg:border-r">
         <ul class="flex flex-wrap lg:sticky lg:top-2 lg:block">

@@ -19,12 +19,13 @@
   let { id, label, value, shown, note, error, onchange }: Props = $props();
   const w = $derived(words());
   const options = optionsQuery();
+  const isEmpty = (owner: string) => options.data?.emptyTeams.some((t) => owner === `team:${t}`) ?? false;
   let byName = $derived(value.startsWith('person:'));
   const choices = $derived([
     ...['newcomer', 'manager', 'buddy', 'coordinator'].map((o) => ({ value: o, label: text.owner(o, null) })),
     ...(options.data?.options ?? [])
       .filter((o) => o.list === 'teams' && !o.retired)
-      .map((o) => ({ value: `team:${o.code}`, label: named(o) })),
+      .map((o) => ({ value: `team:${o.code}`, label: named(o), detail: isEmpty(`team:${o.code}`) ? w.task.nobodyIn : undefined })),
     { value: 'person', label: w.task.aPerson }
   ]);
 </script>
@@ -34,7 +35,8 @@
   {label}
   value={byName ? 'person' : value}
   {choices}
-  note={byName ? undefined : note}
+  note={byName ? undefined : isEmpty(value) ? w.task.nobodyIn : note}
+  noteTone={isEmpty(value) ? 'ochre' : 'faint'}
   {error}
   onchange={(v) => {
     byName = v === 'person';

@@ -66,7 +66,17 @@
 {:else}
   <div class="page max-w-3xl pb-10">
     <h1 class="pt-5 pb-1 text-2xl leading-tight">{session.user?.name}</h1>
-    <p class="text-soft pb-5">{session.user?.email}</p>
+    <p class="text-soft pb-3">{session.user?.email}</p>
+    <label class="text-soft flex items-center gap-2 pb-5"
+      >{w.language}
+      <select
+        value={text.language}
+        onchange={(e) => void session.speak(e.currentTarget.value)}
+        class="border-rule bg-sheet text-ink min-h-8 rounded border px-2"
+      >
+        {#each Object.entries(words().accountSheet.languages) as [code, name] (code)}<option value={code}>{name}</option>{/each}
+      </select></label
+    >
 
     <h2 class="border-ink border-t-2 pt-3 text-lg">{w.sessions}</h2>
     <p class="text-soft pb-2">{w.intro}</p>

@@ -1,78 +1,157 @@
 <script lang="ts">
-  import { api, data, type Api } from '$lib/api/client';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { AccountForm } from '$lib/admin/account.svelte';
+  import AccountSheet from '$lib/admin/AccountSheet.svelte';
+  import Parts from '$lib/admin/Parts.svelte';
+  import { accountQuery, adminKeys, personsAccountQuery } from '$lib/admin/queries';
   import { showMoment, words } from '$lib/admin/words';
+  import { api, data, type Api } from '$lib/api/client';
+  import { keys } from '$lib/keys/keys.svelte';
+  import { nameOf, optionsQuery } from '$lib/lists/queries';
+  import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
-  import { createInfiniteQuery } from '@tanstack/svelte-query';
+  import { createInfiniteQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
 
-  /** Has anything happened that should not have: who came in, who was refused, what left? */
-  const w = $derived(words().trail);
-  let action = $state('');
-  const trail = createInfiniteQuery(() => ({
-    queryKey: ['trail', action],
-    initialPageParam: null as number | null,
+  /** Who can sign in, what may they, and does any team have nobody? */
+  const w = $derived(words().accounts);
+  const client = useQueryClient();
+  let q = $state('');
+  let only = $state('awake');
+  let finder = $state<HTMLInputElement>();
+  let form = $state<AccountForm>();
+  let detail = $state<Api['AccountDetail']>();
+  const accounts = createInfiniteQuery(() => ({
+    queryKey: adminKeys.list(q, only),
+    initialPageParam: undefined as string | undefined,
     queryFn: ({ pageParam }) =>
-      data(api.GET('/api/trail', { params: { query: { before: pageParam ?? undefined, action: action || undefined } } })),
-    getNextPageParam: (last: Api['TrailPage']) => last.next
+      data(api.GET('/api/accounts', { params: { query: { q: q || undefined, only: only || undefined, after: pageParam } } })),
+    getNextPageParam: (last: Api['AccountsPage']) => last.next ?? undefined,
+    placeholderData: keepPreviousData
   }));
-  const entries = $derived(trail.data?.pages.flatMap((p) => p.entries) ?? []);
-  const actions = $derived(trail.data?.pages[0]?.actions ?? []);
-  const address = (entry: Api['TrailEntry']) => {
-    const details = entry.details ? (JSON.parse(entry.details) as { address?: string; opened?: string }) : {};
-    return details.address ?? '';
-  };
-  const about = (entry: Api['TrailEntry']) => {
-    const details = entry.details ? (JSON.parse(entry.details) as { opened?: string }) : {};
-    return [entry.part, details.opened, entry.why].filter(Boolean).join(' · ');
-  };
-  const isTrouble = (a: string) => ['session.refused', 'session.slowed', 'access.refused'].includes(a);
+  const options = optionsQuery();
+  const first = $derived(accounts.data?.pages[0]);
+  const rows = $derived(accounts.data?.pages.flatMap((p) => p.accounts) ?? []);
+  const team = (code: string) => nameOf(options.data?.options ?? [], 'teams', code);
+  const stateOf = (account: Api['AccountResponse']) =>
+    account.state === 'invited'
+      ? account.linkEndsAt
+        ? w.until(showMoment(account.linkEndsAt))
+        : w.expired
+      : account.disabledWhy === 'left'
+        ? `${w.states.disabled}, ${w.left}`
+        : w.states[account.state];
+
+  function invite() {
+    detail = undefined;
+    form = AccountForm.inviting(undefined, text.language);
+  }
+  async function look(id: string) {
+    const there = await client.fetchQuery(accountQuery(id));
+    detail = there;
+    form = AccountForm.of(there);
+  }
+  async function ofPerson(employment: string) {
+    const theirs = await client.fetchQuery(personsAccountQuery(employment));
+    if (theirs.account && theirs.account.state !== 'asleep') return look(theirs.account.id);
+    detail = undefined;
+    form = AccountForm.inviting({ name: theirs.name, email: theirs.email, employment, roles: theirs.account?.roles ?? [] }, text.language);
+  }
+  function close() {
+    form = undefined;
+    if (page.url.search) void goto('/admin', { replaceState: true, keepFocus: true });
+  }
+  // A record leads here, with whose it is.
+  let led = '';
+  $effect(() => {
+    const person = page.url.searchParams.get('person') ?? '';
+    if (person && person !== led) void ofPerson(person);
+    led = person;
+  });
+  $effect(() =>
+    keys.use(() => [
+      { key: 'i', label: w.invite, run: invite },
+      { key: '/', label: text.t.keys.filter, run: () => finder?.focus() }
+    ])
+  );
 </script>
 
-<svelte:head><title>{w.title} · Fid</title></svelte:head>
+<svelte:head><title>{text.t.places.admin} · Fid</title></svelte:head>
 
-{#if !trail.data}
-  <Waiting error={trail.error} retry={() => trail.refetch()} />
+{#if !first}
+  <Waiting error={accounts.error} retry={() => accounts.refetch()} />
 {:else}
   <div class="page pb-10">
-    <div class="flex flex-wrap items-end justify-between gap-3 pt-5 pb-3">
-      <div>
-        <h1 class="text-2xl leading-tight">{w.news}</h1>
-        <p class="text-soft">{w.intro}</p>
-      </div>
-      <label class="flex items-center gap-2"
-        >{w.only}
-        <select bind:value={action} class="border-rule bg-sheet min-h-8 rounded border px-2">
-          <option value="">{w.all}</option>
-          {#each actions as a (a)}<option value={a}>{w.actions[a] ?? a}</option>{/each}
-        </select>
-      </label>
+    <div class="flex flex-wrap items-end justify-between gap-x-8 gap-y-2 pt-5 pb-1">
+      <h1 class="text-2xl leading-tight">
+        {w.news(first.counts.active)}
+        {#if first.counts.invited > 0}<span class="text-ochre">{w.invited(first.counts.invited)}</span>{/if}
+      </h1>
+      <Button look="primary" key="i" onclick={invite}>{w.invite}</Button>
     </div>
-    {#if entries.length === 0}
-      <p class="text-soft py-4">{w.empty}</p>
-    {:else}
-      <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->
-      <div class="overflow-x-auto" tabindex="0" role="region" aria-label={w.title}>
-        <table class="w-full min-w-[40rem] text-left">
-          <thead class="border-ink border-b-2">
-            <tr
-              >{#each [w.when, w.who, w.what, w.about, w.from] as head (head)}<th scope="col" class="py-1.5 pr-4 font-semibold">{head}</th
-                >{/each}</tr
-            >
-          </thead>
-          <tbody class="divide-rule divide-y">
-            {#each entries as e (e.position)}
-              <tr>
-                <td class="py-1.5 pr-4 whitespace-nowrap">{showMoment(e.at)}</td>
-                <td class="py-1.5 pr-4">{e.by || w.nobody}</td>
-                <td class="py-1.5 pr-4 {isTrouble(e.action) ? 'text-rust font-semibold' : ''}">{w.actions[e.action] ?? e.action}</td>
-                <td class="text-soft py-1.5 pr-4 break-words">{about(e)}</td>
-                <td class="text-soft py-1.5 whitespace-nowrap">{address(e)}</td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
+    {#if first.emptyTeams.length > 0}<p class="text-rust font-semibold">{w.emptyTeams(text.list(first.emptyTeams.map(team)))}</p>{/if}
+    <div class="flex flex-wrap items-end justify-between gap-x-8 gap-y-2 py-2">
+      <Parts />
+      <div class="flex flex-wrap items-center gap-4">
+        <select bind:value={only} aria-label={w.columns[5]} class="border-rule bg-sheet min-h-8 rounded border px-2">
+          {#each Object.entries(w.only) as [value, label] (value)}<option {value}
+              >{label}{value in first.counts ? ` (${first.counts[value as keyof Api['AccountCounts']]})` : ''}</option
+            >{/each}
+        </select>
+        <input
+          bind:this={finder}
+          bind:value={q}
+          type="search"
+          aria-label={w.find}
+          placeholder={w.find}
+          maxlength={100}
+          class="border-ink w-64 max-w-full border-b bg-transparent py-1"
+        />
       </div>
-      {#if trail.hasNextPage}<div class="pt-4"><Button onclick={() => void trail.fetchNextPage()}>{w.more}</Button></div>{/if}
-    {/if}
+    </div>
+    {#if only === 'asleep'}<p class="text-soft pb-2 text-xs">{w.asleepNote}</p>{/if}
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->
+    <div class="overflow-x-auto" tabindex="0" role="region" aria-label={words().places.people}>
+      <table class="narrow border-ink w-full min-w-[46rem] border-t text-left">
+        <thead class="text-soft text-xs">
+          <tr
+            >{#each w.columns as column (column)}<th scope="col" class="px-2 py-1.5 font-normal whitespace-nowrap">{column}</th>{/each}</tr
+          >
+        </thead>
+        <tbody>
+          {#each rows as account (account.id)}
+            <tr class="border-rule hover:bg-sheet border-t">
+              <td class="px-2 py-1.5 whitespace-nowrap"
+                ><button
+                  type="button"
+                  class="font-semibold hover:underline"
+                  onclick={() =>
+                    account.state === 'asleep' && account.employment ? void ofPerson(account.employment) : void look(account.id)}
+                  ><bdi>{account.name}</bdi></button
+                >{#if account.person && account.person !== account.name}<span class="text-soft text-xs"> · {account.person}</span>{/if}</td
+              >
+              <td class="text-soft px-2">{account.email ?? ''}</td>
+              <td class="px-2">{account.roles.map((r) => w.roles[r] ?? r).join(', ')}</td>
+              <td class="px-2">{account.teams.map(team).join(', ')}</td>
+              <td class="text-soft px-2 whitespace-nowrap">{account.lastSignInAt ? showMoment(account.lastSignInAt) : w.never}</td>
+              <td
+                class="px-2 {account.state === 'invited'
+                  ? 'text-ochre font-semibold'
+                  : account.state === 'disabled'
+                    ? 'text-rust'
+                    : account.state === 'asleep'
+                      ? 'text-soft'
+                      : ''}">{stateOf(account)}</td
+              >
+            </tr>
+          {:else}
+            <tr><td colspan="6" class="text-soft px-2 py-4">{w.none}</td></tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+    {#if accounts.hasNextPage}<div class="pt-4"><Button onclick={() => void accounts.fetchNextPage()}>{w.more}</Button></div>{/if}
   </div>
+  {#if form}<AccountSheet bind:form {detail} onclose={close} />{/if}
 {/if}

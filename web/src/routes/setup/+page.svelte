@@ -1,5 +1,7 @@
 <script lang="ts">
+  import Colleagues from '$lib/admin/Colleagues.svelte';
   import { api, data } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
   import { listsQuery } from '$lib/lists/queries';
   import Settings from '$lib/lists/Settings.svelte';
   import Starter from '$lib/lists/Starter.svelte';
@@ -59,5 +61,6 @@
       {/each}
     </ul>
     <Settings settings={setup.data.settings} />
+    {#if session.has('administrator')}<Colleagues />{/if}
   </div>
 {/if}

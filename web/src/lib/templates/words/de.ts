@@ -143,6 +143,7 @@ export const de: typeof en = {
     contactWhyDe: 'Warum, auf Deutsch',
     nobody: 'niemand genannt',
     person: 'Eine Person',
+    nobodyIn: 'in diesem Team ist noch niemand',
     aPerson: 'jemand mit Namen…',
     attach: 'Datei anhängen',
     attachments: 'Anhänge',

@@ -142,6 +142,7 @@ export const en = {
     contactWhyDe: 'Why them, in German',
     nobody: 'nobody named',
     person: 'A person',
+    nobodyIn: 'nobody is in this team yet',
     aPerson: 'somebody by name…',
     attach: 'Attach a file',
     attachments: 'Attachments',

@@ -240,7 +240,7 @@
                 <button
                   type="button"
                   class="link"
-                  onclick={() => act(() => data(api.PUT('/api/notices/{id}/told', { params: { path: { id: n.id } } })))}
+                  onclick={() => act(() => data(api.PUT('/api/outbox/{id}/told', { params: { path: { id: n.id } } })))}
                   >{w.intake.toldIt}</button
                 >
               {:else if n.trouble}<span class="text-rust">{w.intake.again(n.tries, n.trouble)}</span>
