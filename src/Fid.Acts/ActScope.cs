@@ -27,7 +27,8 @@ public sealed class ActScope : IAsyncDisposable
     /// <param name="request">What is asked for, by which the actor's key is told from that of another request.</param>
     public static async Task<ActScope> BeginAsync<T>(FidDb db, Actor actor, T request, CancellationToken cancellation)
     {
-        if (db.Database.CurrentTransaction is not null) return new ActScope(db, null, KeyState.New);
+        if (db.Database.CurrentTransaction is not null)
+            return new ActScope(db, null, KeyState.New);
         var own = await db.Database.BeginTransactionAsync(cancellation);
         return new ActScope(db, own, await DoneOnce.TakeAsync(db, actor, request, cancellation));
     }
@@ -43,7 +44,8 @@ public sealed class ActScope : IAsyncDisposable
     public async Task CommitAsync(CancellationToken cancellation)
     {
         await _db.SaveManyAsync(cancellation);
-        if (_own is not null) await _own.CommitAsync(cancellation);
+        if (_own is not null)
+            await _own.CommitAsync(cancellation);
     }
 
     public ValueTask DisposeAsync() => _own?.DisposeAsync() ?? ValueTask.CompletedTask;

@@ -16,11 +16,15 @@ namespace Fid.Acts;
 public static class ActServices
 {
     /// <summary>The classes that are acts: those with a method DoAsync.</summary>
-    public static IEnumerable<Type> Acts => typeof(ActServices).Assembly.GetTypes().Where(t => t is { IsClass: true, IsPublic: true } && t.GetMethod("DoAsync", BindingFlags.Instance | BindingFlags.Public) is not null);
+    public static IEnumerable<Type> Acts =>
+        typeof(ActServices)
+            .Assembly.GetTypes()
+            .Where(t => t is { IsClass: true, IsPublic: true } && t.GetMethod("DoAsync", BindingFlags.Instance | BindingFlags.Public) is not null);
 
     public static IServiceCollection AddFidActs(this IServiceCollection services)
     {
-        foreach (var act in Acts) services.AddScoped(act);
+        foreach (var act in Acts)
+            services.AddScoped(act);
         services.AddScoped<HireOpening>().AddScoped<HirePreparation>().AddScoped<HireOrigins>().AddScoped<HireClosing>();
         services.AddScoped<RecordWriter>().AddScoped<EnteredValues>().AddScoped<UniqueValues>().AddScoped<PersonMerging>();
         services.AddScoped<ListWriter>().AddScoped<ListMover>();

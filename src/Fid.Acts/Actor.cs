@@ -63,15 +63,16 @@ public sealed record Actor
 
     /// <summary>Fid itself, which sees and may all that an administrator may.</summary>
     /// <param name="why">What it does, as changes name it.</param>
-    public static async Task<Actor> FidAsync(string why, FirmClock clock, FidDb db, CancellationToken cancellation) => new()
-    {
-        Kind = ActorKind.Fid,
-        Name = "Fid",
-        Origin = why,
-        RoleNames = [Roles.Administrator],
-        Clock = clock,
-        Today = await clock.TodayAsync(db, cancellation),
-    };
+    public static async Task<Actor> FidAsync(string why, FirmClock clock, FidDb db, CancellationToken cancellation) =>
+        new()
+        {
+            Kind = ActorKind.Fid,
+            Name = "Fid",
+            Origin = why,
+            RoleNames = [Roles.Administrator],
+            Clock = clock,
+            Today = await clock.TodayAsync(db, cancellation),
+        };
 
     /// <summary>A person by their account, as it is now: for work that goes on after they asked for it. One who is gone, or whose account is
     /// disabled, may nothing.</summary>
@@ -86,7 +87,12 @@ public sealed record Actor
             Name = user?.DisplayName ?? "",
             PersonId = user?.PersonId,
             Teams = user?.Teams ?? [],
-            RoleNames = user is null ? [] : await db.UserRoles.Where(r => r.UserId == account).Join(db.Roles, u => u.RoleId, r => r.Id, (_, role) => role.Name!).ToListAsync(cancellation),
+            RoleNames = user is null
+                ? []
+                : await db
+                    .UserRoles.Where(r => r.UserId == account)
+                    .Join(db.Roles, u => u.RoleId, r => r.Id, (_, role) => role.Name!)
+                    .ToListAsync(cancellation),
             Origin = origin,
             Clock = clock,
             Today = await clock.TodayAsync(db, cancellation),

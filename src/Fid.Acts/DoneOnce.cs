@@ -21,11 +21,17 @@ public static class DoneOnce
     /// <param name="request">What is asked for.</param>
     internal static async Task<KeyState> TakeAsync<T>(FidDb db, Actor actor, T request, CancellationToken cancellation)
     {
-        if (actor.Key is not { } key) return KeyState.New;
+        if (actor.Key is not { } key)
+            return KeyState.New;
         var hash = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(new { Act = typeof(T).Name, Request = request }, Json));
         var (id, now) = (actor.AccountId ?? Guid.Empty, actor.Clock.Now);
-        if (await db.Database.ExecuteSqlAsync(
-            $"insert into done_acts (user_id, key, request, at) values ({id}, {key}, {hash}, {now}) on conflict do nothing", cancellation) == 1) return KeyState.New;
+        if (
+            await db.Database.ExecuteSqlAsync(
+                $"insert into done_acts (user_id, key, request, at) values ({id}, {key}, {hash}, {now}) on conflict do nothing",
+                cancellation
+            ) == 1
+        )
+            return KeyState.New;
         var before = await db.DoneActs.AsNoTracking().Where(a => a.UserId == id && a.Key == key).Select(a => a.Request).SingleAsync(cancellation);
         return before.AsSpan().SequenceEqual(hash) ? KeyState.Done : KeyState.OfAnother;
     }

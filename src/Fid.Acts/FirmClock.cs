@@ -22,7 +22,8 @@ public sealed class FirmClock(IClock clock, LocalDate? fixedToday)
     /// <summary>Today, where the firm is.</summary>
     public async Task<LocalDate> TodayAsync(FidDb db, CancellationToken cancellation)
     {
-        if (fixedToday is { } today) return today;
+        if (fixedToday is { } today)
+            return today;
         var name = await db.Firms.Select(f => f.TimeZone).SingleOrDefaultAsync(cancellation) ?? ZoneBeforeThereIsAFirm;
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(name) ?? DateTimeZone.Utc;
         return clock.GetCurrentInstant().InZone(zone).Date;

@@ -33,22 +33,30 @@ public static class Locks
     public static Task ListAsync(FidDb db, string list, CancellationToken cancellation)
     {
         Take(db, LockLevel.List, list);
-        return db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock_shared(hashtext('list-deletes')), pg_advisory_xact_lock(hashtext('list:' || {list}))", cancellation);
+        return db.Database.ExecuteSqlAsync(
+            $"select pg_advisory_xact_lock_shared(hashtext('list-deletes')), pg_advisory_xact_lock(hashtext('list:' || {list}))",
+            cancellation
+        );
     }
 
     /// <summary>Keeps others from writing to any list: whoever deletes entries does so alone, else one could go while somebody refers to it.</summary>
     public static Task ListForDeletingAsync(FidDb db, string list, CancellationToken cancellation)
     {
         Take(db, LockLevel.List, list);
-        return db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtext('list-deletes')), pg_advisory_xact_lock(hashtext('list:' || {list}))", cancellation);
+        return db.Database.ExecuteSqlAsync(
+            $"select pg_advisory_xact_lock(hashtext('list-deletes')), pg_advisory_xact_lock(hashtext('list:' || {list}))",
+            cancellation
+        );
     }
 
     /// <summary>Lets one save of each record at a time through: what is read of it then stays. Those of several are taken together.</summary>
     public static Task RecordsAsync(FidDb db, IEnumerable<Guid> employments, CancellationToken cancellation)
     {
         var ids = employments.Distinct().ToArray();
-        foreach (var id in ids) Take(db, LockLevel.Record, id.ToString());
-        return ids.Length == 0 ? Task.CompletedTask
+        foreach (var id in ids)
+            Take(db, LockLevel.Record, id.ToString());
+        return ids.Length == 0
+            ? Task.CompletedTask
             : db.Database.ExecuteSqlAsync($"select 1 from records_now where employment_id = any({ids}) order by employment_id for update", cancellation);
     }
 
@@ -86,11 +94,18 @@ public static class Locks
     {
         // Also where there are none: what is locked after them may not be before others.
         Take(db, LockLevel.Entries, "");
-        if (entries.Count == 0) return 0;
+        if (entries.Count == 0)
+            return 0;
         var (lists, codes) = (entries.Select(e => e.List).ToArray(), entries.Select(e => e.Code.ToLowerInvariant()).ToArray());
-        return (await db.Database.SqlQuery<int>($"""
-            select 1 as "Value" from list_entries e join unnest({lists}, {codes}) w(list, code) on e.list = w.list and lower(e.code) = w.code for key share of e
-            """).ToListAsync(cancellation)).Count;
+        return (
+            await db
+                .Database.SqlQuery<int>(
+                    $"""
+                    select 1 as "Value" from list_entries e join unnest({lists}, {codes}) w(list, code) on e.list = w.list and lower(e.code) = w.code for key share of e
+                    """
+                )
+                .ToListAsync(cancellation)
+        ).Count;
     }
 
     /// <summary>Waits until nobody refers to an entry any more who is not done yet, and keeps others from it.</summary>

@@ -25,8 +25,10 @@ public static class Causes
         while (next.TryDequeue(out var at))
             foreach (var read in reads(at))
             {
-                if (read == place) yield return read;
-                if (!seen.Add(read)) continue;
+                if (read == place)
+                    yield return read;
+                if (!seen.Add(read))
+                    continue;
                 next.Enqueue(read);
                 yield return read;
             }

@@ -13,10 +13,12 @@ internal static class DependencySort
         var next = new int[dependsOn.Length]; // the dependency to look at next; -1 = finished
         var path = new int[dependsOn.Length];
         var onPath = new bool[dependsOn.Length];
-        int count = 0, depth = 0;
+        int count = 0,
+            depth = 0;
         for (var root = 0; root < dependsOn.Length; root++)
         {
-            if (next[root] < 0) continue;
+            if (next[root] < 0)
+                continue;
             path[depth++] = root;
             onPath[root] = true;
             while (depth > 0)
@@ -31,8 +33,10 @@ internal static class DependencySort
                     continue;
                 }
                 var to = dependsOn[node][next[node]++];
-                if (onPath[to]) return (order, path[Array.IndexOf(path, to)..depth]);
-                if (next[to] < 0) continue;
+                if (onPath[to])
+                    return (order, path[Array.IndexOf(path, to)..depth]);
+                if (next[to] < 0)
+                    continue;
                 path[depth++] = to;
                 onPath[to] = true;
             }
@@ -46,10 +50,12 @@ internal static class DependencySort
         var count = dependsOn.Length;
         var (component, low, found, next) = (new int[count], new int[count], new int[count], new int[count]);
         var (waiting, path) = (new Stack<int>(), new Stack<int>());
-        int finds = 0, components = 0;
+        int finds = 0,
+            components = 0;
         for (var root = 0; root < count; root++)
         {
-            if (found[root] > 0) continue;
+            if (found[root] > 0)
+                continue;
             path.Push(root);
             while (path.TryPeek(out var node))
             {
@@ -61,8 +67,10 @@ internal static class DependencySort
                 if (next[node] < dependsOn[node].Length)
                 {
                     var to = dependsOn[node][next[node]++];
-                    if (found[to] == 0) path.Push(to);
-                    else if (component[to] == 0) low[node] = Math.Min(low[node], found[to]);
+                    if (found[to] == 0)
+                        path.Push(to);
+                    else if (component[to] == 0)
+                        low[node] = Math.Min(low[node], found[to]);
                     continue;
                 }
                 path.Pop();
@@ -73,7 +81,8 @@ internal static class DependencySort
                     do component[member = waiting.Pop()] = components;
                     while (member != node);
                 }
-                if (path.TryPeek(out var above) && component[node] == 0) low[above] = Math.Min(low[above], low[node]);
+                if (path.TryPeek(out var above) && component[node] == 0)
+                    low[above] = Math.Min(low[above], low[node]);
             }
         }
         return component;

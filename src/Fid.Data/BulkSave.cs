@@ -29,7 +29,8 @@ public static class BulkSave
             return;
         }
         var rows = added.Select(a => (Table: Table.Of(a.Key), Entries: a)).Select(t => (t.Table, Rows: t.Entries.Select(t.Table.Values).ToList())).ToList();
-        foreach (var entry in added.SelectMany(a => a)) entry.State = EntityState.Detached;
+        foreach (var entry in added.SelectMany(a => a))
+            entry.State = EntityState.Detached;
         var detects = db.ChangeTracker.AutoDetectChangesEnabled;
         try
         {
@@ -41,7 +42,8 @@ public static class BulkSave
         {
             db.ChangeTracker.AutoDetectChangesEnabled = detects;
         }
-        foreach (var (table, values) in rows) await CopyAsync((NpgsqlConnection)db.Database.GetDbConnection(), table, values, cancellation);
+        foreach (var (table, values) in rows)
+            await CopyAsync((NpgsqlConnection)db.Database.GetDbConnection(), table, values, cancellation);
     }
 
     private static async Task CopyAsync(NpgsqlConnection connection, Table table, List<object?[]> rows, CancellationToken cancellation)
@@ -52,8 +54,10 @@ public static class BulkSave
             await copy.StartRowAsync(cancellation);
             for (var i = 0; i < row.Length; i++)
             {
-                if (row[i] is { } value) await copy.WriteAsync(value, table.Types[i], cancellation);
-                else await copy.WriteNullAsync(cancellation);
+                if (row[i] is { } value)
+                    await copy.WriteAsync(value, table.Types[i], cancellation);
+                else
+                    await copy.WriteNullAsync(cancellation);
             }
         }
         await copy.CompleteAsync(cancellation);
@@ -68,7 +72,10 @@ public static class BulkSave
             IProperty[] columns = [.. entity.GetProperties().Where(p => p.GetComputedColumnSql() is null && p.GetColumnName() != "xmin")];
             return new Table(
                 $"copy {entity.GetTableName()} ({string.Join(", ", columns.Select(c => $"\"{c.GetColumnName()}\""))}) from stdin (format binary)",
-                columns, [.. columns.Select(c => c.GetRelationalTypeMapping().StoreTypeNameBase)], [.. columns.Select(c => c.GetTypeMapping().Converter)]);
+                columns,
+                [.. columns.Select(c => c.GetRelationalTypeMapping().StoreTypeNameBase)],
+                [.. columns.Select(c => c.GetTypeMapping().Converter)]
+            );
         }
 
         public object?[] Values(EntityEntry entry)

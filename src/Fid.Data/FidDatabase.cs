@@ -52,7 +52,11 @@ public static class FidDatabase
     {
         var builder = new NpgsqlDataSourceBuilder(connection);
         if (impatient)
-            (builder.ConnectionStringBuilder.CommandTimeout, builder.ConnectionStringBuilder.Timeout, builder.ConnectionStringBuilder.CancellationTimeout) = (LongestAnswer, LongestAnswer, 500);
+            (builder.ConnectionStringBuilder.CommandTimeout, builder.ConnectionStringBuilder.Timeout, builder.ConnectionStringBuilder.CancellationTimeout) = (
+                LongestAnswer,
+                LongestAnswer,
+                500
+            );
         builder.UseNodaTime();
         // Planning takes longer than most of our queries: what is asked again and again is planned once a connection.
         builder.ConnectionStringBuilder.MaxAutoPrepare = MostPrepared;

@@ -102,8 +102,12 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 
     private static readonly (string Table, Type Entity)[] IdentityTables =
     [
-        ("users", typeof(FidUser)), ("roles", typeof(IdentityRole<Guid>)), ("user_roles", typeof(IdentityUserRole<Guid>)),
-        ("user_claims", typeof(IdentityUserClaim<Guid>)), ("user_logins", typeof(IdentityUserLogin<Guid>)),
-        ("role_claims", typeof(IdentityRoleClaim<Guid>)), ("user_tokens", typeof(IdentityUserToken<Guid>)),
+        ("users", typeof(FidUser)),
+        ("roles", typeof(IdentityRole<Guid>)),
+        ("user_roles", typeof(IdentityUserRole<Guid>)),
+        ("user_claims", typeof(IdentityUserClaim<Guid>)),
+        ("user_logins", typeof(IdentityUserLogin<Guid>)),
+        ("role_claims", typeof(IdentityRoleClaim<Guid>)),
+        ("user_tokens", typeof(IdentityUserToken<Guid>)),
     ];
 }

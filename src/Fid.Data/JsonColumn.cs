@@ -11,8 +11,12 @@ internal static class JsonColumn
     public static PropertyBuilder<T> AsJson<T>(this PropertyBuilder<T> property, JsonSerializerOptions? options = null)
     {
         var json = options ?? JsonSerializerOptions.Web;
-        return property.HasColumnType("jsonb").HasConversion(
-            value => JsonSerializer.Serialize(value, json), text => JsonSerializer.Deserialize<T>(text, json)!,
-            new ValueComparer<T>((a, b) => ReferenceEquals(a, b), value => value == null ? 0 : value.GetHashCode()));
+        return property
+            .HasColumnType("jsonb")
+            .HasConversion(
+                value => JsonSerializer.Serialize(value, json),
+                text => JsonSerializer.Deserialize<T>(text, json)!,
+                new ValueComparer<T>((a, b) => ReferenceEquals(a, b), value => value == null ? 0 : value.GetHashCode())
+            );
     }
 }

@@ -18,24 +18,37 @@ public static class KeyRing
     public static void AddKeyRing(this IServiceCollection services, string? certificate)
     {
         var keys = services.AddDataProtection().SetApplicationName("fid").PersistKeysToDbContext<FidDb>();
-        if (!string.IsNullOrEmpty(certificate)) keys.ProtectKeysWithCertificate(Certificate(certificate));
+        if (!string.IsNullOrEmpty(certificate))
+            keys.ProtectKeysWithCertificate(Certificate(certificate));
     }
 
     private static X509Certificate2 Certificate(string path)
     {
-        if (!File.Exists(path)) Make(path);
+        if (!File.Exists(path))
+            Make(path);
         return X509CertificateLoader.LoadPkcs12FromFile(path, null);
     }
 
     // Two instances that start at once: the file of the first one stays.
     private static void Make(string path)
     {
-        if (!OperatingSystem.IsLinux()) throw new PlatformNotSupportedException("Fid runs on Linux.");
+        if (!OperatingSystem.IsLinux())
+            throw new PlatformNotSupportedException("Fid runs on Linux.");
         using var key = RSA.Create(KeyBits);
         var request = new CertificateRequest("CN=Fid key ring", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1);
         using var certificate = request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow + Validity);
         var making = $"{path}.{Guid.NewGuid():N}";
-        using (var file = new FileStream(making, new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write, UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite }))
+        using (
+            var file = new FileStream(
+                making,
+                new FileStreamOptions
+                {
+                    Mode = FileMode.CreateNew,
+                    Access = FileAccess.Write,
+                    UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite,
+                }
+            )
+        )
             file.Write(certificate.Export(X509ContentType.Pkcs12));
         try
         {

@@ -13,5 +13,8 @@ public static class ReaderLanguage
 
     /// <summary>A name or text in the reader's language; the other where there is only that.</summary>
     [return: NotNullIfNotNull(nameof(text))]
-    public static string? Choose(string? text, string? german) => IsGerman && !string.IsNullOrEmpty(german) ? german : string.IsNullOrEmpty(text) ? german ?? text : text;
+    public static string? Choose(string? text, string? german) =>
+        IsGerman && !string.IsNullOrEmpty(german) ? german
+        : string.IsNullOrEmpty(text) ? german ?? text
+        : text;
 }

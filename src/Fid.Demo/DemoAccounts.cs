@@ -25,16 +25,24 @@ internal static class DemoAccounts
         ("ines@halyard.example", "Ines Varga", "Varga", [Roles.Newcomer], []),
     ];
 
-    public static FidUser[] Make(IReadOnlyDictionary<string, Employment> named, Instant at) => [.. Accounts.Select(a =>
-    {
-        var user = new FidUser
-        {
-            DisplayName = a.Name, Teams = a.Teams, PersonId = named.GetValueOrDefault(a.Family)?.PersonId, SecurityStamp = Guid.NewGuid().ToString("N"), LockoutEnabled = true, MadeAt = at,
-        };
-        user.SignsInWith(a.Email);
-        user.PasswordHash = new PasswordHasher<FidUser>().HashPassword(user, Password);
-        return user;
-    })];
+    public static FidUser[] Make(IReadOnlyDictionary<string, Employment> named, Instant at) =>
+        [
+            .. Accounts.Select(a =>
+            {
+                var user = new FidUser
+                {
+                    DisplayName = a.Name,
+                    Teams = a.Teams,
+                    PersonId = named.GetValueOrDefault(a.Family)?.PersonId,
+                    SecurityStamp = Guid.NewGuid().ToString("N"),
+                    LockoutEnabled = true,
+                    MadeAt = at,
+                };
+                user.SignsInWith(a.Email);
+                user.PasswordHash = new PasswordHasher<FidUser>().HashPassword(user, Password);
+                return user;
+            }),
+        ];
 
     public static async Task AddAsync(FidDb db, FidUser[] users)
     {
@@ -48,6 +56,8 @@ internal static class DemoAccounts
     {
         Console.WriteLine($"Accounts of the demonstration, all with the password {Password}:");
         foreach (var account in Accounts)
-            Console.WriteLine($"  {account.Email,-28} {string.Join(", ", account.Roles)}{(account.Teams.Length > 0 ? $" ({string.Join(", ", account.Teams)})" : "")}");
+            Console.WriteLine(
+                $"  {account.Email, -28} {string.Join(", ", account.Roles)}{(account.Teams.Length > 0 ? $" ({string.Join(", ", account.Teams)})" : "")}"
+            );
     }
 }

@@ -20,7 +20,8 @@ internal static class DemoCrowd
     /// <param name="firstBadge">The badge of the first; the others follow.</param>
     public static async Task AddAsync(FidDb db, int count, int firstNumber, int firstBadge, LocalDate today, Instant at)
     {
-        await db.Database.ExecuteSqlAsync($"""
+        await db.Database.ExecuteSqlAsync(
+            $"""
             create temporary table crowd on commit drop as
             with originals as (
               select e.id, e.person_id, e.start, c.id as change_id, row_number() over (order by e.number::int) - 1 as place, count(*) over () as all_of_them,
@@ -32,8 +33,10 @@ internal static class DemoCrowd
             from generate_series(1, {count} / (select count(*) from originals) + 1) k cross join originals o
             join originals other on other.place = (o.place + k * 37) % o.all_of_them
             order by k, o.place limit {count}
-            """);
-        await db.Database.ExecuteSqlAsync($"""
+            """
+        );
+        await db.Database.ExecuteSqlAsync(
+            $"""
             insert into people (id) select person_id from crowd;
             insert into employments (id, person_id, number, start) select id, person_id, ({firstNumber} + place)::text, start from crowd;
             insert into changes (id, at, by_id, by_name, origin, action, why, subject_id, part, details)
@@ -48,7 +51,8 @@ internal static class DemoCrowd
                      else v.value
                    end, v.source, v.effective, v.known, w.change_id
             from crowd w join record_values v on v.owner_id in (w.of_id, w.of_person);
-            """);
+            """
+        );
         var copies = await db.Database.SqlQuery<Guid>($"""select id as "Value" from crowd order by place""").ToListAsync();
         var set = (await new FieldBook(db).LiveAsync(default)).Set;
         foreach (var (batch, done) in copies.Chunk(Batch).Select((b, i) => (b, (i + 1) * Batch)))
@@ -56,8 +60,18 @@ internal static class DemoCrowd
             var employments = await db.Employments.AsNoTracking().Where(e => batch.Contains(e.Id)).ToListAsync();
             var people = employments.ToDictionary(e => e.PersonId, e => e.Id);
             var owners = batch.Concat(people.Keys).ToArray();
-            var held = (await db.RecordValues.AsNoTracking().Where(v => owners.Contains(v.OwnerId)).Select(v => new { v.OwnerId, v.Field, v.Value }).ToListAsync())
-                .ToLookup(v => people.GetValueOrDefault(v.OwnerId, v.OwnerId));
+            var held = (
+                await db
+                    .RecordValues.AsNoTracking()
+                    .Where(v => owners.Contains(v.OwnerId))
+                    .Select(v => new
+                    {
+                        v.OwnerId,
+                        v.Field,
+                        v.Value,
+                    })
+                    .ToListAsync()
+            ).ToLookup(v => people.GetValueOrDefault(v.OwnerId, v.OwnerId));
             foreach (var employment in employments)
             {
                 var record = new CurrentRecord { EmploymentId = employment.Id, PersonId = employment.PersonId };
@@ -66,7 +80,8 @@ internal static class DemoCrowd
             }
             await db.SaveChangesAsync();
             db.ChangeTracker.Clear();
-            if (done % 5000 == 0) Console.WriteLine($"  {done} of {copies.Count} more people");
+            if (done % 5000 == 0)
+                Console.WriteLine($"  {done} of {copies.Count} more people");
         }
     }
 }

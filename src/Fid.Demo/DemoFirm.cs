@@ -32,11 +32,17 @@ public static class DemoFirm
         await using var provider = services.BuildServiceProvider();
         await using var scope = provider.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<FidDb>();
-        if (await db.Firms.AnyAsync()) return;
+        if (await db.Firms.AnyAsync())
+            return;
 
         await using var transaction = await db.Database.BeginTransactionAsync();
         await Acts.Setup.Seed.RolesAsync(db);
-        var firm = new Firm { Name = "Halyard Sound Ferries", Currency = "EUR", TimeZone = "Europe/Dublin" };
+        var firm = new Firm
+        {
+            Name = "Halyard Sound Ferries",
+            Currency = "EUR",
+            TimeZone = "Europe/Dublin",
+        };
         db.Add(firm);
         db.Stages.AddRange(Acts.Setup.Seed.Stages());
         await db.SaveChangesAsync();
@@ -48,7 +54,8 @@ public static class DemoFirm
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
         var author = new Author(null, "Orla Dunmore", now, "demo");
         using (var templates = typeof(DemoFirm).Assembly.GetManifestResourceStream("Fid.Demo.templates.json")!)
-            foreach (var template in TemplateFile.Read(templates)) new TemplatePublishing(db).Add(template, author);
+            foreach (var template in TemplateFile.Read(templates))
+                new TemplatePublishing(db).Add(template, author);
         await DemoLists.AddAsync(db, author);
         var names = new DemoNames(Seed);
         var people = new DemoPeople(db, writer, author, today, names);
@@ -56,7 +63,8 @@ public static class DemoFirm
         await people.AddAsync(made, SaveInBatches(db, large ? made : null));
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
-        if (count > made) await DemoCrowd.AddAsync(db, count - made, people.TakeNumbers(count - made), DemoPeople.FirstBadge + made, today, now);
+        if (count > made)
+            await DemoCrowd.AddAsync(db, count - made, people.TakeNumbers(count - made), DemoPeople.FirstBadge + made, today, now);
         await people.AppointHeadsAsync();
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
@@ -69,7 +77,8 @@ public static class DemoFirm
         {
             await LargeFirm.AddHistoryAsync(db, today);
             // Ten million values would say no more than a million do.
-            if (count <= LargeFirm.People) await LargeFirm.AddMonthsAsync(db, today);
+            if (count <= LargeFirm.People)
+                await LargeFirm.AddMonthsAsync(db, today);
             await LargeFirm.AddHiresAsync(db, writer, author, today, people, names, users[0].Id);
         }
         else
@@ -86,16 +95,20 @@ public static class DemoFirm
         db.NumberCounters.Add(new NumberCounter { Year = 0, Last = people.NextNumber - 1 });
         await db.SaveChangesAsync();
         // At the end every change is sealed with its values: among a million, they have to be found by the index.
-        if (large) await db.Database.ExecuteSqlRawAsync("analyze record_values, changes, seals");
+        if (large)
+            await db.Database.ExecuteSqlRawAsync("analyze record_values, changes, seals");
         await transaction.CommitAsync();
     }
 
     // Saves and forgets as it goes: a context that tracks thousands of values looks through all of them at every save.
-    private static Action<int> SaveInBatches(FidDb db, int? of) => count =>
-    {
-        if (count % LargeFirm.Batch != 0) return;
-        db.SaveChanges();
-        db.ChangeTracker.Clear();
-        if (of is not null && count % 500 == 0) Console.WriteLine($"  {count} of {of} people");
-    };
+    private static Action<int> SaveInBatches(FidDb db, int? of) =>
+        count =>
+        {
+            if (count % LargeFirm.Batch != 0)
+                return;
+            db.SaveChanges();
+            db.ChangeTracker.Clear();
+            if (of is not null && count % 500 == 0)
+                Console.WriteLine($"  {count} of {of} people");
+        };
 }

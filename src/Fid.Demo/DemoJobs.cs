@@ -1,7 +1,18 @@
 namespace Fid.Demo;
 
 /// <summary>The jobs of the demonstration firm, with what their holders have in common.</summary>
-internal sealed record DemoJob(string Code, string Title, string Grade, string Department, string Site, string Pattern, string PayGroup, string PaidBy, decimal Rate, int Share);
+internal sealed record DemoJob(
+    string Code,
+    string Title,
+    string Grade,
+    string Department,
+    string Site,
+    string Pattern,
+    string PayGroup,
+    string PaidBy,
+    decimal Rate,
+    int Share
+);
 
 internal static class DemoJobs
 {

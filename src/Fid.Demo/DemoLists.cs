@@ -27,16 +27,37 @@ internal static class DemoLists
         return ListLoader.Rows(reader);
     }
 
-    private static IReadOnlyDictionary<string, string>[] Jobs() => [.. DemoJobs.All.Select(j => new Dictionary<string, string>
-    {
-        ["code"] = j.Code,
-        ["name"] = j.Title,
-        ["grade"] = j.Grade,
-        ["family"] = j.PayGroup switch { "yard" => "YARD", "office" => "OFFICE", _ => j.Department is "tickets" or "shore" ? "GUEST" : "CREW" },
-        ["safety_critical"] = j.Department is "deck" or "engine" or "safety" ? "yes" : "no",
-        ["overtime"] = j.PaidBy == "hour" ? "paid" : "timeOff",
-        ["items"] = j.Department switch { "deck" or "engine" => "LIFEJACKET; RADIO; UNIFORM; LOCKER", "galley" => "LIFEJACKET; UNIFORM", "shipwrights" or "rigging" => "TOOLROLL", "it" or "payroll" => "LAPTOP", _ => "" },
-        ["certificates"] = j.Department switch { "deck" => "SEA essential; RADIO desirable; MED essential", "engine" => "SEA essential; MED essential", "galley" => "SEA essential; FOOD essential", _ => "" },
-        ["rates"] = j.Code == "TC-1" ? "2024-01-01 percent 8" : "",
-    })];
+    private static IReadOnlyDictionary<string, string>[] Jobs() =>
+        [
+            .. DemoJobs.All.Select(j => new Dictionary<string, string>
+            {
+                ["code"] = j.Code,
+                ["name"] = j.Title,
+                ["grade"] = j.Grade,
+                ["family"] = j.PayGroup switch
+                {
+                    "yard" => "YARD",
+                    "office" => "OFFICE",
+                    _ => j.Department is "tickets" or "shore" ? "GUEST" : "CREW",
+                },
+                ["safety_critical"] = j.Department is "deck" or "engine" or "safety" ? "yes" : "no",
+                ["overtime"] = j.PaidBy == "hour" ? "paid" : "timeOff",
+                ["items"] = j.Department switch
+                {
+                    "deck" or "engine" => "LIFEJACKET; RADIO; UNIFORM; LOCKER",
+                    "galley" => "LIFEJACKET; UNIFORM",
+                    "shipwrights" or "rigging" => "TOOLROLL",
+                    "it" or "payroll" => "LAPTOP",
+                    _ => "",
+                },
+                ["certificates"] = j.Department switch
+                {
+                    "deck" => "SEA essential; RADIO desirable; MED essential",
+                    "engine" => "SEA essential; MED essential",
+                    "galley" => "SEA essential; FOOD essential",
+                    _ => "",
+                },
+                ["rates"] = j.Code == "TC-1" ? "2024-01-01 percent 8" : "",
+            }),
+        ];
 }

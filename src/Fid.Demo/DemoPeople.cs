@@ -37,9 +37,21 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
     {
         (string Given, string Family, string Job)[] named =
         [
-            ("Runa", "Tveit", "OM-5"), ("Orla", "Dunmore", "PE-3"), ("Piet", "Haverkort", "IT-3"), ("Ruth", "Abara", "PY-2"), ("Callum", "Reyes", "DK-4"),
-            ("Nils", "Aakre", "ST-2"), ("Thandiwe", "Maseko", "IT-3"), ("Eoin", "Brannigan", "SF-4"), ("Mirela", "Popa", "TR-3"), ("Yasmin", "Haddad", "TC-3"),
-            ("Gethin", "Prys", "SW-3"), ("Solveig", "Hauge", "EN-6"), ("Beatriz", "Moutinho", "GA-3"), ("Kenta", "Morita", "DI-2"), ("Halyna", "Bondar", "RG-3"),
+            ("Runa", "Tveit", "OM-5"),
+            ("Orla", "Dunmore", "PE-3"),
+            ("Piet", "Haverkort", "IT-3"),
+            ("Ruth", "Abara", "PY-2"),
+            ("Callum", "Reyes", "DK-4"),
+            ("Nils", "Aakre", "ST-2"),
+            ("Thandiwe", "Maseko", "IT-3"),
+            ("Eoin", "Brannigan", "SF-4"),
+            ("Mirela", "Popa", "TR-3"),
+            ("Yasmin", "Haddad", "TC-3"),
+            ("Gethin", "Prys", "SW-3"),
+            ("Solveig", "Hauge", "EN-6"),
+            ("Beatriz", "Moutinho", "GA-3"),
+            ("Kenta", "Morita", "DI-2"),
+            ("Halyna", "Bondar", "RG-3"),
             ("Rhys", "Llewelyn", "SH-1"),
         ];
         var shares = DemoJobs.All.SelectMany(j => Enumerable.Repeat(j, j.Share)).ToArray();
@@ -48,7 +60,8 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
             var (given, family) = i < named.Length ? (named[i].Given, named[i].Family) : names.Next();
             var job = i < named.Length ? DemoJobs.Find(named[i].Job) : shares[names.Random.Next(shares.Length)];
             var employment = await AddOneAsync(given, family, job, FirstBadge + i);
-            if (i < named.Length) Named[family] = employment;
+            if (i < named.Length)
+                Named[family] = employment;
             afterEach?.Invoke(i + 1);
         }
     }
@@ -58,7 +71,12 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
         var random = names.Random;
         var person = new Person();
         var start = today.PlusDays(-random.Next(120, 6000));
-        var employment = new Employment { PersonId = person.Id, Number = TakeNumber(), Start = start };
+        var employment = new Employment
+        {
+            PersonId = person.Id,
+            Number = TakeNumber(),
+            Start = start,
+        };
         var manager = _heads.TryGetValue(job.Department, out var head) ? head : _heads.GetValueOrDefault("operations");
         _heads.TryAdd(job.Department, employment.Id);
         db.AddRange(person, employment);
@@ -99,27 +117,37 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
             ["badge"] = badge.ToString("000000", CultureInfo.InvariantCulture),
             ["clock_device"] = Device(job.Site),
             ["shift_pattern"] = job.Pattern,
-            ["holiday_calendar"] = job.Site switch { "hallan" or "mv-hallan-star" => "sound", "yard" => "yard", _ => "islands" },
+            ["holiday_calendar"] = job.Site switch
+            {
+                "hallan" or "mv-hallan-star" => "sound",
+                "yard" => "yard",
+                _ => "islands",
+            },
         };
-        return values.Where(v => v.Value is not null).Select(v => new FieldValue(v.Key, JsonSerializer.SerializeToElement(v.Value), v.Key == "start_date" ? StartingValues.FromHire : "import"));
+        return values
+            .Where(v => v.Value is not null)
+            .Select(v => new FieldValue(v.Key, JsonSerializer.SerializeToElement(v.Value), v.Key == "start_date" ? StartingValues.FromHire : "import"));
     }
 
     // A made-up account at a made-up bank, with the check digits of ISO 13616: 98 less the remainder of the number by 97.
     private static string Iban(int number)
     {
         var account = $"9000 {number / 10000:0000} {number % 10000:0000} 00";
-        var digits = string.Concat($"HSFB{account}IE00".Where(c => c != ' ').Select(c => char.IsAsciiDigit(c) ? c.ToString() : (c - 'A' + 10).ToString(CultureInfo.InvariantCulture)));
+        var digits = string.Concat(
+            $"HSFB{account}IE00".Where(c => c != ' ').Select(c => char.IsAsciiDigit(c) ? c.ToString() : (c - 'A' + 10).ToString(CultureInfo.InvariantCulture))
+        );
         var check = 98 - (int)(System.Numerics.BigInteger.Parse(digits, CultureInfo.InvariantCulture) % 97);
         return $"IE{check:00} HSFB {account}";
     }
 
-    private static string Device(string site) => site switch
-    {
-        "skerry" => "skerry-kiosk",
-        "yard" => "yard-gate",
-        "hallan" or "mv-hallan-star" => "hallan-gate",
-        _ => "corran-gangway",
-    };
+    private static string Device(string site) =>
+        site switch
+        {
+            "skerry" => "skerry-kiosk",
+            "yard" => "yard-gate",
+            "hallan" or "mv-hallan-star" => "hallan-gate",
+            _ => "corran-gangway",
+        };
 
     public static string Iso(LocalDate date) => date.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
 
@@ -131,10 +159,17 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
         var numbers = await db.Employments.ToDictionaryAsync(e => e.Id, e => e.Number);
         foreach (var department in await db.ListEntries.Where(e => e.List == list.Key).ToListAsync())
         {
-            Guid? head = _heads.TryGetValue(department.Code, out var found) ? found : department.Code == "people" ? null : _heads.GetValueOrDefault("operations");
-            if (head is not { } id || id == Guid.Empty) continue;
+            Guid? head =
+                _heads.TryGetValue(department.Code, out var found) ? found
+                : department.Code == "people" ? null
+                : _heads.GetValueOrDefault("operations");
+            if (head is not { } id || id == Guid.Empty)
+                continue;
             var content = department.Content();
-            var values = new Dictionary<string, object>(content.Values) { ["heads"] = new[] { new HeadFrom(today.PlusYears(-1).With(DateAdjusters.StartOfMonth), numbers[id]) } };
+            var values = new Dictionary<string, object>(content.Values)
+            {
+                ["heads"] = new[] { new HeadFrom(today.PlusYears(-1).With(DateAdjusters.StartOfMonth), numbers[id]) },
+            };
             await writer.PutAsync(list, content with { Values = values }, department, author, default);
         }
     }

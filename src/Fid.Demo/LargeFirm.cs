@@ -31,9 +31,17 @@ internal static class LargeFirm
         string[] sites = ["hallan", "skerry", "corran", "yard", "mv-corran"];
         var drafts = new Dictionary<(string, string), HireDraft>();
         foreach (var code in codes)
-            foreach (var site in sites)
-                drafts[(code, site)] = (await opening.DraftAsync(
-                    templates, templates.Find(code)!, new Dictionary<string, JsonElement> { ["site"] = JsonSerializer.SerializeToElement(site) }, null, today, default)).Answer!;
+        foreach (var site in sites)
+            drafts[(code, site)] = (
+                await opening.DraftAsync(
+                    templates,
+                    templates.Find(code)!,
+                    new Dictionary<string, JsonElement> { ["site"] = JsonSerializer.SerializeToElement(site) },
+                    null,
+                    today,
+                    default
+                )
+            ).Answer!;
 
         for (var i = 0; i < Hires; i++)
         {
@@ -45,7 +53,8 @@ internal static class LargeFirm
             var hire = await opening.AddAsync(draft, new HireStart(Guid.CreateVersion7(), people.TakeNumber(), start, accepted, coordinator), author, today);
             db.Entry(hire).Property(h => h.Entered).CurrentValue = hire.Accepted;
             Tick(hire, names.Random, today);
-            if ((i + 1) % Batch != 0) continue;
+            if ((i + 1) % Batch != 0)
+                continue;
             await db.SaveChangesAsync();
             db.ChangeTracker.Clear();
             Console.WriteLine($"  {i + 1} of {Hires} hires");
@@ -58,7 +67,8 @@ internal static class LargeFirm
     {
         // Set-based, as an import would write it: the rates of the two years before, and the present one from today on.
         var (last, first) = (today.PlusYears(-1), today.PlusYears(-2));
-        await db.Database.ExecuteSqlAsync($"""
+        await db.Database.ExecuteSqlAsync(
+            $"""
             with raised as (
               select * from record_values
               where field = 'pay_rate' and lower(effective) < {first} and upper_inf(effective) and upper_inf(known)
@@ -69,14 +79,16 @@ internal static class LargeFirm
             select gen_random_uuid(), owner_id, field, to_jsonb(round(value::numeric * part, 2)), 'import', during, known, change_id
             from raised, (values (0.97, daterange({last}, {today})), (0.94, daterange({first}, {last})), (0.91, null)) as before (part, earlier),
                  lateral (select coalesce(earlier, daterange(lower(effective), {first}))) as d (during)
-            """);
+            """
+        );
     }
 
     /// <summary>Gives everybody ten years of months in which watch, clock and place of work changed, as far back as they worked here.</summary>
     public static async Task AddMonthsAsync(FidDb db, LocalDate today)
     {
         var (first, month) = (today.PlusYears(-10).With(DateAdjusters.StartOfMonth), today.With(DateAdjusters.StartOfMonth));
-        await db.Database.ExecuteSqlAsync($"""
+        await db.Database.ExecuteSqlAsync(
+            $"""
             with turned as (
               select * from record_values where field in ('shift_pattern', 'clock_device') and lower(effective) < {month} and upper_inf(effective) and upper_inf(known)
             ), shortened as (
@@ -88,24 +100,30 @@ internal static class LargeFirm
             from turned,
               lateral (select to_jsonb((case field when 'shift_pattern' then 'office' else 'corran-gangway' end)::text)) o (other),
               lateral generate_series(greatest({first}, date_trunc('month', lower(effective))::date)::timestamp, {month}::timestamp - interval '1 day', interval '1 month') m
-            """);
+            """
+        );
     }
 
     private static Dictionary<string, Core.Templates.LayeredValue> With(HireDraft draft, string given, string family, int badge)
     {
         var values = new Dictionary<string, Core.Templates.LayeredValue>(draft.Values);
-        foreach (var (field, value) in new[]
-                 {
-                     ("given_name", given), ("family_name", family), ("email", DemoNames.Email(given, family, "example.org")),
-                     ("badge", badge.ToString(System.Globalization.CultureInfo.InvariantCulture)),
-                 })
+        foreach (
+            var (field, value) in new[]
+            {
+                ("given_name", given),
+                ("family_name", family),
+                ("email", DemoNames.Email(given, family, "example.org")),
+                ("badge", badge.ToString(System.Globalization.CultureInfo.InvariantCulture)),
+            }
+        )
             values[field] = new(JsonSerializer.SerializeToElement(value), "typed", []);
         return values;
     }
 
     private static IEnumerable<HireTask> Padded(IReadOnlyList<HireTask> tasks)
     {
-        foreach (var task in tasks) yield return task.Copy(afresh: true);
+        foreach (var task in tasks)
+            yield return task.Copy(afresh: true);
         var calendar = tasks[0].CalendarCode;
         string[] teams = ["team:stores", "team:it", "team:safety", "team:training", "manager", "newcomer"];
         string[] stages = ["prepare", "prepare", "arrive", "settle"];
@@ -126,7 +144,12 @@ internal static class LargeFirm
                 DayOne = stage == "prepare" && i % 3 == 0,
                 Required = i % 5 != 0,
                 DueAnchor = PlanQuestion.Start,
-                DueAmount = stage switch { "prepare" => -1, "arrive" => 6, _ => 30 },
+                DueAmount = stage switch
+                {
+                    "prepare" => -1,
+                    "arrive" => 6,
+                    _ => 30,
+                },
                 DueUnit = OffsetUnit.Days,
             };
         }

@@ -37,8 +37,21 @@ public static class FidServer
     // The folders of web/src/routes.
     private static readonly string[] Places =
     [
-        "/", "/arrivals/{**rest}", "/hires/{**rest}", "/people/{**rest}", "/templates/{**rest}", "/fields/{**rest}", "/lists/{**rest}", "/exchange/{**rest}", "/tasks/{**rest}",
-        "/admin/{**rest}", "/account/{**rest}", "/sign-in", "/invitation", "/first-run", "/setup",
+        "/",
+        "/arrivals/{**rest}",
+        "/hires/{**rest}",
+        "/people/{**rest}",
+        "/templates/{**rest}",
+        "/fields/{**rest}",
+        "/lists/{**rest}",
+        "/exchange/{**rest}",
+        "/tasks/{**rest}",
+        "/admin/{**rest}",
+        "/account/{**rest}",
+        "/sign-in",
+        "/invitation",
+        "/first-run",
+        "/setup",
     ];
 
     public static bool IsMakingDocument => Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
@@ -55,19 +68,25 @@ public static class FidServer
         services.AddSingleton(provider => new FirmClock(provider.GetRequiredService<IClock>(), fixedToday));
         services.AddFidActs();
         services.AddSingleton<FileScanner>();
-        if (!IsMakingDocument) services.AddHostedService<KnownPeopleWarmUp>();
+        if (!IsMakingDocument)
+            services.AddHostedService<KnownPeopleWarmUp>();
         services.AddSingleton(configuration.GetSection("Fid:Feed").Get<FeedPatience>() ?? FeedPatience.Usual);
-        services.AddHttpClient<FeedClient>(http => http.MaxResponseContentBufferSize = 5_000_000).ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false });
+        services
+            .AddHttpClient<FeedClient>(http => http.MaxResponseContentBufferSize = 5_000_000)
+            .ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false });
         services.AddScoped<FeedPull>();
         services.AddFeedJobs();
         services.AddFidJobs(run: !IsMakingDocument);
         services.AddSingleton<RefusalTrail>();
         services.AddSingleton<LiveChanges>();
-        if (!IsMakingDocument) services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
+        if (!IsMakingDocument)
+            services.AddHostedService(provider => provider.GetRequiredService<LiveChanges>());
 
         // The OpenAPI document is made without a database.
-        if (IsMakingDocument) services.AddDataProtection();
-        else services.AddKeyRing(configuration["Fid:KeyRing"]);
+        if (IsMakingDocument)
+            services.AddDataProtection();
+        else
+            services.AddKeyRing(configuration["Fid:KeyRing"]);
         AddSignIn(services);
         services.AddFidRateLimits(configuration);
         services.AddFidAccess();
@@ -107,19 +126,25 @@ public static class FidServer
         app.UseStatusCodePages(pages => Problems.OfStatus(pages.HttpContext.Response.StatusCode).ExecuteAsync(pages.HttpContext));
         app.UseResponseCompression();
         app.UseFidSecurityHeaders(page);
-        app.UseStaticFiles(new StaticFileOptions
-        {
-            OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
-                file.Context.Request.Path.StartsWithSegments("/_app/immutable") ? "public, max-age=31536000, immutable" : "no-cache",
-        });
+        app.UseStaticFiles(
+            new StaticFileOptions
+            {
+                OnPrepareResponse = file =>
+                    file.Context.Response.Headers.CacheControl = file.Context.Request.Path.StartsWithSegments("/_app/immutable")
+                        ? "public, max-age=31536000, immutable"
+                        : "no-cache",
+            }
+        );
         // Texts come in the reader's language; numbers and dates stay as JSON has them.
-        app.UseRequestLocalization(new RequestLocalizationOptions
-        {
-            DefaultRequestCulture = new(CultureInfo.InvariantCulture, CultureInfo.GetCultureInfo("en")),
-            SupportedCultures = [CultureInfo.InvariantCulture],
-            SupportedUICultures = [CultureInfo.GetCultureInfo("en"), CultureInfo.GetCultureInfo("de")],
-            RequestCultureProviders = [new Microsoft.AspNetCore.Localization.AcceptLanguageHeaderRequestCultureProvider()],
-        });
+        app.UseRequestLocalization(
+            new RequestLocalizationOptions
+            {
+                DefaultRequestCulture = new(CultureInfo.InvariantCulture, CultureInfo.GetCultureInfo("en")),
+                SupportedCultures = [CultureInfo.InvariantCulture],
+                SupportedUICultures = [CultureInfo.GetCultureInfo("en"), CultureInfo.GetCultureInfo("de")],
+                RequestCultureProviders = [new Microsoft.AspNetCore.Localization.AcceptLanguageHeaderRequestCultureProvider()],
+            }
+        );
         app.UseRouting();
         app.UseAuthentication();
         app.UseRateLimiter();
@@ -162,7 +187,8 @@ public static class FidServer
 
     private static async Task<IResult> NotFoundAsync(HttpRequest request, IFileInfo page)
     {
-        if (!page.Exists || !request.GetTypedHeaders().Accept.Any(a => a.MediaType == "text/html")) return Problems.NotFound();
+        if (!page.Exists || !request.GetTypedHeaders().Accept.Any(a => a.MediaType == "text/html"))
+            return Problems.NotFound();
         using var reader = new StreamReader(page.CreateReadStream());
         return TypedResults.Content(await reader.ReadToEndAsync(request.HttpContext.RequestAborted), "text/html", Encoding.UTF8, StatusCodes.Status404NotFound);
     }
@@ -174,7 +200,9 @@ public static class FidServer
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<FidDb>();
         if ((await db.Database.GetPendingMigrationsAsync()).Any())
-            throw new InvalidOperationException("The database is older than this Fid, or empty. Run “Fid.Server migrate” with the connection of the database's owner; ./fid start does.");
+            throw new InvalidOperationException(
+                "The database is older than this Fid, or empty. Run “Fid.Server migrate” with the connection of the database's owner; ./fid start does."
+            );
         await scope.ServiceProvider.GetRequiredService<SensitiveValues>().PrepareAsync(db);
         if (await SetUpFirm.PrepareAsync(db, scope.ServiceProvider.GetRequiredService<FirmClock>()) is { } token)
             Console.WriteLine($"There is no firm here yet. The first visit creates it with this one-time token: {token}");
@@ -183,11 +211,16 @@ public static class FidServer
     private static void AddSignIn(IServiceCollection services)
     {
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
-        services.AddIdentityCore<FidUser>(options =>
+        services
+            .AddIdentityCore<FidUser>(options =>
             {
                 options.User.RequireUniqueEmail = true;
                 options.Password.RequiredLength = 12;
-                options.Password.RequireDigit = options.Password.RequireUppercase = options.Password.RequireNonAlphanumeric = options.Password.RequireLowercase = false;
+                options.Password.RequireDigit =
+                    options.Password.RequireUppercase =
+                    options.Password.RequireNonAlphanumeric =
+                    options.Password.RequireLowercase =
+                        false;
             })
             .AddPasswordValidator<CommonPasswords>()
             .AddRoles<IdentityRole<Guid>>()
@@ -195,7 +228,8 @@ public static class FidServer
             .AddSignInManager();
         services.AddHttpContextAccessor();
         services.AddSingleton<SessionStore>();
-        services.AddOptions<Microsoft.AspNetCore.Authentication.Cookies.CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme)
+        services
+            .AddOptions<Microsoft.AspNetCore.Authentication.Cookies.CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme)
             .Configure<SessionStore>((cookie, store) => cookie.SessionStore = store);
         services.ConfigureApplicationCookie(cookie =>
         {
@@ -206,13 +240,13 @@ public static class FidServer
             cookie.SlidingExpiration = false;
             cookie.Events.OnValidatePrincipal = _ => Task.CompletedTask;
             // An application in the browser wants to be told, not sent to a page.
-            cookie.Events.OnRedirectToLogin = context => Problems.Make(StatusCodes.Status401Unauthorized, "sign-in-needed", "Sign in first.").ExecuteAsync(context.HttpContext);
+            cookie.Events.OnRedirectToLogin = context =>
+                Problems.Make(StatusCodes.Status401Unauthorized, "sign-in-needed", "Sign in first.").ExecuteAsync(context.HttpContext);
             cookie.Events.OnRedirectToAccessDenied = async context =>
             {
                 await context.HttpContext.RequestServices.GetRequiredService<RefusalTrail>().NoteAsync(context.HttpContext);
                 await Problems.Forbidden().ExecuteAsync(context.HttpContext);
             };
         });
-
     }
 }

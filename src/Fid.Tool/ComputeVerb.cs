@@ -33,18 +33,22 @@ internal static class ComputeVerb
         var buffer = new byte[1 << 20];
         var lines = new List<(int Start, int Length)>();
         var answers = new List<ArrayBufferWriter<byte>>();
-        int start = 0, end = 0;
-        for (var read = 1; read > 0;)
+        int start = 0,
+            end = 0;
+        for (var read = 1; read > 0; )
         {
-            if (end == buffer.Length) Array.Resize(ref buffer, buffer.Length * 2);
+            if (end == buffer.Length)
+                Array.Resize(ref buffer, buffer.Length * 2);
             read = input.Read(buffer, end, Math.Min(buffer.Length - end, 1 << 18));
             end += read;
             for (int length; (length = buffer.AsSpan(start, end - start).IndexOf((byte)'\n')) >= 0; start += length + 1)
                 lines.Add((start, length));
-            if (read == 0 && end > start) lines.Add((start, end - start)); // the last line may lack its end
+            if (read == 0 && end > start)
+                lines.Add((start, end - start)); // the last line may lack its end
             AnswerAll(name, buffer, lines, answers, output);
             lines.Clear();
-            if (start == 0) continue;
+            if (start == 0)
+                continue;
             buffer.AsSpan(start, end - start).CopyTo(buffer);
             (start, end) = (0, end - start);
         }
@@ -53,19 +57,23 @@ internal static class ComputeVerb
 
     private static void AnswerAll(string name, byte[] buffer, List<(int Start, int Length)> lines, List<ArrayBufferWriter<byte>> answers, Stream output)
     {
-        while (answers.Count < lines.Count) answers.Add(new ArrayBufferWriter<byte>(1 << 13));
+        while (answers.Count < lines.Count)
+            answers.Add(new ArrayBufferWriter<byte>(1 << 13));
         var next = -1;
         // Plain threads: a pool and its loops take longer to get going than a thousand plans.
         var helpers = new Thread[Math.Clamp(lines.Count / LinesWorthAThread, 0, Environment.ProcessorCount - 1)];
-        for (var i = 0; i < helpers.Length; i++) (helpers[i] = new Thread(Work)).Start();
+        for (var i = 0; i < helpers.Length; i++)
+            (helpers[i] = new Thread(Work)).Start();
         Work();
-        foreach (var helper in helpers) helper.Join();
-        for (var i = 0; i < lines.Count; i++) output.Write(answers[i].WrittenSpan);
+        foreach (var helper in helpers)
+            helper.Join();
+        for (var i = 0; i < lines.Count; i++)
+            output.Write(answers[i].WrittenSpan);
         output.Flush();
 
         void Work()
         {
-            for (int i; (i = Interlocked.Increment(ref next)) < lines.Count;)
+            for (int i; (i = Interlocked.Increment(ref next)) < lines.Count; )
             {
                 answers[i].ResetWrittenCount();
                 Door.Answer(name, buffer.AsSpan(lines[i].Start, lines[i].Length), answers[i]);
@@ -76,11 +84,13 @@ internal static class ComputeVerb
 
     public static int Usage()
     {
-        Console.Error.WriteLine($"""
+        Console.Error.WriteLine(
+            $"""
             usage: fid compute NAME [--lines] < question.json
             NAME is one of: {string.Join(", ", Door.Names)}
             --lines: one question a line, one answer a line, in order
-            """);
+            """
+        );
         return Wrong;
     }
 }

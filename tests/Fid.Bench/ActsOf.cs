@@ -16,7 +16,10 @@ internal static class ActsOf
     public static ServiceProvider Database(NpgsqlDataSource source, LocalDate today)
     {
         var services = new ServiceCollection();
-        services.AddSingleton(source).AddSingleton(new FirmClock(SystemClock.Instance, today)).AddSingleton<IDataProtectionProvider>(new EphemeralDataProtectionProvider());
+        services
+            .AddSingleton(source)
+            .AddSingleton(new FirmClock(SystemClock.Instance, today))
+            .AddSingleton<IDataProtectionProvider>(new EphemeralDataProtectionProvider());
         services.AddDbContext<FidDb>(options => options.UseFid(source));
         return services.AddFidActs().BuildServiceProvider();
     }
@@ -25,7 +28,11 @@ internal static class ActsOf
     public static async Task<Actor> CoordinatorAsync(IServiceProvider services)
     {
         var (db, clock) = (services.GetRequiredService<FidDb>(), services.GetRequiredService<FirmClock>());
-        var orla = await db.UserRoles.Join(db.Roles, u => u.RoleId, r => r.Id, (u, r) => new { u.UserId, r.Name }).Where(u => u.Name == Roles.Coordinator).Select(u => u.UserId).FirstAsync();
+        var orla = await db
+            .UserRoles.Join(db.Roles, u => u.RoleId, r => r.Id, (u, r) => new { u.UserId, r.Name })
+            .Where(u => u.Name == Roles.Coordinator)
+            .Select(u => u.UserId)
+            .FirstAsync();
         return await Actor.OfAccountAsync(orla, "exchange", clock, db, default);
     }
 }

@@ -26,7 +26,10 @@ internal static class ArrivalsMeasure
         await using var server = new LargeFid(connection, today);
         server.UseKestrel(0);
         server.StartServer();
-        using var browser = new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = server.ClientOptions.BaseAddress };
+        using var browser = new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = server.ClientOptions.BaseAddress,
+        };
         await SignInAsync(browser);
         await using var source = Fid.Data.FidDatabase.Source(connection);
 
@@ -37,12 +40,15 @@ internal static class ArrivalsMeasure
             // In turn, so that both meet the machine in the same mood; the first rounds warm up.
             var sql = await TimeAsync(async () => rows = await ReadAsync(source));
             var page = await TimeAsync(async () => bytes = (await browser.GetByteArrayAsync(new Uri("/api/arrivals", UriKind.Relative))).Length);
-            if (i < 0) continue;
+            if (i < 0)
+                continue;
             plain.Add(sql);
             arrivals.Add(page);
         }
         var ratio = Median([.. arrivals.Zip(plain, (a, p) => a / p)]);
-        return FormattableString.Invariant($"| Arrivals, 600 hires ({rows} rows, {bytes / 1000} kB) | {Median(arrivals):0.0} ms; plain SQL {Median(plain):0.0} ms; ratio {ratio:0.00} | at most 3; under 150 ms |");
+        return FormattableString.Invariant(
+            $"| Arrivals, 600 hires ({rows} rows, {bytes / 1000} kB) | {Median(arrivals):0.0} ms; plain SQL {Median(plain):0.0} ms; ratio {ratio:0.00} | at most 3; under 150 ms |"
+        );
     }
 
     private static async Task<int> ReadAsync(NpgsqlDataSource source)
@@ -58,8 +64,7 @@ internal static class ArrivalsMeasure
                 reader.GetValues(values);
                 rows++;
             }
-        }
-        while (await reader.NextResultAsync());
+        } while (await reader.NextResultAsync());
         return rows;
     }
 
@@ -75,7 +80,9 @@ internal static class ArrivalsMeasure
         request.Headers.Add("X-Fid-Xsrf", Uri.UnescapeDataString(token));
         using var answer = await browser.SendAsync(request);
         answer.EnsureSuccessStatusCode();
-        var renewed = answer.Headers.TryGetValues("Set-Cookie", out var cookies) ? cookies.Select(c => c.Split(';')[0]).LastOrDefault(c => c.StartsWith("fid-xsrf=", StringComparison.Ordinal)) : null;
+        var renewed = answer.Headers.TryGetValues("Set-Cookie", out var cookies)
+            ? cookies.Select(c => c.Split(';')[0]).LastOrDefault(c => c.StartsWith("fid-xsrf=", StringComparison.Ordinal))
+            : null;
         return Uri.UnescapeDataString(renewed?[9..] ?? token);
     }
 

@@ -29,7 +29,8 @@ public class CoreBenchmarks
     public int CalendarAdds()
     {
         var checksum = 0;
-        for (var i = 0; i < Adds; i++) checksum ^= _calendar.Add(_dates[i % _dates.Length], i % 400 - 200)!.Value.Day;
+        for (var i = 0; i < Adds; i++)
+            checksum ^= _calendar.Add(_dates[i % _dates.Length], i % 400 - 200)!.Value.Day;
         return checksum;
     }
 
@@ -37,16 +38,32 @@ public class CoreBenchmarks
     public static PlanQuestion Question(int hire)
     {
         var today = new LocalDate(2027, 3, 1);
-        var tasks = Enumerable.Range(0, TasksPerHire).Select(i => new PlanTask(
-            $"t{i}", i < 28 ? "prepare" : "arrive", i % 3 == 0 ? "dock" : "office", 1 + (i + hire) % 4, null,
-            i % 2 == 0 ? new PlanOffset("start", i < 28 ? -1 - i % 5 : i - 20, i % 4 == 0 ? OffsetUnit.Working : OffsetUnit.Days) : null,
-            i % 3 == 0 || i == 28 ? [] : [new PlanLink($"t{i - 1}", i % 5 == 0 ? 1 : 0)],
-            Required: i % 7 != 0, DayOne: i < 20, Done: i < hire % 12 ? today.PlusDays(-1 - i) : null, Skipped: false)).ToArray();
+        var tasks = Enumerable
+            .Range(0, TasksPerHire)
+            .Select(i => new PlanTask(
+                $"t{i}",
+                i < 28 ? "prepare" : "arrive",
+                i % 3 == 0 ? "dock" : "office",
+                1 + (i + hire) % 4,
+                null,
+                i % 2 == 0 ? new PlanOffset("start", i < 28 ? -1 - i % 5 : i - 20, i % 4 == 0 ? OffsetUnit.Working : OffsetUnit.Days) : null,
+                i % 3 == 0 || i == 28 ? [] : [new PlanLink($"t{i - 1}", i % 5 == 0 ? 1 : 0)],
+                Required: i % 7 != 0,
+                DayOne: i < 20,
+                Done: i < hire % 12 ? today.PlusDays(-1 - i) : null,
+                Skipped: false
+            ))
+            .ToArray();
         return new PlanQuestion(
             today,
             new Dictionary<string, LocalDate> { ["start"] = today.PlusDays(hire % 45) },
-            new Dictionary<string, WorkCalendar> { ["office"] = new(RestMask.Weekend, [new LocalDate(2027, 3, 17), new LocalDate(2027, 5, 3)]), ["dock"] = WorkCalendar.EveryDay },
+            new Dictionary<string, WorkCalendar>
+            {
+                ["office"] = new(RestMask.Weekend, [new LocalDate(2027, 3, 17), new LocalDate(2027, 5, 3)]),
+                ["dock"] = WorkCalendar.EveryDay,
+            },
             [new PlanStage("prepare", null, []), new PlanStage("arrive", new PlanOffset("start", 0, OffsetUnit.Days), ["prepare"])],
-            tasks);
+            tasks
+        );
     }
 }

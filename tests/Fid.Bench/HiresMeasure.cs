@@ -15,7 +15,8 @@ namespace Fid.Bench;
 /// own: what is opened stays in it.</summary>
 internal static class HiresMeasure
 {
-    private const int Hires = 500, WarmUp = 20;
+    private const int Hires = 500,
+        WarmUp = 20;
 
     public static async Task<string> RunAsync(string connection, string on)
     {
@@ -25,7 +26,9 @@ internal static class HiresMeasure
         // A server that opens hires from sheets has been running for a while.
         await OpenAsync(services, today, WarmUp, "Warmed");
         var (whole, read) = await OpenAsync(services, today, Hires, "Measured");
-        return FormattableString.Invariant($"| {Hires} hires opened from a sheet among 5,000 people, checklists and all | {whole:0.0} s, {read:0.0} s of it reading and checking | at most 5 s |");
+        return FormattableString.Invariant(
+            $"| {Hires} hires opened from a sheet among 5,000 people, checklists and all | {whole:0.0} s, {read:0.0} s of it reading and checking | at most 5 s |"
+        );
     }
 
     private static async Task<(double Whole, double Read)> OpenAsync(IServiceProvider services, LocalDate today, int hires, string given)
@@ -37,7 +40,8 @@ internal static class HiresMeasure
         for (var i = 0; i < hires; i++)
             sheet.Append(
                 CultureInfo.InvariantCulture,
-                $"{(i % 2 == 0 ? "Deckhand" : "Ticket clerk")},{today.PlusDays(30 + i % 40):uuuu'-'MM'-'dd},{given}{i},Newcomer,{given}.{i}@example.org,{sites[i % sites.Length]}\n");
+                $"{(i % 2 == 0 ? "Deckhand" : "Ticket clerk")},{today.PlusDays(30 + i % 40):uuuu'-'MM'-'dd},{given}{i},Newcomer,{given}.{i}@example.org,{sites[i % sites.Length]}\n"
+            );
 
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
         var seals = scope.ServiceProvider.GetRequiredService<SheetSeals>();
@@ -61,7 +65,8 @@ internal static class HiresMeasure
         var read = Stopwatch.GetElapsedTime(began).TotalSeconds;
         await scope.ServiceProvider.GetRequiredService<CommitImport>().DoAsync(run, orla, default);
         var whole = Stopwatch.GetElapsedTime(began).TotalSeconds;
-        if (run.State != ImportState.Committed || run.New != hires) throw new InvalidOperationException($"Not opened: {run.State} {run.Failure}, {run.New} new, {run.Wrong} wrong.");
+        if (run.State != ImportState.Committed || run.New != hires)
+            throw new InvalidOperationException($"Not opened: {run.State} {run.Failure}, {run.New} new, {run.Wrong} wrong.");
         return (whole, read);
     }
 }

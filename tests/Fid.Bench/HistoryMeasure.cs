@@ -16,7 +16,10 @@ internal static class HistoryMeasure
         await using var server = new LargeFid(connection, today);
         server.UseKestrel(0);
         server.StartServer();
-        using var browser = new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = server.ClientOptions.BaseAddress };
+        using var browser = new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = server.ClientOptions.BaseAddress,
+        };
         await ArrivalsMeasure.SignInAsync(browser);
         await using var source = Fid.Data.FidDatabase.Source(connection);
         var values = (long)(await AskAsync(source, "select count(*) from record_values"))!;
@@ -29,7 +32,8 @@ internal static class HistoryMeasure
         {
             var sql = await ArrivalsMeasure.TimeAsync(async () => rows = await ReadAsync(source, longest, person));
             var record = await ArrivalsMeasure.TimeAsync(async () => await browser.GetByteArrayAsync(new Uri($"/api/records/{longest}", UriKind.Relative)));
-            if (i < 0) continue;
+            if (i < 0)
+                continue;
             plain.Add(sql);
             opened.Add(record);
         }
@@ -39,14 +43,18 @@ internal static class HistoryMeasure
         var ratio = ArrivalsMeasure.Median([.. opened.Zip(plain, (o, p) => o / p)]);
         return
         [
-            FormattableString.Invariant($"| A record with ten years of history ({rows} of {values:N0} values) opened over HTTP | {ArrivalsMeasure.Median(opened):0.0} ms; one indexed SELECT on it {ArrivalsMeasure.Median(plain):0.0} ms; ratio {ratio:0.00} | at most 3 |"),
+            FormattableString.Invariant(
+                $"| A record with ten years of history ({rows} of {values:N0} values) opened over HTTP | {ArrivalsMeasure.Median(opened):0.0} ms; one indexed SELECT on it {ArrivalsMeasure.Median(plain):0.0} ms; ratio {ratio:0.00} | at most 3 |"
+            ),
             FormattableString.Invariant($"| People as of a past date, among 5,000 | {ArrivalsMeasure.Median(listed):0} ms | under 1 s |"),
         ];
     }
 
     private static async Task<int> ReadAsync(NpgsqlDataSource source, Guid employment, Guid person)
     {
-        await using var command = source.CreateCommand("select id, owner_id, field, value::text, source, effective::text, known::text, change_id from record_values where owner_id = any($1)");
+        await using var command = source.CreateCommand(
+            "select id, owner_id, field, value::text, source, effective::text, known::text, change_id from record_values where owner_id = any($1)"
+        );
         command.Parameters.AddWithValue(new[] { employment, person });
         await using var reader = await command.ExecuteReaderAsync();
         var (rows, values) = (0, new object[reader.FieldCount]);

@@ -26,7 +26,8 @@ internal static class ImportMeasure
             var import = await ImportAsync(source, 10_000);
             var copy = await CopyAsync(source);
             await ClearAsync(source);
-            if (i < 0) continue;
+            if (i < 0)
+                continue;
             imports.Add(import);
             copies.Add(copy);
             ratios.Add(import / copy);
@@ -37,8 +38,14 @@ internal static class ImportMeasure
         await ClearAsync(source);
         return
         [
-            string.Create(CultureInfo.InvariantCulture, $"| 10,000 jobs from a sheet: read, checked, committed | {Median(imports):0} ms; bare COPY {Median(copies):0} ms; ratio {Median(ratios):0.00} | at most 5 |"),
-            string.Create(CultureInfo.InvariantCulture, $"| 100,000 jobs from a sheet | {large / 1000:0.0} s; most memory {memory} MB, the measure's own included | does not fall over |"),
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"| 10,000 jobs from a sheet: read, checked, committed | {Median(imports):0} ms; bare COPY {Median(copies):0} ms; ratio {Median(ratios):0.00} | at most 5 |"
+            ),
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"| 100,000 jobs from a sheet | {large / 1000:0.0} s; most memory {memory} MB, the measure's own included | does not fall over |"
+            ),
         ];
     }
 
@@ -52,7 +59,17 @@ internal static class ImportMeasure
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
         // In a state that no server's worker takes up: this measures the work, not who does it.
         var seals = scope.ServiceProvider.GetRequiredService<SheetSeals>();
-        var run = new ImportRun { List = "jobs", FileName = "bench.csv", Size = sheet.Length, At = now, ById = orla.Account, ByName = "bench", State = ImportState.Dropped, SealedKey = seals.Make() };
+        var run = new ImportRun
+        {
+            List = "jobs",
+            FileName = "bench.csv",
+            Size = sheet.Length,
+            At = now,
+            ById = orla.Account,
+            ByName = "bench",
+            State = ImportState.Dropped,
+            SealedKey = seals.Make(),
+        };
         db.Add(run);
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
@@ -61,7 +78,8 @@ internal static class ImportMeasure
         await scope.ServiceProvider.GetRequiredService<ImportCheck>().ReadAsync(run, today, default);
         await scope.ServiceProvider.GetRequiredService<CommitImport>().DoAsync(run, orla, default);
         var time = Stopwatch.GetElapsedTime(began).TotalMilliseconds;
-        if (run.State != ImportState.Committed || run.New != rows) throw new InvalidOperationException($"Not imported: {run.State}, {run.New} new.");
+        if (run.State != ImportState.Committed || run.New != rows)
+            throw new InvalidOperationException($"Not imported: {run.State}, {run.New} new.");
         return time;
     }
 
@@ -72,20 +90,24 @@ internal static class ImportMeasure
         string rows;
         using (var read = await connection.BeginTextExportAsync("copy (select * from list_entries where list = 'jobs' and code like 'BENCH-%') to stdout"))
             rows = await read.ReadToEndAsync();
-        await using (var delete = new NpgsqlCommand("delete from list_entries where list = 'jobs' and code like 'BENCH-%'", connection)) await delete.ExecuteNonQueryAsync();
+        await using (var delete = new NpgsqlCommand("delete from list_entries where list = 'jobs' and code like 'BENCH-%'", connection))
+            await delete.ExecuteNonQueryAsync();
         var began = Stopwatch.GetTimestamp();
-        await using (var write = await connection.BeginTextImportAsync("copy list_entries from stdin")) await write.WriteAsync(rows);
+        await using (var write = await connection.BeginTextImportAsync("copy list_entries from stdin"))
+            await write.WriteAsync(rows);
         return Stopwatch.GetElapsedTime(began).TotalMilliseconds;
     }
 
     private static async Task ClearAsync(NpgsqlDataSource source)
     {
-        await using var clear = source.CreateCommand("""
+        await using var clear = source.CreateCommand(
+            """
             delete from list_entries where list = 'jobs' and code like 'BENCH-%';
             delete from import_rows r using import_runs u where u.id = r.run_id and u.file_name = 'bench.csv';
             delete from changes c using import_runs u where u.id = c.subject_id and u.file_name = 'bench.csv';
             delete from import_runs where file_name = 'bench.csv';
-            """);
+            """
+        );
         await clear.ExecuteNonQueryAsync();
     }
 
@@ -93,7 +115,10 @@ internal static class ImportMeasure
     {
         var text = new StringBuilder("Code,Name,Name in German,Family,Grade,Occupation code,Safety-critical,Overtime,Items to issue,Certificates\n");
         for (var i = 0; i < rows; i++)
-            text.Append(CultureInfo.InvariantCulture, $"BENCH-{i:000000},Job number {i},Stelle {i},CREW,C{i % 6 + 1},{1000 + i % 9000},{(i % 3 == 0 ? "no" : "yes")},paid,LIFEJACKET; RADIO,SEA essential; MED desirable\n");
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"BENCH-{i:000000},Job number {i},Stelle {i},CREW,C{i % 6 + 1},{1000 + i % 9000},{(i % 3 == 0 ? "no" : "yes")},paid,LIFEJACKET; RADIO,SEA essential; MED desirable\n"
+            );
         return Encoding.UTF8.GetBytes(text.ToString());
     }
 

@@ -34,10 +34,19 @@ internal static class ListsMeasure
         // What the first server runs is still being compiled for good while it is measured: that is thrown away.
         await MeasureAsync(connection, today);
         var (few, many) = (await MeasureAsync(connection, today), await MeasureAsync(larger, today));
-        var rows = Lists.Select((list, i) => FormattableString.Invariant(
-            $"| {list.What}: among 5,000 and among 50,000 people | {few[i]:0.0} ms; {many[i]:0.0} ms; ratio {many[i] / few[i]:0.00} | ratio at most 3{list.Goal} |")).ToList();
-        rows.Add(FormattableString.Invariant(
-            $"| A preview of {Rows} hires: among 5,000 and among 50,000 people | {few[^1]:0} ms; {many[^1]:0} ms; ratio {many[^1] / few[^1]:0.00} | under 300 ms |"));
+        var rows = Lists
+            .Select(
+                (list, i) =>
+                    FormattableString.Invariant(
+                        $"| {list.What}: among 5,000 and among 50,000 people | {few[i]:0.0} ms; {many[i]:0.0} ms; ratio {many[i] / few[i]:0.00} | ratio at most 3{list.Goal} |"
+                    )
+            )
+            .ToList();
+        rows.Add(
+            FormattableString.Invariant(
+                $"| A preview of {Rows} hires: among 5,000 and among 50,000 people | {few[^1]:0} ms; {many[^1]:0} ms; ratio {many[^1] / few[^1]:0.00} | under 300 ms |"
+            )
+        );
         return rows;
     }
 
@@ -47,31 +56,49 @@ internal static class ListsMeasure
         await using var server = new LargeFid(connection, today);
         server.UseKestrel(0);
         server.StartServer();
-        using var browser = new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = server.ClientOptions.BaseAddress };
+        using var browser = new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = server.ClientOptions.BaseAddress,
+        };
         var token = await ArrivalsMeasure.SignInAsync(browser);
         var medians = new List<double>();
-        foreach (var (_, path, _) in Lists) medians.Add(await MedianAsync(() => browser.GetByteArrayAsync(new Uri(path, UriKind.Relative))));
-        medians.Add(await MedianAsync(async () =>
-        {
-            using var request = new HttpRequestMessage(HttpMethod.Post, new Uri("/api/hires/many/preview", UriKind.Relative)) { Content = JsonContent.Create(new { hires = Hires() }) };
-            request.Headers.Add("X-Fid-Xsrf", token);
-            using var response = await browser.SendAsync(request);
-            response.EnsureSuccessStatusCode();
-            await response.Content.ReadAsByteArrayAsync();
-        }));
+        foreach (var (_, path, _) in Lists)
+            medians.Add(await MedianAsync(() => browser.GetByteArrayAsync(new Uri(path, UriKind.Relative))));
+        medians.Add(
+            await MedianAsync(async () =>
+            {
+                using var request = new HttpRequestMessage(HttpMethod.Post, new Uri("/api/hires/many/preview", UriKind.Relative))
+                {
+                    Content = JsonContent.Create(new { hires = Hires() }),
+                };
+                request.Headers.Add("X-Fid-Xsrf", token);
+                using var response = await browser.SendAsync(request);
+                response.EnsureSuccessStatusCode();
+                await response.Content.ReadAsByteArrayAsync();
+            })
+        );
         return [.. medians];
     }
 
     private static object[] Hires() =>
-    [
-        .. Enumerable.Range(0, Rows).Select(i => new
-        {
-            id = Guid.CreateVersion7(),
-            template = "deckhand",
-            start = "2027-06-07",
-            typed = new { given_name = $"Row{i}", family_name = "Measured", birth_date = "1990-02-03", email = $"row{i}@example.org", site = "skerry" },
-        }),
-    ];
+        [
+            .. Enumerable
+                .Range(0, Rows)
+                .Select(i => new
+                {
+                    id = Guid.CreateVersion7(),
+                    template = "deckhand",
+                    start = "2027-06-07",
+                    typed = new
+                    {
+                        given_name = $"Row{i}",
+                        family_name = "Measured",
+                        birth_date = "1990-02-03",
+                        email = $"row{i}@example.org",
+                        site = "skerry",
+                    },
+                }),
+        ];
 
     private static async Task<double> MedianAsync(Func<Task> work)
     {
@@ -79,7 +106,8 @@ internal static class ListsMeasure
         for (var i = -WarmUp; i < Rounds; i++)
         {
             var time = await ArrivalsMeasure.TimeAsync(work);
-            if (i >= 0) times.Add(time);
+            if (i >= 0)
+                times.Add(time);
         }
         return ArrivalsMeasure.Median(times);
     }

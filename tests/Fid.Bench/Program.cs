@@ -11,7 +11,8 @@ using Fid.Core.Tests.People;
 switch (args)
 {
     case ["core"]:
-        var config = ManualConfig.CreateEmpty()
+        var config = ManualConfig
+            .CreateEmpty()
             .AddJob(Job.Default.WithWarmupCount(10).WithIterationCount(15).WithToolchain(InProcessEmitToolchain.Instance))
             .AddColumnProvider(DefaultColumnProviders.Instance)
             .AddLogger(NullLogger.Instance);
@@ -31,27 +32,41 @@ switch (args)
         return 0;
     case ["questions"]:
         // A thousand questions of 40 tasks for the compute door, as JSON lines.
-        for (var i = 0; i < 1000; i++) Console.WriteLine(QuestionJson.Write(CoreBenchmarks.Question(i)));
+        for (var i = 0; i < 1000; i++)
+            Console.WriteLine(QuestionJson.Write(CoreBenchmarks.Question(i)));
         return 0;
     case ["people"]:
         MatchTrial.Run();
         var (precision, recall, each) = MatchTrial.Run();
-        Console.WriteLine(FormattableString.Invariant($"| Who of 5,000 people somebody is, 5,000 times: precision {precision:0.000}, recall {recall:0.000} | {each:0.00} ms each; {MatchTrial.BarestMilliseconds():0.00} ms by name and an e-mail nobody has | 0.97, 0.95; under 20 ms |"));
+        Console.WriteLine(
+            FormattableString.Invariant(
+                $"| Who of 5,000 people somebody is, 5,000 times: precision {precision:0.000}, recall {recall:0.000} | {each:0.00} ms each; {MatchTrial.BarestMilliseconds():0.00} ms by name and an e-mail nobody has | 0.97, 0.95; under 20 ms |"
+            )
+        );
         return 0;
     case ["arrivals", var today]:
         Console.WriteLine(await ArrivalsMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today));
         return 0;
     case ["lists", var today]:
-        foreach (var row in await ListsMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, Environment.GetEnvironmentVariable("ConnectionStrings__Larger")!, today)) Console.WriteLine(row);
+        foreach (
+            var row in await ListsMeasure.RunAsync(
+                Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!,
+                Environment.GetEnvironmentVariable("ConnectionStrings__Larger")!,
+                today
+            )
+        )
+            Console.WriteLine(row);
         return 0;
     case ["history", var today]:
-        foreach (var row in await HistoryMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today)) Console.WriteLine(row);
+        foreach (var row in await HistoryMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today))
+            Console.WriteLine(row);
         return 0;
     case ["hires", var today]:
         Console.WriteLine(await HiresMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today));
         return 0;
     case ["import"]:
-        foreach (var row in await ImportMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!)) Console.WriteLine(row);
+        foreach (var row in await ImportMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!))
+            Console.WriteLine(row);
         return 0;
     default:
         return 2;

@@ -35,7 +35,9 @@ public sealed class Browser : IDisposable
         var browser = new Browser(address, width, height);
         browser.SignIn(who);
         // The page where the day begins stands, so that its keys are heard.
-        browser.Until(() => !browser.Address.StartsWith("/sign-in", StringComparison.Ordinal) && browser._driver.FindElements(By.TagName("h1")).Any(h => h.Displayed));
+        browser.Until(() =>
+            !browser.Address.StartsWith("/sign-in", StringComparison.Ordinal) && browser._driver.FindElements(By.TagName("h1")).Any(h => h.Displayed)
+        );
         return browser;
     }
 
@@ -53,24 +55,64 @@ public sealed class Browser : IDisposable
 
     public void Resize(int width, int height, double zoom = 1, bool dark = false)
     {
-        Command("Emulation.setDeviceMetricsOverride", new() { ["width"] = (int)(width / zoom), ["height"] = (int)(height / zoom), ["deviceScaleFactor"] = zoom, ["mobile"] = width < 500 });
-        Command("Emulation.setEmulatedMedia", new() { ["features"] = new[] { new Dictionary<string, object?> { ["name"] = "prefers-color-scheme", ["value"] = dark ? "dark" : "light" } } });
+        Command(
+            "Emulation.setDeviceMetricsOverride",
+            new()
+            {
+                ["width"] = (int)(width / zoom),
+                ["height"] = (int)(height / zoom),
+                ["deviceScaleFactor"] = zoom,
+                ["mobile"] = width < 500,
+            }
+        );
+        Command(
+            "Emulation.setEmulatedMedia",
+            new()
+            {
+                ["features"] = new[]
+                {
+                    new Dictionary<string, object?> { ["name"] = "prefers-color-scheme", ["value"] = dark ? "dark" : "light" },
+                },
+            }
+        );
     }
 
     /// <summary>The field with a label.</summary>
-    public IWebElement Field(string label) => See(() => _driver.FindElements(By.TagName("label")).Where(l => l.Displayed && l.Text.Trim() == label)
-        .Select(l => _driver.FindElement(By.Id(l.GetAttribute("for")!))).FirstOrDefault(), $"the field {label}");
+    public IWebElement Field(string label) =>
+        See(
+            () =>
+                _driver
+                    .FindElements(By.TagName("label"))
+                    .Where(l => l.Displayed && l.Text.Trim() == label)
+                    .Select(l => _driver.FindElement(By.Id(l.GetAttribute("for")!)))
+                    .FirstOrDefault(),
+            $"the field {label}"
+        );
 
     /// <summary>The box to tick whose label begins with something.</summary>
-    public IWebElement Checkbox(string label) => See(() => _driver.FindElements(By.TagName("label")).FirstOrDefault(l => l.Displayed && l.Text.Trim().StartsWith(label, StringComparison.Ordinal))
-        ?.FindElement(By.CssSelector("input[type=checkbox]")), $"the box {label}");
+    public IWebElement Checkbox(string label) =>
+        See(
+            () =>
+                _driver
+                    .FindElements(By.TagName("label"))
+                    .FirstOrDefault(l => l.Displayed && l.Text.Trim().StartsWith(label, StringComparison.Ordinal))
+                    ?.FindElement(By.CssSelector("input[type=checkbox]")),
+            $"the box {label}"
+        );
 
     /// <summary>The field with an id: where a label stands twice.</summary>
     public IWebElement Id(string id) => See(() => _driver.FindElements(By.Id(id)).FirstOrDefault(e => e.Displayed), $"the field {id}");
 
     /// <summary>The part of a value of several, by the name that is said of it, counted from 0.</summary>
     public IWebElement Part(string name, int number = 0) =>
-        See(() => _driver.FindElements(By.CssSelector($"input[aria-label=\"{name}\"], select[aria-label=\"{name}\"], button[aria-label=\"{name}\"]")).Where(e => e.Displayed).ElementAtOrDefault(number), $"the part {name}, {number}");
+        See(
+            () =>
+                _driver
+                    .FindElements(By.CssSelector($"input[aria-label=\"{name}\"], select[aria-label=\"{name}\"], button[aria-label=\"{name}\"]"))
+                    .Where(e => e.Displayed)
+                    .ElementAtOrDefault(number),
+            $"the part {name}, {number}"
+        );
 
     /// <summary>Types over what stands in a part, and leaves it.</summary>
     public void Fill(string name, string text, int number = 0)
@@ -92,37 +134,58 @@ public sealed class Browser : IDisposable
     public string ValueOf(string label) => Field(label).GetDomProperty("value") ?? "";
 
     /// <summary>The small word under a field.</summary>
-    public string NoteOf(string label) => See(() => _driver.FindElements(By.Id(Field(label).GetAttribute("id") + "-note")).FirstOrDefault(), $"the note of {label}").Text;
+    public string NoteOf(string label) =>
+        See(() => _driver.FindElements(By.Id(Field(label).GetAttribute("id") + "-note")).FirstOrDefault(), $"the note of {label}").Text;
 
     public IWebElement Button(string name) => See(() => Named("button, [role=button], summary", name), $"the button {name}");
 
     /// <summary>Presses the last button of this very name: in a dialog that asks about what one with the same name began.</summary>
-    public void PressLast(string name) => See(
-        () => _driver.FindElements(By.TagName("button")).LastOrDefault(b => b.Displayed && b.Enabled && b.Text.Trim() == name), $"the button {name}").Click();
+    public void PressLast(string name) =>
+        See(() => _driver.FindElements(By.TagName("button")).LastOrDefault(b => b.Displayed && b.Enabled && b.Text.Trim() == name), $"the button {name}")
+            .Click();
 
     public IWebElement Link(string name) => See(() => Named("a", name), $"the link {name}");
 
     public IWebElement Heading(string beginning) =>
-        See(() => _driver.FindElements(By.CssSelector("h1, h2, [role=heading]")).FirstOrDefault(h => h.Displayed && h.Text.StartsWith(beginning, StringComparison.Ordinal)), $"the heading {beginning}");
+        See(
+            () =>
+                _driver
+                    .FindElements(By.CssSelector("h1, h2, [role=heading]"))
+                    .FirstOrDefault(h => h.Displayed && h.Text.StartsWith(beginning, StringComparison.Ordinal)),
+            $"the heading {beginning}"
+        );
 
     /// <summary>Presses a button of the item with a heading.</summary>
-    public void PressIn(string heading, string button) => See(() => Item(heading)?.FindElements(By.TagName("button")).FirstOrDefault(b => b.Text.Trim() == button), $"the button {button} at {heading}").Click();
+    public void PressIn(string heading, string button) =>
+        See(() => Item(heading)?.FindElements(By.TagName("button")).FirstOrDefault(b => b.Text.Trim() == button), $"the button {button} at {heading}").Click();
 
     /// <summary>Waits for a text in the item with a heading.</summary>
-    public void SeeIn(string heading, string text) => Until(() => Item(heading)?.Text.Contains(text, StringComparison.Ordinal) == true, () => $"“{text}” at {heading}");
+    public void SeeIn(string heading, string text) =>
+        Until(() => Item(heading)?.Text.Contains(text, StringComparison.Ordinal) == true, () => $"“{text}” at {heading}");
 
     private IWebElement? Item(string heading) =>
-        _driver.FindElements(By.TagName("li")).FirstOrDefault(i => i.FindElements(By.TagName("h2")).Any(h => h.Text.StartsWith(heading, StringComparison.Ordinal)));
+        _driver
+            .FindElements(By.TagName("li"))
+            .FirstOrDefault(i => i.FindElements(By.TagName("h2")).Any(h => h.Text.StartsWith(heading, StringComparison.Ordinal)));
 
     /// <summary>Lays out the fields of a record that are folded away because they are empty and may stay so.</summary>
     public void Unfold()
     {
-        while (_driver.FindElements(By.TagName("button")).FirstOrDefault(b => b.Displayed && b.Text.EndsWith("more, empty", StringComparison.Ordinal)) is { } fold) fold.Click();
+        while (
+            _driver.FindElements(By.TagName("button")).FirstOrDefault(b => b.Displayed && b.Text.EndsWith("more, empty", StringComparison.Ordinal)) is { } fold
+        )
+            fold.Click();
     }
 
     /// <summary>The row that holds a text.</summary>
     public IWebElement Row(string containing) =>
-        See(() => _driver.FindElements(By.CssSelector("[role=row], [role=listitem], li")).FirstOrDefault(r => r.Text.Contains(containing, StringComparison.Ordinal)), $"a row with {containing}");
+        See(
+            () =>
+                _driver
+                    .FindElements(By.CssSelector("[role=row], [role=listitem], li"))
+                    .FirstOrDefault(r => r.Text.Contains(containing, StringComparison.Ordinal)),
+            $"a row with {containing}"
+        );
 
     /// <summary>Picks an entry by typing part of it.</summary>
     public void Pick(string label, string typed, string entry)
@@ -131,14 +194,28 @@ public sealed class Browser : IDisposable
         field.Click();
         field.SendKeys(Keys.Control + "a");
         field.SendKeys(typed);
-        See(() => _driver.FindElements(By.CssSelector("[role=option]")).FirstOrDefault(o => o.Displayed && o.Text.StartsWith(entry, StringComparison.Ordinal)), $"the entry {entry}").Click();
+        See(
+                () =>
+                    _driver
+                        .FindElements(By.CssSelector("[role=option]"))
+                        .FirstOrDefault(o => o.Displayed && o.Text.StartsWith(entry, StringComparison.Ordinal)),
+                $"the entry {entry}"
+            )
+            .Click();
         // A field that adds what is picked to others is empty again, or gone.
-        if (entry != "") Until(() => ValueOf(label) == entry);
+        if (entry != "")
+            Until(() => ValueOf(label) == entry);
     }
 
     /// <summary>An entry that a field offers.</summary>
     public IWebElement Option(string beginning) =>
-        See(() => _driver.FindElements(By.CssSelector("[role=option]")).FirstOrDefault(o => o.Displayed && o.Text.StartsWith(beginning, StringComparison.Ordinal)), $"the entry {beginning}");
+        See(
+            () =>
+                _driver
+                    .FindElements(By.CssSelector("[role=option]"))
+                    .FirstOrDefault(o => o.Displayed && o.Text.StartsWith(beginning, StringComparison.Ordinal)),
+            $"the entry {beginning}"
+        );
 
     /// <summary>What the first entry that a field offers says.</summary>
     public string FirstOption() => _driver.FindElements(By.CssSelector("[role=option]")).FirstOrDefault(o => o.Displayed)?.Text ?? "";
@@ -150,17 +227,24 @@ public sealed class Browser : IDisposable
         field.SendKeys(Keys.Control + "a");
         field.SendKeys(Keys.Delete);
         // Whatever the text: keys that no keyboard has are put in as pasting would.
-        if (text.All(c => c is >= ' ' and < '\uE000')) field.SendKeys(text);
-        else Script("const [e, t] = arguments; e.value = t; e.dispatchEvent(new Event('input', { bubbles: true }))", field, text);
+        if (text.All(c => c is >= ' ' and < '\uE000'))
+            field.SendKeys(text);
+        else
+            Script("const [e, t] = arguments; e.value = t; e.dispatchEvent(new Event('input', { bubbles: true }))", field, text);
     }
 
     /// <summary>Pastes text into a field with an id, or into the page as a whole.</summary>
-    public void Paste(string text, string? id = null) => Script("""
-        const [text, id] = arguments;
-        const data = new DataTransfer();
-        data.setData('text/plain', text);
-        (id === null ? window : document.getElementById(id)).dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-        """, text, id!);
+    public void Paste(string text, string? id = null) =>
+        Script(
+            """
+            const [text, id] = arguments;
+            const data = new DataTransfer();
+            data.setData('text/plain', text);
+            (id === null ? window : document.getElementById(id)).dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+            """,
+            text,
+            id!
+        );
 
     /// <summary>Whether a box with an id is ticked.</summary>
     public bool IsTicked(string id) => Id(id).GetDomProperty("checked") == "True";
@@ -198,22 +282,30 @@ public sealed class Browser : IDisposable
     public void IsAccessible(string where)
     {
         Until(() => _driver.FindElements(By.CssSelector("[data-sonner-toast]")).Count == 0 || true);
-        if (Script("return window.axe === undefined") is true) _driver.ExecuteScript(Axe.Value);
-        var found = (string)_driver.ExecuteAsyncScript("""
-            const done = arguments[0];
-            axe.run(document, { resultTypes: ['violations'] }).then(
-              (r) => done(JSON.stringify(r.violations.map((v) => `${v.impact} ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')}`))),
-              (e) => done(JSON.stringify([String(e)])));
-            """)!;
+        if (Script("return window.axe === undefined") is true)
+            _driver.ExecuteScript(Axe.Value);
+        var found = (string)
+            _driver.ExecuteAsyncScript(
+                """
+                const done = arguments[0];
+                axe.run(document, { resultTypes: ['violations'] }).then(
+                  (r) => done(JSON.stringify(r.violations.map((v) => `${v.impact} ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')}`))),
+                  (e) => done(JSON.stringify([String(e)])));
+                """
+            )!;
         JsonSerializer.Deserialize<string[]>(found).ShouldBeEmpty(where);
         Script("return document.documentElement.scrollWidth - document.documentElement.clientWidth").ShouldBe(0L, $"{where} is wider than its window");
     }
 
     /// <summary>What the console holds that should not be there.</summary>
-    public IEnumerable<string> Complaints() => _driver.Manage().Logs.GetLog(LogType.Browser)
-        .Where(l => l.Level >= LogLevel.Warning).Select(l => l.Message)
-        // The browser notes every refused call, the router every unknown address: that they are is what those tests are about.
-        .Where(m => !m.Contains("Failed to load resource", StringComparison.Ordinal) && !m.Contains("Not found: /", StringComparison.Ordinal));
+    public IEnumerable<string> Complaints() =>
+        _driver
+            .Manage()
+            .Logs.GetLog(LogType.Browser)
+            .Where(l => l.Level >= LogLevel.Warning)
+            .Select(l => l.Message)
+            // The browser notes every refused call, the router every unknown address: that they are is what those tests are about.
+            .Where(m => !m.Contains("Failed to load resource", StringComparison.Ordinal) && !m.Contains("Not found: /", StringComparison.Ordinal));
 
     public void Picture(string file) => ((ITakesScreenshot)_driver).GetScreenshot().SaveAsFile(file);
 
@@ -227,14 +319,19 @@ public sealed class Browser : IDisposable
     public void Dispose() => _chromium.Dispose();
 
     // In one question to the browser: some pages have hundreds of buttons.
-    private IWebElement? Named(string css, string name) => _driver.ExecuteScript("""
-        const [css, name] = arguments;
-        return [...document.querySelectorAll(css)].find((e) => {
-          const text = e.innerText.trim();
-          if ((e.ariaLabel ?? text.split('\n')[0]).trim() !== name && !text.startsWith(name)) return false;
-          return e.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && e.getClientRects().length > 0;
-        });
-        """, css, name) as IWebElement;
+    private IWebElement? Named(string css, string name) =>
+        _driver.ExecuteScript(
+            """
+            const [css, name] = arguments;
+            return [...document.querySelectorAll(css)].find((e) => {
+              const text = e.innerText.trim();
+              if ((e.ariaLabel ?? text.split('\n')[0]).trim() !== name && !text.startsWith(name)) return false;
+              return e.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && e.getClientRects().length > 0;
+            });
+            """,
+            css,
+            name
+        ) as IWebElement;
 
     private IWebElement See(Func<IWebElement?> find, string what)
     {

@@ -18,8 +18,19 @@ internal sealed class Chromium : IDisposable
     {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(
-            "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-quic", "--no-first-run", "--password-store=basic",
-            "--disable-background-networking", "--disable-component-update", "--disable-sync", $"--user-data-dir={_profile}", $"--lang={language}");
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-dev-shm-usage",
+            "--disable-quic",
+            "--no-first-run",
+            "--password-store=basic",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            $"--user-data-dir={_profile}",
+            $"--lang={language}"
+        );
         options.AddUserProfilePreference("intl.accept_languages", language);
         options.SetLoggingPreference(LogType.Browser, LogLevel.All);
         try
@@ -47,9 +58,7 @@ internal sealed class Chromium : IDisposable
             {
                 return new Chromium(language);
             }
-            catch (WebDriverException) when (left > 1)
-            {
-            }
+            catch (WebDriverException) when (left > 1) { }
         }
     }
 

@@ -18,9 +18,12 @@ public class DiscardTests(PageFixture firm) : IClassFixture<PageFixture>
             {
                 var configuration = (await caller.GetAsync("/api/fields"))["configuration"]!.AsObject();
                 configuration["fields"]![0]!["label"]!["en"] = "Begun";
-                (await caller.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString())).EnsureSuccessStatusCode();
+                (
+                    await caller.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString())
+                ).EnsureSuccessStatusCode();
             }
-            else await caller.DraftAsync("galley-cook", (await caller.GetAsync("/api/templates/galley-cook"))["live"]!, null);
+            else
+                await caller.DraftAsync("galley-cook", (await caller.GetAsync("/api/templates/galley-cook"))["live"]!, null);
         }
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
         See(orla, page);
@@ -38,7 +41,8 @@ public class DiscardTests(PageFixture firm) : IClassFixture<PageFixture>
     {
         orla.Open(page);
         orla.SeeText("Publish");
-        if (page != "/fields") orla.Script("document.querySelectorAll('details').forEach((d) => (d.open = true))");
+        if (page != "/fields")
+            orla.Script("document.querySelectorAll('details').forEach((d) => (d.open = true))");
         orla.Button("Discard the draft");
     }
 }

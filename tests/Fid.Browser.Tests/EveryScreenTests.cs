@@ -7,7 +7,13 @@ namespace Fid.Browser.Tests;
 public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
 {
     private static readonly (string Name, int Width, int Height, double Zoom, bool Dark)[] Windows =
-        [("desk", 1280, 800, 1, false), ("desk, dark", 1280, 800, 1, true), ("telephone", 390, 844, 1, false), ("200 %", 1280, 800, 2, false), ("320 px", 320, 700, 1, false)];
+    [
+        ("desk", 1280, 800, 1, false),
+        ("desk, dark", 1280, 800, 1, true),
+        ("telephone", 390, 844, 1, false),
+        ("200 %", 1280, 800, 2, false),
+        ("320 px", 320, 700, 1, false),
+    ];
 
     [Fact]
     public void Sign_in()
@@ -142,7 +148,21 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
     public void My_tasks_people_templates_and_fields()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
-        foreach (var (path, sign) in new[] { ("/tasks", "Can be done now"), ("/people", "Show more"), ("/templates", "Add-ons"), ("/templates/deckhand", "Everything can be ready by then."), ("/arrivals/many", "Paste from a spreadsheet"), ("/exchange/intake", "Nobody waits."), ("/fields", "Given name"), ("/fields/nationality", "Siân Aakre"), ("/account", "At least 12 characters."), ("/nowhere", "There is nothing here") })
+        foreach (
+            var (path, sign) in new[]
+            {
+                ("/tasks", "Can be done now"),
+                ("/people", "Show more"),
+                ("/templates", "Add-ons"),
+                ("/templates/deckhand", "Everything can be ready by then."),
+                ("/arrivals/many", "Paste from a spreadsheet"),
+                ("/exchange/intake", "Nobody waits."),
+                ("/fields", "Given name"),
+                ("/fields/nationality", "Siân Aakre"),
+                ("/account", "At least 12 characters."),
+                ("/nowhere", "There is nothing here"),
+            }
+        )
         {
             orla.Open(path);
             orla.SeeText(sign);
@@ -154,12 +174,25 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
     public void Lists_their_editors_setting_up_and_exchange()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
-        foreach (var (path, sign) in new[]
-        {
-            ("/lists", "Holiday calendars"), ("/lists/jobs", "Deckhand"), ("/lists/departments", "Shore crew"), ("/lists/jobs/DK-2", "Second-job rates"), ("/lists/payGroups/crew", "Spring holiday"),
-            ("/lists/shiftPatterns/four-a", "30 h"), ("/lists/calendars/islands", "254 working days"), ("/lists/payComponents/LEVY", "154.42"), ("/lists/grades/C2", "Add a band"),
-            ("/lists/choiceLists/watch", "Add an option"), ("/setup", "Settings"), ("/exchange", "Fill from a spreadsheet"), ("/exchange/new?list=people", "Get everybody’s record"), ("/exchange/new?list=jobs", "Drop a file here"),
-        })
+        foreach (
+            var (path, sign) in new[]
+            {
+                ("/lists", "Holiday calendars"),
+                ("/lists/jobs", "Deckhand"),
+                ("/lists/departments", "Shore crew"),
+                ("/lists/jobs/DK-2", "Second-job rates"),
+                ("/lists/payGroups/crew", "Spring holiday"),
+                ("/lists/shiftPatterns/four-a", "30 h"),
+                ("/lists/calendars/islands", "254 working days"),
+                ("/lists/payComponents/LEVY", "154.42"),
+                ("/lists/grades/C2", "Add a band"),
+                ("/lists/choiceLists/watch", "Add an option"),
+                ("/setup", "Settings"),
+                ("/exchange", "Fill from a spreadsheet"),
+                ("/exchange/new?list=people", "Get everybody’s record"),
+                ("/exchange/new?list=jobs", "Drop a file here"),
+            }
+        )
         {
             orla.Open(path);
             orla.SeeText(sign);
@@ -174,12 +207,22 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
     public void Nasty_texts_in_every_text_field_harm_no_screen()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
-        string[] nasty = ["<img src=x onerror=alert(1)>", "'; drop table people; --", "{{constructor}}", "\u202Egnp.exe", "مرحبا", "T̴̡̩o͢o͠ long " + new string('W', 180), "a\u0000b"];
+        string[] nasty =
+        [
+            "<img src=x onerror=alert(1)>",
+            "'; drop table people; --",
+            "{{constructor}}",
+            "\u202Egnp.exe",
+            "مرحبا",
+            "T̴̡̩o͢o͠ long " + new string('W', 180),
+            "a\u0000b",
+        ];
         orla.Press("n");
         orla.Pick("Role template", "ticket", "Ticket clerk");
         foreach (var text in nasty)
         {
-            foreach (var label in new[] { "Given name", "Family name", "E-mail", "Pay rate", "Badge", "Start" }) orla.Write(label, text);
+            foreach (var label in new[] { "Given name", "Family name", "E-mail", "Pay rate", "Badge", "Start" })
+                orla.Write(label, text);
             orla.Button("Open the hire").Click();
             orla.SeeText("not right:");
         }
@@ -189,7 +232,8 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Link("Record").Click();
         orla.Field("Given name");
         orla.Unfold();
-        foreach (var label in new[] { "Given name", "Family name", "Known as", "Street", "Emergency contact" }) orla.Write(label, nasty[0]);
+        foreach (var label in new[] { "Given name", "Family name", "Known as", "Street", "Emergency contact" })
+            orla.Write(label, nasty[0]);
         orla.Chord(OpenQA.Selenium.Keys.Control, "s");
         orla.Button("Fix").Click();
         orla.SeeText("Saved.");
@@ -205,7 +249,10 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Heading("F");
         orla.Reload();
         orla.Heading("F");
-        var bytes = (long)orla.Script("return performance.getEntriesByType('resource').filter((r) => r.name.endsWith('.js')).reduce((sum, r) => sum + r.encodedBodySize, 0)")!;
+        var bytes = (long)
+            orla.Script(
+                "return performance.getEntriesByType('resource').filter((r) => r.name.endsWith('.js')).reduce((sum, r) => sum + r.encodedBodySize, 0)"
+            )!;
         bytes.ShouldBeLessThanOrEqualTo(130_000);
     }
 

@@ -42,7 +42,8 @@ public class FieldTests(PageFixture firm) : IClassFixture<PageFixture>
 
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
         orla.Press("n");
-        foreach (var (label, text) in new[] { ("Given name", "Bela"), ("Family name", "Novak"), ("E-mail", "bela@example.org"), ("Start", "+30wd") }) orla.Write(label, text);
+        foreach (var (label, text) in new[] { ("Given name", "Bela"), ("Family name", "Novak"), ("E-mail", "bela@example.org"), ("Start", "+30wd") })
+            orla.Write(label, text);
         orla.Pick("Role template", "deck", "Deckhand");
         orla.Pick("Site", "skerry", "Skerry Pier");
         orla.SeeText("Everything can be ready by");

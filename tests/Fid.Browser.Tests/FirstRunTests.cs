@@ -13,14 +13,26 @@ public class FirstRunTests
     {
         await using var database = await TestDatabase.EmptyAsync();
         await using var server = new FidInstance(database.Connection, Repository.WebBuild);
-        await database.AskAsync($"insert into setup_tokens (id, hash, created_at) values (gen_random_uuid(), '{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes("known")))}', now())");
+        await database.AskAsync(
+            $"insert into setup_tokens (id, hash, created_at) values (gen_random_uuid(), '{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes("known")))}', now())"
+        );
         using var visitor = new Browser(server.Address);
         visitor.Open("/");
         visitor.Heading("Set up your firm");
         visitor.Button("Create the firm").Click();
         visitor.SeeText("entries are not right:");
         visitor.IsAccessible("first run with errors");
-        foreach (var (label, text) in new[] { ("Token", "known"), ("Name of the firm", "Small Firm"), ("Your name", "Ada Quilty"), ("Your e-mail", "ada@example.org"), ("A password", "a long enough one"), ("Time zone", "Europe/Dublin") })
+        foreach (
+            var (label, text) in new[]
+            {
+                ("Token", "known"),
+                ("Name of the firm", "Small Firm"),
+                ("Your name", "Ada Quilty"),
+                ("Your e-mail", "ada@example.org"),
+                ("A password", "a long enough one"),
+                ("Time zone", "Europe/Dublin"),
+            }
+        )
             visitor.Write(label, text);
         visitor.Button("Create the firm").Click();
         // From nothing to the first hire without leaving the application.
@@ -38,7 +50,20 @@ public class FirstRunTests
         visitor.SeeText("Fill this in.");
         visitor.Fill("Name, 1", "Harbour");
         visitor.SeeText("There is no entry “weekdays”.");
-        foreach (var list in new[] { "Holiday calendars", "Departments", "Pay groups", "Jobs", "Shift patterns", "Device groups", "Clock devices", "Kinds of employment", "Teams" })
+        foreach (
+            var list in new[]
+            {
+                "Holiday calendars",
+                "Departments",
+                "Pay groups",
+                "Jobs",
+                "Shift patterns",
+                "Device groups",
+                "Clock devices",
+                "Kinds of employment",
+                "Teams",
+            }
+        )
             TakeAll(visitor, list);
         visitor.Button("Take these").Click();
         visitor.SeeIn("Sites", "1 entry");
@@ -55,7 +80,8 @@ public class FirstRunTests
         visitor.Button("Done").Click();
         visitor.SeeText("2 people can sign in or are invited.");
         visitor.Link("Open the first hire").Click();
-        foreach (var (label, text) in new[] { ("Given name", "Ida"), ("Family name", "Moen"), ("E-mail", "ida@example.org"), ("Start", "+20wd") }) visitor.Write(label, text);
+        foreach (var (label, text) in new[] { ("Given name", "Ida"), ("Family name", "Moen"), ("E-mail", "ida@example.org"), ("Start", "+20wd") })
+            visitor.Write(label, text);
         visitor.Pick("Role template", "staff", "Member of staff");
         visitor.Pick("Site", "harb", "Harbour");
         visitor.SeeText("Everything can be ready by");

@@ -13,7 +13,9 @@ public class HistoryTests(PageFixture firm) : IClassFixture<PageFixture>
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
         // Halyna leads Rigging; what the record says was entered when the demonstration was loaded, long before what follows.
         var id = (string)(await firm.Database.AskAsync("select employment_id::text from records_now where family_name = 'Bondar' and given_name = 'Halyna'"))!;
-        await firm.Database.AskAsync($"set session_replication_role = replica; update record_values set known = tstzrange('2026-01-01', null) where owner_id = '{id}' and field = 'department'");
+        await firm.Database.AskAsync(
+            $"set session_replication_role = replica; update record_values set known = tstzrange('2026-01-01', null) where owner_id = '{id}' and field = 'department'"
+        );
         orla.Open($"/people/{id}");
         orla.Pick("Department", "shipwr", "Shipwrights");
         orla.Button("From").Click();
@@ -61,7 +63,13 @@ public class HistoryTests(PageFixture firm) : IClassFixture<PageFixture>
         }
     }
 
-    private static string[] Differences(Browser browser) => browser.Script("""
-        return [...document.querySelectorAll('section:first-of-type tbody tr')].map((r) => [...r.children].map((c) => c.textContent.trim()).join(' '));
-        """) is IEnumerable<object> rows ? [.. rows.Cast<string>()] : [];
+    private static string[] Differences(Browser browser) =>
+        browser.Script(
+            """
+            return [...document.querySelectorAll('section:first-of-type tbody tr')].map((r) => [...r.children].map((c) => c.textContent.trim()).join(' '));
+            """
+        )
+            is IEnumerable<object> rows
+            ? [.. rows.Cast<string>()]
+            : [];
 }

@@ -76,13 +76,15 @@ public class ListTests(PageFixture firm) : IClassFixture<PageFixture>
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
         orla.Open("/lists/departments");
         orla.SeeText("led by");
-        orla.Script("""
+        orla.Script(
+            """
             const row = (name) => [...document.querySelectorAll('tr')].find((r) => r.textContent.includes(name));
             const data = new DataTransfer();
             row('Rigging').dispatchEvent(new DragEvent('dragstart', { bubbles: true, dataTransfer: data }));
             row('Safety').dispatchEvent(new DragEvent('dragover', { bubbles: true, cancelable: true, dataTransfer: data }));
             row('Safety').dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer: data }));
-            """);
+            """
+        );
         orla.SeeText("Rigging is now part of Safety.");
         orla.Button("Undo").Click();
         orla.SeeText("Rigging is now part of Yard.");
@@ -91,7 +93,8 @@ public class ListTests(PageFixture firm) : IClassFixture<PageFixture>
 
         orla.Open("/lists/departments");
         orla.Link("Yard");
-        for (var i = 0; i < 30 && !orla.Script("return document.activeElement.textContent")!.ToString()!.StartsWith("Yard", StringComparison.Ordinal); i++) orla.Press(Keys.ArrowDown);
+        for (var i = 0; i < 30 && !orla.Script("return document.activeElement.textContent")!.ToString()!.StartsWith("Yard", StringComparison.Ordinal); i++)
+            orla.Press(Keys.ArrowDown);
         orla.Press("e");
         orla.Heading("Yard");
         orla.Pick("Part of", "rigg", "Rigging");

@@ -13,7 +13,21 @@ public class LongListTests(PageFixture firm) : IClassFixture<PageFixture>
         using (var caller = await firm.As("orla"))
             foreach (var part in new[] { 0, 110 })
             {
-                var hires = Enumerable.Range(part, 110).Select(i => new { id = Guid.CreateVersion7(), template = "deckhand", start = "2027-06-07", typed = new { given_name = $"Row{i:000}", family_name = $"Zz{i:000}", email = $"row{i}@example.org", site = "skerry" } });
+                var hires = Enumerable
+                    .Range(part, 110)
+                    .Select(i => new
+                    {
+                        id = Guid.CreateVersion7(),
+                        template = "deckhand",
+                        start = "2027-06-07",
+                        typed = new
+                        {
+                            given_name = $"Row{i:000}",
+                            family_name = $"Zz{i:000}",
+                            email = $"row{i}@example.org",
+                            site = "skerry",
+                        },
+                    });
                 using var opened = await caller.SendAsync("POST", "/api/hires/many", new { hires });
                 opened.IsSuccessStatusCode.ShouldBeTrue(await opened.Content.ReadAsStringAsync());
             }
@@ -30,9 +44,13 @@ public class LongListTests(PageFixture firm) : IClassFixture<PageFixture>
 
         // From the last row upwards by keys, further than was laid out; the row with the focus is in sight each time.
         orla.Press(Keys.Up);
-        for (var i = 0; i < 40; i++) orla.Press(Keys.Up);
+        for (var i = 0; i < 40; i++)
+            orla.Press(Keys.Up);
         orla.Until(() => Focused(orla).StartsWith("Row179 Zz179", StringComparison.Ordinal), () => Focused(orla));
-        orla.Until(() => orla.Script(Where) is true, () => orla.Script(Where.Replace("return", "return [r.top, r.bottom, window.innerHeight].join() ||", StringComparison.Ordinal)) as string ?? "");
+        orla.Until(
+            () => orla.Script(Where) is true,
+            () => orla.Script(Where.Replace("return", "return [r.top, r.bottom, window.innerHeight].join() ||", StringComparison.Ordinal)) as string ?? ""
+        );
         orla.IsAccessible("Arrivals of hundreds");
 
         // Scrolled out of sight, it keeps the focus.

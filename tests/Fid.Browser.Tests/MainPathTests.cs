@@ -140,7 +140,12 @@ public class MainPathTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Chord(Keys.Control, "s");
         orla.Heading("Somebody else saved this record in the meantime");
         orla.SeeText("Little Brae");
-        orla.Until(() => (bool)orla.Script("const r = document.querySelectorAll('[role=dialog] input[type=radio]'); if (r.length !== 2) return false; r[1].click(); return true")!);
+        orla.Until(() =>
+            (bool)
+                orla.Script(
+                    "const r = document.querySelectorAll('[role=dialog] input[type=radio]'); if (r.length !== 2) return false; r[1].click(); return true"
+                )!
+        );
         orla.Button("Go on with these").Click();
         orla.SeeText("2 changes");
         orla.Chord(Keys.Control, "s");

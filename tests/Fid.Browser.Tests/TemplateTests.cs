@@ -114,13 +114,15 @@ public class TemplateTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Id("task-sea-survival").Click();
         orla.Part("Move up").Click();
         orla.Until(() => Tasks(orla, "Prepare") is [.., "task-sea-survival", "task-food-handling"]);
-        orla.Script("""
+        orla.Script(
+            """
             const data = new DataTransfer();
             const [task, stage] = [document.getElementById('task-food-handling').closest('li'), document.querySelector('[role=group][aria-label=Arrive]')];
             task.dispatchEvent(new DragEvent('dragstart', { bubbles: true, dataTransfer: data }));
             stage.dispatchEvent(new DragEvent('dragover', { bubbles: true, cancelable: true, dataTransfer: data }));
             stage.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer: data }));
-            """);
+            """
+        );
         orla.Until(() => Tasks(orla, "Arrive").Contains("task-food-handling"));
 
         orla.Id("task-welcome").Click();
@@ -152,14 +154,20 @@ public class TemplateTests(PageFixture firm) : IClassFixture<PageFixture>
 
     // The tasks of a stage, in their order.
     private static string[] Tasks(Browser browser, string stage) =>
-        browser.Script("return [...document.querySelectorAll(`[role=group][aria-label=${arguments[0]}] button[id^=task-]`)].map((b) => b.id).join(' ')", stage)!.ToString()!.Split(' ');
+        browser
+            .Script("return [...document.querySelectorAll(`[role=group][aria-label=${arguments[0]}] button[id^=task-]`)].map((b) => b.id).join(' ')", stage)!
+            .ToString()!
+            .Split(' ');
 
     [Fact]
     public async Task A_template_from_a_file_comes_in_as_a_draft_with_a_missing_entry_replaced_and_another_made()
     {
         string file;
         using (var caller = await firm.As("orla"))
-            file = (await caller.GetAsync("/api/templates/ticket-clerk/file")).ToJsonString().Replace("hall-early", "dawn", StringComparison.Ordinal).Replace("\"510\"", "\"777\"", StringComparison.Ordinal);
+            file = (await caller.GetAsync("/api/templates/ticket-clerk/file"))
+                .ToJsonString()
+                .Replace("hall-early", "dawn", StringComparison.Ordinal)
+                .Replace("\"510\"", "\"777\"", StringComparison.Ordinal);
         var folder = Directory.CreateTempSubdirectory();
         try
         {

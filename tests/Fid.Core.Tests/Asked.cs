@@ -23,7 +23,13 @@ internal static class Asked
         var (answered, text) = Ask(name, question);
         answered.ShouldBeFalse(text);
         using var errors = JsonDocument.Parse(text);
-        return [.. errors.RootElement.GetProperty("errors").EnumerateArray().Select(e => new Problem(e.GetProperty("path").GetString()!, e.GetProperty("code").GetString()!, e.GetProperty("message").GetString()!))];
+        return
+        [
+            .. errors
+                .RootElement.GetProperty("errors")
+                .EnumerateArray()
+                .Select(e => new Problem(e.GetProperty("path").GetString()!, e.GetProperty("code").GetString()!, e.GetProperty("message").GetString()!)),
+        ];
     }
 
     private static (bool Answered, string Text) Ask(string name, string question)

@@ -11,9 +11,13 @@ internal static class CalledMembers
     {
         using var file = new PEReader(File.OpenRead(assembly.Location));
         var metadata = file.GetMetadataReader();
-        return [.. metadata.MemberReferences.Select(metadata.GetMemberReference)
-            .Where(m => m.Parent.Kind == HandleKind.TypeReference)
-            .Select(m => (Member: m, Type: metadata.GetTypeReference((TypeReferenceHandle)m.Parent)))
-            .Select(m => $"{metadata.GetString(m.Type.Namespace)}.{metadata.GetString(m.Type.Name)}::{metadata.GetString(m.Member.Name)}")];
+        return
+        [
+            .. metadata
+                .MemberReferences.Select(metadata.GetMemberReference)
+                .Where(m => m.Parent.Kind == HandleKind.TypeReference)
+                .Select(m => (Member: m, Type: metadata.GetTypeReference((TypeReferenceHandle)m.Parent)))
+                .Select(m => $"{metadata.GetString(m.Type.Namespace)}.{metadata.GetString(m.Type.Name)}::{metadata.GetString(m.Member.Name)}"),
+        ];
     }
 }

@@ -8,7 +8,14 @@ namespace Fid.Core.Tests;
 public class CausesTests
 {
     // d is worked out from c, c from b, b from a; x and y from each other.
-    private static readonly Dictionary<string, string[]> Chain = new() { ["d"] = ["c"], ["c"] = ["b"], ["b"] = ["a"], ["x"] = ["y"], ["y"] = ["x", "a"] };
+    private static readonly Dictionary<string, string[]> Chain = new()
+    {
+        ["d"] = ["c"],
+        ["c"] = ["b"],
+        ["b"] = ["a"],
+        ["x"] = ["y"],
+        ["y"] = ["x", "a"],
+    };
 
     [Theory]
     [InlineData("d", "a", "a")]
@@ -24,11 +31,14 @@ public class CausesTests
 
     [Fact]
     public void Among_any_places_that_are_wrong_one_at_least_is_to_be_mended_first() =>
-        Gen.Select(Gen.Int[0, 6].Array[0, 4].Array[7], Gen.Int[0, 6].Array[1, 7]).Sample((reads, wrong) =>
-        {
-            var at = wrong.Select(w => $"{w}").ToHashSet();
-            at.ShouldContain(p => Causes.Of(p, at, r => reads[int.Parse(r, null)].Select(n => $"{n}")) == null);
-        });
+        Gen.Select(Gen.Int[0, 6].Array[0, 4].Array[7], Gen.Int[0, 6].Array[1, 7])
+            .Sample(
+                (reads, wrong) =>
+                {
+                    var at = wrong.Select(w => $"{w}").ToHashSet();
+                    at.ShouldContain(p => Causes.Of(p, at, r => reads[int.Parse(r, null)].Select(n => $"{n}")) == null);
+                }
+            );
 
     [Theory]
     [InlineData("shiftPatterns", "cycle", "shifts", "shifts=six to two; cycle=E E - -; cycle_start=2027-01-04; on_holiday=off")]
@@ -38,8 +48,16 @@ public class CausesTests
     {
         var list = ShippedLists.All.Single(l => l.Key == key);
         var said = cells.Split(';', StringSplitOptions.TrimEntries).Select(c => c.Split('=')).ToDictionary(c => c[0], c => c[1]);
-        var read = EntryReader.Read(list, "X-1", "One", null, c => said.TryGetValue(c.Key, out var cell) ? ColumnValue.FromText(c, cell, CellStyle.Own) : CellValue.Empty, (_, code) => code);
+        var read = EntryReader.Read(
+            list,
+            "X-1",
+            "One",
+            null,
+            c => said.TryGetValue(c.Key, out var cell) ? ColumnValue.FromText(c, cell, CellStyle.Own) : CellValue.Empty,
+            (_, code) => code
+        );
         read.Problems.Single(p => p.Column == column).From.ShouldBe(cause is null ? null : new EntryCause(null, cause));
-        if (cause is not null) read.Problems.Single(p => p.Column == cause).From.ShouldBeNull();
+        if (cause is not null)
+            read.Problems.Single(p => p.Column == cause).From.ShouldBeNull();
     }
 }

@@ -6,7 +6,8 @@ namespace Fid.Faults.Tests;
 /// <summary>A PostgreSQL that keeps what it promised, by way of the command that ./fid test gives.</summary>
 internal static class Cluster
 {
-    private static string Command => Environment.GetEnvironmentVariable("FID_FAULTS_CLUSTER")
+    private static string Command =>
+        Environment.GetEnvironmentVariable("FID_FAULTS_CLUSTER")
         ?? throw new InvalidOperationException("FID_FAULTS_CLUSTER is the command that kills and starts PostgreSQL. Run ./fid test faults.");
 
     /// <summary>SIGKILL to all of its processes at once.</summary>
@@ -29,6 +30,7 @@ internal static class Cluster
     {
         using var process = Process.Start(new ProcessStartInfo("bash", [Command, what]))!;
         await process.WaitForExitAsync();
-        if (process.ExitCode != 0) throw new InvalidOperationException($"{Command} {what} ended with {process.ExitCode}.");
+        if (process.ExitCode != 0)
+            throw new InvalidOperationException($"{Command} {what} ended with {process.ExitCode}.");
     }
 }

@@ -45,9 +45,11 @@ public sealed class CrashTests(ITestOutputHelper output) : IDisposable
         _attempts.ShouldBeGreaterThan(Saves, "No crash met a save: nothing was proved.");
         await using var source = FidDatabase.Source(database.Connection);
         var values = await ValuesOfAsync(source);
-        foreach (var mark in _answered) values.ShouldContainKey(mark);
+        foreach (var mark in _answered)
+            values.ShouldContainKey(mark);
         // Those that were not answered may be there, but then whole.
-        foreach (var (mark, held) in values) held.ShouldBe([$"room \"{mark}\"", $"town \"{mark}\""], mark);
+        foreach (var (mark, held) in values)
+            held.ShouldBe([$"room \"{mark}\"", $"town \"{mark}\""], mark);
         await using var connection = await source.OpenConnectionAsync();
         (await AuditChain.VerifyAsync(connection, null, default)).Broken.ShouldBeNull();
         await using var db = FidDatabase.Open(source);
@@ -64,9 +66,7 @@ public sealed class CrashTests(ITestOutputHelper output) : IDisposable
     private async Task WorkAsync(Caller caller, string record)
     {
         while (Interlocked.Increment(ref _taken) <= Saves)
-            while (!await SaveAsync(caller, record))
-            {
-            }
+        while (!await SaveAsync(caller, record)) { }
     }
 
     private async Task<bool> SaveAsync(Caller caller, string record)
@@ -76,7 +76,17 @@ public sealed class CrashTests(ITestOutputHelper output) : IDisposable
         try
         {
             var version = (await here.GetAsync($"/api/records/{record}")).Text("version");
-            using var response = await here.SendAsync("PUT", $"/api/records/{record}", new { changes = new { town = mark, room = mark }, from = (string?)null, why = mark }, version);
+            using var response = await here.SendAsync(
+                "PUT",
+                $"/api/records/{record}",
+                new
+                {
+                    changes = new { town = mark, room = mark },
+                    from = (string?)null,
+                    why = mark,
+                },
+                version
+            );
             if (response.StatusCode != HttpStatusCode.OK)
             {
                 ((int)response.StatusCode).ShouldBeGreaterThanOrEqualTo(500, await response.Content.ReadAsStringAsync());
@@ -102,14 +112,21 @@ public sealed class CrashTests(ITestOutputHelper output) : IDisposable
         for (var crash = 0; crash < Crashes && !working.IsCompleted; crash++)
         {
             var next = Saves * (crash + 1) / (Crashes + 1);
-            while (_answered.Count < next && !working.IsCompleted) await Task.WhenAny(working, _one.WaitAsync());
-            lock (_door) _up = new TaskCompletionSource<Uri>(TaskCreationOptions.RunContinuationsAsynchronously);
-            if (crash % 3 != 1) await _server!.KillAsync();
-            if (crash % 3 != 0) await Cluster.KillAsync();
-            if (crash % 3 != 0) await Cluster.StartAsync();
+            while (_answered.Count < next && !working.IsCompleted)
+                await Task.WhenAny(working, _one.WaitAsync());
+            lock (_door)
+                _up = new TaskCompletionSource<Uri>(TaskCreationOptions.RunContinuationsAsynchronously);
+            if (crash % 3 != 1)
+                await _server!.KillAsync();
+            if (crash % 3 != 0)
+                await Cluster.KillAsync();
+            if (crash % 3 != 0)
+                await Cluster.StartAsync();
             NpgsqlConnection.ClearAllPools();
-            if (crash % 3 != 1) await StartAsync(database);
-            else Open();
+            if (crash % 3 != 1)
+                await StartAsync(database);
+            else
+                Open();
         }
     }
 
@@ -124,7 +141,8 @@ public sealed class CrashTests(ITestOutputHelper output) : IDisposable
     {
         get
         {
-            lock (_door) return _up.Task;
+            lock (_door)
+                return _up.Task;
         }
     }
 
@@ -133,13 +151,16 @@ public sealed class CrashTests(ITestOutputHelper output) : IDisposable
     // Of every save that left a trace: what it wrote.
     private static async Task<Dictionary<string, string[]>> ValuesOfAsync(NpgsqlDataSource source)
     {
-        await using var command = source.CreateCommand("""
+        await using var command = source.CreateCommand(
+            """
             select c.why, coalesce(array_agg(v.field || ' ' || v.value order by v.field) filter (where v.id is not null), '{}')
             from changes c left join record_values v on v.change_id = c.id where c.why like 'save-%' group by c.id, c.why
-            """);
+            """
+        );
         await using var reader = await command.ExecuteReaderAsync();
         var values = new Dictionary<string, string[]>();
-        while (await reader.ReadAsync()) values.Add(reader.GetString(0), reader.GetFieldValue<string[]>(1));
+        while (await reader.ReadAsync())
+            values.Add(reader.GetString(0), reader.GetFieldValue<string[]>(1));
         return values;
     }
 }

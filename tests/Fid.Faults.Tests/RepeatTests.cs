@@ -44,8 +44,24 @@ public sealed class RepeatTests : IDisposable
                 {
                     using var here = orla.MovedTo(_servers[(i + tried) % 2].Address);
                     using var response = saves
-                        ? await here.SendAsync("PUT", $"/api/records/{record}", new { changes = new { room = mark }, from = (string?)null, why = mark }, version, key: key)
-                        : await here.SendAsync(i % 3 == 1 ? "PUT" : "DELETE", $"/api/hires/{hire}/tasks/{task}/done", i % 3 == 1 ? new { done = (string?)null } : null, key: key);
+                        ? await here.SendAsync(
+                            "PUT",
+                            $"/api/records/{record}",
+                            new
+                            {
+                                changes = new { room = mark },
+                                from = (string?)null,
+                                why = mark,
+                            },
+                            version,
+                            key: key
+                        )
+                        : await here.SendAsync(
+                            i % 3 == 1 ? "PUT" : "DELETE",
+                            $"/api/hires/{hire}/tasks/{task}/done",
+                            i % 3 == 1 ? new { done = (string?)null } : null,
+                            key: key
+                        );
                     if (response.StatusCode == HttpStatusCode.ServiceUnavailable)
                     {
                         unsure++;
@@ -64,10 +80,14 @@ public sealed class RepeatTests : IDisposable
             done.ShouldBeTrue(mark);
         }
         await using var source = FidDatabase.Source(database.Connection);
-        (await CountAsync(source, "select count(*) from (select why from changes where why like 'repeat-%' group by why having count(*) <> 1) twice")).ShouldBe(0);
+        (await CountAsync(source, "select count(*) from (select why from changes where why like 'repeat-%' group by why having count(*) <> 1) twice")).ShouldBe(
+            0
+        );
         (await CountAsync(source, "select count(*) from changes where why like 'repeat-%'")).ShouldBe(Acts / 3);
         (await CountAsync(source, $"select count(*) from changes where subject_id = '{hire}' and part = '{task}' and action = 'task.done'")).ShouldBe(Acts / 3);
-        (await CountAsync(source, $"select count(*) from changes where subject_id = '{hire}' and part = '{task}' and action = 'task.undone'")).ShouldBe(Acts / 3);
+        (await CountAsync(source, $"select count(*) from changes where subject_id = '{hire}' and part = '{task}' and action = 'task.undone'")).ShouldBe(
+            Acts / 3
+        );
         await using var connection = await source.OpenConnectionAsync();
         (await AuditChain.VerifyAsync(connection, null, default)).Broken.ShouldBeNull();
     }
@@ -81,7 +101,19 @@ public sealed class RepeatTests : IDisposable
         using var orla = await Caller.SignedInAsync(_servers[0].Address, "orla");
         using var elsewhere = orla.MovedTo(_servers[1].Address);
         await elsewhere.GetAsync("/api/session");
-        var hire = new { id = Guid.NewGuid(), template = "deckhand", start = "2027-04-05", typed = new { given_name = "Sent", family_name = "Twice", email = "sent.twice@example.org", site = "skerry" } };
+        var hire = new
+        {
+            id = Guid.NewGuid(),
+            template = "deckhand",
+            start = "2027-04-05",
+            typed = new
+            {
+                given_name = "Sent",
+                family_name = "Twice",
+                email = "sent.twice@example.org",
+                site = "skerry",
+            },
+        };
         var answers = await Task.WhenAll(Enumerable.Range(0, 10).Select(i => (i % 2 == 0 ? orla : elsewhere).SendAsync("POST", "/api/hires", hire)));
         var said = await Task.WhenAll(answers.Select(async a => $"{a.StatusCode} {await a.Content.ReadAsStringAsync()}"));
         said.Distinct().ShouldHaveSingleItem().ShouldStartWith("Created");
@@ -98,7 +130,18 @@ public sealed class RepeatTests : IDisposable
         await Cluster.HangAsync();
         try
         {
-            using var saved = await orla.SendAsync("PUT", $"/api/records/{record}", new { changes = new { room = "Hanging" }, from = (string?)null, why = (string?)null }, version, key: Guid.NewGuid());
+            using var saved = await orla.SendAsync(
+                "PUT",
+                $"/api/records/{record}",
+                new
+                {
+                    changes = new { room = "Hanging" },
+                    from = (string?)null,
+                    why = (string?)null,
+                },
+                version,
+                key: Guid.NewGuid()
+            );
             (saved.StatusCode, (await saved.JsonAsync()).Text("code")).ShouldBe((HttpStatusCode.ServiceUnavailable, "unsure"));
             saved.Headers.RetryAfter.ShouldNotBeNull();
             using var read = await orla.SendAsync("GET", "/api/arrivals");
@@ -116,7 +159,8 @@ public sealed class RepeatTests : IDisposable
 
     public void Dispose()
     {
-        foreach (var server in _servers) server.Dispose();
+        foreach (var server in _servers)
+            server.Dispose();
     }
 
     // Each time another part goes: the database, one server, both.
@@ -129,7 +173,8 @@ public sealed class RepeatTests : IDisposable
             await Cluster.StartAsync();
             NpgsqlConnection.ClearAllPools();
         }
-        if (which == 0) return;
+        if (which == 0)
+            return;
         await _servers[act % 2].KillAsync();
         _servers[act % 2] = await ServerProcess.StartAsync(database.Connection);
     }
@@ -145,7 +190,8 @@ public sealed class RepeatTests : IDisposable
             {
                 using var here = caller.MovedTo(_servers[(act + tried) % 2].Address);
                 using var response = await here.SendAsync("GET", path);
-                if (!response.IsSuccessStatusCode) return false;
+                if (!response.IsSuccessStatusCode)
+                    return false;
                 read = await response.JsonAsync();
                 return true;
             });
@@ -161,7 +207,8 @@ public sealed class RepeatTests : IDisposable
         {
             try
             {
-                if (await act(tried)) return true;
+                if (await act(tried))
+                    return true;
             }
             catch (Exception e) when (Cluster.IsCutOff(e))
             {

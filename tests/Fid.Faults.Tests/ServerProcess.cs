@@ -47,7 +47,8 @@ internal sealed class ServerProcess : IDisposable
 
     public void Dispose()
     {
-        if (!_process.HasExited) _process.Kill(entireProcessTree: true);
+        if (!_process.HasExited)
+            _process.Kill(entireProcessTree: true);
         _process.Dispose();
     }
 }

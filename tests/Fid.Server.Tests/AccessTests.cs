@@ -164,13 +164,18 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["* /api/{**rest}"] = null,
     };
 
-    private IEnumerable<(string Name, string Method, string Path)> Endpoints => firm.Server.Services.GetServices<EndpointDataSource>().SelectMany(s => s.Endpoints).OfType<RouteEndpoint>()
-        .SelectMany(e => (e.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["*"]).Select(m => (Method: m, Pattern: e.RoutePattern.RawText!.Trim('/'))))
-        .Select(e => ($"{e.Method} /{e.Pattern}", e.Method == "*" ? "GET" : e.Method, Path(e.Pattern)));
+    private IEnumerable<(string Name, string Method, string Path)> Endpoints =>
+        firm
+            .Server.Services.GetServices<EndpointDataSource>()
+            .SelectMany(s => s.Endpoints)
+            .OfType<RouteEndpoint>()
+            .SelectMany(e =>
+                (e.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["*"]).Select(m => (Method: m, Pattern: e.RoutePattern.RawText!.Trim('/')))
+            )
+            .Select(e => ($"{e.Method} /{e.Pattern}", e.Method == "*" ? "GET" : e.Method, Path(e.Pattern)));
 
     [Fact]
-    public void Every_endpoint_is_in_the_table_and_the_table_names_no_other() =>
-        Endpoints.Select(e => e.Name).Distinct().Order().ShouldBe(May.Keys.Order());
+    public void Every_endpoint_is_in_the_table_and_the_table_names_no_other() => Endpoints.Select(e => e.Name).Distinct().Order().ShouldBe(May.Keys.Order());
 
     [Fact]
     public async Task Each_role_may_call_what_the_table_says_and_nothing_else()
@@ -184,8 +189,10 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
             {
                 using var response = await caller.SendAsync(method, path, method is "GET" or "DELETE" ? null : "{}");
                 var may = May[name] is not { } those || those.Contains(who);
-                if (response.StatusCode == HttpStatusCode.Forbidden == may) wrong.Add($"{who} {name}: {response.StatusCode}");
-                if ((int)response.StatusCode >= 500) wrong.Add($"{who} {name}: {response.StatusCode}");
+                if (response.StatusCode == HttpStatusCode.Forbidden == may)
+                    wrong.Add($"{who} {name}: {response.StatusCode}");
+                if ((int)response.StatusCode >= 500)
+                    wrong.Add($"{who} {name}: {response.StatusCode}");
             }
         }
         wrong.ShouldBeEmpty();
@@ -213,7 +220,11 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await callum.SendAsync("GET", $"/api/hires/{other["id"]}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await callum.SendAsync("GET", $"/api/records/{other["employmentId"]}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         var own = (await callum.GetAsync("/api/arrivals"))["hires"]![0]!.Text("employmentId");
-        var sections = (await callum.GetAsync($"/api/records/{own}"))["sections"]!.AsArray().SelectMany(x => x!["fields"]!.AsArray()).Select(f => f!.Text("key")).ToArray();
+        var sections = (await callum.GetAsync($"/api/records/{own}"))["sections"]!
+            .AsArray()
+            .SelectMany(x => x!["fields"]!.AsArray())
+            .Select(f => f!.Text("key"))
+            .ToArray();
         sections.ShouldContain("pay_rate");
         sections.ShouldNotContain("bank_account");
         using var nils = await firm.As("nils");
@@ -241,7 +252,16 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         response.Headers.CacheControl!.NoStore.ShouldBeTrue();
     }
 
-    private static string Path(string pattern) => "/" + pattern.TrimStart('/')
-        .Replace("{id:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
-        .Replace("{file:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal).Replace("{version:int}", "0", StringComparison.Ordinal).Replace("{change:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal).Replace("{key}", "kit", StringComparison.Ordinal).Replace("{code}", "deckhand", StringComparison.Ordinal).Replace("{**rest}", "nowhere", StringComparison.Ordinal).Replace("{**path}", "nowhere", StringComparison.Ordinal);
+    private static string Path(string pattern) =>
+        "/"
+        + pattern
+            .TrimStart('/')
+            .Replace("{id:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
+            .Replace("{file:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
+            .Replace("{version:int}", "0", StringComparison.Ordinal)
+            .Replace("{change:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
+            .Replace("{key}", "kit", StringComparison.Ordinal)
+            .Replace("{code}", "deckhand", StringComparison.Ordinal)
+            .Replace("{**rest}", "nowhere", StringComparison.Ordinal)
+            .Replace("{**path}", "nowhere", StringComparison.Ordinal);
 }

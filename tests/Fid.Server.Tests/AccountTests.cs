@@ -22,18 +22,32 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var tove = new Caller(firm.Server.Address);
         await tove.GetAsync("/api/session");
         var shown = await (await tove.SendAsync("POST", "/api/invitations/look", new { token = link })).JsonAsync();
-        (shown.Text("firm"), shown.Text("name"), shown.Text("email"), shown["isNew"]!.GetValue<bool>()).ShouldBe(("Halyard Sound Ferries", "Tove Lindqvist", "tove@halyard.example", true));
-        (await (await tove.SendAsync("POST", "/api/invitations/password", new { token = link, password = "short" })).ErrorsAsync()).ShouldBe([("/password", "too-short")]);
-        (await (await tove.SendAsync("POST", "/api/invitations/password", new { token = link, password = "password1234" })).ErrorsAsync()).ShouldBe([("/password", "bad-value")]);
+        (shown.Text("firm"), shown.Text("name"), shown.Text("email"), shown["isNew"]!.GetValue<bool>()).ShouldBe(
+            ("Halyard Sound Ferries", "Tove Lindqvist", "tove@halyard.example", true)
+        );
+        (await (await tove.SendAsync("POST", "/api/invitations/password", new { token = link, password = "short" })).ErrorsAsync()).ShouldBe([
+            ("/password", "too-short"),
+        ]);
+        (await (await tove.SendAsync("POST", "/api/invitations/password", new { token = link, password = "password1234" })).ErrorsAsync()).ShouldBe([
+            ("/password", "bad-value"),
+        ]);
         (await SetAsync(tove, link)).ShouldBe(HttpStatusCode.NoContent);
         await SignInAsync(tove, "tove@halyard.example");
         var task = (await tove.GetAsync("/api/tasks"))["tasks"]!.AsArray().First(t => t!.Text("owner") == "team:stores" && t!["canStart"]!.GetValue<bool>())!;
-        (await tove.SendAsync("PUT", $"/api/hires/{task.Text("hireId")}/tasks/{task.Text("key")}/done", new { done = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await firm.Database.AskAsync($"select done_by from hire_tasks where hire_id = '{task.Text("hireId")}' and key = '{task.Text("key")}'")).ShouldBe("Tove Lindqvist");
+        (await tove.SendAsync("PUT", $"/api/hires/{task.Text("hireId")}/tasks/{task.Text("key")}/done", new { done = (string?)null })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
+        (await firm.Database.AskAsync($"select done_by from hire_tasks where hire_id = '{task.Text("hireId")}' and key = '{task.Text("key")}'")).ShouldBe(
+            "Tove Lindqvist"
+        );
         var listed = (await piet.GetAsync("/api/accounts?q=tove lind"))["accounts"]!.AsArray().ShouldHaveSingleItem()!;
         listed.Text("state").ShouldBe("active");
         listed["lastSignInAt"].ShouldNotBeNull();
-        (await piet.GetAsync("/api/trail"))["entries"]!.AsArray().Where(e => e!.Text("part") == "Tove Lindqvist").Select(e => e!.Text("action")).ShouldBe(["account.accepted", "account.invited"]);
+        (await piet.GetAsync("/api/trail"))["entries"]!
+            .AsArray()
+            .Where(e => e!.Text("part") == "Tove Lindqvist")
+            .Select(e => e!.Text("action"))
+            .ShouldBe(["account.accepted", "account.invited"]);
     }
 
     [Fact]
@@ -65,12 +79,16 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var piet = await firm.As("piet");
         var link = await InviteAsync(piet, "Kofi Two", "kofi@halyard.example", ["owner"], []);
-        var answers = await Task.WhenAll(Enumerable.Range(0, 4).Select(async _ =>
-        {
-            using var guest = new Caller(firm.Server.Address);
-            await guest.GetAsync("/api/session");
-            return await SetAsync(guest, link);
-        }));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 4)
+                .Select(async _ =>
+                {
+                    using var guest = new Caller(firm.Server.Address);
+                    await guest.GetAsync("/api/session");
+                    return await SetAsync(guest, link);
+                })
+        );
         answers.Count(a => a == HttpStatusCode.NoContent).ShouldBe(1);
         answers.Count(a => a == HttpStatusCode.NotFound).ShouldBe(3);
     }
@@ -79,14 +97,62 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task What_is_wrong_with_an_invitation_is_said_at_its_field()
     {
         using var piet = await firm.As("piet");
-        var person = await firm.Database.AskAsync("select e.id from employments e join users u on u.person_id = e.person_id where u.email = 'nils@halyard.example'");
+        var person = await firm.Database.AskAsync(
+            "select e.id from employments e join users u on u.person_id = e.person_id where u.email = 'nils@halyard.example'"
+        );
         async Task<(string, string)[]> TryAsync(object body) => await (await piet.SendAsync("POST", "/api/accounts", body)).ErrorsAsync();
-        (await TryAsync(new { name = " ", email = "no address", roles = Array.Empty<string>(), teams = Array.Empty<string>(), employment = (string?)null, language = "fr" }))
-            .ShouldBe([("/name", "missing"), ("/email", "bad-value"), ("/roles", "missing"), ("/language", "bad-value")]);
-        (await TryAsync(new { name = "N", email = "NILS@halyard.example", roles = new[] { "captain", "owner" }, teams = Array.Empty<string>(), employment = (string?)null, language = "en" })).ShouldBe([("/roles/0", "unknown-role"), ("/email", "taken")]);
-        (await TryAsync(new { name = "N", email = "NILS@halyard.example", roles = new[] { "owner" }, teams = new[] { "stores", "moon" }, employment = person, language = "en" }))
-            .ShouldBe([("/email", "taken"), ("/teams/1", "unknown-entry"), ("/employment", "taken")]);
-        (await TryAsync(new { name = "N", email = "n@halyard.example", roles = new[] { "owner" }, teams = Array.Empty<string>(), employment = Guid.NewGuid(), language = "en" })).ShouldBe([("/employment", "unknown-person")]);
+        (
+            await TryAsync(
+                new
+                {
+                    name = " ",
+                    email = "no address",
+                    roles = Array.Empty<string>(),
+                    teams = Array.Empty<string>(),
+                    employment = (string?)null,
+                    language = "fr",
+                }
+            )
+        ).ShouldBe([("/name", "missing"), ("/email", "bad-value"), ("/roles", "missing"), ("/language", "bad-value")]);
+        (
+            await TryAsync(
+                new
+                {
+                    name = "N",
+                    email = "NILS@halyard.example",
+                    roles = new[] { "captain", "owner" },
+                    teams = Array.Empty<string>(),
+                    employment = (string?)null,
+                    language = "en",
+                }
+            )
+        ).ShouldBe([("/roles/0", "unknown-role"), ("/email", "taken")]);
+        (
+            await TryAsync(
+                new
+                {
+                    name = "N",
+                    email = "NILS@halyard.example",
+                    roles = new[] { "owner" },
+                    teams = new[] { "stores", "moon" },
+                    employment = person,
+                    language = "en",
+                }
+            )
+        ).ShouldBe([("/email", "taken"), ("/teams/1", "unknown-entry"), ("/employment", "taken")]);
+        (
+            await TryAsync(
+                new
+                {
+                    name = "N",
+                    email = "n@halyard.example",
+                    roles = new[] { "owner" },
+                    teams = Array.Empty<string>(),
+                    employment = Guid.NewGuid(),
+                    language = "en",
+                }
+            )
+        ).ShouldBe([("/employment", "unknown-person")]);
     }
 
     [Fact]
@@ -103,7 +169,9 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         // Who looked before has looked at something else, though only the roles have changed.
         (await piet.SendAsync("PUT", $"/api/accounts/{id}", body, ifMatch: version)).StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
         body["roles"] = new JsonArray("owner");
-        (await piet.SendAsync("PUT", $"/api/accounts/{id}", body, ifMatch: (await DetailAsync(piet, "eoin@")).Version)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await piet.SendAsync("PUT", $"/api/accounts/{id}", body, ifMatch: (await DetailAsync(piet, "eoin@")).Version)).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         (await eoin.SendAsync("GET", "/api/arrivals")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         var change = JsonNode.Parse((await piet.GetAsync("/api/trail?action=account.changed"))["entries"]![0]!.Text("details"))!;
         (change["was"]!["roles"]!.ToJsonString(), change["now"]!["roles"]!.ToJsonString()).ShouldBe(("[\"coordinator\",\"owner\"]", "[\"owner\"]"));
@@ -119,7 +187,9 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await mirela.SendAsync("GET", "/api/tasks")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         using var again = new Caller(firm.Server.Address);
         await again.GetAsync("/api/session");
-        (await (await again.SendAsync("POST", "/api/session", new { email = "mirela@halyard.example", password = Caller.Password })).JsonAsync()).Text("code").ShouldBe("account-disabled");
+        (await (await again.SendAsync("POST", "/api/session", new { email = "mirela@halyard.example", password = Caller.Password })).JsonAsync())
+            .Text("code")
+            .ShouldBe("account-disabled");
         (await piet.GetAsync("/api/accounts?only=disabled"))["accounts"]!.AsArray().Select(a => a!.Text("email")).ShouldContain("mirela@halyard.example");
         // The team she was alone in says so.
         (await piet.GetAsync("/api/accounts"))["emptyTeams"]!.AsArray().Select(t => (string)t!).ShouldContain("training");
@@ -163,12 +233,15 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var nils = await Caller.SignedInAsync(server.Address, "nils");
         await using var acts = new ActCaller(server);
         var fid = await acts.AsFidAsync("leavers");
-        await database.AskAsync($"update employments set \"end\" = '{fid.Today.PlusDays(lastDay):uuuu-MM-dd}' where person_id = (select person_id from users where email = 'nils@halyard.example')");
+        await database.AskAsync(
+            $"update employments set \"end\" = '{fid.Today.PlusDays(lastDay):uuuu-MM-dd}' where person_id = (select person_id from users where email = 'nils@halyard.example')"
+        );
         (await acts.Get<EndAccountsOfLeavers>().DoAsync(new EndAccountsOfLeaversRequest(), fid, default)).Refusal.ShouldBeNull();
         (await nils.SendAsync("GET", "/api/tasks")).StatusCode.ShouldBe(ends ? HttpStatusCode.Unauthorized : HttpStatusCode.OK);
         (await database.AskAsync("select disabled_why from users where email = 'nils@halyard.example'")).ShouldBe(ends ? "Left" : DBNull.Value);
         using var piet = await Caller.SignedInAsync(server.Address, "piet");
-        if (!ends) return;
+        if (!ends)
+            return;
         var (id, _, _) = await DetailAsync(piet, "nils@");
         (await (await piet.SendAsync("DELETE", $"/api/accounts/{id}/disabled")).JsonAsync()).Text("code").ShouldBe("has-left");
     }
@@ -180,9 +253,13 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var server = new FidInstance(database.Connection);
         await using var acts = new ActCaller(server);
         var fid = await acts.AsFidAsync("leavers");
-        await database.AskAsync($"update employments set \"end\" = '{fid.Today.PlusDays(-1):uuuu-MM-dd}' where person_id in (select person_id from users where email in ('piet@halyard.example', 'nils@halyard.example'))");
+        await database.AskAsync(
+            $"update employments set \"end\" = '{fid.Today.PlusDays(-1):uuuu-MM-dd}' where person_id in (select person_id from users where email in ('piet@halyard.example', 'nils@halyard.example'))"
+        );
         (await acts.Get<EndAccountsOfLeavers>().DoAsync(new EndAccountsOfLeaversRequest(), fid, default)).Refusal.ShouldBeNull();
-        (await acts.Db.Users.Where(u => u.DisabledAt != null).Select(u => u.Email).ToListAsync(TestContext.Current.CancellationToken)).ShouldBe(["nils@halyard.example"]);
+        (await acts.Db.Users.Where(u => u.DisabledAt != null).Select(u => u.Email).ToListAsync(TestContext.Current.CancellationToken)).ShouldBe([
+            "nils@halyard.example",
+        ]);
     }
 
     [Fact]
@@ -191,7 +268,23 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         using var piet = await firm.As("piet");
         var hire = Guid.NewGuid();
-        using var opened = await orla.SendAsync("POST", "/api/hires", new { id = hire, template = "deckhand", start = "2027-04-05", typed = new { given_name = "Sunniva", family_name = "Asleepsen", email = "sunniva@home.example", site = "skerry" } });
+        using var opened = await orla.SendAsync(
+            "POST",
+            "/api/hires",
+            new
+            {
+                id = hire,
+                template = "deckhand",
+                start = "2027-04-05",
+                typed = new
+                {
+                    given_name = "Sunniva",
+                    family_name = "Asleepsen",
+                    email = "sunniva@home.example",
+                    site = "skerry",
+                },
+            }
+        );
         opened.StatusCode.ShouldBe(HttpStatusCode.Created, await opened.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
         var stint = (await firm.Database.AskAsync($"select employment_id from hires where id = '{hire}'"))!.ToString()!;
         var theirs = await piet.GetAsync($"/api/accounts/of/{stint}");
@@ -247,10 +340,12 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         await using var database = await TestDatabase.CloneAsync();
         await using var server = new FidInstance(database.Connection);
-        await database.AskAsync("""
+        await database.AskAsync(
+            """
             insert into users (id, display_name, language, teams, made_at, email_confirmed, phone_number_confirmed, two_factor_enabled, lockout_enabled, access_failed_count)
             select gen_random_uuid(), 'Same Name', 'en', '{}', now(), false, false, false, false, 0 from generate_series(1, 250)
-            """);
+            """
+        );
         using var piet = await Caller.SignedInAsync(server.Address, "piet");
         var seen = new List<string>();
         string? next = null;
@@ -259,10 +354,10 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
             var page = await piet.GetAsync($"/api/accounts{(next is null ? "" : $"?after={next}")}");
             seen.AddRange(page["accounts"]!.AsArray().Select(a => a!.Text("id")));
             next = (string?)page["next"];
-        }
-        while (next is not null);
+        } while (next is not null);
         seen.Distinct().Count().ShouldBe(seen.Count);
-        seen.Count.ToString(System.Globalization.CultureInfo.InvariantCulture).ShouldBe((await database.AskAsync("select count(*)::text from users"))!.ToString());
+        seen.Count.ToString(System.Globalization.CultureInfo.InvariantCulture)
+            .ShouldBe((await database.AskAsync("select count(*)::text from users"))!.ToString());
     }
 
     private async Task EndLeaversAsync()
@@ -271,7 +366,16 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await acts.Get<EndAccountsOfLeavers>().DoAsync(new EndAccountsOfLeaversRequest(), await acts.AsFidAsync("leavers"), default)).Refusal.ShouldBeNull();
     }
 
-    private static object Facts(string name, string email, string[] roles, string[] teams, string? employment = null) => new { name, email, roles, teams, employment, language = "en" };
+    private static object Facts(string name, string email, string[] roles, string[] teams, string? employment = null) =>
+        new
+        {
+            name,
+            email,
+            roles,
+            teams,
+            employment,
+            language = "en",
+        };
 
     private static async Task<string> InviteAsync(Caller admin, string name, string email, string[] roles, string[] teams, string? employment = null)
     {
@@ -280,13 +384,16 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         return Token(await answer.JsonAsync());
     }
 
-    private static async Task<string> LinkAsync(Caller admin, string account) => Token(await (await admin.SendAsync("POST", $"/api/accounts/{account}/link")).JsonAsync());
+    private static async Task<string> LinkAsync(Caller admin, string account) =>
+        Token(await (await admin.SendAsync("POST", $"/api/accounts/{account}/link")).JsonAsync());
 
     private static string Token(JsonNode answer) => answer.Text("link").Split('#')[1];
 
-    private static async Task<HttpStatusCode> SetAsync(Caller guest, string token) => (await guest.SendAsync("POST", "/api/invitations/password", new { token, password = Password })).StatusCode;
+    private static async Task<HttpStatusCode> SetAsync(Caller guest, string token) =>
+        (await guest.SendAsync("POST", "/api/invitations/password", new { token, password = Password })).StatusCode;
 
-    private static async Task SignInAsync(Caller guest, string email) => (await guest.SendAsync("POST", "/api/session", new { email, password = Password })).EnsureSuccessStatusCode();
+    private static async Task SignInAsync(Caller guest, string email) =>
+        (await guest.SendAsync("POST", "/api/session", new { email, password = Password })).EnsureSuccessStatusCode();
 
     private static async Task<(string Id, string Version, JsonObject Body)> DetailAsync(Caller admin, string search)
     {
@@ -294,7 +401,8 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var detail = await admin.GetAsync($"/api/accounts/{id}");
         var account = detail["account"]!;
         var body = new JsonObject();
-        foreach (var property in new[] { "name", "email", "roles", "teams", "employment", "language" }) body[property] = account[property]?.DeepClone();
+        foreach (var property in new[] { "name", "email", "roles", "teams", "employment", "language" })
+            body[property] = account[property]?.DeepClone();
         return (id, detail.Text("version"), body);
     }
 }

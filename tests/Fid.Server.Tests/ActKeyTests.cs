@@ -14,7 +14,9 @@ public class ActKeyTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var (hire, task) = await OpenTaskAsync(orla);
         var before = await TrailAsync(hire, task, "task.done");
-        var answers = await Task.WhenAll(Enumerable.Range(0, 20).Select(_ => orla.SendAsync("PUT", $"/api/hires/{hire}/tasks/{task}/done", new { done = (string?)null })));
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 20).Select(_ => orla.SendAsync("PUT", $"/api/hires/{hire}/tasks/{task}/done", new { done = (string?)null }))
+        );
         answers.Select(a => a.StatusCode).ShouldAllBe(s => s == HttpStatusCode.NoContent);
         (await TrailAsync(hire, task, "task.done") - before).ShouldBe(1);
     }
@@ -27,7 +29,9 @@ public class ActKeyTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var key = Guid.NewGuid();
         (await orla.SendAsync("PUT", $"/api/hires/{hire}/tasks/{task}/done", new { done = (string?)null }, key: key)).EnsureSuccessStatusCode();
         (await orla.SendAsync("DELETE", $"/api/hires/{hire}/tasks/{task}/done", key: Guid.NewGuid())).EnsureSuccessStatusCode();
-        (await orla.SendAsync("PUT", $"/api/hires/{hire}/tasks/{task}/done", new { done = (string?)null }, key: key)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await orla.SendAsync("PUT", $"/api/hires/{hire}/tasks/{task}/done", new { done = (string?)null }, key: key)).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         (await firm.Database.AskAsync($"select done is null from hire_tasks where hire_id = '{hire}' and key = '{task}'")).ShouldBe(true);
         using var other = await orla.SendAsync("PUT", $"/api/hires/{hire}/tasks/{task}/done", new { done = "2027-02-26" }, key: key);
         (other.StatusCode, (await other.JsonAsync()).Text("code")).ShouldBe((HttpStatusCode.UnprocessableEntity, "key-reused"));
@@ -45,14 +49,38 @@ public class ActKeyTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var id = (await FirmFixture.HireAsync(orla, "Okafor")).Text("employmentId");
         var version = (await orla.GetAsync($"/api/records/{id}")).Text("version");
-        var (key, body) = (Guid.NewGuid(), new { changes = new { room = "Loft 4" }, from = (string?)null, why = (string?)null });
+        var (key, body) = (
+            Guid.NewGuid(),
+            new
+            {
+                changes = new { room = "Loft 4" },
+                from = (string?)null,
+                why = (string?)null,
+            }
+        );
         var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => orla.SendAsync("PUT", $"/api/records/{id}", body, version, key: key)));
         answers.Select(a => a.StatusCode).ShouldAllBe(s => s == HttpStatusCode.OK);
-        foreach (var answer in answers) Records.Field(await answer.JsonAsync(), "room").Text("value").ShouldBe("Loft 4");
-        (await firm.Database.AskAsync($"select count(*) from record_values v where v.owner_id = '{id}' and v.field = 'room' and v.value = '\"Loft 4\"'")).ShouldBe(1L);
+        foreach (var answer in answers)
+            Records.Field(await answer.JsonAsync(), "room").Text("value").ShouldBe("Loft 4");
+        (
+            await firm.Database.AskAsync($"select count(*) from record_values v where v.owner_id = '{id}' and v.field = 'room' and v.value = '\"Loft 4\"'")
+        ).ShouldBe(1L);
         // What was refused was not done, and may be sent anew under its key.
         var refused = Guid.NewGuid();
-        (await orla.SendAsync("PUT", $"/api/records/{id}", new { changes = new { email = "no address" }, from = (string?)null, why = (string?)null }, version, key: refused)).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (
+            await orla.SendAsync(
+                "PUT",
+                $"/api/records/{id}",
+                new
+                {
+                    changes = new { email = "no address" },
+                    from = (string?)null,
+                    why = (string?)null,
+                },
+                version,
+                key: refused
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         (await firm.Database.AskAsync($"select count(*) from done_acts where key = '{refused}'")).ShouldBe(0L);
     }
 
@@ -66,7 +94,10 @@ public class ActKeyTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var said = await Task.WhenAll(answers.Select(async a => (await a.JsonAsync()).ToJsonString()));
         said.Distinct().Count().ShouldBe(1);
         (await firm.Database.AskAsync("select count(*) from records_now where family_name = 'Quell'")).ShouldBe(1L);
-        var many = new JsonObject { ["hires"] = new JsonArray(HirePathTests.NewHire("Una", "Quellin"), HirePathTests.NewHire("Ulf", "Quellin")) }.ToJsonString();
+        var many = new JsonObject
+        {
+            ["hires"] = new JsonArray(HirePathTests.NewHire("Una", "Quellin"), HirePathTests.NewHire("Ulf", "Quellin")),
+        }.ToJsonString();
         var opened = await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => orla.SendAsync("POST", "/api/hires/many", many)));
         opened.Select(a => a.StatusCode).ShouldAllBe(s => s == HttpStatusCode.OK);
         (await firm.Database.AskAsync("select count(*) from records_now where family_name = 'Quellin'")).ShouldBe(2L);
@@ -79,7 +110,15 @@ public class ActKeyTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var opened = await (await orla.SendAsync("POST", "/api/hires", HirePathTests.NewHire("Wim", "Halsted").ToJsonString())).JsonAsync();
         var task = (string)(await firm.Database.AskAsync($"select key from hire_tasks where hire_id = '{opened["id"]}' order by position limit 1"))!;
         (await orla.SendAsync("PUT", $"/api/hires/{opened["id"]}/outcome", new { outcome = "withdrawn", why = "Went elsewhere" })).EnsureSuccessStatusCode();
-        foreach (var (method, what, body) in new (string, string, object?)[] { ("PUT", "done", new { done = (string?)null }), ("DELETE", "done", null), ("PUT", "skipped", new { why = "no" }), ("DELETE", "skipped", null) })
+        foreach (
+            var (method, what, body) in new (string, string, object?)[]
+            {
+                ("PUT", "done", new { done = (string?)null }),
+                ("DELETE", "done", null),
+                ("PUT", "skipped", new { why = "no" }),
+                ("DELETE", "skipped", null),
+            }
+        )
         {
             using var answer = await orla.SendAsync(method, $"/api/hires/{opened["id"]}/tasks/{task}/{what}", body);
             (answer.StatusCode, (await answer.JsonAsync()).Text("code")).ShouldBe((HttpStatusCode.Conflict, "closed"));
@@ -101,15 +140,18 @@ public class ActKeyTests(FirmFixture firm) : IClassFixture<FirmFixture>
             var before = fields["version"]!.GetValue<int>();
             var publish = new { why = (string?)null, despite = true };
             var answers = await Task.WhenAll(
-                piet.SendAsync("POST", "/api/fields/draft/publish", publish, draft.Text("version")), orla.SendAsync("POST", "/api/fields/draft/publish", publish, draft.Text("version")),
-                orla.SendAsync("PUT", "/api/fields/draft", body, draft.Text("version")));
+                piet.SendAsync("POST", "/api/fields/draft/publish", publish, draft.Text("version")),
+                orla.SendAsync("POST", "/api/fields/draft/publish", publish, draft.Text("version")),
+                orla.SendAsync("PUT", "/api/fields/draft", body, draft.Text("version"))
+            );
             var after = await piet.GetAsync("/api/fields");
             var published = answers.Take(2).Count(a => a.StatusCode == HttpStatusCode.OK);
             (after["version"]!.GetValue<int>() - before).ShouldBe(published);
             published.ShouldBeLessThanOrEqualTo(1);
             // Either the save went in and there is a draft, or it was told that the draft is gone: never both lost and answered.
             (answers[2].StatusCode == HttpStatusCode.OK).ShouldBe(after["draft"] is not null);
-            if (after["draft"] is { } left) (await piet.SendAsync("DELETE", "/api/fields/draft", null, left.Text("version"))).EnsureSuccessStatusCode();
+            if (after["draft"] is { } left)
+                (await piet.SendAsync("DELETE", "/api/fields/draft", null, left.Text("version"))).EnsureSuccessStatusCode();
         }
     }
 

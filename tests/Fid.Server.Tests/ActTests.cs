@@ -27,7 +27,11 @@ public class ActTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var late = await acts.Get<TickTask>().DoAsync(new TickTaskRequest(task.HireId, task.Key, fid.Today.PlusDays(1)), fid, default);
         late.Refusal!.Problems.Single().ShouldBe(new Core.Problem("/done", "in-future", "A task is done today or on a day before."));
         (await acts.Get<TickTask>().DoAsync(new TickTaskRequest(task.HireId, task.Key, null), fid, default)).Refusal.ShouldBeNull();
-        var change = await acts.Db.Changes.AsNoTracking().Where(c => c.SubjectId == task.HireId && c.Part == task.Key).OrderByDescending(c => c.At).FirstAsync();
+        var change = await acts
+            .Db.Changes.AsNoTracking()
+            .Where(c => c.SubjectId == task.HireId && c.Part == task.Key)
+            .OrderByDescending(c => c.At)
+            .FirstAsync();
         (change.Action, change.ByName, change.ById, change.Origin).ShouldBe(("task.done", "Fid", null, "gates"));
     }
 
@@ -54,12 +58,16 @@ public class ActTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var before = await acts.Db.Changes.CountAsync();
         Refusal?[] refused =
         [
-            (await acts.Get<OpenHire>().DoAsync(new OpenHireRequest([new NewHireRequest(Guid.NewGuid(), "deckhand", nobody.Today, [])]), nobody, default)).Refusal,
+            (
+                await acts.Get<OpenHire>().DoAsync(new OpenHireRequest([new NewHireRequest(Guid.NewGuid(), "deckhand", nobody.Today, [])]), nobody, default)
+            ).Refusal,
             (await acts.Get<TickTask>().DoAsync(new TickTaskRequest(task.HireId, task.Key, null), nobody, default)).Refusal,
             (await acts.Get<SkipTask>().DoAsync(new SkipTaskRequest(task.HireId, task.Key, "x"), nobody, default)).Refusal,
             (await acts.Get<CloseHire>().DoAsync(new CloseHireRequest(hire.Id, HireOutcome.Withdrawn, "x"), nobody, default)).Refusal,
             (await acts.Get<MoveStart>().DoAsync(new MoveStartRequest(hire.Id, nobody.Today, null, hire.Version), nobody, default)).Refusal,
-            (await acts.Get<SaveRecord>().DoAsync(new SaveRecordRequest(hire.EmploymentId, Values("town", "Elsewhere"), null, null, 1), nobody, default)).Refusal,
+            (
+                await acts.Get<SaveRecord>().DoAsync(new SaveRecordRequest(hire.EmploymentId, Values("town", "Elsewhere"), null, null, 1), nobody, default)
+            ).Refusal,
             (await acts.Get<TakeBackChange>().DoAsync(new TakeBackChangeRequest(hire.EmploymentId, Guid.NewGuid(), null), nobody, default)).Refusal,
             (await acts.Get<MergePeople>().DoAsync(new MergePeopleRequest(hire.EmploymentId, hire.EmploymentId, [], null, []), nobody, default)).Refusal,
             (await acts.Get<SaveTemplateDraft>().DoAsync(new SaveTemplateDraftRequest("deckhand", spec, null), nobody, default)).Refusal,
@@ -100,6 +108,11 @@ public class ActTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
     private static Dictionary<string, JsonElement> Values(string field, string value) => new() { [field] = JsonSerializer.SerializeToElement(value) };
 
-    private static Task<HireTask> OpenTaskAsync(ActCaller acts) => acts.Db.HireTasks.AsNoTracking()
-        .Where(t => t.Done == null && t.SkippedWhy == null && acts.Db.Hires.Any(h => h.Id == t.HireId && h.Closed == null)).OrderBy(t => t.HireId).ThenBy(t => t.Position).FirstAsync();
+    private static Task<HireTask> OpenTaskAsync(ActCaller acts) =>
+        acts
+            .Db.HireTasks.AsNoTracking()
+            .Where(t => t.Done == null && t.SkippedWhy == null && acts.Db.Hires.Any(h => h.Id == t.HireId && h.Closed == null))
+            .OrderBy(t => t.HireId)
+            .ThenBy(t => t.Position)
+            .FirstAsync();
 }

@@ -30,8 +30,12 @@ public class AuditTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [Fact]
     public async Task A_belief_ends_once()
     {
-        var error = await Should.ThrowAsync<PostgresException>(() => TryAsync(firm.Database.Connection,
-            "update record_values set known = tstzrange(lower(known) - interval '1 day', now()), ended_by = change_id where upper_inf(known)"));
+        var error = await Should.ThrowAsync<PostgresException>(() =>
+            TryAsync(
+                firm.Database.Connection,
+                "update record_values set known = tstzrange(lower(known) - interval '1 day', now()), ended_by = change_id where upper_inf(known)"
+            )
+        );
         error.MessageText.ShouldStartWith("Of a value that was recorded");
     }
 
@@ -44,7 +48,19 @@ public class AuditTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await Parallel.ForEachAsync(people, async (id, _) =>
         {
             var version = (await orla.GetAsync($"/api/records/{id}")).Text("version");
-            (await orla.SendAsync("PUT", $"/api/records/{id}", new { changes = new { room = "7" }, from = (string?)null, why = (string?)null }, version)).EnsureSuccessStatusCode();
+            (
+                await orla.SendAsync(
+                    "PUT",
+                    $"/api/records/{id}",
+                    new
+                    {
+                        changes = new { room = "7" },
+                        from = (string?)null,
+                        why = (string?)null,
+                    },
+                    version
+                )
+            ).EnsureSuccessStatusCode();
         });
         var after = await ChainAsync();
         (after.Broken, after.Position).ShouldBe((null, before + people.Length));
@@ -58,13 +74,22 @@ public class AuditTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [Theory]
     [InlineData("update changes set why = 'another reason' where id = {change}", "Entry 200 does not agree with its change")]
     [InlineData("update changes set at = at - interval '1 second' where id = {change}", "Entry 200 does not agree with its change")]
-    [InlineData("update record_values set source = 'forged' where id = (select id from record_values where change_id = {change} limit 1)", "Entry 200 does not agree with its change")]
+    [InlineData(
+        "update record_values set source = 'forged' where id = (select id from record_values where change_id = {change} limit 1)",
+        "Entry 200 does not agree with its change"
+    )]
     [InlineData("delete from record_values where change_id = {change}", "Entry 200 does not agree with its change")]
     [InlineData("delete from record_values where change_id = {change}; delete from changes where id = {change}", "which is gone")]
     [InlineData("delete from seals where position = 200", "Entry 200 is missing")]
     [InlineData("update seals set hash = sha256('') where position = 200", "Entry 200 does not agree with its change")]
-    [InlineData("insert into changes (id, at, by_name, origin, action, subject_id) values (gen_random_uuid(), now(), 'Nobody', 'record', 'record.fixed', gen_random_uuid())", "is in the audit trail, but not in the chain")]
-    [InlineData("update record_values set known = tstzrange(lower(known), now()) where id = (select id from record_values limit 1)", "began or ended without a change")]
+    [InlineData(
+        "insert into changes (id, at, by_name, origin, action, subject_id) values (gen_random_uuid(), now(), 'Nobody', 'record', 'record.fixed', gen_random_uuid())",
+        "is in the audit trail, but not in the chain"
+    )]
+    [InlineData(
+        "update record_values set known = tstzrange(lower(known), now()) where id = (select id from record_values limit 1)",
+        "began or ended without a change"
+    )]
     [InlineData("delete from seals where position = (select max(position) from seals)", "is in the audit trail, but not in the chain")]
     public async Task Who_gets_past_that_is_found_out(string forged, string found)
     {
@@ -81,14 +106,18 @@ public class AuditTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var database = await TestDatabase.CloneAsync();
         var noted = await ChainAsync(database);
         (await ChainAsync(database, (noted.Position, noted.Hash))).Broken.ShouldBeNull();
-        await database.AskAsync("""
+        await database.AskAsync(
+            """
             set session_replication_role = replica;
             with cut as (delete from seals where position = (select max(position) from seals) returning change_id),
               values_of as (delete from record_values using cut where record_values.change_id = cut.change_id)
             delete from changes using cut where id = cut.change_id
-            """);
+            """
+        );
         (await ChainAsync(database)).Broken.ShouldBeNull();
-        (await ChainAsync(database, (noted.Position, noted.Hash))).Broken!.ShouldBe($"Entry {noted.Position} was noted down, but the chain now ends with entry {noted.Position - 1}.");
+        (await ChainAsync(database, (noted.Position, noted.Hash))).Broken!.ShouldBe(
+            $"Entry {noted.Position} was noted down, but the chain now ends with entry {noted.Position - 1}."
+        );
     }
 
     private async Task<ChainFinding> ChainAsync(TestDatabase? database = null, (long, byte[])? noted = null)

@@ -13,7 +13,14 @@ public class BilingualTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var greta = await firm.As("orla");
         greta.Language = "de";
         // In turn, since one server keeps the tasks of hires for all its readers.
-        foreach (var (reader, stage, task, team) in new[] { (orla, "Prepare", "Order radio", "Stores"), (greta, "Vorbereiten", "Funkgerät bestellen", "Lager"), (orla, "Prepare", "Order radio", "Stores") })
+        foreach (
+            var (reader, stage, task, team) in new[]
+            {
+                (orla, "Prepare", "Order radio", "Stores"),
+                (greta, "Vorbereiten", "Funkgerät bestellen", "Lager"),
+                (orla, "Prepare", "Order radio", "Stores"),
+            }
+        )
         {
             var hire = await FirmFixture.HireAsync(reader, "Brandt");
             (hire["holdUp"]!.Text("name"), hire["holdUp"]!.Text("ownerName")).ShouldBe((task, team));
@@ -42,9 +49,17 @@ public class BilingualTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var touched = (await orla.GetAsync("/api/templates/deckhand/updates")).AsArray().Single(h => h!.Text("id") == brandt.Text("id"))!;
         string[] facts = [.. touched["facts"]!.AsArray().Where(f => f!.Text("fate") == "take").Select(f => f!.Text("fact"))];
         facts.ShouldContain("tasks/radio-order/contactWhyDe");
-        (await orla.SendAsync("POST", "/api/templates/updates", new { hires = new[] { new { id = brandt.Text("id"), take = facts } } })).EnsureSuccessStatusCode();
+        (
+            await orla.SendAsync("POST", "/api/templates/updates", new { hires = new[] { new { id = brandt.Text("id"), take = facts } } })
+        ).EnsureSuccessStatusCode();
 
-        foreach (var (language, instructions, why) in new[] { ("en", "Marine VHF, one each.", "Knows the chandler"), ("de", "UKW-Seefunkgerät, eines je Person.", "Kennt den Ausrüster") })
+        foreach (
+            var (language, instructions, why) in new[]
+            {
+                ("en", "Marine VHF, one each.", "Knows the chandler"),
+                ("de", "UKW-Seefunkgerät, eines je Person.", "Kennt den Ausrüster"),
+            }
+        )
         {
             orla.Language = language;
             var tasks = (await orla.GetAsync($"/api/hires/{brandt["id"]}"))["tasks"]!.AsArray();
@@ -54,7 +69,11 @@ public class BilingualTests(FirmFixture firm) : IClassFixture<FirmFixture>
             tasks.Single(t => t!.Text("key") == "radio-program")!.Text("instructions").ShouldBe("Nach der Liste an Bord.");
             using var nils = await firm.As("nils");
             nils.Language = language;
-            (await nils.GetAsync("/api/tasks"))["tasks"]!.AsArray().First(t => t!.Text("key") == "radio-order")!.Text("instructions").ShouldStartWith(instructions);
+            (await nils.GetAsync("/api/tasks"))["tasks"]!
+                .AsArray()
+                .First(t => t!.Text("key") == "radio-order")!
+                .Text("instructions")
+                .ShouldStartWith(instructions);
         }
     }
 
@@ -72,7 +91,10 @@ public class BilingualTests(FirmFixture firm) : IClassFixture<FirmFixture>
             (await orla.GetAsync("/api/goto?q=decksleute"))!.ToJsonString().ShouldContain("deckhand");
         }
         orla.Language = "en";
-        var run = await orla.ImportAsync("people", "Role template,Given name,Family name,E-mail,Start date,Site\ndecksleute,Zwei,Sprachen,zwei@example.org,2027-05-03,skerry\n");
+        var run = await orla.ImportAsync(
+            "people",
+            "Role template,Given name,Family name,E-mail,Start date,Site\ndecksleute,Zwei,Sprachen,zwei@example.org,2027-05-03,skerry\n"
+        );
         var row = (await orla.GetAsync($"/api/imports/{run.Text("id")}/rows"))["rows"]!.AsArray().ShouldHaveSingleItem()!;
         row["problems"]!.AsArray().ShouldBeEmpty();
     }
@@ -85,8 +107,20 @@ public class BilingualTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         orla.Language = language;
         var id = await orla.PersonAsync(language == "en" ? "Brandt" : "Varga");
-        await orla.SaveAsync(id, new { changes = new { paid_by = "month" }, from = "2027-04-01", why = (string?)null });
-        (await orla.GetAsync($"/api/records/{id}/history"))["values"]!.AsArray().Where(v => v!.Text("field") == "paid_by").Select(v => v!.Text("display")).ShouldBe([before, before, after]);
+        await orla.SaveAsync(
+            id,
+            new
+            {
+                changes = new { paid_by = "month" },
+                from = "2027-04-01",
+                why = (string?)null,
+            }
+        );
+        (await orla.GetAsync($"/api/records/{id}/history"))["values"]!
+            .AsArray()
+            .Where(v => v!.Text("field") == "paid_by")
+            .Select(v => v!.Text("display"))
+            .ShouldBe([before, before, after]);
         var differences = await orla.GetAsync($"/api/records/{id}/compare?on=2027-03-31&with=2027-04-01");
         var change = differences.AsArray().Single(d => d!.Text("field") == "paid_by")!;
         (change["before"]!.Text("display"), change["after"]!.Text("display")).ShouldBe((before, after));

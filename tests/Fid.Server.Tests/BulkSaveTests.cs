@@ -24,8 +24,20 @@ public class BulkSaveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var hire = await db.Hires.FirstAsync(h => h.Closed == null);
         db.Changes.Add(change);
         hire.Start = hire.Start.PlusDays(1);
-        foreach (var (task, i) in tasks.Select((t, i) => (t, i))) db.Add(Copy(task, hire.Id, $"copied-{i}"));
-        db.AddRange(values.Select(v => new RecordValue { OwnerId = Owner(v.OwnerId), Field = v.Field, Value = v.Value, Source = v.Source, Effective = v.Effective, Known = v.Known, ChangeId = change.Id }));
+        foreach (var (task, i) in tasks.Select((t, i) => (t, i)))
+            db.Add(Copy(task, hire.Id, $"copied-{i}"));
+        db.AddRange(
+            values.Select(v => new RecordValue
+            {
+                OwnerId = Owner(v.OwnerId),
+                Field = v.Field,
+                Value = v.Value,
+                Source = v.Source,
+                Effective = v.Effective,
+                Known = v.Known,
+                ChangeId = change.Id,
+            })
+        );
         await db.SaveManyAsync(default);
         db.ChangeTracker.Clear();
         (await db.Hires.AsNoTracking().SingleAsync(h => h.Id == hire.Id)).Start.ShouldBe(hire.Start, "What is no new row is saved along.");
@@ -37,12 +49,16 @@ public class BulkSaveTests(FirmFixture firm) : IClassFixture<FirmFixture>
             var copy = copied[$"copied-{i}"];
             copy.ShouldBeEquivalentTo(Set(Copy(tasks[i], hire.Id, copy.Key), nameof(HireTask.Id), copy.Id));
         }
-        var stored = (await db.RecordValues.AsNoTracking().Where(v => v.ChangeId == change.Id).ToListAsync()).ToDictionary(v => (v.OwnerId, v.Field, v.Effective.LowerBound));
+        var stored = (await db.RecordValues.AsNoTracking().Where(v => v.ChangeId == change.Id).ToListAsync()).ToDictionary(v =>
+            (v.OwnerId, v.Field, v.Effective.LowerBound)
+        );
         stored.Count.ShouldBe(values.Count);
         foreach (var value in values)
         {
             var copy = stored[(Owner(value.OwnerId), value.Field, value.Effective.LowerBound)];
-            (copy.Value.GetRawText(), copy.Source, copy.Effective, copy.Known, copy.EndedBy, copy.SealedStart).ShouldBe((value.Value.GetRawText(), value.Source, value.Effective, value.Known, null, value.SealedStart));
+            (copy.Value.GetRawText(), copy.Source, copy.Effective, copy.Known, copy.EndedBy, copy.SealedStart).ShouldBe(
+                (value.Value.GetRawText(), value.Source, value.Effective, value.Known, null, value.SealedStart)
+            );
         }
 
         // Another owner for each, so that none is believed twice.
@@ -58,10 +74,23 @@ public class BulkSaveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var before = await db.RecordValues.CountAsync();
         await using (var transaction = await db.Database.BeginTransactionAsync())
         {
-            db.AddRange(there.Select(v => new RecordValue { OwnerId = v.OwnerId, Field = v.Field, Value = v.Value, Source = v.Source, Effective = v.Effective, Known = v.Known, ChangeId = v.ChangeId }));
+            db.AddRange(
+                there.Select(v => new RecordValue
+                {
+                    OwnerId = v.OwnerId,
+                    Field = v.Field,
+                    Value = v.Value,
+                    Source = v.Source,
+                    Effective = v.Effective,
+                    Known = v.Known,
+                    ChangeId = v.ChangeId,
+                })
+            );
             await db.SaveManyAsync(default);
             // That is looked at when the transaction ends.
-            (await Should.ThrowAsync<Npgsql.PostgresException>(() => transaction.CommitAsync())).SqlState.ShouldBe(Npgsql.PostgresErrorCodes.ExclusionViolation);
+            (await Should.ThrowAsync<Npgsql.PostgresException>(() => transaction.CommitAsync())).SqlState.ShouldBe(
+                Npgsql.PostgresErrorCodes.ExclusionViolation
+            );
         }
         (await db.RecordValues.CountAsync()).ShouldBe(before);
     }

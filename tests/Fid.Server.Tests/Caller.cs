@@ -66,20 +66,32 @@ public sealed class Caller : IDisposable
     }
 
     /// <summary>Sends an object as JSON, or a text as it is.</summary>
-    public async Task<HttpResponseMessage> SendAsync(string method, string path, object? body = null, string? ifMatch = null, bool withToken = true, Guid? key = null)
+    public async Task<HttpResponseMessage> SendAsync(
+        string method,
+        string path,
+        object? body = null,
+        string? ifMatch = null,
+        bool withToken = true,
+        Guid? key = null
+    )
     {
         using var request = new HttpRequestMessage(new HttpMethod(method), new Uri(path, UriKind.Relative));
-        if (withToken && _cookies.GetAllCookies().FirstOrDefault(c => c.Name == "fid-xsrf") is { } token) request.Headers.Add("X-Fid-Xsrf", Uri.UnescapeDataString(token.Value));
+        if (withToken && _cookies.GetAllCookies().FirstOrDefault(c => c.Name == "fid-xsrf") is { } token)
+            request.Headers.Add("X-Fid-Xsrf", Uri.UnescapeDataString(token.Value));
         if (Forwarded is var (forwardedFor, proto))
         {
             request.Headers.Add("X-Forwarded-For", forwardedFor);
             request.Headers.Add("X-Forwarded-Proto", proto);
             // Secure cookies come back to nobody over http: the test sends them as the proxy would.
-            if (_cookies.Count > 0) request.Headers.Add("Cookie", string.Join("; ", _cookies.GetAllCookies().Select(c => $"{c.Name}={c.Value}")));
+            if (_cookies.Count > 0)
+                request.Headers.Add("Cookie", string.Join("; ", _cookies.GetAllCookies().Select(c => $"{c.Name}={c.Value}")));
         }
-        if (Trace is not null) request.Headers.Add("traceparent", $"00-{Trace}-00f067aa0ba902b7-01");
-        if (key is not null) request.Headers.TryAddWithoutValidation("Idempotency-Key", key.ToString());
-        if (ifMatch is not null) request.Headers.TryAddWithoutValidation("If-Match", ifMatch);
+        if (Trace is not null)
+            request.Headers.Add("traceparent", $"00-{Trace}-00f067aa0ba902b7-01");
+        if (key is not null)
+            request.Headers.TryAddWithoutValidation("Idempotency-Key", key.ToString());
+        if (ifMatch is not null)
+            request.Headers.TryAddWithoutValidation("If-Match", ifMatch);
         if (body is not null)
             request.Content = new StringContent(body as string ?? JsonSerializer.Serialize(body), Encoding.UTF8, "application/json");
         return await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
@@ -90,7 +102,8 @@ public sealed class Caller : IDisposable
     {
         using var request = new HttpRequestMessage(HttpMethod.Post, new Uri(path, UriKind.Relative)) { Content = new ByteArrayContent(file) };
         request.Content.Headers.ContentType = new("application/octet-stream");
-        if (_cookies.GetCookies(Address)["fid-xsrf"] is { } token) request.Headers.Add("X-Fid-Xsrf", Uri.UnescapeDataString(token.Value));
+        if (_cookies.GetCookies(Address)["fid-xsrf"] is { } token)
+            request.Headers.Add("X-Fid-Xsrf", Uri.UnescapeDataString(token.Value));
         return await _http.SendAsync(request);
     }
 

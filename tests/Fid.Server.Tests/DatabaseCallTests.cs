@@ -23,7 +23,8 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
         {
             ShouldListenTo = source => source.Name == "Npgsql",
             Sample = (ref _) => ActivitySamplingResult.AllData,
-            ActivityStopped = activity => _statements.GetOrAdd(activity.TraceId.ToString(), _ => []).Enqueue((string?)activity.GetTagItem("db.query.text") ?? ""),
+            ActivityStopped = activity =>
+                _statements.GetOrAdd(activity.TraceId.ToString(), _ => []).Enqueue((string?)activity.GetTagItem("db.query.text") ?? ""),
         };
         ActivitySource.AddActivityListener(_listener);
     }
@@ -65,27 +66,60 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
         using var orla = await Caller.SignedInAsync(other.Address, "orla");
         var trace = ActivityTraceId.CreateRandom().ToString();
         orla.Trace = trace;
-        using var known = await orla.SendAsync("POST", "/api/hires/known", new { givenName = "Nobody", familyName = "Atall", birthDate = "1990-01-01", email = (string?)null, phone = (string?)null, start = (string?)null });
+        using var known = await orla.SendAsync(
+            "POST",
+            "/api/hires/known",
+            new
+            {
+                givenName = "Nobody",
+                familyName = "Atall",
+                birthDate = "1990-01-01",
+                email = (string?)null,
+                phone = (string?)null,
+                start = (string?)null,
+            }
+        );
         (await known.JsonAsync()).AsArray().ShouldBeEmpty();
         // Whoever it may be is found in memory: what changed since is asked for, and only the people found would be read.
         _statements[trace].ShouldContain(s => s.Contains("select", StringComparison.OrdinalIgnoreCase));
-        _statements[trace].Where(s => s.Contains("record_values", StringComparison.Ordinal) && !s.Contains("from seals", StringComparison.Ordinal)).ShouldBeEmpty();
+        _statements[trace]
+            .Where(s => s.Contains("record_values", StringComparison.Ordinal) && !s.Contains("from seals", StringComparison.Ordinal))
+            .ShouldBeEmpty();
     }
 
     private async Task<int> PreviewAsync(Caller orla, int rows)
     {
-        var body = new JsonObject { ["hires"] = new JsonArray([.. Enumerable.Range(0, rows).Select(i => (JsonNode)HirePathTests.NewHire($"Row{i}", "Preview"))]) }.ToJsonString();
+        var body = new JsonObject
+        {
+            ["hires"] = new JsonArray([.. Enumerable.Range(0, rows).Select(i => (JsonNode)HirePathTests.NewHire($"Row{i}", "Preview"))]),
+        }.ToJsonString();
         return await CountAsync(orla, "POST", "/api/hires/many/preview", body);
     }
 
     // More hires, more people, more entries of lists, more of what was done.
     private static async Task GrowAsync(Caller orla)
     {
-        var body = new JsonObject { ["hires"] = new JsonArray([.. Enumerable.Range(0, 40).Select(i => (JsonNode)HirePathTests.NewHire($"Grown{i}", "Larger"))]) }.ToJsonString();
+        var body = new JsonObject
+        {
+            ["hires"] = new JsonArray([.. Enumerable.Range(0, 40).Select(i => (JsonNode)HirePathTests.NewHire($"Grown{i}", "Larger"))]),
+        }.ToJsonString();
         using var opened = await orla.SendAsync("POST", "/api/hires/many", body);
         opened.IsSuccessStatusCode.ShouldBeTrue(await opened.Content.ReadAsStringAsync());
-        for (var i = 0; i < 20; i++) (await orla.SendAsync("POST", "/api/lists/teams/entries", new { code = $"GROWN-{i}", name = $"Grown {i}", values = new { } })).EnsureSuccessStatusCode();
-        foreach (var one in (await opened.JsonAsync()).AsArray().Take(5)) await orla.SaveAsync(one!.Text("employmentId"), "room", $"Loft {one!.Text("number")}");
+        for (var i = 0; i < 20; i++)
+            (
+                await orla.SendAsync(
+                    "POST",
+                    "/api/lists/teams/entries",
+                    new
+                    {
+                        code = $"GROWN-{i}",
+                        name = $"Grown {i}",
+                        values = new { },
+                    }
+                )
+            ).EnsureSuccessStatusCode();
+        foreach (var one in (await opened.JsonAsync()).AsArray().Take(5))
+            await orla.SaveAsync(one!.Text("employmentId"), "room", $"Loft {one!.Text("number")}");
     }
 
     private async Task<Dictionary<string, int>> MeasureAsync(Caller caller, JsonNode document, JsonNode hire)
@@ -93,13 +127,27 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
         var counted = new Dictionary<string, int>();
         foreach (var (path, operations) in document["paths"]!.AsObject())
         {
-            if (operations!["get"] is null || path is "/api/openapi.json") continue;
-            var address = path
-                .Replace("/hires/{id}", $"/hires/{hire.Text("id")}", StringComparison.Ordinal).Replace("/records/{id}", $"/records/{hire.Text("employmentId")}", StringComparison.Ordinal)
-                .Replace("/people/{id}", $"/people/{hire.Text("employmentId")}", StringComparison.Ordinal).Replace("{key}", "room", StringComparison.Ordinal)
-                .Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal).Replace("{version}", "0", StringComparison.Ordinal).Replace("{list}", "teams", StringComparison.Ordinal)
-                .Replace("/entries/{code}", "/entries/stores", StringComparison.Ordinal).Replace("{code}", "deckhand", StringComparison.Ordinal)
-                + path switch { "/api/records/{id}/compare" => "?on=2027-02-01&with=2027-12-31", "/api/hires/{id}/start-change" => "?to=2027-06-01", "/api/dates" => "?text=mon", "/api/goto" => "?q=a", "/api/people" => "?q=a", _ => "" };
+            if (operations!["get"] is null || path is "/api/openapi.json")
+                continue;
+            var address =
+                path.Replace("/hires/{id}", $"/hires/{hire.Text("id")}", StringComparison.Ordinal)
+                    .Replace("/records/{id}", $"/records/{hire.Text("employmentId")}", StringComparison.Ordinal)
+                    .Replace("/people/{id}", $"/people/{hire.Text("employmentId")}", StringComparison.Ordinal)
+                    .Replace("{key}", "room", StringComparison.Ordinal)
+                    .Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal)
+                    .Replace("{version}", "0", StringComparison.Ordinal)
+                    .Replace("{list}", "teams", StringComparison.Ordinal)
+                    .Replace("/entries/{code}", "/entries/stores", StringComparison.Ordinal)
+                    .Replace("{code}", "deckhand", StringComparison.Ordinal)
+                + path switch
+                {
+                    "/api/records/{id}/compare" => "?on=2027-02-01&with=2027-12-31",
+                    "/api/hires/{id}/start-change" => "?to=2027-06-01",
+                    "/api/dates" => "?text=mon",
+                    "/api/goto" => "?q=a",
+                    "/api/people" => "?q=a",
+                    _ => "",
+                };
             // The first request of a kind compiles and warms; the second is what it takes.
             await CountAsync(caller, "GET", address, null);
             counted[path] = await CountAsync(caller, "GET", address, null);

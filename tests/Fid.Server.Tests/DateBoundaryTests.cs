@@ -12,7 +12,8 @@ namespace Fid.Server.Tests;
 /// <summary>The first and the last day: both belong to what they bound, everywhere but in the database's ranges.</summary>
 public class DateBoundaryTests(FirmFixture firm) : IClassFixture<FirmFixture>
 {
-    private static readonly LocalDate First = new(2027, 3, 1), Last = new(2027, 3, 31);
+    private static readonly LocalDate First = new(2027, 3, 1),
+        Last = new(2027, 3, 31);
 
     [Fact]
     public void A_range_ends_on_the_same_day_whichever_way_the_database_writes_it()
@@ -32,7 +33,13 @@ public class DateBoundaryTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [InlineData(null, true, true)]
     public void A_stint_goes_on_to_its_last_day(string? end, bool goesOn, bool was)
     {
-        var stint = new Employment { PersonId = Guid.Empty, Number = "1", Start = First, End = end is null ? null : NodaTime.Text.LocalDatePattern.Iso.Parse(end).Value };
+        var stint = new Employment
+        {
+            PersonId = Guid.Empty,
+            Number = "1",
+            Start = First,
+            End = end is null ? null : NodaTime.Text.LocalDatePattern.Iso.Parse(end).Value,
+        };
         (stint.GoesOn(Last), !stint.NeverWas).ShouldBe((goesOn, was));
         // Before its first day it is about to begin.
         stint.GoesOn(First.PlusDays(-1)).ShouldBe(was);
@@ -42,7 +49,10 @@ public class DateBoundaryTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [InlineData("2027-03-01", true)]
     [InlineData("2027-02-28", false)]
     public void Somebody_may_leave_on_the_first_day_and_not_before_it(string end, bool fits) =>
-        RecordRules.Misfits(new Dictionary<string, JsonElement?> { ["end_date"] = JsonElement.Parse($"\"{end}\"") }, First).Select(p => p.Path).ShouldBe(fits ? [] : ["/end_date"]);
+        RecordRules
+            .Misfits(new Dictionary<string, JsonElement?> { ["end_date"] = JsonElement.Parse($"\"{end}\"") }, First)
+            .Select(p => p.Path)
+            .ShouldBe(fits ? [] : ["/end_date"]);
 
     [Theory]
     [InlineData("2027-03-01", true)] // today
@@ -53,9 +63,15 @@ public class DateBoundaryTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var opening = HirePathTests.NewHire(possible ? "Nora" : "Abel", possible ? "Show" : "Waitinger");
         opening["start"] = start;
         using var opened = await orla.SendAsync("POST", "/api/hires", opening.ToJsonString());
-        using var outcome = await orla.SendAsync("PUT", $"/api/hires/{(await opened.JsonAsync()).Text("id")}/outcome", new { outcome = "noShow", why = "Did not come" });
-        if (possible) outcome.IsSuccessStatusCode.ShouldBeTrue(await outcome.Content.ReadAsStringAsync());
-        else (await outcome.ErrorsAsync()).ShouldBe([("/outcome", "too-early")]);
+        using var outcome = await orla.SendAsync(
+            "PUT",
+            $"/api/hires/{(await opened.JsonAsync()).Text("id")}/outcome",
+            new { outcome = "noShow", why = "Did not come" }
+        );
+        if (possible)
+            outcome.IsSuccessStatusCode.ShouldBeTrue(await outcome.Content.ReadAsStringAsync());
+        else
+            (await outcome.ErrorsAsync()).ShouldBe([("/outcome", "too-early")]);
     }
 
     [Theory]
@@ -64,11 +80,29 @@ public class DateBoundaryTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_department_is_led_by_its_new_head_from_the_first_day_on(string start, string manager)
     {
         using var orla = await firm.As("orla");
-        var heads = new JsonArray(new JsonObject { ["from"] = "2027-01-01", ["person"] = "1002" }, new JsonObject { ["from"] = "2027-05-01", ["person"] = "1003" });
-        var body = new JsonObject { ["code"] = $"led-{start}", ["name"] = $"Led {start}", ["values"] = new JsonObject { ["heads"] = heads } };
+        var heads = new JsonArray(
+            new JsonObject { ["from"] = "2027-01-01", ["person"] = "1002" },
+            new JsonObject { ["from"] = "2027-05-01", ["person"] = "1003" }
+        );
+        var body = new JsonObject
+        {
+            ["code"] = $"led-{start}",
+            ["name"] = $"Led {start}",
+            ["values"] = new JsonObject { ["heads"] = heads },
+        };
         using var added = await orla.SendAsync("POST", "/api/lists/departments/entries", body.ToJsonString());
         added.IsSuccessStatusCode.ShouldBeTrue(await added.Content.ReadAsStringAsync());
-        using var response = await orla.SendAsync("POST", "/api/hires/preview", new { id = Guid.NewGuid(), template = "ticket-clerk", start, typed = new { department = $"led-{start}", site = "hallan" } });
+        using var response = await orla.SendAsync(
+            "POST",
+            "/api/hires/preview",
+            new
+            {
+                id = Guid.NewGuid(),
+                template = "ticket-clerk",
+                start,
+                typed = new { department = $"led-{start}", site = "hallan" },
+            }
+        );
         (await response.JsonAsync())["values"]!.AsArray().Single(v => v!.Text("field") == "manager")!.Text("display").ShouldBe(manager);
     }
 }

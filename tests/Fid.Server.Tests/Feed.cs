@@ -33,19 +33,20 @@ public sealed class Feed : IAsyncDisposable
         app.Urls.Add("http://127.0.0.1:0");
         var feed = new Feed(app);
         app.MapGet("/candidates", async (HttpContext http) => feed.Mood switch
-        {
-            "down" => Results.StatusCode(503),
-            "slow" => await SlowAsync(http.RequestAborted),
-            "html" => Results.Text("<html>Under maintenance</html>", "text/html"),
-            "list" => Results.Text("""{"people":[]}""", "application/json"),
-            "half" => Results.Text("""{"candidates":[{"id":"new"},{"givenName":"No id"}]}""", "application/json"),
-            "date" => Results.Text("""{"candidates":[{"id":"new","start":"soon"}]}""", "application/json"),
-            "flaky" when ++feed._asked < 3 => Results.StatusCode(500),
-            _ => Results.Text(feed.Candidates, "application/json"),
-        });
+            {
+                "down" => Results.StatusCode(503),
+                "slow" => await SlowAsync(http.RequestAborted),
+                "html" => Results.Text("<html>Under maintenance</html>", "text/html"),
+                "list" => Results.Text("""{"people":[]}""", "application/json"),
+                "half" => Results.Text("""{"candidates":[{"id":"new"},{"givenName":"No id"}]}""", "application/json"),
+                "date" => Results.Text("""{"candidates":[{"id":"new","start":"soon"}]}""", "application/json"),
+                "flaky" when ++feed._asked < 3 => Results.StatusCode(500),
+                _ => Results.Text(feed.Candidates, "application/json"),
+            });
         app.MapPut("/candidates/{id}/hire", (string id, JsonObject status) =>
         {
-            lock (feed._heard) feed._heard.Add($"{Uri.UnescapeDataString(id)} {status["status"]} {status["number"]} {status["start"]}");
+            lock (feed._heard)
+                feed._heard.Add($"{Uri.UnescapeDataString(id)} {status["status"]} {status["number"]} {status["start"]}");
             feed._news.Release();
             return Results.NoContent();
         });
@@ -59,7 +60,8 @@ public sealed class Feed : IAsyncDisposable
         while (true)
         {
             lock (_heard)
-                if (_heard.Count >= times) return [.. _heard];
+                if (_heard.Count >= times)
+                    return [.. _heard];
             (await _news.WaitAsync(TimeSpan.FromMinutes(1))).ShouldBeTrue("the feed was not told");
         }
     }

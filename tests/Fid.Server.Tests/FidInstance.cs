@@ -20,14 +20,27 @@ public sealed class FidInstance : WebApplicationFactory<Program>
     /// <param name="today">The firm's date; that of the demonstration otherwise.</param>
     /// <param name="keyRing">The certificate of the key ring; without one the keys are not encrypted.</param>
     /// <param name="settings">Settings of its own.</param>
-    public FidInstance(string connection, string? webRoot = null, NodaTime.LocalDate? today = null, string? keyRing = null, Dictionary<string, string>? settings = null)
+    public FidInstance(
+        string connection,
+        string? webRoot = null,
+        NodaTime.LocalDate? today = null,
+        string? keyRing = null,
+        Dictionary<string, string>? settings = null
+    )
     {
         (_connection, _webRoot, _today, _keyRing, _settings) = (connection, webRoot, today ?? TestDatabase.Today, keyRing, settings);
         UseKestrel(0);
         StartServer();
     }
 
-    public Uri Address => new(Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First().Replace("[::]", "127.0.0.1", StringComparison.Ordinal));
+    public Uri Address =>
+        new(
+            Services
+                .GetRequiredService<IServer>()
+                .Features.Get<IServerAddressesFeature>()!
+                .Addresses.First()
+                .Replace("[::]", "127.0.0.1", StringComparison.Ordinal)
+        );
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
@@ -41,8 +54,11 @@ public sealed class FidInstance : WebApplicationFactory<Program>
         builder.UseSetting("Fid:Feed:Between", "1.00:00:00");
         // Tests ask more quickly than any typist; that there is a limit is a test of its own.
         builder.UseSetting("Fid:CostlyAtOnce", "1000000");
-        foreach (var (name, value) in _settings ?? []) builder.UseSetting(name, value);
-        if (_keyRing is not null) builder.UseSetting("Fid:KeyRing", _keyRing);
-        if (_webRoot is not null) builder.UseWebRoot(_webRoot);
+        foreach (var (name, value) in _settings ?? [])
+            builder.UseSetting(name, value);
+        if (_keyRing is not null)
+            builder.UseSetting("Fid:KeyRing", _keyRing);
+        if (_webRoot is not null)
+            builder.UseWebRoot(_webRoot);
     }
 }

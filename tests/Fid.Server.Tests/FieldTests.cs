@@ -18,7 +18,10 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         field["access"] = JsonNode.Parse("""{"coordinator":"view","administrator":"view"}""");
         var draft = await SaveAsync(piet, configuration, await VersionOfDraftAsync(piet));
         var review = await SendAsync(piet, "review", new JsonObject { ["configuration"] = configuration.DeepClone() });
-        review["findings"]!.AsArray().Select(f => (f!.Text("code"), (string)f!["fields"]![0]!, f["blocks"]!.GetValue<bool>())).ShouldBe([("nobody-can-fill", "recruited_by", true)]);
+        review["findings"]!
+            .AsArray()
+            .Select(f => (f!.Text("code"), (string)f!["fields"]![0]!, f["blocks"]!.GetValue<bool>()))
+            .ShouldBe([("nobody-can-fill", "recruited_by", true)]);
         using (var refused = await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version")))
             (await refused.ErrorsAsync()).ShouldBe([("/recruited_by", "nobody-can-fill")]);
 
@@ -26,15 +29,27 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         draft = await SaveAsync(piet, configuration, draft.Text("version"));
         review = await SendAsync(piet, "review", new JsonObject { ["configuration"] = configuration.DeepClone() });
         review["findings"]!.AsArray().ShouldBeEmpty();
-        review["differences"]!.AsArray().Single()!["parts"]!.AsArray().Select(p => p!.Text("part")).ShouldBe(["required", "access", "default"], ignoreOrder: true);
+        review["differences"]!.AsArray().Single()!["parts"]!
+            .AsArray()
+            .Select(p => p!.Text("part"))
+            .ShouldBe(["required", "access", "default"], ignoreOrder: true);
         review["touched"]!.AsArray().Single(t => t!.Text("field") == "recruited_by")!["lacking"]!.GetValue<int>().ShouldBeGreaterThan(200);
-        var published = await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = "The board wants to know", despite = false }, draft.Text("version"));
+        var published = await piet.SendAsync(
+            "POST",
+            "/api/fields/draft/publish",
+            new { why = "The board wants to know", despite = false },
+            draft.Text("version")
+        );
         published.StatusCode.ShouldBe(HttpStatusCode.OK, await published.Content.ReadAsStringAsync());
 
         var opened = await (await orla.SendAsync("POST", "/api/hires", HirePathTests.NewHire("Bela", "Novak").ToJsonString())).JsonAsync();
         var recruited = Field(await orla.GetAsync($"/api/records/{opened.Text("employmentId")}"), "recruited_by")!;
         (recruited.Text("value"), recruited["source"]!.Text("kind"), recruited.Text("access")).ShouldBe(("the harbour board", "default", "view"));
-        (await firm.Database.AskAsync("select bool_and('recruited_by' = any(missing)) from records_now r join employments e on e.id = r.employment_id where e.\"end\" is null and r.family_name <> 'Novak'")).ShouldBe(true);
+        (
+            await firm.Database.AskAsync(
+                "select bool_and('recruited_by' = any(missing)) from records_now r join employments e on e.id = r.employment_id where e.\"end\" is null and r.family_name <> 'Novak'"
+            )
+        ).ShouldBe(true);
         (await piet.GetAsync("/api/fields/versions")).AsArray()[0]!.Text("why").ShouldBe("The board wants to know");
         var version = (await published.JsonAsync())["version"]!.GetValue<int>();
         (await piet.GetAsync($"/api/fields/compare?from={version - 1}&to={version}")).AsArray().Single()!.Text("field").ShouldBe("recruited_by");
@@ -53,7 +68,9 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
             (await second.JsonAsync())["current"]!.Text("byName").ShouldBe("Piet Haverkort");
         field["colour"] = "blue";
         using (var wrong = await piet.SendAsync("PUT", "/api/fields/draft", Body(configuration), first.Text("version")))
-            (await wrong.ErrorsAsync()).ShouldHaveSingleItem().ShouldBe(($"/configuration/fields/{configuration["fields"]!.AsArray().IndexOf(field)}/colour", "unknown-property"));
+            (await wrong.ErrorsAsync())
+                .ShouldHaveSingleItem()
+                .ShouldBe(($"/configuration/fields/{configuration["fields"]!.AsArray().IndexOf(field)}/colour", "unknown-property"));
         (await piet.SendAsync("DELETE", "/api/fields/draft")).StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
         (await piet.SendAsync("DELETE", "/api/fields/draft", null, first.Text("version"))).EnsureSuccessStatusCode();
         // What was thrown away does not come back by a save of somebody who still saw it.
@@ -71,9 +88,19 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         Field(all, "recruited_by").ShouldNotBeNull();
         Field(hers, "pay_note")!.Text("access").ShouldBe("edit");
         Field(hers, "street")!.Text("access").ShouldBe("view");
-        (await ruth.SendAsync("PUT", $"/api/records/{id}", """{"changes":{"pay_note":"Paid in full"},"from":null,"why":null}""", hers.Text("version"))).StatusCode.ShouldBe(HttpStatusCode.OK);
-        using var refused = await ruth.SendAsync("PUT", $"/api/records/{id}", """{"changes":{"street":"1 Pier Road","radio":7,"nowhere":"x"},"from":null,"why":null}""", hers.Text("version"));
-        (await refused.ErrorsAsync()).ShouldBe([("/changes/street", "read-only"), ("/changes/radio", "read-only"), ("/changes/nowhere", "unknown-field")], ignoreOrder: true);
+        (
+            await ruth.SendAsync("PUT", $"/api/records/{id}", """{"changes":{"pay_note":"Paid in full"},"from":null,"why":null}""", hers.Text("version"))
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
+        using var refused = await ruth.SendAsync(
+            "PUT",
+            $"/api/records/{id}",
+            """{"changes":{"street":"1 Pier Road","radio":7,"nowhere":"x"},"from":null,"why":null}""",
+            hers.Text("version")
+        );
+        (await refused.ErrorsAsync()).ShouldBe(
+            [("/changes/street", "read-only"), ("/changes/radio", "read-only"), ("/changes/nowhere", "unknown-field")],
+            ignoreOrder: true
+        );
     }
 
     [Fact]
@@ -83,7 +110,12 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var (configuration, rate) = await DraftAsync(piet, "pay_rate");
         rate["access"]!.AsObject().Remove("payroll");
         configuration["fields"]!.AsArray().Single(f => f!.Text("key") == "cost_centre")!["access"]!.AsObject().Remove("payroll");
-        var published = await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, (await SaveAsync(piet, configuration, await VersionOfDraftAsync(piet))).Text("version"));
+        var published = await piet.SendAsync(
+            "POST",
+            "/api/fields/draft/publish",
+            new { why = (string?)null, despite = true },
+            (await SaveAsync(piet, configuration, await VersionOfDraftAsync(piet))).Text("version")
+        );
         published.StatusCode.ShouldBe(HttpStatusCode.OK, await published.Content.ReadAsStringAsync());
         using var ruth = await firm.As("ruth");
         var person = (await ruth.GetAsync("/api/people?q=Moutinho"))["people"]![0]!.Text("employmentId");
@@ -105,12 +137,38 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var piet = await firm.As("piet");
         var (configuration, site) = await DraftAsync(piet, "site");
         site["onChange"] = JsonNode.Parse("""[{"set":"room","formula":"'Desk at ' + site"}]""");
-        JsonObject Ask(string role) => new() { ["configuration"] = configuration.DeepClone(), ["role"] = role, ["stage"] = "prepare", ["values"] = new JsonObject { ["site"] = "skerry", ["permit_needed"] = true }, ["changed"] = new JsonArray("site") };
+        JsonObject Ask(string role) =>
+            new()
+            {
+                ["configuration"] = configuration.DeepClone(),
+                ["role"] = role,
+                ["stage"] = "prepare",
+                ["values"] = new JsonObject { ["site"] = "skerry", ["permit_needed"] = true },
+                ["changed"] = new JsonArray("site"),
+            };
         var tried = (await SendAsync(piet, "try", Ask("coordinator")))["evaluation"]!;
         tried["set"]!.AsArray().Single(s => s!.Text("field") == "room")!.Text("value").ShouldBe("Desk at skerry");
         tried["missingNow"]!.AsArray().Select(m => (string)m!).ShouldContain("permit_until");
-        (await SendAsync(piet, "try", Ask("owner")))["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Select(f => f!.Text("key"))
-            .ShouldBe(["given_name", "family_name", "known_as", "photo", "pronouns", "job", "job_title", "department", "site", "manager", "buddy", "kind", "start_date", "room"]);
+        (await SendAsync(piet, "try", Ask("owner")))["sections"]!
+            .AsArray()
+            .SelectMany(s => s!["fields"]!.AsArray())
+            .Select(f => f!.Text("key"))
+            .ShouldBe([
+                "given_name",
+                "family_name",
+                "known_as",
+                "photo",
+                "pronouns",
+                "job",
+                "job_title",
+                "department",
+                "site",
+                "manager",
+                "buddy",
+                "kind",
+                "start_date",
+                "room",
+            ]);
     }
 
     [Fact]
@@ -146,7 +204,11 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         room["required"] = "always";
         await Markers.PublishAsync(piet, orla, configuration);
         // Of those who left too: their records go on being shown.
-        (await firm.Database.AskAsync("select bool_and('room' = any(missing)) from records_now r join employments e on e.id = r.employment_id where e.\"end\" < '2027-03-01'")).ShouldBe(true);
+        (
+            await firm.Database.AskAsync(
+                "select bool_and('room' = any(missing)) from records_now r join employments e on e.id = r.employment_id where e.\"end\" < '2027-03-01'"
+            )
+        ).ShouldBe(true);
         (configuration, room) = await DraftAsync(piet, "room");
         room.Remove("required");
         await Markers.PublishAsync(piet, orla, configuration);
@@ -154,7 +216,11 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await firm.EveryProjectionFollowsAsync();
 
         async Task<string[]> TouchedAsync() =>
-            [.. (await SendAsync(piet, "review", new JsonObject { ["configuration"] = configuration.DeepClone() }))["touched"]!.AsArray().Select(t => $"{t!["field"]} {t["lacking"]} {t["hidden"]}")];
+            [
+                .. (await SendAsync(piet, "review", new JsonObject { ["configuration"] = configuration.DeepClone() }))["touched"]!
+                    .AsArray()
+                    .Select(t => $"{t!["field"]} {t["lacking"]} {t["hidden"]}"),
+            ];
     }
 
     private static async Task<(JsonObject Configuration, JsonObject Field)> DraftAsync(Caller caller, string key)

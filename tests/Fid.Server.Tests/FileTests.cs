@@ -23,7 +23,10 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var path = $"/api/records/{id}/fields/photo/file?file={given.Text("id")}";
         (await orla.SendAsync("GET", path)).StatusCode.ShouldBe(HttpStatusCode.NotFound, "No record names it yet.");
         await orla.SaveAsync(id, "photo", given.Text("id"));
-        var field = (await ruth.GetAsync($"/api/records/{id}"))["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Single(f => f!.Text("key") == "photo")!;
+        var field = (await ruth.GetAsync($"/api/records/{id}"))["sections"]!
+            .AsArray()
+            .SelectMany(s => s!["fields"]!.AsArray())
+            .Single(f => f!.Text("key") == "photo")!;
         field.Text("display").ShouldBe("Beatriz, passport.png");
         using (var shown = await ruth.SendAsync("GET", path))
         {
@@ -48,11 +51,14 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var id = await orla.PersonAsync("Bondar");
         using var archive = new MemoryStream();
-        using (var parts = new ZipArchive(archive, ZipArchiveMode.Create, leaveOpen: true)) parts.CreateEntry("[Content_Types].xml");
+        using (var parts = new ZipArchive(archive, ZipArchiveMode.Create, leaveOpen: true))
+            parts.CreateEntry("[Content_Types].xml");
         var given = await GiveAsync(orla, "contract.html", archive.ToArray());
         await orla.SaveAsync(id, "contract_file", given.Text("id"));
         using var shown = await orla.SendAsync("GET", $"/api/records/{id}/fields/contract_file/file?file={given.Text("id")}");
-        (shown.Content.Headers.ContentType!.MediaType, shown.Content.Headers.ContentDisposition!.DispositionType).ShouldBe(("application/octet-stream", "attachment"));
+        (shown.Content.Headers.ContentType!.MediaType, shown.Content.Headers.ContentDisposition!.DispositionType).ShouldBe(
+            ("application/octet-stream", "attachment")
+        );
     }
 
     [Fact]
@@ -62,17 +68,23 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var id = await orla.PersonAsync("Llewelyn");
         var page = Encoding.UTF8.GetBytes("<script>alert(1)</script>");
         // Refused as it is given for the field; and given for nothing, as the record is saved.
-        using (var refused = await orla.SendFileAsync("/api/files?fileName=me.png&field=photo", page)) (await refused.ErrorsAsync()).ShouldBe([("", "wrong-kind")]);
+        using (var refused = await orla.SendFileAsync("/api/files?fileName=me.png&field=photo", page))
+            (await refused.ErrorsAsync()).ShouldBe([("", "wrong-kind")]);
         var slipped = await GiveAsync(orla, "me.png", page);
         (await (await orla.ChangeAsync(id, "photo", slipped.Text("id"))).ErrorsAsync()).ShouldBe([("/changes/photo", "wrong-kind")]);
-        using (var given = await orla.SendFileAsync("/api/files?fileName=me.txt&field=photo", Picture)) given.StatusCode.ShouldBe(HttpStatusCode.OK);
+        using (var given = await orla.SendFileAsync("/api/files?fileName=me.txt&field=photo", Picture))
+            given.StatusCode.ShouldBe(HttpStatusCode.OK);
 
         using var piet = await firm.As("piet");
         var configuration = (await piet.GetAsync("/api/fields"))["configuration"]!.DeepClone().AsObject();
         configuration["fields"]!.AsArray().Single(f => f!.Text("key") == "identity_file")!["max"] = 0.00001m;
         await Markers.PublishAsync(piet, orla, configuration);
-        using (var large = await orla.SendFileAsync("/api/files?fileName=me.png&field=identity_file", Picture)) (await large.ErrorsAsync()).ShouldBe([("", "too-large")]);
-        var paper = (await orla.GetAsync($"/api/records/{id}"))["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).Single(f => f!.Text("key") == "identity_file")!;
+        using (var large = await orla.SendFileAsync("/api/files?fileName=me.png&field=identity_file", Picture))
+            (await large.ErrorsAsync()).ShouldBe([("", "too-large")]);
+        var paper = (await orla.GetAsync($"/api/records/{id}"))["sections"]!
+            .AsArray()
+            .SelectMany(s => s!["fields"]!.AsArray())
+            .Single(f => f!.Text("key") == "identity_file")!;
         paper["takes"]!.ToJsonString().ShouldBe("""{"groups":["pdf","picture"],"mostBytes":10}""");
     }
 
@@ -80,13 +92,22 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_scanner_sees_each_file_before_it_is_kept()
     {
         await using var scanner = new StandInScanner();
-        await using var server = new FidInstance(firm.Database.Connection, settings: new() { ["Fid:Scanner"] = scanner.Address, ["Fid:ScannerAnswer"] = "00:00:05" });
+        await using var server = new FidInstance(
+            firm.Database.Connection,
+            settings: new() { ["Fid:Scanner"] = scanner.Address, ["Fid:ScannerAnswer"] = "00:00:05" }
+        );
         using var orla = await Caller.SignedInAsync(server.Address, "orla");
         var content = new byte[200_000];
         Picture.CopyTo(content, 0);
         await GiveAsync(orla, "clean.png", content);
         scanner.Seen.ShouldBe(content);
-        foreach (var (says, status, code) in new[] { ("stream: Made-Up-Signature FOUND", HttpStatusCode.BadRequest, "harmful"), ("INSTREAM size limit exceeded. ERROR", HttpStatusCode.ServiceUnavailable, "not-scanned") })
+        foreach (
+            var (says, status, code) in new[]
+            {
+                ("stream: Made-Up-Signature FOUND", HttpStatusCode.BadRequest, "harmful"),
+                ("INSTREAM size limit exceeded. ERROR", HttpStatusCode.ServiceUnavailable, "not-scanned"),
+            }
+        )
         {
             scanner.Says = says;
             using var response = await orla.SendFileAsync("/api/files?fileName=other.png", Picture);
@@ -95,7 +116,8 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
         }
         // One that is not there keeps nothing from being refused either.
         await scanner.DisposeAsync();
-        using (var unseen = await orla.SendFileAsync("/api/files?fileName=unseen.png", Picture)) unseen.StatusCode.ShouldBe(HttpStatusCode.ServiceUnavailable);
+        using (var unseen = await orla.SendFileAsync("/api/files?fileName=unseen.png", Picture))
+            unseen.StatusCode.ShouldBe(HttpStatusCode.ServiceUnavailable);
         (await firm.Database.AskAsync("select count(*) from stored_files where name in ('other.png', 'unseen.png')")).ShouldBe(0L);
     }
 
@@ -105,12 +127,22 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var (wanted, forgotten) = (await GiveAsync(orla, "Muster list.png", Picture), await GiveAsync(orla, "forgotten.png", Picture));
         var spec = (await orla.GetAsync("/api/templates/ticket-clerk"))["live"]!;
-        spec["lists"]!["tasks"]!.AsArray().Add(new JsonObject
-        {
-            ["key"] = "muster-list",
-            ["drop"] = false,
-            ["properties"] = new JsonObject { ["name"] = "Hang up the muster list", ["stage"] = "prepare", ["owner"] = "team:stores", ["attachments"] = new JsonArray(wanted.Text("id")) },
-        });
+        spec["lists"]!["tasks"]!
+            .AsArray()
+            .Add(
+                new JsonObject
+                {
+                    ["key"] = "muster-list",
+                    ["drop"] = false,
+                    ["properties"] = new JsonObject
+                    {
+                        ["name"] = "Hang up the muster list",
+                        ["stage"] = "prepare",
+                        ["owner"] = "team:stores",
+                        ["attachments"] = new JsonArray(wanted.Text("id")),
+                    },
+                }
+            );
         await orla.PublishAsync("ticket-clerk", (await orla.DraftAsync("ticket-clerk", spec, null)).Text("version"));
         var request = HirePathTests.NewHire("Muster", "Reader");
         request["template"] = "ticket-clerk";
@@ -119,11 +151,19 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var path = $"/api/hires/{(await opened.JsonAsync()).Text("id")}/tasks/muster-list/files/{wanted.Text("id")}";
 
         using var nils = await firm.As("nils");
-        (await nils.GetAsync("/api/tasks"))["tasks"]!.AsArray().Single(t => t!.Text("key") == "muster-list")!["attachments"]!.AsArray().Single()!.Text("name").ShouldBe("Muster list.png");
-        using (var shown = await nils.SendAsync("GET", path)) (await shown.Content.ReadAsByteArrayAsync()).ShouldBe(Picture);
+        (await nils.GetAsync("/api/tasks"))["tasks"]!.AsArray().Single(t => t!.Text("key") == "muster-list")!["attachments"]!
+            .AsArray()
+            .Single()!
+            .Text("name")
+            .ShouldBe("Muster list.png");
+        using (var shown = await nils.SendAsync("GET", path))
+            (await shown.Content.ReadAsByteArrayAsync()).ShouldBe(Picture);
         using var ines = await firm.As("ines");
         (await ines.SendAsync("GET", path)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await nils.SendAsync("GET", path.Replace(wanted.Text("id"), forgotten.Text("id"), StringComparison.Ordinal))).StatusCode.ShouldBe(HttpStatusCode.NotFound, "The task does not name it.");
+        (await nils.SendAsync("GET", path.Replace(wanted.Text("id"), forgotten.Text("id"), StringComparison.Ordinal))).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound,
+            "The task does not name it."
+        );
 
         await firm.Database.AskAsync("update stored_files set at = now() - interval '2 days'");
         await using var next = new FidInstance(firm.Database.Connection);
@@ -147,7 +187,8 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
     private async Task UntilGoneAsync(JsonNode file)
     {
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
-        while (!0L.Equals(await firm.Database.AskAsync($"select count(*) from stored_files where id = '{file.Text("id")}'"))) patience.Token.ThrowIfCancellationRequested();
+        while (!0L.Equals(await firm.Database.AskAsync($"select count(*) from stored_files where id = '{file.Text("id")}'")))
+            patience.Token.ThrowIfCancellationRequested();
     }
 
     private static async Task<JsonNode> GiveAsync(Caller caller, string name, byte[] content)

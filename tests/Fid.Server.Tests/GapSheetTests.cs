@@ -22,7 +22,9 @@ public class GapSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
         var who = coverage["people"]![0]!;
         var filled = await ReadAsync(orla, "bank_account", $"Bank account (IBAN);Number\nIE10HSFB90001234567899;{who.Text("number")}\n;{rows[2][0]}\nx;nobody");
-        (filled["values"]!.AsArray().Select(v => (v!.Text("employmentId"), v!.Text("typed"))).Single(), (string)filled["unknown"]![0]!).ShouldBe(((who.Text("employmentId"), "IE10HSFB90001234567899"), "nobody"));
+        (filled["values"]!.AsArray().Select(v => (v!.Text("employmentId"), v!.Text("typed"))).Single(), (string)filled["unknown"]![0]!).ShouldBe(
+            ((who.Text("employmentId"), "IE10HSFB90001234567899"), "nobody")
+        );
         // In the reader's words, as one would type it.
         var number = who.Text("number");
         (await ReadAsync(orla, "permit_until", $"Number,Work permit until\n{number},24/12/2027"))["values"]![0]!.Text("typed").ShouldBe("2027-12-24");

@@ -32,13 +32,16 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
         // For whoever sees it all, every marker shows: the test would notice one that is stored nowhere.
         var seen = new List<string>();
-        await foreach (var (_, said) in ReadAsync(piet, document, id, employment, person, markers, []).ConfigureAwait(false)) seen.Add(said);
+        await foreach (var (_, said) in ReadAsync(piet, document, id, employment, person, markers, []).ConfigureAwait(false))
+            seen.Add(said);
         foreach (var (key, marker) in markers)
-            if (!sound["fields"]!.AsArray().Single(f => f!.Text("key") == key)!.AsObject().ContainsKey("sensitive")) seen.ShouldContain(s => s.Contains(marker), key);
+            if (!sound["fields"]!.AsArray().Single(f => f!.Text("key") == key)!.AsObject().ContainsKey("sensitive"))
+                seen.ShouldContain(s => s.Contains(marker), key);
 
         // Signed in once: what somebody may see is asked anew with every request, and sign-ins are limited by the minute.
         var readers = new Dictionary<string, Caller>();
-        foreach (var who in Readers) readers[who] = await firm.As(who);
+        foreach (var who in Readers)
+            readers[who] = await firm.As(who);
         var told = new List<string>();
         for (var digit = 0; 1 << digit <= keys.Length; digit++)
             foreach (var bit in new[] { 0, 1 })
@@ -48,14 +51,22 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 foreach (var (who, reader) in readers)
                 {
                     await foreach (var (address, said) in ReadAsync(reader, document, id, employment, person, markers, hidden))
-                        foreach (var key in hidden)
-                            if (markers.TryGetValue(key, out var marker) && said.Contains(marker, StringComparison.Ordinal)) told.Add($"{who} learns {key} from {address}");
-                    if (who is "orla" or "piet") told.AddRange(await AskAsync(reader, hidden, markers, born, employment));
-                    if (who != "nils" && (await reader.GetAsync("/api/arrivals"))["hires"]!.AsArray().Single(h => h!.Text("id") == id)!["missing"]!.AsArray().Any(m => (string)m! == Conditional))
+                    foreach (var key in hidden)
+                        if (markers.TryGetValue(key, out var marker) && said.Contains(marker, StringComparison.Ordinal))
+                            told.Add($"{who} learns {key} from {address}");
+                    if (who is "orla" or "piet")
+                        told.AddRange(await AskAsync(reader, hidden, markers, born, employment));
+                    if (
+                        who != "nils"
+                        && (await reader.GetAsync("/api/arrivals"))["hires"]!.AsArray().Single(h => h!.Text("id") == id)!["missing"]!
+                            .AsArray()
+                            .Any(m => (string)m! == Conditional)
+                    )
                         told.Add($"{who} learns by what is missing that a hidden condition holds");
                 }
             }
-        foreach (var reader in readers.Values) reader.Dispose();
+        foreach (var reader in readers.Values)
+            reader.Dispose();
         told.Distinct().ShouldBeEmpty();
     }
 
@@ -69,28 +80,46 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         {
             if (hidden.Contains(field!.Text("key")))
             {
-                foreach (var role in Roles) field!["access"]?.AsObject().Remove(role);
+                foreach (var role in Roles)
+                    field!["access"]?.AsObject().Remove(role);
                 // Somebody can fill it still, or nobody could save a record.
                 field!["access"]!.AsObject()["newcomer"] = "edit";
             }
             if (field!.Text("key") == Conditional)
-                field!["requiredWhen"] = string.Join(" or ", hidden.Where(h => markers.TryGetValue(h, out var m) && m.StartsWith("Mk", StringComparison.Ordinal)).Take(12).Select(h => $"{h} == '{markers[h]}'"));
+                field!["requiredWhen"] = string.Join(
+                    " or ",
+                    hidden
+                        .Where(h => markers.TryGetValue(h, out var m) && m.StartsWith("Mk", StringComparison.Ordinal))
+                        .Take(12)
+                        .Select(h => $"{h} == '{markers[h]}'")
+                );
         }
         return configuration;
     }
 
     // Every address that is read, with ids that lead to the marked record, and previews besides.
     private static async IAsyncEnumerable<(string Address, string Said)> ReadAsync(
-        Caller reader, JsonNode document, string hire, string employment, string person, Dictionary<string, string> markers, HashSet<string> hidden)
+        Caller reader,
+        JsonNode document,
+        string hire,
+        string employment,
+        string person,
+        Dictionary<string, string> markers,
+        HashSet<string> hidden
+    )
     {
         foreach (var (path, operations) in document["paths"]!.AsObject())
         {
-            if (operations!["get"] is null || path is "/api/openapi.json" or "/api/session" or "/api/sessions" or "/api/fields/schema.json") continue;
-            var address = path
-                .Replace("/hires/{id}", $"/hires/{hire}", StringComparison.Ordinal).Replace("/records/{id}", $"/records/{employment}", StringComparison.Ordinal)
-                .Replace("/people/{id}", $"/people/{employment}", StringComparison.Ordinal).Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal)
-                .Replace("{version}", "0", StringComparison.Ordinal).Replace("{list}", "jobs", StringComparison.Ordinal)
-                .Replace("/entries/{code}", "/entries/deckhand", StringComparison.Ordinal).Replace("{code}", "deckhand", StringComparison.Ordinal);
+            if (operations!["get"] is null || path is "/api/openapi.json" or "/api/session" or "/api/sessions" or "/api/fields/schema.json")
+                continue;
+            var address = path.Replace("/hires/{id}", $"/hires/{hire}", StringComparison.Ordinal)
+                .Replace("/records/{id}", $"/records/{employment}", StringComparison.Ordinal)
+                .Replace("/people/{id}", $"/people/{employment}", StringComparison.Ordinal)
+                .Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal)
+                .Replace("{version}", "0", StringComparison.Ordinal)
+                .Replace("{list}", "jobs", StringComparison.Ordinal)
+                .Replace("/entries/{code}", "/entries/deckhand", StringComparison.Ordinal)
+                .Replace("{code}", "deckhand", StringComparison.Ordinal);
             address += path switch
             {
                 "/api/records/{id}/compare" => "?on=2027-02-01&with=2131-12-31",
@@ -102,7 +131,9 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 _ => "",
             };
             // Whatever is asked of each field is asked of each hidden one.
-            string[] addresses = path.Contains("{key}", StringComparison.Ordinal) ? [.. (hidden.Count > 0 ? hidden : markers.Keys.ToHashSet()).Take(6).Select(k => address.Replace("{key}", k, StringComparison.Ordinal))] : [address];
+            string[] addresses = path.Contains("{key}", StringComparison.Ordinal)
+                ? [.. (hidden.Count > 0 ? hidden : markers.Keys.ToHashSet()).Take(6).Select(k => address.Replace("{key}", k, StringComparison.Ordinal))]
+                : [address];
             foreach (var one in addresses)
             {
                 using var response = await reader.SendAsync("GET", one);
@@ -110,15 +141,64 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 yield return ($"GET {one}", System.Text.RegularExpressions.Regex.Replace(await Markers.SaidAsync(response), "\"requiredWhen\":\"[^\"]*\"", ""));
             }
         }
-        foreach (var (address, body) in new (string, object)[]
-        {
-            ($"/api/records/{employment}/readings", new { changes = new { } }),
-            ("/api/hires/preview", new { id = Guid.NewGuid(), template = "deckhand", start = "2027-06-01", typed = new { }, person, reuse = markers.Keys }),
-            ("/api/hires/preview", new { id = Guid.NewGuid(), template = "deckhand", start = "2027-06-01", typed = new { }, like = new { employment, parts = new[] { "job", "pay", "clock", "checklist", "items" } } }),
-            ("/api/hires/many/preview", new { hires = new[] { new { id = Guid.NewGuid(), template = "deckhand", start = "2027-06-01", typed = new { }, person, reuse = markers.Keys } } }),
-            ("/api/templates/people", new { when = (string?)null }),
-            ("/api/templates/deckhand/example", new { spec = (object?)null, use = (string?)null, facts = new { }, start = (string?)null }),
-        })
+        foreach (
+            var (address, body) in new (string, object)[]
+            {
+                ($"/api/records/{employment}/readings", new { changes = new { } }),
+                (
+                    "/api/hires/preview",
+                    new
+                    {
+                        id = Guid.NewGuid(),
+                        template = "deckhand",
+                        start = "2027-06-01",
+                        typed = new { },
+                        person,
+                        reuse = markers.Keys,
+                    }
+                ),
+                (
+                    "/api/hires/preview",
+                    new
+                    {
+                        id = Guid.NewGuid(),
+                        template = "deckhand",
+                        start = "2027-06-01",
+                        typed = new { },
+                        like = new { employment, parts = new[] { "job", "pay", "clock", "checklist", "items" } },
+                    }
+                ),
+                (
+                    "/api/hires/many/preview",
+                    new
+                    {
+                        hires = new[]
+                        {
+                            new
+                            {
+                                id = Guid.NewGuid(),
+                                template = "deckhand",
+                                start = "2027-06-01",
+                                typed = new { },
+                                person,
+                                reuse = markers.Keys,
+                            },
+                        },
+                    }
+                ),
+                ("/api/templates/people", new { when = (string?)null }),
+                (
+                    "/api/templates/deckhand/example",
+                    new
+                    {
+                        spec = (object?)null,
+                        use = (string?)null,
+                        facts = new { },
+                        start = (string?)null,
+                    }
+                ),
+            }
+        )
         {
             using var response = await reader.SendAsync("POST", address, body);
             yield return ($"POST {address}", await Markers.SaidAsync(response));
@@ -126,9 +206,11 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         foreach (var key in hidden.Where(markers.ContainsKey).Take(8))
         {
             using var found = await reader.SendAsync("GET", $"/api/people?q={Uri.EscapeDataString(markers[key])}");
-            if (found.IsSuccessStatusCode && (await found.JsonAsync())["people"]!.AsArray().Count > 0) yield return ($"a search for {key}", markers[key]);
+            if (found.IsSuccessStatusCode && (await found.JsonAsync())["people"]!.AsArray().Count > 0)
+                yield return ($"a search for {key}", markers[key]);
             using var gone = await reader.SendAsync("GET", $"/api/goto?q={Uri.EscapeDataString(markers[key])}");
-            if (gone.IsSuccessStatusCode && (await gone.JsonAsync()).AsArray().Any(f => f!.Text("kind") is "hire" or "person")) yield return ($"Go to {key}", markers[key]);
+            if (gone.IsSuccessStatusCode && (await gone.JsonAsync()).AsArray().Any(f => f!.Text("kind") is "hire" or "person"))
+                yield return ($"Go to {key}", markers[key]);
         }
     }
 
@@ -140,17 +222,36 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         {
             using var people = await reader.SendAsync("POST", "/api/templates/people", new { when = string.Join(" or ", some.Select(k => $"{k} != null")) });
             var counted = await people.JsonAsync();
-            if (counted["count"]?.GetValue<int>() > 0) told.Add($"a condition over one of {string.Join(' ', some)} names people");
+            if (counted["count"]?.GetValue<int>() > 0)
+                told.Add($"a condition over one of {string.Join(' ', some)} names people");
             counted["trouble"].ShouldBeNull();
         }
         foreach (var key in hidden.Where((k, i) => k is "tax_number" || i % 4 == 0))
         {
-            using var touches = await reader.SendAsync("POST", "/api/templates/deckhand/touches", new
-            {
-                spec = new { name = "Deckhand", addOn = false, buildsOn = "crew-basics", when = (string?)null, order = 0, opens = true, values = new Dictionary<string, object> { [key] = "x", ["roster_note"] = new { formula = key } }, lists = new { } },
-            });
+            using var touches = await reader.SendAsync(
+                "POST",
+                "/api/templates/deckhand/touches",
+                new
+                {
+                    spec = new
+                    {
+                        name = "Deckhand",
+                        addOn = false,
+                        buildsOn = "crew-basics",
+                        when = (string?)null,
+                        order = 0,
+                        opens = true,
+                        values = new Dictionary<string, object> { [key] = "x", ["roster_note"] = new { formula = key } },
+                        lists = new { },
+                    },
+                }
+            );
             var said = await touches.Content.ReadAsStringAsync();
-            if (said.Contains("sealed:", StringComparison.Ordinal) || (markers.TryGetValue(key, out var marker) && said.Contains(marker, StringComparison.Ordinal))) told.Add($"touches tell {key}");
+            if (
+                said.Contains("sealed:", StringComparison.Ordinal)
+                || (markers.TryGetValue(key, out var marker) && said.Contains(marker, StringComparison.Ordinal))
+            )
+                told.Add($"touches tell {key}");
         }
         // Whom a draft touches, by a condition over what is hidden.
         var fields = await reader.GetAsync("/api/fields");
@@ -167,15 +268,29 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 review.IsSuccessStatusCode.ShouldBeTrue(said);
                 counts.Add(JsonNode.Parse(said)!["touched"]!.ToJsonString());
             }
-            if (counts[0] != counts[1]) told.Add($"a draft's reach tells {key}: {string.Join(" / ", counts)}");
+            if (counts[0] != counts[1])
+                told.Add($"a draft's reach tells {key}: {string.Join(" / ", counts)}");
         }
         if (born is not null && hidden.Contains("birth_date"))
         {
             var record = await reader.GetAsync($"/api/records/{employment}");
             foreach (var guess in new[] { born, "1950-01-02" })
             {
-                using var known = await reader.SendAsync("POST", "/api/hires/known", new { givenName = record.Text("givenName"), familyName = record.Text("familyName"), birthDate = guess, email = (string?)null, phone = (string?)null, start = (string?)null });
-                if ((await known.Content.ReadAsStringAsync()).Contains("born", StringComparison.Ordinal)) told.Add("known people confirm a hidden birth date");
+                using var known = await reader.SendAsync(
+                    "POST",
+                    "/api/hires/known",
+                    new
+                    {
+                        givenName = record.Text("givenName"),
+                        familyName = record.Text("familyName"),
+                        birthDate = guess,
+                        email = (string?)null,
+                        phone = (string?)null,
+                        start = (string?)null,
+                    }
+                );
+                if ((await known.Content.ReadAsStringAsync()).Contains("born", StringComparison.Ordinal))
+                    told.Add("known people confirm a hidden birth date");
             }
         }
         return told;

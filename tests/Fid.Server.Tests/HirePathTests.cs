@@ -48,16 +48,20 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var settings = (await orla.GetAsync("/api/setup"))["settings"]!.AsObject();
         settings["numberPattern"] = "H{yy}-{number:4}{check}{check}";
-        using (var wrong = await orla.SendAsync("PUT", "/api/setup/settings", settings.ToJsonString())) (await wrong.ErrorsAsync()).ShouldBe([("/numberPattern", "bad-pattern")]);
+        using (var wrong = await orla.SendAsync("PUT", "/api/setup/settings", settings.ToJsonString()))
+            (await wrong.ErrorsAsync()).ShouldBe([("/numberPattern", "bad-pattern")]);
         settings["numberPattern"] = "H{yy}-{number:4}{check}";
         (await orla.GetAsync("/api/setup/number?pattern=H%7Byy%7D-%7Bnumber:4%7D%7Bcheck%7D")).Text("number").ShouldBe("H27-00011");
         (await orla.SendAsync("PUT", "/api/setup/settings", settings.ToJsonString())).EnsureSuccessStatusCode();
 
         // Every fifth of those who come at once is refused, after others have taken their numbers.
-        var opened = await Task.WhenAll(Enumerable.Range(0, 20).Select(i => orla.SendAsync("POST", "/api/hires", NewHire($"N{i}", i % 5 == 0 ? "" : "Counted").ToJsonString())));
+        var opened = await Task.WhenAll(
+            Enumerable.Range(0, 20).Select(i => orla.SendAsync("POST", "/api/hires", NewHire($"N{i}", i % 5 == 0 ? "" : "Counted").ToJsonString()))
+        );
         opened.Count(o => o.StatusCode == HttpStatusCode.Created).ShouldBe(16);
-        (await firm.Database.AskAsync("select string_agg(substr(number, 5, 4), ' ' order by number) from employments where number like 'H27-%'"))
-            .ShouldBe(string.Join(' ', Enumerable.Range(1, 16).Select(n => n.ToString("0000", System.Globalization.CultureInfo.InvariantCulture))));
+        (await firm.Database.AskAsync("select string_agg(substr(number, 5, 4), ' ' order by number) from employments where number like 'H27-%'")).ShouldBe(
+            string.Join(' ', Enumerable.Range(1, 16).Select(n => n.ToString("0000", System.Globalization.CultureInfo.InvariantCulture)))
+        );
 
         // Numbered through again, it goes on where it was.
         settings["numberPattern"] = "{number}";
@@ -71,10 +75,28 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_hire_without_the_least_is_refused_at_the_fields()
     {
         using var orla = await firm.As("orla");
-        using var response = await orla.SendAsync("POST", "/api/hires", new { id = Guid.NewGuid(), template = "deckhand", start = (string?)null, typed = new { email = "nobody", site = "atlantis" } });
+        using var response = await orla.SendAsync(
+            "POST",
+            "/api/hires",
+            new
+            {
+                id = Guid.NewGuid(),
+                template = "deckhand",
+                start = (string?)null,
+                typed = new { email = "nobody", site = "atlantis" },
+            }
+        );
         response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         (await response.ErrorsAsync()).ShouldBe(
-            [("/typed/email", "bad-value"), ("/typed/site", "unknown-entry"), ("/start", "missing"), ("/typed/given_name", "missing"), ("/typed/family_name", "missing")], ignoreOrder: true);
+            [
+                ("/typed/email", "bad-value"),
+                ("/typed/site", "unknown-entry"),
+                ("/start", "missing"),
+                ("/typed/given_name", "missing"),
+                ("/typed/family_name", "missing"),
+            ],
+            ignoreOrder: true
+        );
     }
 
     [Fact]
@@ -83,7 +105,9 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var before = await FirmFixture.HireAsync(orla, "Brandt");
         before["holdUp"]!.Text("key").ShouldBe("radio-order");
-        (await orla.SendAsync("PUT", $"/api/hires/{before["id"]}/tasks/radio-order/done", new { done = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await orla.SendAsync("PUT", $"/api/hires/{before["id"]}/tasks/radio-order/done", new { done = (string?)null })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
 
         var after = await FirmFixture.HireAsync(orla, "Brandt");
         after["readiness"]!["done"]!.GetValue<int>().ShouldBe(before["readiness"]!["done"]!.GetValue<int>() + 1);
@@ -93,8 +117,11 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
         await orla.SendAsync("DELETE", $"/api/hires/{before["id"]}/tasks/radio-order/done");
         (await FirmFixture.HireAsync(orla, "Brandt")).ToJsonString().ShouldBe(before.ToJsonString());
-        (await firm.Database.AskAsync($"select string_agg(action || ' ' || part || ' ' || by_name, ', ' order by at) from changes where subject_id = '{before["id"]}' and origin = 'checklist'"))
-            .ShouldBe("task.done radio-order Orla Dunmore, task.undone radio-order Orla Dunmore");
+        (
+            await firm.Database.AskAsync(
+                $"select string_agg(action || ' ' || part || ' ' || by_name, ', ' order by at) from changes where subject_id = '{before["id"]}' and origin = 'checklist'"
+            )
+        ).ShouldBe("task.done radio-order Orla Dunmore, task.undone radio-order Orla Dunmore");
     }
 
     [Fact]
@@ -105,14 +132,22 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var tasks = (await orla.GetAsync($"/api/hires/{id}"))["tasks"]!.AsArray();
         foreach (var task in tasks)
         {
-            if (task!["canStart"]!.GetValue<bool>()) string.CompareOrdinal(task.Text("since"), "2027-03-01").ShouldBeLessThanOrEqualTo(0, task.Text("key"));
-            else task["since"].ShouldBeNull(task.Text("key"));
+            if (task!["canStart"]!.GetValue<bool>())
+                string.CompareOrdinal(task.Text("since"), "2027-03-01").ShouldBeLessThanOrEqualTo(0, task.Text("key"));
+            else
+                task["since"].ShouldBeNull(task.Text("key"));
         }
         // Done last Wednesday and said so today: what only waited for that could have been begun that day.
-        var waits = tasks.First(t => !t!["canStart"]!.GetValue<bool>() && t["done"] is null && t["after"] is JsonArray { Count: 1 }
-            && tasks.Any(o => o!.Text("name") == (string)t["after"]![0]! && o!["canStart"]!.GetValue<bool>()))!;
+        var waits = tasks.First(t =>
+            !t!["canStart"]!.GetValue<bool>()
+            && t["done"] is null
+            && t["after"] is JsonArray { Count: 1 }
+            && tasks.Any(o => o!.Text("name") == (string)t["after"]![0]! && o!["canStart"]!.GetValue<bool>())
+        )!;
         var before = tasks.Single(o => o!.Text("name") == (string)waits["after"]![0]!)!;
-        (await orla.SendAsync("PUT", $"/api/hires/{id}/tasks/{before.Text("key")}/done", new { done = "2027-02-24" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await orla.SendAsync("PUT", $"/api/hires/{id}/tasks/{before.Text("key")}/done", new { done = "2027-02-24" })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         tasks = (await orla.GetAsync($"/api/hires/{id}"))["tasks"]!.AsArray();
         tasks.Single(t => t!.Text("key") == waits.Text("key"))!.Text("since").ShouldBe("2027-02-24");
         var change = tasks.Single(t => t!.Text("key") == before.Text("key"))!["change"]!;
@@ -124,9 +159,15 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var hire = await FirmFixture.HireAsync(orla, "Nakamura");
-        (await (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/medical/done", new { done = "2027-03-02" })).ErrorsAsync()).ShouldBe([("/done", "in-future")]);
-        (await (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/medical/skipped", new { why = "  " })).ErrorsAsync()).Single().Pointer.ShouldBe("/why");
-        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/medical/skipped", new { why = "Seen last season" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/medical/done", new { done = "2027-03-02" })).ErrorsAsync()).ShouldBe([
+            ("/done", "in-future"),
+        ]);
+        (await (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/medical/skipped", new { why = "  " })).ErrorsAsync())
+            .Single()
+            .Pointer.ShouldBe("/why");
+        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/tasks/medical/skipped", new { why = "Seen last season" })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         var task = (await orla.GetAsync($"/api/hires/{hire["id"]}"))["tasks"]!.AsArray().Single(t => t!.Text("key") == "medical")!;
         (task.Text("state"), task.Text("skippedWhy")).ShouldBe(("skipped", "Seen last season"));
     }
@@ -154,15 +195,24 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         change["days"]!.GetValue<int>().ShouldBe(7);
         var sailed = change["tasks"]!.AsArray().Single(t => t!.Text("key") == "meet")!;
         (sailed["before"]!.Text("due"), sailed["after"]!.Text("due")).ShouldBe(("2027-04-12", "2027-04-19"));
-        change["values"]!.AsArray().Select(v => $"{v!["field"]} {v["before"]} {v["after"]}").ShouldBe(["end_date 2027-11-12 2027-11-19", "probation_end 2027-10-12 2027-10-19"], ignoreOrder: true);
+        change["values"]!
+            .AsArray()
+            .Select(v => $"{v!["field"]} {v["before"]} {v["after"]}")
+            .ShouldBe(["end_date 2027-11-12 2027-11-19", "probation_end 2027-10-12 2027-10-19"], ignoreOrder: true);
         (await FirmFixture.HireAsync(orla, "Weiß")).Text("start").ShouldBe("2027-04-12"); // asking moved nothing
 
-        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-19", why = "Ferry refit" }, shown.Text("version"))).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (
+            await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-19", why = "Ferry refit" }, shown.Text("version"))
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await FirmFixture.HireAsync(orla, "Weiß")).Text("start").ShouldBe("2027-04-19");
-        (await firm.Database.AskAsync($"""
-            select string_agg(distinct lower(effective)::text, ' ') from record_values
-            where owner_id = '{hire["employmentId"]}' and upper_inf(known)
-            """)).ShouldBe("2027-04-19");
+        (
+            await firm.Database.AskAsync(
+                $"""
+                select string_agg(distinct lower(effective)::text, ' ') from record_values
+                where owner_id = '{hire["employmentId"]}' and upper_inf(known)
+                """
+            )
+        ).ShouldBe("2027-04-19");
         (await firm.Database.AskAsync($"select why from changes where subject_id = '{hire["id"]}' and action = 'start.moved'")).ShouldBe("Ferry refit");
         (await ProbationAsync(orla, hire)).ShouldBe("2027-10-19");
 
@@ -171,8 +221,11 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await orla.SaveAsync(hire.Text("employmentId"), "end_date", "2028-01-31");
         (await firm.Database.AskAsync($"select \"end\"::text from employments where id = '{hire["employmentId"]}'")).ShouldBe("2028-01-31");
         var seen = (await orla.GetAsync($"/api/hires/{hire["id"]}")).Text("version");
-        using (var beyond = await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2028-02-01", why = (string?)null }, seen)) (await beyond.ErrorsAsync()).ShouldBe([("/start", "after-end")]);
-        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-26", why = (string?)null }, seen)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        using (var beyond = await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2028-02-01", why = (string?)null }, seen))
+            (await beyond.ErrorsAsync()).ShouldBe([("/start", "after-end")]);
+        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-26", why = (string?)null }, seen)).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
         (await ProbationAsync(orla, hire)).ShouldBe("2027-12-24");
     }
 
@@ -186,18 +239,29 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var piet = await firm.As("piet");
         var hire = await FirmFixture.HireAsync(orla, "Dlamini");
         var seen = (await orla.GetAsync($"/api/hires/{hire["id"]}")).Text("version");
-        (await piet.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-13", why = (string?)null }, seen)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await piet.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-13", why = (string?)null }, seen)).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
         using var second = await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-14", why = (string?)null }, seen);
         second.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
         (await second.JsonAsync())["current"]!.Text("start").ShouldBe("2027-04-13");
-        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-14", why = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.PreconditionRequired);
+        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-14", why = (string?)null })).StatusCode.ShouldBe(
+            HttpStatusCode.PreconditionRequired
+        );
     }
 
-    internal static JsonObject NewHire(string given, string family) => new()
-    {
-        ["id"] = Guid.NewGuid().ToString(),
-        ["template"] = "deckhand",
-        ["start"] = "2027-03-08",
-        ["typed"] = new JsonObject { ["given_name"] = given, ["family_name"] = family, ["email"] = $"{given}.{family}@example.org".Replace(' ', '.').Replace('\'', '.'), ["site"] = "skerry" },
-    };
+    internal static JsonObject NewHire(string given, string family) =>
+        new()
+        {
+            ["id"] = Guid.NewGuid().ToString(),
+            ["template"] = "deckhand",
+            ["start"] = "2027-03-08",
+            ["typed"] = new JsonObject
+            {
+                ["given_name"] = given,
+                ["family_name"] = family,
+                ["email"] = $"{given}.{family}@example.org".Replace(' ', '.').Replace('\'', '.'),
+                ["site"] = "skerry",
+            },
+        };
 }

@@ -26,7 +26,18 @@ public class ImportSealTests(FirmFixture firm) : IClassFixture<FirmFixture>
         // Whoever sent it sees it, what is wrong with it too.
         (await orla.RowsAsync(run)).Select(r => (string)r["cells"]![2]!).ShouldBe([Iban, Iban]);
         (await orla.RowsAsync(run, "wrong")).Single()["problems"]![0]!.Text("detail").ShouldContain(Iban);
-        run = await orla.OnAsync(run, "PUT", "cells", new { row = 2, column = 1, text = Iban, allLike = false });
+        run = await orla.OnAsync(
+            run,
+            "PUT",
+            "cells",
+            new
+            {
+                row = 2,
+                column = 1,
+                text = Iban,
+                allLike = false,
+            }
+        );
         (await StandsAsync()).ShouldBe(0L);
         (await orla.OnAsync(run, "POST", "commit", new { onlyGood = true })).Text("state").ShouldBe("committed");
         (await StandsAsync()).ShouldBe(0L);
@@ -46,7 +57,11 @@ public class ImportSealTests(FirmFixture firm) : IClassFixture<FirmFixture>
             (await ImportRetention.ClearAsync(db, now + Duration.FromDays(29), TestContext.Current.CancellationToken)).ShouldBe(0);
             (await ImportRetention.ClearAsync(db, now + Duration.FromDays(31), TestContext.Current.CancellationToken)).ShouldBeGreaterThanOrEqualTo(2);
         }
-        (await firm.Database.AskAsync($"select count(*) from import_rows where run_id in ('{run.Text("id")}', '{left.Text("id")}') and (cells is not null or values is not null)")).ShouldBe(0L);
+        (
+            await firm.Database.AskAsync(
+                $"select count(*) from import_rows where run_id in ('{run.Text("id")}', '{left.Text("id")}') and (cells is not null or values is not null)"
+            )
+        ).ShouldBe(0L);
         using var undo = await orla.SendAsync("POST", $"/api/imports/{run.Text("id")}/undo");
         (undo.StatusCode, (await undo.JsonAsync()).Text("code")).ShouldBe((HttpStatusCode.Conflict, "too-late"));
         (await orla.RowsAsync(run)).ShouldBeEmpty();
@@ -67,7 +82,8 @@ public class ImportSealTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await orla.SendAsync("DELETE", $"/api/imports/{id}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         // It is gone once whoever reads it has seen that it was dropped.
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
-        while ((await orla.SendAsync("GET", $"/api/imports/{id}")).StatusCode != HttpStatusCode.NotFound) patience.Token.ThrowIfCancellationRequested();
+        while ((await orla.SendAsync("GET", $"/api/imports/{id}")).StatusCode != HttpStatusCode.NotFound)
+            patience.Token.ThrowIfCancellationRequested();
         (await firm.Database.AskAsync($"select count(*) from import_pieces where run_id = '{id}'")).ShouldBe(0L);
     }
 
@@ -75,7 +91,12 @@ public class ImportSealTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         var stands = 0L;
         foreach (var table in new[] { "import_pieces", "import_rows", "import_runs", "import_memory", "changes" })
-            stands += (long)(await firm.Database.AskAsync($"select count(*) from {table} t where position('{Iban}' in t::text) > 0 or position('{Convert.ToHexStringLower(Encoding.UTF8.GetBytes(Iban))}' in t::text) > 0"))!;
+            stands += (long)
+                (
+                    await firm.Database.AskAsync(
+                        $"select count(*) from {table} t where position('{Iban}' in t::text) > 0 or position('{Convert.ToHexStringLower(Encoding.UTF8.GetBytes(Iban))}' in t::text) > 0"
+                    )
+                )!;
         return stands;
     }
 
@@ -85,13 +106,18 @@ public class ImportSealTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var stream = new MemoryStream();
         using (var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true))
         {
-            Part("xl/workbook.xml", w => w.Write("""<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>"""));
+            Part("xl/workbook.xml", w =>
+                w.Write(
+                    """<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>"""
+                )
+            );
             Part("xl/_rels/workbook.xml.rels", w => w.Write("""<Relationships><Relationship Id="rId1" Target="worksheets/sheet1.xml"/></Relationships>"""));
             Part("xl/worksheets/sheet1.xml", w =>
             {
                 w.Write("<worksheet><sheetData>");
                 var random = new Random(7);
-                for (var row = 0; row < 4_000_000; row++) w.Write($"<row r=\"{random.Next(1000)}\"><c r=\"A1\" s=\"{row % 7}\"/><c r=\"B1\" s=\"1\"/><c r=\"C1\" s=\"1\"/></row>");
+                for (var row = 0; row < 4_000_000; row++)
+                    w.Write($"<row r=\"{random.Next(1000)}\"><c r=\"A1\" s=\"{row % 7}\"/><c r=\"B1\" s=\"1\"/><c r=\"C1\" s=\"1\"/></row>");
                 w.Write("</sheetData></worksheet>");
             });
 

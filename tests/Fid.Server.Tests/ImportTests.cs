@@ -17,10 +17,18 @@ public class ImportTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var before = await firm.Database.AskAsync("select md5(string_agg(list_entries::text, '' order by id)) from list_entries where list = 'jobs'");
         Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
-        var run = await orla.ImportAsync("jobs", Encoding.GetEncoding(1252).GetBytes("Job code;Titel;Stufe;Überstunden\n dk-2;Decksmatrose;C2;bezahlt\nUN-1;Größter;c3;Freizeit\nDK-4;;;\nEXAMPLE-7;x;x;x\n"), "jobs.csv");
+        var run = await orla.ImportAsync(
+            "jobs",
+            Encoding
+                .GetEncoding(1252)
+                .GetBytes("Job code;Titel;Stufe;Überstunden\n dk-2;Decksmatrose;C2;bezahlt\nUN-1;Größter;c3;Freizeit\nDK-4;;;\nEXAMPLE-7;x;x;x\n"),
+            "jobs.csv"
+        );
         (run.Text("state"), run["columns"]!.ToJsonString()).ShouldBe(("ready", """["code","name","grade","overtime"]"""));
         run.Counts().ShouldBe([1, 1, 1, 0, 1]);
-        (await orla.RowsAsync(run, "changed")).Single()["changes"]!.ToJsonString().ShouldBe("""[{"at":1,"column":"name","before":"Deckhand","after":"Decksmatrose"}]""");
+        (await orla.RowsAsync(run, "changed")).Single()["changes"]!
+            .ToJsonString()
+            .ShouldBe("""[{"at":1,"column":"name","before":"Deckhand","after":"Decksmatrose"}]""");
         (await firm.Database.AskAsync("select md5(string_agg(list_entries::text, '' order by id)) from list_entries where list = 'jobs'")).ShouldBe(before);
 
         (await orla.OnAsync(run, "POST", "commit", new { onlyGood = false })).Text("state").ShouldBe("committed");
@@ -42,19 +50,45 @@ public class ImportTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var run = await orla.ImportAsync("jobs", "Code,Name,Grade\nM-1,One,C-2\nM-2,Two,C-2\nM-3,Three,zzzzzz\nM-1,Again,C1\n");
         run.Counts().ShouldBe([0, 0, 0, 4, 0]);
         var rows = await orla.RowsAsync(run, "wrong");
-        rows.Select(r => (r["problems"]![0]!.Text("code"), (string?)r["problems"]![0]!["suggestion"])).ShouldBe([("unknown-entry", "C2"), ("unknown-entry", "C2"), ("unknown-entry", null), ("duplicate-code", null)]);
-        using (var early = await orla.SendAsync("POST", $"/api/imports/{run.Text("id")}/commit", new { onlyGood = false })) early.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        rows.Select(r => (r["problems"]![0]!.Text("code"), (string?)r["problems"]![0]!["suggestion"]))
+            .ShouldBe([("unknown-entry", "C2"), ("unknown-entry", "C2"), ("unknown-entry", null), ("duplicate-code", null)]);
+        using (var early = await orla.SendAsync("POST", $"/api/imports/{run.Text("id")}/commit", new { onlyGood = false }))
+            early.StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
-        run = await orla.OnAsync(run, "PUT", "cells", new { row = 1, column = 2, text = "C2", allLike = true });
+        run = await orla.OnAsync(
+            run,
+            "PUT",
+            "cells",
+            new
+            {
+                row = 1,
+                column = 2,
+                text = "C2",
+                allLike = true,
+            }
+        );
         run.Counts().ShouldBe([2, 0, 0, 2, 0]);
-        run = await orla.OnAsync(run, "PUT", "cells", new { row = 4, column = 0, text = "M-4", allLike = false });
+        run = await orla.OnAsync(
+            run,
+            "PUT",
+            "cells",
+            new
+            {
+                row = 4,
+                column = 0,
+                text = "M-4",
+                allLike = false,
+            }
+        );
         run.Counts().ShouldBe([3, 0, 0, 1, 0]);
         var rest = SheetFile.Rows(await Opened(orla, run)).ToArray();
         rest[0].ShouldBe(["Code", "Name", "Grade", "Why"]);
         rest[1][..3].ShouldBe(["M-3", "Three", "zzzzzz"]);
         rest[1][3].ShouldContain("There is no entry “zzzzzz”");
         (await orla.OnAsync(run, "POST", "commit", new { onlyGood = true })).Text("state").ShouldBe("committed");
-        (await firm.Database.AskAsync("select string_agg(code || (values ->> 'grade'), ' ' order by code) from list_entries where code like 'M-_'")).ShouldBe("M-1C2 M-2C2 M-4C1");
+        (await firm.Database.AskAsync("select string_agg(code || (values ->> 'grade'), ' ' order by code) from list_entries where code like 'M-_'")).ShouldBe(
+            "M-1C2 M-2C2 M-4C1"
+        );
     }
 
     [Fact]
@@ -64,9 +98,32 @@ public class ImportTests(FirmFixture firm) : IClassFixture<FirmFixture>
         const string Sheet = "Ident,Wording,Nonsense\nT-1,Team one,x\n";
         var run = await orla.ImportAsync("teams", Sheet);
         run["columns"]!.ToJsonString().ShouldBe("""["","",""]""");
-        using (var twice = await orla.SendAsync("PUT", $"/api/imports/{run.Text("id")}/matching", new { columns = new[] { "code", "code", "" }, dates = (string?)null, @decimal = ".", emptyClears = false }))
+        using (
+            var twice = await orla.SendAsync(
+                "PUT",
+                $"/api/imports/{run.Text("id")}/matching",
+                new
+                {
+                    columns = new[] { "code", "code", "" },
+                    dates = (string?)null,
+                    @decimal = ".",
+                    emptyClears = false,
+                }
+            )
+        )
             (await twice.ErrorsAsync()).ShouldBe([("/columns/1", "duplicate-column")]);
-        run = await orla.OnAsync(run, "PUT", "matching", new { columns = new[] { "code", "name", "" }, dates = (string?)null, @decimal = ".", emptyClears = false });
+        run = await orla.OnAsync(
+            run,
+            "PUT",
+            "matching",
+            new
+            {
+                columns = new[] { "code", "name", "" },
+                dates = (string?)null,
+                @decimal = ".",
+                emptyClears = false,
+            }
+        );
         run.Counts().ShouldBe([1, 0, 0, 0, 0]);
         await orla.OnAsync(run, "POST", "commit", new { onlyGood = false });
         var later = await orla.ImportAsync("teams", Sheet.Replace("T-1", "T-2", StringComparison.Ordinal));
@@ -77,10 +134,25 @@ public class ImportTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Dates_that_can_be_read_two_ways_are_asked_about()
     {
         using var orla = await firm.As("orla");
-        var run = await orla.ImportAsync("payGroups", "Code;Name;Paid every;First period begins;Holiday calendar;Cut-off, working days before\nA;A;week;3/4/2027;sound;2\nB;B;week;5/4/2027;sound;2\n");
+        var run = await orla.ImportAsync(
+            "payGroups",
+            "Code;Name;Paid every;First period begins;Holiday calendar;Cut-off, working days before\nA;A;week;3/4/2027;sound;2\nB;B;week;5/4/2027;sound;2\n"
+        );
         (run["askDates"]!.GetValue<bool>(), run.Counts()[0]).ShouldBe((true, 2));
-        using (var early = await orla.SendAsync("POST", $"/api/imports/{run.Text("id")}/commit", new { onlyGood = false })) early.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        run = await orla.OnAsync(run, "PUT", "matching", new { columns = run["columns"]!.AsArray().Select(c => (string)c!), dates = "monthDayYear", @decimal = ".", emptyClears = false });
+        using (var early = await orla.SendAsync("POST", $"/api/imports/{run.Text("id")}/commit", new { onlyGood = false }))
+            early.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        run = await orla.OnAsync(
+            run,
+            "PUT",
+            "matching",
+            new
+            {
+                columns = run["columns"]!.AsArray().Select(c => (string)c!),
+                dates = "monthDayYear",
+                @decimal = ".",
+                emptyClears = false,
+            }
+        );
         await orla.OnAsync(run, "POST", "commit", new { onlyGood = false });
         (await orla.GetAsync("/api/lists/payGroups/entries/A"))["values"]!.Text("first_period_start").ShouldBe("2027-03-04");
     }
@@ -101,7 +173,18 @@ public class ImportTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var run = await orla.ImportAsync("grades", "Code,Name\nG-1,One\nG-2,Two\n");
         await orla.OnAsync(run, "POST", "commit", new { onlyGood = false });
-        (await orla.SendAsync("POST", "/api/lists/jobs/entries", new { code = "USES-G1", name = "x", values = new { grade = "G-1" } })).EnsureSuccessStatusCode();
+        (
+            await orla.SendAsync(
+                "POST",
+                "/api/lists/jobs/entries",
+                new
+                {
+                    code = "USES-G1",
+                    name = "x",
+                    values = new { grade = "G-1" },
+                }
+            )
+        ).EnsureSuccessStatusCode();
         var refused = await orla.OnAsync(run, "POST", "undo");
         (refused.Text("state"), refused.Text("failure")).ShouldBe(("committed", "used:G-1"));
         (await orla.GetAsync("/api/lists/grades/entries/G-2")).Text("name").ShouldBe("Two");
@@ -112,7 +195,18 @@ public class ImportTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var run = await orla.ImportAsync("teams", "Code,Name\nLATE,Late team\n");
-        (await orla.SendAsync("POST", "/api/lists/teams/entries", new { code = "late", name = "Came first", values = new { } })).EnsureSuccessStatusCode();
+        (
+            await orla.SendAsync(
+                "POST",
+                "/api/lists/teams/entries",
+                new
+                {
+                    code = "late",
+                    name = "Came first",
+                    values = new { },
+                }
+            )
+        ).EnsureSuccessStatusCode();
         run = await orla.OnAsync(run, "POST", "commit", new { onlyGood = false });
         (run.Text("state"), run.Text("failure")).ShouldBe(("ready", "meanwhile"));
         run.Counts().ShouldBe([0, 1, 0, 0, 0]);
@@ -135,7 +229,11 @@ public class ImportTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using (var dying = new FidInstance(firm.Database.Connection))
         {
             using var there = orla.MovedTo(dying.Address);
-            var both = await Task.WhenAll(Enumerable.Range(0, 4).Select(i => (i % 2 == 0 ? orla : there).SendAsync("POST", $"/api/imports/{run.Text("id")}/commit", new { onlyGood = false })));
+            var both = await Task.WhenAll(
+                Enumerable
+                    .Range(0, 4)
+                    .Select(i => (i % 2 == 0 ? orla : there).SendAsync("POST", $"/api/imports/{run.Text("id")}/commit", new { onlyGood = false }))
+            );
             both.Count(b => b.StatusCode == HttpStatusCode.OK).ShouldBe(1);
         } // an instance is gone, whether it had the work or not
         (await orla.SettledAsync(run.Text("id"))).Text("state").ShouldBe("committed");
@@ -145,7 +243,9 @@ public class ImportTests(FirmFixture firm) : IClassFixture<FirmFixture>
         // Left in the middle of it, as a kill would leave it: the next that looks takes it up.
         var half = await orla.ImportAsync("teams", "Code,Name\nHALF,Half done\n");
         await firm.Database.AskAsync($"update import_runs set state = 'Committing' where id = '{half.Text("id")}'");
-        await firm.Database.AskAsync($"insert into jobs (id, kind, argument, recurs, state, due, made_at, tries, started_at) values (gen_random_uuid(), 'import', '{half.Text("id")}', false, 'Running', now(), now(), 1, now())");
+        await firm.Database.AskAsync(
+            $"insert into jobs (id, kind, argument, recurs, state, due, made_at, tries, started_at) values (gen_random_uuid(), 'import', '{half.Text("id")}', false, 'Running', now(), now(), 1, now())"
+        );
         (await orla.SettledAsync(half.Text("id"))).Text("state").ShouldBe("committed");
     }
 
@@ -160,7 +260,16 @@ public class ImportTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 var file = await orla.BytesAsync($"/api/lists/{list.Key}/sheet.xlsx?filled=true&language={language}");
                 var rows = SheetFile.Rows(() => new MemoryStream(file)).ToList();
                 // As after moving columns and sorting: the last column first, the last row first.
-                var moved = rows.Take(1).Concat(rows.Skip(1).Reverse()).Select(r => string.Join('\t', r.Concat(Enumerable.Repeat("", rows[0].Length - r.Length)).Reverse().Select(c => $"\"{c.Replace("\"", "\"\"", StringComparison.Ordinal)}\"")));
+                var moved = rows.Take(1)
+                    .Concat(rows.Skip(1).Reverse())
+                    .Select(r =>
+                        string.Join(
+                            '\t',
+                            r.Concat(Enumerable.Repeat("", rows[0].Length - r.Length))
+                                .Reverse()
+                                .Select(c => $"\"{c.Replace("\"", "\"\"", StringComparison.Ordinal)}\"")
+                        )
+                    );
                 var run = await orla.ImportAsync(list.Key, string.Join('\n', moved));
                 run.Text("state").ShouldBe("ready", list.Key);
                 var counts = run.Counts();

@@ -13,8 +13,10 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         await using var feed = await Feed.StartAsync();
         using var orla = await ConnectedAsync(feed);
-        feed.Candidates = """{"candidates":[{"id":"a/1","givenName":"Vera","familyName":"Intake","email":"vera@example.org","phone":"+353 1 555 0101","role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"},{"id":"a2","familyName":"Other","role":"Nobody"}]}""";
-        for (var i = 0; i < 2; i++) (await PullAsync(orla))["succeeded"]!.GetValue<bool>().ShouldBeTrue();
+        feed.Candidates =
+            """{"candidates":[{"id":"a/1","givenName":"Vera","familyName":"Intake","email":"vera@example.org","phone":"+353 1 555 0101","role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"},{"id":"a2","familyName":"Other","role":"Nobody"}]}""";
+        for (var i = 0; i < 2; i++)
+            (await PullAsync(orla))["succeeded"]!.GetValue<bool>().ShouldBeTrue();
         var waiting = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Where(c => c!["candidate"]!.Text("id") is "a/1" or "a2").ToList();
         waiting.Count.ShouldBe(2);
         var vera = waiting.Single(c => c!["candidate"]!.Text("id") == "a/1")!;
@@ -28,14 +30,17 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
         var hire = await opened.JsonAsync();
         (request["id"], request["typed"]!["given_name"], request["typed"]!["email"]) = (Guid.NewGuid().ToString(), "Zenobia", "zenobia@example.org");
-        using (var twice = await orla.SendAsync("POST", "/api/hires", request.ToJsonString())) (await twice.ErrorsAsync()).ShouldBe([("/candidate", "not-waiting")]);
+        using (var twice = await orla.SendAsync("POST", "/api/hires", request.ToJsonString()))
+            (await twice.ErrorsAsync()).ShouldBe([("/candidate", "not-waiting")]);
         (await feed.HeardAsync(1)).Single().ShouldBe($"a/1 opened {hire["number"]} 2027-04-05");
 
         feed.Candidates = feed.Candidates.Replace("0101", "0199", StringComparison.Ordinal).Replace("vera@", "vera.intake@", StringComparison.Ordinal);
         (await PullAsync(orla))["changed"]!.GetValue<int>().ShouldBe(1);
         var proposals = await ProposalsAsync();
         proposals.ShouldBe(["email vera@example.org vera.intake@example.org", "phone +353 1 555 0101 +353 1 555 0199"]);
-        (await orla.SendAsync("POST", $"/api/intake/{vera["id"]}/proposals", new { take = new[] { "phone" }, leave = new[] { "email" } })).EnsureSuccessStatusCode();
+        (
+            await orla.SendAsync("POST", $"/api/intake/{vera["id"]}/proposals", new { take = new[] { "phone" }, leave = new[] { "email" } })
+        ).EnsureSuccessStatusCode();
         var record = await orla.GetAsync($"/api/records/{hire["employmentId"]}");
         (Records.Field(record, "phone").Text("value"), Records.Field(record, "email").Text("value")).ShouldBe(("+353 1 555 0199", "Vera.Intake@example.org"));
         (await ProposalsAsync()).ShouldBeEmpty();
@@ -46,8 +51,13 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await orla.SendAsync("POST", $"/api/intake/{other}/decline", new { why = "Another was chosen" })).EnsureSuccessStatusCode();
         (await feed.HeardAsync(2)).ShouldContain(h => h.StartsWith("a2 declined", StringComparison.Ordinal));
 
-        async Task<string[]> ProposalsAsync() => [.. (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!.Text("id") == vera.Text("id"))!["proposals"]!.AsArray()
-            .Select(p => $"{p!.Text("field")} {p!.Text("before")} {p!.Text("now")}").Order(StringComparer.Ordinal)];
+        async Task<string[]> ProposalsAsync() =>
+            [
+                .. (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!.Text("id") == vera.Text("id"))!["proposals"]!
+                    .AsArray()
+                    .Select(p => $"{p!.Text("field")} {p!.Text("before")} {p!.Text("now")}")
+                    .Order(StringComparer.Ordinal),
+            ];
     }
 
     [Fact]
@@ -55,7 +65,8 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         await using var feed = await Feed.StartAsync();
         using var orla = await ConnectedAsync(feed);
-        feed.Candidates = """{"candidates":[{"id":"m/1","givenName":"Milo","familyName":"Marked","email":"milo@example.org","role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"}]}""";
+        feed.Candidates =
+            """{"candidates":[{"id":"m/1","givenName":"Milo","familyName":"Marked","email":"milo@example.org","role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"}]}""";
         await PullAsync(orla);
         (await WaitingAsync()).ShouldBe((1, 0));
         var id = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!["candidate"]!.Text("id") == "m/1")!.Text("id");
@@ -65,29 +76,49 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var hire = await opened.JsonAsync();
         var record = await orla.GetAsync($"/api/records/{hire["employmentId"]}");
         // What was typed over it is the coordinator's.
-        new[] { "given_name", "email", "site", "family_name" }.Select(f => Records.Field(record, f)["source"]!.Text("kind")).ShouldBe(["recruiting", "recruiting", "recruiting", "typed"]);
+        new[] { "given_name", "email", "site", "family_name" }
+            .Select(f => Records.Field(record, f)["source"]!.Text("kind"))
+            .ShouldBe(["recruiting", "recruiting", "recruiting", "typed"]);
 
-        feed.Candidates = feed.Candidates.Replace("2027-04-05", "2027-04-19", StringComparison.Ordinal).Replace("Skerry Pier", "The Yard", StringComparison.Ordinal).Replace("Deckhand", "Ticket clerk", StringComparison.Ordinal);
+        feed.Candidates = feed
+            .Candidates.Replace("2027-04-05", "2027-04-19", StringComparison.Ordinal)
+            .Replace("Skerry Pier", "The Yard", StringComparison.Ordinal)
+            .Replace("Deckhand", "Ticket clerk", StringComparison.Ordinal);
         await PullAsync(orla);
         (await WaitingAsync()).ShouldBe((0, 1));
-        (await ProposalsAsync()).ShouldBe(["role Deckhand > Ticket clerk by hand", "site Skerry Pier > The Yard", "start_date 2027-04-05 > 2027-04-19 by hand"]);
-        using (var refused = await SettleAsync(take: ["start_date"], leave: [])) (await refused.ErrorsAsync()).ShouldBe([("/take/start_date", "by-hand")]);
+        (await ProposalsAsync()).ShouldBe([
+            "role Deckhand > Ticket clerk by hand",
+            "site Skerry Pier > The Yard",
+            "start_date 2027-04-05 > 2027-04-19 by hand",
+        ]);
+        using (var refused = await SettleAsync(take: ["start_date"], leave: []))
+            (await refused.ErrorsAsync()).ShouldBe([("/take/start_date", "by-hand")]);
         (await SettleAsync(take: ["site"], leave: ["role"])).EnsureSuccessStatusCode();
         var site = Records.Field(await orla.GetAsync($"/api/records/{hire["employmentId"]}"), "site");
         (site.Text("value"), site["source"]!.Text("kind"), site.Text("since")).ShouldBe(("yard", "recruiting", "2027-04-05"));
         // Moved where recruiting has it, the start asks for nothing more.
         var version = (await orla.GetAsync($"/api/hires/{hire["id"]}")).Text("version");
-        (await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-19", why = "As recruiting says" }, version)).EnsureSuccessStatusCode();
+        (
+            await orla.SendAsync("PUT", $"/api/hires/{hire["id"]}/start", new { start = "2027-04-19", why = "As recruiting says" }, version)
+        ).EnsureSuccessStatusCode();
         (await ProposalsAsync()).ShouldBeEmpty();
         (await WaitingAsync()).ShouldBe((0, 0));
         (await feed.HeardAsync(2)).ShouldBe([$"m/1 opened {hire["number"]} 2027-04-05", $"m/1 startMoved {hire["number"]} 2027-04-19"]);
 
         Task<HttpResponseMessage> SettleAsync(string[] take, string[] leave) => orla.SendAsync("POST", $"/api/intake/{id}/proposals", new { take, leave });
-        async Task<(int, int)> WaitingAsync() => await orla.GetAsync("/api/intake/waiting") is var w ? (await OfHereAsync(w, "waiting"), w["changed"]!.GetValue<int>()) : default;
+        async Task<(int, int)> WaitingAsync() =>
+            await orla.GetAsync("/api/intake/waiting") is var w ? (await OfHereAsync(w, "waiting"), w["changed"]!.GetValue<int>()) : default;
         // Other tests of this class leave candidates waiting.
-        async Task<int> OfHereAsync(JsonNode w, string what) => w[what]!.GetValue<int>() - (int)(long)(await firm.Database.AskAsync("select count(*) from intake_candidates where state = 'Waiting' and source_id <> 'm/1'"))!;
-        async Task<string[]> ProposalsAsync() => [.. (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!.Text("id") == id)!["proposals"]!.AsArray()
-            .Select(p => $"{p!.Text("field")} {p!.Text("before")} > {p!.Text("now")}{(p!["takesOver"]!.GetValue<bool>() ? "" : " by hand")}").Order(StringComparer.Ordinal)];
+        async Task<int> OfHereAsync(JsonNode w, string what) =>
+            w[what]!.GetValue<int>()
+            - (int)(long)(await firm.Database.AskAsync("select count(*) from intake_candidates where state = 'Waiting' and source_id <> 'm/1'"))!;
+        async Task<string[]> ProposalsAsync() =>
+            [
+                .. (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!.Text("id") == id)!["proposals"]!
+                    .AsArray()
+                    .Select(p => $"{p!.Text("field")} {p!.Text("before")} > {p!.Text("now")}{(p!["takesOver"]!.GetValue<bool>() ? "" : " by hand")}")
+                    .Order(StringComparer.Ordinal),
+            ];
     }
 
     [Theory]
@@ -117,7 +148,8 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
     private async Task<Caller> ConnectedAsync(Feed feed)
     {
         using var piet = await firm.As("piet");
-        using (var wrong = await piet.SendAsync("PUT", "/api/intake/feed", new { address = "file:///etc/passwd" })) (await wrong.ErrorsAsync()).ShouldBe([("/address", "bad-value")]);
+        using (var wrong = await piet.SendAsync("PUT", "/api/intake/feed", new { address = "file:///etc/passwd" }))
+            (await wrong.ErrorsAsync()).ShouldBe([("/address", "bad-value")]);
         (await piet.SendAsync("PUT", "/api/intake/feed", new { address = feed.Address })).EnsureSuccessStatusCode();
         return await firm.As("orla");
     }

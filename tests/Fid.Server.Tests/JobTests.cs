@@ -37,25 +37,34 @@ public class JobTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         await using var acts = new ActCaller(firm.Server);
         const string Name = "test.many";
-        for (var i = 0; i < 12; i++) acts.Db.Jobs.Add(Waiting(acts, Name, (i / 2).ToString(System.Globalization.CultureInfo.InvariantCulture)));
+        for (var i = 0; i < 12; i++)
+            acts.Db.Jobs.Add(Waiting(acts, Name, (i / 2).ToString(System.Globalization.CultureInfo.InvariantCulture)));
         await acts.Db.SaveChangesAsync(TestContext.Current.CancellationToken);
         var (done, together, doing, kind) = (new ConcurrentBag<Guid>(), 0, new ConcurrentDictionary<string, bool>(), Kind(Name, null));
-        await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => Task.Run(async () =>
-        {
-            // Others hold the rest for a moment: it is asked again until all are done.
-            while (done.Count < 12)
-            {
-                if (await TakeAsync(acts, Name) is not { } job) continue;
-                await using (job)
-                {
-                    if (!doing.TryAdd(job.Argument!, true)) Interlocked.Increment(ref together);
-                    await Task.Yield();
-                    doing.TryRemove(job.Argument!, out bool _);
-                    done.Add(job.Id);
-                    await acts.Get<JobQueue>().DoneAsync(job, kind, 1);
-                }
-            }
-        })));
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(_ =>
+                    Task.Run(async () =>
+                    {
+                        // Others hold the rest for a moment: it is asked again until all are done.
+                        while (done.Count < 12)
+                        {
+                            if (await TakeAsync(acts, Name) is not { } job)
+                                continue;
+                            await using (job)
+                            {
+                                if (!doing.TryAdd(job.Argument!, true))
+                                    Interlocked.Increment(ref together);
+                                await Task.Yield();
+                                doing.TryRemove(job.Argument!, out bool _);
+                                done.Add(job.Id);
+                                await acts.Get<JobQueue>().DoneAsync(job, kind, 1);
+                            }
+                        }
+                    })
+                )
+        );
         (done.Count, done.Distinct().Count(), together).ShouldBe((12, 12, 0));
         (await acts.Db.Jobs.AnyAsync(j => j.Kind == Name, TestContext.Current.CancellationToken)).ShouldBeFalse();
         (await acts.Db.JobRuns.CountAsync(r => r.Kind == Name && r.Handled == 1, TestContext.Current.CancellationToken)).ShouldBe(12);
@@ -88,12 +97,16 @@ public class JobTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await acts.Db.SaveChangesAsync(TestContext.Current.CancellationToken);
         for (var tries = 1; tries <= JobKind.MostTries; tries++)
         {
-            await using (var job = (await TakeAsync(acts, Once.Name))!) await queue.FailedAsync(job, Once, $"It went wrong, {tries}.");
+            await using (var job = (await TakeAsync(acts, Once.Name))!)
+                await queue.FailedAsync(job, Once, $"It went wrong, {tries}.");
             var kept = await acts.Db.Jobs.AsNoTracking().SingleAsync(j => j.Kind == Once.Name, TestContext.Current.CancellationToken);
-            (kept.Tries, kept.Trouble, kept.State).ShouldBe((tries, $"It went wrong, {tries}.", tries == JobKind.MostTries ? JobState.Failed : JobState.Waiting));
+            (kept.Tries, kept.Trouble, kept.State).ShouldBe(
+                (tries, $"It went wrong, {tries}.", tries == JobKind.MostTries ? JobState.Failed : JobState.Waiting)
+            );
             (kept.Due - kept.StartedAt!.Value).ShouldBeGreaterThanOrEqualTo(JobKind.PauseAfter(tries));
             (await TakeAsync(acts, Once.Name)).ShouldBeNull();
-            if (tries < JobKind.MostTries) await firm.Database.AskAsync($"update jobs set due = now() where kind = '{Once.Name}'");
+            if (tries < JobKind.MostTries)
+                await firm.Database.AskAsync($"update jobs set due = now() where kind = '{Once.Name}'");
         }
 
         using var piet = await firm.As("piet");
@@ -102,7 +115,10 @@ public class JobTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await piet.SendAsync("POST", $"/api/jobs/{failed.Text("id")}/again")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         await using var again = (await TakeAsync(acts, Once.Name))!;
         again.Tries.ShouldBe(1);
-        (await piet.GetAsync("/api/jobs"))["runs"]!.AsArray().Count(r => r!.Text("kind") == Once.Name && (string?)r!["trouble"] is not null).ShouldBe(JobKind.MostTries);
+        (await piet.GetAsync("/api/jobs"))["runs"]!
+            .AsArray()
+            .Count(r => r!.Text("kind") == Once.Name && (string?)r!["trouble"] is not null)
+            .ShouldBe(JobKind.MostTries);
     }
 
     [Theory]
@@ -121,7 +137,8 @@ public class JobTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var queue = acts.Get<JobQueue>();
         await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => queue.ArmAsync([Again, Once], default)));
         var armed = await acts.Db.Jobs.AsNoTracking().SingleAsync(j => j.Kind == Again.Name, TestContext.Current.CancellationToken);
-        await using (var job = (await TakeAsync(acts, Again.Name))!) await queue.DoneAsync(job, Again, 0);
+        await using (var job = (await TakeAsync(acts, Again.Name))!)
+            await queue.DoneAsync(job, Again, 0);
         (await TakeAsync(acts, Again.Name)).ShouldBeNull();
         var next = await acts.Db.Jobs.AsNoTracking().SingleAsync(j => j.Kind == Again.Name, TestContext.Current.CancellationToken);
         (next.Id, next.Tries, next.State).ShouldBe((armed.Id, 0, JobState.Waiting));
@@ -142,7 +159,8 @@ public class JobTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var kind = Kind("test.never", Duration.FromSeconds(1));
         await acts.Get<JobQueue>().ArmAsync([kind], default);
         await firm.Database.AskAsync("update jobs set tries = 100 where kind = 'test.never'");
-        await using (var job = (await TakeAsync(acts, kind.Name))!) await acts.Get<JobQueue>().FailedAsync(job, kind, new string('x', 10_000));
+        await using (var job = (await TakeAsync(acts, kind.Name))!)
+            await acts.Get<JobQueue>().FailedAsync(job, kind, new string('x', 10_000));
         var kept = await acts.Db.Jobs.AsNoTracking().SingleAsync(j => j.Kind == kind.Name, TestContext.Current.CancellationToken);
         (kept.State, kept.Trouble!.Length).ShouldBe((JobState.Waiting, Job.LongestTrouble));
     }
@@ -151,8 +169,13 @@ public class JobTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task The_servers_jobs_are_there_and_only_an_administrator_sees_them()
     {
         using var piet = await firm.As("piet");
-        (await piet.GetAsync("/api/jobs"))["jobs"]!.AsArray().Select(j => j!.Text("kind")).ShouldBeSubsetOf(
-            (string[])["clearing", "day", "feed", "leavers", "recruiting", .. ((string[])["test.once", "test.again", "test.many", "test.died", "test.never"])]);
+        (await piet.GetAsync("/api/jobs"))["jobs"]!
+            .AsArray()
+            .Select(j => j!.Text("kind"))
+            .ShouldBeSubsetOf(
+                (string[])
+                    ["clearing", "day", "feed", "leavers", "recruiting", .. ((string[])["test.once", "test.again", "test.many", "test.died", "test.never"])]
+            );
         using var orla = await firm.As("orla");
         (await orla.SendAsync("GET", "/api/jobs")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await piet.SendAsync("POST", $"/api/jobs/{Guid.NewGuid()}/again")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
@@ -161,7 +184,13 @@ public class JobTests(FirmFixture firm) : IClassFixture<FirmFixture>
     private static JobKind Kind(string name, Duration? every) => new(name, every, JobLane.Short, (_, _, _, _) => Task.FromResult(0));
 
     private static Job Waiting(ActCaller acts, string kind, string? argument) =>
-        new() { Kind = kind, Argument = argument, Due = acts.Get<FirmClock>().Now, MadeAt = acts.Get<FirmClock>().Now };
+        new()
+        {
+            Kind = kind,
+            Argument = argument,
+            Due = acts.Get<FirmClock>().Now,
+            MadeAt = acts.Get<FirmClock>().Now,
+        };
 
     private static Task<TakenJob?> TakeAsync(ActCaller acts, string kind) => acts.Get<JobQueue>().TakeAsync([kind], default);
 }

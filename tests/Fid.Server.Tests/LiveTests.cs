@@ -52,10 +52,20 @@ public class LiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
             await orla.SaveAsync(foreign.Text("employmentId"), "recruited_by", $"A friend of {who}");
             await orla.SaveAsync(own.Text("employmentId"), "recruited_by", $"A friend of {who}");
             // Lists are everybody's: what comes before this is all they hear of the records.
-            using var listed = await orla.SendAsync("POST", "/api/lists/teams/entries", new { code = $"LIVE-{who}", name = $"Live {who}", values = new { } });
+            using var listed = await orla.SendAsync(
+                "POST",
+                "/api/lists/teams/entries",
+                new
+                {
+                    code = $"LIVE-{who}",
+                    name = $"Live {who}",
+                    values = new { },
+                }
+            );
             listed.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created, await listed.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
             var heard = new List<string>();
-            while (await DataAsync(lines) is var change and not "lists") heard.Add(change);
+            while (await DataAsync(lines) is var change and not "lists")
+                heard.Add(change);
             heard.Contains($"record:{own.Text("employmentId")}").ShouldBe(hears, who);
             heard.Contains($"record:{foreign.Text("employmentId")}").ShouldBe(who == "piet", who);
         }
@@ -69,14 +79,27 @@ public class LiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var other = new FidInstance(firm.Database.Connection);
         using var moved = orla.MovedTo(other.Address);
         (await moved.GetAsync("/api/session"))["user"]!.Text("name").ShouldBe("Orla Dunmore");
-        (await moved.SendAsync("POST", "/api/hires/preview", new { id = Guid.NewGuid(), template = "deckhand", start = (string?)null, typed = new { } })).EnsureSuccessStatusCode();
+        (
+            await moved.SendAsync(
+                "POST",
+                "/api/hires/preview",
+                new
+                {
+                    id = Guid.NewGuid(),
+                    template = "deckhand",
+                    start = (string?)null,
+                    typed = new { },
+                }
+            )
+        ).EnsureSuccessStatusCode();
     }
 
     // The next event's data; waits for it as long as the test may take.
     private static async Task<string> DataAsync(StreamReader lines)
     {
         while (await lines.ReadLineAsync(TestContext.Current.CancellationToken) is { } line)
-            if (line.StartsWith("data: ", StringComparison.Ordinal) && line.Length > 6) return line[6..];
+            if (line.StartsWith("data: ", StringComparison.Ordinal) && line.Length > 6)
+                return line[6..];
         throw new EndOfStreamException();
     }
 }

@@ -23,11 +23,14 @@ public class LockTests(FirmFixture firm) : IClassFixture<FirmFixture>
             await Locks.BadgesAsync(db, default);
             // What is held already may be taken again.
             await Locks.RecordAsync(db, records[0], default);
-            (await Should.ThrowAsync<InvalidOperationException>(() => Locks.RecordAsync(db, records[1], default))).Message.ShouldContain("is locked after Badges");
+            (await Should.ThrowAsync<InvalidOperationException>(() => Locks.RecordAsync(db, records[1], default))).Message.ShouldContain(
+                "is locked after Badges"
+            );
             await Should.ThrowAsync<InvalidOperationException>(() => Locks.ListAsync(db, "sites", default));
             await Locks.UniqueValuesAsync(db, ["badge"], default);
         }
-        await using (await db.Database.BeginTransactionAsync()) await Locks.ListAsync(db, "sites", default);
+        await using (await db.Database.BeginTransactionAsync())
+            await Locks.ListAsync(db, "sites", default);
     }
 
     [Fact]
@@ -40,28 +43,43 @@ public class LockTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [Fact]
     public async Task Those_who_open_hires_alone_and_with_records_that_change_meanwhile_do_not_wait_for_each_other_for_ever()
     {
-        var opened = await Task.WhenAll(Enumerable.Range(0, 12).Select(async i =>
-        {
-            await using var acts = new ActCaller(firm.Server);
-            var orla = await acts.AsAsync("orla");
-            var request = new OpenHireRequest([Hire(i, orla.Today)]);
-            if (i % 2 == 0) return (await acts.Get<OpenHire>().DoAsync(request, orla, default)).Answer;
-            // As a sheet does: records that it changes are held before hires are opened.
-            await using var sheet = await ActScope.BeginAsync(acts.Db, orla, i, default);
-            await Locks.RecordsAsync(acts.Db, await acts.Db.CurrentRecords.OrderByDescending(r => r.Search).Select(r => r.EmploymentId).Take(20).ToListAsync(), default);
-            var result = await acts.Get<OpenHire>().DoAsync(request, orla, default);
-            await sheet.CommitAsync(default);
-            return result.Answer;
-        }));
+        var opened = await Task.WhenAll(
+            Enumerable
+                .Range(0, 12)
+                .Select(async i =>
+                {
+                    await using var acts = new ActCaller(firm.Server);
+                    var orla = await acts.AsAsync("orla");
+                    var request = new OpenHireRequest([Hire(i, orla.Today)]);
+                    if (i % 2 == 0)
+                        return (await acts.Get<OpenHire>().DoAsync(request, orla, default)).Answer;
+                    // As a sheet does: records that it changes are held before hires are opened.
+                    await using var sheet = await ActScope.BeginAsync(acts.Db, orla, i, default);
+                    await Locks.RecordsAsync(
+                        acts.Db,
+                        await acts.Db.CurrentRecords.OrderByDescending(r => r.Search).Select(r => r.EmploymentId).Take(20).ToListAsync(),
+                        default
+                    );
+                    var result = await acts.Get<OpenHire>().DoAsync(request, orla, default);
+                    await sheet.CommitAsync(default);
+                    return result.Answer;
+                })
+        );
         opened.ShouldAllBe(o => o != null);
         opened.SelectMany(o => o!).Select(o => o.Number).Distinct().Count().ShouldBe(12);
     }
 
-    private static NewHireRequest Hire(int i, LocalDate today) => new(Guid.NewGuid(), "deckhand", today.PlusWeeks(8), new()
-    {
-        ["given_name"] = JsonSerializer.SerializeToElement($"Given{(char)('A' + i)}{new string((char)('a' + i), 5)}"),
-        ["family_name"] = JsonSerializer.SerializeToElement($"Family{(char)('A' + i)}{new string((char)('m' + i), 5)}"),
-        ["email"] = JsonSerializer.SerializeToElement($"locks.{i}@example.org"),
-        ["site"] = JsonSerializer.SerializeToElement("skerry"),
-    });
+    private static NewHireRequest Hire(int i, LocalDate today) =>
+        new(
+            Guid.NewGuid(),
+            "deckhand",
+            today.PlusWeeks(8),
+            new()
+            {
+                ["given_name"] = JsonSerializer.SerializeToElement($"Given{(char)('A' + i)}{new string((char)('a' + i), 5)}"),
+                ["family_name"] = JsonSerializer.SerializeToElement($"Family{(char)('A' + i)}{new string((char)('m' + i), 5)}"),
+                ["email"] = JsonSerializer.SerializeToElement($"locks.{i}@example.org"),
+                ["site"] = JsonSerializer.SerializeToElement("skerry"),
+            }
+        );
 }

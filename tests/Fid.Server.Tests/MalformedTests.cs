@@ -16,8 +16,29 @@ public class MalformedTests(FirmFixture firm) : IClassFixture<FirmFixture>
     // In place of any value.
     private static readonly string[] Nasty =
     [
-        "null", "true", "-1", "1e400", "99999999999999999999", "0.1", "\"\"", "\"\\u0000\"", "\"\\ud800\"", "\"x\\ud83d\"", "\"sealed:0000000000000000000000000000000000000000000000000000000000000000:x\"",
-        "\"9999-12-31\"", "\"0001-01-01\"", "\"-9998-01-01\"", "[]", "[null]", "[[]]", "[{}]", "{}", "{\"formula\":\"1+\"}", "{\"formula\":7}", "{\"\":null}", "[\"a\",\"a\"]",
+        "null",
+        "true",
+        "-1",
+        "1e400",
+        "99999999999999999999",
+        "0.1",
+        "\"\"",
+        "\"\\u0000\"",
+        "\"\\ud800\"",
+        "\"x\\ud83d\"",
+        "\"sealed:0000000000000000000000000000000000000000000000000000000000000000:x\"",
+        "\"9999-12-31\"",
+        "\"0001-01-01\"",
+        "\"-9998-01-01\"",
+        "[]",
+        "[null]",
+        "[[]]",
+        "[{}]",
+        "{}",
+        "{\"formula\":\"1+\"}",
+        "{\"formula\":7}",
+        "{\"\":null}",
+        "[\"a\",\"a\"]",
     ];
 
     [Fact]
@@ -27,20 +48,24 @@ public class MalformedTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var document = await piet.GetAsync("/api/openapi.json");
         var (tried, wrong) = (0, new List<string>());
         foreach (var (path, operations) in document["paths"]!.AsObject())
-            foreach (var (method, operation) in operations!.AsObject())
+        foreach (var (method, operation) in operations!.AsObject())
+        {
+            if (method is not ("post" or "put" or "delete") || Skipped(path))
+                continue;
+            if (operation!["requestBody"]?["content"]?["application/json"]?["schema"] is not { } schema)
+                continue;
+            var sound = Sample(document, schema, 0);
+            foreach (var body in Mutations(sound))
             {
-                if (method is not ("post" or "put" or "delete") || Skipped(path)) continue;
-                if (operation!["requestBody"]?["content"]?["application/json"]?["schema"] is not { } schema) continue;
-                var sound = Sample(document, schema, 0);
-                foreach (var body in Mutations(sound))
-                {
-                    using var response = await piet.SendAsync(method.ToUpperInvariant(), Filled(path), body, "\"1\"");
-                    tried++;
-                    var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
-                    if ((int)response.StatusCode >= 500) wrong.Add($"{response.StatusCode} {method} {path} {body}");
-                    else if (response.StatusCode == HttpStatusCode.BadRequest && JsonNode.Parse(text)?["errors"] is not JsonArray { Count: > 0 }) wrong.Add($"points at nothing: {method} {path} {body} {text}");
-                }
+                using var response = await piet.SendAsync(method.ToUpperInvariant(), Filled(path), body, "\"1\"");
+                tried++;
+                var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
+                if ((int)response.StatusCode >= 500)
+                    wrong.Add($"{response.StatusCode} {method} {path} {body}");
+                else if (response.StatusCode == HttpStatusCode.BadRequest && JsonNode.Parse(text)?["errors"] is not JsonArray { Count: > 0 })
+                    wrong.Add($"points at nothing: {method} {path} {body} {text}");
             }
+        }
         tried.ShouldBeGreaterThan(1_000);
         wrong.ShouldBeEmpty();
     }
@@ -53,15 +78,32 @@ public class MalformedTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var wrong = new List<string>();
         foreach (var (path, operations) in document["paths"]!.AsObject())
         {
-            if (operations!["get"] is not { } get || Skipped(path)) continue;
+            if (operations!["get"] is not { } get || Skipped(path))
+                continue;
             var names = get["parameters"]?.AsArray().Where(p => p!.Text("in") == "query").Select(p => p!.Text("name")).ToArray() ?? [];
-            foreach (var nasty in new[] { "%00", "a%00b", "%ED%A0%80", "%F0%9F", "-1", "99999999999999999999", "9999-12-31", "0001-01-01", "null", "%27%3B--", new string('x', 3_000) })
+            foreach (
+                var nasty in new[]
+                {
+                    "%00",
+                    "a%00b",
+                    "%ED%A0%80",
+                    "%F0%9F",
+                    "-1",
+                    "99999999999999999999",
+                    "9999-12-31",
+                    "0001-01-01",
+                    "null",
+                    "%27%3B--",
+                    new string('x', 3_000),
+                }
+            )
             {
                 string[] tried = [$"{Filled(path)}?{string.Join('&', names.Select(n => $"{n}={nasty}"))}", Filled(path, nasty)];
                 foreach (var address in tried)
                 {
                     using var response = await piet.SendAsync("GET", address);
-                    if ((int)response.StatusCode >= 500) wrong.Add($"{response.StatusCode} {address[..Math.Min(address.Length, 200)]}");
+                    if ((int)response.StatusCode >= 500)
+                        wrong.Add($"{response.StatusCode} {address[..Math.Min(address.Length, 200)]}");
                 }
             }
         }
@@ -83,22 +125,29 @@ public class MalformedTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task What_cannot_be_a_text_is_pointed_at_however_deep_it_stands()
     {
         using var orla = await firm.As("orla");
-        using var response = await orla.SendAsync("POST", "/api/hires/many/preview", """{"hires":[{"id":"01890000-0000-7000-8000-000000000001","template":"deckhand","start":null,"typed":{"room":["a","\ud800"]}}]}""");
+        using var response = await orla.SendAsync(
+            "POST",
+            "/api/hires/many/preview",
+            """{"hires":[{"id":"01890000-0000-7000-8000-000000000001","template":"deckhand","start":null,"typed":{"room":["a","\ud800"]}}]}"""
+        );
         (await response.ErrorsAsync()).ShouldBe([("/hires/0/typed/room/1", "bad-characters")]);
     }
 
     // Signing out or in another way would end what the others are called with; the feed would be waited for.
-    private static bool Skipped(string path) => path is "/api/session" or "/api/sessions" or "/api/session/password" or "/api/intake/pull" or "/api/first-run" || path.EndsWith(".xlsx", StringComparison.Ordinal);
+    private static bool Skipped(string path) =>
+        path is "/api/session" or "/api/sessions" or "/api/session/password" or "/api/intake/pull" or "/api/first-run"
+        || path.EndsWith(".xlsx", StringComparison.Ordinal);
 
-    private static string Filled(string path, string? instead = null) => System.Text.RegularExpressions.Regex.Replace(path, @"\{(\w+)\}", m => instead ?? m.Groups[1].Value switch
-    {
-        "id" or "change" or "file" => SomeId,
-        "key" => "room",
-        "code" => "deckhand",
-        "list" => "jobs",
-        "version" => "0",
-        _ => "x",
-    });
+    private static string Filled(string path, string? instead = null) => System.Text.RegularExpressions.Regex.Replace(path, @"\{(\w+)\}", m => instead
+            ?? m.Groups[1].Value switch
+            {
+                "id" or "change" or "file" => SomeId,
+                "key" => "room",
+                "code" => "deckhand",
+                "list" => "jobs",
+                "version" => "0",
+                _ => "x",
+            });
 
     // Every value of a sound body replaced by each nasty one, or left out; and bodies that are none.
     private static IEnumerable<string> Mutations(JsonNode? sound)
@@ -111,20 +160,24 @@ public class MalformedTests(FirmFixture firm) : IClassFixture<FirmFixture>
         yield return sound?.ToJsonString() ?? "{}";
         foreach (var pointer in Places(sound, "").ToList())
         {
-            foreach (var nasty in Nasty) yield return With(sound!, pointer, nasty);
+            foreach (var nasty in Nasty)
+                yield return With(sound!, pointer, nasty);
             yield return With(sound!, pointer, null);
         }
     }
 
     private static IEnumerable<string> Places(JsonNode? node, string at)
     {
-        if (at.Length > 0) yield return at;
+        if (at.Length > 0)
+            yield return at;
         if (node is JsonObject map)
             foreach (var (name, value) in map.ToList())
-                foreach (var place in Places(value, $"{at}/{name}")) yield return place;
+            foreach (var place in Places(value, $"{at}/{name}"))
+                yield return place;
         if (node is JsonArray list)
             for (var i = 0; i < list.Count; i++)
-                foreach (var place in Places(list[i], $"{at}/{i}")) yield return place;
+                foreach (var place in Places(list[i], $"{at}/{i}"))
+                    yield return place;
     }
 
     // Written by hand: what is put in need not be JSON that a node can hold.
@@ -136,15 +189,18 @@ public class MalformedTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
         void Write(JsonNode? value, string at)
         {
-            if (at == pointer) text.Append(raw);
+            if (at == pointer)
+                text.Append(raw);
             else if (value is JsonObject map)
             {
                 text.Append('{');
                 var first = true;
                 foreach (var (name, held) in map)
                 {
-                    if (raw is null && $"{at}/{name}" == pointer) continue;
-                    if (!first) text.Append(',');
+                    if (raw is null && $"{at}/{name}" == pointer)
+                        continue;
+                    if (!first)
+                        text.Append(',');
                     first = false;
                     text.Append(JsonSerializer.Serialize(name)).Append(':');
                     Write(held, $"{at}/{name}");
@@ -157,38 +213,54 @@ public class MalformedTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 var first = true;
                 for (var i = 0; i < list.Count; i++)
                 {
-                    if (raw is null && $"{at}/{i}" == pointer) continue;
-                    if (!first) text.Append(',');
+                    if (raw is null && $"{at}/{i}" == pointer)
+                        continue;
+                    if (!first)
+                        text.Append(',');
                     first = false;
                     Write(list[i], $"{at}/{i}");
                 }
                 text.Append(']');
             }
-            else text.Append(value?.ToJsonString() ?? "null");
+            else
+                text.Append(value?.ToJsonString() ?? "null");
         }
     }
 
     // A body as the schema has it, with one of everything.
     private static JsonNode? Sample(JsonNode document, JsonNode schema, int depth)
     {
-        if (depth > 7) return null;
-        if ((string?)schema["$ref"] is { } reference) return Sample(document, document["components"]!["schemas"]![reference.Split('/')[^1]]!, depth + 1);
+        if (depth > 7)
+            return null;
+        if ((string?)schema["$ref"] is { } reference)
+            return Sample(document, document["components"]!["schemas"]![reference.Split('/')[^1]]!, depth + 1);
         if ((schema["oneOf"] ?? schema["anyOf"] ?? schema["allOf"]) is JsonArray choices)
             return Sample(document, choices.FirstOrDefault(c => (string?)(c!["type"] as JsonValue) != "null") ?? choices[0]!, depth + 1);
-        if (schema["enum"] is JsonArray options) return options.First(o => o is not null)!.DeepClone();
+        if (schema["enum"] is JsonArray options)
+            return options.First(o => o is not null)!.DeepClone();
         var type = schema["type"] is JsonArray types ? types.Select(t => (string)t!).First(t => t != "null") : (string?)schema["type"];
         switch (type)
         {
-            case "array": return new JsonArray(Sample(document, schema["items"]!, depth + 1));
-            case "boolean": return true;
-            case "integer" or "number": return 1;
+            case "array":
+                return new JsonArray(Sample(document, schema["items"]!, depth + 1));
+            case "boolean":
+                return true;
+            case "integer" or "number":
+                return 1;
             case "string":
-                return (string?)schema["format"] switch { "uuid" => SomeId, "date" => "2027-03-22", "date-time" => "2027-03-22T00:00:00Z", _ => "deckhand" };
+                return (string?)schema["format"] switch
+                {
+                    "uuid" => SomeId,
+                    "date" => "2027-03-22",
+                    "date-time" => "2027-03-22T00:00:00Z",
+                    _ => "deckhand",
+                };
             case "object" or null when schema["properties"] is JsonObject properties:
                 return new JsonObject(properties.Select(p => KeyValuePair.Create(p.Key, Sample(document, p.Value!, depth + 1))));
             case "object" when schema["additionalProperties"] is JsonObject of:
                 return new JsonObject { ["room"] = of.Count == 0 ? "x" : Sample(document, of, depth + 1) };
-            default: return "x";
+            default:
+                return "x";
         }
     }
 }

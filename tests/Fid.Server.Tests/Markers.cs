@@ -18,12 +18,22 @@ internal static class Markers
         foreach (var field in record["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()))
         {
             place++;
-            if (field!.Text("access") != "edit" || field!.Text("key") is "badge" or "end_date") continue;
+            if (field!.Text("access") != "edit" || field!.Text("key") is "badge" or "end_date")
+                continue;
             foreach (var candidate in Candidates(field!.Text("key"), field!.Text("type"), place))
             {
                 var changes = new JsonObject { [field!.Text("key")] = candidate.DeepClone() };
-                using var saved = await caller.ChangeAsync(employment, new JsonObject { ["changes"] = changes, ["from"] = null, ["why"] = null }.ToJsonString());
-                if (saved.StatusCode != HttpStatusCode.OK) continue;
+                using var saved = await caller.ChangeAsync(
+                    employment,
+                    new JsonObject
+                    {
+                        ["changes"] = changes,
+                        ["from"] = null,
+                        ["why"] = null,
+                    }.ToJsonString()
+                );
+                if (saved.StatusCode != HttpStatusCode.OK)
+                    continue;
                 marked[field!.Text("key")] = candidate.GetValueKind() == System.Text.Json.JsonValueKind.String ? (string)candidate! : candidate.ToJsonString();
                 break;
             }
@@ -31,23 +41,25 @@ internal static class Markers
         return marked;
     }
 
-    private static IEnumerable<JsonNode> Candidates(string key, string type, int place) => type switch
-    {
-        "text" or "longText" => [$"Mk{place}x{key.Replace("_", "", StringComparison.Ordinal)}"],
-        "identifier" => [string.Create(CultureInfo.InvariantCulture, $"IE29AIBK9311{place:00000000}"), $"MKID{place}Q"],
-        "email" => [$"mk{place}x@marked.example"],
-        "phone" => [string.Create(CultureInfo.InvariantCulture, $"+353 86 7{place:000000}")],
-        "date" => [new DateTime(2131, 1, 1, 0, 0, 0, DateTimeKind.Utc).AddDays(place).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)],
-        // With more digits than a moment has: the trail tells many, and one of them would say the same some day.
-        "number" or "money" => [7000.1337m + place, 61.0137m + place, 2.01370047m + place / 1000m],
-        _ => [],
-    };
+    private static IEnumerable<JsonNode> Candidates(string key, string type, int place) =>
+        type switch
+        {
+            "text" or "longText" => [$"Mk{place}x{key.Replace("_", "", StringComparison.Ordinal)}"],
+            "identifier" => [string.Create(CultureInfo.InvariantCulture, $"IE29AIBK9311{place:00000000}"), $"MKID{place}Q"],
+            "email" => [$"mk{place}x@marked.example"],
+            "phone" => [string.Create(CultureInfo.InvariantCulture, $"+353 86 7{place:000000}")],
+            "date" => [new DateTime(2131, 1, 1, 0, 0, 0, DateTimeKind.Utc).AddDays(place).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)],
+            // With more digits than a moment has: the trail tells many, and one of them would say the same some day.
+            "number" or "money" => [7000.1337m + place, 61.0137m + place, 2.01370047m + place / 1000m],
+            _ => [],
+        };
 
     /// <summary>What an answer says, those that are workbooks unpacked.</summary>
     public static async Task<string> SaidAsync(HttpResponseMessage response)
     {
         var bytes = await response.Content.ReadAsByteArrayAsync();
-        if (response.Content.Headers.ContentType?.MediaType?.Contains("spreadsheet", StringComparison.Ordinal) != true) return System.Text.Encoding.UTF8.GetString(bytes);
+        if (response.Content.Headers.ContentType?.MediaType?.Contains("spreadsheet", StringComparison.Ordinal) != true)
+            return System.Text.Encoding.UTF8.GetString(bytes);
         return string.Join('\n', SheetFile.Rows(() => new MemoryStream(bytes)).Select(r => string.Join('\t', r)));
     }
 
@@ -55,13 +67,24 @@ internal static class Markers
     public static async Task PublishAsync(Caller piet, Caller orla, JsonObject configuration)
     {
         var there = await piet.GetAsync("/api/fields");
-        var saved = await piet.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString(), (string?)there["draft"]?["version"]);
+        var saved = await piet.SendAsync(
+            "PUT",
+            "/api/fields/draft",
+            new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString(),
+            (string?)there["draft"]?["version"]
+        );
         saved.StatusCode.ShouldBe(HttpStatusCode.OK, await saved.Content.ReadAsStringAsync());
         var draft = await saved.JsonAsync();
         using var published = await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version"));
         published.StatusCode.ShouldBe(HttpStatusCode.OK, await published.Content.ReadAsStringAsync());
-        if ((await published.JsonAsync())["version"] is not null) return;
-        using var agreed = await orla.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, (await orla.GetAsync("/api/fields"))["draft"]!.Text("version"));
+        if ((await published.JsonAsync())["version"] is not null)
+            return;
+        using var agreed = await orla.SendAsync(
+            "POST",
+            "/api/fields/draft/publish",
+            new { why = (string?)null, despite = true },
+            (await orla.GetAsync("/api/fields"))["draft"]!.Text("version")
+        );
         agreed.StatusCode.ShouldBe(HttpStatusCode.OK, await agreed.Content.ReadAsStringAsync());
         (await agreed.JsonAsync())["version"].ShouldNotBeNull();
     }

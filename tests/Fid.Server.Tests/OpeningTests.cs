@@ -13,7 +13,19 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var before = await FirmFixture.HireAsync(orla, "Nakamura");
-        using var found = await orla.SendAsync("POST", "/api/hires/known", new { givenName = "June", familyName = "Nakamura", birthDate = (string?)null, email = "jun.nakamura@example.org", phone = (string?)null, start = "2027-04-05" });
+        using var found = await orla.SendAsync(
+            "POST",
+            "/api/hires/known",
+            new
+            {
+                givenName = "June",
+                familyName = "Nakamura",
+                birthDate = (string?)null,
+                email = "jun.nakamura@example.org",
+                phone = (string?)null,
+                start = "2027-04-05",
+            }
+        );
         var known = (await found.JsonAsync())[0]!;
         known["reasons"]!.AsArray().Select(r => (string?)r).ShouldBe(["similarName", "email"]);
         known.Text("firstHired").ShouldBe("2025-04-01");
@@ -30,9 +42,24 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var preview = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString());
         var values = (await preview.JsonAsync())["values"]!.AsArray().ToDictionary(v => v!.Text("field"), v => $"{v!["value"]} {v!["source"]!.Text("kind")}");
         (values["given_name"], values["badge"], values["email"]).ShouldBe(("Jun person", $"{badge} reused", "jun@example.org typed"));
-        using (var twice = await orla.SendAsync("POST", "/api/hires", request.ToJsonString())) (await twice.ErrorsAsync()).ShouldBe([("/person", "works-here")]);
+        using (var twice = await orla.SendAsync("POST", "/api/hires", request.ToJsonString()))
+            (await twice.ErrorsAsync()).ShouldBe([("/person", "works-here")]);
         (await orla.SendAsync("PUT", $"/api/hires/{before["id"]}/outcome", new { outcome = "withdrawn", why = "A season at home" })).EnsureSuccessStatusCode();
-        using (var again = await orla.SendAsync("POST", "/api/hires/known", new { givenName = "Jun", familyName = "Nakamura", birthDate = (string?)null, email = "jun.nakamura@example.org", phone = (string?)null, start = "2027-03-29" }))
+        using (
+            var again = await orla.SendAsync(
+                "POST",
+                "/api/hires/known",
+                new
+                {
+                    givenName = "Jun",
+                    familyName = "Nakamura",
+                    birthDate = (string?)null,
+                    email = "jun.nakamura@example.org",
+                    phone = (string?)null,
+                    start = "2027-03-29",
+                }
+            )
+        )
         {
             // The season before this one counts with its 183 days, the one before that lies too far back, and what was withdrawn never was.
             var returning = (await again.JsonAsync())[0]!;
@@ -44,8 +71,13 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         record["otherStints"]!.AsArray().Count.ShouldBe(3);
         (Records.Field(record, "given_name").Text("value"), Records.Field(record, "badge").Text("value")).ShouldBe(("Jun", badge));
         // What was typed anew holds from today; what was before stays in the history.
-        (await firm.Database.AskAsync($"select string_agg(value #>> '{{}}' || ' ' || effective::text, ', ' order by effective) from record_values where field = 'email' and owner_id = '{known["personId"]}' and upper_inf(known)"))
-            .ShouldBeOfType<string>().ShouldEndWith("jun@example.org [2027-03-01,)");
+        (
+            await firm.Database.AskAsync(
+                $"select string_agg(value #>> '{{}}' || ' ' || effective::text, ', ' order by effective) from record_values where field = 'email' and owner_id = '{known["personId"]}' and upper_inf(known)"
+            )
+        )
+            .ShouldBeOfType<string>()
+            .ShouldEndWith("jun@example.org [2027-03-01,)");
         await firm.EveryProjectionFollowsAsync();
     }
 
@@ -59,7 +91,9 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         request["like"] = new JsonObject { ["employment"] = colleague.Text("employmentId"), ["parts"] = new JsonArray("job", "pay", "checklist") };
         using var preview = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString());
         var answer = await preview.JsonAsync();
-        var values = answer["values"]!.AsArray().ToDictionary(v => v!.Text("field"), v => $"{v!["value"]} {v!["source"]!.Text("kind")} {v!["source"]!["name"]}");
+        var values = answer["values"]!
+            .AsArray()
+            .ToDictionary(v => v!.Text("field"), v => $"{v!["value"]} {v!["source"]!.Text("kind")} {v!["source"]!["name"]}");
         var name = $"{colleague["givenName"]} Demirci ({colleague["number"]})";
         values["job"].ShouldBe($"EN-2 like {name}");
         values["pay_rate"].ShouldBe($"17.9 like {name}");
@@ -69,7 +103,14 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         values["badge"].ShouldEndWith("nextFree ");
         // Without a template it is the one that the colleague was hired from; one hired before there were any says it by their job.
         request["template"] = "";
-        foreach (var (like, template) in new[] { (colleague.Text("employmentId"), "Engine hand"), (await orla.PersonAsync("Bondar"), null), (Guid.NewGuid().ToString(), null) })
+        foreach (
+            var (like, template) in new[]
+            {
+                (colleague.Text("employmentId"), "Engine hand"),
+                (await orla.PersonAsync("Bondar"), null),
+                (Guid.NewGuid().ToString(), null),
+            }
+        )
         {
             request["like"]!["employment"] = like;
             using var alone = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString());
@@ -90,7 +131,11 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         async Task<JsonArray> LookAsync(params JsonObject[] hires)
         {
-            using var preview = await orla.SendAsync("POST", "/api/hires/many/preview", new JsonObject { ["hires"] = new JsonArray([.. hires.Select(h => h.DeepClone())]) }.ToJsonString());
+            using var preview = await orla.SendAsync(
+                "POST",
+                "/api/hires/many/preview",
+                new JsonObject { ["hires"] = new JsonArray([.. hires.Select(h => h.DeepClone())]) }.ToJsonString()
+            );
             return (await preview.JsonAsync())["rows"]!.AsArray();
         }
 
@@ -117,7 +162,8 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await orla.SendAsync("POST", "/api/hires", first.ToJsonString())).StatusCode.ShouldBe(HttpStatusCode.Created);
         // Under way already, and typed again by somebody else.
         var again = HirePathTests.NewHire("OTTILIE", "Undecided");
-        using (var refused = await orla.SendAsync("POST", "/api/hires", again.ToJsonString())) (await refused.ErrorsAsync()).ShouldBe([("/person", "undecided")]);
+        using (var refused = await orla.SendAsync("POST", "/api/hires", again.ToJsonString()))
+            (await refused.ErrorsAsync()).ShouldBe([("/person", "undecided")]);
 
         JsonObject[] rows = [HirePathTests.NewHire("Runa", "Twofold"), HirePathTests.NewHire("Runa", "Twofold"), again];
         string Body() => new JsonObject { ["hires"] = new JsonArray([.. rows.Select(h => h.DeepClone())]) }.ToJsonString();
@@ -174,7 +220,8 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         request["start"] = "2027-02-15";
         using (var preview = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString()))
             (await preview.JsonAsync())["backDated"]!["days"]!.GetValue<int>().ShouldBe(14);
-        using (var asked = await orla.SendAsync("POST", "/api/hires", request.ToJsonString())) (await asked.ErrorsAsync()).ShouldBe([("/start", "back-dated")]);
+        using (var asked = await orla.SendAsync("POST", "/api/hires", request.ToJsonString()))
+            (await asked.ErrorsAsync()).ShouldBe([("/start", "back-dated")]);
         request["backDated"] = true;
         using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
         opened.StatusCode.ShouldBe(HttpStatusCode.Created);
@@ -184,8 +231,17 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         late.ShouldAllBe(t => t!["beforeKnown"]!.GetValue<bool>());
         // The row says the same as the count: neither what holds it up nor the rope's end is late.
         var row = await FirmFixture.HireAsync(orla, "Dated");
-        (row["late"]!.GetValue<int>(), row["rope"]!["frayed"]!.GetValue<bool>(), row["holdUp"]!["beforeKnown"]!.GetValue<bool>(), row["holdUp"]!.Text("state")).ShouldBe((0, false, true, "late"));
-        (await firm.Database.AskAsync("select lower(effective)::text from record_values v join records_now r on r.employment_id = v.owner_id where r.family_name = 'Dated' and field = 'pay_rate'")).ShouldBe("2027-02-15");
+        (
+            row["late"]!.GetValue<int>(),
+            row["rope"]!["frayed"]!.GetValue<bool>(),
+            row["holdUp"]!["beforeKnown"]!.GetValue<bool>(),
+            row["holdUp"]!.Text("state")
+        ).ShouldBe((0, false, true, "late"));
+        (
+            await firm.Database.AskAsync(
+                "select lower(effective)::text from record_values v join records_now r on r.employment_id = v.owner_id where r.family_name = 'Dated' and field = 'pay_rate'"
+            )
+        ).ShouldBe("2027-02-15");
     }
 
     [Fact]
@@ -194,15 +250,21 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var hire = await FirmFixture.HireAsync(orla, "Keel");
         var (id, open) = (hire.Text("id"), hire["open"]!.GetValue<int>());
-        using (var silent = await orla.SendAsync("PUT", $"/api/hires/{id}/outcome", new { outcome = "noShow", why = " " })) (await silent.ErrorsAsync()).ShouldBe([("/why", "missing")]);
+        using (var silent = await orla.SendAsync("PUT", $"/api/hires/{id}/outcome", new { outcome = "noShow", why = " " }))
+            (await silent.ErrorsAsync()).ShouldBe([("/why", "missing")]);
         var later = await FirmFixture.HireAsync(orla, "Lind");
-        using (var early = await orla.SendAsync("PUT", $"/api/hires/{later["id"]}/outcome", new { outcome = "noShow", why = "Did not come" })) (await early.ErrorsAsync()).ShouldBe([("/outcome", "too-early")]);
+        using (var early = await orla.SendAsync("PUT", $"/api/hires/{later["id"]}/outcome", new { outcome = "noShow", why = "Did not come" }))
+            (await early.ErrorsAsync()).ShouldBe([("/outcome", "too-early")]);
 
         using var closed = await orla.SendAsync("PUT", $"/api/hires/{id}/outcome", new { outcome = "noShow", why = new string('x', 500) });
         (await closed.JsonAsync())["toReturn"]!.AsArray().Select(r => r!.Text("field")).ShouldContain("badge");
         (await orla.GetAsync("/api/arrivals"))["hires"]!.AsArray().ShouldAllBe(h => h!.Text("id") != id);
         (await firm.Database.AskAsync($"select count(*) from hire_tasks where hire_id = '{id}' and done is null and skipped_why is null")).ShouldBe(0L);
-        (await orla.GetAsync("/api/intake"))["notices"]!.AsArray().Where(n => n!.Text("hireId") == id).Select(n => $"{n!.Text("system")} {n!.Text("kind")}").ShouldBe(["payroll noShow", "clocks noShow", "directory noShow"], ignoreOrder: true);
+        (await orla.GetAsync("/api/intake"))["notices"]!
+            .AsArray()
+            .Where(n => n!.Text("hireId") == id)
+            .Select(n => $"{n!.Text("system")} {n!.Text("kind")}")
+            .ShouldBe(["payroll noShow", "clocks noShow", "directory noShow"], ignoreOrder: true);
 
         (await orla.SendAsync("DELETE", $"/api/hires/{id}/outcome")).EnsureSuccessStatusCode();
         (await FirmFixture.HireAsync(orla, "Keel"))["open"]!.GetValue<int>().ShouldBe(open);
@@ -218,18 +280,50 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var (one, two) = (kept.Text("employmentId"), other.Text("employmentId"));
         await orla.SaveAsync(two, "former_name", "Ferreira-Okafor");
         using var piet = await firm.As("piet");
-        await piet.SaveAsync(two, new { changes = new { bank_account = "IE29 AIBK 9311 5212 3456 78" }, from = (string?)null, why = (string?)null });
+        await piet.SaveAsync(
+            two,
+            new
+            {
+                changes = new { bank_account = "IE29 AIBK 9311 5212 3456 78" },
+                from = (string?)null,
+                why = (string?)null,
+            }
+        );
         var before = await firm.Database.AskAsync(Everyone);
-        (await orla.GetAsync($"/api/people/{one}/merge?with={two}"))["values"]!.AsArray().Single(v => v!.Text("field") == "given_name")!.ToJsonString()
+        (await orla.GetAsync($"/api/people/{one}/merge?with={two}"))["values"]!
+            .AsArray()
+            .Single(v => v!.Text("field") == "given_name")!
+            .ToJsonString()
             .ShouldBe("""{"field":"given_name","kept":"Adaeze","other":"Mateo"}""");
-        using var merged = await orla.SendAsync("POST", $"/api/people/{one}/merge", new { with = two, take = new[] { "phone" }, why = "One person" });
+        using var merged = await orla.SendAsync(
+            "POST",
+            $"/api/people/{one}/merge",
+            new
+            {
+                with = two,
+                take = new[] { "phone" },
+                why = "One person",
+            }
+        );
         merged.StatusCode.ShouldBe(HttpStatusCode.OK, await merged.Content.ReadAsStringAsync());
         var record = await orla.GetAsync($"/api/records/{two}");
         (Records.Field(record, "given_name").Text("value"), Records.Field(record, "former_name").Text("value")).ShouldBe(("Adaeze", "Ferreira-Okafor"));
         record["otherStints"]!.AsArray().Count.ShouldBe(1);
         using (var shown = await piet.SendAsync("POST", $"/api/records/{one}/fields/bank_account/reveal", new { value = (string?)null }))
             (await shown.Content.ReadAsStringAsync()).ShouldContain("3456");
-        using (var again = await orla.SendAsync("POST", $"/api/people/{one}/merge", new { with = two, take = Array.Empty<string>(), why = (string?)null })) (await again.ErrorsAsync()).ShouldBe([("/with", "self")]);
+        using (
+            var again = await orla.SendAsync(
+                "POST",
+                $"/api/people/{one}/merge",
+                new
+                {
+                    with = two,
+                    take = Array.Empty<string>(),
+                    why = (string?)null,
+                }
+            )
+        )
+            (await again.ErrorsAsync()).ShouldBe([("/with", "self")]);
         await firm.EveryProjectionFollowsAsync();
 
         (await orla.SendAsync("DELETE", $"/api/people/merges/{(await merged.JsonAsync())["id"]}")).EnsureSuccessStatusCode();
@@ -249,23 +343,53 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (stint.Text("number"), stint["goesOn"]!.GetValue<bool>(), stint.Text("hireId")).ShouldBe((other.Text("number"), true, other.Text("id")));
         compared["keptStints"]!.AsArray().Single()!.Text("number").ShouldBe(kept.Text("number"));
 
-        foreach (var (close, told) in new (string[], (string, string))[]
+        foreach (
+            var (close, told) in new (string[], (string, string))[]
+            {
+                ([Guid.NewGuid().ToString()], ("/close/0", "not-open")),
+                ([(await FirmFixture.HireAsync(orla, "Varga")).Text("id")], ("/close/0", "not-open")),
+                ([kept.Text("id"), other.Text("id")], ("/close/1", "nothing-left")),
+            }
+        )
         {
-            ([Guid.NewGuid().ToString()], ("/close/0", "not-open")),
-            ([(await FirmFixture.HireAsync(orla, "Varga")).Text("id")], ("/close/0", "not-open")),
-            ([kept.Text("id"), other.Text("id")], ("/close/1", "nothing-left")),
-        })
-        {
-            using var refused = await orla.SendAsync("POST", $"/api/people/{one}/merge", new { with = two, take = Array.Empty<string>(), why = (string?)null, close });
+            using var refused = await orla.SendAsync(
+                "POST",
+                $"/api/people/{one}/merge",
+                new
+                {
+                    with = two,
+                    take = Array.Empty<string>(),
+                    why = (string?)null,
+                    close,
+                }
+            );
             (await refused.ErrorsAsync()).ShouldBe([told]);
         }
         // What was refused left nothing behind.
         (await orla.GetAsync($"/api/records/{one}"))["otherStints"]!.AsArray().ShouldBeEmpty();
 
-        using var merged = await orla.SendAsync("POST", $"/api/people/{one}/merge", new { with = two, take = Array.Empty<string>(), why = "Entered twice", close = new[] { other.Text("id") } });
+        using var merged = await orla.SendAsync(
+            "POST",
+            $"/api/people/{one}/merge",
+            new
+            {
+                with = two,
+                take = Array.Empty<string>(),
+                why = "Entered twice",
+                close = new[] { other.Text("id") },
+            }
+        );
         merged.StatusCode.ShouldBe(HttpStatusCode.OK, await merged.Content.ReadAsStringAsync());
-        (await orla.GetAsync("/api/arrivals"))["hires"]!.AsArray().Where(h => h!.Text("id") == kept.Text("id") || h!.Text("id") == other.Text("id")).Select(h => h!.Text("id")).ShouldBe([kept.Text("id")]);
-        (await firm.Database.AskAsync($"""select count(*) from employments e join employments k on k.person_id = e.person_id where k.id = '{one}' and e."end" is null""")).ShouldBe(1L);
+        (await orla.GetAsync("/api/arrivals"))["hires"]!
+            .AsArray()
+            .Where(h => h!.Text("id") == kept.Text("id") || h!.Text("id") == other.Text("id"))
+            .Select(h => h!.Text("id"))
+            .ShouldBe([kept.Text("id")]);
+        (
+            await firm.Database.AskAsync(
+                $"""select count(*) from employments e join employments k on k.person_id = e.person_id where k.id = '{one}' and e."end" is null"""
+            )
+        ).ShouldBe(1L);
         await firm.EveryProjectionFollowsAsync();
 
         // Parted again, both hires go on as they were.

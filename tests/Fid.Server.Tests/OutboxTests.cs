@@ -80,12 +80,13 @@ public class OutboxTests(FirmFixture firm) : IClassFixture<FirmFixture>
         return [.. notices.Select(n => n.Id)];
     }
 
-    private static OutboxMessage Waiting(string system, Instant at) => new()
-    {
-        Channel = system,
-        Recipient = "X",
-        Payload = new HireNotice(NoticeKind.StartMoved, "0001", TestDatabase.Today),
-        At = at,
-        NextTry = at,
-    };
+    private static OutboxMessage Waiting(string system, Instant at) =>
+        new()
+        {
+            Channel = system,
+            Recipient = "X",
+            Payload = new HireNotice(NoticeKind.StartMoved, "0001", TestDatabase.Today),
+            At = at,
+            NextTry = at,
+        };
 }

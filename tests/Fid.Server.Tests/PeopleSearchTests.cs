@@ -25,7 +25,9 @@ public class PeopleSearchTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var id = await NamedAsync(orla);
         var record = await orla.GetAsync($"/api/records/{id}");
-        typed = typed.Replace("NUMBER", record.Text("number"), StringComparison.Ordinal).Replace("BADGE", Records.Field(record, "badge").Text("value"), StringComparison.Ordinal);
+        typed = typed
+            .Replace("NUMBER", record.Text("number"), StringComparison.Ordinal)
+            .Replace("BADGE", Records.Field(record, "badge").Text("value"), StringComparison.Ordinal);
         var query = Uri.EscapeDataString(typed);
         (await orla.GetAsync($"/api/people?q={query}"))["people"]!.AsArray().Any(p => p!.Text("employmentId") == id).ShouldBe(found, typed);
         (await orla.GetAsync($"/api/goto?q={query}")).AsArray().Any(f => f!.Text("id") == id).ShouldBe(found, typed);
@@ -42,22 +44,36 @@ public class PeopleSearchTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var never = await FirmFixture.HireAsync(orla, "Brandt");
         (await orla.SendAsync("PUT", $"/api/hires/{never["id"]}/outcome", new { outcome = "withdrawn", why = "Stepped back" })).EnsureSuccessStatusCode();
 
-        (await StandingAsync("Prys", here), await StandingAsync("Moutinho", leaving), await StandingAsync("Okafor", coming)).ShouldBe(("here ", "leaving 2027-03-31", "coming "));
+        (await StandingAsync("Prys", here), await StandingAsync("Moutinho", leaving), await StandingAsync("Okafor", coming)).ShouldBe(
+            ("here ", "leaving 2027-03-31", "coming ")
+        );
         (await StandingAsync("Morita", left), await StandingAsync("Brandt", never.Text("employmentId"))).ShouldBe((null, null));
-        (await StandingAsync("Morita", left, "&all=true"), await StandingAsync("Brandt", never.Text("employmentId"), "&all=true")).ShouldBe(("left 2027-02-26", "cameToNothing "));
+        (await StandingAsync("Morita", left, "&all=true"), await StandingAsync("Brandt", never.Text("employmentId"), "&all=true")).ShouldBe(
+            ("left 2027-02-26", "cameToNothing ")
+        );
 
         async Task<string?> StandingAsync(string family, string id, string all = "") =>
             (await orla.GetAsync($"/api/people?q={family}{all}"))["people"]!.AsArray().SingleOrDefault(p => p!.Text("employmentId") == id) is { } row
-                ? $"{row.Text("standing")} {(string?)row["end"]}" : null;
+                ? $"{row.Text("standing")} {(string?)row["end"]}"
+                : null;
     }
 
     // The same person for all cases: whoever comes first gives the name.
     private static async Task<string> NamedAsync(Caller orla)
     {
         var people = (await orla.GetAsync("/api/people?q=oweissenfels"))["people"]!.AsArray();
-        if (people.Count > 0) return people[0]!.Text("employmentId");
+        if (people.Count > 0)
+            return people[0]!.Text("employmentId");
         var id = await orla.PersonAsync("Bondar");
-        await orla.SaveAsync(id, new { changes = new { given_name = "Jörg-Änne", family_name = "O'Weißenfels" }, from = (string?)null, why = (string?)null });
+        await orla.SaveAsync(
+            id,
+            new
+            {
+                changes = new { given_name = "Jörg-Änne", family_name = "O'Weißenfels" },
+                from = (string?)null,
+                why = (string?)null,
+            }
+        );
         return id;
     }
 }

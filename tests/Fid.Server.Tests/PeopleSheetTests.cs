@@ -17,7 +17,9 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var file = await orla.BytesAsync($"/api/people/sheet.xlsx?language={language}");
         var rows = SheetFile.Rows(() => new MemoryStream(file)).ToList();
-        rows.Count.ShouldBe(1 + Convert.ToInt32(await firm.Database.AskAsync("""select count(*) from employments where "end" is null or "end" >= '2027-03-01'"""), null));
+        rows.Count.ShouldBe(
+            1 + Convert.ToInt32(await firm.Database.AskAsync("""select count(*) from employments where "end" is null or "end" >= '2027-03-01'"""), null)
+        );
         var run = await orla.ImportAsync("people", file, "people.xlsx");
         run["columns"]!.AsArray().ShouldAllBe(c => (string)c! != "");
         run.Counts().ShouldBe([0, 0, rows.Count - 1, 0, 0], run.ToJsonString());
@@ -29,9 +31,24 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var (one, two) = ((await orla.GetAsync("/api/people?q="))["people"]![3]!, (await orla.GetAsync("/api/people?q="))["people"]![4]!);
         var before = await firm.Database.AskAsync(Believed);
-        var run = await orla.ImportAsync("people", $"Personalnummer;Work phone;pension;Holiday calendar;Manager\n{one.Text("number")};+353 1 555 0199;ja;Sound, islands;{two.Text("number")}\n{two.Text("number")};+353 1 555 0198;;;\n");
+        var run = await orla.ImportAsync(
+            "people",
+            $"Personalnummer;Work phone;pension;Holiday calendar;Manager\n{one.Text("number")};+353 1 555 0199;ja;Sound, islands;{two.Text("number")}\n{two.Text("number")};+353 1 555 0198;;;\n"
+        );
         run.Counts().ShouldBe([0, 2, 0, 0, 0], run.ToJsonString());
-        run = await orla.OnAsync(run, "PUT", "matching", new { columns = run["columns"]!.AsArray().Select(c => (string)c!), dates = (string?)null, @decimal = ".", emptyClears = false, holdsFrom = "2027-04-01" });
+        run = await orla.OnAsync(
+            run,
+            "PUT",
+            "matching",
+            new
+            {
+                columns = run["columns"]!.AsArray().Select(c => (string)c!),
+                dates = (string?)null,
+                @decimal = ".",
+                emptyClears = false,
+                holdsFrom = "2027-04-01",
+            }
+        );
         (await orla.RowsAsync(run, "changed"))[0]["changes"]!.AsArray().Single(c => c!.Text("column") == "manager")!.Text("after").ShouldBe(two.Text("number"));
         (await firm.Database.AskAsync(Believed)).ShouldBe(before);
 
@@ -40,7 +57,10 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var record = await orla.GetAsync($"/api/records/{one.Text("employmentId")}");
         var coming = Records.Field(record, "work_phone")["coming"]![0]!;
         (coming.Text("from"), coming.Text("value")).ShouldBe(("2027-04-01", "+353 1 555 0199"));
-        Records.Field(record, "holiday_calendar")["coming"]!.AsArray().Select(c => c!.Text("value")).ShouldBe(["islands"], customMessage: record.ToJsonString());
+        Records.Field(record, "holiday_calendar")["coming"]!
+            .AsArray()
+            .Select(c => c!.Text("value"))
+            .ShouldBe(["islands"], customMessage: record.ToJsonString());
         var history = await orla.GetAsync($"/api/records/{one.Text("employmentId")}/history");
         (history["changes"]![0]!.Text("origin"), history["changes"]![0]!.Text("why")).ShouldBe(("exchange", "sheet.csv"));
 
@@ -54,11 +74,15 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var person = await firm.Database.AskAsync("select person_id from employments group by 1 having count(*) > 1 limit 1");
-        var numbers = ((string)(await firm.Database.AskAsync($"select string_agg(number, ' ' order by number) from employments where person_id = '{person}'"))!).Split(' ');
+        var numbers = (
+            (string)(await firm.Database.AskAsync($"select string_agg(number, ' ' order by number) from employments where person_id = '{person}'"))!
+        ).Split(' ');
         var run = await orla.ImportAsync("people", "Employee number,Family name\n" + string.Join('\n', numbers.Select((n, i) => $"{n},Renamed{i}")) + "\n");
         run.Counts().ShouldBe([0, numbers.Length, 0, 0, 0], run.ToJsonString());
         (await orla.OnAsync(run, "POST", "commit", new { onlyGood = false })).Text("state").ShouldBe("committed");
-        (await firm.Database.AskAsync($"select string_agg(distinct r.family_name, ' ') from records_now r where r.person_id = '{person}'")).ShouldBe($"Renamed{numbers.Length - 1}");
+        (await firm.Database.AskAsync($"select string_agg(distinct r.family_name, ' ') from records_now r where r.person_id = '{person}'")).ShouldBe(
+            $"Renamed{numbers.Length - 1}"
+        );
         await firm.EveryProjectionFollowsAsync();
     }
 
@@ -69,14 +93,23 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var people = (await orla.GetAsync("/api/people?q="))["people"]!.AsArray();
         string Number(int at) => people[at]!.Text("number");
         await PublishUniqueBadgesAsync();
-        var badge = Convert.ToString(await firm.Database.AskAsync($"""select value #>> array[]::text[] from record_values where field = 'badge' and upper_inf(known) and owner_id <> '{people[6]!.Text("employmentId")}' limit 1"""), null);
-        var run = await orla.ImportAsync("people",
-            "Employee number,Site,Badge,Manager,Start date,Family name\n" +
-            $"{Number(6)},Skerry Peer,{badge},{Number(6)},2001-01-01,x\nnobody,,,,,\n{Number(7)},,,,,Renamed\n{Number(7)},,,,,Twice\n,,,,,x\n");
+        var badge = Convert.ToString(
+            await firm.Database.AskAsync(
+                $"""select value #>> array[]::text[] from record_values where field = 'badge' and upper_inf(known) and owner_id <> '{people[6]!.Text("employmentId")}' limit 1"""
+            ),
+            null
+        );
+        var run = await orla.ImportAsync(
+            "people",
+            "Employee number,Site,Badge,Manager,Start date,Family name\n"
+                + $"{Number(6)},Skerry Peer,{badge},{Number(6)},2001-01-01,x\nnobody,,,,,\n{Number(7)},,,,,Renamed\n{Number(7)},,,,,Twice\n,,,,,x\n"
+        );
         run.Counts().ShouldBe([0, 1, 0, 4, 0], run.ToJsonString());
         var wrong = await orla.RowsAsync(run, "wrong");
-        wrong[0]["problems"]!.AsArray().Select(p => (p!.Text("column"), p!.Text("code"))).ShouldBe(
-            [("site", "unknown-entry"), ("badge", "not-unique"), ("manager", "self"), ("start_date", "read-only")], ignoreOrder: true);
+        wrong[0]["problems"]!
+            .AsArray()
+            .Select(p => (p!.Text("column"), p!.Text("code")))
+            .ShouldBe([("site", "unknown-entry"), ("badge", "not-unique"), ("manager", "self"), ("start_date", "read-only")], ignoreOrder: true);
         wrong[0]["problems"]!.AsArray().Single(p => p!.Text("column") == "site")!.Text("suggestion").ShouldBe("skerry");
         wrong.Skip(1).Select(r => r["problems"]![0]!.Text("code")).ShouldBe(["unknown-person", "duplicate-code", "missing"]);
 
@@ -101,12 +134,15 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var empty = SheetFile.Rows(await Opened(orla, "/api/people/sheet.xlsx?empty=true")).Single();
         empty.ShouldContain("Role template");
-        var run = await orla.ImportAsync("people",
-            "Role template;Start;Given name;Family name;E-mail;Site\n" +
-            "Deckhand;2027-05-03;Ama;Osei;ama.osei@example.org;Skerry Pier\ndeckhand;2027-05-03;Bo;Lund;bo.lund@example.org;skerry\n" +
-            "Deckhand;;Cy;Late;cy@example.org;skerry\nBosun of the moon;2027-05-03;Di;None;di@example.org;skerry\nTicket clerk;2027-05-03;;Nameless;;\n");
+        var run = await orla.ImportAsync(
+            "people",
+            "Role template;Start;Given name;Family name;E-mail;Site\n"
+                + "Deckhand;2027-05-03;Ama;Osei;ama.osei@example.org;Skerry Pier\ndeckhand;2027-05-03;Bo;Lund;bo.lund@example.org;skerry\n"
+                + "Deckhand;;Cy;Late;cy@example.org;skerry\nBosun of the moon;2027-05-03;Di;None;di@example.org;skerry\nTicket clerk;2027-05-03;;Nameless;;\n"
+        );
         run.Counts().ShouldBe([2, 0, 0, 3, 0], run.ToJsonString());
-        (await orla.RowsAsync(run, "wrong")).Select(r => r["problems"]!.AsArray().Select(p => $"{p!.Text("column")} {p!.Text("code")}").Order(StringComparer.Ordinal).First())
+        (await orla.RowsAsync(run, "wrong"))
+            .Select(r => r["problems"]!.AsArray().Select(p => $"{p!.Text("column")} {p!.Text("code")}").Order(StringComparer.Ordinal).First())
             .ShouldBe(["start_date missing", "role_template unknown-template", "email missing"]);
 
         run = await orla.OnAsync(run, "POST", "commit", new { onlyGood = true });
@@ -114,7 +150,8 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var hires = (await orla.GetAsync("/api/arrivals"))["hires"]!.AsArray().Where(h => h!.Text("familyName") is "Osei" or "Lund").ToList();
         hires.Count.ShouldBe(2);
         var records = new List<JsonNode>();
-        foreach (var hire in hires) records.Add(await orla.GetAsync($"/api/records/{hire!.Text("employmentId")}"));
+        foreach (var hire in hires)
+            records.Add(await orla.GetAsync($"/api/records/{hire!.Text("employmentId")}"));
         records.Select(r => (r.Text("job"), r.Text("site"), r.Text("start"))).Distinct().ShouldBe([("Deckhand", "Skerry Pier", "2027-05-03")]);
         // Each has a badge of its own, and what the site's add-on and the site itself give.
         records.Select(r => Records.Field(r, "badge")["value"]!.ToString()).Distinct().Count().ShouldBe(2);
@@ -132,14 +169,24 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Hires_opened_from_a_sheet_and_left_alone_come_to_nothing_again()
     {
         using var orla = await firm.As("orla");
-        var run = await orla.ImportAsync("people", "Role template,Given name,Family name,E-mail,Start date,Site\nDeckhand,Uma,Undone,uma@example.org,2027-05-03,skerry\nDeckhand,Ugo,Undone,ugo@example.org,2027-05-03,skerry\n");
+        var run = await orla.ImportAsync(
+            "people",
+            "Role template,Given name,Family name,E-mail,Start date,Site\nDeckhand,Uma,Undone,uma@example.org,2027-05-03,skerry\nDeckhand,Ugo,Undone,ugo@example.org,2027-05-03,skerry\n"
+        );
         run = await orla.OnAsync(run, "POST", "commit", new { onlyGood = false });
         (await OpenAsync()).ShouldBe(2L);
         run = await orla.OnAsync(run, "POST", "undo");
         (run.Text("state"), await OpenAsync()).ShouldBe(("undone", 0L));
-        (await firm.Database.AskAsync("select string_agg(distinct outcome || ' ' || outcome_why, '; ') from hires h join records_now r using (employment_id) where family_name = 'Undone'")).ShouldBe("Withdrawn sheet.csv");
+        (
+            await firm.Database.AskAsync(
+                "select string_agg(distinct outcome || ' ' || outcome_why, '; ') from hires h join records_now r using (employment_id) where family_name = 'Undone'"
+            )
+        ).ShouldBe("Withdrawn sheet.csv");
 
-        async Task<object?> OpenAsync() => await firm.Database.AskAsync("select count(*) from hires h join records_now r using (employment_id) where family_name = 'Undone' and closed is null");
+        async Task<object?> OpenAsync() =>
+            await firm.Database.AskAsync(
+                "select count(*) from hires h join records_now r using (employment_id) where family_name = 'Undone' and closed is null"
+            );
     }
 
     [Fact]
@@ -151,8 +198,11 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await orla.SaveAsync(gone, "badge", "770077");
         await orla.SaveAsync(gone, "end_date", "2027-02-26");
         var number = (await orla.GetAsync($"/api/records/{gone}")).Text("number");
-        var run = await orla.ImportAsync("people", "Employee number,Role template,Given name,Family name,E-mail,Start date,Site,Badge\n" +
-            $"{number},Deckhand,Beatriz,Moutinho,back@example.org,2027-05-03,skerry,770077\n,Deckhand,Rieke,Stranger,rieke@example.org,2027-05-03,skerry,770077\n");
+        var run = await orla.ImportAsync(
+            "people",
+            "Employee number,Role template,Given name,Family name,E-mail,Start date,Site,Badge\n"
+                + $"{number},Deckhand,Beatriz,Moutinho,back@example.org,2027-05-03,skerry,770077\n,Deckhand,Rieke,Stranger,rieke@example.org,2027-05-03,skerry,770077\n"
+        );
         run.Counts().ShouldBe([1, 0, 0, 1, 0], run.ToJsonString());
         (await orla.RowsAsync(run, "wrong"))[0]["problems"]!.AsArray().Select(p => (p!.Text("column"), p!.Text("code"))).ShouldBe([("badge", "not-unique")]);
         (await orla.OnAsync(run, "POST", "commit", new { onlyGood = true })).Text("state").ShouldBe("committed");
@@ -170,26 +220,72 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var record = await orla.GetAsync($"/api/records/{here.Text("employmentId")}");
         var email = Records.Field(record, "email").Text("value");
         // Without a column for the number, since nobody thought of one; whoever is under way already is known as well.
-        var run = await orla.ImportAsync("people", "Role template,Given name,Family name,E-mail,Start date,Site\n" +
-            $"Deckhand,{left.Text("givenName")},{left.Text("familyName")},{Records.Field(left, "email").Text("value")},2027-05-03,skerry\n" +
-            $"Deckhand,{here.Text("givenName")},{here.Text("familyName")},{email},2027-05-03,skerry\n" +
-            "Deckhand,Tove,Twice,tove@example.org,2027-05-03,skerry\nDeckhand,TOVE,TWICE,tove@example.org,2027-05-10,skerry\n");
+        var run = await orla.ImportAsync(
+            "people",
+            "Role template,Given name,Family name,E-mail,Start date,Site\n"
+                + $"Deckhand,{left.Text("givenName")},{left.Text("familyName")},{Records.Field(left, "email").Text("value")},2027-05-03,skerry\n"
+                + $"Deckhand,{here.Text("givenName")},{here.Text("familyName")},{email},2027-05-03,skerry\n"
+                + "Deckhand,Tove,Twice,tove@example.org,2027-05-03,skerry\nDeckhand,TOVE,TWICE,tove@example.org,2027-05-10,skerry\n"
+        );
         run.Counts().ShouldBe([1, 0, 0, 3, 0], run.ToJsonString());
         var (wrong, at) = (await orla.RowsAsync(run, "wrong"), run["columns"]!.AsArray().Count - 1);
-        wrong.Select(r => (r["number"]!.GetValue<int>(), r["problems"]![0]!.Text("code"), r["problems"]![0]!["at"]!.GetValue<int>(), r["problems"]![0]!.Text("suggestion")))
+        wrong
+            .Select(r =>
+                (
+                    r["number"]!.GetValue<int>(),
+                    r["problems"]![0]!.Text("code"),
+                    r["problems"]![0]!["at"]!.GetValue<int>(),
+                    r["problems"]![0]!.Text("suggestion")
+                )
+            )
             .ShouldBe([(1, "already-known", at, "new"), (2, "already-known", at, "new"), (4, "twice", at, "new")]);
         wrong[0]["problems"]![0]!.Text("detail").ShouldStartWith($"This may be {number}, who was here before.");
         wrong[1]["problems"]![0]!.Text("detail").ShouldStartWith($"This may be {record.Text("number")}, who works here");
 
-        run = await orla.OnAsync(run, "PUT", "cells", new { row = 1, column = at, text = number, allLike = false });
-        run = await orla.OnAsync(run, "PUT", "cells", new { row = 2, column = at, text = record.Text("number"), allLike = false });
-        run = await orla.OnAsync(run, "PUT", "cells", new { row = 4, column = at, text = "neu", allLike = false });
+        run = await orla.OnAsync(
+            run,
+            "PUT",
+            "cells",
+            new
+            {
+                row = 1,
+                column = at,
+                text = number,
+                allLike = false,
+            }
+        );
+        run = await orla.OnAsync(
+            run,
+            "PUT",
+            "cells",
+            new
+            {
+                row = 2,
+                column = at,
+                text = record.Text("number"),
+                allLike = false,
+            }
+        );
+        run = await orla.OnAsync(
+            run,
+            "PUT",
+            "cells",
+            new
+            {
+                row = 4,
+                column = at,
+                text = "neu",
+                allLike = false,
+            }
+        );
         // A second stint beside one that goes on is not opened from a sheet.
         (await orla.RowsAsync(run, "wrong")).Select(r => (r["number"]!.GetValue<int>(), r["problems"]![0]!.Text("code"))).ShouldBe([(2, "works-here")]);
         run = await orla.OnAsync(run, "POST", "commit", new { onlyGood = true });
         run.Text("state").ShouldBe("committed");
         (await firm.Database.AskAsync("select count(distinct person_id) from records_now where family_name ilike 'twice'")).ShouldBe(2L);
-        (await firm.Database.AskAsync($"select count(*) from employments where person_id = (select person_id from employments where number = '{number}')")).ShouldBe(2L);
+        (
+            await firm.Database.AskAsync($"select count(*) from employments where person_id = (select person_id from employments where number = '{number}')")
+        ).ShouldBe(2L);
     }
 
     private static async Task<Func<Stream>> Opened(Caller caller, string path)
@@ -203,9 +299,14 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var piet = await firm.As("piet");
         var configuration = (await piet.GetAsync("/api/fields"))["configuration"]!.AsObject();
         configuration["fields"]!.AsArray().Single(f => f!.Text("key") == "badge")!["unique"] = true;
-        var draft = await (await piet.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString())).JsonAsync();
-        (await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version"))).EnsureSuccessStatusCode();
+        var draft = await (
+            await piet.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString())
+        ).JsonAsync();
+        (
+            await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version"))
+        ).EnsureSuccessStatusCode();
     }
 
-    private const string Believed = "select md5(string_agg(owner_id || field || value::text || effective::text, ',' order by owner_id, field, effective)) from record_values where upper_inf(known)";
+    private const string Believed =
+        "select md5(string_agg(owner_id || field || value::text || effective::text, ',' order by owner_id, field, effective)) from record_values where upper_inf(known)";
 }

@@ -22,17 +22,39 @@ public class RecordSavingTests(FirmFixture firm) : IClassFixture<FirmFixture>
         });
         var okafor = await FirmFixture.HireAsync(orla, "Okafor");
         var id = await ChangedCandidateAsync(Guid.Parse(okafor.Text("id")));
-        (await orla.SendAsync("POST", $"/api/intake/{id}/proposals", new { take = new[] { "phone" }, leave = Array.Empty<string>() })).EnsureSuccessStatusCode();
+        (
+            await orla.SendAsync("POST", $"/api/intake/{id}/proposals", new { take = new[] { "phone" }, leave = Array.Empty<string>() })
+        ).EnsureSuccessStatusCode();
         (await ValueAsync(orla, okafor.Text("employmentId"), "town")).ShouldBe("+353 1 555 0177");
 
         var varga = await FirmFixture.HireAsync(orla, "Varga");
-        (await orla.SendAsync("POST", "/api/lists/sites/entries/skerry/retire", new { moveTo = "hallan", from = (string?)null, why = (string?)null })).EnsureSuccessStatusCode();
+        (
+            await orla.SendAsync(
+                "POST",
+                "/api/lists/sites/entries/skerry/retire",
+                new
+                {
+                    moveTo = "hallan",
+                    from = (string?)null,
+                    why = (string?)null,
+                }
+            )
+        ).EnsureSuccessStatusCode();
         (await ValueAsync(orla, varga.Text("employmentId"), "room")).ShouldBe("hallan");
         await orla.SendAsync("POST", "/api/lists/sites/entries/skerry/restore");
 
         var ferreira = await FirmFixture.HireAsync(orla, "Ferreira");
         await orla.SaveAsync(ferreira.Text("employmentId"), "phone", "+353 1 555 0188");
-        using var merged = await orla.SendAsync("POST", $"/api/people/{okafor["employmentId"]}/merge", new { with = ferreira.Text("employmentId"), take = new[] { "phone" }, why = (string?)null });
+        using var merged = await orla.SendAsync(
+            "POST",
+            $"/api/people/{okafor["employmentId"]}/merge",
+            new
+            {
+                with = ferreira.Text("employmentId"),
+                take = new[] { "phone" },
+                why = (string?)null,
+            }
+        );
         merged.StatusCode.ShouldBe(HttpStatusCode.OK, await merged.Content.ReadAsStringAsync());
         (await ValueAsync(orla, okafor.Text("employmentId"), "town")).ShouldBe("+353 1 555 0188");
         await firm.EveryProjectionFollowsAsync();
@@ -43,17 +65,32 @@ public class RecordSavingTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         await ConfigureAsync(orla, fields => Field(fields, "phone")["unique"] = true);
-        var (kept, other) = ((await FirmFixture.HireAsync(orla, "Brandt")).Text("employmentId"), (await FirmFixture.HireAsync(orla, "Nakamura")).Text("employmentId"));
+        var (kept, other) = (
+            (await FirmFixture.HireAsync(orla, "Brandt")).Text("employmentId"),
+            (await FirmFixture.HireAsync(orla, "Nakamura")).Text("employmentId")
+        );
         var third = (await FirmFixture.HireAsync(orla, "Demirci")).Text("employmentId");
         await orla.SaveAsync(kept, "phone", "+353 1 555 0201");
         await orla.SaveAsync(third, "phone", "+353 1 555 0203");
         await orla.SaveAsync(other, "phone", "+353 1 555 0202");
-        using (var merged = await orla.SendAsync("POST", $"/api/people/{kept}/merge", new { with = other, take = new[] { "phone" }, why = (string?)null }))
+        using (
+            var merged = await orla.SendAsync(
+                "POST",
+                $"/api/people/{kept}/merge",
+                new
+                {
+                    with = other,
+                    take = new[] { "phone" },
+                    why = (string?)null,
+                }
+            )
+        )
             merged.StatusCode.ShouldBe(HttpStatusCode.OK, await merged.Content.ReadAsStringAsync());
         // Either's number is the one person's to have; nobody else may.
         await orla.SaveAsync(kept, "phone", "+353 1 555 0201");
         await orla.SaveAsync(kept, "phone", "+353 1 555 0202");
-        using (var taken = await orla.ChangeAsync(third, "phone", "+353 1 555 0202")) (await taken.ErrorsAsync()).ShouldBe([("/changes/phone", "not-unique")]);
+        using (var taken = await orla.ChangeAsync(third, "phone", "+353 1 555 0202"))
+            (await taken.ErrorsAsync()).ShouldBe([("/changes/phone", "not-unique")]);
         await firm.EveryProjectionFollowsAsync();
     }
 
@@ -82,11 +119,21 @@ public class RecordSavingTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await ConfigureAsync(orla, fields => Field(fields, "badge")["unique"] = true);
         var (one, two) = (HirePathTests.NewHire("Anselm", "Gridley"), HirePathTests.NewHire("Brunhild", "Tegner"));
         (one["typed"]!["badge"], two["typed"]!["badge"]) = ("880001", "880001");
-        using (var refused = await orla.SendAsync("POST", "/api/hires/many", new JsonObject { ["hires"] = new JsonArray(one.DeepClone(), two.DeepClone()) }.ToJsonString()))
+        using (
+            var refused = await orla.SendAsync(
+                "POST",
+                "/api/hires/many",
+                new JsonObject { ["hires"] = new JsonArray(one.DeepClone(), two.DeepClone()) }.ToJsonString()
+            )
+        )
             (await refused.ErrorsAsync()).ShouldBe([("/hires/1/typed/badge", "not-unique")]);
         // The next free one is offered past what the grid itself takes.
         two["typed"]!.AsObject().Remove("badge");
-        using var opened = await orla.SendAsync("POST", "/api/hires/many", new JsonObject { ["hires"] = new JsonArray(one.DeepClone(), two.DeepClone()) }.ToJsonString());
+        using var opened = await orla.SendAsync(
+            "POST",
+            "/api/hires/many",
+            new JsonObject { ["hires"] = new JsonArray(one.DeepClone(), two.DeepClone()) }.ToJsonString()
+        );
         opened.StatusCode.ShouldBe(HttpStatusCode.OK, await opened.Content.ReadAsStringAsync());
         var hires = (await opened.JsonAsync()).AsArray();
         (await ValueAsync(orla, hires[1]!.Text("employmentId"), "badge")).ShouldNotBe("880001");
@@ -102,15 +149,35 @@ public class RecordSavingTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
     private static JsonNode Field(JsonArray fields, string key) => fields.Single(f => f!.Text("key") == key)!;
 
-    private static async Task<string?> ValueAsync(Caller caller, string record, string field) => (string?)Records.Field(await caller.GetAsync($"/api/records/{record}"), field)["value"];
+    private static async Task<string?> ValueAsync(Caller caller, string record, string field) =>
+        (string?)Records.Field(await caller.GetAsync($"/api/records/{record}"), field)["value"];
 
     // A candidate whose hire was opened, and of whom recruiting has come to say another number.
     private async Task<Guid> ChangedCandidateAsync(Guid hire)
     {
         await using var acts = new ActCaller(firm.Server);
-        var said = new FeedCandidate($"rule/{hire}", "Adaeze", "Okafor", null, "adaeze@example.org", "+353 1 555 0100", "Ticket clerk", "hallan", new LocalDate(2027, 3, 15));
+        var said = new FeedCandidate(
+            $"rule/{hire}",
+            "Adaeze",
+            "Okafor",
+            null,
+            "adaeze@example.org",
+            "+353 1 555 0100",
+            "Ticket clerk",
+            "hallan",
+            new LocalDate(2027, 3, 15)
+        );
         var at = acts.Get<FirmClock>().Now;
-        var candidate = new IntakeCandidate { SourceId = said.Id, Now = said with { Phone = "+353 1 555 0177" }, ArrivedAt = at, ChangedAt = at, State = IntakeState.Taken, HireId = hire, Settled = said };
+        var candidate = new IntakeCandidate
+        {
+            SourceId = said.Id,
+            Now = said with { Phone = "+353 1 555 0177" },
+            ArrivedAt = at,
+            ChangedAt = at,
+            State = IntakeState.Taken,
+            HireId = hire,
+            Settled = said,
+        };
         acts.Db.Add(candidate);
         await acts.Db.SaveChangesAsync();
         return candidate.Id;

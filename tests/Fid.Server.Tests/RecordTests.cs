@@ -14,16 +14,42 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var id = await orla.PersonAsync("Moutinho");
-        await orla.SaveAsync(id, new { changes = new { pay_rate = 19.50 }, from = "2027-02-01", why = "Yearly rise" });
-        await orla.SaveAsync(id, new { changes = new { pay_rate = 19.75 }, from = (string?)null, why = "Typing mistake" });
+        await orla.SaveAsync(
+            id,
+            new
+            {
+                changes = new { pay_rate = 19.50 },
+                from = "2027-02-01",
+                why = "Yearly rise",
+            }
+        );
+        await orla.SaveAsync(
+            id,
+            new
+            {
+                changes = new { pay_rate = 19.75 },
+                from = (string?)null,
+                why = "Typing mistake",
+            }
+        );
 
-        (await firm.Database.AskAsync($"""
-            select string_agg(effective || ' ' || (value #>> array[]::text[]) || case when upper_inf(known) then '' else ' no longer believed' end, '; ' order by lower(known), lower(effective))
-            from record_values where owner_id = '{id}' and field = 'pay_rate' and lower(effective) >= '2027-02-01'
-            """)).ShouldBe("[2027-02-01,) 19.50 no longer believed; [2027-02-01,) 19.75");
-        (await firm.Database.AskAsync($"select count(*) from record_values where owner_id = '{id}' and field = 'pay_rate' and upper(effective) = '2027-02-01' and upper_inf(known)")).ShouldBe(1L);
+        (
+            await firm.Database.AskAsync(
+                $"""
+                select string_agg(effective || ' ' || (value #>> array[]::text[]) || case when upper_inf(known) then '' else ' no longer believed' end, '; ' order by lower(known), lower(effective))
+                from record_values where owner_id = '{id}' and field = 'pay_rate' and lower(effective) >= '2027-02-01'
+                """
+            )
+        ).ShouldBe("[2027-02-01,) 19.50 no longer believed; [2027-02-01,) 19.75");
+        (
+            await firm.Database.AskAsync(
+                $"select count(*) from record_values where owner_id = '{id}' and field = 'pay_rate' and upper(effective) = '2027-02-01' and upper_inf(known)"
+            )
+        ).ShouldBe(1L);
         var field = Records.Field(await orla.GetAsync($"/api/records/{id}"), "pay_rate");
-        (field["value"]!.GetValue<decimal>(), field.Text("since"), field["change"]!.Text("by"), field["change"]!.Text("why")).ShouldBe((19.75m, "2027-02-01", "Orla Dunmore", "Typing mistake"));
+        (field["value"]!.GetValue<decimal>(), field.Text("since"), field["change"]!.Text("by"), field["change"]!.Text("why")).ShouldBe(
+            (19.75m, "2027-02-01", "Orla Dunmore", "Typing mistake")
+        );
     }
 
     [Fact]
@@ -32,12 +58,28 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var id = await orla.PersonAsync("Hauge");
         Records.Field(await orla.GetAsync($"/api/records/{id}"), "start_date").Text("access").ShouldBe("edit");
-        await orla.SaveAsync(id, new { changes = new { start_date = "2015-03-02", room = "9" }, from = (string?)null, why = "By the contract" });
+        await orla.SaveAsync(
+            id,
+            new
+            {
+                changes = new { start_date = "2015-03-02", room = "9" },
+                from = (string?)null,
+                why = "By the contract",
+            }
+        );
 
         var record = await orla.GetAsync($"/api/records/{id}");
-        (record.Text("start"), Records.Field(record, "start_date").Text("value"), Records.Field(record, "job").Text("since"), Records.Field(record, "room").Text("value"))
-            .ShouldBe(("2015-03-02", "2015-03-02", "2015-03-02", "9"));
-        (await firm.Database.AskAsync($"select count(distinct change_id) from record_values v join changes c on c.id = v.change_id where owner_id = '{id}' and c.why = 'By the contract'")).ShouldBe(1L);
+        (
+            record.Text("start"),
+            Records.Field(record, "start_date").Text("value"),
+            Records.Field(record, "job").Text("since"),
+            Records.Field(record, "room").Text("value")
+        ).ShouldBe(("2015-03-02", "2015-03-02", "2015-03-02", "9"));
+        (
+            await firm.Database.AskAsync(
+                $"select count(distinct change_id) from record_values v join changes c on c.id = v.change_id where owner_id = '{id}' and c.why = 'By the contract'"
+            )
+        ).ShouldBe(1L);
     }
 
     [Theory]
@@ -75,16 +117,26 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
             using var orla = await Caller.SignedInAsync(server.Address, "orla");
             id = await orla.PersonAsync("Prys");
             var before = Records.Field(await orla.GetAsync($"/api/records/{id}"), "department").Text("value");
-            await orla.SaveAsync(id, new { changes = new { department = "rigging" }, from = "2027-04-01", why = "Changes places" });
+            await orla.SaveAsync(
+                id,
+                new
+                {
+                    changes = new { department = "rigging" },
+                    from = "2027-04-01",
+                    why = "Changes places",
+                }
+            );
             var coming = Records.Field(await orla.GetAsync($"/api/records/{id}"), "department");
             (coming.Text("value"), coming["coming"]![0]!.Text("from"), coming["coming"]![0]!.Text("display")).ShouldBe((before, "2027-04-01", "Rigging"));
             (await DepartmentAsync(id)).ShouldBe(before);
         }
         await using var later = new FidInstance(database.Connection, today: new NodaTime.LocalDate(2027, 4, 3));
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
-        while (!"rigging".Equals(await DepartmentAsync(id))) patience.Token.ThrowIfCancellationRequested();
+        while (!"rigging".Equals(await DepartmentAsync(id)))
+            patience.Token.ThrowIfCancellationRequested();
 
-        async Task<object?> DepartmentAsync(string employment) => await database.AskAsync($"select department_code from records_now where employment_id = '{employment}'");
+        async Task<object?> DepartmentAsync(string employment) =>
+            await database.AskAsync($"select department_code from records_now where employment_id = '{employment}'");
     }
 
     [Fact]
@@ -92,8 +144,24 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var id = await orla.PersonAsync("Llewelyn");
-        await orla.SaveAsync(id, new { changes = new { town = "Corran", room = "12" }, from = (string?)null, why = "Moved house" });
-        await orla.SaveAsync(id, new { changes = new { town = "Skerry" }, from = (string?)null, why = (string?)null });
+        await orla.SaveAsync(
+            id,
+            new
+            {
+                changes = new { town = "Corran", room = "12" },
+                from = (string?)null,
+                why = "Moved house",
+            }
+        );
+        await orla.SaveAsync(
+            id,
+            new
+            {
+                changes = new { town = "Skerry" },
+                from = (string?)null,
+                why = (string?)null,
+            }
+        );
         var changes = (await orla.GetAsync($"/api/records/{id}/history"))["changes"]!.AsArray();
         string Path(int at, string what) => $"/api/records/{id}/changes/{changes[at]!.Text("id")}/{what}";
         (await orla.SendAsync("POST", Path(1, "take-back"), new { why = "wrong" })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
@@ -103,7 +171,10 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         // What made the record is not taken back: nothing would be left of it.
         (await orla.SendAsync("POST", Path(changes.Count - 1, "take-back"), new { why = "all of it" })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         changes = (await orla.GetAsync($"/api/records/{id}/history"))["changes"]!.AsArray();
-        changes.Take(3).Select(c => (c!.Text("action"), c!["stands"]!.GetValue<bool>())).ShouldBe([("record.takenBack", true), ("record.fixed", false), ("record.fixed", true)]);
+        changes
+            .Take(3)
+            .Select(c => (c!.Text("action"), c!["stands"]!.GetValue<bool>()))
+            .ShouldBe([("record.takenBack", true), ("record.fixed", false), ("record.fixed", true)]);
         changes[2]!["explanations"]![0]!.Text("why").ShouldBe("By letter");
     }
 
@@ -113,21 +184,34 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var id = await orla.PersonAsync("Hauge");
         var before = (await orla.GetAsync($"/api/people?q=Hauge"))["people"]![0]!.Text("department");
-        await orla.SaveAsync(id, new { changes = new { department = "rigging" }, from = "2027-02-10", why = "Moved" });
+        await orla.SaveAsync(
+            id,
+            new
+            {
+                changes = new { department = "rigging" },
+                from = "2027-02-10",
+                why = "Moved",
+            }
+        );
         (await OnAsync("2027-02-09")).Text("department").ShouldBe(before);
         (await OnAsync("2027-02-10")).Text("department").ShouldBe("Rigging");
         (await orla.GetAsync("/api/people?on=1990-01-01"))["people"]!.AsArray().ShouldBeEmpty();
 
-        async Task<JsonNode> OnAsync(string day) => (await orla.GetAsync($"/api/people?q=hauge&on={day}"))["people"]!.AsArray().Single(p => p!.Text("employmentId") == id)!;
+        async Task<JsonNode> OnAsync(string day) =>
+            (await orla.GetAsync($"/api/people?q=hauge&on={day}"))["people"]!.AsArray().Single(p => p!.Text("employmentId") == id)!;
     }
 
     [Fact]
     public async Task PostgreSQL_itself_forbids_two_believed_values_at_one_time()
     {
-        var error = await Should.ThrowAsync<PostgresException>(() => firm.Database.AskAsync("""
-            insert into record_values (id, owner_id, field, value, source, effective, known, change_id)
-            select gen_random_uuid(), owner_id, field, value, 'typed', effective, known, change_id from record_values where field = 'job' limit 1
-            """));
+        var error = await Should.ThrowAsync<PostgresException>(() =>
+            firm.Database.AskAsync(
+                """
+                insert into record_values (id, owner_id, field, value, source, effective, known, change_id)
+                select gen_random_uuid(), owner_id, field, value, 'typed', effective, known, change_id from record_values where field = 'job' limit 1
+                """
+            )
+        );
         error.SqlState.ShouldBe(PostgresErrorCodes.ExclusionViolation);
     }
 
@@ -150,9 +234,13 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var id = await orla.PersonAsync("Hauge");
         var seen = (await orla.GetAsync($"/api/records/{id}")).Text("version");
-        var saves = await Task.WhenAll(Enumerable.Range(0, 8).Select(i => orla.SendAsync("PUT", $"/api/records/{id}", Body(new { street = $"{i} Pier Road", town = $"Town {i}" }), seen)));
+        var saves = await Task.WhenAll(
+            Enumerable.Range(0, 8).Select(i => orla.SendAsync("PUT", $"/api/records/{id}", Body(new { street = $"{i} Pier Road", town = $"Town {i}" }), seen))
+        );
         saves.Count(s => s.StatusCode == HttpStatusCode.OK).ShouldBe(1);
-        saves.ShouldAllBe(s => s.StatusCode == HttpStatusCode.OK || s.StatusCode == HttpStatusCode.PreconditionFailed || s.StatusCode == HttpStatusCode.Conflict);
+        saves.ShouldAllBe(s =>
+            s.StatusCode == HttpStatusCode.OK || s.StatusCode == HttpStatusCode.PreconditionFailed || s.StatusCode == HttpStatusCode.Conflict
+        );
         var record = await orla.GetAsync($"/api/records/{id}");
         Records.Field(record, "street").Text("value").Split(' ')[0].ShouldBe(Records.Field(record, "town").Text("value").Split(' ')[1]);
     }
@@ -163,12 +251,36 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var id = await orla.PersonAsync("Prys");
         var before = await orla.GetAsync($"/api/records/{id}");
-        using var response = await orla.SendAsync("PUT", $"/api/records/{id}", Body(new { town = "Fine", email = "nobody", badge = "12a", job = "XX-9", manager = id, family_name = (string?)null, end_date = "1999-01-01", shoe = 1 }), before.Text("version"));
+        using var response = await orla.SendAsync(
+            "PUT",
+            $"/api/records/{id}",
+            Body(
+                new
+                {
+                    town = "Fine",
+                    email = "nobody",
+                    badge = "12a",
+                    job = "XX-9",
+                    manager = id,
+                    family_name = (string?)null,
+                    end_date = "1999-01-01",
+                    shoe = 1,
+                }
+            ),
+            before.Text("version")
+        );
         (await response.ErrorsAsync()).ShouldBe(
-        [
-            ("/changes/email", "bad-value"), ("/changes/badge", "bad-value"), ("/changes/job", "unknown-entry"), ("/changes/manager", "self"),
-            ("/changes/shoe", "unknown-field"), ("/changes/family_name", "missing"), ("/changes/end_date", "not-in-order"),
-        ], ignoreOrder: true);
+            [
+                ("/changes/email", "bad-value"),
+                ("/changes/badge", "bad-value"),
+                ("/changes/job", "unknown-entry"),
+                ("/changes/manager", "self"),
+                ("/changes/shoe", "unknown-field"),
+                ("/changes/family_name", "missing"),
+                ("/changes/end_date", "not-in-order"),
+            ],
+            ignoreOrder: true
+        );
         (await orla.GetAsync($"/api/records/{id}")).ToJsonString().ShouldBe(before.ToJsonString());
     }
 
@@ -177,7 +289,9 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var hire = await FirmFixture.HireAsync(orla, "Keel");
-        var readings = await (await orla.SendAsync("POST", $"/api/records/{hire["employmentId"]}/readings", new { changes = new { pay_rate = 35000 } })).JsonAsync();
+        var readings = await (
+            await orla.SendAsync("POST", $"/api/records/{hire["employmentId"]}/readings", new { changes = new { pay_rate = 35000 } })
+        ).JsonAsync();
         readings["rate"]!["annual"]!.GetValue<decimal>().ShouldBe(35000);
         (readings["band"]!["compaRatio"]!.GetValue<decimal>(), readings["band"]!.Text("position")).ShouldBe((1, "within"));
         readings["badges"]!.AsArray().ShouldHaveSingleItem()!.Text("other").ShouldBe("Kenta Morita");
@@ -192,10 +306,26 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var id = await orla.PersonAsync("Llewelyn");
-        await orla.SaveAsync(id, new { changes = new { family_name = family }, from = (string?)null, why = (string?)null });
+        await orla.SaveAsync(
+            id,
+            new
+            {
+                changes = new { family_name = family },
+                from = (string?)null,
+                why = (string?)null,
+            }
+        );
         var found = (await orla.GetAsync($"/api/goto?q={Uri.EscapeDataString(typed)}")).AsArray();
         found.Select(f => f!.Text("id")).ShouldContain(id);
-        await orla.SaveAsync(id, new { changes = new { family_name = "Llewelyn" }, from = (string?)null, why = (string?)null });
+        await orla.SaveAsync(
+            id,
+            new
+            {
+                changes = new { family_name = "Llewelyn" },
+                from = (string?)null,
+                why = (string?)null,
+            }
+        );
     }
 
     [Fact]
@@ -206,11 +336,18 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         for (var page = await orla.GetAsync("/api/people?all=true"); ; page = await orla.GetAsync($"/api/people?all=true&after={page["next"]}"))
         {
             names.AddRange(page["people"]!.AsArray().Select(p => p!.Text("employmentId")));
-            if (page["next"] is null) break;
+            if (page["next"] is null)
+                break;
         }
         names.Count.ShouldBe(Convert.ToInt32(await firm.Database.AskAsync("select count(*) from records_now"), null));
         names.Distinct().Count().ShouldBe(names.Count);
     }
 
-    private static object Body(object changes) => new { changes, from = (string?)null, why = (string?)null };
+    private static object Body(object changes) =>
+        new
+        {
+            changes,
+            from = (string?)null,
+            why = (string?)null,
+        };
 }

@@ -17,7 +17,15 @@ internal static class Records
 
     /// <summary>Corrects one field, and answers whatever comes of it.</summary>
     public static Task<HttpResponseMessage> ChangeAsync(this Caller caller, string id, string field, string? value) =>
-        caller.ChangeAsync(id, new { changes = new Dictionary<string, string?> { [field] = value }, from = (string?)null, why = (string?)null });
+        caller.ChangeAsync(
+            id,
+            new
+            {
+                changes = new Dictionary<string, string?> { [field] = value },
+                from = (string?)null,
+                why = (string?)null,
+            }
+        );
 
     public static async Task SaveAsync(this Caller caller, string id, object body)
     {

@@ -12,7 +12,8 @@ public static class Repository
     private static string Find()
     {
         for (var folder = new DirectoryInfo(AppContext.BaseDirectory); folder is not null; folder = folder.Parent)
-            if (File.Exists(Path.Combine(folder.FullName, "Fid.slnx"))) return folder.FullName;
+            if (File.Exists(Path.Combine(folder.FullName, "Fid.slnx")))
+                return folder.FullName;
         throw new DirectoryNotFoundException("These tests run from a checkout.");
     }
 }

@@ -26,17 +26,24 @@ public class SensitiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
             read.ShouldNotContain("9000");
             read.ShouldNotContain("sealed:");
         }
-        (await (await orla.SendAsync("POST", $"/api/records/{id}/readings", """{"changes":{"room":"4"}}""")).Content.ReadAsStringAsync()).ShouldNotContain("sealed:");
+        (await (await orla.SendAsync("POST", $"/api/records/{id}/readings", """{"changes":{"room":"4"}}""")).Content.ReadAsStringAsync()).ShouldNotContain(
+            "sealed:"
+        );
         (await firm.Database.AskAsync("select count(*) from record_values v where v::text ~ '9000.?1234.?5678'")).ShouldBe(0L);
 
         (await RevealAsync(ruth, id)).ShouldBe("IE10HSFB90001234567899");
         var history = await orla.GetAsync($"/api/records/{id}/history");
-        var (asked, first) = (history["changes"]![0]!, history["values"]!.AsArray().First(v => v!.Text("field") == "bank_account" && v!["knownTo"] is not null)!);
+        var (asked, first) = (
+            history["changes"]![0]!,
+            history["values"]!.AsArray().First(v => v!.Text("field") == "bank_account" && v!["knownTo"] is not null)!
+        );
         (asked.Text("action"), asked.Text("by"), (string)asked["fields"]![0]!).ShouldBe(("field.revealed", "Ruth Abara", "bank_account"));
         (await RevealAsync(orla, id, first.Text("id"))).ShouldNotBe("IE10HSFB90001234567899");
         // Nobody asks for another's by way of a record they may open, nor for what is not sealed.
         var other = await orla.PersonAsync("Prys");
-        (await orla.SendAsync("POST", $"/api/records/{other}/fields/bank_account/reveal", new { value = first.Text("id") })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await orla.SendAsync("POST", $"/api/records/{other}/fields/bank_account/reveal", new { value = first.Text("id") })).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
         (await orla.SendAsync("POST", $"/api/records/{id}/fields/town/reveal", new { value = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await (await orla.ChangeAsync(id, "bank_account", "••••••")).ErrorsAsync()).ShouldBe([("/changes/bank_account", "masked")]);
         (await (await orla.ChangeAsync(id, "bank_account", "twelve")).ErrorsAsync()).ShouldBe([("/changes/bank_account", "bad-value")]);
@@ -50,21 +57,32 @@ public class SensitiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var id = await orla.PersonAsync("Llewelyn");
         await orla.SaveAsync(id, "tax_number", "77 1234-Q");
         foreach (var (caller, typed, found) in new[] { (orla, "771234q", true), (orla, "77 1234-Q", true), (orla, "77 1234", false), (ruth, "771234Q", true) })
-            (await caller.GetAsync($"/api/people?q={Uri.EscapeDataString(typed)}"))["people"]!.AsArray().Any(p => p!.Text("employmentId") == id).ShouldBe(found, typed);
+            (await caller.GetAsync($"/api/people?q={Uri.EscapeDataString(typed)}"))["people"]!
+                .AsArray()
+                .Any(p => p!.Text("employmentId") == id)
+                .ShouldBe(found, typed);
 
         using var piet = await firm.As("piet");
         var configuration = (await piet.GetAsync("/api/fields"))["configuration"]!.AsObject();
         var field = configuration["fields"]!.AsArray().Single(f => f!.Text("key") == "tax_number")!;
         field["access"]!.AsObject().Remove("payroll");
         field["unique"] = true;
-        var draft = await (await piet.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString())).JsonAsync();
-        (await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version"))).EnsureSuccessStatusCode();
+        var draft = await (
+            await piet.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString())
+        ).JsonAsync();
+        (
+            await piet.SendAsync("POST", "/api/fields/draft/publish", new { why = (string?)null, despite = true }, draft.Text("version"))
+        ).EnsureSuccessStatusCode();
         (await ruth.GetAsync("/api/people?q=771234Q"))["people"]!.AsArray().ShouldBeEmpty();
-        (await (await orla.ChangeAsync(await orla.PersonAsync("Bondar"), "tax_number", "771234 q")).ErrorsAsync()).ShouldBe([("/changes/tax_number", "not-unique")]);
+        (await (await orla.ChangeAsync(await orla.PersonAsync("Bondar"), "tax_number", "771234 q")).ErrorsAsync()).ShouldBe([
+            ("/changes/tax_number", "not-unique"),
+        ]);
 
         // What is stored cannot be turned: it would have to be rewritten.
         field["sensitive"] = false;
-        var review = await (await piet.SendAsync("POST", "/api/fields/draft/review", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString())).JsonAsync();
+        var review = await (
+            await piet.SendAsync("POST", "/api/fields/draft/review", new JsonObject { ["configuration"] = configuration.DeepClone() }.ToJsonString())
+        ).JsonAsync();
         review["findings"]!.AsArray().Select(f => (f!.Text("code"), f!["blocks"]!.GetValue<bool>())).ShouldContain(("sensitive-stored", true));
     }
 
@@ -79,7 +97,9 @@ public class SensitiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var next = new FidInstance(firm.Database.Connection);
         using var there = await Caller.SignedInAsync(next.Address, "orla");
         await there.SaveAsync(second, "social_number", "A-2");
-        (await firm.Database.AskAsync("select count(distinct left(split_part(value #>> '{}', ':', 3), 32)) from record_values where field = 'social_number'")).ShouldBe(2L);
+        (
+            await firm.Database.AskAsync("select count(distinct left(split_part(value #>> '{}', ':', 3), 32)) from record_values where field = 'social_number'")
+        ).ShouldBe(2L);
         (await RevealAsync(there, first, field: "social_number"), await RevealAsync(there, second, field: "social_number")).ShouldBe(("A-1", "A-2"));
     }
 
@@ -91,9 +111,15 @@ public class SensitiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         try
         {
             await using (var one = new FidInstance(database.Connection, keyRing: certificate))
-            using (var caller = new Caller(one.Address)) await caller.GetAsync("/api/session");
-            (await database.AskAsync("select count(*) filter (where xml like '%encryptedSecret%EncryptedData%') = count(*) and count(*) > 0 from data_protection_keys")).ShouldBe(true);
-            if (OperatingSystem.IsLinux()) File.GetUnixFileMode(certificate).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite);
+            using (var caller = new Caller(one.Address))
+                await caller.GetAsync("/api/session");
+            (
+                await database.AskAsync(
+                    "select count(*) filter (where xml like '%encryptedSecret%EncryptedData%') = count(*) and count(*) > 0 from data_protection_keys"
+                )
+            ).ShouldBe(true);
+            if (OperatingSystem.IsLinux())
+                File.GetUnixFileMode(certificate).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite);
             await using var two = new FidInstance(database.Connection, keyRing: certificate);
             two.Services.GetRequiredService<IKeyManager>().GetAllKeys().ShouldAllBe(k => k.CreateEncryptor() != null);
         }

@@ -56,7 +56,9 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_session_ends_in_any_case_after_a_working_day()
     {
         using var ines = await firm.As("ines");
-        await firm.Database.AskAsync("update user_sessions set ends_at = now() - interval '1 second' where user_id = (select id from users where email = 'ines@halyard.example')");
+        await firm.Database.AskAsync(
+            "update user_sessions set ends_at = now() - interval '1 second' where user_id = (select id from users where email = 'ines@halyard.example')"
+        );
         (await ines.SendAsync("GET", "/api/tasks")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
     }
 
@@ -66,7 +68,8 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
         const string Next = "ladders rope quietly harbours";
         using var mirela = await firm.As("mirela");
         using var elsewhere = await firm.As("mirela");
-        async Task<(string Pointer, string Code)[]> TryAsync(string current, string next) => await (await mirela.SendAsync("PUT", "/api/session/password", new { current, @new = next })).ErrorsAsync();
+        async Task<(string Pointer, string Code)[]> TryAsync(string current, string next) =>
+            await (await mirela.SendAsync("PUT", "/api/session/password", new { current, @new = next })).ErrorsAsync();
         (await TryAsync("not hers at all", Next)).ShouldBe([("/current", "wrong-password")]);
         (await TryAsync(Caller.Password, "short")).ShouldBe([("/new", "too-short")]);
         foreach (var common in new[] { "password1234", "123456789012", "qwertyuiop123", "mirela@halyard.example", "aaaaaaaaaaaaaa", "iloveyou2024!" })
@@ -110,7 +113,10 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var behind = new FidInstance(firm.Database.Connection, settings: new() { ["Fid:Proxies"] = "127.0.0.0/8 ::1" });
         using var secure = await SignInAsync("orla@halyard.example", Caller.Password, behind.Address, "203.0.113.8", "https");
         secure.Headers.GetValues("Strict-Transport-Security").Single().ShouldStartWith("max-age=31536000");
-        secure.Headers.GetValues("Set-Cookie").Where(c => c.StartsWith("fid-", StringComparison.Ordinal) && !c.Contains("1970", StringComparison.Ordinal)).ShouldAllBe(c => c.Contains("secure", StringComparison.OrdinalIgnoreCase));
+        secure
+            .Headers.GetValues("Set-Cookie")
+            .Where(c => c.StartsWith("fid-", StringComparison.Ordinal) && !c.Contains("1970", StringComparison.Ordinal))
+            .ShouldAllBe(c => c.Contains("secure", StringComparison.OrdinalIgnoreCase));
         (await firm.Database.AskAsync("select count(*) from user_sessions where address = '203.0.113.8'")).ShouldBe(1L);
         (await firm.Database.AskAsync("select count(*) from user_sessions where address = '203.0.113.7'")).ShouldBe(0L);
     }
@@ -130,7 +136,10 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
         Entry("session.begun", "Orla Dunmore").Text("details").ShouldContain("127.0.0.1");
         Entry("session.refused", "Ruth Abara");
         Entry("session.refused", "");
-        entries.Where(e => e!.Text("action") == "access.refused" && e!.Text("by") == "Orla Dunmore").Select(e => e!.Text("part")).ShouldBe(["GET /api/trail", "PUT /api/intake/feed"]);
+        entries
+            .Where(e => e!.Text("action") == "access.refused" && e!.Text("by") == "Orla Dunmore")
+            .Select(e => e!.Text("part"))
+            .ShouldBe(["GET /api/trail", "PUT /api/intake/feed"]);
         Entry("data.exported", "Orla Dunmore").Text("part").ShouldBe("people");
         entries.Select(e => e!["position"]!.GetValue<long>()).ShouldBeInOrder(SortDirection.Descending);
         (await piet.GetAsync("/api/trail?action=data.exported"))["entries"]!.AsArray().ShouldAllBe(e => e!.Text("action") == "data.exported");
@@ -155,7 +164,8 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await Caller.SignedInAsync(strict.Address, "orla");
         using var piet = await Caller.SignedInAsync(strict.Address, "piet");
         var answers = new List<HttpResponseMessage>();
-        for (var i = 0; i < 12; i++) answers.Add(await orla.SendAsync("POST", "/api/templates/people", new { when = "site == 'skerry'" }));
+        for (var i = 0; i < 12; i++)
+            answers.Add(await orla.SendAsync("POST", "/api/templates/people", new { when = "site == 'skerry'" }));
         var limited = answers.First(a => a.StatusCode == HttpStatusCode.TooManyRequests);
         limited.Headers.RetryAfter!.Delta!.Value.ShouldBeGreaterThan(TimeSpan.Zero);
         (await limited.JsonAsync()).Text("code").ShouldBe("too-many");
@@ -167,7 +177,8 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
     private static async Task<HttpResponseMessage> SignInAsync(string email, string password, Uri address, string? forwardedFor, string? proto = null)
     {
         using var caller = new Caller(address);
-        if (forwardedFor is not null) caller.Forwarded = (forwardedFor, proto ?? "http");
+        if (forwardedFor is not null)
+            caller.Forwarded = (forwardedFor, proto ?? "http");
         await caller.SendAsync("GET", "/api/session");
         return await caller.SendAsync("POST", "/api/session", new { email, password });
     }

@@ -14,7 +14,13 @@ namespace Fid.Server.Tests;
 /// <summary>Reading and writing sheets.</summary>
 public class SheetFileTests
 {
-    public static TheoryData<string> Spectrum => [.. Directory.GetFiles(Path.Combine(Repository.Web, "node_modules/csv-spectrum/csvs"), "*.csv").Select(f => Path.GetFileNameWithoutExtension(f)!).Order()];
+    public static TheoryData<string> Spectrum =>
+        [
+            .. Directory
+                .GetFiles(Path.Combine(Repository.Web, "node_modules/csv-spectrum/csvs"), "*.csv")
+                .Select(f => Path.GetFileNameWithoutExtension(f)!)
+                .Order(),
+        ];
 
     /// <summary>A collection of awkward files, with the answers of those who collected them.</summary>
     [Theory]
@@ -26,7 +32,8 @@ public class SheetFileTests
         var expected = JsonNode.Parse(File.ReadAllText(Path.Combine(folder, $"json/{name}.json")))!;
         // One answer is the row itself instead of a list of one, and has a telephone number that its file does not.
         var answers = expected is JsonArray list ? list.Select(a => a!.AsObject()).ToArray() : [expected.AsObject()];
-        if (name == "location_coordinates") answers[0]["Contact Phone Number"] = "2095257564";
+        if (name == "location_coordinates")
+            answers[0]["Contact Phone Number"] = "2095257564";
         rows.Skip(1).Count().ShouldBe(answers.Length);
         foreach (var (row, answer) in rows.Skip(1).Zip(answers))
             answer.Select(p => (p.Key, (string)p.Value!)).ShouldBe(rows[0].Select((h, i) => (h, i < row.Length ? row[i] : "")));
@@ -43,7 +50,11 @@ public class SheetFileTests
     public void Separator_and_encoding_are_found_out(string encoding, string text)
     {
         Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
-        Read(Encoding.GetEncoding(encoding).GetBytes(text)).ShouldBe([["Größe", "Straße"], ["1", "é"]]);
+        Read(Encoding.GetEncoding(encoding).GetBytes(text))
+            .ShouldBe([
+                ["Größe", "Straße"],
+                ["1", "é"],
+            ]);
     }
 
     [Fact]
@@ -62,18 +73,66 @@ public class SheetFileTests
         {
             var workbook = document.AddWorkbookPart();
             workbook.AddNewPart<WorkbookStylesPart>().Stylesheet = new Stylesheet(
-                new Fonts(new Font()), new Fills(new Fill()), new Borders(new Border()), new CellStyleFormats(new CellFormat()), new CellFormats(new CellFormat(), new CellFormat { NumberFormatId = 14, ApplyNumberFormat = true }));
+                new Fonts(new Font()),
+                new Fills(new Fill()),
+                new Borders(new Border()),
+                new CellStyleFormats(new CellFormat()),
+                new CellFormats(new CellFormat(), new CellFormat { NumberFormatId = 14, ApplyNumberFormat = true })
+            );
             var sheet = workbook.AddNewPart<WorksheetPart>();
-            sheet.Worksheet = new Worksheet(new SheetData(new Row(
-                new Cell { CellReference = "A1", CellFormula = new CellFormula("1+1"), CellValue = new CellValue("42") },
-                new Cell { CellReference = "B1", CellFormula = new CellFormula("HYPERLINK(\"http://x\")"), CellValue = new CellValue("seen"), DataType = CellValues.String },
-                new Cell { CellReference = "C1", CellValue = new CellValue("46450"), StyleIndex = 1 },
-                new Cell { CellReference = "D1", CellValue = new CellValue("0.30000000000000004") },
-                new Cell { CellReference = "E1", DataType = CellValues.Boolean, CellValue = new CellValue("1") },
-                new Cell { CellReference = "G1", DataType = CellValues.InlineString, InlineString = new InlineString(new Text("007")) })));
-            workbook.Workbook = new Workbook(new Sheets(new Sheet { Id = workbook.GetIdOfPart(sheet), SheetId = 1, Name = "S" }));
+            sheet.Worksheet = new Worksheet(
+                new SheetData(
+                    new Row(
+                        new Cell
+                        {
+                            CellReference = "A1",
+                            CellFormula = new CellFormula("1+1"),
+                            CellValue = new CellValue("42"),
+                        },
+                        new Cell
+                        {
+                            CellReference = "B1",
+                            CellFormula = new CellFormula("HYPERLINK(\"http://x\")"),
+                            CellValue = new CellValue("seen"),
+                            DataType = CellValues.String,
+                        },
+                        new Cell
+                        {
+                            CellReference = "C1",
+                            CellValue = new CellValue("46450"),
+                            StyleIndex = 1,
+                        },
+                        new Cell { CellReference = "D1", CellValue = new CellValue("0.30000000000000004") },
+                        new Cell
+                        {
+                            CellReference = "E1",
+                            DataType = CellValues.Boolean,
+                            CellValue = new CellValue("1"),
+                        },
+                        new Cell
+                        {
+                            CellReference = "G1",
+                            DataType = CellValues.InlineString,
+                            InlineString = new InlineString(new Text("007")),
+                        }
+                    )
+                )
+            );
+            workbook.Workbook = new Workbook(
+                new Sheets(
+                    new Sheet
+                    {
+                        Id = workbook.GetIdOfPart(sheet),
+                        SheetId = 1,
+                        Name = "S",
+                    }
+                )
+            );
         }
-        Read(stream.ToArray()).ShouldBe([["42", "seen", "2027-03-04", "0.3", "yes", "", "007"]]);
+        Read(stream.ToArray())
+            .ShouldBe([
+                ["42", "seen", "2027-03-04", "0.3", "yes", "", "007"],
+            ]);
     }
 
     [Theory]
@@ -86,10 +145,46 @@ public class SheetFileTests
     {
         var (sheet, shared) = how switch
         {
-            "zeros" => ((Action<StreamWriter>)(w => { for (var i = 0; i < 70_000; i++) w.Write(new string(' ', 10_000)); }), (Action<StreamWriter>?)null),
-            "one cell" => (w => { w.Write("<row><c t=\"inlineStr\"><is><t>"); for (var i = 0; i < 5_000; i++) w.Write(new string('x', 10_000)); w.Write("</t></is></c></row>"); }, null),
-            "one shared text" => (w => w.Write("<row><c t=\"s\"><v>0</v></c></row>"), w => { w.Write("<si><t>"); for (var i = 0; i < 5_000; i++) w.Write(new string('x', 10_000)); w.Write("</t></si>"); }),
-            "shared texts" => (w => w.Write("<row><c t=\"s\"><v>0</v></c></row>"), w => { for (var i = 0; i < 2_000_000; i++) w.Write($"<si><t>{i * 7919L:x}</t></si>"); for (var i = 0; i < 3_000; i++) w.Write($"<si><t>{new string('y', 15_000)}</t></si>"); }),
+            "zeros" => (
+                (Action<StreamWriter>)(
+                    w =>
+                    {
+                        for (var i = 0; i < 70_000; i++)
+                            w.Write(new string(' ', 10_000));
+                    }
+                ),
+                (Action<StreamWriter>?)null
+            ),
+            "one cell" => (
+                w =>
+                {
+                    w.Write("<row><c t=\"inlineStr\"><is><t>");
+                    for (var i = 0; i < 5_000; i++)
+                        w.Write(new string('x', 10_000));
+                    w.Write("</t></is></c></row>");
+                },
+                null
+            ),
+            "one shared text" => (
+                w => w.Write("<row><c t=\"s\"><v>0</v></c></row>"),
+                w =>
+                {
+                    w.Write("<si><t>");
+                    for (var i = 0; i < 5_000; i++)
+                        w.Write(new string('x', 10_000));
+                    w.Write("</t></si>");
+                }
+            ),
+            "shared texts" => (
+                w => w.Write("<row><c t=\"s\"><v>0</v></c></row>"),
+                w =>
+                {
+                    for (var i = 0; i < 2_000_000; i++)
+                        w.Write($"<si><t>{i * 7919L:x}</t></si>");
+                    for (var i = 0; i < 3_000; i++)
+                        w.Write($"<si><t>{new string('y', 15_000)}</t></si>");
+                }
+            ),
             _ => (w => w.Write("<row><c r=\"A1\" t=\"str\"><v>a</v></c><c r=\"XFD1\" t=\"str\"><v>b</v></c></row>"), null),
         };
         var file = Workbook("", sheet, shared);
@@ -100,11 +195,21 @@ public class SheetFileTests
     }
 
     [Theory]
-    [InlineData("<dimension ref=\"A1:XFD1048576\"/>", "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c></row><row r=\"2\"><c r=\"A2\" t=\"str\"><v>b</v></c></row>")]
+    [InlineData(
+        "<dimension ref=\"A1:XFD1048576\"/>",
+        "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c></row><row r=\"2\"><c r=\"A2\" t=\"str\"><v>b</v></c></row>"
+    )]
     [InlineData("", "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c></row><row r=\"2000000000\"><c r=\"A2000000000\" t=\"str\"><v>b</v></c></row>")]
-    [InlineData("<cols><col min=\"1\" max=\"16384\" style=\"1\"/></cols>", "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c><c r=\"XFD1\" s=\"1\"/></row><row r=\"2\" s=\"1\"/><row r=\"3\"><c r=\"A3\" t=\"str\"><v>b</v></c></row>")]
+    [InlineData(
+        "<cols><col min=\"1\" max=\"16384\" style=\"1\"/></cols>",
+        "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c><c r=\"XFD1\" s=\"1\"/></row><row r=\"2\" s=\"1\"/><row r=\"3\"><c r=\"A3\" t=\"str\"><v>b</v></c></row>"
+    )]
     public void What_a_workbook_says_of_its_size_and_what_is_only_formatted_costs_nothing(string before, string rows) =>
-        Read(Workbook(before, w => w.Write(rows))).ShouldBe([["a"], ["b"]]);
+        Read(Workbook(before, w => w.Write(rows)))
+            .ShouldBe([
+                ["a"],
+                ["b"],
+            ]);
 
     [Fact]
     public void A_whole_sheet_of_formatted_cells_reads_as_what_stands_in_it()
@@ -112,24 +217,35 @@ public class SheetFileTests
         var file = Workbook("", w =>
         {
             w.Write("<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c></row>");
-            for (var row = 2; row <= 400_000; row++) w.Write($"<row r=\"{row}\"><c r=\"A{row}\" s=\"1\"/><c r=\"B{row}\" s=\"1\"/></row>");
+            for (var row = 2; row <= 400_000; row++)
+                w.Write($"<row r=\"{row}\"><c r=\"A{row}\" s=\"1\"/><c r=\"B{row}\" s=\"1\"/></row>");
         });
-        Read(file).ShouldBe([["a"]]);
+        Read(file)
+            .ShouldBe([
+                ["a"],
+            ]);
     }
 
     [Fact]
     public void Reading_can_be_stopped_in_the_middle()
     {
         using var stop = new CancellationTokenSource();
-        var file = Workbook("", w => { for (var row = 1; row <= 100_000; row++) w.Write($"<row r=\"{row}\"><c r=\"A{row}\" t=\"str\"><v>a</v></c></row>"); });
+        var file = Workbook("", w =>
+        {
+            for (var row = 1; row <= 100_000; row++)
+                w.Write($"<row r=\"{row}\"><c r=\"A{row}\" t=\"str\"><v>a</v></c></row>");
+        });
         var read = 0;
         Should.Throw<OperationCanceledException>(() =>
         {
             foreach (var _ in SheetFile.Rows(() => new MemoryStream(file), stop.Token))
-                if (++read == 5) stop.Cancel();
+                if (++read == 5)
+                    stop.Cancel();
         });
         read.ShouldBeLessThan(5_000);
-        Should.Throw<OperationCanceledException>(() => SheetFile.Rows(() => new MemoryStream(Encoding.UTF8.GetBytes(string.Concat(Enumerable.Repeat("a,b\n", 50_000)))), stop.Token).Count());
+        Should.Throw<OperationCanceledException>(() =>
+            SheetFile.Rows(() => new MemoryStream(Encoding.UTF8.GetBytes(string.Concat(Enumerable.Repeat("a,b\n", 50_000)))), stop.Token).Count()
+        );
     }
 
     [Fact]
@@ -142,10 +258,25 @@ public class SheetFileTests
         using var stream = new MemoryStream();
         using (var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true))
         {
-            Part("xl/workbook.xml", w => w.Write("""<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>"""));
+            Part("xl/workbook.xml", w =>
+                w.Write(
+                    """<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>"""
+                )
+            );
             Part("xl/_rels/workbook.xml.rels", w => w.Write("""<Relationships><Relationship Id="rId1" Target="worksheets/sheet1.xml"/></Relationships>"""));
-            Part("xl/worksheets/sheet1.xml", w => { w.Write($"<worksheet>{beforeRows}<sheetData>"); rows(w); w.Write("</sheetData></worksheet>"); });
-            if (shared is not null) Part("xl/sharedStrings.xml", w => { w.Write("<sst>"); shared(w); w.Write("</sst>"); });
+            Part("xl/worksheets/sheet1.xml", w =>
+            {
+                w.Write($"<worksheet>{beforeRows}<sheetData>");
+                rows(w);
+                w.Write("</sheetData></worksheet>");
+            });
+            if (shared is not null)
+                Part("xl/sharedStrings.xml", w =>
+                {
+                    w.Write("<sst>");
+                    shared(w);
+                    w.Write("</sst>");
+                });
 
             void Part(string name, Action<StreamWriter> write)
             {
@@ -166,7 +297,12 @@ public class SheetFileTests
     public void A_sheet_that_is_written_is_sound_holds_no_formula_and_reads_back()
     {
         SheetColumn[] columns = [new("Code", "What it is", []), new("Grade", "Which <grade> & why", ["C1", "C2"]), new("Note", "", [], Wide: true)];
-        IReadOnlyList<string>[] rows = [["=1+1", "C1", "-5"], ["+x", "@y", "plain"], ["007", "", "two\nlines"]];
+        IReadOnlyList<string>[] rows =
+        [
+            ["=1+1", "C1", "-5"],
+            ["+x", "@y", "plain"],
+            ["007", "", "two\nlines"],
+        ];
         using var stream = new MemoryStream();
         SheetWriter.Write(stream, "A/B: [list]", columns, rows);
         stream.Position = 0;
@@ -174,12 +310,21 @@ public class SheetFileTests
         {
             new OpenXmlValidator(FileFormatVersions.Office2019).Validate(document).Select(e => $"{e.Path?.XPath} {e.Description}").ShouldBeEmpty();
             var sheet = document.WorkbookPart!.WorksheetParts.First(p => p.WorksheetCommentsPart is not null);
-            sheet.WorksheetCommentsPart!.Comments!.CommentList!.Elements<Comment>().Select(c => $"{c.Reference} {c.InnerText}").ShouldBe(["A1 What it is", "B1 Which <grade> & why"]);
+            sheet
+                .WorksheetCommentsPart!.Comments!.CommentList!.Elements<Comment>()
+                .Select(c => $"{c.Reference} {c.InnerText}")
+                .ShouldBe(["A1 What it is", "B1 Which <grade> & why"]);
             sheet.Worksheet!.Descendants<DataValidation>().Single().SequenceOfReferences!.InnerText.ShouldBe("B2:B20000");
             sheet.Worksheet!.Descendants<CellFormula>().ShouldBeEmpty();
             document.WorkbookPart.WorksheetParts.ShouldAllBe(p => p.Worksheet!.GetFirstChild<SheetProtection>() == null);
         }
-        Read(stream.ToArray()).ShouldBe([["Code", "Grade", "Note"], ["'=1+1", "C1", "-5"], ["'+x", "'@y", "plain"], ["007", "", "two\nlines"]]);
+        Read(stream.ToArray())
+            .ShouldBe([
+                ["Code", "Grade", "Note"],
+                ["'=1+1", "C1", "-5"],
+                ["'+x", "'@y", "plain"],
+                ["007", "", "two\nlines"],
+            ]);
     }
 
     private static List<string[]> Read(byte[] file) => [.. SheetFile.Rows(() => new MemoryStream(file))];

@@ -40,14 +40,16 @@ internal sealed class StandInScanner : IAsyncDisposable
                 await using var stream = client.GetStream();
                 var command = new byte[10];
                 await stream.ReadExactlyAsync(command);
-                if (Encoding.ASCII.GetString(command) != "zINSTREAM\0") continue;
+                if (Encoding.ASCII.GetString(command) != "zINSTREAM\0")
+                    continue;
                 using var seen = new MemoryStream();
                 var length = new byte[4];
                 while (true)
                 {
                     await stream.ReadExactlyAsync(length);
                     var piece = new byte[BinaryPrimitives.ReadInt32BigEndian(length)];
-                    if (piece.Length == 0) break;
+                    if (piece.Length == 0)
+                        break;
                     await stream.ReadExactlyAsync(piece);
                     seen.Write(piece);
                 }

@@ -12,8 +12,15 @@ namespace Fid.Server.Tests;
 /// <summary>The arrows of the architecture point one way.</summary>
 public class StructureTests
 {
-    private static readonly Architecture House = new ArchLoader().LoadAssemblies(
-        typeof(Core.Calendars.WorkCalendar).Assembly, typeof(Data.FidDb).Assembly, typeof(Acts.Actor).Assembly, typeof(Demo.DemoFirm).Assembly, typeof(FidServer).Assembly).Build();
+    private static readonly Architecture House = new ArchLoader()
+        .LoadAssemblies(
+            typeof(Core.Calendars.WorkCalendar).Assembly,
+            typeof(Data.FidDb).Assembly,
+            typeof(Acts.Actor).Assembly,
+            typeof(Demo.DemoFirm).Assembly,
+            typeof(FidServer).Assembly
+        )
+        .Build();
 
     [Theory]
     [InlineData("Fid.Core", "Fid.Data")]
@@ -41,7 +48,11 @@ public class StructureTests
     [InlineData("CONTRIBUTING.md")]
     public void What_is_named_to_those_who_carry_on_is_there(string page)
     {
-        var named = System.Text.RegularExpressions.Regex.Matches(File.ReadAllText(Path.Combine(Repository.Root, page)), "`((?:src|tests|web)/[^`<]+)`").Select(m => m.Groups[1].Value).Distinct().ToList();
+        var named = System
+            .Text.RegularExpressions.Regex.Matches(File.ReadAllText(Path.Combine(Repository.Root, page)), "`((?:src|tests|web)/[^`<]+)`")
+            .Select(m => m.Groups[1].Value)
+            .Distinct()
+            .ToList();
         named.Count.ShouldBeGreaterThan(8);
         named.Where(n => !Path.Exists(Path.Combine(Repository.Root, n))).ShouldBeEmpty();
     }
@@ -49,18 +60,23 @@ public class StructureTests
     [Fact]
     public void The_paths_from_a_request_to_the_rows_are_at_most_five_files_long()
     {
-        var paths = File.ReadLines(Path.Combine(Repository.Root, "docs/architecture.md")).Where(l => l.StartsWith("| ", StringComparison.Ordinal) && l.Contains('→', StringComparison.Ordinal)).ToList();
+        var paths = File.ReadLines(Path.Combine(Repository.Root, "docs/architecture.md"))
+            .Where(l => l.StartsWith("| ", StringComparison.Ordinal) && l.Contains('→', StringComparison.Ordinal))
+            .ToList();
         paths.Count.ShouldBe(4);
-        foreach (var path in paths) path.Split('→').Length.ShouldBeLessThanOrEqualTo(5, path);
+        foreach (var path in paths)
+            path.Split('→').Length.ShouldBeLessThanOrEqualTo(5, path);
     }
 
     // Who signs in, and what the trail of that says, is the platform's own: no act of anybody's.
     private static readonly string[] WritesOfThePlatform = ["SecurityTrail.cs", "Session.cs", "SessionStore.cs", "SignInPatience.cs"];
 
     [Fact]
-    public void What_changes_the_firms_data_is_an_act() => Sources("Fid.Server")
-        .Where(file => !WritesOfThePlatform.Contains(Path.GetFileName(file)))
-        .SelectMany(file => File.ReadLines(file).Where(Writes).Select(line => $"{Path.GetFileName(file)}: {line.Trim()}")).ShouldBeEmpty();
+    public void What_changes_the_firms_data_is_an_act() =>
+        Sources("Fid.Server")
+            .Where(file => !WritesOfThePlatform.Contains(Path.GetFileName(file)))
+            .SelectMany(file => File.ReadLines(file).Where(Writes).Select(line => $"{Path.GetFileName(file)}: {line.Trim()}"))
+            .ShouldBeEmpty();
 
     [Theory]
     [InlineData("await db.SaveChangesAsync(cancellation);", true)]
@@ -83,29 +99,53 @@ public class StructureTests
     }
 
     [Fact]
-    public void Locks_are_taken_in_one_place() => Sources("Fid.Acts").Concat(Sources("Fid.Server")).Where(file => Path.GetFileName(file) is not ("Locks.cs" or "JobQueue.cs"))
-        .SelectMany(file => File.ReadLines(file).Where(line => line.Contains("pg_advisory", StringComparison.Ordinal)
-            || line.Contains(" for update", StringComparison.Ordinal) && line.Contains("select", StringComparison.Ordinal) && !line.Contains("skip locked", StringComparison.Ordinal)).Select(line => $"{Path.GetFileName(file)}: {line.Trim()}")).ShouldBeEmpty();
+    public void Locks_are_taken_in_one_place() =>
+        Sources("Fid.Acts")
+            .Concat(Sources("Fid.Server"))
+            .Where(file => Path.GetFileName(file) is not ("Locks.cs" or "JobQueue.cs"))
+            .SelectMany(file =>
+                File.ReadLines(file)
+                    .Where(line =>
+                        line.Contains("pg_advisory", StringComparison.Ordinal)
+                        || line.Contains(" for update", StringComparison.Ordinal)
+                            && line.Contains("select", StringComparison.Ordinal)
+                            && !line.Contains("skip locked", StringComparison.Ordinal)
+                    )
+                    .Select(line => $"{Path.GetFileName(file)}: {line.Trim()}")
+            )
+            .ShouldBeEmpty();
 
-    private static bool Writes(string line) => new[] { "SaveChanges", "ExecuteUpdate", "ExecuteDelete", "ExecuteSql", "BeginTransaction" }.Any(w => line.Contains(w, StringComparison.Ordinal));
+    private static bool Writes(string line) =>
+        new[] { "SaveChanges", "ExecuteUpdate", "ExecuteDelete", "ExecuteSql", "BeginTransaction" }.Any(w => line.Contains(w, StringComparison.Ordinal));
 
-    private static IEnumerable<string> Sources(string floor) => Directory.EnumerateFiles(Path.Combine(Repository.Root, "src", floor), "*.cs", SearchOption.AllDirectories)
-        .Where(f => !f.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal));
+    private static IEnumerable<string> Sources(string floor) =>
+        Directory
+            .EnumerateFiles(Path.Combine(Repository.Root, "src", floor), "*.cs", SearchOption.AllDirectories)
+            .Where(f => !f.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal));
 
     // Capabilities that reach each other, each with all it shares a ring with.
     private static IEnumerable<string> Rings(string floor)
     {
-        var reached = House.Types.SelectMany(t => t.Dependencies.Select(d => (From: Capability(t, floor), To: Capability(d.Target, floor))))
-            .Where(d => d is { From: not null, To: not null } && d.From != d.To).ToLookup(d => d.From!, d => d.To!);
+        var reached = House
+            .Types.SelectMany(t => t.Dependencies.Select(d => (From: Capability(t, floor), To: Capability(d.Target, floor))))
+            .Where(d => d is { From: not null, To: not null } && d.From != d.To)
+            .ToLookup(d => d.From!, d => d.To!);
         var all = reached.ToDictionary(r => r.Key, r => Behind(r.Key));
-        return all.Keys.Where(k => all[k].Contains(k)).Order(StringComparer.Ordinal).Select(k => $"{k}: {string.Join(' ', all[k].Where(o => o != k && all.TryGetValue(o, out var behind) && behind.Contains(k)).Order(StringComparer.Ordinal))}");
+        return all
+            .Keys.Where(k => all[k].Contains(k))
+            .Order(StringComparer.Ordinal)
+            .Select(k =>
+                $"{k}: {string.Join(' ', all[k].Where(o => o != k && all.TryGetValue(o, out var behind) && behind.Contains(k)).Order(StringComparer.Ordinal))}"
+            );
 
         HashSet<string> Behind(string from)
         {
             var found = new HashSet<string>(StringComparer.Ordinal);
             var next = new Queue<string>(reached[from]);
             while (next.TryDequeue(out var one))
-                if (found.Add(one)) foreach (var further in reached[one]) next.Enqueue(further);
+                if (found.Add(one))
+                    foreach (var further in reached[one])
+                        next.Enqueue(further);
             return found;
         }
     }
@@ -116,12 +156,19 @@ public class StructureTests
 
     [Fact]
     public void The_door_opens_to_all_rules_and_no_rule_knows_of_the_door() =>
-        Types().That().ResideInNamespaceMatching(@"^Fid\.Core(?!\.Compute)(\..*)?$").Should().NotDependOnAny(Types().That().ResideInNamespaceMatching(@"^Fid\.Core\.Compute")).Check(House);
+        Types()
+            .That()
+            .ResideInNamespaceMatching(@"^Fid\.Core(?!\.Compute)(\..*)?$")
+            .Should()
+            .NotDependOnAny(Types().That().ResideInNamespaceMatching(@"^Fid\.Core\.Compute"))
+            .Check(House);
 
     [Fact]
     public void No_test_skips_its_assertion_where_there_is_nothing_to_assert_of() =>
-        Directory.EnumerateFiles(Path.Combine(Repository.Root, "tests"), "*.cs", SearchOption.AllDirectories)
-            .SelectMany(file => File.ReadLines(file).Where(line => Skips(line, ".Should")).Select(line => $"{Path.GetFileName(file)}: {line.Trim()}")).ShouldBeEmpty();
+        Directory
+            .EnumerateFiles(Path.Combine(Repository.Root, "tests"), "*.cs", SearchOption.AllDirectories)
+            .SelectMany(file => File.ReadLines(file).Where(line => Skips(line, ".Should")).Select(line => $"{Path.GetFileName(file)}: {line.Trim()}"))
+            .ShouldBeEmpty();
 
     [Theory]
     [InlineData("found?.Name.Is(name);", true)]
@@ -135,12 +182,15 @@ public class StructureTests
     private static bool Skips(string line, string assertion)
     {
         for (var at = line.IndexOf(assertion, StringComparison.Ordinal); at >= 0; at = line.IndexOf(assertion, at + 1, StringComparison.Ordinal))
-            for (int i = at - 1, depth = 0; i >= 0 && line[i] != ';'; i--)
-            {
-                if (line[i] is ')' or ']' or '}') depth++;
-                else if (line[i] is '(' or '[' or '{' && depth-- == 0) break;
-                else if (depth == 0 && line[i] == '?' && line[i + 1] is '.' or '[') return true;
-            }
+        for (int i = at - 1, depth = 0; i >= 0 && line[i] != ';'; i--)
+        {
+            if (line[i] is ')' or ']' or '}')
+                depth++;
+            else if (line[i] is '(' or '[' or '{' && depth-- == 0)
+                break;
+            else if (depth == 0 && line[i] == '?' && line[i + 1] is '.' or '[')
+                return true;
+        }
         return false;
     }
 
@@ -149,12 +199,16 @@ public class StructureTests
     [InlineData("Fid.Server", "People.VisibleFacts")]
     public void What_several_threads_ask_at_once_keeps_nothing_that_asking_changes(string floor, string asked)
     {
-        var fields = System.Reflection.Assembly.Load(floor).GetType($"{floor}.{asked}", throwOnError: true)!.GetFields(BindingFlags.Instance | BindingFlags.NonPublic | BindingFlags.Public);
+        var fields = System
+            .Reflection.Assembly.Load(floor)
+            .GetType($"{floor}.{asked}", throwOnError: true)!
+            .GetFields(BindingFlags.Instance | BindingFlags.NonPublic | BindingFlags.Public);
         fields.ShouldNotBeEmpty();
         foreach (var field in fields)
         {
             field.IsInitOnly.ShouldBeTrue(field.Name);
-            if (field.FieldType.IsGenericType) new[] { typeof(Dictionary<,>), typeof(HashSet<>), typeof(List<>) }.ShouldNotContain(field.FieldType.GetGenericTypeDefinition(), field.Name);
+            if (field.FieldType.IsGenericType)
+                new[] { typeof(Dictionary<,>), typeof(HashSet<>), typeof(List<>) }.ShouldNotContain(field.FieldType.GetGenericTypeDefinition(), field.Name);
         }
     }
 }

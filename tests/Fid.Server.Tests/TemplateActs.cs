@@ -10,7 +10,12 @@ public static class TemplateActs
     /// <summary>Saves a template's draft; the answer has its version.</summary>
     public static async Task<JsonNode> DraftAsync(this Caller caller, string code, JsonNode spec, string? version)
     {
-        using var response = await caller.SendAsync("PUT", $"/api/templates/{code}/draft", new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString(), version);
+        using var response = await caller.SendAsync(
+            "PUT",
+            $"/api/templates/{code}/draft",
+            new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString(),
+            version
+        );
         response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
         return await response.JsonAsync();
     }

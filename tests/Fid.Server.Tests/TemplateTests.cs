@@ -14,11 +14,16 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var spec = (await orla.GetAsync("/api/templates/galley-cook"))["live"]!;
         var example = await ExampleAsync(orla, "galley-cook", spec, new JsonObject { ["site"] = "skerry", ["kind"] = "seasonal" });
-        example["layers"]!.AsArray().Select(l => l!.Text("id")).ShouldBe(["template:crew-basics@2", "template:galley-cook@4", "addOn:skerry@1", "addOn:seasonal@3"]);
+        example["layers"]!
+            .AsArray()
+            .Select(l => l!.Text("id"))
+            .ShouldBe(["template:crew-basics@2", "template:galley-cook@4", "addOn:skerry@1", "addOn:seasonal@3"]);
         Value(example, "pay_rate")["displaced"]!.ToJsonString().ShouldBe("""[{"from":"template:crew-basics@2","value":16.1,"display":null}]""");
         (Value(example, "end_date").Text("value"), Value(example, "end_date").Text("formula")).ShouldBe(("2027-12-14", "addMonths(start_date, 7)"));
-        example["dropped"]!.AsArray().Select(d => $"{d!.Text("list")} {d!.Text("key")} {d!.Text("by")}").ShouldBe(
-            ["tasks payslip addOn:seasonal@3", "tasks confirm-talk addOn:seasonal@3"], ignoreOrder: true);
+        example["dropped"]!
+            .AsArray()
+            .Select(d => $"{d!.Text("list")} {d!.Text("key")} {d!.Text("by")}")
+            .ShouldBe(["tasks payslip addOn:seasonal@3", "tasks confirm-talk addOn:seasonal@3"], ignoreOrder: true);
         // The galley has no lockers; on the pier there is one for everybody.
         example["entries"]!.AsArray().Single(e => e!.Text("key") == "LOCKER")!["properties"]!["note"]!.Text("from").ShouldBe("addOn:skerry@1");
         example["plan"]!["feasible"]!.GetValue<bool>().ShouldBeTrue();
@@ -38,30 +43,56 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [InlineData("welcome", "hello", "days", "out-of-range")]
     [InlineData("buildsOn", null, null, "builds-on-loop")]
     [InlineData("name", null, null, "not-unique")]
-    public async Task What_would_trip_somebody_up_is_said_at_its_place_and_keeps_it_from_being_published(string part, string? key, string? property, string code)
+    public async Task What_would_trip_somebody_up_is_said_at_its_place_and_keeps_it_from_being_published(
+        string part,
+        string? key,
+        string? property,
+        string code
+    )
     {
         using var orla = await firm.As("orla");
         var spec = (await orla.GetAsync("/api/templates/galley-cook"))["live"]!.AsObject();
         var (values, tasks) = (spec["values"]!, spec["lists"]!["tasks"]!.AsArray());
         switch ((part, key))
         {
-            case ("values", "pay_rate"): values["pay_rate"] = -1; break;
-            case ("values", "job"): values["job"] = "XX-9"; break;
-            case ("values", "badge"): values["badge"] = "004711"; break;
-            case ("values", "end_date"): values["end_date"] = new JsonObject { ["formula"] = "addMonths(start_date" }; break;
-            case ("values", "locker"): values["locker"] = new JsonObject { ["formula"] = "nobody_knows" }; break;
-            case ("tasks", _) when property != "after": tasks.First(t => t!.Text("key") == key)!["properties"]![property!] = property == "work" ? 4000 : "nowhere"; break;
+            case ("values", "pay_rate"):
+                values["pay_rate"] = -1;
+                break;
+            case ("values", "job"):
+                values["job"] = "XX-9";
+                break;
+            case ("values", "badge"):
+                values["badge"] = "004711";
+                break;
+            case ("values", "end_date"):
+                values["end_date"] = new JsonObject { ["formula"] = "addMonths(start_date" };
+                break;
+            case ("values", "locker"):
+                values["locker"] = new JsonObject { ["formula"] = "nobody_knows" };
+                break;
+            case ("tasks", _) when property != "after":
+                tasks.First(t => t!.Text("key") == key)!["properties"]![property!] = property == "work" ? 4000 : "nowhere";
+                break;
             case ("tasks", _):
                 tasks.First(t => t!.Text("key") == "sea-survival")!["properties"]!["after"] = new JsonArray("food-handling");
                 tasks.First(t => t!.Text("key") == "food-handling")!["properties"]!["after"] = new JsonArray("sea-survival");
                 break;
-            case ("items", _): spec["lists"]!["items"] = new JsonArray(Entry("NOTHING")); break;
-            case ("welcome", _): spec["lists"]!["welcome"] = new JsonArray(Entry("hello", ("days", -3))); break;
-            case ("buildsOn", _): spec["buildsOn"] = "galley-cook"; break;
-            default: spec["name"] = "Deckhand"; break;
+            case ("items", _):
+                spec["lists"]!["items"] = new JsonArray(Entry("NOTHING"));
+                break;
+            case ("welcome", _):
+                spec["lists"]!["welcome"] = new JsonArray(Entry("hello", ("days", -3)));
+                break;
+            case ("buildsOn", _):
+                spec["buildsOn"] = "galley-cook";
+                break;
+            default:
+                spec["name"] = "Deckhand";
+                break;
         }
-        (await ExampleAsync(orla, "galley-cook", spec, []))["findings"]!.AsArray().ShouldContain(
-            f => f!.Text("part") == part && (string?)f!["key"] == key && f!.Text("code") == code && f!["blocks"]!.GetValue<bool>());
+        (await ExampleAsync(orla, "galley-cook", spec, []))["findings"]!
+            .AsArray()
+            .ShouldContain(f => f!.Text("part") == part && (string?)f!["key"] == key && f!.Text("code") == code && f!["blocks"]!.GetValue<bool>());
         var draft = await orla.DraftAsync("galley-cook", spec, null);
         using (var refused = await orla.SendAsync("POST", "/api/templates/galley-cook/draft/publish", new { why = (string?)null }, draft.Text("version")))
             (await refused.ErrorsAsync()).ShouldContain(e => e.Code == code);
@@ -90,7 +121,8 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
             second.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
             (await second.JsonAsync())["current"]!.Text("byName").ShouldBe("Orla Dunmore");
         }
-        using (var early = await orla.SendAsync("POST", "/api/hires/preview", Hire("rigger").ToJsonString())) (await early.ErrorsAsync()).ShouldBe([("/template", "unknown-template")]);
+        using (var early = await orla.SendAsync("POST", "/api/hires/preview", Hire("rigger").ToJsonString()))
+            (await early.ErrorsAsync()).ShouldBe([("/template", "unknown-template")]);
         (await orla.PublishAsync("rigger", first.Text("version"))).ShouldBe(1);
         using var preview = await orla.SendAsync("POST", "/api/hires/preview", Hire("rigger").ToJsonString());
         (await preview.JsonAsync())["values"]!.AsArray().Single(v => v!.Text("field") == "department")!["source"]!.Text("name").ShouldBe("Rigger");
@@ -108,7 +140,15 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         // Of the hires on it one had its rate typed, and one has ordered the radio.
         var (own, ordered) = (await FirmFixture.HireAsync(orla, "Brandt"), await FirmFixture.HireAsync(orla, "Varga"));
-        await orla.SaveAsync(own.Text("employmentId"), new { changes = new { pay_rate = 19.5 }, from = (string?)null, why = "Agreed" });
+        await orla.SaveAsync(
+            own.Text("employmentId"),
+            new
+            {
+                changes = new { pay_rate = 19.5 },
+                from = (string?)null,
+                why = "Agreed",
+            }
+        );
         var spec = (await orla.GetAsync("/api/templates/deckhand"))["live"]!;
         spec["values"]!["pay_rate"] = 18.25;
         var tasks = spec["lists"]!["tasks"]!.AsArray();
@@ -120,18 +160,32 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
         var found = (await orla.GetAsync("/api/templates/deckhand/updates")).AsArray();
         found.Count.ShouldBe(8);
-        string[] Fates(JsonNode hire) => [.. found.Single(f => f!.Text("id") == hire.Text("id"))!["facts"]!.AsArray().Select(f => $"{f!.Text("fact")} {f!.Text("fate")}").Order(StringComparer.Ordinal)];
+        string[] Fates(JsonNode hire) =>
+            [
+                .. found.Single(f => f!.Text("id") == hire.Text("id"))!["facts"]!
+                    .AsArray()
+                    .Select(f => $"{f!.Text("fact")} {f!.Text("fate")}")
+                    .Order(StringComparer.Ordinal),
+            ];
         Fates(ordered).ShouldBe(["tasks/knots take", "tasks/radio-certificate take", "values/pay_rate take"], ignoreOrder: true);
-        Fates(own).ShouldBe(["tasks/knots take", "tasks/radio-certificate take", "tasks/radio-order/work take", "values/kind keep", "values/pay_rate conflict"], ignoreOrder: true);
+        Fates(own)
+            .ShouldBe(
+                ["tasks/knots take", "tasks/radio-certificate take", "tasks/radio-order/work take", "values/kind keep", "values/pay_rate conflict"],
+                ignoreOrder: true
+            );
 
-        var decided = found.Select(f => new { id = f!.Text("id"), take = f!["facts"]!.AsArray().Where(x => x!.Text("fate") == "take").Select(x => x!.Text("fact")).ToArray() }).ToArray();
+        var decided = found
+            .Select(f => new { id = f!.Text("id"), take = f!["facts"]!.AsArray().Where(x => x!.Text("fate") == "take").Select(x => x!.Text("fact")).ToArray() })
+            .ToArray();
         using var applied = await orla.SendAsync("POST", "/api/templates/updates", new { hires = decided });
         var run = await applied.JsonAsync();
         run["hires"]!.GetValue<int>().ShouldBe(8);
         // Nothing typed is lost, what is done stays done, and nobody is asked twice.
         (await RateAsync(own)).ShouldBe(19.5m);
         (await RateAsync(ordered)).ShouldBe(18.25m);
-        (await firm.Database.AskAsync($"select work::text || (done is not null) from hire_tasks where key = 'radio-order' and hire_id = '{ordered["id"]}'")).ShouldBe("8true");
+        (
+            await firm.Database.AskAsync($"select work::text || (done is not null) from hire_tasks where key = 'radio-order' and hire_id = '{ordered["id"]}'")
+        ).ShouldBe("8true");
         (await firm.Database.AskAsync("select count(*) from hire_tasks where key = 'knots' and owner = 'buddy'")).ShouldBe(8L);
         (await orla.GetAsync("/api/templates/deckhand/updates")).AsArray().ShouldBeEmpty();
 
@@ -142,7 +196,8 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await firm.Database.AskAsync($"delete from hire_tasks where key = 'knots'; {Snapshot}")).ShouldBe(before);
         await firm.EveryProjectionFollowsAsync();
 
-        async Task<decimal> RateAsync(JsonNode hire) => Records.Field(await orla.GetAsync($"/api/records/{hire["employmentId"]}"), "pay_rate")["value"]!.GetValue<decimal>();
+        async Task<decimal> RateAsync(JsonNode hire) =>
+            Records.Field(await orla.GetAsync($"/api/records/{hire["employmentId"]}"), "pay_rate")["value"]!.GetValue<decimal>();
     }
 
     // What hires of the demonstration are made of: rates, tasks, layers.
@@ -157,24 +212,50 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_shared_task_changes_in_every_template_that_has_it_but_for_what_one_says_for_itself()
     {
         using var orla = await firm.As("orla");
-        var task = new { name = "Walk the fire exits", stage = "arrive", owner = "buddy", work = 1 };
+        var task = new
+        {
+            name = "Walk the fire exits",
+            stage = "arrive",
+            owner = "buddy",
+            work = 1,
+        };
         using var saved = await orla.SendAsync("PUT", "/api/shared-tasks/fire-walk", new { properties = task, why = (string?)null });
         var version = (await saved.JsonAsync()).Text("version");
         foreach (var code in new[] { "payroll-clerk", "it-technician" })
         {
             var spec = (await orla.GetAsync($"/api/templates/{code}"))["live"]!;
-            var entry = Entry("fire-walk", ("name", task.name), ("stage", task.stage), ("owner", code == "it-technician" ? "manager" : task.owner), ("work", 1));
+            var entry = Entry(
+                "fire-walk",
+                ("name", task.name),
+                ("stage", task.stage),
+                ("owner", code == "it-technician" ? "manager" : task.owner),
+                ("work", 1)
+            );
             entry["shared"] = "fire-walk";
             spec["lists"]!["tasks"]!.AsArray().Add(entry);
             await orla.PublishAsync(code, (await orla.DraftAsync(code, spec, null)).Text("version"));
         }
-        using (var wrong = await orla.SendAsync("PUT", "/api/shared-tasks/fire-walk", new { properties = new { name = "", owner = "team:nobody" }, why = (string?)null }, version))
+        using (
+            var wrong = await orla.SendAsync(
+                "PUT",
+                "/api/shared-tasks/fire-walk",
+                new { properties = new { name = "", owner = "team:nobody" }, why = (string?)null },
+                version
+            )
+        )
             (await wrong.ErrorsAsync()).ShouldBe([("/properties/name", "missing"), ("/properties/owner", "unknown-owner")]);
-        using var changed = await orla.SendAsync("PUT", "/api/shared-tasks/fire-walk", new { properties = task with { owner = "team:safety", work = 2 }, why = "Safety does it" }, version);
+        using var changed = await orla.SendAsync(
+            "PUT",
+            "/api/shared-tasks/fire-walk",
+            new { properties = task with { owner = "team:safety", work = 2 }, why = "Safety does it" },
+            version
+        );
         (await changed.JsonAsync())["templates"]!.AsArray().Select(t => (string?)t).ShouldBe(["IT technician", "Payroll clerk"]);
         async Task<string> Said(string code)
         {
-            var entry = (await orla.GetAsync($"/api/templates/{code}"))["live"]!["lists"]!["tasks"]!.AsArray().Single(t => t!.Text("key") == "fire-walk")!["properties"]!;
+            var entry = (await orla.GetAsync($"/api/templates/{code}"))["live"]!["lists"]!["tasks"]!.AsArray().Single(t => t!.Text("key") == "fire-walk")![
+                "properties"
+            ]!;
             return $"{entry["owner"]} {entry["work"]}";
         }
 
@@ -192,11 +273,20 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         file["entries"]!.AsArray().Select(e => $"{e!.Text("list")} {e!.Text("code")}").ShouldContain("shiftPatterns hall-early");
         var text = file.ToJsonString().Replace("hall-early", "dawn", StringComparison.Ordinal).Replace("\"510\"", "\"777\"", StringComparison.Ordinal);
         using var check = await orla.SendAsync("POST", "/api/templates/import/check", text);
-        (await check.JsonAsync())["missing"]!.AsArray().Select(m => $"{m!.Text("list")} {m!.Text("code")}").ShouldBe(["costCentres 777", "shiftPatterns dawn"], ignoreOrder: true);
-        using var imported = await orla.SendAsync("POST", "/api/templates/import", $$"""{"file":{{text}},"instead":[{"list":"costCentres","code":"777","to":"420"}]}""");
+        (await check.JsonAsync())["missing"]!
+            .AsArray()
+            .Select(m => $"{m!.Text("list")} {m!.Text("code")}")
+            .ShouldBe(["costCentres 777", "shiftPatterns dawn"], ignoreOrder: true);
+        using var imported = await orla.SendAsync(
+            "POST",
+            "/api/templates/import",
+            $$"""{"file":{{text}},"instead":[{"list":"costCentres","code":"777","to":"420"}]}"""
+        );
         (await imported.JsonAsync())["codes"]!.AsArray().Select(c => (string?)c).ShouldBe(["ticket-clerk-2"]);
         var draft = (await orla.GetAsync("/api/templates/ticket-clerk-2"))["draft"]!;
-        (draft["spec"]!["values"]!.Text("shift_pattern"), draft["spec"]!["values"]!.Text("cost_centre"), draft["spec"]!.Text("name")).ShouldBe(("dawn", "420", "Ticket clerk (2)"));
+        (draft["spec"]!["values"]!.Text("shift_pattern"), draft["spec"]!["values"]!.Text("cost_centre"), draft["spec"]!.Text("name")).ShouldBe(
+            ("dawn", "420", "Ticket clerk (2)")
+        );
         (await orla.GetAsync("/api/lists/shiftPatterns/entries/dawn")).Text("code").ShouldBe("dawn");
         await orla.PublishAsync("ticket-clerk-2", draft.Text("version"));
 
@@ -207,14 +297,36 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
     private static JsonNode Value(JsonNode example, string field) => example["values"]!.AsArray().Single(v => v!.Text("field") == field)!;
 
     private static JsonObject Entry(string key, params (string Name, JsonNode Value)[] properties) =>
-        new() { ["key"] = key, ["properties"] = new JsonObject(properties.Select(p => KeyValuePair.Create(p.Name, (JsonNode?)p.Value))), ["drop"] = false, ["shared"] = null };
+        new()
+        {
+            ["key"] = key,
+            ["properties"] = new JsonObject(properties.Select(p => KeyValuePair.Create(p.Name, (JsonNode?)p.Value))),
+            ["drop"] = false,
+            ["shared"] = null,
+        };
 
-    private static JsonObject Hire(string template) => new() { ["id"] = Guid.NewGuid().ToString(), ["template"] = template, ["start"] = "2027-04-05", ["typed"] = new JsonObject { ["site"] = "yard" } };
+    private static JsonObject Hire(string template) =>
+        new()
+        {
+            ["id"] = Guid.NewGuid().ToString(),
+            ["template"] = template,
+            ["start"] = "2027-04-05",
+            ["typed"] = new JsonObject { ["site"] = "yard" },
+        };
 
     private static async Task<JsonNode> ExampleAsync(Caller caller, string code, JsonNode spec, JsonObject facts)
     {
         using var response = await caller.SendAsync(
-            "POST", $"/api/templates/{code}/example", new JsonObject { ["spec"] = spec.DeepClone(), ["use"] = null, ["facts"] = facts, ["start"] = "2027-05-14" }.ToJsonString());
+            "POST",
+            $"/api/templates/{code}/example",
+            new JsonObject
+            {
+                ["spec"] = spec.DeepClone(),
+                ["use"] = null,
+                ["facts"] = facts,
+                ["start"] = "2027-05-14",
+            }.ToJsonString()
+        );
         response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
         return await response.JsonAsync();
     }

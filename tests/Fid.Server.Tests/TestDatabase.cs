@@ -12,7 +12,9 @@ public sealed class TestDatabase : IAsyncDisposable
     /// <summary>The firm's date in all tests: a Monday.</summary>
     public static readonly LocalDate Today = new(2027, 3, 1);
 
-    private static readonly Lazy<Task<string>> Demo = new(() => MakeTemplateAsync("fid_template_demo", source => DemoFirm.LoadAsync(source, Today, DemoFirm.People, keyRing: null)));
+    private static readonly Lazy<Task<string>> Demo = new(() =>
+        MakeTemplateAsync("fid_template_demo", source => DemoFirm.LoadAsync(source, Today, DemoFirm.People, keyRing: null))
+    );
     private static readonly SemaphoreSlim OneAtATime = new(1);
     private const long RolesLock = 0x401E5;
 
@@ -23,7 +25,8 @@ public sealed class TestDatabase : IAsyncDisposable
     /// <summary>The connection the application has, whose role may less than the tests' own.</summary>
     public string Connection { get; }
 
-    private static string Server => Environment.GetEnvironmentVariable("FID_TEST_POSTGRES")
+    private static string Server =>
+        Environment.GetEnvironmentVariable("FID_TEST_POSTGRES")
         ?? throw new InvalidOperationException("FID_TEST_POSTGRES says where the throw-away PostgreSQL is. Run ./fid test server, which starts one.");
 
     /// <summary>A copy of the demonstration firm.</summary>
@@ -80,7 +83,8 @@ public sealed class TestDatabase : IAsyncDisposable
         // Roles are the cluster's: whoever else migrates, in this run or another, waits. A lock is a database's, so it is taken in one that all share.
         await using var guard = new NpgsqlConnection(Server + ";Pooling=false");
         await guard.OpenAsync();
-        await using (var take = new NpgsqlCommand($"select pg_advisory_lock({RolesLock})", guard)) await take.ExecuteNonQueryAsync();
+        await using (var take = new NpgsqlCommand($"select pg_advisory_lock({RolesLock})", guard))
+            await take.ExecuteNonQueryAsync();
         await using var db = FidDatabase.Open(source);
         await FidDatabase.MigrateAsync(db);
         await db.Database.ExecuteSqlRawAsync($"alter role {FidDatabase.ApplicationRole} login password '{FidDatabase.ApplicationRole}'");
@@ -88,8 +92,14 @@ public sealed class TestDatabase : IAsyncDisposable
 
     private static string ConnectionTo(string database, string? role = null)
     {
-        var connection = new NpgsqlConnectionStringBuilder(Server) { Database = database, MaxPoolSize = 20, IncludeErrorDetail = true };
-        if (role is not null) (connection.Username, connection.Password) = (role, role);
+        var connection = new NpgsqlConnectionStringBuilder(Server)
+        {
+            Database = database,
+            MaxPoolSize = 20,
+            IncludeErrorDetail = true,
+        };
+        if (role is not null)
+            (connection.Username, connection.Password) = (role, role);
         return connection.ConnectionString;
     }
 

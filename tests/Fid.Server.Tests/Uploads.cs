@@ -10,7 +10,8 @@ internal static class Uploads
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
 
-    public static Task<JsonNode> ImportAsync(this Caller caller, string list, string text, string name = "sheet.csv") => caller.ImportAsync(list, Encoding.UTF8.GetBytes(text), name);
+    public static Task<JsonNode> ImportAsync(this Caller caller, string list, string text, string name = "sheet.csv") =>
+        caller.ImportAsync(list, Encoding.UTF8.GetBytes(text), name);
 
     /// <summary>The import once it has been read.</summary>
     public static async Task<JsonNode> ImportAsync(this Caller caller, string list, byte[] file, string name = "sheet.csv")
@@ -40,7 +41,8 @@ internal static class Uploads
         while (true)
         {
             var run = await caller.GetAsync($"/api/imports/{id}");
-            if (run.Text("state") is not ("reading" or "checking" or "committing" or "undoing")) return run;
+            if (run.Text("state") is not ("reading" or "checking" or "committing" or "undoing"))
+                return run;
             patience.Token.ThrowIfCancellationRequested();
             await Task.Yield();
         }

@@ -48,13 +48,27 @@ public class WideningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var fields = configuration["fields"]!.AsArray();
         switch (change)
         {
-            case "narrower": Field(fields, "pay_rate")["access"]!.AsObject().Remove("manager"); break;
-            case "label": Field(fields, "pay_rate")["label"]!["en"] = "Rate of pay"; break;
-            case "unguarded": Field(fields, "street")["access"]!["manager"] = "view"; break;
-            case "pay": Field(fields, "allowance")["access"]!["manager"] = "view"; break;
-            case "edit": Field(fields, "pay_rate")["access"]!["manager"] = "edit"; break;
-            case "rule": Field(fields, "allowance")["onChange"] = new JsonArray(new JsonObject { ["set"] = "roster_note", ["formula"] = "pay_note" }); break;
-            case "default": Field(fields, "roster_note")["default"] = new JsonObject { ["formula"] = "pay_note" }; break;
+            case "narrower":
+                Field(fields, "pay_rate")["access"]!.AsObject().Remove("manager");
+                break;
+            case "label":
+                Field(fields, "pay_rate")["label"]!["en"] = "Rate of pay";
+                break;
+            case "unguarded":
+                Field(fields, "street")["access"]!["manager"] = "view";
+                break;
+            case "pay":
+                Field(fields, "allowance")["access"]!["manager"] = "view";
+                break;
+            case "edit":
+                Field(fields, "pay_rate")["access"]!["manager"] = "edit";
+                break;
+            case "rule":
+                Field(fields, "allowance")["onChange"] = new JsonArray(new JsonObject { ["set"] = "roster_note", ["formula"] = "pay_note" });
+                break;
+            case "default":
+                Field(fields, "roster_note")["default"] = new JsonObject { ["formula"] = "pay_note" };
+                break;
         }
         using var review = await piet.SendAsync("POST", "/api/fields/draft/review", new JsonObject { ["configuration"] = configuration }.ToJsonString());
         ((await review.JsonAsync())["widened"]!.AsArray().Count > 0).ShouldBe(needed);
@@ -67,7 +81,12 @@ public class WideningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var there = await caller.GetAsync("/api/fields");
         var configuration = (there["draft"]?["configuration"] ?? there["configuration"]!).DeepClone().AsObject();
         change(configuration["fields"]!.AsArray());
-        using var saved = await caller.SendAsync("PUT", "/api/fields/draft", new JsonObject { ["configuration"] = configuration }.ToJsonString(), (string?)there["draft"]?["version"]);
+        using var saved = await caller.SendAsync(
+            "PUT",
+            "/api/fields/draft",
+            new JsonObject { ["configuration"] = configuration }.ToJsonString(),
+            (string?)there["draft"]?["version"]
+        );
         saved.StatusCode.ShouldBe(HttpStatusCode.OK, await saved.Content.ReadAsStringAsync());
         return await saved.JsonAsync();
     }

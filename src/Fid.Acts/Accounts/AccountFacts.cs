@@ -24,23 +24,29 @@ public sealed record AccountFacts(string Name, string Email, IReadOnlyList<strin
     {
         var problems = Check().ToList();
         // More than there can be is not looked up.
-        if (problems.Exists(p => p.Code is "too-many" or "too-long")) return problems;
+        if (problems.Exists(p => p.Code is "too-many" or "too-long"))
+            return problems;
         var (name, email) = (Clean(Name), Clean(Email));
         var normalized = email.ToUpperInvariant();
         if (await db.Users.AnyAsync(u => u.Id != account.Id && u.NormalizedEmail == normalized, cancellation))
             problems.Add(new Problem("/email", "taken", "Another account signs in with this address."));
         string[] teams = [.. Teams.Distinct(StringComparer.Ordinal)];
-        var known = await db.ListEntries.Where(e => e.List == "teams" && teams.Contains(e.Code) && (!e.Retired || account.Teams.Contains(e.Code))).Select(e => e.Code).ToListAsync(cancellation);
+        var known = await db
+            .ListEntries.Where(e => e.List == "teams" && teams.Contains(e.Code) && (!e.Retired || account.Teams.Contains(e.Code)))
+            .Select(e => e.Code)
+            .ToListAsync(cancellation);
         problems.AddRange(teams.Except(known).Select(t => new Problem($"/teams/{Teams.ToList().IndexOf(t)}", "unknown-entry", "Choose a team of the list.")));
         Guid? person = null;
         if (Employment is { } stint)
         {
             person = await db.Employments.Where(e => e.Id == stint).Select(e => (Guid?)e.PersonId).SingleOrDefaultAsync(cancellation);
-            if (person is null) problems.Add(new Problem("/employment", "unknown-person", "Choose somebody the firm has a record of."));
+            if (person is null)
+                problems.Add(new Problem("/employment", "unknown-person", "Choose somebody the firm has a record of."));
             else if (person != account.PersonId && await db.Users.AnyAsync(u => u.Id != account.Id && u.PersonId == person, cancellation))
                 problems.Add(new Problem("/employment", "taken", "This person has an account already. Look for it by their name."));
         }
-        if (problems.Count > 0) return problems;
+        if (problems.Count > 0)
+            return problems;
         (account.DisplayName, account.Teams, account.PersonId, account.Language) = (name, teams, person, Language);
         account.SignsInWith(email);
         return [];
@@ -48,18 +54,27 @@ public sealed record AccountFacts(string Name, string Email, IReadOnlyList<strin
 
     private IEnumerable<Problem> Check()
     {
-        if (RequiredText.Check("/name", Name, FidUser.LongestName) is { } name) yield return name;
-        if (RequiredText.Check("/email", Email, FidUser.LongestEmail) is { } email) yield return email;
-        else if (!TextRules.IsEmail(Email.Trim())) yield return new Problem("/email", "bad-value", "Enter an e-mail address, such as name@example.org.");
-        if (Roles.Count == 0) yield return new Problem("/roles", "missing", "Choose at least one role.");
+        if (RequiredText.Check("/name", Name, FidUser.LongestName) is { } name)
+            yield return name;
+        if (RequiredText.Check("/email", Email, FidUser.LongestEmail) is { } email)
+            yield return email;
+        else if (!TextRules.IsEmail(Email.Trim()))
+            yield return new Problem("/email", "bad-value", "Enter an e-mail address, such as name@example.org.");
+        if (Roles.Count == 0)
+            yield return new Problem("/roles", "missing", "Choose at least one role.");
         for (var i = 0; i < Math.Min(Roles.Count, MostRoles); i++)
-            if (!Data.Firms.Roles.All.Contains(Roles[i])) yield return new Problem($"/roles/{i}", "unknown-role", "There is no such role.");
-        if (Roles.Count > MostRoles) yield return new Problem("/roles", "too-many", $"Choose at most {MostRoles} roles.");
-        if (Teams.Count > MostTeams) yield return new Problem("/teams", "too-many", $"Choose at most {MostTeams} teams.");
-        if (!Languages.Contains(Language)) yield return new Problem("/language", "bad-value", "Choose en or de.");
+            if (!Data.Firms.Roles.All.Contains(Roles[i]))
+                yield return new Problem($"/roles/{i}", "unknown-role", "There is no such role.");
+        if (Roles.Count > MostRoles)
+            yield return new Problem("/roles", "too-many", $"Choose at most {MostRoles} roles.");
+        if (Teams.Count > MostTeams)
+            yield return new Problem("/teams", "too-many", $"Choose at most {MostTeams} teams.");
+        if (!Languages.Contains(Language))
+            yield return new Problem("/language", "bad-value", "Choose en or de.");
     }
 
-    private const int MostRoles = 20, MostTeams = 100;
+    private const int MostRoles = 20,
+        MostTeams = 100;
 
     private static string Clean(string text) => TextRules.TryClean(text, out var clean) ? clean : text.Trim();
 }

@@ -19,7 +19,11 @@ internal static class AccountInHand
 
     /// <summary>The names of its roles, in order.</summary>
     public static Task<List<string>> RolesAsync(FidDb db, Guid account, CancellationToken cancellation) =>
-        db.UserRoles.Where(r => r.UserId == account).Join(db.Roles, u => u.RoleId, r => r.Id, (_, role) => role.Name!).OrderBy(n => n).ToListAsync(cancellation);
+        db
+            .UserRoles.Where(r => r.UserId == account)
+            .Join(db.Roles, u => u.RoleId, r => r.Id, (_, role) => role.Name!)
+            .OrderBy(n => n)
+            .ToListAsync(cancellation);
 
     /// <summary>Gives it these roles and no others. Tracked, to be saved with the rest.</summary>
     public static async Task SetRolesAsync(FidDb db, Guid account, IReadOnlyCollection<string> roles, CancellationToken cancellation)
@@ -32,18 +36,28 @@ internal static class AccountInHand
 
     /// <summary>Whether somebody else can sign in as administrator. Without one nobody could ever be invited again.</summary>
     public static Task<bool> LeavesAdministratorAsync(FidDb db, Guid account, CancellationToken cancellation) =>
-        db.Users.Where(u => u.Id != account && u.DisabledAt == null && u.PasswordHash != null)
-            .AnyAsync(u => db.UserRoles.Any(r => r.UserId == u.Id && db.Roles.Any(role => role.Id == r.RoleId && role.Name == Roles.Administrator)), cancellation);
+        db
+            .Users.Where(u => u.Id != account && u.DisabledAt == null && u.PasswordHash != null)
+            .AnyAsync(
+                u => db.UserRoles.Any(r => r.UserId == u.Id && db.Roles.Any(role => role.Id == r.RoleId && role.Name == Roles.Administrator)),
+                cancellation
+            );
 
     /// <summary>Why the last administrator stays one.</summary>
-    public static Refusal LastAdministrator { get; } = Refusal.Conflict("last-administrator", "Nobody else can sign in as administrator. Invite another one first.");
+    public static Refusal LastAdministrator { get; } =
+        Refusal.Conflict("last-administrator", "Nobody else can sign in as administrator. Invite another one first.");
 
     /// <summary>Ends all sessions that go on.</summary>
     /// <returns>How many there were.</returns>
     public static Task<int> EndSessionsAsync(FidDb db, Guid account, NodaTime.Instant now, CancellationToken cancellation) =>
-        db.UserSessions.Where(s => s.UserId == account && s.EndedAt == null && s.EndsAt > now).ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now), cancellation);
+        db
+            .UserSessions.Where(s => s.UserId == account && s.EndedAt == null && s.EndsAt > now)
+            .ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now), cancellation);
 
     /// <summary>An entry about an account, with whose it is and what there is now.</summary>
     public static Change Entry(Author author, string action, FidUser account, object? now = null) =>
-        author.Change(action, account.Id, account.DisplayName) with { Details = now is null ? null : JsonSerializer.Serialize(now) };
+        author.Change(action, account.Id, account.DisplayName) with
+        {
+            Details = now is null ? null : JsonSerializer.Serialize(now),
+        };
 }

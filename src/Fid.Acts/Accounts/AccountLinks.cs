@@ -20,7 +20,13 @@ public static class AccountLinks
     {
         var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(Bytes));
         await db.AccountLinks.Where(l => l.UserId == account.Id).ExecuteDeleteAsync(cancellation);
-        var link = new AccountLink { UserId = account.Id, Hash = Hash(token), MadeAt = now, EndsAt = now + Lifetime };
+        var link = new AccountLink
+        {
+            UserId = account.Id,
+            Hash = Hash(token),
+            MadeAt = now,
+            EndsAt = now + Lifetime,
+        };
         db.AccountLinks.Add(link);
         return new GivenLink(account.Id, token, link.EndsAt);
     }
@@ -29,7 +35,9 @@ public static class AccountLinks
     public static async Task<FidUser?> FindAsync(FidDb db, string token, Instant now, CancellationToken cancellation)
     {
         var hash = Hash(token.Trim());
-        return await db.AccountLinks.Where(l => l.Hash == hash && l.EndsAt > now).Join(db.Users, l => l.UserId, u => u.Id, (_, user) => user)
+        return await db
+            .AccountLinks.Where(l => l.Hash == hash && l.EndsAt > now)
+            .Join(db.Users, l => l.UserId, u => u.Id, (_, user) => user)
             .SingleOrDefaultAsync(u => u.DisabledAt == null && u.Email != null, cancellation);
     }
 

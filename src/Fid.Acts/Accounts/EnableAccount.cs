@@ -7,12 +7,17 @@ public sealed class EnableAccount(FidDb db)
 {
     public async Task<ActResult> DoAsync(EnableAccountRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister) return Refusal.Forbidden;
+        if (!actor.MayAdminister)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (await AccountInHand.TakeAsync(db, request.Account, cancellation) is not { } account) return Refusal.NotFound;
-        if (account.DisabledAt is null) return ActResult.Done;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (await AccountInHand.TakeAsync(db, request.Account, cancellation) is not { } account)
+            return Refusal.NotFound;
+        if (account.DisabledAt is null)
+            return ActResult.Done;
         if (await Leavers.HasLeftAsync(db, account.PersonId, actor.Today, cancellation))
             return Refusal.Conflict("has-left", "By their record they work here no more. Put the last day right, or take the record off the account.");
         (account.DisabledAt, account.DisabledWhy) = (null, null);

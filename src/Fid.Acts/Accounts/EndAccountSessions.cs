@@ -7,11 +7,15 @@ public sealed class EndAccountSessions(FidDb db)
 {
     public async Task<ActResult> DoAsync(EndAccountSessionsRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister) return Refusal.Forbidden;
+        if (!actor.MayAdminister)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (await AccountInHand.TakeAsync(db, request.Account, cancellation) is not { } account) return Refusal.NotFound;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (await AccountInHand.TakeAsync(db, request.Account, cancellation) is not { } account)
+            return Refusal.NotFound;
         var author = actor.Author("admin");
         if (await AccountInHand.EndSessionsAsync(db, account.Id, author.At, cancellation) > 0)
             act.Note(AccountInHand.Entry(author, "account.sessionsEnded", account));

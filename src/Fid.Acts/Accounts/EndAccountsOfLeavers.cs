@@ -11,23 +11,34 @@ public sealed class EndAccountsOfLeavers(FidDb db)
     /// <returns>How many accounts ended, and began again.</returns>
     public async Task<ActResult<int>> DoAsync(EndAccountsOfLeaversRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister) return Refusal.Forbidden;
+        if (!actor.MayAdminister)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return 0;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return 0;
         var handled = 0;
         await Locks.AccountsAsync(db, cancellation);
         var author = actor.Author("admin");
         foreach (var account in await Leavers.In(db, actor.Today).Where(u => u.DisabledAt == null).ToListAsync(cancellation))
         {
-            if (!await AccountInHand.LeavesAdministratorAsync(db, account.Id, cancellation)) continue;
+            if (!await AccountInHand.LeavesAdministratorAsync(db, account.Id, cancellation))
+                continue;
             await AccountEnding.EndAsync(db, account, AccountEnd.Left, author, cancellation);
             await db.SaveChangesAsync(cancellation);
             handled++;
         }
         var gone = Leavers.In(db, actor.Today);
-        foreach (var account in await db.Users.Where(u => u.DisabledWhy == AccountEnd.Left && !gone.Any(g => g.Id == u.Id)
-            && db.UserRoles.Where(r => r.UserId == u.Id).All(r => db.Roles.Any(role => role.Id == r.RoleId && role.Name == Roles.Newcomer))).ToListAsync(cancellation))
+        foreach (
+            var account in await db
+                .Users.Where(u =>
+                    u.DisabledWhy == AccountEnd.Left
+                    && !gone.Any(g => g.Id == u.Id)
+                    && db.UserRoles.Where(r => r.UserId == u.Id).All(r => db.Roles.Any(role => role.Id == r.RoleId && role.Name == Roles.Newcomer))
+                )
+                .ToListAsync(cancellation)
+        )
         {
             (account.DisabledAt, account.DisabledWhy) = (null, null);
             act.Note(AccountInHand.Entry(author, "account.enabled", account));

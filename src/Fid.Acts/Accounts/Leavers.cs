@@ -11,9 +11,14 @@ internal static class Leavers
 {
     /// <summary>Whether somebody has. Of whom the firm has no record nothing is known.</summary>
     public static async Task<bool> HasLeftAsync(FidDb db, Guid? person, LocalDate today, CancellationToken cancellation) =>
-        person is { } id && await db.Employments.AnyAsync(e => e.PersonId == id, cancellation) && !await Employment.AnyGoesOnAsync(db, id, today, null, cancellation);
+        person is { } id
+        && await db.Employments.AnyAsync(e => e.PersonId == id, cancellation)
+        && !await Employment.AnyGoesOnAsync(db, id, today, null, cancellation);
 
     /// <summary>The accounts of those who have.</summary>
-    public static IQueryable<FidUser> In(FidDb db, LocalDate today) => db.Users.Where(u =>
-        db.Employments.Any(e => e.PersonId == u.PersonId) && !db.Employments.Any(e => e.PersonId == u.PersonId && (e.End == null || (e.End >= today && e.End >= e.Start))));
+    public static IQueryable<FidUser> In(FidDb db, LocalDate today) =>
+        db.Users.Where(u =>
+            db.Employments.Any(e => e.PersonId == u.PersonId)
+            && !db.Employments.Any(e => e.PersonId == u.PersonId && (e.End == null || (e.End >= today && e.End >= e.Start)))
+        );
 }

@@ -24,13 +24,21 @@ public sealed class NewcomerAccounts(FidDb db)
     public async Task AddOrWakeAsync(Guid person, string name, Instant at, CancellationToken cancellation)
     {
         var theirs = await db.Users.Where(u => u.PersonId == person).ToListAsync(cancellation);
-        if (theirs.Count == 0) await AddAsync(person, name, at, cancellation);
+        if (theirs.Count == 0)
+            await AddAsync(person, name, at, cancellation);
         foreach (var account in theirs.Where(u => u.DisabledWhy == AccountEnd.Left))
         {
-            (account.DisabledAt, account.DisabledWhy, account.PasswordHash, account.Teams, account.SecurityStamp) = (null, null, null, [], Guid.NewGuid().ToString("N"));
+            (account.DisabledAt, account.DisabledWhy, account.PasswordHash, account.Teams, account.SecurityStamp) = (
+                null,
+                null,
+                null,
+                [],
+                Guid.NewGuid().ToString("N")
+            );
             await AccountInHand.SetRolesAsync(db, account.Id, [Roles.Newcomer], cancellation);
         }
     }
 
-    private async Task<Guid> RoleAsync(CancellationToken cancellation) => _role ??= await db.Roles.Where(r => r.Name == Roles.Newcomer).Select(r => r.Id).SingleAsync(cancellation);
+    private async Task<Guid> RoleAsync(CancellationToken cancellation) =>
+        _role ??= await db.Roles.Where(r => r.Name == Roles.Newcomer).Select(r => r.Id).SingleAsync(cancellation);
 }

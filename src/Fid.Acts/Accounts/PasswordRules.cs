@@ -5,7 +5,8 @@ namespace Fid.Acts.Accounts;
 /// <summary>How long a password is. What is too common is told by the password validators.</summary>
 public static class PasswordRules
 {
-    public const int Fewest = 12, Most = 200;
+    public const int Fewest = 12,
+        Most = 200;
 
     /// <summary>What is wrong with it; null for nothing.</summary>
     public static Problem? Check(string pointer, string password) =>

@@ -10,29 +10,53 @@ public sealed class SaveAccount(FidDb db)
 {
     public async Task<ActResult> DoAsync(SaveAccountRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister) return Refusal.Forbidden;
-        if (request.Seen is not { } seen) return Refusal.VersionNeeded;
+        if (!actor.MayAdminister)
+            return Refusal.Forbidden;
+        if (request.Seen is not { } seen)
+            return Refusal.VersionNeeded;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (await AccountInHand.TakeAsync(db, request.Account, cancellation) is not { } account) return Refusal.NotFound;
-        if (account.Version != seen) return Refusal.ChangedMeanwhile;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (await AccountInHand.TakeAsync(db, request.Account, cancellation) is not { } account)
+            return Refusal.NotFound;
+        if (account.Version != seen)
+            return Refusal.ChangedMeanwhile;
         var before = await AccountInHand.RolesAsync(db, account.Id, cancellation);
         var was = Words(account, before);
-        if (await request.Facts.PutIntoAsync(account, db, cancellation) is { Count: > 0 } problems) return Refusal.Invalid(problems);
+        if (await request.Facts.PutIntoAsync(account, db, cancellation) is { Count: > 0 } problems)
+            return Refusal.Invalid(problems);
         var losesAdministering = before.Contains(Roles.Administrator) && !request.Facts.Roles.Contains(Roles.Administrator);
-        if (losesAdministering && !await AccountInHand.LeavesAdministratorAsync(db, account.Id, cancellation)) return AccountInHand.LastAdministrator;
+        if (losesAdministering && !await AccountInHand.LeavesAdministratorAsync(db, account.Id, cancellation))
+            return AccountInHand.LastAdministrator;
         await AccountInHand.SetRolesAsync(db, account.Id, [.. request.Facts.Roles], cancellation);
         // Roles alone leave the row as it is: whoever looked before has looked at something else.
-        if (!before.ToHashSet().SetEquals(request.Facts.Roles)) db.Entry(account).Property(u => u.ConcurrencyStamp).CurrentValue = Guid.NewGuid().ToString();
+        if (!before.ToHashSet().SetEquals(request.Facts.Roles))
+            db.Entry(account).Property(u => u.ConcurrencyStamp).CurrentValue = Guid.NewGuid().ToString();
         if (db.ChangeTracker.HasChanges())
-            act.Note(AccountInHand.Entry(actor.Author("admin"), "account.changed", account, new { was, now = Words(account, request.Facts.Roles.Distinct().Order(StringComparer.Ordinal)) }));
+            act.Note(
+                AccountInHand.Entry(
+                    actor.Author("admin"),
+                    "account.changed",
+                    account,
+                    new { was, now = Words(account, request.Facts.Roles.Distinct().Order(StringComparer.Ordinal)) }
+                )
+            );
         await act.CommitAsync(cancellation);
         return ActResult.Done;
     }
 
     private static object Words(FidUser account, IEnumerable<string> roles) =>
-        new { name = account.DisplayName, email = account.Email, roles = roles.ToArray(), teams = account.Teams, person = account.PersonId, language = account.Language };
+        new
+        {
+            name = account.DisplayName,
+            email = account.Email,
+            roles = roles.ToArray(),
+            teams = account.Teams,
+            person = account.PersonId,
+            language = account.Language,
+        };
 }
 
 /// <param name="Seen">The version that was looked at; null where it is not said.</param>

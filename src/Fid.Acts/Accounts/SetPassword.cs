@@ -12,10 +12,12 @@ public sealed class SetPassword(FidDb db, UserManager<FidUser> users)
     /// <param name="actor">Whoever has the link; nothing else is known of them.</param>
     public async Task<ActResult> DoAsync(SetPasswordRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (PasswordRules.Check("/password", request.Password) is { } wrong) return Refusal.Invalid(wrong);
+        if (PasswordRules.Check("/password", request.Password) is { } wrong)
+            return Refusal.Invalid(wrong);
         await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, "", cancellation);
         await Locks.AccountsAsync(db, cancellation);
-        if (await AccountLinks.FindAsync(db, request.Token, actor.Clock.Now, cancellation) is not { } account) return Spent;
+        if (await AccountLinks.FindAsync(db, request.Token, actor.Clock.Now, cancellation) is not { } account)
+            return Spent;
         foreach (var validator in users.PasswordValidators)
             if (await validator.ValidateAsync(users, account, request.Password) is { Succeeded: false } bad)
                 return Refusal.Invalid([.. bad.Errors.Select(e => new Problem("/password", "bad-value", e.Description))]);
@@ -31,7 +33,8 @@ public sealed class SetPassword(FidDb db, UserManager<FidUser> users)
     }
 
     /// <summary>What is said of a link that opens nothing, whatever the reason: nobody learns which there were.</summary>
-    public static Refusal Spent { get; } = new(RefusalKind.NotFound, "link-spent", "This link opens nothing any more. Ask your administrator for a new one.", []);
+    public static Refusal Spent { get; } =
+        new(RefusalKind.NotFound, "link-spent", "This link opens nothing any more. Ask your administrator for a new one.", []);
 }
 
 /// <param name="Token">What the link holds.</param>

@@ -12,7 +12,8 @@ namespace Fid.Acts.Calendars;
 public sealed class CalendarBook
 {
     // Recurring holidays are laid out over these years: wider than any working life that is planned.
-    private const int FirstYear = 1950, LastYear = 2100;
+    private const int FirstYear = 1950,
+        LastYear = 2100;
 
     private readonly Dictionary<string, EntryContent> _entries;
 
@@ -35,36 +36,60 @@ public sealed class CalendarBook
     private static WorkCalendar Weekdays { get; } = new(RestMask.Weekend, []);
 
     public static async Task<CalendarBook> LoadAsync(FidDb db, CancellationToken cancellation) =>
-        new((await db.ListEntries.AsNoTracking().Where(e => e.List == "calendars").ToListAsync(cancellation)).ToDictionary(e => e.Code, e => e.Content(), StringComparer.Ordinal));
+        new(
+            (await db.ListEntries.AsNoTracking().Where(e => e.List == "calendars").ToListAsync(cancellation)).ToDictionary(
+                e => e.Code,
+                e => e.Content(),
+                StringComparer.Ordinal
+            )
+        );
 
     /// <summary>The calendar that formulas of a record count in: its own holiday calendar; null where none is named or none is needed.</summary>
-    public static async Task<WorkCalendar?> OfRecordAsync(FidDb db, FieldSet set, IReadOnlyDictionary<string, JsonElement> values, CancellationToken cancellation) =>
-        set.CountsWorkingDays && values.ContainsKey("holiday_calendar") ? (await LoadAsync(db, cancellation)).OfRecord(values) : null;
+    public static async Task<WorkCalendar?> OfRecordAsync(
+        FidDb db,
+        FieldSet set,
+        IReadOnlyDictionary<string, JsonElement> values,
+        CancellationToken cancellation
+    ) => set.CountsWorkingDays && values.ContainsKey("holiday_calendar") ? (await LoadAsync(db, cancellation)).OfRecord(values) : null;
 
     /// <summary>The calendar that formulas of a record count in; null where it names none.</summary>
     public WorkCalendar? OfRecord(IReadOnlyDictionary<string, JsonElement> values) =>
         values.TryGetValue("holiday_calendar", out var code) && code.ValueKind == JsonValueKind.String ? this[code.GetString()] : null;
 
     /// <summary>The book with one calendar as it is being edited in its place.</summary>
-    public CalendarBook With(EntryContent calendar) => new(new Dictionary<string, EntryContent>(_entries, StringComparer.Ordinal) { [calendar.Code] = calendar });
+    public CalendarBook With(EntryContent calendar) =>
+        new(new Dictionary<string, EntryContent>(_entries, StringComparer.Ordinal) { [calendar.Code] = calendar });
 
     /// <summary>The days off of a year, in order: those of the calendar and of all it builds on, each with the code of the
     /// calendar that gives it.</summary>
     public IReadOnlyList<DayOff> DaysOff(string code, int year) =>
-        [.. Chain(code).SelectMany(c => Holidays(c).SelectMany(h => new[] { year - 1, year }.SelectMany(h.In).Where(d => d.Year == year).Select(d => new DayOff(d, h.Name, c.Code)))).OrderBy(d => d.Date)];
+        [
+            .. Chain(code)
+                .SelectMany(c =>
+                    Holidays(c).SelectMany(h => new[] { year - 1, year }.SelectMany(h.In).Where(d => d.Year == year).Select(d => new DayOff(d, h.Name, c.Code)))
+                )
+                .OrderBy(d => d.Date),
+        ];
 
     /// <summary>A calendar's rest days.</summary>
     public static RestMask Rest(EntryContent calendar) => RestMask.TryParse(calendar.Text("rest"), out var rest) ? rest : RestMask.Weekend;
 
     private WorkCalendar Make(EntryContent calendar) =>
-        new(Rest(calendar), Chain(calendar.Code).SelectMany(c => Holidays(c).SelectMany(h => h.Rule is HolidayRule.Once once ? h.In(once.Date.Year) : Years.SelectMany(h.In))));
+        new(
+            Rest(calendar),
+            Chain(calendar.Code).SelectMany(c => Holidays(c).SelectMany(h => h.Rule is HolidayRule.Once once ? h.In(once.Date.Year) : Years.SelectMany(h.In)))
+        );
 
     private static IEnumerable<int> Years => Enumerable.Range(FirstYear, LastYear - FirstYear + 1);
 
     private IEnumerable<EntryContent> Chain(string code)
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);
-        for (var c = _entries.GetValueOrDefault(code); c is not null && seen.Add(c.Code); c = c.Text("based_on") is { } on ? _entries.GetValueOrDefault(on) : null)
+        for (
+            var c = _entries.GetValueOrDefault(code);
+            c is not null && seen.Add(c.Code);
+            c = c.Text("based_on") is { } on ? _entries.GetValueOrDefault(on) : null
+        )
             yield return c;
     }
 

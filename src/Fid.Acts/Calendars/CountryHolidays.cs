@@ -71,16 +71,25 @@ public static class CountryHolidays
     public static IReadOnlyList<(string When, string Name)> Of(string country, int first)
     {
         var calculator = Known[country]();
-        var years = Enumerable.Range(first, YearsLookedAt)
-            .Select(y => calculator.PublicHolidayNames(y, CultureInfo.GetCultureInfo("en")).SelectMany(d => d.Value.Select(name => (Name: name.Trim(), Day: LocalDate.FromDateTime(d.Key)))).ToList()).ToList();
+        var years = Enumerable
+            .Range(first, YearsLookedAt)
+            .Select(y =>
+                calculator
+                    .PublicHolidayNames(y, CultureInfo.GetCultureInfo("en"))
+                    .SelectMany(d => d.Value.Select(name => (Name: name.Trim(), Day: LocalDate.FromDateTime(d.Key))))
+                    .ToList()
+            )
+            .ToList();
         var found = new List<(LocalDate First, string When, string Name)>();
         foreach (var name in years.SelectMany(y => y.Select(h => h.Name)).Distinct(StringComparer.Ordinal))
         {
             var days = years.SelectMany(y => y.Where(h => h.Name == name).Select(h => h.Day)).Order().ToList();
             // Names separate holidays with a semicolon, so none may hold one.
             var written = name.Replace(';', ',');
-            if (Rule(days) is { } rule) found.Add((days[0], rule, written));
-            else found.AddRange(days.Where(d => d.Year < first + YearsWritten).Select(d => (d, HolidayText(d), written)));
+            if (Rule(days) is { } rule)
+                found.Add((days[0], rule, written));
+            else
+                found.AddRange(days.Where(d => d.Year < first + YearsWritten).Select(d => (d, HolidayText(d), written)));
         }
         return [.. found.OrderBy(f => f.First.Year).ThenBy(f => f.First).Select(f => (f.When, f.Name))];
     }
@@ -90,7 +99,8 @@ public static class CountryHolidays
     // The first rule that gives all of the days, and nothing else in those years; null where none does.
     private static string? Rule(List<LocalDate> days)
     {
-        if (days.Count != YearsLookedAt) return null;
+        if (days.Count != YearsLookedAt)
+            return null;
         var day = days[0];
         var offset = Period.DaysBetween(HolidayRule.Easter(day.Year), day);
         var weekday = day.DayOfWeek.ToString()[..2].ToUpperInvariant();

@@ -12,8 +12,10 @@ internal sealed class BoundedLines(TextReader inner, CancellationToken cancellat
         cancellation.ThrowIfCancellationRequested();
         var read = inner.Read(buffer, index, count);
         foreach (var c in buffer.AsSpan(index, read))
-            if (c is '\n' or '\r') _inLine = 0;
-            else if (++_inLine > LongestLine) throw new SheetException("A line is too long to be a row of a sheet. Choose a .csv, .tsv or .xlsx file.");
+            if (c is '\n' or '\r')
+                _inLine = 0;
+            else if (++_inLine > LongestLine)
+                throw new SheetException("A line is too long to be a row of a sheet. Choose a .csv, .tsv or .xlsx file.");
         return read;
     }
 
@@ -31,7 +33,8 @@ internal sealed class BoundedLines(TextReader inner, CancellationToken cancellat
 
     protected override void Dispose(bool disposing)
     {
-        if (disposing) inner.Dispose();
+        if (disposing)
+            inner.Dispose();
         base.Dispose(disposing);
     }
 }

@@ -14,14 +14,21 @@ public sealed class CellSuggestions(ListDefinition list, EntryIndex index)
     public string? For(EntryProblem problem, string cell)
     {
         // Mostly somebody who only looks known: whoever does come back has a number to put there.
-        if (problem.Code is "already-known" or "twice") return "new";
-        if (list.Find(problem.Column) is not { } column) return null;
-        if (column.Type == ColumnType.Choice) return Nearest.Find(cell, column.Options!.SelectMany(o => o.Label.All.Append(o.Value).Select(l => (l, o.Value))));
-        if (column.List is null) return null;
-        if (column.Type == ColumnType.Entry) return index.FindNearest(column.List, cell);
+        if (problem.Code is "already-known" or "twice")
+            return "new";
+        if (list.Find(problem.Column) is not { } column)
+            return null;
+        if (column.Type == ColumnType.Choice)
+            return Nearest.Find(cell, column.Options!.SelectMany(o => o.Label.All.Append(o.Value).Select(l => (l, o.Value))));
+        if (column.List is null)
+            return null;
+        if (column.Type == ColumnType.Entry)
+            return index.FindNearest(column.List, cell);
         // One of several: only what is unknown is replaced.
         var parts = cell.Split([';', ','], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
-        var nearest = parts.Select(p => index.Find(column.List, p) is not null || column.Type != ColumnType.Entries ? p : index.FindNearest(column.List, p)).ToArray();
+        var nearest = parts
+            .Select(p => index.Find(column.List, p) is not null || column.Type != ColumnType.Entries ? p : index.FindNearest(column.List, p))
+            .ToArray();
         return column.Type == ColumnType.Entries && nearest.All(n => n is not null) ? string.Join("; ", nearest) : null;
     }
 }

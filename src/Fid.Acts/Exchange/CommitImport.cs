@@ -15,12 +15,18 @@ public sealed class CommitImport(FidDb db, NpgsqlDataSource source, ImportTarget
         await using (var act = await ActScope.BeginAsync(db, actor, run.Id, cancellation))
         {
             var target = await targets.FindAsync(run.List, actor, cancellation);
-            if (actor.MayCoordinate && target is not null && await target.ApplyAsync(run, actor, done => ImportCheck.TellAsync(source, run, done, cancellation), cancellation))
+            if (
+                actor.MayCoordinate
+                && target is not null
+                && await target.ApplyAsync(run, actor, done => ImportCheck.TellAsync(source, run, done, cancellation), cancellation)
+            )
             {
                 var change = act.Note(actor.Author("exchange").Change("import.committed", run.Id, run.List));
                 var key = ImportCheck.MemoryKey(run);
                 await db.Database.ExecuteSqlAsync(
-                    $"insert into import_memory (key, columns) values ({key}, {run.Columns}) on conflict (key) do update set columns = excluded.columns", cancellation);
+                    $"insert into import_memory (key, columns) values ({key}, {run.Columns}) on conflict (key) do update set columns = excluded.columns",
+                    cancellation
+                );
                 (run.State, run.ChangeId, run.CommittedAt, run.Failure, run.Done) = (ImportState.Committed, change.Id, change.At, null, run.Rows);
                 db.Update(run);
                 await act.CommitAsync(cancellation);

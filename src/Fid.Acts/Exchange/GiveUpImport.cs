@@ -11,14 +11,18 @@ public sealed class GiveUpImport(FidDb db)
     public Task FailAsync(Guid id, ImportState from, ImportState state, string why)
     {
         db.ChangeTracker.Clear();
-        return db.ImportRuns.Where(r => r.Id == id && r.State == from).ExecuteUpdateAsync(s => s.SetProperty(r => r.State, state).SetProperty(r => r.Failure, why), CancellationToken.None);
+        return db
+            .ImportRuns.Where(r => r.Id == id && r.State == from)
+            .ExecuteUpdateAsync(s => s.SetProperty(r => r.State, state).SetProperty(r => r.Failure, why), CancellationToken.None);
     }
 
     /// <summary>What was dropped while it was read goes with its file and its rows; what could not be read keeps only that it could not.</summary>
     public async Task TakeAwayAsync(Guid id)
     {
-        if (await db.ImportRuns.AnyAsync(r => r.Id == id && r.State == ImportState.Failed)) await db.Database.ExecuteSqlAsync($"delete from import_pieces where run_id = {id}");
+        if (await db.ImportRuns.AnyAsync(r => r.Id == id && r.State == ImportState.Failed))
+            await db.Database.ExecuteSqlAsync($"delete from import_pieces where run_id = {id}");
         await using var transaction = await db.Database.BeginTransactionAsync();
-        if (await DropImport.TakeAwayAsync(db, db.ImportRuns.Where(r => r.Id == id && r.State == ImportState.Dropped), id, default)) await transaction.CommitAsync();
+        if (await DropImport.TakeAwayAsync(db, db.ImportRuns.Where(r => r.Id == id && r.State == ImportState.Dropped), id, default))
+            await transaction.CommitAsync();
     }
 }

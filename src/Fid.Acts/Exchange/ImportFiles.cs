@@ -19,11 +19,18 @@ public sealed class ImportFiles(NpgsqlDataSource source, SheetSeals seals)
         for (var number = 0; ; number++)
         {
             var read = await content.ReadAtLeastAsync(buffer, Piece, throwOnEndOfStream: false, cancellation);
-            if (read == 0) break;
-            if ((size += read) > SheetFile.LargestFile) return null;
+            if (read == 0)
+                break;
+            if ((size += read) > SheetFile.LargestFile)
+                return null;
             await using var insert = new NpgsqlCommand("insert into import_pieces (run_id, no, bytes) values ($1, $2, $3)", connection, transaction)
             {
-                Parameters = { new() { Value = run.Id }, new() { Value = number }, new() { Value = seal.Close(buffer.AsSpan(0, read)) } },
+                Parameters =
+                {
+                    new() { Value = run.Id },
+                    new() { Value = number },
+                    new() { Value = seal.Close(buffer.AsSpan(0, read)) },
+                },
             };
             await insert.ExecuteNonQueryAsync(cancellation);
         }
@@ -38,9 +45,13 @@ public sealed class ImportFiles(NpgsqlDataSource source, SheetSeals seals)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         // It is at most as large as a sheet may be, and never written to a disk in the open.
         using var file = new MemoryStream((int)Math.Min(run.Size, SheetFile.LargestFile));
-        await using var select = new NpgsqlCommand("select bytes from import_pieces where run_id = $1 order by no", connection) { Parameters = { new() { Value = run.Id } } };
+        await using var select = new NpgsqlCommand("select bytes from import_pieces where run_id = $1 order by no", connection)
+        {
+            Parameters = { new() { Value = run.Id } },
+        };
         await using var reader = await select.ExecuteReaderAsync(System.Data.CommandBehavior.SequentialAccess, cancellation);
-        while (await reader.ReadAsync(cancellation)) file.Write(seal.Open(await reader.GetFieldValueAsync<byte[]>(0, cancellation)));
+        while (await reader.ReadAsync(cancellation))
+            file.Write(seal.Open(await reader.GetFieldValueAsync<byte[]>(0, cancellation)));
         return file.ToArray();
     }
 }

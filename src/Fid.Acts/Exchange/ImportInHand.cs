@@ -15,7 +15,8 @@ public static class ImportInHand
     /// <summary>An import the actor may look at: one of people holds what only whoever began it is known to be allowed to see.</summary>
     public static async Task<ImportRun?> FindAsync(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return null;
+        if (!actor.MayCoordinate)
+            return null;
         var by = actor.AccountId;
         return await db.ImportRuns.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id && (r.List != PeopleTarget.Key || r.ById == by), cancellation);
     }
@@ -23,13 +24,29 @@ public static class ImportInHand
     /// <summary>Takes a run from one state on, and asks for the work that follows; false where it is in another: two who press at once
     /// do it once. To be committed with the act.</summary>
     internal static async Task<bool> MoveAsync(
-        FidDb db, Guid id, ImportState from, Instant now, Action<UpdateSettersBuilder<ImportRun>> set, CancellationToken cancellation)
+        FidDb db,
+        Guid id,
+        ImportState from,
+        Instant now,
+        Action<UpdateSettersBuilder<ImportRun>> set,
+        CancellationToken cancellation
+    )
     {
-        if (await db.ImportRuns.Where(r => r.Id == id && r.State == from).ExecuteUpdateAsync(set, cancellation) != 1) return false;
+        if (await db.ImportRuns.Where(r => r.Id == id && r.State == from).ExecuteUpdateAsync(set, cancellation) != 1)
+            return false;
         GoOn(db, id, now);
         return true;
     }
 
     /// <summary>Asks for an import to be gone on with in the background.</summary>
-    internal static void GoOn(FidDb db, Guid id, Instant now) => db.Jobs.Add(new Job { Kind = RunImport.Kind, Argument = id.ToString(), Due = now, MadeAt = now });
+    internal static void GoOn(FidDb db, Guid id, Instant now) =>
+        db.Jobs.Add(
+            new Job
+            {
+                Kind = RunImport.Kind,
+                Argument = id.ToString(),
+                Due = now,
+                MadeAt = now,
+            }
+        );
 }

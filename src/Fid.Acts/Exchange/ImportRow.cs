@@ -11,7 +11,14 @@ namespace Fid.Acts.Exchange;
 /// <param name="Before">What it was checked against, as JSON; null for a new one.</param>
 /// <param name="Problems">What is wrong.</param>
 public sealed record ImportRow(
-    int Number, string[] Cells, RowOutcome Outcome, Guid? EntryId, RowContent? Content, string? Before, IReadOnlyList<EntryProblem> Problems);
+    int Number,
+    string[] Cells,
+    RowOutcome Outcome,
+    Guid? EntryId,
+    RowContent? Content,
+    string? Before,
+    IReadOnlyList<EntryProblem> Problems
+);
 
 /// <summary>What a row says.</summary>
 /// <param name="Code">The code of the entry, or the employee number.</param>

@@ -13,11 +13,13 @@ public sealed class ImportTargets(FidDb db, RecordWriter writer, UniqueValues un
     /// <summary>What a key names, for somebody: of the people it takes what they may see, and changes what they may edit.</summary>
     public async Task<ImportTarget?> FindAsync(string key, Actor actor, CancellationToken cancellation) =>
         key == PeopleTarget.Key ? await PeopleAsync(actor, cancellation)
-        : ShippedLists.Find(key) is { } list ? new ListTarget(db, list) : null;
+        : ShippedLists.Find(key) is { } list ? new ListTarget(db, list)
+        : null;
 
     /// <summary>What a run goes into, for whoever began it.</summary>
     public async Task<ImportTarget> OfAsync(ImportRun run, CancellationToken cancellation) =>
-        await FindAsync(run.List, await Actor.OfAccountAsync(run.ById, "exchange", clock, db, cancellation), cancellation) ?? throw new InvalidOperationException($"There is nothing called {run.List} to import into.");
+        await FindAsync(run.List, await Actor.OfAccountAsync(run.ById, "exchange", clock, db, cancellation), cancellation)
+        ?? throw new InvalidOperationException($"There is nothing called {run.List} to import into.");
 
     /// <summary>The people, for somebody.</summary>
     public async Task<PeopleTarget> PeopleAsync(Actor actor, CancellationToken cancellation)

@@ -27,7 +27,8 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly CellStyle _style;
     private readonly bool _emptyClears;
     private readonly LocalDate _today;
-    private readonly int _number, _template;
+    private readonly int _number,
+        _template;
     private readonly (FieldDefinition Field, int At)[] _columns;
     private readonly Dictionary<string, Employment> _byNumber;
     private readonly Dictionary<string, string> _numberOf;
@@ -48,7 +49,18 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly Dictionary<string, int> _seen = new(StringComparer.Ordinal);
 
     private PeopleRowChecker(
-        FidDb db, PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, List<Employment> employments, EntryIndex index, TemplateBook templates, PersonMatcher known, CalendarBook? calendars, bool isGerman)
+        FidDb db,
+        PeopleTarget target,
+        ImportRun run,
+        CellStyle style,
+        LocalDate today,
+        List<Employment> employments,
+        EntryIndex index,
+        TemplateBook templates,
+        PersonMatcher known,
+        CalendarBook? calendars,
+        bool isGerman
+    )
     {
         (_templates, _known, _isGerman) = (templates, known, isGerman);
         (_target, _style, _emptyClears, _today, _index, _calendars) = (target, style, run.EmptyClears, today, index, calendars);
@@ -60,21 +72,35 @@ internal sealed class PeopleRowChecker : IRowChecker
         _numberOf = employments.ToDictionary(e => e.Id.ToString(), e => e.Number, StringComparer.OrdinalIgnoreCase);
     }
 
-    public static async Task<PeopleRowChecker> LoadAsync(FidDb db, PeopleTarget target, ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation) =>
+    public static async Task<PeopleRowChecker> LoadAsync(
+        FidDb db,
+        PeopleTarget target,
+        ImportRun run,
+        CellStyle style,
+        LocalDate today,
+        CancellationToken cancellation
+    ) =>
         new PeopleRowChecker(
-            db, target, run, style, today,
+            db,
+            target,
+            run,
+            style,
+            today,
             await db.Employments.AsNoTracking().ToListAsync(cancellation),
             await EntryIndex.LoadAsync(db, target.Definition, cancellation),
-            await TemplateBook.LoadAsync(db, cancellation), await target.KnownAsync(cancellation),
+            await TemplateBook.LoadAsync(db, cancellation),
+            await target.KnownAsync(cancellation),
             target.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null,
-            await db.Users.AnyAsync(u => u.Id == run.ById && u.Language == "de", cancellation));
+            await db.Users.AnyAsync(u => u.Id == run.ById && u.Language == "de", cancellation)
+        );
 
     // A sheet of nothing but new hires changes nobody.
     public bool AnnouncesFirst => _number >= 0;
 
     public void Announce(string[] cells)
     {
-        if (_byNumber.TryGetValue(RowChecker.Cell(cells, _number), out var employment)) _mentioned.Add(employment.Id);
+        if (_byNumber.TryGetValue(RowChecker.Cell(cells, _number), out var employment))
+            _mentioned.Add(employment.Id);
     }
 
     public async Task LoadAnnouncedAsync(CancellationToken cancellation) =>
@@ -85,12 +111,24 @@ internal sealed class PeopleRowChecker : IRowChecker
     public ImportRow Check(int number, string[] cells)
     {
         var who = RowChecker.Cell(cells, _number);
-        if (cells.All(string.IsNullOrWhiteSpace) || who.StartsWith(RowChecker.Example, StringComparison.OrdinalIgnoreCase)) return new ImportRow(number, cells, RowOutcome.Ignored, null, null, null, []);
-        if (RowChecker.Cell(cells, _template) is { Length: > 0 } template) return CheckNew(number, cells, template, who);
-        if (who.Length == 0) return Wrong(new EntryProblem(EntryReader.Code, "missing", "Say by the employee number whose row this is, or name a role template to open a hire."));
-        if (!_byNumber.TryGetValue(who, out var employment)) return Wrong(new EntryProblem(EntryReader.Code, "unknown-person", $"Nobody has the employee number {who}."));
+        if (cells.All(string.IsNullOrWhiteSpace) || who.StartsWith(RowChecker.Example, StringComparison.OrdinalIgnoreCase))
+            return new ImportRow(number, cells, RowOutcome.Ignored, null, null, null, []);
+        if (RowChecker.Cell(cells, _template) is { Length: > 0 } template)
+            return CheckNew(number, cells, template, who);
+        if (who.Length == 0)
+            return Wrong(
+                new EntryProblem(EntryReader.Code, "missing", "Say by the employee number whose row this is, or name a role template to open a hire.")
+            );
+        if (!_byNumber.TryGetValue(who, out var employment))
+            return Wrong(new EntryProblem(EntryReader.Code, "unknown-person", $"Nobody has the employee number {who}."));
         if (!_seen.TryAdd(employment.Number, number))
-            return Wrong(new EntryProblem(EntryReader.Code, "duplicate-code", $"The number {employment.Number} stands in row {_seen[employment.Number]} already. Keep one of them."));
+            return Wrong(
+                new EntryProblem(
+                    EntryReader.Code,
+                    "duplicate-code",
+                    $"The number {employment.Number} stands in row {_seen[employment.Number]} already. Keep one of them."
+                )
+            );
 
         var held = _held[employment.Id].Values;
         var problems = new List<EntryProblem>();
@@ -98,23 +136,43 @@ internal sealed class PeopleRowChecker : IRowChecker
         foreach (var (field, at) in _columns)
         {
             var cell = RowChecker.Cell(cells, at);
-            if (cell.Length == 0 && !_emptyClears) continue;
+            if (cell.Length == 0 && !_emptyClears)
+                continue;
             var (value, problem) = FieldCell.Read(field, cell, _style, Find);
             JsonElement? there = held.TryGetValue(field.Key, out var present) ? present : null;
-            if (problem is not null) problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
-            else if (Same(value, there)) continue;
-            else if (!_target.MayEdit(field)) problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
+            if (problem is not null)
+                problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
+            else if (Same(value, there))
+                continue;
+            else if (!_target.MayEdit(field))
+                problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
             else if (value is { } id && field.Type == FieldType.Person && id.GetString() == employment.Id.ToString())
                 problems.Add(new EntryProblem(field.Key, "self", "Choose somebody other than the person themselves."));
-            else if (value is { } one && field.Unique && IsTaken(field, one, employment.PersonId)) problems.Add(new EntryProblem(field.Key, "not-unique", UniqueValues.Taken(field.Key).Message));
-            else entered[field.Key] = value;
+            else if (value is { } one && field.Unique && IsTaken(field, one, employment.PersonId))
+                problems.Add(new EntryProblem(field.Key, "not-unique", UniqueValues.Taken(field.Key).Message));
+            else
+                entered[field.Key] = value;
         }
         if (problems.Count == 0 && entered.Count > 0)
-            problems.AddRange(RecordRules.Misfits(entered, employment.Start).Concat(RecordRules.Follow(_target.Set, held, entered, _today, values => _calendars?.OfRecord(values)).Problems).Select(p => new EntryProblem(p.Path[1..], p.Code, p.Message)));
-        if (problems.Count > 0) return Wrong([.. problems]);
+            problems.AddRange(
+                RecordRules
+                    .Misfits(entered, employment.Start)
+                    .Concat(RecordRules.Follow(_target.Set, held, entered, _today, values => _calendars?.OfRecord(values)).Problems)
+                    .Select(p => new EntryProblem(p.Path[1..], p.Code, p.Message))
+            );
+        if (problems.Count > 0)
+            return Wrong([.. problems]);
         return entered.Count == 0
             ? new ImportRow(number, cells, RowOutcome.Same, employment.Id, null, null, [])
-            : new ImportRow(number, cells, RowOutcome.Changed, employment.Id, new RowContent(employment.Number, "", null, JsonSerializer.Serialize(entered)), Before(held, entered), []);
+            : new ImportRow(
+                number,
+                cells,
+                RowOutcome.Changed,
+                employment.Id,
+                new RowContent(employment.Number, "", null, JsonSerializer.Serialize(entered)),
+                Before(held, entered),
+                []
+            );
 
         ImportRow Wrong(params EntryProblem[] problems) => new(number, cells, RowOutcome.Wrong, null, null, null, problems);
     }
@@ -126,24 +184,37 @@ internal sealed class PeopleRowChecker : IRowChecker
         var values = new Dictionary<string, JsonElement>(StringComparer.Ordinal);
         foreach (var (field, at) in _columns)
         {
-            if (RowChecker.Cell(cells, at) is not { Length: > 0 } cell) continue;
+            if (RowChecker.Cell(cells, at) is not { Length: > 0 } cell)
+                continue;
             var (value, problem) = FieldCell.Read(field, cell, _style, Find);
-            if (problem is not null) problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
-            else if (field.Key != StartCorrection.Field && !_target.MayEdit(field)) problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
-            else if (value is { } there) values[field.Key] = there;
+            if (problem is not null)
+                problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
+            else if (field.Key != StartCorrection.Field && !_target.MayEdit(field))
+                problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
+            else if (value is { } there)
+                values[field.Key] = there;
         }
         var start = values.Remove(StartCorrection.Field, out var first) ? LocalDatePattern.Iso.Parse(first.GetString()!).Value : (LocalDate?)null;
-        if (start is null && problems.All(p => p.Column != StartCorrection.Field)) problems.Add(new EntryProblem(StartCorrection.Field, "missing", "Say when the person starts."));
+        if (start is null && problems.All(p => p.Column != StartCorrection.Field))
+            problems.Add(new EntryProblem(StartCorrection.Field, "missing", "Say when the person starts."));
         var template = Opening(said);
-        if (template is not null) problems.AddRange(Unworkable(template, values, start, problems));
-        else problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"There is no role template “{said}” to open a hire from."));
-        if (Whose(number, cells, who, values, start, out var person) is { } undecided) problems.Add(undecided);
+        if (template is not null)
+            problems.AddRange(Unworkable(template, values, start, problems));
+        else
+            problems.Add(new EntryProblem(PeopleTarget.Template, "unknown-template", $"There is no role template “{said}” to open a hire from."));
+        if (Whose(number, cells, who, values, start, out var person) is { } undecided)
+            problems.Add(undecided);
         // What a person had in an earlier stint is theirs to have again.
-        problems.AddRange(_columns.Where(c => c.Field.Unique && values.ContainsKey(c.Field.Key) && IsTaken(c.Field, values[c.Field.Key], person ?? hire))
-            .Select(c => new EntryProblem(c.Field.Key, "not-unique", UniqueValues.Taken(c.Field.Key).Message)));
-        if (problems.Count > 0) return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
+        problems.AddRange(
+            _columns
+                .Where(c => c.Field.Unique && values.ContainsKey(c.Field.Key) && IsTaken(c.Field, values[c.Field.Key], person ?? hire))
+                .Select(c => new EntryProblem(c.Field.Key, "not-unique", UniqueValues.Taken(c.Field.Key).Message))
+        );
+        if (problems.Count > 0)
+            return new ImportRow(number, cells, RowOutcome.Wrong, null, null, null, problems);
         (values[PeopleTarget.Template], values[StartCorrection.Field]) = (JsonSerializer.SerializeToElement(template!.Code), first);
-        if (person is { } known) values[PeopleTarget.StintOf] = JsonSerializer.SerializeToElement(known);
+        if (person is { } known)
+            values[PeopleTarget.StintOf] = JsonSerializer.SerializeToElement(known);
         return new ImportRow(number, cells, RowOutcome.New, hire, new RowContent("", "", null, JsonSerializer.Serialize(values)), null, []);
     }
 
@@ -154,8 +225,15 @@ internal sealed class PeopleRowChecker : IRowChecker
         var resolved = _templates.Resolve(template, values, start, _today);
         return resolved.Answer is { } layered
             ? [.. HireOpening.Lacking(layered.Values).Where(f => !wrong.Contains(f)).Select(f => new EntryProblem(f, "missing", "Fill this in.", Cause(f)))]
-            : [new EntryProblem(
-                PeopleTarget.Template, "unworkable-template", $"{template.Name} cannot be used: its values cannot be worked out.", Cause(TemplateBook.FieldAt(resolved.Problems[0].Path)))];
+            :
+            [
+                new EntryProblem(
+                    PeopleTarget.Template,
+                    "unworkable-template",
+                    $"{template.Name} cannot be used: its values cannot be worked out.",
+                    Cause(TemplateBook.FieldAt(resolved.Problems[0].Path))
+                ),
+            ];
 
         EntryCause? Cause(string? field) => EntryCause.InRow(_templates.CauseOf(field, template, _target.Set, wrong));
     }
@@ -167,41 +245,72 @@ internal sealed class PeopleRowChecker : IRowChecker
         var facts = PeopleIndex.Facts(values);
         if (who.Length > 0 && !IsNew(who))
         {
-            if (!_byNumber.TryGetValue(who, out var stint)) return new EntryProblem(EntryReader.Code, "unknown-person", $"Nobody has the employee number {who}. Put “new” for somebody the firm does not know.");
-            if (IsHere(stint.PersonId, start)) return new EntryProblem(EntryReader.Code, "works-here", $"{who} works here then already. Take the row out, or open a second stint by hand.");
-            if (!_seen.TryAdd(stint.Number, number)) return new EntryProblem(EntryReader.Code, "duplicate-code", $"The number {stint.Number} stands in row {_seen[stint.Number]} already. Keep one of them.");
+            if (!_byNumber.TryGetValue(who, out var stint))
+                return new EntryProblem(
+                    EntryReader.Code,
+                    "unknown-person",
+                    $"Nobody has the employee number {who}. Put “new” for somebody the firm does not know."
+                );
+            if (IsHere(stint.PersonId, start))
+                return new EntryProblem(EntryReader.Code, "works-here", $"{who} works here then already. Take the row out, or open a second stint by hand.");
+            if (!_seen.TryAdd(stint.Number, number))
+                return new EntryProblem(
+                    EntryReader.Code,
+                    "duplicate-code",
+                    $"The number {stint.Number} stands in row {_seen[stint.Number]} already. Keep one of them."
+                );
             person = stint.PersonId;
             return null;
         }
         var twins = PeopleIndex.Same(_new, facts).Select(m => int.Parse(m.Id, CultureInfo.InvariantCulture)).ToList();
         _new = _new.And(number.ToString(CultureInfo.InvariantCulture), facts);
-        if (IsNew(who)) return null;
+        if (IsNew(who))
+            return null;
         if (twins is [_, ..] && twins.Min() is var twin)
-            return Ask("twice", $"Row {twin} says much the same person. Keep one of them, or put “new” as the employee number where they are two.",
-                $"Zeile {twin} nennt fast dieselbe Person. Eine behalten, oder „neu“ als Personalnummer, wenn es zwei sind.");
-        if (_likeliest.GetValueOrDefault(cells) is not { } match || _stints[Guid.Parse(match.Id)].MaxBy(e => e.Start) is not { } last) return null;
+            return Ask(
+                "twice",
+                $"Row {twin} says much the same person. Keep one of them, or put “new” as the employee number where they are two.",
+                $"Zeile {twin} nennt fast dieselbe Person. Eine behalten, oder „neu“ als Personalnummer, wenn es zwei sind."
+            );
+        if (_likeliest.GetValueOrDefault(cells) is not { } match || _stints[Guid.Parse(match.Id)].MaxBy(e => e.Start) is not { } last)
+            return null;
         return IsHere(last.PersonId, start)
-            ? Ask("already-known", $"This may be {last.Number}, who works here or is about to. Take the row out, or put “new” where it is somebody else.",
-                $"Das könnte {last.Number} sein, schon da oder bald. Die Zeile weglassen, oder „neu“, wenn es jemand anderes ist.")
-            : Ask("already-known", $"This may be {last.Number}, who was here before. Put {last.Number} for a new stint of theirs, or “new” for somebody else.",
-                $"Das könnte {last.Number} sein, früher schon hier. {last.Number} eintragen, wenn es so ist, oder „neu“ für jemand anderen.");
+            ? Ask(
+                "already-known",
+                $"This may be {last.Number}, who works here or is about to. Take the row out, or put “new” where it is somebody else.",
+                $"Das könnte {last.Number} sein, schon da oder bald. Die Zeile weglassen, oder „neu“, wenn es jemand anderes ist."
+            )
+            : Ask(
+                "already-known",
+                $"This may be {last.Number}, who was here before. Put {last.Number} for a new stint of theirs, or “new” for somebody else.",
+                $"Das könnte {last.Number} sein, früher schon hier. {last.Number} eintragen, wenn es so ist, oder „neu“ für jemand anderen."
+            );
     }
 
     public async Task LookAheadAsync(IReadOnlyList<string[]> rows, CancellationToken cancellation)
     {
         var claims = new Dictionary<(string, string), UniqueClaim>();
         foreach (var (field, at) in _columns.Where(c => c.Field.Unique))
-            foreach (var value in rows.Select(r => FieldCell.Read(field, RowChecker.Cell(r, at), _style, Find).Value).OfType<JsonElement>())
-                claims.TryAdd((field.Key, value.GetRawText()), new UniqueClaim(field, value, default));
-        foreach (var (key, people) in claims.Keys.Zip(await _target.HoldersAsync([.. claims.Values], cancellation))) _holders[key] = people;
-        if (_template < 0) return;
+        foreach (var value in rows.Select(r => FieldCell.Read(field, RowChecker.Cell(r, at), _style, Find).Value).OfType<JsonElement>())
+            claims.TryAdd((field.Key, value.GetRawText()), new UniqueClaim(field, value, default));
+        foreach (var (key, people) in claims.Keys.Zip(await _target.HoldersAsync([.. claims.Values], cancellation)))
+            _holders[key] = people;
+        if (_template < 0)
+            return;
         var telling = _columns.Where(c => PeopleIndex.Tells(c.Field.Key)).ToArray();
-        _likeliest = new Dictionary<string[], PersonMatch?>(rows.AsParallel().Where(r => RowChecker.Cell(r, _template).Length > 0)
-            .Select(cells => KeyValuePair.Create(cells, PeopleIndex.WorthAsking(_known, PeopleIndex.Facts(Read(cells, telling))).FirstOrDefault())), ReferenceEqualityComparer.Instance);
+        _likeliest = new Dictionary<string[], PersonMatch?>(
+            rows.AsParallel()
+                .Where(r => RowChecker.Cell(r, _template).Length > 0)
+                .Select(cells => KeyValuePair.Create(cells, PeopleIndex.WorthAsking(_known, PeopleIndex.Facts(Read(cells, telling))).FirstOrDefault())),
+            ReferenceEqualityComparer.Instance
+        );
     }
 
-    private Dictionary<string, JsonElement> Read(string[] cells, (FieldDefinition Field, int At)[] columns) => columns
-        .Select(c => (c.Field.Key, FieldCell.Read(c.Field, RowChecker.Cell(cells, c.At), _style, Find).Value)).Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value);
+    private Dictionary<string, JsonElement> Read(string[] cells, (FieldDefinition Field, int At)[] columns) =>
+        columns
+            .Select(c => (c.Field.Key, FieldCell.Read(c.Field, RowChecker.Cell(cells, c.At), _style, Find).Value))
+            .Where(v => v.Value is not null)
+            .ToDictionary(v => v.Key, v => v.Value!.Value);
 
     // With numbers in it, so that no sentence of the interface can stand for it.
     private EntryProblem Ask(string code, string english, string german) => new(EntryReader.Code, code, _isGerman ? german : english);
@@ -222,13 +331,25 @@ internal sealed class PeopleRowChecker : IRowChecker
     private string Before(IReadOnlyDictionary<string, JsonElement> held, Dictionary<string, JsonElement?> entered)
     {
         var values = entered.Keys.ToDictionary(k => k, k => held.TryGetValue(k, out var was) ? was : (JsonElement?)null);
-        return JsonSerializer.Serialize(new { values, was = Texts(values), becomes = Texts(entered) });
+        return JsonSerializer.Serialize(
+            new
+            {
+                values,
+                was = Texts(values),
+                becomes = Texts(entered),
+            }
+        );
 
-        Dictionary<string, string> Texts(Dictionary<string, JsonElement?> all) => all.ToDictionary(v => v.Key, v => v.Value is { } value ? FieldCell.Write(value, _numberOf.GetValueOrDefault) : "");
+        Dictionary<string, string> Texts(Dictionary<string, JsonElement?> all) =>
+            all.ToDictionary(v => v.Key, v => v.Value is { } value ? FieldCell.Write(value, _numberOf.GetValueOrDefault) : "");
     }
 
     private string? Find(string list, string text) =>
-        list == EntryCheck.People ? _byNumber.TryGetValue(text, out var person) ? person.Id.ToString() : null : _index.Find(list, text);
+        list == EntryCheck.People
+            ? _byNumber.TryGetValue(text, out var person)
+                ? person.Id.ToString()
+                : null
+            : _index.Find(list, text);
 
     private static bool Same(JsonElement? value, JsonElement? there) =>
         value is null ? there is null : there is not null && JsonElement.DeepEquals(value.Value, there.Value);

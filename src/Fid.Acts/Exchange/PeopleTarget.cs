@@ -22,7 +22,16 @@ namespace Fid.Acts.Exchange;
 /// field that somebody with certain roles may see. What they may not edit can stand in the sheet, and may not differ there. A row
 /// with a role template opens a hire: of a newcomer without a number, or of somebody known as a new stint under theirs.
 /// </summary>
-public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues unique, OpenHire open, HireClosing closing, PeopleIndex people, LiveFields fields, IReadOnlyCollection<string> roles) : ImportTarget
+public sealed class PeopleTarget(
+    FidDb db,
+    RecordWriter writer,
+    UniqueValues unique,
+    OpenHire open,
+    HireClosing closing,
+    PeopleIndex people,
+    LiveFields fields,
+    IReadOnlyCollection<string> roles
+) : ImportTarget
 {
     /// <summary>The people's name among what sheets go into.</summary>
     public const string Key = EntryCheck.People;
@@ -31,34 +40,51 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
     public const string Template = "role_template";
 
     private const string Place = "exchange";
-    private const int SavedAtOnce = 50, OpenedAtOnce = 100;
+    private const int SavedAtOnce = 50,
+        OpenedAtOnce = 100;
 
     private ListDefinition? _definition;
 
     private static readonly ListColumn TemplateColumn = new(
-        Template, ColumnType.Text, new Label("Role template", "Rollenvorlage"), new Label(
+        Template,
+        ColumnType.Text,
+        new Label("Role template", "Rollenvorlage"),
+        new Label(
             "To open a hire: the template it starts from. Leave the employee number empty; give it for a new stint of somebody known, or “new” where somebody only looks known.",
-            "Um eine Einstellung zu öffnen: die Vorlage, mit der sie beginnt. Die Personalnummer leer lassen; sie angeben, wenn jemand Bekanntes wiederkommt, oder „neu“, wenn jemand nur bekannt aussieht."));
+            "Um eine Einstellung zu öffnen: die Vorlage, mit der sie beginnt. Die Personalnummer leer lassen; sie angeben, wenn jemand Bekanntes wiederkommt, oder „neu“, wenn jemand nur bekannt aussieht."
+        )
+    );
 
     /// <summary>The fields that have a column, in the order in which they are configured.</summary>
-    public IReadOnlyList<FieldDefinition> Fields { get; } = [.. fields.Sections.SelectMany(s => fields.Set.Fields.Where(f => f.Section == s.Key))
-        .Where(f => FieldCell.Has(f) && f.AccessOf(roles) != FieldAccess.None)];
+    public IReadOnlyList<FieldDefinition> Fields { get; } =
+    [
+        .. fields
+            .Sections.SelectMany(s => fields.Set.Fields.Where(f => f.Section == s.Key))
+            .Where(f => FieldCell.Has(f) && f.AccessOf(roles) != FieldAccess.None),
+    ];
 
-    public override ListDefinition Definition => _definition ??= new(
-        Key, ListGroup.Work, new Label("People", "Personen"),
-        new Label("Everybody’s record, a row each, known by the employee number.", "Die Akte aller, je eine Zeile, erkannt an der Personalnummer."),
-        [TemplateColumn, .. Fields.Select(FieldCell.Column)], HasNames: false);
+    public override ListDefinition Definition =>
+        _definition ??= new(
+            Key,
+            ListGroup.Work,
+            new Label("People", "Personen"),
+            new Label("Everybody’s record, a row each, known by the employee number.", "Die Akte aller, je eine Zeile, erkannt an der Personalnummer."),
+            [TemplateColumn, .. Fields.Select(FieldCell.Column)],
+            HasNames: false
+        );
 
     public override async Task<IRowChecker> CheckerAsync(ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation) =>
         await PeopleRowChecker.LoadAsync(db, this, run, style, today, cancellation);
 
-    public override async Task<CellSuggestions> SuggestionsAsync(CancellationToken cancellation) => new(Definition, await EntryIndex.LoadAsync(db, Definition, cancellation));
+    public override async Task<CellSuggestions> SuggestionsAsync(CancellationToken cancellation) =>
+        new(Definition, await EntryIndex.LoadAsync(db, Definition, cancellation));
 
     public override IEnumerable<CellDifference> Differences(string before, RowContent after)
     {
         var cells = JsonNode.Parse(before)!;
         // What could be seen when the sheet came may be hidden by now.
-        foreach (var (field, was) in cells["was"]!.AsObject().Where(c => Definition.Find(c.Key) is not null)) yield return new CellDifference(field, (string)was!, (string)cells["becomes"]![field]!);
+        foreach (var (field, was) in cells["was"]!.AsObject().Where(c => Definition.Find(c.Key) is not null))
+            yield return new CellDifference(field, (string)was!, (string)cells["becomes"]![field]!);
     }
 
     // The column of the first day, which only a row that opens a hire sets.
@@ -76,7 +102,8 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
     private bool Sees(string field) => fields.Set.Find(field) is { } known && known.AccessOf(roles) != FieldAccess.None;
 
     /// <summary>For each of some values that only one may have, who has it now.</summary>
-    internal Task<IReadOnlyList<IReadOnlyCollection<Guid>>> HoldersAsync(IReadOnlyList<UniqueClaim> claims, CancellationToken cancellation) => unique.HoldersAsync(claims, cancellation);
+    internal Task<IReadOnlyList<IReadOnlyCollection<Guid>>> HoldersAsync(IReadOnlyList<UniqueClaim> claims, CancellationToken cancellation) =>
+        unique.HoldersAsync(claims, cancellation);
 
     internal bool MayEdit(FieldDefinition field) => field.AccessOf(roles) == FieldAccess.Edit;
 
@@ -85,22 +112,30 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
         var rows = await RowsAsync(run, cancellation);
         var hires = (await StoredAsync(run, RowOutcome.New, cancellation)).ConvertAll(r => new Row(r.EntryId, ByField(r.Values), []));
         await Locks.RecordsAsync(db, rows.Select(r => r.EntryId), cancellation);
-        if (rows.Count < run.Changed || !StillFit(rows) || !await OpenAsync(hires, actor, tell, cancellation)) return false;
-        if (rows.Count == 0) return true;
+        if (rows.Count < run.Changed || !StillFit(rows) || !await OpenAsync(hires, actor, tell, cancellation))
+            return false;
+        if (rows.Count == 0)
+            return true;
         await writer.LockUniqueAsync(fields.Set.Keys, cancellation);
         var held = (await ActiveRecords.LoadAsync(db, actor.Today, cancellation, run.HoldsFrom, former: true, only: [.. rows.Select(r => r.EntryId)])).Records;
         // Somebody may have saved a record since the rows were checked.
-        if (rows.Exists(r => r.Was.Any(w => (held[r.EntryId].Values.TryGetValue(w.Key, out var now) ? now.GetRawText() : null) != w.Value?.GetRawText()))) return false;
+        if (rows.Exists(r => r.Was.Any(w => (held[r.EntryId].Values.TryGetValue(w.Key, out var now) ? now.GetRawText() : null) != w.Value?.GetRawText())))
+            return false;
         var author = actor.Author(Place);
         var done = run.New;
         foreach (var some in rows.Chunk(SavedAtOnce))
         {
             var (employments, records) = await writer.ReadAsync(some.Select(r => r.EntryId), cancellation);
             var edits = some.Select(row => new RecordEdit(
-                employments[row.EntryId], records[row.EntryId], [.. row.Entered.Select(e => new FieldEdit(e.Key, e.Value, Core.Templates.Layer.Typed, run.HoldsFrom))],
-                author.Change(run.HoldsFrom is null ? "record.fixed" : "record.changed", row.EntryId, run.Id.ToString(), run.FileName))).ToList();
+                    employments[row.EntryId],
+                    records[row.EntryId],
+                    [.. row.Entered.Select(e => new FieldEdit(e.Key, e.Value, Core.Templates.Layer.Typed, run.HoldsFrom))],
+                    author.Change(run.HoldsFrom is null ? "record.fixed" : "record.changed", row.EntryId, run.Id.ToString(), run.FileName)
+                ))
+                .ToList();
             db.Changes.AddRange(edits.Select(e => e.Change));
-            if ((await writer.SaveAsync(edits, actor.Today, cancellation)).Count > 0) return false;
+            if ((await writer.SaveAsync(edits, actor.Today, cancellation)).Count > 0)
+                return false;
             await db.SaveChangesAsync(cancellation);
             db.ChangeTracker.Clear();
             await tell(done += some.Length);
@@ -117,22 +152,28 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
         foreach (var some in opened.Chunk(SavedAtOnce))
         {
             await WithdrawAsync(run, some, touched, author, actor.Today, cancellation);
-            if (touched.Count == 0) await db.SaveChangesAsync(cancellation);
+            if (touched.Count == 0)
+                await db.SaveChangesAsync(cancellation);
             db.ChangeTracker.Clear();
         }
         foreach (var some in rows.Chunk(SavedAtOnce))
         {
             var ids = some.Select(r => r.EntryId).ToArray();
             var (employments, records) = await writer.ReadAsync(ids, cancellation);
-            var changes = await db.Changes.AsNoTracking().Where(c => ids.Contains(c.SubjectId) && c.Part == part && (c.Action == "record.fixed" || c.Action == "record.changed")).ToListAsync(cancellation);
+            var changes = await db
+                .Changes.AsNoTracking()
+                .Where(c => ids.Contains(c.SubjectId) && c.Part == part && (c.Action == "record.fixed" || c.Action == "record.changed"))
+                .ToListAsync(cancellation);
             foreach (var taken in changes)
             {
                 var employment = employments[taken.SubjectId];
                 var change = author.Change("record.takenBack", employment.Id, taken.Id.ToString(), run.FileName);
                 db.Changes.Add(change);
-                if (await writer.TakeBackAsync(employment, records[employment.Id], taken, change, actor.Today, cancellation) is not null) touched.Add(employment.Number);
+                if (await writer.TakeBackAsync(employment, records[employment.Id], taken, change, actor.Today, cancellation) is not null)
+                    touched.Add(employment.Number);
             }
-            if (touched.Count == 0) await db.SaveChangesAsync(cancellation);
+            if (touched.Count == 0)
+                await db.SaveChangesAsync(cancellation);
             db.ChangeTracker.Clear();
         }
         return touched.Count == 0 ? null : "changed:" + Name(touched);
@@ -145,7 +186,9 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
         var (employments, records) = await writer.ReadAsync(hires.Select(h => h.EmploymentId), cancellation);
         var subjects = hires.SelectMany(h => new[] { h.Id, h.EmploymentId }).ToArray();
         var since = run.CommittedAt!.Value;
-        var worked = (await db.Changes.Where(c => subjects.Contains(c.SubjectId) && c.At > since).Select(c => c.SubjectId).Distinct().ToListAsync(cancellation)).ToHashSet();
+        var worked = (
+            await db.Changes.Where(c => subjects.Contains(c.SubjectId) && c.At > since).Select(c => c.SubjectId).Distinct().ToListAsync(cancellation)
+        ).ToHashSet();
         foreach (var hire in hires)
         {
             var employment = employments[hire.EmploymentId];
@@ -156,7 +199,14 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
             }
             var change = author.Change("hire.withdrawn", hire.Id, run.Id.ToString(), run.FileName);
             db.Changes.Add(change);
-            await closing.CloseAsync(new HireInHand(hire, employment, records[employment.Id]), HireOutcome.Withdrawn, run.FileName, change, today, cancellation);
+            await closing.CloseAsync(
+                new HireInHand(hire, employment, records[employment.Id]),
+                HireOutcome.Withdrawn,
+                run.FileName,
+                change,
+                today,
+                cancellation
+            );
         }
     }
 
@@ -167,7 +217,8 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
         foreach (var some in rows.Chunk(OpenedAtOnce))
         {
             var hires = some.Select(Request).ToList();
-            if (hires.Contains(null) || (await open.DoAsync(new OpenHireRequest(hires!, PeopleAreDecided: true), actor, cancellation)).Refusal is not null) return false;
+            if (hires.Contains(null) || (await open.DoAsync(new OpenHireRequest(hires!, PeopleAreDecided: true), actor, cancellation)).Refusal is not null)
+                return false;
             db.ChangeTracker.Clear();
             await tell(done += some.Length);
         }
@@ -176,15 +227,20 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
         static NewHireRequest? Request(Row row)
         {
             var typed = row.Entered.ToDictionary(v => v.Key, v => v.Value!.Value, StringComparer.Ordinal);
-            if (!typed.Remove(Template, out var template) || !typed.Remove(StartDate, out var start)) return null;
+            if (!typed.Remove(Template, out var template) || !typed.Remove(StartDate, out var start))
+                return null;
             Guid? person = typed.Remove(StintOf, out var whose) ? whose.GetGuid() : null;
             return new NewHireRequest(row.EntryId, template.GetString()!, LocalDatePattern.Iso.Parse(start.GetString()!).Value, typed, person, BackDated: true);
         }
     }
 
     // The fields, and who may edit them, can have changed since the rows were checked.
-    private bool StillFit(List<Row> rows) => rows.TrueForAll(r => r.Entered.All(e =>
-        fields.Set.Find(e.Key) is { } field && MayEdit(field) && (e.Value is not { } value || ValueCheck.Check(field, value) is (not null, null))));
+    private bool StillFit(List<Row> rows) =>
+        rows.TrueForAll(r =>
+            r.Entered.All(e =>
+                fields.Set.Find(e.Key) is { } field && MayEdit(field) && (e.Value is not { } value || ValueCheck.Check(field, value) is (not null, null))
+            )
+        );
 
     private async Task<List<Row>> RowsAsync(ImportRun run, CancellationToken cancellation)
     {
@@ -195,10 +251,14 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
     private Task<List<StoredRow>> StoredAsync(ImportRun run, RowOutcome outcome, CancellationToken cancellation)
     {
         var wanted = (short)outcome;
-        return db.Database.SqlQuery<StoredRow>($"""
-            select entry_id, values, before -> 'values' as was from import_rows
-            where run_id = {run.Id} and generation = {run.Generation} and outcome = {wanted} order by no
-            """).ToListAsync(cancellation);
+        return db
+            .Database.SqlQuery<StoredRow>(
+                $"""
+                select entry_id, values, before -> 'values' as was from import_rows
+                where run_id = {run.Id} and generation = {run.Generation} and outcome = {wanted} order by no
+                """
+            )
+            .ToListAsync(cancellation);
     }
 
     private static Dictionary<string, JsonElement?> ByField(JsonElement values) =>

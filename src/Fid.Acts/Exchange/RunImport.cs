@@ -9,10 +9,18 @@ namespace Fid.Acts.Exchange;
 /// <summary>Goes on with an import as far as it goes by itself: reads it, checks it, puts it in, or takes it out again. From the state its
 /// last transaction left: it can be cut off and done again at any moment. One that cannot be read in time, or was dropped meanwhile, is given up.</summary>
 public sealed class RunImport(
-    FidDb db, NpgsqlDataSource source, ImportCheck check, CommitImport commit, UndoImport undo, GiveUpImport giveUp, ILogger<RunImport> log)
+    FidDb db,
+    NpgsqlDataSource source,
+    ImportCheck check,
+    CommitImport commit,
+    UndoImport undo,
+    GiveUpImport giveUp,
+    ILogger<RunImport> log
+)
 {
     private const string TooSlow = "It could not be read within a minute. Split it, or save it as .csv.";
-    private static readonly TimeSpan BetweenGlances = TimeSpan.FromMilliseconds(250), LongestReading = TimeSpan.FromSeconds(55);
+    private static readonly TimeSpan BetweenGlances = TimeSpan.FromMilliseconds(250),
+        LongestReading = TimeSpan.FromSeconds(55);
 
     /// <summary>The kind of job that goes on with an import; its argument is the id.</summary>
     public const string Kind = "import";
@@ -20,7 +28,8 @@ public sealed class RunImport(
     /// <returns>How many steps were done.</returns>
     public async Task<ActResult<int>> DoAsync(RunImportRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister) return Refusal.Forbidden;
+        if (!actor.MayAdminister)
+            return Refusal.Forbidden;
         var steps = 0;
         // What was to be put in and was checked against something that has changed since is checked again at once.
         while (await db.ImportRuns.AsNoTracking().SingleOrDefaultAsync(r => r.Id == request.Import, cancellation) is { } run && IsUnderWay(run.State))
@@ -41,16 +50,25 @@ public sealed class RunImport(
         var (id, by) = (run.Id, await Actor.OfAccountAsync(run.ById, "exchange", clock, db, stopping));
         var reads = run.State is ImportState.Reading or ImportState.Checking;
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(stopping);
-        if (reads) patience.CancelAfter(LongestReading);
+        if (reads)
+            patience.CancelAfter(LongestReading);
         var watch = reads ? WatchAsync(id, patience) : Task.CompletedTask;
         try
         {
             switch (run.State)
             {
-                case ImportState.Reading: await check.ReadAsync(run, by.Today, patience.Token); break;
-                case ImportState.Checking: await check.CheckAgainAsync(run, by.Today, patience.Token); break;
-                case ImportState.Committing: await commit.DoAsync(run, by, stopping); break;
-                case ImportState.Undoing: await undo.DoAsync(run, by, stopping); break;
+                case ImportState.Reading:
+                    await check.ReadAsync(run, by.Today, patience.Token);
+                    break;
+                case ImportState.Checking:
+                    await check.CheckAgainAsync(run, by.Today, patience.Token);
+                    break;
+                case ImportState.Committing:
+                    await commit.DoAsync(run, by, stopping);
+                    break;
+                case ImportState.Undoing:
+                    await undo.DoAsync(run, by, stopping);
+                    break;
             }
         }
         catch (SheetException e)
@@ -67,7 +85,17 @@ public sealed class RunImport(
         {
             // Nothing of it is half done: every step is one transaction. What cannot be done is told, and not tried for ever.
             log.LogError(e, "Import {Run} failed", id);
-            await giveUp.FailAsync(id, run.State, run.State switch { ImportState.Committing => ImportState.Ready, ImportState.Undoing => ImportState.Committed, _ => ImportState.Failed }, "fault");
+            await giveUp.FailAsync(
+                id,
+                run.State,
+                run.State switch
+                {
+                    ImportState.Committing => ImportState.Ready,
+                    ImportState.Undoing => ImportState.Committed,
+                    _ => ImportState.Failed,
+                },
+                "fault"
+            );
         }
         finally
         {
@@ -86,7 +114,8 @@ public sealed class RunImport(
             {
                 await using var connection = await source.OpenConnectionAsync(reading.Token);
                 await using var select = new NpgsqlCommand("select state from import_runs where id = $1", connection) { Parameters = { new() { Value = id } } };
-                if (await select.ExecuteScalarAsync(reading.Token) as string is nameof(ImportState.Reading) or nameof(ImportState.Checking)) continue;
+                if (await select.ExecuteScalarAsync(reading.Token) as string is nameof(ImportState.Reading) or nameof(ImportState.Checking))
+                    continue;
                 await reading.CancelAsync();
             }
         }

@@ -36,7 +36,8 @@ public static class SheetFile
         Span<byte> start = stackalloc byte[4];
         var read = file.ReadAtLeast(start, 4, throwOnEndOfStream: false);
         file.Position = 0;
-        if (read >= 4 && start.SequenceEqual("PK\x03\x04"u8)) return Workbook(open, cancellation);
+        if (read >= 4 && start.SequenceEqual("PK\x03\x04"u8))
+            return Workbook(open, cancellation);
         if (read >= 4 && start.SequenceEqual(new byte[] { 0xD0, 0xCF, 0x11, 0xE0 }))
             throw new SheetException("This is a workbook of an old kind. Save it as .xlsx or .csv, and try again.");
         return Separated(open, cancellation);
@@ -50,7 +51,8 @@ public static class SheetFile
         var encoding = EncodingOf(head.AsSpan(0, length), whole: length < Sniffed, file);
         file.Position = 0;
         var sample = encoding.GetString(head, 0, length).TrimStart('\uFEFF');
-        if (sample.Contains('\0', StringComparison.Ordinal)) throw new SheetException("This is no sheet. Choose a .csv, .tsv or .xlsx file.");
+        if (sample.Contains('\0', StringComparison.Ordinal))
+            throw new SheetException("This is no sheet. Choose a .csv, .tsv or .xlsx file.");
         using var reader = new BoundedLines(new StreamReader(file, encoding, detectEncodingFromByteOrderMarks: true), cancellation);
         using var csv = new CsvParser(reader, Configuration(SeparatorOf(sample)));
         var count = 0;
@@ -58,13 +60,18 @@ public static class SheetFile
         {
             try
             {
-                if (!csv.Read()) break;
+                if (!csv.Read())
+                    break;
             }
             catch (CsvHelperException e)
             {
-                throw new SheetException($"Row {csv.Row} cannot be read: {(e is MaxFieldSizeException ? "a cell is too long" : "its quotes do not close")}.", e);
+                throw new SheetException(
+                    $"Row {csv.Row} cannot be read: {(e is MaxFieldSizeException ? "a cell is too long" : "its quotes do not close")}.",
+                    e
+                );
             }
-            if (Take(csv.Record!, ref count) is { } row) yield return row;
+            if (Take(csv.Record!, ref count) is { } row)
+                yield return row;
         }
     }
 
@@ -75,7 +82,8 @@ public static class SheetFile
         using var at = reader.Rows().GetEnumerator();
         var count = 0;
         while (Sound(at.MoveNext))
-            if (Take(at.Current, ref count) is { } row) yield return row;
+            if (Take(at.Current, ref count) is { } row)
+                yield return row;
     }
 
     // A file that is no sound workbook fails in many ways; to the reader all of them mean one thing.
@@ -98,25 +106,32 @@ public static class SheetFile
     private static string[]? Take(string[] cells, ref int count)
     {
         var used = cells.Length;
-        while (used > 0 && string.IsNullOrWhiteSpace(cells[used - 1])) used--;
-        if (used == 0) return null;
-        if (used > MostColumns) throw TooWide();
-        if (++count > MostRows + 1) throw new SheetException($"The sheet has more than {MostRows} rows. Split it.");
+        while (used > 0 && string.IsNullOrWhiteSpace(cells[used - 1]))
+            used--;
+        if (used == 0)
+            return null;
+        if (used > MostColumns)
+            throw TooWide();
+        if (++count > MostRows + 1)
+            throw new SheetException($"The sheet has more than {MostRows} rows. Split it.");
         return used == cells.Length ? cells : cells[..used];
     }
 
     // A spreadsheet keeps 0.1 + 0.2 as a binary fraction; people mean what they see, which is fifteen digits.
     internal static string Number(double number) =>
-        Math.Abs(number) < 1e15 ? ((decimal)number).ToString("0.###############", CultureInfo.InvariantCulture) : number.ToString("R", CultureInfo.InvariantCulture);
+        Math.Abs(number) < 1e15
+            ? ((decimal)number).ToString("0.###############", CultureInfo.InvariantCulture)
+            : number.ToString("R", CultureInfo.InvariantCulture);
 
-    private static CsvConfiguration Configuration(char separator) => new(CultureInfo.InvariantCulture)
-    {
-        Delimiter = separator.ToString(),
-        HasHeaderRecord = false,
-        BadDataFound = null,
-        MaxFieldSize = LongestCell,
-        IgnoreBlankLines = true,
-    };
+    private static CsvConfiguration Configuration(char separator) =>
+        new(CultureInfo.InvariantCulture)
+        {
+            Delimiter = separator.ToString(),
+            HasHeaderRecord = false,
+            BadDataFound = null,
+            MaxFieldSize = LongestCell,
+            IgnoreBlankLines = true,
+        };
 
     /// <summary>The separator that cuts the sample's rows into most columns of the same number.</summary>
     internal static char SeparatorOf(string sample)
@@ -129,42 +144,53 @@ public static class SheetFile
             var widths = new List<int>();
             try
             {
-                while (widths.Count < 50 && csv.Read()) widths.Add(csv.Count);
+                while (widths.Count < 50 && csv.Read())
+                    widths.Add(csv.Count);
             }
             catch (CsvHelperException)
             {
                 // The end of the sample may cut a cell in two.
             }
-            if (widths.Count > 1) widths.RemoveAt(widths.Count - 1);
-            if (widths.Count == 0 || widths[0] < 2) continue;
+            if (widths.Count > 1)
+                widths.RemoveAt(widths.Count - 1);
+            if (widths.Count == 0 || widths[0] < 2)
+                continue;
             var agreeing = widths.Count(w => w == widths[0]) / (double)widths.Count;
-            if (agreeing * agreeing * widths[0] > score) (best, score) = (candidate, agreeing * agreeing * widths[0]);
+            if (agreeing * agreeing * widths[0] > score)
+                (best, score) = (candidate, agreeing * agreeing * widths[0]);
         }
         return best;
     }
 
     private static Encoding EncodingOf(ReadOnlySpan<byte> head, bool whole, Stream file)
     {
-        if (head.StartsWith("\uFEFF"u8)) return Encoding.UTF8;
-        if (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xFE])) return Encoding.Unicode;
-        if (head.StartsWith((ReadOnlySpan<byte>)[0xFE, 0xFF])) return Encoding.BigEndianUnicode;
+        if (head.StartsWith("\uFEFF"u8))
+            return Encoding.UTF8;
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xFE]))
+            return Encoding.Unicode;
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xFE, 0xFF]))
+            return Encoding.BigEndianUnicode;
         // UTF-16 without a mark: every other byte of plain text is zero.
-        if (head.Length >= 4 && head[1] == 0 && head[3] == 0) return Encoding.Unicode;
-        if (head.Length >= 4 && head[0] == 0 && head[2] == 0) return Encoding.BigEndianUnicode;
+        if (head.Length >= 4 && head[1] == 0 && head[3] == 0)
+            return Encoding.Unicode;
+        if (head.Length >= 4 && head[0] == 0 && head[2] == 0)
+            return Encoding.BigEndianUnicode;
         return IsUtf8(head, whole, file) ? new UTF8Encoding(false) : Windows1252();
     }
 
     // The first byte that is no UTF-8 may stand anywhere, so the whole file is looked through.
     private static bool IsUtf8(ReadOnlySpan<byte> head, bool whole, Stream file)
     {
-        if (whole) return System.Text.Unicode.Utf8.IsValid(head);
+        if (whole)
+            return System.Text.Unicode.Utf8.IsValid(head);
         file.Position = 0;
         var decoder = new UTF8Encoding(false, throwOnInvalidBytes: true).GetDecoder();
         var bytes = new byte[81920];
         var characters = new char[81920];
         try
         {
-            for (int read; (read = file.Read(bytes)) > 0;) decoder.GetChars(bytes, 0, read, characters, 0, flush: false);
+            for (int read; (read = file.Read(bytes)) > 0; )
+                decoder.GetChars(bytes, 0, read, characters, 0, flush: false);
             decoder.GetChars([], 0, 0, characters, 0, flush: true);
             return true;
         }

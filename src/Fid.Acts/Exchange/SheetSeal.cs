@@ -25,7 +25,8 @@ public sealed class SheetSeals(IDataProtectionProvider keys)
 /// <summary>The seal of one import: AES-GCM (NIST SP 800-38D) with a random nonce before each sealed piece and the tag behind it.</summary>
 public sealed class SheetSeal : IDisposable
 {
-    private const int NonceBytes = 12, TagBytes = 16;
+    private const int NonceBytes = 12,
+        TagBytes = 16;
 
     private readonly AesGcm _aes;
 
@@ -55,10 +56,12 @@ public sealed class SheetSeal : IDisposable
     public string[] OpenCells(byte[] closed) => JsonSerializer.Deserialize<string[]>(Open(closed))!;
 
     /// <summary>Seals what is wrong in a row, which may speak of its cells; null for nothing.</summary>
-    public byte[]? CloseProblems(IReadOnlyList<Core.Lists.EntryProblem> problems) => problems.Count == 0 ? null : Close(JsonSerializer.SerializeToUtf8Bytes(problems, JsonSerializerOptions.Web));
+    public byte[]? CloseProblems(IReadOnlyList<Core.Lists.EntryProblem> problems) =>
+        problems.Count == 0 ? null : Close(JsonSerializer.SerializeToUtf8Bytes(problems, JsonSerializerOptions.Web));
 
     /// <summary>Opens what is wrong in a row.</summary>
-    public Core.Lists.EntryProblem[] OpenProblems(byte[]? closed) => closed is null ? [] : JsonSerializer.Deserialize<Core.Lists.EntryProblem[]>(Open(closed), JsonSerializerOptions.Web)!;
+    public Core.Lists.EntryProblem[] OpenProblems(byte[]? closed) =>
+        closed is null ? [] : JsonSerializer.Deserialize<Core.Lists.EntryProblem[]>(Open(closed), JsonSerializerOptions.Web)!;
 
     /// <inheritdoc/>
     public void Dispose() => _aes.Dispose();

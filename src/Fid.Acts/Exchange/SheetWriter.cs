@@ -32,11 +32,28 @@ public static class SheetWriter
         var main = workbook.AddNewPart<WorksheetPart>();
         var choices = columns.Any(c => c.Choices.Count > 0) ? workbook.AddNewPart<WorksheetPart>() : null;
         WriteMain(main, columns, rows);
-        if (choices is not null) WriteChoices(choices, columns);
+        if (choices is not null)
+            WriteChoices(choices, columns);
         SheetNotes.Add(main, columns);
 
-        var sheets = new Sheets(new Sheet { Id = workbook.GetIdOfPart(main), SheetId = 1, Name = SheetName(title) });
-        if (choices is not null) sheets.Append(new Sheet { Id = workbook.GetIdOfPart(choices), SheetId = 2, Name = ChoicesSheet, State = SheetStateValues.Hidden });
+        var sheets = new Sheets(
+            new Sheet
+            {
+                Id = workbook.GetIdOfPart(main),
+                SheetId = 1,
+                Name = SheetName(title),
+            }
+        );
+        if (choices is not null)
+            sheets.Append(
+                new Sheet
+                {
+                    Id = workbook.GetIdOfPart(choices),
+                    SheetId = 2,
+                    Name = ChoicesSheet,
+                    State = SheetStateValues.Hidden,
+                }
+            );
         workbook.Workbook = new Workbook(sheets);
     }
 
@@ -44,15 +61,40 @@ public static class SheetWriter
     {
         using var writer = OpenXmlWriter.Create(part);
         writer.WriteStartElement(new Worksheet());
-        writer.WriteElement(new SheetViews(new SheetView(new Pane { VerticalSplit = 1, TopLeftCell = "A2", ActivePane = PaneValues.BottomLeft, State = PaneStateValues.Frozen }) { WorkbookViewId = 0 }));
+        writer.WriteElement(
+            new SheetViews(
+                new SheetView(
+                    new Pane
+                    {
+                        VerticalSplit = 1,
+                        TopLeftCell = "A2",
+                        ActivePane = PaneValues.BottomLeft,
+                        State = PaneStateValues.Frozen,
+                    }
+                )
+                {
+                    WorkbookViewId = 0,
+                }
+            )
+        );
         writer.WriteStartElement(new Columns());
         for (var i = 0; i < columns.Count; i++)
-            writer.WriteElement(new Column { Min = (uint)i + 1, Max = (uint)i + 1, Width = columns[i].Wide ? 42 : Math.Max(14, columns[i].Header.Length + 4), CustomWidth = true, Style = 2 });
+            writer.WriteElement(
+                new Column
+                {
+                    Min = (uint)i + 1,
+                    Max = (uint)i + 1,
+                    Width = columns[i].Wide ? 42 : Math.Max(14, columns[i].Header.Length + 4),
+                    CustomWidth = true,
+                    Style = 2,
+                }
+            );
         writer.WriteEndElement();
         writer.WriteStartElement(new SheetData());
         WriteRow(writer, 1, columns.Select(c => c.Header), style: 1);
         var at = 2u;
-        foreach (var row in rows) WriteRow(writer, at++, row, style: 2);
+        foreach (var row in rows)
+            WriteRow(writer, at++, row, style: 2);
         writer.WriteEndElement();
 
         var validations = columns.Select((c, i) => (c, i)).Where(c => c.c.Choices.Count > 0).ToArray();
@@ -63,18 +105,30 @@ public static class SheetWriter
             foreach (var (column, i) in validations)
             {
                 var letter = Letters(++list);
-                writer.WriteElement(new DataValidation(new Formula1($"{ChoicesSheet}!${letter}$1:${letter}${column.Choices.Count}"))
-                {
-                    Type = DataValidationValues.List,
-                    AllowBlank = true,
-                    // Anything may be typed; Fid says what it does not know, and names the nearest.
-                    ShowErrorMessage = false,
-                    SequenceOfReferences = new ListValue<StringValue> { InnerText = $"{Letters(i + 1)}2:{Letters(i + 1)}{LastRow}" },
-                });
+                writer.WriteElement(
+                    new DataValidation(new Formula1($"{ChoicesSheet}!${letter}$1:${letter}${column.Choices.Count}"))
+                    {
+                        Type = DataValidationValues.List,
+                        AllowBlank = true,
+                        // Anything may be typed; Fid says what it does not know, and names the nearest.
+                        ShowErrorMessage = false,
+                        SequenceOfReferences = new ListValue<StringValue> { InnerText = $"{Letters(i + 1)}2:{Letters(i + 1)}{LastRow}" },
+                    }
+                );
             }
             writer.WriteEndElement();
         }
-        writer.WriteElement(new PageMargins { Left = 0.7, Right = 0.7, Top = 0.75, Bottom = 0.75, Header = 0.3, Footer = 0.3 });
+        writer.WriteElement(
+            new PageMargins
+            {
+                Left = 0.7,
+                Right = 0.7,
+                Top = 0.75,
+                Bottom = 0.75,
+                Header = 0.3,
+                Footer = 0.3,
+            }
+        );
         writer.WriteEndElement();
     }
 
@@ -84,7 +138,8 @@ public static class SheetWriter
         using var writer = OpenXmlWriter.Create(part);
         writer.WriteStartElement(new Worksheet());
         writer.WriteStartElement(new SheetData());
-        for (var r = 0; r < lists.Max(l => l.Count); r++) WriteRow(writer, (uint)r + 1, lists.Select(l => r < l.Count ? l[r] : ""), style: 2);
+        for (var r = 0; r < lists.Max(l => l.Count); r++)
+            WriteRow(writer, (uint)r + 1, lists.Select(l => r < l.Count ? l[r] : ""), style: 2);
         writer.WriteEndElement();
         writer.WriteEndElement();
     }
@@ -96,28 +151,34 @@ public static class SheetWriter
         foreach (var cell in cells)
         {
             i++;
-            if (cell.Length == 0) continue;
+            if (cell.Length == 0)
+                continue;
             var text = Printable(Harmless(cell));
-            writer.WriteElement(new Cell(new InlineString(new Text(text) { Space = SpaceProcessingModeValues.Preserve }))
-            {
-                CellReference = $"{Letters(i)}{number.ToString(CultureInfo.InvariantCulture)}",
-                DataType = CellValues.InlineString,
-                StyleIndex = style,
-            });
+            writer.WriteElement(
+                new Cell(new InlineString(new Text(text) { Space = SpaceProcessingModeValues.Preserve }))
+                {
+                    CellReference = $"{Letters(i)}{number.ToString(CultureInfo.InvariantCulture)}",
+                    DataType = CellValues.InlineString,
+                    StyleIndex = style,
+                }
+            );
         }
         writer.WriteEndElement();
     }
 
     // Control characters have no place in XML.
-    private static string Printable(string text) => text.Any(c => c < ' ' && c is not ('\t' or '\n' or '\r')) ? string.Concat(text.Where(c => c >= ' ' || c is '\t' or '\n' or '\r')) : text;
+    private static string Printable(string text) =>
+        text.Any(c => c < ' ' && c is not ('\t' or '\n' or '\r')) ? string.Concat(text.Where(c => c >= ' ' || c is '\t' or '\n' or '\r')) : text;
 
-    private static Stylesheet Styles() => new(
-        new Fonts(new Font(), new Font(new Bold())),
-        new Fills(new Fill(new PatternFill { PatternType = PatternValues.None }), new Fill(new PatternFill { PatternType = PatternValues.Gray125 })),
-        new Borders(new Border()),
-        new CellStyleFormats(new CellFormat()),
-        // 2 is text: so 007 stays 007, and a date stays as it is written.
-        new CellFormats(new CellFormat(), new CellFormat { FontId = 1, ApplyFont = true }, new CellFormat { NumberFormatId = 49, ApplyNumberFormat = true }));
+    private static Stylesheet Styles() =>
+        new(
+            new Fonts(new Font(), new Font(new Bold())),
+            new Fills(new Fill(new PatternFill { PatternType = PatternValues.None }), new Fill(new PatternFill { PatternType = PatternValues.Gray125 })),
+            new Borders(new Border()),
+            new CellStyleFormats(new CellFormat()),
+            // 2 is text: so 007 stays 007, and a date stays as it is written.
+            new CellFormats(new CellFormat(), new CellFormat { FontId = 1, ApplyFont = true }, new CellFormat { NumberFormatId = 49, ApplyNumberFormat = true })
+        );
 
     private static string SheetName(string title)
     {
@@ -129,7 +190,8 @@ public static class SheetWriter
     internal static string Letters(int column)
     {
         var letters = "";
-        for (; column > 0; column = (column - 1) / 26) letters = (char)('A' + (column - 1) % 26) + letters;
+        for (; column > 0; column = (column - 1) / 26)
+            letters = (char)('A' + (column - 1) % 26) + letters;
         return letters;
     }
 }

@@ -11,8 +11,10 @@ public sealed class UploadSheet(FidDb db, ImportFiles files, SheetSeals seals, I
     /// <returns>The import.</returns>
     public async Task<ActResult<ImportRun>> DoAsync(UploadSheetRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (await targets.FindAsync(request.List, actor, cancellation) is null) return Refusal.Invalid("/list", "unknown-list", "Choose a list.");
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
+        if (await targets.FindAsync(request.List, actor, cancellation) is null)
+            return Refusal.Invalid("/list", "unknown-list", "Choose a list.");
         var name = TextRules.TryClean(request.FileName ?? "", out var clean) && clean.Length is > 0 and <= 200 ? clean : "sheet";
         var author = actor.Author("exchange");
         // Dropped until it is here as a whole: nobody begins to read half a file, and what is left of one is taken away.
@@ -42,7 +44,8 @@ public sealed class UploadSheet(FidDb db, ImportFiles files, SheetSeals seals, I
                 await db.SaveChangesAsync(CancellationToken.None);
             }
         }
-        if (size is not > 0) return size is null ? TooLarge : Refusal.Invalid("", "missing", "The file is empty. Choose another.");
+        if (size is not > 0)
+            return size is null ? TooLarge : Refusal.Invalid("", "missing", "The file is empty. Choose another.");
         (run.Size, run.State) = (size.Value, ImportState.Reading);
         ImportInHand.GoOn(db, run.Id, author.At);
         await db.SaveChangesAsync(cancellation);
@@ -50,8 +53,13 @@ public sealed class UploadSheet(FidDb db, ImportFiles files, SheetSeals seals, I
     }
 
     /// <summary>More than a sheet may have.</summary>
-    public static Refusal TooLarge { get; } = new(
-        RefusalKind.TooLarge, "file-too-large", $"A file may have at most {SheetFile.LargestFile / 1_000_000} MB. Split it, or take away what is not needed.", []);
+    public static Refusal TooLarge { get; } =
+        new(
+            RefusalKind.TooLarge,
+            "file-too-large",
+            $"A file may have at most {SheetFile.LargestFile / 1_000_000} MB. Split it, or take away what is not needed.",
+            []
+        );
 }
 
 /// <param name="List">The key of what it goes into.</param>

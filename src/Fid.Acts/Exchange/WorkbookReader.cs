@@ -23,7 +23,13 @@ internal sealed class WorkbookReader : IDisposable
     private const int LookEvery = 1_000;
     private const string Relations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
 
-    private static readonly XmlReaderSettings Xml = new() { DtdProcessing = DtdProcessing.Prohibit, IgnoreComments = true, IgnoreProcessingInstructions = true, XmlResolver = null };
+    private static readonly XmlReaderSettings Xml = new()
+    {
+        DtdProcessing = DtdProcessing.Prohibit,
+        IgnoreComments = true,
+        IgnoreProcessingInstructions = true,
+        XmlResolver = null,
+    };
 
     private readonly ZipArchive _zip;
     private readonly CancellationToken _cancellation;
@@ -35,7 +41,8 @@ internal sealed class WorkbookReader : IDisposable
     {
         _cancellation = cancellation;
         _zip = new ZipArchive(file, ZipArchiveMode.Read, leaveOpen: true);
-        if (_zip.Entries.Count > MostEntries) throw new SheetException("The workbook has too many parts. Save the sheet as .csv, and try again.");
+        if (_zip.Entries.Count > MostEntries)
+            throw new SheetException("The workbook has too many parts. Save the sheet as .csv, and try again.");
     }
 
     /// <summary>The rows that have cells, each with its cells as text up to the last that holds something.</summary>
@@ -49,20 +56,27 @@ internal sealed class WorkbookReader : IDisposable
         var read = 0;
         while (xml.Read())
         {
-            if (++read % LookEvery == 0) _cancellation.ThrowIfCancellationRequested();
+            if (++read % LookEvery == 0)
+                _cancellation.ThrowIfCancellationRequested();
             if (xml.NodeType == XmlNodeType.Element && xml.LocalName == "row")
             {
                 cells.Clear();
-                if (xml.IsEmptyElement) continue;
+                if (xml.IsEmptyElement)
+                    continue;
                 foreach (var (at, text) in Cells(xml, texts, styles, from1904))
                 {
-                    while (cells.Count < at) cells.Add("");
-                    if (cells.Count == at) cells.Add(text);
-                    else cells[at] = text;
+                    while (cells.Count < at)
+                        cells.Add("");
+                    if (cells.Count == at)
+                        cells.Add(text);
+                    else
+                        cells[at] = text;
                 }
-                if (cells.Count > 0) yield return [.. cells];
+                if (cells.Count > 0)
+                    yield return [.. cells];
             }
-            else if (xml.NodeType == XmlNodeType.EndElement && xml.LocalName == "sheetData") yield break;
+            else if (xml.NodeType == XmlNodeType.EndElement && xml.LocalName == "sheetData")
+                yield break;
         }
     }
 
@@ -75,24 +89,37 @@ internal sealed class WorkbookReader : IDisposable
         var read = 0;
         while (xml.Read() && !(xml.NodeType == XmlNodeType.EndElement && xml.LocalName == "row"))
         {
-            if (++read % LookEvery == 0) _cancellation.ThrowIfCancellationRequested();
-            if (xml.NodeType != XmlNodeType.Element || xml.LocalName != "c") continue;
+            if (++read % LookEvery == 0)
+                _cancellation.ThrowIfCancellationRequested();
+            if (xml.NodeType != XmlNodeType.Element || xml.LocalName != "c")
+                continue;
             var at = xml.GetAttribute("r") is { } place ? ColumnOf(place) : next;
             next = at + 1;
-            if (xml.IsEmptyElement) continue;
+            if (xml.IsEmptyElement)
+                continue;
             var kind = xml.GetAttribute("t") ?? "n";
-            var isDate = int.TryParse(xml.GetAttribute("s"), NumberStyles.None, CultureInfo.InvariantCulture, out var style) && style < dateStyles.Length && dateStyles[style];
+            var isDate =
+                int.TryParse(xml.GetAttribute("s"), NumberStyles.None, CultureInfo.InvariantCulture, out var style)
+                && style < dateStyles.Length
+                && dateStyles[style];
             var text = Value(xml, kind);
-            if (text.Length == 0) continue;
-            if (at >= SheetFile.MostColumns) throw SheetFile.TooWide();
-            yield return (at, kind switch
-            {
-                "s" => int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var shared) && shared < texts.Count ? texts[shared] : throw Unsound(),
-                "b" => text == "1" ? "yes" : "no",
-                "n" => Number(text, isDate, from1904),
-                "d" => text.EndsWith("T00:00:00", StringComparison.Ordinal) ? text[..^9] : text,
-                _ => text,
-            });
+            if (text.Length == 0)
+                continue;
+            if (at >= SheetFile.MostColumns)
+                throw SheetFile.TooWide();
+            yield return (
+                at,
+                kind switch
+                {
+                    "s" => int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var shared) && shared < texts.Count
+                        ? texts[shared]
+                        : throw Unsound(),
+                    "b" => text == "1" ? "yes" : "no",
+                    "n" => Number(text, isDate, from1904),
+                    "d" => text.EndsWith("T00:00:00", StringComparison.Ordinal) ? text[..^9] : text,
+                    _ => text,
+                }
+            );
         }
     }
 
@@ -103,21 +130,29 @@ internal sealed class WorkbookReader : IDisposable
         var depth = xml.Depth;
         while (xml.Read() && xml.Depth > depth)
         {
-            if (xml.NodeType != XmlNodeType.Element || xml.IsEmptyElement) continue;
-            if ((kind != "inlineStr" && xml.LocalName == "v") || (kind == "inlineStr" && xml.LocalName == "t")) Append(xml, text);
-            else if (xml.LocalName is "f" or "rPh") Skip(xml);
+            if (xml.NodeType != XmlNodeType.Element || xml.IsEmptyElement)
+                continue;
+            if ((kind != "inlineStr" && xml.LocalName == "v") || (kind == "inlineStr" && xml.LocalName == "t"))
+                Append(xml, text);
+            else if (xml.LocalName is "f" or "rPh")
+                Skip(xml);
         }
         return text.ToString();
     }
 
     private static string Number(string text, bool isDate, bool from1904)
     {
-        if (!double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) || !double.IsFinite(number)) return text;
-        if (!isDate) return SheetFile.Number(number);
+        if (!double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) || !double.IsFinite(number))
+            return text;
+        if (!isDate)
+            return SheetFile.Number(number);
         // Part of a day is a time; days are counted from 1900, or from 1904 where the workbook says so.
-        if (number is >= 0 and < 1) return TimeSpan.FromDays(number).ToString(@"hh\:mm", CultureInfo.InvariantCulture);
-        if (from1904) number += 1462;
-        if (number is < 0 or > 2_958_465) return SheetFile.Number(number);
+        if (number is >= 0 and < 1)
+            return TimeSpan.FromDays(number).ToString(@"hh\:mm", CultureInfo.InvariantCulture);
+        if (from1904)
+            number += 1462;
+        if (number is < 0 or > 2_958_465)
+            return SheetFile.Number(number);
         var moment = DateTime.FromOADate(number);
         return moment.TimeOfDay < TimeSpan.FromSeconds(1)
             ? moment.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
@@ -131,13 +166,21 @@ internal sealed class WorkbookReader : IDisposable
         using (var workbook = Open("xl/workbook.xml") ?? throw Unsound())
             while (workbook.Read())
             {
-                if (workbook.NodeType != XmlNodeType.Element) continue;
-                if (workbook.LocalName == "workbookPr") from1904 = workbook.GetAttribute("date1904") is "1" or "true";
-                if (workbook.LocalName == "sheet" && relation is null) relation = workbook.GetAttribute("id", Relations) ?? workbook.GetAttribute("r:id");
+                if (workbook.NodeType != XmlNodeType.Element)
+                    continue;
+                if (workbook.LocalName == "workbookPr")
+                    from1904 = workbook.GetAttribute("date1904") is "1" or "true";
+                if (workbook.LocalName == "sheet" && relation is null)
+                    relation = workbook.GetAttribute("id", Relations) ?? workbook.GetAttribute("r:id");
             }
         using (var relations = Open("xl/_rels/workbook.xml.rels"))
             while (relations?.Read() == true)
-                if (relations.NodeType == XmlNodeType.Element && relations.LocalName == "Relationship" && relations.GetAttribute("Id") == relation && relations.GetAttribute("Target") is { } target)
+                if (
+                    relations.NodeType == XmlNodeType.Element
+                    && relations.LocalName == "Relationship"
+                    && relations.GetAttribute("Id") == relation
+                    && relations.GetAttribute("Target") is { } target
+                )
                     return (target.StartsWith('/') ? target[1..] : "xl/" + target, from1904);
         return ("xl/worksheets/sheet1.xml", from1904);
     }
@@ -146,23 +189,30 @@ internal sealed class WorkbookReader : IDisposable
     {
         var texts = new List<string>();
         using var xml = Open("xl/sharedStrings.xml");
-        if (xml is null) return texts;
+        if (xml is null)
+            return texts;
         long characters = 0;
         var text = new StringBuilder();
         while (xml.Read())
         {
-            if (xml.NodeType != XmlNodeType.Element || xml.LocalName != "si") continue;
-            if (texts.Count % LookEvery == 0) _cancellation.ThrowIfCancellationRequested();
+            if (xml.NodeType != XmlNodeType.Element || xml.LocalName != "si")
+                continue;
+            if (texts.Count % LookEvery == 0)
+                _cancellation.ThrowIfCancellationRequested();
             text.Clear();
             var depth = xml.Depth;
             if (!xml.IsEmptyElement)
                 while (xml.Read() && xml.Depth > depth)
                 {
-                    if (xml.NodeType != XmlNodeType.Element || xml.IsEmptyElement) continue;
-                    if (xml.LocalName == "t") Append(xml, text);
-                    else if (xml.LocalName == "rPh") Skip(xml);
+                    if (xml.NodeType != XmlNodeType.Element || xml.IsEmptyElement)
+                        continue;
+                    if (xml.LocalName == "t")
+                        Append(xml, text);
+                    else if (xml.LocalName == "rPh")
+                        Skip(xml);
                 }
-            if ((characters += text.Length + 16) > MostSharedCharacters) throw new SheetException("The workbook holds more text than can be taken. Split it, or save it as .csv.");
+            if ((characters += text.Length + 16) > MostSharedCharacters)
+                throw new SheetException("The workbook holds more text than can be taken. Split it, or save it as .csv.");
             texts.Add(text.ToString());
         }
         return texts;
@@ -172,17 +222,23 @@ internal sealed class WorkbookReader : IDisposable
     private bool[] DateStyles()
     {
         using var xml = Open("xl/styles.xml");
-        if (xml is null) return [];
+        if (xml is null)
+            return [];
         var own = new Dictionary<int, bool>();
         var styles = new List<bool>();
         var inCells = false;
         while (xml.Read())
         {
-            if (xml.LocalName == "cellXfs") inCells = xml.NodeType == XmlNodeType.Element && !xml.IsEmptyElement;
-            if (xml.NodeType != XmlNodeType.Element || styles.Count > 100_000) continue;
-            if (xml.LocalName == "numFmt" && int.TryParse(xml.GetAttribute("numFmtId"), out var id)) own[id] = ShowsDate(xml.GetAttribute("formatCode") ?? "");
+            if (xml.LocalName == "cellXfs")
+                inCells = xml.NodeType == XmlNodeType.Element && !xml.IsEmptyElement;
+            if (xml.NodeType != XmlNodeType.Element || styles.Count > 100_000)
+                continue;
+            if (xml.LocalName == "numFmt" && int.TryParse(xml.GetAttribute("numFmtId"), out var id))
+                own[id] = ShowsDate(xml.GetAttribute("formatCode") ?? "");
             else if (xml.LocalName == "xf" && inCells)
-                styles.Add(int.TryParse(xml.GetAttribute("numFmtId"), out var format) && (own.TryGetValue(format, out var shows) ? shows : IsBuiltInDate(format)));
+                styles.Add(
+                    int.TryParse(xml.GetAttribute("numFmtId"), out var format) && (own.TryGetValue(format, out var shows) ? shows : IsBuiltInDate(format))
+                );
         }
         return [.. styles];
     }
@@ -193,15 +249,21 @@ internal sealed class WorkbookReader : IDisposable
     // Letters of days and hours outside of quoted text, colours and escapes.
     private static bool ShowsDate(string format)
     {
-        bool quoted = false, bracketed = false;
+        bool quoted = false,
+            bracketed = false;
         for (var i = 0; i < format.Length; i++)
         {
             var c = format[i];
-            if (c == '\\') i++;
-            else if (c == '"') quoted = !quoted;
-            else if (quoted) continue;
-            else if (c is '[' or ']') bracketed = c == '[';
-            else if (!bracketed && c is 'y' or 'm' or 'd' or 'h' or 's' or 'Y' or 'M' or 'D' or 'H' or 'S') return true;
+            if (c == '\\')
+                i++;
+            else if (c == '"')
+                quoted = !quoted;
+            else if (quoted)
+                continue;
+            else if (c is '[' or ']')
+                bracketed = c == '[';
+            else if (!bracketed && c is 'y' or 'm' or 'd' or 'h' or 's' or 'Y' or 'M' or 'D' or 'H' or 'S')
+                return true;
         }
         return false;
     }
@@ -211,11 +273,13 @@ internal sealed class WorkbookReader : IDisposable
     {
         while (xml.Read() && xml.NodeType is not XmlNodeType.EndElement)
         {
-            if (xml.NodeType is not (XmlNodeType.Text or XmlNodeType.CDATA or XmlNodeType.SignificantWhitespace or XmlNodeType.Whitespace)) continue;
-            for (int length; (length = xml.ReadValueChunk(_chunk, 0, _chunk.Length)) > 0;)
+            if (xml.NodeType is not (XmlNodeType.Text or XmlNodeType.CDATA or XmlNodeType.SignificantWhitespace or XmlNodeType.Whitespace))
+                continue;
+            for (int length; (length = xml.ReadValueChunk(_chunk, 0, _chunk.Length)) > 0; )
             {
                 text.Append(_chunk, 0, length);
-                if (text.Length > SheetFile.LongestCell) throw SheetFile.TooLong();
+                if (text.Length > SheetFile.LongestCell)
+                    throw SheetFile.TooLong();
             }
         }
     }
@@ -234,9 +298,11 @@ internal sealed class WorkbookReader : IDisposable
         var column = 0;
         foreach (var c in place)
         {
-            if (!char.IsAsciiLetter(c)) break;
+            if (!char.IsAsciiLetter(c))
+                break;
             column = column * 26 + (char.ToUpperInvariant(c) - 'A' + 1);
-            if (column > 1_000_000) throw Unsound();
+            if (column > 1_000_000)
+                throw Unsound();
         }
         return Math.Max(column - 1, 0);
     }
@@ -275,15 +341,15 @@ internal sealed class WorkbookReader : IDisposable
             _here += read;
             reader._unpacked += read;
             if (reader._unpacked > LargestUnpacked || (_here > LargestTightlyPacked && _here > packed * TightestPacked))
-                throw new SheetException($"Unpacked, this workbook holds more than can be taken, at most {LargestUnpacked / 1_000_000} MB. Split it, or save it as .csv.");
+                throw new SheetException(
+                    $"Unpacked, this workbook holds more than can be taken, at most {LargestUnpacked / 1_000_000} MB. Split it, or save it as .csv."
+                );
             return read;
         }
 
         public override int Read(byte[] buffer, int offset, int count) => Read(buffer.AsSpan(offset, count));
 
-        public override void Flush()
-        {
-        }
+        public override void Flush() { }
 
         public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();
 
@@ -293,7 +359,8 @@ internal sealed class WorkbookReader : IDisposable
 
         protected override void Dispose(bool disposing)
         {
-            if (disposing) inner.Dispose();
+            if (disposing)
+                inner.Dispose();
             base.Dispose(disposing);
         }
     }

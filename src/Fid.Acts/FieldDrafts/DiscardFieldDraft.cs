@@ -8,13 +8,18 @@ public sealed class DiscardFieldDraft(FidDb db)
 {
     public async Task<ActResult> DoAsync(DiscardFieldDraftRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
         await Locks.FieldDraftAsync(db, cancellation);
-        if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft) return ActResult.Done;
-        if (draft.RowVersion != request.Version) return Refusal.ChangedMeanwhile;
+        if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft)
+            return ActResult.Done;
+        if (draft.RowVersion != request.Version)
+            return Refusal.ChangedMeanwhile;
         db.FieldDrafts.Remove(draft);
         await act.CommitAsync(cancellation);
         return ActResult.Done;

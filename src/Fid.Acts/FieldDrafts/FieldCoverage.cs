@@ -11,15 +11,19 @@ public static class FieldCoverage
     public static async Task<(int Active, Dictionary<string, int> Filled)> CountAsync(FidDb db, LocalDate today, CancellationToken cancellation)
     {
         var active = await db.Employments.CountAsync(e => e.End == null || e.End >= today, cancellation);
-        var filled = await db.Database.SqlQuery<Filled>($"""
-            select field as key, sum(count)::int as count from (
-              select v.field, count(*) as count from employments e join record_values v on v.owner_id = e.id
-              where (e."end" is null or e."end" >= {today}) and upper_inf(v.known) and v.effective @> greatest({today}, e.start) group by 1
-              union all
-              select v.field, count(*) from employments e join record_values v on v.owner_id = e.person_id
-              where (e."end" is null or e."end" >= {today}) and upper_inf(v.known) and v.effective @> greatest({today}, e.start) group by 1) counted
-            group by 1
-            """).ToDictionaryAsync(f => f.Key, f => f.Count, cancellation);
+        var filled = await db
+            .Database.SqlQuery<Filled>(
+                $"""
+                select field as key, sum(count)::int as count from (
+                  select v.field, count(*) as count from employments e join record_values v on v.owner_id = e.id
+                  where (e."end" is null or e."end" >= {today}) and upper_inf(v.known) and v.effective @> greatest({today}, e.start) group by 1
+                  union all
+                  select v.field, count(*) from employments e join record_values v on v.owner_id = e.person_id
+                  where (e."end" is null or e."end" >= {today}) and upper_inf(v.known) and v.effective @> greatest({today}, e.start) group by 1) counted
+                group by 1
+                """
+            )
+            .ToDictionaryAsync(f => f.Key, f => f.Count, cancellation);
         return (active, filled);
     }
 

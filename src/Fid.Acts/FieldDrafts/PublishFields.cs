@@ -15,19 +15,28 @@ public sealed class PublishFields(FidDb db)
     /// <returns>The version that is live now; null inside where somebody else has to agree first.</returns>
     public async Task<ActResult<PublishedFields>> DoAsync(PublishFieldsRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (Reason.Check(request.Why) is { } reason) return Refusal.Invalid(reason);
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
+        if (Reason.Check(request.Why) is { } reason)
+            return Refusal.Invalid(reason);
         // Every record's projection is brought up to it.
         db.Database.SetCommandTimeout(FidDatabase.LongestWork);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
+        if (act.Refusal is { } refusal)
+            return refusal;
         await Locks.FieldDraftAsync(db, cancellation);
         var publishing = new FieldPublishing(db);
-        if (act.IsDoneAlready) return new PublishedFields(await publishing.LiveVersionAsync(cancellation));
-        if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft) return SaveFieldDraft.Gone;
-        if (draft.RowVersion != request.Version) return Refusal.ChangedMeanwhile;
+        if (act.IsDoneAlready)
+            return new PublishedFields(await publishing.LiveVersionAsync(cancellation));
+        if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft)
+            return SaveFieldDraft.Gone;
+        if (draft.RowVersion != request.Version)
+            return Refusal.ChangedMeanwhile;
         if (draft.BasedOn != await publishing.LiveVersionAsync(cancellation))
-            return Refusal.Conflict("published-meanwhile", "Another version was published since this draft was begun. Compare with it, and save the draft anew.");
+            return Refusal.Conflict(
+                "published-meanwhile",
+                "Another version was published since this draft was begun. Compare with it, and save the draft anew."
+            );
         var configuration = FieldConfiguration.Read(Encoding.UTF8.GetBytes(draft.Configuration)).Answer!;
         var review = await publishing.ReviewAsync(configuration, actor.Today, (await Reader.OfAsync(actor, db, cancellation)).Sees, cancellation);
         if (review.Findings.Any(FieldPublishing.Blocks) || (review.Findings.Count > 0 && !request.Despite))
@@ -35,10 +44,16 @@ public sealed class PublishFields(FidDb db)
         var (author, why) = (actor.Author("fields"), Reason.Clean(request.Why));
         if (review.Widened.Count > 0 && (draft.AskedById is not { } asked || asked == actor.AccountId))
         {
-            if (draft.AskedById is not null) return Refusal.Conflict("second-person-needed", "More would be seen of pay or of sensitive fields. Somebody else has to agree to it.");
+            if (draft.AskedById is not null)
+                return Refusal.Conflict("second-person-needed", "More would be seen of pay or of sensitive fields. Somebody else has to agree to it.");
             (draft.AskedById, draft.AskedByName) = (actor.Account, author.Name);
             var opened = string.Join(", ", review.Widened.Select(w => $"{w.Field} → {string.Join(' ', w.Roles)}"));
-            act.Note(author.Change("fields.widenAsked", await db.Firms.Select(f => f.Id).SingleAsync(cancellation), null, why) with { Details = JsonSerializer.Serialize(new { opened }) });
+            act.Note(
+                author.Change("fields.widenAsked", await db.Firms.Select(f => f.Id).SingleAsync(cancellation), null, why) with
+                {
+                    Details = JsonSerializer.Serialize(new { opened }),
+                }
+            );
             await act.CommitAsync(cancellation);
             return new PublishedFields(null);
         }

@@ -16,29 +16,44 @@ public sealed class SaveFieldDraft(FidDb db)
 
     public async Task<ActResult<FieldDraft>> DoAsync(SaveFieldDraftRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         var read = Read(request.Configuration);
-        if (read.Answer is not { } configuration) return Refusal.Invalid(read.Problems);
+        if (read.Answer is not { } configuration)
+            return Refusal.Invalid(read.Problems);
         var text = Encoding.UTF8.GetString(configuration.Write());
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
+        if (act.Refusal is { } refusal)
+            return refusal;
         await Locks.FieldDraftAsync(db, cancellation);
         var there = await db.FieldDrafts.SingleOrDefaultAsync(cancellation);
-        if (act.IsDoneAlready && there is not null) return there;
-        if (there is not null && there.RowVersion != request.Version) return Refusal.ChangedMeanwhile;
-        if (there is null && request.Version is not null) return Gone;
+        if (act.IsDoneAlready && there is not null)
+            return there;
+        if (there is not null && there.RowVersion != request.Version)
+            return Refusal.ChangedMeanwhile;
+        if (there is null && request.Version is not null)
+            return Gone;
         var author = actor.Author("fields");
         if (there is null)
-            db.FieldDrafts.Add(there = new FieldDraft
-            {
-                Configuration = text,
-                BasedOn = await new FieldPublishing(db).LiveVersionAsync(cancellation),
-                At = author.At,
-                ById = actor.Account,
-                ByName = author.Name,
-            });
+            db.FieldDrafts.Add(
+                there = new FieldDraft
+                {
+                    Configuration = text,
+                    BasedOn = await new FieldPublishing(db).LiveVersionAsync(cancellation),
+                    At = author.At,
+                    ById = actor.Account,
+                    ByName = author.Name,
+                }
+            );
         else
-            (there.Configuration, there.At, there.ById, there.ByName, there.AskedById, there.AskedByName) = (text, author.At, actor.Account, author.Name, null, null);
+            (there.Configuration, there.At, there.ById, there.ByName, there.AskedById, there.AskedByName) = (
+                text,
+                author.At,
+                actor.Account,
+                author.Name,
+                null,
+                null
+            );
         await act.CommitAsync(cancellation);
         return there;
     }

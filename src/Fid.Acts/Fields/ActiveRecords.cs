@@ -19,20 +19,39 @@ public sealed class ActiveRecords
     /// <param name="only">The employments to read; null for all.</param>
     /// <param name="fields">The fields to read; null for all.</param>
     public static async Task<ActiveRecords> LoadAsync(
-        FidDb db, LocalDate today, CancellationToken cancellation, LocalDate? on = null, bool former = false, Guid[]? only = null, string[]? fields = null)
+        FidDb db,
+        LocalDate today,
+        CancellationToken cancellation,
+        LocalDate? on = null,
+        bool former = false,
+        Guid[]? only = null,
+        string[]? fields = null
+    )
     {
         var (all, whole, ids, keys) = (only is null, fields is null, only ?? [], fields ?? []);
-        var people = await db.Employments.AsNoTracking().Where(e => (all || ids.Contains(e.Id)) && (former || e.End == null || e.End >= today)).Select(e => new { e.Id, e.Start }).ToListAsync(cancellation);
-        var records = people.ToDictionary(p => p.Id, p => new ActiveRecord(on ?? LocalDate.Max(today, p.Start), new Dictionary<string, JsonElement>(40, StringComparer.Ordinal)));
-        var rows = db.Database.SqlQuery<Row>($"""
-            select e.id as employment, v.field, v.value from employments e join record_values v on v.owner_id = e.id
-            where ({all} or e.id = any({ids})) and ({whole} or v.field = any({keys})) and ({former} or "end" is null or "end" >= {today}) and upper_inf(v.known) and v.effective @> coalesce({on}, greatest({today}, e.start))
-            union all
-            select e.id, v.field, v.value from employments e join record_values v on v.owner_id = e.person_id
-            where ({all} or e.id = any({ids})) and ({whole} or v.field = any({keys})) and ({former} or "end" is null or "end" >= {today}) and upper_inf(v.known) and v.effective @> coalesce({on}, greatest({today}, e.start))
-            """).AsAsyncEnumerable();
+        var people = await db
+            .Employments.AsNoTracking()
+            .Where(e => (all || ids.Contains(e.Id)) && (former || e.End == null || e.End >= today))
+            .Select(e => new { e.Id, e.Start })
+            .ToListAsync(cancellation);
+        var records = people.ToDictionary(
+            p => p.Id,
+            p => new ActiveRecord(on ?? LocalDate.Max(today, p.Start), new Dictionary<string, JsonElement>(40, StringComparer.Ordinal))
+        );
+        var rows = db
+            .Database.SqlQuery<Row>(
+                $"""
+                select e.id as employment, v.field, v.value from employments e join record_values v on v.owner_id = e.id
+                where ({all} or e.id = any({ids})) and ({whole} or v.field = any({keys})) and ({former} or "end" is null or "end" >= {today}) and upper_inf(v.known) and v.effective @> coalesce({on}, greatest({today}, e.start))
+                union all
+                select e.id, v.field, v.value from employments e join record_values v on v.owner_id = e.person_id
+                where ({all} or e.id = any({ids})) and ({whole} or v.field = any({keys})) and ({former} or "end" is null or "end" >= {today}) and upper_inf(v.known) and v.effective @> coalesce({on}, greatest({today}, e.start))
+                """
+            )
+            .AsAsyncEnumerable();
         await foreach (var row in rows.WithCancellation(cancellation))
-            if (records.TryGetValue(row.Employment, out var record)) ((Dictionary<string, JsonElement>)record.Values)[row.Field] = row.Value;
+            if (records.TryGetValue(row.Employment, out var record))
+                ((Dictionary<string, JsonElement>)record.Values)[row.Field] = row.Value;
         return new ActiveRecords(records);
     }
 

@@ -20,7 +20,8 @@ public sealed class FieldBook(FidDb db)
     /// <summary>The live configuration; the same one for as long as this object lives.</summary>
     public async ValueTask<LiveFields> LiveAsync(CancellationToken cancellation = default)
     {
-        if (_live is not null) return _live;
+        if (_live is not null)
+            return _live;
         return await LiveAsync(await db.Database.SqlQueryRaw<LiveNow>(NowSql).SingleAsync(cancellation), cancellation);
     }
 
@@ -28,10 +29,13 @@ public sealed class FieldBook(FidDb db)
     public async ValueTask<LiveFields> LiveAsync(LiveNow now, CancellationToken cancellation)
     {
         var stages = now.Stages.ToList();
-        if (now is not { Version: { } version, Hash: { } hash }) return _live = new LiveFields(0, FieldConfiguration.Shipped.Sections, Compile("shipped", FieldConfiguration.Shipped, stages));
-        if (Sections.TryGetValue(hash, out var sections) && Known.TryGetValue(Key(hash, stages), out var known)) return _live = new LiveFields(version, sections, known);
+        if (now is not { Version: { } version, Hash: { } hash })
+            return _live = new LiveFields(0, FieldConfiguration.Shipped.Sections, Compile("shipped", FieldConfiguration.Shipped, stages));
+        if (Sections.TryGetValue(hash, out var sections) && Known.TryGetValue(Key(hash, stages), out var known))
+            return _live = new LiveFields(version, sections, known);
         var text = await db.FieldVersions.Where(v => v.Version == version).Select(v => v.Configuration).SingleAsync(cancellation);
-        var configuration = FieldConfiguration.Read(Encoding.UTF8.GetBytes(text)).Answer ?? throw new InvalidOperationException($"Version {version} of the fields cannot be read.");
+        var configuration = FieldConfiguration.Read(Encoding.UTF8.GetBytes(text)).Answer
+            ?? throw new InvalidOperationException($"Version {version} of the fields cannot be read.");
         Sections[hash] = configuration.Sections;
         return _live = new LiveFields(version, configuration.Sections, Compile(hash, configuration, stages));
     }
@@ -52,8 +56,10 @@ public sealed class FieldBook(FidDb db)
             Known.Clear();
             Sections.Clear();
         }
-        return Known.GetOrAdd(Key(hash, stages), _ => FieldSet.Read(configuration.Fields, stages).Answer
-            ?? throw new InvalidOperationException("A published configuration has formulas that cannot be read."));
+        return Known.GetOrAdd(Key(hash, stages), _ =>
+            FieldSet.Read(configuration.Fields, stages).Answer
+            ?? throw new InvalidOperationException("A published configuration has formulas that cannot be read.")
+        );
     }
 
     private static string Key(string hash, List<string> stages) => $"{hash} {string.Join(' ', stages)}";

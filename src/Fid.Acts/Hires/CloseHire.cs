@@ -8,16 +8,24 @@ public sealed class CloseHire(FidDb db, HireClosing closing)
 {
     public async Task<ActResult> DoAsync(CloseHireRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (Reason.Require(request.Why, "Say why.", out var why) is { } bad) return Refusal.Invalid(bad);
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
+        if (Reason.Require(request.Why, "Say why.", out var why) is { } bad)
+            return Refusal.Invalid(bad);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (await HireInHand.TakeAsync(db, request.Hire, cancellation) is not { } hire) return Refusal.NotFound;
-        if (hire.Hire.Closed is not null) return Refusal.Conflict("closed", "This hire is closed already.");
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (await HireInHand.TakeAsync(db, request.Hire, cancellation) is not { } hire)
+            return Refusal.NotFound;
+        if (hire.Hire.Closed is not null)
+            return Refusal.Conflict("closed", "This hire is closed already.");
         if (request.Outcome == HireOutcome.NoShow && hire.Hire.Start > actor.Today)
             return Refusal.Invalid("/outcome", "too-early", "The first day has not come yet. Say that the person withdrew, or move the start.");
-        var change = act.Note(actor.Author("checklist").Change(request.Outcome == HireOutcome.NoShow ? "hire.noShow" : "hire.withdrawn", request.Hire, null, why));
+        var change = act.Note(
+            actor.Author("checklist").Change(request.Outcome == HireOutcome.NoShow ? "hire.noShow" : "hire.withdrawn", request.Hire, null, why)
+        );
         await closing.CloseAsync(hire, request.Outcome, why, change, actor.Today, cancellation);
         await act.CommitAsync(cancellation);
         return ActResult.Done;

@@ -11,9 +11,11 @@ public static class HireAccess
 {
     public static async Task<Func<IQueryable<Hire>, IQueryable<Hire>>> VisibleAsync(Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (actor.MayReadEverybody) return hires => hires;
+        if (actor.MayReadEverybody)
+            return hires => hires;
         var employments = await OwnEmployments.OfAsync(actor, db, cancellation);
-        return hires => hires.Where(h => db.CurrentRecords.Any(r => r.EmploymentId == h.EmploymentId && r.ManagerId != null && employments.Contains(r.ManagerId.Value)));
+        return hires =>
+            hires.Where(h => db.CurrentRecords.Any(r => r.EmploymentId == h.EmploymentId && r.ManagerId != null && employments.Contains(r.ManagerId.Value)));
     }
 
     /// <summary>A hire the user may see, or null.</summary>

@@ -14,11 +14,11 @@ public sealed class HireClosing(RecordWriter records, HireNotices notices)
     private const string Mark = "⊘ ";
 
     /// <summary>Closes a hire: its open tasks are cancelled, its stint ends before it began, and other systems are told. Nothing is saved yet.</summary>
-    public async Task CloseAsync(
-        HireInHand what, HireOutcome outcome, string why, Change change, LocalDate today, CancellationToken cancellation)
+    public async Task CloseAsync(HireInHand what, HireOutcome outcome, string why, Change change, LocalDate today, CancellationToken cancellation)
     {
         var (hire, employment, record) = what;
-        foreach (var task in hire.Tasks.Where(t => t.Done is null && t.SkippedWhy is null)) task.SkippedWhy = Cancelled(why);
+        foreach (var task in hire.Tasks.Where(t => t.Done is null && t.SkippedWhy is null))
+            task.SkippedWhy = Cancelled(why);
         (hire.Closed, hire.Outcome, hire.OutcomeWhy) = (today, outcome, why);
         // A stint that never was: from its first day on they are nobody's colleague.
         employment.End = LocalDate.Min(today, hire.Start).PlusDays(-1);
@@ -30,12 +30,14 @@ public sealed class HireClosing(RecordWriter records, HireNotices notices)
     public async Task GoOnAsync(HireInHand what, Change change, LocalDate today, CancellationToken cancellation)
     {
         var (hire, employment, record) = what;
-        foreach (var task in hire.Tasks.Where(t => t.SkippedWhy == Cancelled(hire.OutcomeWhy!))) task.SkippedWhy = null;
+        foreach (var task in hire.Tasks.Where(t => t.SkippedWhy == Cancelled(hire.OutcomeWhy!)))
+            task.SkippedWhy = null;
         (hire.Closed, hire.Outcome, hire.OutcomeWhy, employment.End) = (null, null, null, null);
         await records.RefreshAsync(employment, record, change.At, today, cancellation);
         await notices.TellAsync(hire, record, NoticeKind.WentOn, change, cancellation);
     }
 
     /// <summary>The reason that a task has which was cancelled with its hire.</summary>
-    public static string Cancelled(string why) => Mark + why is var marked && marked.Length > HireTask.LongestReason ? marked[..HireTask.LongestReason] : marked;
+    public static string Cancelled(string why) =>
+        Mark + why is var marked && marked.Length > HireTask.LongestReason ? marked[..HireTask.LongestReason] : marked;
 }

@@ -11,10 +11,13 @@ public sealed record HireInHand(Hire Hire, Employment Employment, CurrentRecord 
     /// <summary>Takes a hire in hand; null where there is none.</summary>
     internal static async Task<HireInHand?> TakeAsync(FidDb db, Guid id, CancellationToken cancellation)
     {
-        if (await db.Hires.AsNoTracking().Where(h => h.Id == id).Select(h => (Guid?)h.EmploymentId).SingleOrDefaultAsync(cancellation) is not { } employment) return null;
+        if (await db.Hires.AsNoTracking().Where(h => h.Id == id).Select(h => (Guid?)h.EmploymentId).SingleOrDefaultAsync(cancellation) is not { } employment)
+            return null;
         await Locks.RecordAsync(db, employment, cancellation);
         return new HireInHand(
-            await db.Hires.Include(h => h.Tasks).SingleAsync(h => h.Id == id, cancellation), await db.Employments.SingleAsync(e => e.Id == employment, cancellation),
-            await db.CurrentRecords.SingleAsync(r => r.EmploymentId == employment, cancellation));
+            await db.Hires.Include(h => h.Tasks).SingleAsync(h => h.Id == id, cancellation),
+            await db.Employments.SingleAsync(e => e.Id == employment, cancellation),
+            await db.CurrentRecords.SingleAsync(r => r.EmploymentId == employment, cancellation)
+        );
     }
 }

@@ -29,7 +29,8 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     private static readonly string[] Needed = ["given_name", "family_name", "email", "site"];
 
     /// <summary>Fields that a hire cannot be opened without, and does not have.</summary>
-    public static IEnumerable<string> Lacking(IReadOnlyDictionary<string, LayeredValue> values) => Needed.Where(f => FieldValues.IsEmpty(values.GetValueOrDefault(f)?.Value));
+    public static IEnumerable<string> Lacking(IReadOnlyDictionary<string, LayeredValue> values) =>
+        Needed.Where(f => FieldValues.IsEmpty(values.GetValueOrDefault(f)?.Value));
 
     // Read once for all that are opened together.
     private readonly FieldBook _fields = new(db);
@@ -46,63 +47,100 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     /// <summary>What a hire would start with. Nothing is saved. Where the template cannot be worked out for it, the problems say why.</summary>
     /// <param name="origin">What is known before anybody types; null for nothing.</param>
     public async Task<Outcome<HireDraft>> DraftAsync(
-        TemplateBook templates, RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, CancellationToken cancellation, HireOrigin? origin = null)
+        TemplateBook templates,
+        RoleTemplate template,
+        IReadOnlyDictionary<string, JsonElement> typed,
+        LocalDate? start,
+        LocalDate today,
+        CancellationToken cancellation,
+        HireOrigin? origin = null
+    )
     {
         var (before, all) = (origin ?? HireOrigin.New, new Dictionary<string, JsonElement>(typed, StringComparer.Ordinal));
-        foreach (var (field, given) in before.Given) all.TryAdd(field, given.Value);
+        foreach (var (field, given) in before.Given)
+            all.TryAdd(field, given.Value);
         var resolved = templates.Resolve(template, all, start, today, before.Person is not null);
-        if (resolved.Answer is not { } worked) return Outcome<HireDraft>.Failed(resolved.Problems);
+        if (resolved.Answer is not { } worked)
+            return Outcome<HireDraft>.Failed(resolved.Problems);
         // What nobody typed says where it comes from instead.
         var layered = worked with
         {
             Values = worked.Values.ToDictionary(
-                v => v.Key, v => v.Value.From == Layer.Typed && !typed.ContainsKey(v.Key) && before.Given.TryGetValue(v.Key, out var given) ? v.Value with { From = given.Source } : v.Value, StringComparer.Ordinal),
+                v => v.Key,
+                v =>
+                    v.Value.From == Layer.Typed && !typed.ContainsKey(v.Key) && before.Given.TryGetValue(v.Key, out var given)
+                        ? v.Value with
+                        {
+                            From = given.Source,
+                        }
+                        : v.Value,
+                StringComparer.Ordinal
+            ),
         };
         var site = await Entry("sites", "site");
         var department = await Entry("departments", "department");
         var known = new KnownFacts(
-            site?.Text("calendar"), site?.Text("cost_centre"), department?.Text("cost_centre"),
+            site?.Text("calendar"),
+            site?.Text("cost_centre"),
+            department?.Text("cost_centre"),
             (await _managers.BySeatAsync(TextOf(layered.Values, "job"), department?.Code, start ?? today, cancellation))?.ToString(),
             (await _managers.HeadAsync(department, start ?? today, cancellation))?.ToString(),
-            await NextBadgeAsync(cancellation));
+            await NextBadgeAsync(cancellation)
+        );
         var values = await FollowFieldsAsync(StartingValues.Fill(layered, known), start, today, cancellation);
         return new HireDraft(template, layered, values, before.Tasks ?? LayeredTasks.Of(layered), before.Entries, before.Person);
 
         async Task<EntryContent?> Entry(string list, string field)
         {
-            if (TextOf(layered.Values, field) is not { } code) return null;
+            if (TextOf(layered.Values, field) is not { } code)
+                return null;
             // The whole list, once: many hires that are opened together are at many sites.
             if (!_entries.TryGetValue(list, out var entries))
-                _entries[list] = entries = (await db.ListEntries.AsNoTracking().Where(e => e.List == list).ToListAsync(cancellation)).Select(e => e.Content()).ToDictionary(e => e.Code, StringComparer.OrdinalIgnoreCase);
+                _entries[list] = entries = (await db.ListEntries.AsNoTracking().Where(e => e.List == list).ToListAsync(cancellation))
+                    .Select(e => e.Content())
+                    .ToDictionary(e => e.Code, StringComparer.OrdinalIgnoreCase);
             return entries.GetValueOrDefault(code);
         }
     }
 
     // The rules of what is set so far, and the defaults of what is still empty. What was set stays as it is.
     private async Task<IReadOnlyDictionary<string, LayeredValue>> FollowFieldsAsync(
-        IReadOnlyDictionary<string, LayeredValue> set, LocalDate? start, LocalDate today, CancellationToken cancellation)
+        IReadOnlyDictionary<string, LayeredValue> set,
+        LocalDate? start,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var fields = await _fields.LiveAsync(cancellation);
         var facts = set.ToDictionary(v => v.Key, v => v.Value.Value);
-        if (start is { } first) facts["start_date"] = DateOf(first);
+        if (start is { } first)
+            facts["start_date"] = DateOf(first);
         var calendar = fields.Set.CountsWorkingDays ? (_calendars ??= await CalendarBook.LoadAsync(db, cancellation)).OfRecord(facts) : null;
         var keys = fields.Set.Fields.Select(f => f.Key).Where(facts.ContainsKey).ToList();
-        var record = RecordEvaluation.Of(fields.Set, new RecordQuestion(facts, keys, keys, null, fields.Set.Stages.Count > 0 ? fields.Set.Stages[0] : null, today, RecordQuestion.NoLists, calendar));
+        var record = RecordEvaluation.Of(
+            fields.Set,
+            new RecordQuestion(facts, keys, keys, null, fields.Set.Stages.Count > 0 ? fields.Set.Stages[0] : null, today, RecordQuestion.NoLists, calendar)
+        );
         var filled = new Dictionary<string, LayeredValue>(set, StringComparer.Ordinal);
         foreach (var (key, by) in record.SetBy)
-            if (by == "default" || by.StartsWith("rule:", StringComparison.Ordinal)) filled[key] = new LayeredValue(record.Values[key], by, []);
+            if (by == "default" || by.StartsWith("rule:", StringComparison.Ordinal))
+                filled[key] = new LayeredValue(record.Values[key], by, []);
         return filled;
     }
 
     private static JsonElement DateOf(LocalDate date) => JsonSerializer.SerializeToElement(date.ToString("uuuu-MM-dd", null));
 
     /// <summary>Puts a hire, its record and its checklist into the context: of a new person, or as a new stint of one the firm knows.</summary>
-    public async Task<Hire> AddAsync(
-        HireDraft draft, HireStart first, Author author, LocalDate today, CancellationToken cancellation = default)
+    public async Task<Hire> AddAsync(HireDraft draft, HireStart first, Author author, LocalDate today, CancellationToken cancellation = default)
     {
         var (id, number, start, accepted, coordinator) = first;
         var person = draft.Person is null ? new Person() : null;
-        var employment = new Employment { PersonId = person?.Id ?? draft.Person!.Value, Number = number, Start = start };
+        var employment = new Employment
+        {
+            PersonId = person?.Id ?? draft.Person!.Value,
+            Number = number,
+            Start = start,
+        };
         var hire = new Hire
         {
             Id = id,
@@ -118,7 +156,8 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             Entries = [.. draft.Entries ?? HireEntry.Of(draft.Layered)],
         };
         var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId);
-        if (person is not null) db.Add(person);
+        if (person is not null)
+            db.Add(person);
         db.AddRange(employment, change, hire);
         PassBadgeOf(draft);
         var startDate = new FieldValue("start_date", DateOf(start), StartingValues.FromHire);
@@ -134,9 +173,13 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         // What the firm knows of the person stays as it is; what was typed anew holds from today.
         var set = (await _fields.LiveAsync(cancellation)).Set;
         var record = await records.AddNewAsync(employment, values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Employment), change, today, cancellation);
-        var edits = values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Person && v.Source is Layer.Typed or HireOrigin.FromRecruiting).Select(v => new FieldEdit(v.Field, v.Value, v.Source, today)).ToList();
+        var edits = values
+            .Where(v => set.Find(v.Field)!.Of == FieldOwner.Person && v.Source is Layer.Typed or HireOrigin.FromRecruiting)
+            .Select(v => new FieldEdit(v.Field, v.Value, v.Source, today))
+            .ToList();
         var problems = await records.SaveAsync([new RecordEdit(employment, record, edits, change)], today, cancellation);
-        if (problems.Count > 0) throw new DbUpdateConcurrencyException(problems[0].Problem.Message);
+        if (problems.Count > 0)
+            throw new DbUpdateConcurrencyException(problems[0].Problem.Message);
         return hire;
     }
 
@@ -162,34 +205,48 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             while (waiting.Count > 0)
             {
                 var count = waiting.Count;
-                var last = (await db.Database.SqlQuery<long>($"""
-                    insert into number_counters (year, last) values ({ofYear.Key.Year}, {ofYear.Key.Before + count})
-                    on conflict (year) do update set last = number_counters.last + {count} returning last as "Value"
-                    """).ToListAsync(cancellation)).Single();
+                var last = (
+                    await db
+                        .Database.SqlQuery<long>(
+                            $"""
+                            insert into number_counters (year, last) values ({ofYear.Key.Year}, {ofYear.Key.Before + count})
+                            on conflict (year) do update set last = number_counters.last + {count} returning last as "Value"
+                            """
+                        )
+                        .ToListAsync(cancellation)
+                ).Single();
                 var candidates = Enumerable.Range(0, count).Select(i => Format(last - count + 1 + i, starts[waiting.Peek()].Year)).ToList();
                 var taken = await db.Employments.Where(e => candidates.Contains(e.Number)).Select(e => e.Number).ToListAsync(cancellation);
-                foreach (var number in candidates.Except(taken)) numbers[waiting.Dequeue()] = number;
+                foreach (var number in candidates.Except(taken))
+                    numbers[waiting.Dequeue()] = number;
             }
         }
         return numbers;
     }
 
-    private string Format(long running, int year) => _numbers!.Format(running, year) ?? throw new InvalidOperationException("Employee numbers of this pattern have run out.");
+    private string Format(long running, int year) =>
+        _numbers!.Format(running, year) ?? throw new InvalidOperationException("Employee numbers of this pattern have run out.");
 
     /// <summary>Goes on as if the hire had been opened: the next one gets another badge.</summary>
     public void PassBadgeOf(HireDraft draft)
     {
-        if (TextOf(draft.Values, "badge") is { } badge) _nextBadge = Badges.NextAfter(_nextBadge, badge);
+        if (TextOf(draft.Values, "badge") is { } badge)
+            _nextBadge = Badges.NextAfter(_nextBadge, badge);
     }
 
     private async Task<string?> NextBadgeAsync(CancellationToken cancellation)
     {
-        if (_badgesAreRead) return _nextBadge;
+        if (_badgesAreRead)
+            return _nextBadge;
         // The highest there ever was, and one of the longest, say what comes next; both stand at the end of an index.
-        var telling = await db.Database.SqlQuery<string>($"""
-            (select value #>> array[]::text[] as "Value" from record_values where field = 'badge' order by lpad(value #>> array[]::text[], 20, '0') desc limit 1)
-            union all (select value #>> array[]::text[] from record_values where field = 'badge' order by length(value #>> array[]::text[]) desc limit 1)
-            """).ToListAsync(cancellation);
+        var telling = await db
+            .Database.SqlQuery<string>(
+                $"""
+                (select value #>> array[]::text[] as "Value" from record_values where field = 'badge' order by lpad(value #>> array[]::text[], 20, '0') desc limit 1)
+                union all (select value #>> array[]::text[] from record_values where field = 'badge' order by length(value #>> array[]::text[]) desc limit 1)
+                """
+            )
+            .ToListAsync(cancellation);
         (_nextBadge, _badgesAreRead) = (Badges.NextFree(telling), true);
         return _nextBadge;
     }
@@ -200,11 +257,18 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
 
 /// <summary>What a hire would start with.</summary>
 public sealed record HireDraft(
-    RoleTemplate Template, Layered Layered, IReadOnlyDictionary<string, LayeredValue> Values, IReadOnlyList<HireTask> Tasks, IReadOnlyList<HireEntry>? Entries = null, Guid? Person = null)
+    RoleTemplate Template,
+    Layered Layered,
+    IReadOnlyDictionary<string, LayeredValue> Values,
+    IReadOnlyList<HireTask> Tasks,
+    IReadOnlyList<HireEntry>? Entries = null,
+    Guid? Person = null
+)
 {
-    public IEnumerable<FieldValue> FieldValues => Values
-        .Where(v => v.Value.Value.ValueKind is not (JsonValueKind.Null or JsonValueKind.Undefined))
-        .Select(v => new FieldValue(v.Key, v.Value.Value, v.Value.From));
+    public IEnumerable<FieldValue> FieldValues =>
+        Values
+            .Where(v => v.Value.Value.ValueKind is not (JsonValueKind.Null or JsonValueKind.Undefined))
+            .Select(v => new FieldValue(v.Key, v.Value.Value, v.Value.From));
 }
 
 /// <summary>What a hire is opened with, besides what its draft says.</summary>

@@ -9,7 +9,11 @@ namespace Fid.Acts.Hires;
 /// <param name="Tasks">A checklist in the template's place; null for the template's.</param>
 /// <param name="Entries">Items in the template's place; null for the template's.</param>
 public sealed record HireOrigin(
-    Guid? Person, IReadOnlyDictionary<string, (JsonElement Value, string Source)> Given, IReadOnlyList<HireTask>? Tasks = null, IReadOnlyList<HireEntry>? Entries = null)
+    Guid? Person,
+    IReadOnlyDictionary<string, (JsonElement Value, string Source)> Given,
+    IReadOnlyList<HireTask>? Tasks = null,
+    IReadOnlyList<HireEntry>? Entries = null
+)
 {
     /// <summary>The source of a fact of the person that the firm knew already.</summary>
     public const string FromPerson = "person";

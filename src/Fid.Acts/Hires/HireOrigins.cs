@@ -17,34 +17,76 @@ public sealed class HireOrigins(FidDb db)
     /// <summary>Facts of an earlier stint that can be taken over into a new one.</summary>
     public static IReadOnlyList<string> Reusable { get; } = ["badge", "items_held", "locker", "keys", "laptop", "radio"];
 
-    private static readonly Dictionary<string, string> SectionOf = new() { ["job"] = "work", ["pay"] = "pay", ["clock"] = "clock" };
+    private static readonly Dictionary<string, string> SectionOf = new()
+    {
+        ["job"] = "work",
+        ["pay"] = "pay",
+        ["clock"] = "clock",
+    };
 
     /// <summary>What is known; problems where the person or the colleague is not there.</summary>
     public async Task<(HireOrigin? Answer, IReadOnlyList<Problem> Problems)> OfAsync(
-        NewHireRequest request, Reader reader, LocalDate today, CancellationToken cancellation)
+        NewHireRequest request,
+        Reader reader,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var fields = reader.Fields;
         var given = new Dictionary<string, (JsonElement, string)>(StringComparer.Ordinal);
         if (request.Person is { } person)
         {
-            if (await LastStintAsync(person, cancellation) is not { } last) return (null, [new Problem("/person", "unknown-person", "Choose a person.")]);
+            if (await LastStintAsync(person, cancellation) is not { } last)
+                return (null, [new Problem("/person", "unknown-person", "Choose a person.")]);
             var values = await ValuesAsync(last, cancellation);
             foreach (var (field, value) in values)
-                if (fields.Set.Find(field) is { Of: FieldOwner.Person }) given[field] = (value, HireOrigin.FromPerson);
-                else if (Reusable.Contains(field) && reader.Sees(field) && request.Reuse?.Contains(field) == true) given[field] = (value, HireOrigin.Reused);
+                if (fields.Set.Find(field) is { Of: FieldOwner.Person })
+                    given[field] = (value, HireOrigin.FromPerson);
+                else if (Reusable.Contains(field) && reader.Sees(field) && request.Reuse?.Contains(field) == true)
+                    given[field] = (value, HireOrigin.Reused);
         }
-        if (request.Like is not { } like) return (new HireOrigin(request.Person, given), []);
-        if (await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == like.Employment, cancellation) is not { } colleague) return (null, [new Problem("/like", "unknown-person", "Choose a colleague.")]);
+        if (request.Like is not { } like)
+            return (new HireOrigin(request.Person, given), []);
+        if (await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == like.Employment, cancellation) is not { } colleague)
+            return (null, [new Problem("/like", "unknown-person", "Choose a colleague.")]);
         var sections = like.Parts.Where(SectionOf.ContainsKey).Select(p => SectionOf[p]).ToHashSet();
         foreach (var (field, value) in await ValuesAsync(colleague, cancellation))
             // Dates are one person's own, even where a template may set them.
-            if (fields.Set.Find(field) is { Of: FieldOwner.Employment } known && known.Type != FieldType.Date && sections.Contains(known.Section) && TemplateFields.MaySet(known) && reader.Sees(field))
+            if (
+                fields.Set.Find(field) is { Of: FieldOwner.Employment } known
+                && known.Type != FieldType.Date
+                && sections.Contains(known.Section)
+                && TemplateFields.MaySet(known)
+                && reader.Sees(field)
+            )
                 given.TryAdd(field, (value, HireOrigin.LikePrefix + colleague.Number));
-        var hire = await db.Hires.AsNoTracking().Include(h => h.Tasks).Include(h => h.Entries).AsSplitQuery().OrderByDescending(h => h.Start).FirstOrDefaultAsync(h => h.EmploymentId == colleague.Id, cancellation);
-        return (new HireOrigin(
-            request.Person, given,
-            like.Parts.Contains("checklist") && hire is not null ? [.. hire.Tasks.OrderBy(t => t.Position).Select(t => t.Copy(afresh: true))] : null,
-            like.Parts.Contains("items") && hire is not null ? [.. hire.Entries.Select(e => new HireEntry { List = e.List, Key = e.Key, Position = e.Position, Properties = e.Properties })] : null), []);
+        var hire = await db
+            .Hires.AsNoTracking()
+            .Include(h => h.Tasks)
+            .Include(h => h.Entries)
+            .AsSplitQuery()
+            .OrderByDescending(h => h.Start)
+            .FirstOrDefaultAsync(h => h.EmploymentId == colleague.Id, cancellation);
+        return (
+            new HireOrigin(
+                request.Person,
+                given,
+                like.Parts.Contains("checklist") && hire is not null ? [.. hire.Tasks.OrderBy(t => t.Position).Select(t => t.Copy(afresh: true))] : null,
+                like.Parts.Contains("items") && hire is not null
+                    ?
+                    [
+                        .. hire.Entries.Select(e => new HireEntry
+                        {
+                            List = e.List,
+                            Key = e.Key,
+                            Position = e.Position,
+                            Properties = e.Properties,
+                        }),
+                    ]
+                    : null
+            ),
+            []
+        );
 
         Task<Dictionary<string, JsonElement>> ValuesAsync(Employment stint, CancellationToken token) => HireOrigins.ValuesAsync(db, stint, today, token);
     }
@@ -55,11 +97,22 @@ public sealed class HireOrigins(FidDb db)
     /// </summary>
     public async Task<string?> TemplateOfAsync(Guid colleague, TemplateBook templates, Reader reader, LocalDate today, CancellationToken cancellation)
     {
-        var last = await db.Hires.Where(h => h.EmploymentId == colleague).OrderByDescending(h => h.Start).Select(h => h.TemplateCode).FirstOrDefaultAsync(cancellation);
-        if (last is not null && templates.Find(last) is { Opens: true }) return last;
-        if (!reader.Sees("job") || await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == colleague, cancellation) is not { } stint) return null;
-        if (!(await ValuesAsync(db, stint, today, cancellation)).TryGetValue("job", out var job)) return null;
-        var giving = templates.Opening.Where(t => templates.Alone(t, today).Answer is { } alone && alone.Values.TryGetValue("job", out var given) && JsonElement.DeepEquals(given.Value, job)).ToArray();
+        var last = await db
+            .Hires.Where(h => h.EmploymentId == colleague)
+            .OrderByDescending(h => h.Start)
+            .Select(h => h.TemplateCode)
+            .FirstOrDefaultAsync(cancellation);
+        if (last is not null && templates.Find(last) is { Opens: true })
+            return last;
+        if (!reader.Sees("job") || await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == colleague, cancellation) is not { } stint)
+            return null;
+        if (!(await ValuesAsync(db, stint, today, cancellation)).TryGetValue("job", out var job))
+            return null;
+        var giving = templates
+            .Opening.Where(t =>
+                templates.Alone(t, today).Answer is { } alone && alone.Values.TryGetValue("job", out var given) && JsonElement.DeepEquals(given.Value, job)
+            )
+            .ToArray();
         return giving is [var one] ? one.Code : null;
     }
 
@@ -71,16 +124,26 @@ public sealed class HireOrigins(FidDb db)
         (await ValuesAsync(db, [stint], today, cancellation))[stint.Id];
 
     /// <summary>The same of several stints, by employment.</summary>
-    public static async Task<Dictionary<Guid, Dictionary<string, JsonElement>>> ValuesAsync(FidDb db, IReadOnlyCollection<Employment> stints, LocalDate today, CancellationToken cancellation)
+    public static async Task<Dictionary<Guid, Dictionary<string, JsonElement>>> ValuesAsync(
+        FidDb db,
+        IReadOnlyCollection<Employment> stints,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var days = stints.Select(s => s.End is { } end && end < today ? LocalDate.Max(end, s.Start) : LocalDate.Max(today, s.Start)).ToArray();
-        var rows = await db.Database.SqlQuery<Held>($"""
-            with s as (select * from unnest({stints.Select(s => s.Id).ToArray()}, {stints.Select(s => s.PersonId).ToArray()}, {days}) s(id, person, day))
-            select s.id as stint, v.field, v.value from s join record_values v on v.owner_id = s.id and v.effective @> s.day where upper_inf(v.known)
-            union all select s.id, v.field, v.value from s join record_values v on v.owner_id = s.person and v.effective @> {today} where upper_inf(v.known)
-            """).ToListAsync(cancellation);
+        var rows = await db
+            .Database.SqlQuery<Held>(
+                $"""
+                with s as (select * from unnest({stints.Select(s => s.Id).ToArray()}, {stints.Select(s => s.PersonId).ToArray()}, {days}) s(id, person, day))
+                select s.id as stint, v.field, v.value from s join record_values v on v.owner_id = s.id and v.effective @> s.day where upper_inf(v.known)
+                union all select s.id, v.field, v.value from s join record_values v on v.owner_id = s.person and v.effective @> {today} where upper_inf(v.known)
+                """
+            )
+            .ToListAsync(cancellation);
         var values = stints.ToDictionary(s => s.Id, _ => new Dictionary<string, JsonElement>(StringComparer.Ordinal));
-        foreach (var row in rows.Where(r => !SealedText.IsSealed(r.Value))) values[row.Stint][row.Field] = row.Value;
+        foreach (var row in rows.Where(r => !SealedText.IsSealed(r.Value)))
+            values[row.Stint][row.Field] = row.Value;
         return values;
     }
 

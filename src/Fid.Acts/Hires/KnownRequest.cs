@@ -11,9 +11,15 @@ public sealed record KnownRequest(string? GivenName, string? FamilyName, LocalDa
 {
     public PersonFacts ToFacts() => new(GivenName ?? "", FamilyName ?? "", BirthDate, Email, Phone);
 
-    public static KnownRequest Of(NewHireRequest hire) => new(
-        Typed(hire, "given_name"), Typed(hire, "family_name"), LocalDatePattern.Iso.Parse(Typed(hire, "birth_date") ?? "") is { Success: true } born ? born.Value : null,
-        Typed(hire, "email"), Typed(hire, "mobile") ?? Typed(hire, "phone"), hire.Start);
+    public static KnownRequest Of(NewHireRequest hire) =>
+        new(
+            Typed(hire, "given_name"),
+            Typed(hire, "family_name"),
+            LocalDatePattern.Iso.Parse(Typed(hire, "birth_date") ?? "") is { Success: true } born ? born.Value : null,
+            Typed(hire, "email"),
+            Typed(hire, "mobile") ?? Typed(hire, "phone"),
+            hire.Start
+        );
 
     public static KnownRequest Of(FeedCandidate candidate) =>
         new(candidate.GivenName, candidate.FamilyName, candidate.BirthDate, candidate.Email, candidate.Phone, candidate.Start);

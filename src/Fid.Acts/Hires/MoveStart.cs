@@ -15,16 +15,25 @@ public sealed class MoveStart(FidDb db, RecordWriter records, HireNotices notice
 {
     public async Task<ActResult> DoAsync(MoveStartRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         List<Problem> problems = [.. new[] { CheckDay(request.Start, "/start"), Reason.Check(request.Why) }.OfType<Problem>()];
-        if (problems.Count > 0) return Refusal.Invalid(problems);
-        if (request.Version is not { } seen) return Refusal.VersionNeeded;
+        if (problems.Count > 0)
+            return Refusal.Invalid(problems);
+        if (request.Version is not { } seen)
+            return Refusal.VersionNeeded;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (await HireInHand.TakeAsync(db, request.Hire, cancellation) is not var (hire, employment, record) || hire.Closed is not null) return Refusal.NotFound;
-        if (hire.Version != seen) return Refusal.ChangedMeanwhile;
-        var change = act.Note(actor.Author("checklist").Change("start.moved", hire.Id, $"{hire.Start:uuuu-MM-dd} > {request.Start:uuuu-MM-dd}", Reason.Clean(request.Why)));
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (await HireInHand.TakeAsync(db, request.Hire, cancellation) is not var (hire, employment, record) || hire.Closed is not null)
+            return Refusal.NotFound;
+        if (hire.Version != seen)
+            return Refusal.ChangedMeanwhile;
+        var change = act.Note(
+            actor.Author("checklist").Change("start.moved", hire.Id, $"{hire.Start:uuuu-MM-dd} > {request.Start:uuuu-MM-dd}", Reason.Clean(request.Why))
+        );
         var moved = await new TemplateUpdates(db).OnMoveAsync(hire.Id, request.Start, actor.Today, cancellation);
         if (employment.End < request.Start && moved.All(m => m.Field != "end_date"))
             return Refusal.Invalid("/start", "after-end", "The record ends before that. Change its end first.");

@@ -16,8 +16,18 @@ namespace Fid.Acts.Hires;
 /// <param name="Beside">Whether a stint beside another of the same person is meant so.</param>
 /// <param name="NotThese">People it is not, though it looked so, and hires opened with it that are not the same person.</param>
 public sealed record NewHireRequest(
-    Guid Id, string Template, LocalDate? Start, Dictionary<string, JsonElement> Typed, Guid? Person = null, string[]? Reuse = null, LikeColleague? Like = null, bool BackDated = false, Guid? Candidate = null,
-    bool Beside = false, Guid[]? NotThese = null);
+    Guid Id,
+    string Template,
+    LocalDate? Start,
+    Dictionary<string, JsonElement> Typed,
+    Guid? Person = null,
+    string[]? Reuse = null,
+    LikeColleague? Like = null,
+    bool BackDated = false,
+    Guid? Candidate = null,
+    bool Beside = false,
+    Guid[]? NotThese = null
+);
 
 /// <summary>A colleague to be like.</summary>
 /// <param name="Employment">The colleague.</param>

@@ -20,7 +20,8 @@ public sealed class OwnTasks
 
     private OwnTasks(FidDb db, Actor actor, Guid[] employments) => (_db, _actor, _employments) = (db, actor, employments);
 
-    public static async Task<OwnTasks> OfAsync(Actor actor, FidDb db, CancellationToken cancellation) => new(db, actor, await OwnEmployments.OfAsync(actor, db, cancellation));
+    public static async Task<OwnTasks> OfAsync(Actor actor, FidDb db, CancellationToken cancellation) =>
+        new(db, actor, await OwnEmployments.OfAsync(actor, db, cancellation));
 
     /// <summary>Narrows hires to those in which something is the actor's own.</summary>
     /// <param name="openOnly">Whether only tasks that are not done count.</param>
@@ -31,8 +32,11 @@ public sealed class OwnTasks
         return hires.Where(h =>
             h.Tasks.Any(t => (!openOnly || (t.Done == null && t.SkippedWhy == null)) && owners.Contains(t.Owner))
             || h.CoordinatorId == account
-            || records.Any(r => r.EmploymentId == h.EmploymentId
-                && (r.PersonId == person || (r.ManagerId != null && own.Contains(r.ManagerId.Value)) || (r.BuddyId != null && own.Contains(r.BuddyId.Value)))));
+            || records.Any(r =>
+                r.EmploymentId == h.EmploymentId
+                && (r.PersonId == person || (r.ManagerId != null && own.Contains(r.ManagerId.Value)) || (r.BuddyId != null && own.Contains(r.BuddyId.Value)))
+            )
+        );
     }
 
     /// <summary>Whether a task with this owner, on this hire, is the actor's own.</summary>
@@ -41,20 +45,23 @@ public sealed class OwnTasks
     /// <summary>Whether a task is the actor's own, whether or not its hire is under way.</summary>
     public async Task<bool> IncludeAsync(HireTask task, CancellationToken cancellation)
     {
-        var who = await _db.Hires.Where(h => h.Id == task.HireId)
-            .Join(_db.CurrentRecords, h => h.EmploymentId, r => r.EmploymentId, (h, r) => new TaskPeople(r.PersonId, r.ManagerId, r.BuddyId, h.CoordinatorId)).SingleOrDefaultAsync(cancellation);
+        var who = await _db
+            .Hires.Where(h => h.Id == task.HireId)
+            .Join(_db.CurrentRecords, h => h.EmploymentId, r => r.EmploymentId, (h, r) => new TaskPeople(r.PersonId, r.ManagerId, r.BuddyId, h.CoordinatorId))
+            .SingleOrDefaultAsync(cancellation);
         return who is not null && Include(task.Owner, who);
     }
 
-    private bool Include(string owner, TaskPeople hire) => owner switch
-    {
-        Newcomer => hire.PersonId == _actor.PersonId,
-        Manager => hire.ManagerId is { } manager && _employments.Contains(manager),
-        Buddy => hire.BuddyId is { } buddy && _employments.Contains(buddy),
-        Coordinator => hire.CoordinatorId == _actor.AccountId,
-        _ when HireTask.PersonOf(owner) is { } person => _employments.Contains(person),
-        _ => HireTask.TeamOf(owner) is { } team && _actor.Teams.Contains(team),
-    };
+    private bool Include(string owner, TaskPeople hire) =>
+        owner switch
+        {
+            Newcomer => hire.PersonId == _actor.PersonId,
+            Manager => hire.ManagerId is { } manager && _employments.Contains(manager),
+            Buddy => hire.BuddyId is { } buddy && _employments.Contains(buddy),
+            Coordinator => hire.CoordinatorId == _actor.AccountId,
+            _ when HireTask.PersonOf(owner) is { } person => _employments.Contains(person),
+            _ => HireTask.TeamOf(owner) is { } team && _actor.Teams.Contains(team),
+        };
 
     /// <summary>Whom the owners of a hire's tasks can be.</summary>
     private sealed record TaskPeople(Guid PersonId, Guid? ManagerId, Guid? BuddyId, Guid CoordinatorId);

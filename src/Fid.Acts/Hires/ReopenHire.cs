@@ -8,12 +8,17 @@ public sealed class ReopenHire(FidDb db, HireClosing closing)
 {
     public async Task<ActResult> DoAsync(ReopenHireRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (await HireInHand.TakeAsync(db, request.Hire, cancellation) is not { } hire) return Refusal.NotFound;
-        if (hire.Hire.Outcome is null) return Refusal.Conflict("not-closed", "This hire has not come to nothing.");
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (await HireInHand.TakeAsync(db, request.Hire, cancellation) is not { } hire)
+            return Refusal.NotFound;
+        if (hire.Hire.Outcome is null)
+            return Refusal.Conflict("not-closed", "This hire has not come to nothing.");
         if (await Employment.AnyGoesOnAsync(db, hire.Employment.PersonId, hire.Employment.Start, hire.Employment.Id, cancellation))
             return Refusal.Conflict("other-stint", "They have another stint by now. Close that one first.");
         var change = act.Note(actor.Author("checklist").Change("hire.wentOn", request.Hire));

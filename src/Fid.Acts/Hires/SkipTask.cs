@@ -7,12 +7,17 @@ public sealed class SkipTask(FidDb db)
 {
     public async Task<ActResult> DoAsync(SkipTaskRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (Reason.Require(request.Why, "Say why it does not apply.", out var why) is { } bad) return Refusal.Invalid(bad);
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
+        if (Reason.Require(request.Why, "Say why it does not apply.", out var why) is { } bad)
+            return Refusal.Invalid(bad);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, cancellation)).IsDone(out var task, out var refused)) return refused;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, cancellation)).IsDone(out var task, out var refused))
+            return refused;
         var author = actor.Author("checklist");
         (task.SkippedWhy, task.Done, task.DoneBy) = (why, null, null);
         return await TaskInHand.DoneAsync(act, db, task, author.Change("task.skipped", request.Hire, request.Task, why), cancellation);

@@ -16,15 +16,18 @@ public static class TaskInHand
     {
         await Locks.TaskAsync(db, hire, key, cancellation);
         var task = await db.HireTasks.FirstOrDefaultAsync(t => t.HireId == hire && t.Key == key, cancellation);
-        if (task is null || !await MayTickAsync(db, actor, task, cancellation)) return Refusal.NotFound;
+        if (task is null || !await MayTickAsync(db, actor, task, cancellation))
+            return Refusal.NotFound;
         return await db.Hires.AnyAsync(h => h.Id == hire && h.Closed != null, cancellation)
-            ? Refusal.Conflict("closed", "This hire is closed. Its tasks stay as they are.") : task;
+            ? Refusal.Conflict("closed", "This hire is closed. Its tasks stay as they are.")
+            : task;
     }
 
     /// <summary>Puts into the trail what was done to a task, and commits it. What changes nothing leaves no trace.</summary>
     internal static async Task<ActResult> DoneAsync(ActScope act, FidDb db, HireTask task, Data.Changes.Change change, CancellationToken cancellation)
     {
-        if (db.Entry(task).State == EntityState.Modified) act.Note(change);
+        if (db.Entry(task).State == EntityState.Modified)
+            act.Note(change);
         await act.CommitAsync(cancellation);
         return ActResult.Done;
     }

@@ -7,11 +7,15 @@ public sealed class UnskipTask(FidDb db)
 {
     public async Task<ActResult> DoAsync(UnskipTaskRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, cancellation)).IsDone(out var task, out var refused)) return refused;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, cancellation)).IsDone(out var task, out var refused))
+            return refused;
         var author = actor.Author("checklist");
         task.SkippedWhy = null;
         return await TaskInHand.DoneAsync(act, db, task, author.Change("task.unskipped", request.Hire, request.Task), cancellation);

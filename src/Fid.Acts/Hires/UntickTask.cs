@@ -8,9 +8,12 @@ public sealed class UntickTask(FidDb db)
     public async Task<ActResult> DoAsync(UntickTaskRequest request, Actor actor, CancellationToken cancellation)
     {
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, cancellation)).IsDone(out var task, out var refused)) return refused;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, cancellation)).IsDone(out var task, out var refused))
+            return refused;
         var author = actor.Author("checklist");
         (task.Done, task.DoneBy) = (null, null);
         return await TaskInHand.DoneAsync(act, db, task, author.Change("task.undone", request.Hire, request.Task), cancellation);

@@ -23,7 +23,15 @@ public sealed class Intake(FidDb db)
         {
             if (!there.TryGetValue(candidate.Id, out var known))
             {
-                db.IntakeCandidates.Add(new IntakeCandidate { SourceId = candidate.Id, Now = candidate, ArrivedAt = at, ChangedAt = at });
+                db.IntakeCandidates.Add(
+                    new IntakeCandidate
+                    {
+                        SourceId = candidate.Id,
+                        Now = candidate,
+                        ArrivedAt = at,
+                        ChangedAt = at,
+                    }
+                );
                 arrived++;
             }
             else if (known.Now != candidate)
@@ -38,7 +46,8 @@ public sealed class Intake(FidDb db)
     /// <summary>What the feed has come to say otherwise since a hire was opened, field by field: what it said then, and now.</summary>
     public static IReadOnlyDictionary<string, (string? Before, string? Now)> Proposals(IntakeCandidate candidate)
     {
-        if (candidate is not { State: IntakeState.Taken, Settled: { } settled }) return new Dictionary<string, (string?, string?)>();
+        if (candidate is not { State: IntakeState.Taken, Settled: { } settled })
+            return new Dictionary<string, (string?, string?)>();
         var now = candidate.Now.Fields;
         return settled.Fields.Where(f => f.Value != now[f.Key] && now[f.Key] is not null).ToDictionary(f => f.Key, f => (f.Value, now[f.Key]));
     }

@@ -8,7 +8,8 @@ public sealed class ReceiveCandidates(FidDb db)
 {
     public async Task<ActResult<FeedRun>> DoAsync(ReceiveCandidatesRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, "", cancellation);
         var at = actor.Clock.Now;
         var (arrived, changed) = request.Candidates is null ? (0, 0) : await new Intake(db).ReceiveAsync(request.Candidates, at, cancellation);

@@ -20,23 +20,33 @@ public sealed class SettleProposals(FidDb db, RecordWriter records, EnteredValue
 
     public async Task<ActResult> DoAsync(SettleProposalsRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (await db.IntakeCandidates.SingleOrDefaultAsync(c => c.Id == request.Candidate, cancellation) is not { HireId: { } hire } candidate) return Refusal.NotFound;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (await db.IntakeCandidates.SingleOrDefaultAsync(c => c.Id == request.Candidate, cancellation) is not { HireId: { } hire } candidate)
+            return Refusal.NotFound;
         var proposals = Intake.Proposals(candidate);
         var (take, leave) = (request.Take.Where(proposals.ContainsKey).ToHashSet(), request.Leave.Where(proposals.ContainsKey).ToHashSet());
-        if (take.FirstOrDefault(f => !IsTakenOver(f)) is { } by) return Refusal.Invalid($"/take/{by}", "by-hand", "Do this in the checklist, or leave it as it is.");
-        if (await HireInHand.TakeAsync(db, hire, cancellation) is not var (_, employment, record)) return Refusal.NotFound;
+        if (take.FirstOrDefault(f => !IsTakenOver(f)) is { } by)
+            return Refusal.Invalid($"/take/{by}", "by-hand", "Do this in the checklist, or leave it as it is.");
+        if (await HireInHand.TakeAsync(db, hire, cancellation) is not var (_, employment, record))
+            return Refusal.NotFound;
 
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var sites = await SiteNames.LoadAsync(db, cancellation);
-        var said = take.ToDictionary(f => f, f => JsonSerializer.SerializeToElement(f == "site" ? sites.Find(proposals[f].Now) ?? proposals[f].Now : proposals[f].Now));
+        var said = take.ToDictionary(
+            f => f,
+            f => JsonSerializer.SerializeToElement(f == "site" ? sites.Find(proposals[f].Now) ?? proposals[f].Now : proposals[f].Now)
+        );
         await records.LockUniqueAsync(said.Keys, cancellation);
         var entered = await enteredValues.CheckAsync(fields, new EnteredRecord(said, employment.PersonId, employment.Id), actor.RoleNames, cancellation);
         var problems = entered.Problems.Concat(RecordRules.Misfits(entered.Values, employment.Start)).ToList();
-        if (problems.Count > 0) return Refusal.Invalid([.. problems.Select(p => p.Under("/take"))]);
+        if (problems.Count > 0)
+            return Refusal.Invalid([.. problems.Select(p => p.Under("/take"))]);
         var change = act.Note(actor.Author("exchange").Change("record.fromRecruiting", employment.Id, string.Join(' ', take.Order(StringComparer.Ordinal))));
         // Nothing of a stint is true before its first day: until then, what it begins with is put right.
         LocalDate? From(string field) => fields.Set.Find(field)!.Of == FieldOwner.Employment && employment.Start > actor.Today ? null : actor.Today;
@@ -48,17 +58,18 @@ public sealed class SettleProposals(FidDb db, RecordWriter records, EnteredValue
         return ActResult.Done;
     }
 
-    private static FeedCandidate Settled(FeedCandidate before, FeedCandidate now, HashSet<string> fields) => before with
-    {
-        GivenName = fields.Contains("given_name") ? now.GivenName : before.GivenName,
-        FamilyName = fields.Contains("family_name") ? now.FamilyName : before.FamilyName,
-        BirthDate = fields.Contains("birth_date") ? now.BirthDate : before.BirthDate,
-        Email = fields.Contains("email") ? now.Email : before.Email,
-        Phone = fields.Contains("phone") ? now.Phone : before.Phone,
-        Site = fields.Contains("site") ? now.Site : before.Site,
-        Start = fields.Contains(StartCorrection.Field) ? now.Start : before.Start,
-        Role = fields.Contains(FeedCandidate.RoleField) ? now.Role : before.Role,
-    };
+    private static FeedCandidate Settled(FeedCandidate before, FeedCandidate now, HashSet<string> fields) =>
+        before with
+        {
+            GivenName = fields.Contains("given_name") ? now.GivenName : before.GivenName,
+            FamilyName = fields.Contains("family_name") ? now.FamilyName : before.FamilyName,
+            BirthDate = fields.Contains("birth_date") ? now.BirthDate : before.BirthDate,
+            Email = fields.Contains("email") ? now.Email : before.Email,
+            Phone = fields.Contains("phone") ? now.Phone : before.Phone,
+            Site = fields.Contains("site") ? now.Site : before.Site,
+            Start = fields.Contains(StartCorrection.Field) ? now.Start : before.Start,
+            Role = fields.Contains(FeedCandidate.RoleField) ? now.Role : before.Role,
+        };
 }
 
 /// <param name="Take">Fields to take over.</param>

@@ -24,22 +24,41 @@ public sealed class ListMover(FidDb db, RecordWriter records)
     /// entries and accounts at once. Everything goes into the context's transaction, and is saved. Returns what keeps somebody from
     /// having the other, with their number as its path; nothing is to be kept then.
     /// </summary>
-    public async Task<Problem?> MoveAsync(ListDefinition list, string from, string to, LocalDate on, Author author, string? why, LocalDate today, CancellationToken cancellation)
+    public async Task<Problem?> MoveAsync(
+        ListDefinition list,
+        string from,
+        string to,
+        LocalDate on,
+        Author author,
+        string? why,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var usage = new ListUsage(db, today);
         foreach (var (code, template) in await usage.TemplatesAsync(list, cancellation))
         {
-            if (code != from) continue;
+            if (code != from)
+                continue;
             var spec = TemplateReferences.Replace(template.Spec, list.Key, from, to, await new FieldBook(db).LiveAsync(cancellation));
             new TemplatePublishing(db).Put(template, spec, author, "template.entryMoved", $"{list.Key}:{from}→{to}", why);
         }
         foreach (var (code, entry) in await usage.EntriesAsync(list, cancellation))
         {
-            if (code != from) continue;
+            if (code != from)
+                continue;
             var before = ListWriter.Describe(entry);
             var content = entry.Content();
             var columns = ShippedLists.Get(entry.List);
-            entry.Take(content with { Values = content.Values.ToDictionary(v => v.Key, v => columns.Find(v.Key) is { } column && column.List == list.Key ? EntryCheck.Replace(column, v.Value, from, to) : v.Value) });
+            entry.Take(
+                content with
+                {
+                    Values = content.Values.ToDictionary(
+                        v => v.Key,
+                        v => columns.Find(v.Key) is { } column && column.List == list.Key ? EntryCheck.Replace(column, v.Value, from, to) : v.Value
+                    ),
+                }
+            );
             db.Changes.Add(author.Change("list.changed", entry.Id, entry.List, why) with { Details = ListWriter.Details(before, ListWriter.Describe(entry)) });
         }
         var firm = await db.Firms.Select(f => f.Id).SingleAsync(cancellation);
@@ -48,7 +67,8 @@ public sealed class ListMover(FidDb db, RecordWriter records)
             task.Properties = TemplateReferences.ReplaceInTask(task.Properties, list.Key, from, to);
             db.Changes.Add(author.Change("sharedTask.entryMoved", firm, $"{task.Key} {list.Key}:{from}→{to}", why));
         }
-        if (list.Key == "teams") await MoveTeamAsync(from, to, cancellation);
+        if (list.Key == "teams")
+            await MoveTeamAsync(from, to, cancellation);
         if (list.Key == "calendars")
             await db.HireTasks.Where(t => t.CalendarCode == from).ExecuteUpdateAsync(s => s.SetProperty(t => t.CalendarCode, to), cancellation);
         await db.SaveChangesAsync(cancellation);
@@ -56,17 +76,35 @@ public sealed class ListMover(FidDb db, RecordWriter records)
         return await MovePeopleAsync(list, from, to, on, author, why, today, cancellation);
     }
 
-    private async Task<Problem?> MovePeopleAsync(ListDefinition list, string from, string to, LocalDate on, Author author, string? why, LocalDate today, CancellationToken cancellation)
+    private async Task<Problem?> MovePeopleAsync(
+        ListDefinition list,
+        string from,
+        string to,
+        LocalDate on,
+        Author author,
+        string? why,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var fields = (await new FieldBook(db).LiveAsync(cancellation)).FieldsOf(list.Key);
-        if (fields.Length == 0) return null;
-        var holding = await db.Database.SqlQuery<Held>($"""
-            select distinct on (owner_id, field) owner_id, field, value from record_values
-            where field = any({fields}) and value ? {from} and upper_inf(known) and (upper_inf(effective) or upper(effective) > {on})
-            order by owner_id, field, effective
-            """).ToListAsync(cancellation);
+        if (fields.Length == 0)
+            return null;
+        var holding = await db
+            .Database.SqlQuery<Held>(
+                $"""
+                select distinct on (owner_id, field) owner_id, field, value from record_values
+                where field = any({fields}) and value ? {from} and upper_inf(known) and (upper_inf(effective) or upper(effective) > {on})
+                order by owner_id, field, effective
+                """
+            )
+            .ToListAsync(cancellation);
         var holders = holding.Select(h => h.OwnerId).Distinct().ToArray();
-        await Locks.RecordsAsync(db, await db.Employments.Where(e => holders.Contains(e.Id) || holders.Contains(e.PersonId)).Select(e => e.Id).ToListAsync(cancellation), cancellation);
+        await Locks.RecordsAsync(
+            db,
+            await db.Employments.Where(e => holders.Contains(e.Id) || holders.Contains(e.PersonId)).Select(e => e.Id).ToListAsync(cancellation),
+            cancellation
+        );
         await records.LockUniqueAsync(fields, cancellation);
         foreach (var batch in holding.GroupBy(h => h.OwnerId).Chunk(Batch))
         {
@@ -78,14 +116,18 @@ public sealed class ListMover(FidDb db, RecordWriter records)
             var moved = new List<RecordEdit>();
             foreach (var owner in batch)
             {
-                if (stints.FindLast(e => e.Id == owner.Key || e.PersonId == owner.Key) is not { } employment) continue;
+                if (stints.FindLast(e => e.Id == owner.Key || e.PersonId == owner.Key) is not { } employment)
+                    continue;
                 var isPerson = employment.Id != owner.Key;
                 var change = author.Change("record.entryMoved", employment.Id, $"{list.Key}:{from}→{to}", why);
                 db.Changes.Add(change);
-                var edits = owner.Select(h => new FieldEdit(h.Field, FieldValues.Replace(h.Value, from, to), "list", isPerson ? on : LocalDate.Max(on, employment.Start))).ToList();
+                var edits = owner
+                    .Select(h => new FieldEdit(h.Field, FieldValues.Replace(h.Value, from, to), "list", isPerson ? on : LocalDate.Max(on, employment.Start)))
+                    .ToList();
                 moved.Add(new RecordEdit(employment, now[employment.Id], edits, change));
             }
-            if (await records.SaveAsync(moved, today, cancellation) is [var wrong, ..]) return wrong.Problem.Under($"/{moved[wrong.Record].Employment.Number}");
+            if (await records.SaveAsync(moved, today, cancellation) is [var wrong, ..])
+                return wrong.Problem.Under($"/{moved[wrong.Record].Employment.Number}");
             await db.SaveChangesAsync(cancellation);
             db.ChangeTracker.Clear();
         }
@@ -95,8 +137,12 @@ public sealed class ListMover(FidDb db, RecordWriter records)
     private async Task MoveTeamAsync(string from, string to, CancellationToken cancellation)
     {
         var (old, next) = (HireTask.TeamPrefix + from, HireTask.TeamPrefix + to);
-        await db.HireTasks.Where(t => t.Owner == old && t.Done == null && t.SkippedWhy == null).ExecuteUpdateAsync(s => s.SetProperty(t => t.Owner, next), cancellation);
-        await db.HireTasks.Where(t => t.Contact == old && t.Done == null && t.SkippedWhy == null).ExecuteUpdateAsync(s => s.SetProperty(t => t.Contact, next), cancellation);
+        await db
+            .HireTasks.Where(t => t.Owner == old && t.Done == null && t.SkippedWhy == null)
+            .ExecuteUpdateAsync(s => s.SetProperty(t => t.Owner, next), cancellation);
+        await db
+            .HireTasks.Where(t => t.Contact == old && t.Done == null && t.SkippedWhy == null)
+            .ExecuteUpdateAsync(s => s.SetProperty(t => t.Contact, next), cancellation);
         foreach (var user in await db.Users.Where(u => u.Teams.Contains(from)).ToListAsync(cancellation))
             user.Teams = [.. user.Teams.Select(t => t == from ? to : t).Distinct(StringComparer.Ordinal)];
     }

@@ -24,18 +24,30 @@ public sealed class ListUsage(FidDb db, LocalDate today)
         var templates = await TemplatesAsync(list, cancellation);
         var entries = await EntriesAsync(list, cancellation);
         var hires = await HiresAsync(list, cancellation);
-        return people.Keys.Concat(templates.Select(t => t.Code)).Concat(entries.Select(e => e.Code)).Concat(hires.Keys).Distinct(StringComparer.Ordinal).ToDictionary(
-            code => code,
-            code => new UsageCount(
-                people.GetValueOrDefault(code), templates.Count(t => t.Code == code), hires.GetValueOrDefault(code), entries.Count(e => e.Code == code)),
-            StringComparer.Ordinal);
+        return people
+            .Keys.Concat(templates.Select(t => t.Code))
+            .Concat(entries.Select(e => e.Code))
+            .Concat(hires.Keys)
+            .Distinct(StringComparer.Ordinal)
+            .ToDictionary(
+                code => code,
+                code => new UsageCount(
+                    people.GetValueOrDefault(code),
+                    templates.Count(t => t.Code == code),
+                    hires.GetValueOrDefault(code),
+                    entries.Count(e => e.Code == code)
+                ),
+                StringComparer.Ordinal
+            );
     }
 
     /// <summary>Whether anything refers to an entry, or ever did: then it can be retired, and not deleted.</summary>
     public async Task<bool> IsReferencedAsync(ListDefinition list, string code, CancellationToken cancellation)
     {
         var fields = await FieldsOfAsync(list, cancellation);
-        return await db.Database.SqlQuery<int>($"select 1 as \"Value\" from record_values where field = any({fields}) and value ? {code} limit 1").AnyAsync(cancellation)
+        return await db
+                .Database.SqlQuery<int>($"select 1 as \"Value\" from record_values where field = any({fields}) and value ? {code} limit 1")
+                .AnyAsync(cancellation)
             || (await TemplatesAsync(list, cancellation)).Any(t => t.Code == code)
             || (await EntriesAsync(list, cancellation)).Any(e => e.Code == code)
             || (await HiresAsync(list, cancellation, openOnly: false)).ContainsKey(code)
@@ -49,19 +61,31 @@ public sealed class ListUsage(FidDb db, LocalDate today)
     {
         var referenced = new Dictionary<string, List<(string, string)?>>(StringComparer.Ordinal);
         var fields = await FieldsOfAsync(list, cancellation);
-        foreach (var code in await db.Database.SqlQuery<string>($"""
-            select distinct code as "Value" from record_values
-            cross join lateral jsonb_array_elements_text(case jsonb_typeof(value) when 'array' then value else jsonb_build_array(value) end) code where field = any({fields})
-            """).ToListAsync(cancellation)) Add(code, null);
-        foreach (var (code, _) in await TemplatesAsync(list, cancellation)) Add(code, null);
-        foreach (var code in (await HiresAsync(list, cancellation, openOnly: false)).Keys) Add(code, null);
-        foreach (var code in await SharedAsync(list, cancellation)) Add(code, null);
-        foreach (var (code, entry) in await EntriesAsync(list, cancellation)) Add(code, (entry.List, entry.Code));
+        foreach (
+            var code in await db
+                .Database.SqlQuery<string>(
+                    $"""
+                    select distinct code as "Value" from record_values
+                    cross join lateral jsonb_array_elements_text(case jsonb_typeof(value) when 'array' then value else jsonb_build_array(value) end) code where field = any({fields})
+                    """
+                )
+                .ToListAsync(cancellation)
+        )
+            Add(code, null);
+        foreach (var (code, _) in await TemplatesAsync(list, cancellation))
+            Add(code, null);
+        foreach (var code in (await HiresAsync(list, cancellation, openOnly: false)).Keys)
+            Add(code, null);
+        foreach (var code in await SharedAsync(list, cancellation))
+            Add(code, null);
+        foreach (var (code, entry) in await EntriesAsync(list, cancellation))
+            Add(code, (entry.List, entry.Code));
         return referenced;
 
         void Add(string code, (string, string)? by)
         {
-            if (!referenced.TryGetValue(code, out var users)) referenced[code] = users = [];
+            if (!referenced.TryGetValue(code, out var users))
+                referenced[code] = users = [];
             users.Add(by);
         }
     }
@@ -80,28 +104,46 @@ public sealed class ListUsage(FidDb db, LocalDate today)
         var users = ShippedLists.All.Where(l => l.Columns.Any(c => c.List == list.Key)).ToDictionary(l => l.Key, StringComparer.Ordinal);
         var keys = users.Keys.ToArray();
         var entries = await db.ListEntries.Where(e => keys.Contains(e.List)).ToListAsync(cancellation);
-        return [.. entries.SelectMany(e =>
-        {
-            var content = e.Content();
-            return users[e.List].Columns.Where(c => content.Values.ContainsKey(c.Key)).SelectMany(c => EntryCheck.References(c, content.Values[c.Key]))
-                .Where(r => r.List == list.Key).Select(r => r.Code).Distinct(StringComparer.Ordinal).Select(code => (code, e));
-        })];
+        return
+        [
+            .. entries.SelectMany(e =>
+            {
+                var content = e.Content();
+                return users[e.List]
+                    .Columns.Where(c => content.Values.ContainsKey(c.Key))
+                    .SelectMany(c => EntryCheck.References(c, content.Values[c.Key]))
+                    .Where(r => r.List == list.Key)
+                    .Select(r => r.Code)
+                    .Distinct(StringComparer.Ordinal)
+                    .Select(code => (code, e));
+            }),
+        ];
     }
 
     /// <summary>The record fields that hold entries of a list.</summary>
-    public async Task<string[]> FieldsOfAsync(ListDefinition list, CancellationToken cancellation) => (await _fields.LiveAsync(cancellation)).FieldsOf(list.Key);
+    public async Task<string[]> FieldsOfAsync(ListDefinition list, CancellationToken cancellation) =>
+        (await _fields.LiveAsync(cancellation)).FieldsOf(list.Key);
 
     // Checklists under way name teams and calendars of their own.
     private async Task<Dictionary<string, int>> HiresAsync(ListDefinition list, CancellationToken cancellation, bool openOnly = true)
     {
         var tasks = db.Hires.Where(h => !openOnly || h.Closed == null).SelectMany(h => h.Tasks);
         if (list.Key == "calendars")
-            return await tasks.Where(t => t.CalendarCode != HireTask.OwnCalendar).GroupBy(t => t.CalendarCode)
-                .Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancellation);
-        if (list.Key != "teams") return [];
+            return await tasks
+                .Where(t => t.CalendarCode != HireTask.OwnCalendar)
+                .GroupBy(t => t.CalendarCode)
+                .Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() })
+                .ToDictionaryAsync(g => g.Key, g => g.Count, cancellation);
+        if (list.Key != "teams")
+            return [];
         // Those who do a task, and those who can help with it.
-        var teams = await tasks.Select(t => new { t.HireId, Who = t.Owner }).Concat(tasks.Where(t => t.Contact != null).Select(t => new { t.HireId, Who = t.Contact! }))
-            .Where(t => t.Who.StartsWith(HireTask.TeamPrefix)).GroupBy(t => t.Who).Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() }).ToListAsync(cancellation);
+        var teams = await tasks
+            .Select(t => new { t.HireId, Who = t.Owner })
+            .Concat(tasks.Where(t => t.Contact != null).Select(t => new { t.HireId, Who = t.Contact! }))
+            .Where(t => t.Who.StartsWith(HireTask.TeamPrefix))
+            .GroupBy(t => t.Who)
+            .Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() })
+            .ToListAsync(cancellation);
         return teams.ToDictionary(t => HireTask.TeamOf(t.Key)!, t => t.Count, StringComparer.Ordinal);
     }
 

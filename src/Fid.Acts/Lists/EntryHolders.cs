@@ -23,9 +23,10 @@ public sealed class EntryHolders : IDisposable
             var last = await ChangedOwners.LastPlaceAsync(db, cancellation);
             var holders = new HashSet<(Guid, string)>();
             foreach (var field in fields)
-                foreach (var (owner, held) in await UpToDateAsync(db, field, last, cancellation))
-                    foreach (var (code, until) in held)
-                        if (until is null || until > today) holders.Add((owner, code));
+            foreach (var (owner, held) in await UpToDateAsync(db, field, last, cancellation))
+            foreach (var (code, until) in held)
+                if (until is null || until > today)
+                    holders.Add((owner, code));
             return holders.CountBy(h => h.Item2, StringComparer.Ordinal).ToDictionary(StringComparer.Ordinal);
         }
         finally
@@ -38,18 +39,28 @@ public sealed class EntryHolders : IDisposable
 
     private async Task<Dictionary<Guid, List<(string Code, LocalDate? Until)>>> UpToDateAsync(FidDb db, string field, long last, CancellationToken cancellation)
     {
-        if (_kept.TryGetValue(field, out var kept) && kept.Position == last) return kept.Holders;
+        if (_kept.TryGetValue(field, out var kept) && kept.Position == last)
+            return kept.Holders;
         var changed = kept is null ? null : await ChangedOwners.SinceAsync(db, [field], kept.Position, cancellation);
-        if (changed is null or { Length: > ChangedOwners.MostToFollow }) (kept, changed) = (new Kept(0, []), null);
-        var rows = changed is { Length: 0 } ? [] : await db.Database.SqlQuery<Held>($"""
-            select owner_id as owner, code, case when upper_inf(effective) then null else upper(effective) end as until from record_values
-            cross join lateral jsonb_array_elements_text(case jsonb_typeof(value) when 'array' then value else jsonb_build_array(value) end) code
-            where field = {field} and upper_inf(known) and ({changed is null} or owner_id = any({changed ?? []}))
-            """).ToListAsync(cancellation);
-        foreach (var owner in changed ?? []) kept!.Holders.Remove(owner);
+        if (changed is null or { Length: > ChangedOwners.MostToFollow })
+            (kept, changed) = (new Kept(0, []), null);
+        var rows = changed is { Length: 0 }
+            ? []
+            : await db
+                .Database.SqlQuery<Held>(
+                    $"""
+                    select owner_id as owner, code, case when upper_inf(effective) then null else upper(effective) end as until from record_values
+                    cross join lateral jsonb_array_elements_text(case jsonb_typeof(value) when 'array' then value else jsonb_build_array(value) end) code
+                    where field = {field} and upper_inf(known) and ({changed is null} or owner_id = any({changed ?? []}))
+                    """
+                )
+                .ToListAsync(cancellation);
+        foreach (var owner in changed ?? [])
+            kept!.Holders.Remove(owner);
         foreach (var row in rows)
         {
-            if (!kept!.Holders.TryGetValue(row.Owner, out var held)) kept.Holders[row.Owner] = held = [];
+            if (!kept!.Holders.TryGetValue(row.Owner, out var held))
+                kept.Holders[row.Owner] = held = [];
             held.Add((row.Code, row.Until));
         }
         _kept[field] = kept! with { Position = last };

@@ -16,10 +16,21 @@ public sealed class EntryIndex
     {
         var index = new EntryIndex();
         var lists = list.Columns.Where(c => c.List is not null).Select(c => c.List!).Distinct().ToArray();
-        var entries = await db.ListEntries.Where(e => lists.Contains(e.List)).Select(e => new { e.List, e.Code, e.Name, e.NameDe }).ToListAsync(cancellation);
-        foreach (var entry in entries) index.Add(entry.List, entry.Code, entry.Name, entry.NameDe);
+        var entries = await db
+            .ListEntries.Where(e => lists.Contains(e.List))
+            .Select(e => new
+            {
+                e.List,
+                e.Code,
+                e.Name,
+                e.NameDe,
+            })
+            .ToListAsync(cancellation);
+        foreach (var entry in entries)
+            index.Add(entry.List, entry.Code, entry.Name, entry.NameDe);
         if (list.Columns.Any(c => c.Type == ColumnType.Heads))
-            foreach (var number in await db.Employments.Select(e => e.Number).ToListAsync(cancellation)) index.Add(EntryCheck.People, number, number, null);
+            foreach (var number in await db.Employments.Select(e => e.Number).ToListAsync(cancellation))
+                index.Add(EntryCheck.People, number, number, null);
         return index;
     }
 
@@ -28,7 +39,8 @@ public sealed class EntryIndex
     {
         Of(_codes, list).TryAdd(code, code);
         Name(name);
-        if (nameDe is not null) Name(nameDe);
+        if (nameDe is not null)
+            Name(nameDe);
 
         // A name that two entries share leads to neither.
         void Name(string spelling)
@@ -43,7 +55,8 @@ public sealed class EntryIndex
     /// there is none, or more than one of that name.</summary>
     public string? Find(string list, string text)
     {
-        if (_codes.TryGetValue(list, out var codes) && codes.TryGetValue(text.Trim(), out var code)) return code;
+        if (_codes.TryGetValue(list, out var codes) && codes.TryGetValue(text.Trim(), out var code))
+            return code;
         return _names.TryGetValue(list, out var names) ? names.GetValueOrDefault(TextRules.Fold(text)) : null;
     }
 
@@ -51,12 +64,15 @@ public sealed class EntryIndex
     public string? FindNearest(string list, string text) => Nearest.Find(text, Spellings(list));
 
     private IEnumerable<(string, string)> Spellings(string list) =>
-        _codes.GetValueOrDefault(list, []).Select(c => (c.Key, c.Value))
+        _codes
+            .GetValueOrDefault(list, [])
+            .Select(c => (c.Key, c.Value))
             .Concat(_names.GetValueOrDefault(list, []).Where(n => n.Value is not null).Select(n => (n.Key, n.Value!)));
 
     private static Dictionary<string, T> Of<T>(Dictionary<string, Dictionary<string, T>> all, string list)
     {
-        if (!all.TryGetValue(list, out var there)) all[list] = there = new Dictionary<string, T>(StringComparer.OrdinalIgnoreCase);
+        if (!all.TryGetValue(list, out var there))
+            all[list] = there = new Dictionary<string, T>(StringComparer.OrdinalIgnoreCase);
         return there;
     }
 }

@@ -13,19 +13,31 @@ public sealed class ListWriter(FidDb db)
 {
     /// <summary>Puts an entry into the context, new or changed, with the change that tells of it. The caller holds the list's lock.</summary>
     /// <returns>What is wrong with it among the others, by column; empty when it was taken.</returns>
-    public async Task<IReadOnlyList<EntryProblem>> PutAsync(ListDefinition list, EntryContent content, ListEntry? there, Author author, CancellationToken cancellation)
+    public async Task<IReadOnlyList<EntryProblem>> PutAsync(
+        ListDefinition list,
+        EntryContent content,
+        ListEntry? there,
+        Author author,
+        CancellationToken cancellation
+    )
     {
         if (there is null && await db.ListEntries.AsNoTracking().Coded(list.Key, content.Code).FirstOrDefaultAsync(cancellation) is { } taken)
             return [new EntryProblem(EntryReader.Code, "duplicate-code", $"The code {taken.Code} is taken by {taken.Name}. Choose another.")];
-        if (there is not null && ListConsistency.Against(list, there.Content(), content).ToList() is { Count: > 0 } lost) return lost;
+        if (there is not null && ListConsistency.Against(list, there.Content(), content).ToList() is { Count: > 0 } lost)
+            return lost;
         var others = await db.ListEntries.AsNoTracking().Where(e => e.List == list.Key && e.Code != content.Code).ToListAsync(cancellation);
         var wrong = ListConsistency.Between(list, [content, .. others.Select(o => o.Content())]).ToList();
         if (wrong.Count > 0)
-            return [.. wrong.Select(w => new EntryProblem(list.Find(w.Column) is null ? EntryReader.Code : w.Column, w.Code, w.Message)).DistinctBy(p => p.Column)];
+            return
+            [
+                .. wrong.Select(w => new EntryProblem(list.Find(w.Column) is null ? EntryReader.Code : w.Column, w.Code, w.Message)).DistinctBy(p => p.Column),
+            ];
 
         var before = there is null ? null : Describe(there);
-        if (there is null) db.ListEntries.Add(there = ListEntry.Of(list, content));
-        else there.Take(content);
+        if (there is null)
+            db.ListEntries.Add(there = ListEntry.Of(list, content));
+        else
+            there.Take(content);
         db.Changes.Add(author.Change(before is null ? "list.added" : "list.changed", there.Id, list.Key) with { Details = Details(before, Describe(there)) });
         return [];
     }

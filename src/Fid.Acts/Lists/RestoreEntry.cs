@@ -7,12 +7,16 @@ public sealed class RestoreEntry(FidDb db)
 {
     public async Task<ActResult> DoAsync(RestoreEntryRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
         await Locks.ListAsync(db, request.List, cancellation);
-        if (await EntryRequest.FindAsync(db.ListEntries, request.List, request.Code, cancellation) is not var (_, entry)) return Refusal.NotFound;
+        if (await EntryRequest.FindAsync(db.ListEntries, request.List, request.Code, cancellation) is not var (_, entry))
+            return Refusal.NotFound;
         act.Note(ListWriter.SetRetired(entry, false, actor.Author("lists"), null));
         await act.CommitAsync(cancellation);
         return ActResult.Done;

@@ -15,9 +15,28 @@ public sealed class SiteNames
     public static SiteNames None { get; } = new([]);
 
     public static async Task<SiteNames> LoadAsync(FidDb db, CancellationToken cancellation) =>
-        new((await db.ListEntries.AsNoTracking().Where(e => e.List == "sites" && !e.Retired).Select(e => new { e.Code, e.Name, e.NameDe }).ToListAsync(cancellation))
-            .ConvertAll(e => (e.Code, e.Name, e.NameDe)));
+        new(
+            (
+                await db
+                    .ListEntries.AsNoTracking()
+                    .Where(e => e.List == "sites" && !e.Retired)
+                    .Select(e => new
+                    {
+                        e.Code,
+                        e.Name,
+                        e.NameDe,
+                    })
+                    .ToListAsync(cancellation)
+            ).ConvertAll(e => (e.Code, e.Name, e.NameDe))
+        );
 
     /// <summary>The code of the site that is called something; null where none is.</summary>
-    public string? Find(string? called) => called is null ? null : _sites.Find(s => TextRules.AreAlike(s.Code, called) || TextRules.AreAlike(s.Name, called) || (s.NameDe is { } german && TextRules.AreAlike(german, called))).Code;
+    public string? Find(string? called) =>
+        called is null
+            ? null
+            : _sites
+                .Find(s =>
+                    TextRules.AreAlike(s.Code, called) || TextRules.AreAlike(s.Name, called) || (s.NameDe is { } german && TextRules.AreAlike(german, called))
+                )
+                .Code;
 }

@@ -17,34 +17,56 @@ public sealed class MergePeople(FidDb db, PersonMerging merging, HireClosing clo
     /// <returns>The merge, by which it is undone.</returns>
     public async Task<ActResult<Guid>> DoAsync(MergePeopleRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (Reason.Check(request.Why) is { } reason) return Refusal.Invalid(reason);
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
+        if (Reason.Check(request.Why) is { } reason)
+            return Refusal.Invalid(reason);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (await PairAsync(db, request.Employment, request.With, cancellation) is not var (kept, other)) return Refusal.NotFound;
-        if (act.IsDoneAlready) return await db.PersonMerges.Where(m => m.KeptId == kept.PersonId).OrderByDescending(m => m.At).Select(m => m.Id).FirstAsync(cancellation);
-        if (kept.PersonId == other.PersonId) return Refusal.Invalid("/with", "self", "These are stints of one person already.");
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (await PairAsync(db, request.Employment, request.With, cancellation) is not var (kept, other))
+            return Refusal.NotFound;
+        if (act.IsDoneAlready)
+            return await db.PersonMerges.Where(m => m.KeptId == kept.PersonId).OrderByDescending(m => m.At).Select(m => m.Id).FirstAsync(cancellation);
+        if (kept.PersonId == other.PersonId)
+            return Refusal.Invalid("/with", "self", "These are stints of one person already.");
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         if (request.Take.FirstOrDefault(f => fields.Set.Find(f) is not { } field || field.AccessOf(actor.RoleNames) != FieldAccess.Edit) is { } forbidden)
             return Refusal.Invalid($"/take/{JsonPointer.Escape(forbidden)}", "read-only", "You may not change this.");
         Guid[] people = [kept.PersonId, other.PersonId];
-        var open = await db.Hires.Where(h => h.Closed == null && db.Employments.Any(e => e.Id == h.EmploymentId && people.Contains(e.PersonId))).Select(h => h.Id).ToListAsync(cancellation);
+        var open = await db
+            .Hires.Where(h => h.Closed == null && db.Employments.Any(e => e.Id == h.EmploymentId && people.Contains(e.PersonId)))
+            .Select(h => h.Id)
+            .ToListAsync(cancellation);
         for (var i = 0; i < request.Close.Count; i++)
-            if (!open.Contains(request.Close[i])) return Refusal.Invalid($"/close/{i}", "not-open", "This hire is not under way. Look at what is there now.");
+            if (!open.Contains(request.Close[i]))
+                return Refusal.Invalid($"/close/{i}", "not-open", "This hire is not under way. Look at what is there now.");
 
         var (author, why) = (actor.Author("record"), Reason.Clean(request.Why));
         var (merge, problems) = await merging.MergeAsync(kept.PersonId, other.PersonId, request.Take, author, why, actor.Today, cancellation);
-        if (merge is null) return Refusal.Invalid([.. problems.Select(p => p.Under("/take"))]);
+        if (merge is null)
+            return Refusal.Invalid([.. problems.Select(p => p.Under("/take"))]);
         foreach (var hire in request.Close.Distinct())
         {
             var change = act.Note(author.Change("hire.withdrawn", hire, null, why));
-            await closing.CloseAsync((await HireInHand.TakeAsync(db, hire, cancellation))!, HireOutcome.Withdrawn, why ?? EnteredTwice, change, actor.Today, cancellation);
+            await closing.CloseAsync(
+                (await HireInHand.TakeAsync(db, hire, cancellation))!,
+                HireOutcome.Withdrawn,
+                why ?? EnteredTwice,
+                change,
+                actor.Today,
+                cancellation
+            );
         }
         merge.ClosedHires = [.. request.Close.Distinct()];
         await db.SaveChangesAsync(cancellation);
         // Of a person who is here, or coming, something has to go on.
         if (request.Close.Count > 0 && !await Employment.AnyGoesOnAsync(db, kept.PersonId, actor.Today, null, cancellation))
-            return Refusal.Invalid($"/close/{request.Close.Count - 1}", "nothing-left", "Then nothing of this person would go on. Leave one hire or stint open.");
+            return Refusal.Invalid(
+                $"/close/{request.Close.Count - 1}",
+                "nothing-left",
+                "Then nothing of this person would go on. Leave one hire or stint open."
+            );
         await act.CommitAsync(cancellation);
         return merge.Id;
     }

@@ -10,12 +10,17 @@ public sealed class PartPeople(FidDb db, PersonMerging merging, HireClosing clos
 {
     public async Task<ActResult> DoAsync(PartPeopleRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (await db.PersonMerges.SingleOrDefaultAsync(m => m.Id == request.Merge, cancellation) is not { } merge) return Refusal.NotFound;
-        if (merge.Undone) return Refusal.Conflict("undone-already", "This has been undone already.");
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (await db.PersonMerges.SingleOrDefaultAsync(m => m.Id == request.Merge, cancellation) is not { } merge)
+            return Refusal.NotFound;
+        if (merge.Undone)
+            return Refusal.Conflict("undone-already", "This has been undone already.");
         var author = actor.Author("record");
         if (await merging.UndoAsync(merge, author, actor.Today, cancellation) is not null)
             return Refusal.Conflict("changed-since", "A value that was taken over has been changed since. Put it back first.");
@@ -23,7 +28,8 @@ public sealed class PartPeople(FidDb db, PersonMerging merging, HireClosing clos
         {
             var hire = (await HireInHand.TakeAsync(db, id, cancellation))!;
             // Somebody may have gone on with it, or closed it for another reason, in the meantime.
-            if (hire.Hire.Outcome != HireOutcome.Withdrawn) continue;
+            if (hire.Hire.Outcome != HireOutcome.Withdrawn)
+                continue;
             await closing.GoOnAsync(hire, act.Note(author.Change("hire.wentOn", id)), actor.Today, cancellation);
         }
         await act.CommitAsync(cancellation);

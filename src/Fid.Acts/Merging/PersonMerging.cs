@@ -15,13 +15,24 @@ namespace Fid.Acts.Merging;
 public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValues sensitive)
 {
     /// <summary>The current values of a person, as they are stored.</summary>
-    public Task<Dictionary<string, JsonElement>> ValuesAsync(Guid person, LocalDate today, CancellationToken cancellation) => db.RecordValues.AsNoTracking()
-        .Where(v => v.OwnerId == person && v.Known.UpperBoundInfinite && v.Effective.Contains(today)).ToDictionaryAsync(v => v.Field, v => v.Value, cancellation);
+    public Task<Dictionary<string, JsonElement>> ValuesAsync(Guid person, LocalDate today, CancellationToken cancellation) =>
+        db
+            .RecordValues.AsNoTracking()
+            .Where(v => v.OwnerId == person && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
+            .ToDictionaryAsync(v => v.Field, v => v.Value, cancellation);
 
     /// <summary>Puts the other's stints on the kept person's side, with those of the other's values that are to be taken. What the kept
     /// person has nothing for is taken in any case. The other person stays, with nothing, for the trail.</summary>
     /// <returns>The merge, or what does not go together with the paths of fields; nothing is to be kept then.</returns>
-    public async Task<(PersonMerge? Merge, IReadOnlyList<Problem> Problems)> MergeAsync(Guid kept, Guid other, IReadOnlyCollection<string> take, Author author, string? why, LocalDate today, CancellationToken cancellation)
+    public async Task<(PersonMerge? Merge, IReadOnlyList<Problem> Problems)> MergeAsync(
+        Guid kept,
+        Guid other,
+        IReadOnlyCollection<string> take,
+        Author author,
+        string? why,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var stints = await LockAsync([kept, other], cancellation);
         var through = stints.Where(s => s.PersonId == kept).OrderByDescending(s => s.Start).First();
@@ -50,10 +61,14 @@ public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValue
         db.Add(merge);
         // Saved first: what only one may have, the two are one in having.
         await db.SaveChangesAsync(cancellation);
-        if (await records.SaveAsync([new RecordEdit(through, now[through.Id], edits, change)], today, cancellation) is { Count: > 0 } problems) return (null, [.. problems.Select(p => p.Problem)]);
-        foreach (var user in users) user.PersonId = kept;
-        foreach (var stint in moved) (stint.PersonId, now[stint.Id].PersonId) = (kept, kept);
-        foreach (var stint in stints.Where(s => s != through)) await records.RefreshAsync(stint, now[stint.Id], change.At, today, cancellation);
+        if (await records.SaveAsync([new RecordEdit(through, now[through.Id], edits, change)], today, cancellation) is { Count: > 0 } problems)
+            return (null, [.. problems.Select(p => p.Problem)]);
+        foreach (var user in users)
+            user.PersonId = kept;
+        foreach (var stint in moved)
+            (stint.PersonId, now[stint.Id].PersonId) = (kept, kept);
+        foreach (var stint in stints.Where(s => s != through))
+            await records.RefreshAsync(stint, now[stint.Id], change.At, today, cancellation);
         return (merge, []);
     }
 
@@ -65,11 +80,18 @@ public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValue
         var now = await db.CurrentRecords.Where(r => r.PersonId == merge.KeptId).ToDictionaryAsync(r => r.EmploymentId, cancellation);
         var made = await db.Changes.SingleAsync(c => c.Id == merge.ChangeId, cancellation);
         var change = author.Change("person.parted", through.Id, made.Part);
-        if (await records.TouchedBy(through, made).AnyAsync(cancellation) && await records.TakeBackAsync(through, now[through.Id], made, change, today, cancellation) is { } problem) return problem;
+        if (
+            await records.TouchedBy(through, made).AnyAsync(cancellation)
+            && await records.TakeBackAsync(through, now[through.Id], made, change, today, cancellation) is { } problem
+        )
+            return problem;
         db.Changes.Add(change);
-        foreach (var stint in stints.Where(s => merge.Employments.Contains(s.Id))) (stint.PersonId, now[stint.Id].PersonId) = (merge.OtherId, merge.OtherId);
-        foreach (var user in await db.Users.Where(u => merge.Users.Contains(u.Id)).ToListAsync(cancellation)) user.PersonId = merge.OtherId;
-        foreach (var stint in stints.Where(s => s != through)) await records.RefreshAsync(stint, now[stint.Id], change.At, today, cancellation);
+        foreach (var stint in stints.Where(s => merge.Employments.Contains(s.Id)))
+            (stint.PersonId, now[stint.Id].PersonId) = (merge.OtherId, merge.OtherId);
+        foreach (var user in await db.Users.Where(u => merge.Users.Contains(u.Id)).ToListAsync(cancellation))
+            user.PersonId = merge.OtherId;
+        foreach (var stint in stints.Where(s => s != through))
+            await records.RefreshAsync(stint, now[stint.Id], change.At, today, cancellation);
         merge.Undone = true;
         return null;
     }

@@ -19,23 +19,28 @@ public sealed class HireNotices(FidDb db)
         var candidate = await db.IntakeCandidates.AsNoTracking().SingleOrDefaultAsync(c => c.HireId == hire.Id, cancellation);
         foreach (var system in OutboxMessage.Systems)
         {
-            if (system == OutboxMessage.Recruiting ? candidate is null : kind is NoticeKind.Opened) continue;
+            if (system == OutboxMessage.Recruiting ? candidate is null : kind is NoticeKind.Opened)
+                continue;
             Add(system, system == OutboxMessage.Recruiting ? candidate!.SourceId : number, new HireNotice(kind, number, hire.Start), hire.Id, cause);
         }
     }
 
     /// <summary>Puts a notice to recruiting into the context.</summary>
     /// <param name="hire">The hire it is about; null for none.</param>
-    public void TellRecruiting(IntakeCandidate candidate, HireNotice notice, Guid? hire, Change cause) => Add(OutboxMessage.Recruiting, candidate.SourceId, notice, hire, cause);
+    public void TellRecruiting(IntakeCandidate candidate, HireNotice notice, Guid? hire, Change cause) =>
+        Add(OutboxMessage.Recruiting, candidate.SourceId, notice, hire, cause);
 
-    private void Add(string system, string recipient, HireNotice notice, Guid? hire, Change cause) => db.Outbox.Add(new OutboxMessage
-    {
-        Channel = system,
-        Recipient = recipient,
-        Payload = notice,
-        HireId = hire,
-        CauseId = cause.Id,
-        At = cause.At,
-        NextTry = cause.At,
-    });
+    private void Add(string system, string recipient, HireNotice notice, Guid? hire, Change cause) =>
+        db.Outbox.Add(
+            new OutboxMessage
+            {
+                Channel = system,
+                Recipient = recipient,
+                Payload = notice,
+                HireId = hire,
+                CauseId = cause.Id,
+                At = cause.At,
+                NextTry = cause.At,
+            }
+        );
 }

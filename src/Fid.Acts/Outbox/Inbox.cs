@@ -14,7 +14,13 @@ internal static class Inbox
     /// lets nobody else take in from that source meanwhile.</summary>
     /// <param name="messages">Each with the source's own id.</param>
     public static async Task<IReadOnlyList<T>> TakeNewAsync<T>(
-        FidDb db, string source, IReadOnlyList<(string Id, T Message)> messages, JsonSerializerOptions json, Instant at, CancellationToken cancellation)
+        FidDb db,
+        string source,
+        IReadOnlyList<(string Id, T Message)> messages,
+        JsonSerializerOptions json,
+        Instant at,
+        CancellationToken cancellation
+    )
     {
         var ids = messages.Select(m => m.Id).ToArray();
         var known = await db.Received.Where(r => r.Source == source && ids.Contains(r.ExternalId)).ToDictionaryAsync(r => r.ExternalId, cancellation);
@@ -24,12 +30,20 @@ internal static class Inbox
             var content = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(message, json));
             if (known.TryGetValue(id, out var before))
             {
-                if (before.Content.AsSpan().SequenceEqual(content)) continue;
+                if (before.Content.AsSpan().SequenceEqual(content))
+                    continue;
                 (before.Content, before.ChangedAt) = (content, at);
             }
             else
             {
-                known[id] = new ReceivedMessage { Source = source, ExternalId = id, Content = content, FirstAt = at, ChangedAt = at };
+                known[id] = new ReceivedMessage
+                {
+                    Source = source,
+                    ExternalId = id,
+                    Content = content,
+                    FirstAt = at,
+                    ChangedAt = at,
+                };
                 db.Received.Add(known[id]);
             }
             fresh.Add(message);

@@ -8,12 +8,17 @@ public sealed class MarkMessageTold(FidDb db)
 {
     public async Task<ActResult> DoAsync(MarkMessageToldRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (await db.Outbox.SingleOrDefaultAsync(m => m.Id == request.Message, cancellation) is not { } message) return Refusal.NotFound;
-        if (message.SentAt is not null) return ActResult.Done;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (await db.Outbox.SingleOrDefaultAsync(m => m.Id == request.Message, cancellation) is not { } message)
+            return Refusal.NotFound;
+        if (message.SentAt is not null)
+            return ActResult.Done;
         var author = actor.Author("exchange");
         (message.SentAt, message.SentBy) = (author.At, author.Name);
         act.Note(author.Change("notice.told", message.HireId ?? message.Id, message.Channel));

@@ -18,10 +18,14 @@ public sealed class OutboxDelivery(FidDb db, FirmClock clock)
     public async Task<OutboxMessage?> TakeAsync(string channel, Duration mine, CancellationToken cancellation)
     {
         var now = clock.Now;
-        var taken = await db.Database.SqlQuery<Guid>($"""
-            update outbox set tries = tries + 1, next_try = {now + mine}
-            where id = (select id from outbox where sent_at is null and channel = {channel} and next_try <= {now} order by at limit 1 for update skip locked) returning id
-            """).ToListAsync(cancellation);
+        var taken = await db
+            .Database.SqlQuery<Guid>(
+                $"""
+                update outbox set tries = tries + 1, next_try = {now + mine}
+                where id = (select id from outbox where sent_at is null and channel = {channel} and next_try <= {now} order by at limit 1 for update skip locked) returning id
+                """
+            )
+            .ToListAsync(cancellation);
         return taken is [var id] ? await db.Outbox.AsNoTracking().SingleAsync(n => n.Id == id, cancellation) : null;
     }
 
@@ -33,7 +37,8 @@ public sealed class OutboxDelivery(FidDb db, FirmClock clock)
         var now = clock.Now;
         Instant? sent = trouble is null ? now : null;
         var next = now + Duration.Min(LongestPause, pause * Math.Pow(2, Math.Min(message.Tries, 20)));
-        return db.Outbox.Where(m => m.Id == message.Id && m.SentAt == null).ExecuteUpdateAsync(
-            s => s.SetProperty(m => m.SentAt, sent).SetProperty(m => m.Trouble, trouble).SetProperty(m => m.NextTry, next), cancellation);
+        return db
+            .Outbox.Where(m => m.Id == message.Id && m.SentAt == null)
+            .ExecuteUpdateAsync(s => s.SetProperty(m => m.SentAt, sent).SetProperty(m => m.Trouble, trouble).SetProperty(m => m.NextTry, next), cancellation);
     }
 }

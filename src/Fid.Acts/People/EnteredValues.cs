@@ -18,7 +18,11 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
     /// <summary>The values to store of each record, and what is wrong with the others.</summary>
     /// <param name="roles">The roles of whoever entered them.</param>
     public async Task<IReadOnlyList<Entered>> CheckAsync(
-        LiveFields fields, IReadOnlyList<EnteredRecord> records, IReadOnlyCollection<string> roles, CancellationToken cancellation)
+        LiveFields fields,
+        IReadOnlyList<EnteredRecord> records,
+        IReadOnlyCollection<string> roles,
+        CancellationToken cancellation
+    )
     {
         var found = records.Select(_ => new Entered([], [])).ToList();
         var fitting = new List<Fitting>();
@@ -26,20 +30,25 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
             foreach (var (key, json) in records[i].Values)
             {
                 var (field, value, problem) = Read(fields, key, json, roles);
-                if (problem is not null) found[i].Problems.Add(problem);
-                else if (value is { } there) fitting.Add(new Fitting(i, field!, there));
-                else found[i].Values[key] = null;
+                if (problem is not null)
+                    found[i].Problems.Add(problem);
+                else if (value is { } there)
+                    fitting.Add(new Fitting(i, field!, there));
+                else
+                    found[i].Values[key] = null;
             }
         var references = await LoadAsync(fitting, cancellation);
         var claims = new List<Fitting>();
         foreach (var one in fitting)
         {
             var (value, problem) = Refer(one, references, records[one.Record]);
-            if (problem is not null) found[one.Record].Problems.Add(problem);
+            if (problem is not null)
+                found[one.Record].Problems.Add(problem);
             else
             {
                 found[one.Record].Values[one.Field.Key] = value;
-                if (one.Field.Unique) claims.Add(one with { Value = value });
+                if (one.Field.Unique)
+                    claims.Add(one with { Value = value });
             }
         }
         foreach (var taken in await unique.FindTakenAsync(claims.ConvertAll(c => new UniqueClaim(c.Field, c.Value, records[c.Record].Person)), cancellation))
@@ -50,12 +59,18 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
         return found;
     }
 
-    private static (FieldDefinition? Field, JsonElement? Value, Problem? Problem) Read(LiveFields fields, string key, JsonElement json, IReadOnlyCollection<string> roles)
+    private static (FieldDefinition? Field, JsonElement? Value, Problem? Problem) Read(
+        LiveFields fields,
+        string key,
+        JsonElement json,
+        IReadOnlyCollection<string> roles
+    )
     {
         // A field that may not be seen is no field to whoever may not see it.
         if (fields.Set.Find(key) is not { } field || field.AccessOf(roles) is var access && access == FieldAccess.None)
             return (null, null, new Problem($"/{key}", "unknown-field", "There is no such field."));
-        if (access != FieldAccess.Edit) return (field, null, new Problem($"/{key}", "read-only", "You may read this and not change it."));
+        if (access != FieldAccess.Edit)
+            return (field, null, new Problem($"/{key}", "read-only", "You may read this and not change it."));
         var (value, problem) = ValueCheck.Check(field, json);
         return (field, value, problem);
     }
@@ -66,29 +81,45 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
         if (field.List is { } list)
         {
             var named = FieldValues.Texts(value).Select(code => references.Entries.GetValueOrDefault((list, code.Trim().ToLowerInvariant()))).ToArray();
-            if (named.Contains(null)) return (value, new Problem($"/{field.Key}", "unknown-entry", "Choose an entry of the list."));
+            if (named.Contains(null))
+                return (value, new Problem($"/{field.Key}", "unknown-entry", "Choose an entry of the list."));
             // However it was capitalised, it is stored as the list has it.
             value = field.Type == FieldType.Choices ? JsonSerializer.SerializeToElement(named) : JsonSerializer.SerializeToElement(named[0]);
         }
         if (field.Type == FieldType.Person)
         {
             var id = Guid.Parse(value.GetString()!);
-            if (id == record.Employment) return (value, new Problem($"/{field.Key}", "self", "Choose somebody other than the person themselves."));
-            if (!references.People.Contains(id)) return (value, new Problem($"/{field.Key}", "unknown-person", "Choose a person."));
+            if (id == record.Employment)
+                return (value, new Problem($"/{field.Key}", "self", "Choose somebody other than the person themselves."));
+            if (!references.People.Contains(id))
+                return (value, new Problem($"/{field.Key}", "unknown-person", "Choose a person."));
         }
-        if (field.Type != FieldType.File) return (value, null);
+        if (field.Type != FieldType.File)
+            return (value, null);
         // A file that no other record names: whoever knows the id of a fresh one has given it.
         return references.Files.TryGetValue(Guid.Parse(value.GetString()!), out var file) && file.Holders.TrueForAll(p => p == record.Person)
-            ? (value, FileFit.Check(field, file.Size, file.Group)) : (value, new Problem($"/{field.Key}", "unknown-file", "The file is not there any more. Choose it again."));
+            ? (value, FileFit.Check(field, file.Size, file.Group))
+            : (value, new Problem($"/{field.Key}", "unknown-file", "The file is not there any more. Choose it again."));
     }
 
     private async Task<References> LoadAsync(List<Fitting> fitting, CancellationToken cancellation)
     {
-        var wanted = fitting.Where(f => f.Field.List is not null).SelectMany(f => FieldValues.Texts(f.Value).Select(code => (List: f.Field.List!, Code: code.Trim().ToLowerInvariant()))).Distinct().ToArray();
+        var wanted = fitting
+            .Where(f => f.Field.List is not null)
+            .SelectMany(f => FieldValues.Texts(f.Value).Select(code => (List: f.Field.List!, Code: code.Trim().ToLowerInvariant())))
+            .Distinct()
+            .ToArray();
         var (lists, codes) = (wanted.Select(w => w.List).ToArray(), wanted.Select(w => w.Code).ToArray());
-        var entries = wanted.Length == 0 ? [] : await db.Database.SqlQuery<FoundEntry>($"""
-            select distinct e.list, e.code from unnest({lists}, {codes}) w(list, code) join list_entries e on e.list = w.list and lower(e.code) = w.code
-            """).ToDictionaryAsync(e => (e.List, e.Code.ToLowerInvariant()), e => e.Code, cancellation);
+        var entries =
+            wanted.Length == 0
+                ? []
+                : await db
+                    .Database.SqlQuery<FoundEntry>(
+                        $"""
+                        select distinct e.list, e.code from unnest({lists}, {codes}) w(list, code) join list_entries e on e.list = w.list and lower(e.code) = w.code
+                        """
+                    )
+                    .ToDictionaryAsync(e => (e.List, e.Code.ToLowerInvariant()), e => e.Code, cancellation);
         var named = Ids(FieldType.Person);
         var people = named.Length == 0 ? [] : await db.Employments.Where(e => named.Contains(e.Id)).Select(e => e.Id).ToListAsync(cancellation);
         return new References(entries, [.. people], await FilesAsync(Ids(FieldType.File), cancellation));
@@ -98,14 +129,27 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
 
     private async Task<Dictionary<Guid, FoundFile>> FilesAsync(Guid[] ids, CancellationToken cancellation)
     {
-        if (ids.Length == 0) return [];
-        var stored = await db.StoredFiles.Where(f => ids.Contains(f.Id)).Select(f => new { f.Id, f.Size, f.Group }).ToListAsync(cancellation);
+        if (ids.Length == 0)
+            return [];
+        var stored = await db
+            .StoredFiles.Where(f => ids.Contains(f.Id))
+            .Select(f => new
+            {
+                f.Id,
+                f.Size,
+                f.Group,
+            })
+            .ToListAsync(cancellation);
         var texts = ids.Select(i => i.ToString()).ToArray();
-        var holders = await db.Database.SqlQuery<FileHolder>($"""
-            select distinct v.value #>> array[]::text[] as file, coalesce(e.person_id, m.kept_id, v.owner_id) as person from record_values v
-            left join employments e on e.id = v.owner_id left join person_merges m on m.other_id = v.owner_id and not m.undone
-            where v.value #>> array[]::text[] = any({texts}) and length(v.value #>> array[]::text[]) = 36
-            """).ToListAsync(cancellation);
+        var holders = await db
+            .Database.SqlQuery<FileHolder>(
+                $"""
+                select distinct v.value #>> array[]::text[] as file, coalesce(e.person_id, m.kept_id, v.owner_id) as person from record_values v
+                left join employments e on e.id = v.owner_id left join person_merges m on m.other_id = v.owner_id and not m.undone
+                where v.value #>> array[]::text[] = any({texts}) and length(v.value #>> array[]::text[]) = 36
+                """
+            )
+            .ToListAsync(cancellation);
         return stored.ToDictionary(f => f.Id, f => new FoundFile(f.Size, f.Group, holders.FindAll(h => h.File == f.Id.ToString()).ConvertAll(h => h.Person)));
     }
 

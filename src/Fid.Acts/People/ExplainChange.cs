@@ -11,12 +11,17 @@ public sealed class ExplainChange(FidDb db)
 
     public async Task<ActResult> DoAsync(ExplainChangeRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (!await db.Changes.AnyAsync(c => c.Id == request.Change && c.SubjectId == request.Employment, cancellation)) return Refusal.NotFound;
-        if (Reason.Require(request.Why, "Fill this in.", out var why) is { } bad) return Refusal.Invalid(bad);
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (!await db.Changes.AnyAsync(c => c.Id == request.Change && c.SubjectId == request.Employment, cancellation))
+            return Refusal.NotFound;
+        if (Reason.Require(request.Why, "Fill this in.", out var why) is { } bad)
+            return Refusal.Invalid(bad);
         act.Note(actor.Author("record").Change(Action, request.Employment, request.Change.ToString(), why));
         await act.CommitAsync(cancellation);
         return ActResult.Done;

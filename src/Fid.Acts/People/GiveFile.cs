@@ -14,16 +14,24 @@ public sealed class GiveFile(FidDb db)
     /// <summary>Why a file does not do for what it is meant for; null where it does.</summary>
     public async Task<Refusal?> CheckAsync(GiveFileRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (request.Content.Length == 0) return Refusal.Invalid("", "missing", "The file is empty. Choose another.");
-        return request.Field is { } field && (await new FieldBook(db).LiveAsync(cancellation)).Set.Find(field) is { Type: FieldType.File } meant && meant.AccessOf(actor.RoleNames) != FieldAccess.None
-            && FileFit.Check(meant, request.Content.Length, FileKind.GroupOf(request.Content)) is { } misfit ? Refusal.Invalid(misfit with { Path = "" }) : null;
+        if (request.Content.Length == 0)
+            return Refusal.Invalid("", "missing", "The file is empty. Choose another.");
+        return
+            request.Field is { } field
+            && (await new FieldBook(db).LiveAsync(cancellation)).Set.Find(field) is { Type: FieldType.File } meant
+            && meant.AccessOf(actor.RoleNames) != FieldAccess.None
+            && FileFit.Check(meant, request.Content.Length, FileKind.GroupOf(request.Content)) is { } misfit
+            ? Refusal.Invalid(misfit with { Path = "" })
+            : null;
     }
 
     /// <summary>Keeps a file that was checked and scanned.</summary>
     public async Task<ActResult<StoredFile>> DoAsync(GiveFileRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.SeesArrivals) return Refusal.Forbidden;
-        if (await CheckAsync(request, actor, cancellation) is { } refusal) return refusal;
+        if (!actor.SeesArrivals)
+            return Refusal.Forbidden;
+        if (await CheckAsync(request, actor, cancellation) is { } refusal)
+            return refusal;
         var author = actor.Author("record");
         var name = TextRules.TryClean(Path.GetFileName(request.Name ?? ""), out var clean) && clean.Length is > 0 and <= 200 ? clean : "file";
         var file = new StoredFile

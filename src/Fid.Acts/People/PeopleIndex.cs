@@ -14,7 +14,13 @@ namespace Fid.Acts.People;
 /// each key somebody presses would take longer than the search.</summary>
 public sealed class PeopleIndex : IDisposable
 {
-    private const string Given = "given_name", Family = "family_name", Former = "former_name", Born = "birth_date", Email = "email", Phone = "phone", Mobile = "mobile";
+    private const string Given = "given_name",
+        Family = "family_name",
+        Former = "former_name",
+        Born = "birth_date",
+        Email = "email",
+        Phone = "phone",
+        Mobile = "mobile";
 
     private const int MostFound = 2_000;
 
@@ -29,7 +35,9 @@ public sealed class PeopleIndex : IDisposable
 
     /// <summary>Whether it is worth looking for somebody: names alone are shared by too many.</summary>
     public static bool SaysEnough(PersonFacts person) =>
-        !string.IsNullOrWhiteSpace(person.Given) && !string.IsNullOrWhiteSpace(person.Family) && (person.Born is not null || !string.IsNullOrWhiteSpace(person.Email));
+        !string.IsNullOrWhiteSpace(person.Given)
+        && !string.IsNullOrWhiteSpace(person.Family)
+        && (person.Born is not null || !string.IsNullOrWhiteSpace(person.Email));
 
     /// <summary>Whom somebody may be, as far as it is worth asking; the likeliest first.</summary>
     public static IEnumerable<PersonMatch> WorthAsking(PersonMatcher matcher, PersonFacts person) =>
@@ -51,12 +59,15 @@ public sealed class PeopleIndex : IDisposable
         try
         {
             var last = await ChangedOwners.LastPlaceAsync(db, cancellation);
-            if (!_kept.TryGetValue(key, out var kept)) _kept[key] = kept = new Kept(last, new PersonMatcher((await ReadAsync(db, fields, null, cancellation)).Select(p => (p.Key, p.Value))));
-            if (kept.Position == last) return kept.Matcher;
+            if (!_kept.TryGetValue(key, out var kept))
+                _kept[key] = kept = new Kept(last, new PersonMatcher((await ReadAsync(db, fields, null, cancellation)).Select(p => (p.Key, p.Value))));
+            if (kept.Position == last)
+                return kept.Matcher;
             var changed = await ChangedOwners.SinceAsync(db, fields, kept.Position, cancellation);
-            var matcher = changed.Length > ChangedOwners.MostToFollow
-                ? new PersonMatcher((await ReadAsync(db, fields, null, cancellation)).Select(p => (p.Key, p.Value)))
-                : changed.Length > 0 ? kept.Matcher.With(await ReadAsync(db, fields, changed, cancellation)) : kept.Matcher;
+            var matcher =
+                changed.Length > ChangedOwners.MostToFollow ? new PersonMatcher((await ReadAsync(db, fields, null, cancellation)).Select(p => (p.Key, p.Value)))
+                : changed.Length > 0 ? kept.Matcher.With(await ReadAsync(db, fields, changed, cancellation))
+                : kept.Matcher;
             _kept[key] = new Kept(last, matcher);
             return matcher;
         }
@@ -68,11 +79,17 @@ public sealed class PeopleIndex : IDisposable
 
     /// <summary>Whom each of several may be, as far as it is worth asking. What was found is kept until somebody's facts change: a tray of
     /// those who wait is looked at many times.</summary>
-    public async Task<IReadOnlyList<IReadOnlyList<PersonMatch>>> WorthAskingAsync(FidDb db, Func<string, bool> sees, IReadOnlyList<PersonFacts> people, CancellationToken cancellation)
+    public async Task<IReadOnlyList<IReadOnlyList<PersonMatch>>> WorthAskingAsync(
+        FidDb db,
+        Func<string, bool> sees,
+        IReadOnlyList<PersonFacts> people,
+        CancellationToken cancellation
+    )
     {
         var matcher = await MatcherAsync(db, sees, cancellation);
         var found = _found.GetValue(matcher, _ => []);
-        if (found.Count > MostFound) found.Clear();
+        if (found.Count > MostFound)
+            found.Clear();
         return [.. people.AsParallel().AsOrdered().WithCancellation(cancellation).Select(p => found.GetOrAdd(p, facts => [.. WorthAsking(matcher, facts)]))];
     }
 
@@ -82,10 +99,22 @@ public sealed class PeopleIndex : IDisposable
     private static async Task<Dictionary<string, PersonFacts>> ReadAsync(FidDb db, string[] fields, Guid[]? only, CancellationToken cancellation)
     {
         var believed = db.RecordValues.AsNoTracking().Where(v => v.Known.UpperBoundInfinite && v.Effective.UpperBoundInfinite && fields.Contains(v.Field));
-        var rows = await (only is null ? believed.Where(v => db.People.Any(p => p.Id == v.OwnerId)) : believed.Where(v => only.Contains(v.OwnerId) && db.People.Any(p => p.Id == v.OwnerId)))
-            .Select(v => new { v.OwnerId, v.Field, v.Value }).ToListAsync(cancellation);
-        var people = rows.GroupBy(r => r.OwnerId).ToDictionary(g => g.Key.ToString(), g => Facts(g.Where(r => !SealedText.IsSealed(r.Value)).ToDictionary(r => r.Field, r => r.Value)));
-        foreach (var id in only ?? []) people.TryAdd(id.ToString(), new PersonFacts("", ""));
+        var rows = await (
+            only is null
+                ? believed.Where(v => db.People.Any(p => p.Id == v.OwnerId))
+                : believed.Where(v => only.Contains(v.OwnerId) && db.People.Any(p => p.Id == v.OwnerId))
+        )
+            .Select(v => new
+            {
+                v.OwnerId,
+                v.Field,
+                v.Value,
+            })
+            .ToListAsync(cancellation);
+        var people = rows.GroupBy(r => r.OwnerId)
+            .ToDictionary(g => g.Key.ToString(), g => Facts(g.Where(r => !SealedText.IsSealed(r.Value)).ToDictionary(r => r.Field, r => r.Value)));
+        foreach (var id in only ?? [])
+            people.TryAdd(id.ToString(), new PersonFacts("", ""));
         return people;
     }
 
@@ -94,7 +123,15 @@ public sealed class PeopleIndex : IDisposable
     {
         string[] others = Text(Former) is { Length: > 0 } former ? [former] : [];
         var born = LocalDatePattern.Iso.Parse(Text(Born));
-        return new PersonFacts(Text(Given), Text(Family), born.Success ? born.Value : null, Text(Email), Text(Mobile) is { Length: > 0 } mobile ? mobile : Text(Phone), null, others);
+        return new PersonFacts(
+            Text(Given),
+            Text(Family),
+            born.Success ? born.Value : null,
+            Text(Email),
+            Text(Mobile) is { Length: > 0 } mobile ? mobile : Text(Phone),
+            null,
+            others
+        );
 
         string Text(string field) => values.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString()! : "";
     }

@@ -27,7 +27,8 @@ public static class ProjectionCheck
                 var made = new CurrentRecord { EmploymentId = record.EmploymentId, PersonId = record.PersonId };
                 RecordProjection.Project(set, made, held[record.EmploymentId].ToDictionary(), employments[record.EmploymentId], record.Saved, record.AsOf);
                 foreach (var (column, read) in Columns)
-                    if (read(record) != read(made)) return $"The record of {record.FullName} ({record.EmploymentId}) shows {column} “{read(record)}”, where its values come to “{read(made)}”.";
+                    if (read(record) != read(made))
+                        return $"The record of {record.FullName} ({record.EmploymentId}) shows {column} “{read(record)}”, where its values come to “{read(made)}”.";
             }
         }
         return null;
@@ -35,8 +36,17 @@ public static class ProjectionCheck
 
     private static readonly (string Column, Func<CurrentRecord, string?> Read)[] Columns =
     [
-        ("the name", r => r.FullName), ("the e-mail", r => r.Email), ("the site", r => r.SiteCode), ("the department", r => r.DepartmentCode), ("the job", r => r.JobCode),
-        ("the kind", r => r.Kind), ("the badge", r => r.Badge), ("the calendar", r => r.CalendarCode), ("the manager", r => r.ManagerId?.ToString()),
-        ("missing", r => string.Join(' ', r.Missing)), ("filled", r => FormattableString.Invariant($"{r.Filled} of {r.Of}")), ("the search text", r => r.Search),
+        ("the name", r => r.FullName),
+        ("the e-mail", r => r.Email),
+        ("the site", r => r.SiteCode),
+        ("the department", r => r.DepartmentCode),
+        ("the job", r => r.JobCode),
+        ("the kind", r => r.Kind),
+        ("the badge", r => r.Badge),
+        ("the calendar", r => r.CalendarCode),
+        ("the manager", r => r.ManagerId?.ToString()),
+        ("missing", r => string.Join(' ', r.Missing)),
+        ("filled", r => FormattableString.Invariant($"{r.Filled} of {r.Of}")),
+        ("the search text", r => r.Search),
     ];
 }

@@ -10,11 +10,20 @@ public static class RecordAccess
 {
     /// <summary>A record the user may open, or null.</summary>
     /// <param name="tracked">Whether it is to be changed.</param>
-    public static async Task<(Employment Employment, CurrentRecord Record)?> FindAsync(Actor actor, FidDb db, Guid id, bool tracked, CancellationToken cancellation)
+    public static async Task<(Employment Employment, CurrentRecord Record)?> FindAsync(
+        Actor actor,
+        FidDb db,
+        Guid id,
+        bool tracked,
+        CancellationToken cancellation
+    )
     {
         var (employments, records) = tracked ? (db.Employments, db.CurrentRecords) : (db.Employments.AsNoTracking(), db.CurrentRecords.AsNoTracking());
-        var both = await employments.Join(records, e => e.Id, r => r.EmploymentId, (employment, record) => new { employment, record }).FirstOrDefaultAsync(b => b.employment.Id == id, cancellation);
-        if (both is not { employment: { } employment, record: { } record }) return null;
+        var both = await employments
+            .Join(records, e => e.Id, r => r.EmploymentId, (employment, record) => new { employment, record })
+            .FirstOrDefaultAsync(b => b.employment.Id == id, cancellation);
+        if (both is not { employment: { } employment, record: { } record })
+            return null;
         return await MayOpenAsync(actor, db, record, cancellation) ? (employment, record) : null;
     }
 

@@ -19,7 +19,9 @@ public static class RecordProjection
     internal static void Show(FieldSet set, CurrentRecord record, IEnumerable<RecordValue> believed, Employment employment, Instant at, LocalDate today)
     {
         var asOf = AsOf(employment, today);
-        var held = believed.Where(v => EffectiveRange.FromDatabase(v.Effective) is var (from, to) && from <= asOf && (to is null || asOf <= to)).ToDictionary(v => v.Field, v => v.Value);
+        var held = believed
+            .Where(v => EffectiveRange.FromDatabase(v.Effective) is var (from, to) && from <= asOf && (to is null || asOf <= to))
+            .ToDictionary(v => v.Field, v => v.Value);
         Project(set, record, held, employment, at, today);
         FollowEnd(employment, held);
     }
@@ -27,9 +29,14 @@ public static class RecordProjection
     // The last day is what the record says, but for a stint that never was.
     internal static void FollowEnd(Employment employment, Dictionary<string, JsonElement> held)
     {
-        if (employment.NeverWas) return;
-        employment.End = held.TryGetValue("end_date", out var end) && end.ValueKind == JsonValueKind.String && LocalDatePattern.Iso.Parse(end.GetString()!) is { Success: true } day
-            ? LocalDate.Max(day.Value, employment.Start) : null;
+        if (employment.NeverWas)
+            return;
+        employment.End =
+            held.TryGetValue("end_date", out var end)
+            && end.ValueKind == JsonValueKind.String
+            && LocalDatePattern.Iso.Parse(end.GetString()!) is { Success: true } day
+                ? LocalDate.Max(day.Value, employment.Start)
+                : null;
     }
 
     /// <summary>What is read of a record without looking at its values, from the values it holds on the day that counts for it.</summary>

@@ -16,23 +16,41 @@ public static class RecordRules
     /// <param name="today">Today.</param>
     /// <param name="calendarOf">The calendar that formulas of a record count in.</param>
     public static RuledEdits Follow(
-        FieldSet set, IReadOnlyDictionary<string, JsonElement> held, IReadOnlyDictionary<string, JsonElement?> entered, LocalDate today,
-        Func<IReadOnlyDictionary<string, JsonElement>, WorkCalendar?> calendarOf)
+        FieldSet set,
+        IReadOnlyDictionary<string, JsonElement> held,
+        IReadOnlyDictionary<string, JsonElement?> entered,
+        LocalDate today,
+        Func<IReadOnlyDictionary<string, JsonElement>, WorkCalendar?> calendarOf
+    )
     {
         var values = new Dictionary<string, JsonElement>(held, StringComparer.Ordinal);
         foreach (var (key, value) in entered)
         {
-            if (value is { } v) values[key] = v;
-            else values.Remove(key);
+            if (value is { } v)
+                values[key] = v;
+            else
+                values.Remove(key);
         }
         var changed = set.Fields.Select(f => f.Key).Where(entered.ContainsKey).ToList();
-        var evaluated = RecordEvaluation.Of(set, new RecordQuestion(values, [.. entered.Keys], changed, null, null, today, RecordQuestion.NoLists, calendarOf(values)));
-        var ruled = evaluated.SetBy.Where(s => s.Value.StartsWith("rule:", StringComparison.Ordinal)).Select(s => new FieldEdit(s.Key, evaluated.Values[s.Key], s.Value, null)).ToList();
+        var evaluated = RecordEvaluation.Of(
+            set,
+            new RecordQuestion(values, [.. entered.Keys], changed, null, null, today, RecordQuestion.NoLists, calendarOf(values))
+        );
+        var ruled = evaluated
+            .SetBy.Where(s => s.Value.StartsWith("rule:", StringComparison.Ordinal))
+            .Select(s => new FieldEdit(s.Key, evaluated.Values[s.Key], s.Value, null))
+            .ToList();
         ruled.AddRange(evaluated.Emptied.Where(values.ContainsKey).Select(key => new FieldEdit(key, null, "rule", null)));
-        var problems = evaluated.Errors.Where(e => entered.ContainsKey(e.Field) && e.Misfit is Misfit.Within or Misfit.Option)
-            .Select(e => new Problem($"/{e.Field}", "not-offered", e.Misfit == Misfit.Within
-                ? $"This cannot be chosen with this {set.Find(set.Find(e.Field)!.Parent!)!.Label("en")}. Choose another."
-                : "This can no longer be chosen. Choose another.")).ToList();
+        var problems = evaluated
+            .Errors.Where(e => entered.ContainsKey(e.Field) && e.Misfit is Misfit.Within or Misfit.Option)
+            .Select(e => new Problem(
+                $"/{e.Field}",
+                "not-offered",
+                e.Misfit == Misfit.Within
+                    ? $"This cannot be chosen with this {set.Find(set.Find(e.Field)!.Parent!)!.Label("en")}. Choose another."
+                    : "This can no longer be chosen. Choose another."
+            ))
+            .ToList();
         return new RuledEdits(ruled, problems);
     }
 

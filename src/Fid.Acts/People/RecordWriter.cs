@@ -24,29 +24,37 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     /// <summary>The record of a new employment. Its own facts are true from its first day; the person's from the day they became
     /// known, or the first day if that is earlier.</summary>
     public async Task<CurrentRecord> AddNewAsync(
-        Employment employment, IEnumerable<FieldValue> values, Change change, LocalDate today, CancellationToken cancellation = default)
+        Employment employment,
+        IEnumerable<FieldValue> values,
+        Change change,
+        LocalDate today,
+        CancellationToken cancellation = default
+    )
     {
         var set = (await _fields.LiveAsync(cancellation)).Set;
         var held = new Dictionary<string, JsonElement>();
         var personFrom = LocalDate.Min(today, employment.Start);
         foreach (var value in values)
         {
-            if (value.Value.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined) continue;
+            if (value.Value.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined)
+                continue;
             var field = set.Find(value.Field) ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
             var of = field.Of;
             var owner = of == FieldOwner.Person ? employment.PersonId : employment.Id;
             var stored = field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, value.Value, cancellation) : value.Value;
             held[value.Field] = stored;
-            db.RecordValues.Add(new RecordValue
-            {
-                OwnerId = owner,
-                Field = value.Field,
-                Value = stored,
-                Source = value.Source,
-                Effective = EffectiveRange.ToDatabase(of == FieldOwner.Person ? personFrom : employment.Start, null),
-                Known = EffectiveRange.KnownSince(change.At),
-                ChangeId = change.Id,
-            });
+            db.RecordValues.Add(
+                new RecordValue
+                {
+                    OwnerId = owner,
+                    Field = value.Field,
+                    Value = stored,
+                    Source = value.Source,
+                    Effective = EffectiveRange.ToDatabase(of == FieldOwner.Person ? personFrom : employment.Start, null),
+                    Known = EffectiveRange.KnownSince(change.At),
+                    ChangeId = change.Id,
+                }
+            );
         }
         var record = new CurrentRecord { EmploymentId = employment.Id, PersonId = employment.PersonId };
         RecordProjection.Project(set, record, held, employment, change.At, today);
@@ -56,11 +64,16 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     }
 
     /// <summary>Employments and their projections, tracked, by employment.</summary>
-    public async Task<(Dictionary<Guid, Employment> Employments, Dictionary<Guid, CurrentRecord> Records)> ReadAsync(IEnumerable<Guid> employments, CancellationToken cancellation)
+    public async Task<(Dictionary<Guid, Employment> Employments, Dictionary<Guid, CurrentRecord> Records)> ReadAsync(
+        IEnumerable<Guid> employments,
+        CancellationToken cancellation
+    )
     {
         var wanted = employments.ToArray();
-        return (await db.Employments.Where(e => wanted.Contains(e.Id)).ToDictionaryAsync(e => e.Id, cancellation),
-            await db.CurrentRecords.Where(r => wanted.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation));
+        return (
+            await db.Employments.Where(e => wanted.Contains(e.Id)).ToDictionaryAsync(e => e.Id, cancellation),
+            await db.CurrentRecords.Where(r => wanted.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation)
+        );
     }
 
     /// <summary>Lets those who enter values into the same unique fields come one after the other, to the end of the transaction.</summary>
@@ -74,8 +87,11 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public async Task<bool> LockEntriesAsync(IEnumerable<(string Field, JsonElement? Value)> values, CancellationToken cancellation)
     {
         var fields = await _fields.LiveAsync(cancellation);
-        var wanted = values.Where(v => fields.ListOf(v.Field) is not null && v.Value is not null)
-            .SelectMany(v => FieldValues.Texts(v.Value!.Value).Select(code => (fields.ListOf(v.Field)!, code.ToLowerInvariant()))).Distinct().ToArray();
+        var wanted = values
+            .Where(v => fields.ListOf(v.Field) is not null && v.Value is not null)
+            .SelectMany(v => FieldValues.Texts(v.Value!.Value).Select(code => (fields.ListOf(v.Field)!, code.ToLowerInvariant())))
+            .Distinct()
+            .ToArray();
         return await Locks.EntriesAsync(db, wanted, cancellation) == wanted.Length;
     }
 
@@ -101,58 +117,93 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             var since = edits.Max(e => e.From);
             var day = since is { } from ? LocalDate.Max(from, employment.Start) : RecordProjection.AsOf(employment, today);
             var held = rows.Where(r => ToDated(r).Holds(day)).ToDictionary(r => r.Field, r => r.Value, StringComparer.Ordinal);
-            var (ruled, clash) = RecordRules.Follow(
-                set, held, edits.ToDictionary(e => e.Field, e => e.Value, StringComparer.Ordinal), today, values => calendars?.OfRecord(values));
+            var (ruled, clash) = RecordRules.Follow(set, held, edits.ToDictionary(e => e.Field, e => e.Value, StringComparer.Ordinal), today, values =>
+                calendars?.OfRecord(values)
+            );
             problems.AddRange(clash.Select(p => new RecordProblem(i, p)));
             // Nothing of a stint is true before its first day: what it begins with is put right instead.
-            whole.Add(records[i] with { Edits = [.. edits, .. ruled.Select(r => r with { From = set.Find(r.Field)!.Of == FieldOwner.Employment && since < employment.Start ? null : since })] });
+            whole.Add(
+                records[i] with
+                {
+                    Edits =
+                    [
+                        .. edits,
+                        .. ruled.Select(r => r with { From = set.Find(r.Field)!.Of == FieldOwner.Employment && since < employment.Start ? null : since }),
+                    ],
+                }
+            );
         }
         problems.AddRange(await TakenAsync(set, whole, cancellation));
         if (problems.Count == 0 && !await LockEntriesAsync(whole.SelectMany(r => r.Edits).Select(e => (e.Field, e.Value)), cancellation))
             throw new DbUpdateConcurrencyException("A list entry that was chosen has been deleted.");
-        if (problems.Count == 0) await ApplyAsync(set, whole, believed, today, cancellation);
+        if (problems.Count == 0)
+            await ApplyAsync(set, whole, believed, today, cancellation);
         return problems;
     }
 
     // The last look, whatever was entered or followed: no two records have what only one may.
     private async Task<IEnumerable<RecordProblem>> TakenAsync(FieldSet set, List<RecordEdit> records, CancellationToken cancellation)
     {
-        var claims = records.SelectMany((r, i) => r.Edits.Where(e => e.Value is not null && set.Find(e.Field)!.Unique)
-            .Select(e => (Record: i, Claim: new UniqueClaim(set.Find(e.Field)!, e.Value!.Value, r.Employment.PersonId)))).ToList();
+        var claims = records
+            .SelectMany(
+                (r, i) =>
+                    r
+                        .Edits.Where(e => e.Value is not null && set.Find(e.Field)!.Unique)
+                        .Select(e => (Record: i, Claim: new UniqueClaim(set.Find(e.Field)!, e.Value!.Value, r.Employment.PersonId)))
+            )
+            .ToList();
         var taken = await _unique.FindTakenAsync(claims.ConvertAll(c => c.Claim), cancellation);
         return taken.Select(t => new RecordProblem(claims[t].Record, UniqueValues.Taken(claims[t].Claim.Field.Key)));
     }
 
-    private async Task ApplyAsync(FieldSet set, List<RecordEdit> records, Dictionary<Guid, List<RecordValue>> believed, LocalDate today, CancellationToken cancellation)
+    private async Task ApplyAsync(
+        FieldSet set,
+        List<RecordEdit> records,
+        Dictionary<Guid, List<RecordValue>> believed,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         foreach (var (employment, _, edits, change) in records)
-            foreach (var edit in edits)
-            {
-                var field = set.Find(edit.Field)!;
-                var owner = field.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
-                var all = believed.TryGetValue(owner, out var there) ? there : believed[owner] = [];
-                var mine = all.Where(r => r.Field == edit.Field).ToDictionary(ToDated);
-                var entered = edit.Value is { } v ? new Valued(field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, v, cancellation) : v, edit.Source) : null;
-                var timeline = edit.From is { } from
-                    ? Timeline.Change([.. mine.Keys], from, entered)
-                    : Timeline.Fix([.. mine.Keys], RecordProjection.AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));
-                Apply(timeline, mine, owner, edit.Field, change, all);
-            }
+        foreach (var edit in edits)
+        {
+            var field = set.Find(edit.Field)!;
+            var owner = field.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
+            var all = believed.TryGetValue(owner, out var there) ? there : believed[owner] = [];
+            var mine = all.Where(r => r.Field == edit.Field).ToDictionary(ToDated);
+            var entered = edit.Value is { } v
+                ? new Valued(field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, v, cancellation) : v, edit.Source)
+                : null;
+            var timeline = edit.From is { } from
+                ? Timeline.Change([.. mine.Keys], from, entered)
+                : Timeline.Fix([.. mine.Keys], RecordProjection.AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));
+            Apply(timeline, mine, owner, edit.Field, change, all);
+        }
         // When all is entered: two of them may be stints of one person.
-        foreach (var (employment, record, _, change) in records) RecordProjection.Show(set, record, Of(believed, employment), employment, change.At, today);
+        foreach (var (employment, record, _, change) in records)
+            RecordProjection.Show(set, record, Of(believed, employment), employment, change.At, today);
         // What is a fact of the person shows in every stint of theirs.
         var ofPeople = records.Where(r => r.Edits.Any(e => set.Find(e.Field)!.Of == FieldOwner.Person)).ToList();
-        if (ofPeople.Count > 0) await ShowOthersAsync(set, ofPeople, believed, today, cancellation);
+        if (ofPeople.Count > 0)
+            await ShowOthersAsync(set, ofPeople, believed, today, cancellation);
     }
 
-    private async Task ShowOthersAsync(FieldSet set, List<RecordEdit> records, Dictionary<Guid, List<RecordValue>> believed, LocalDate today, CancellationToken cancellation)
+    private async Task ShowOthersAsync(
+        FieldSet set,
+        List<RecordEdit> records,
+        Dictionary<Guid, List<RecordValue>> believed,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var (people, own) = (records.Select(r => r.Employment.PersonId).ToArray(), records.Select(r => r.Employment.Id).ToArray());
         var others = await db.Employments.Where(e => people.Contains(e.PersonId) && !own.Contains(e.Id)).OrderBy(e => e.Id).ToListAsync(cancellation);
-        if (others.Count == 0) return;
+        if (others.Count == 0)
+            return;
         var ids = others.Select(o => o.Id).ToArray();
         var shown = await db.CurrentRecords.Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation);
-        foreach (var (owner, rows) in await BelievedAsync(others, cancellation)) believed.TryAdd(owner, rows);
+        foreach (var (owner, rows) in await BelievedAsync(others, cancellation))
+            believed.TryAdd(owner, rows);
         foreach (var other in others)
             if (shown.TryGetValue(other.Id, out var record))
                 RecordProjection.Show(set, record, Of(believed, other), other, records.First(r => r.Employment.PersonId == other.PersonId).Change.At, today);
@@ -164,7 +215,11 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         var owners = employments.SelectMany(e => new[] { e.Id, e.PersonId }).Distinct().ToArray();
         // Values that this context is adding or ending count as they will be.
         var rows = await db.RecordValues.Where(v => owners.Contains(v.OwnerId) && v.Known.UpperBoundInfinite).ToListAsync(cancellation);
-        var added = db.ChangeTracker.Entries<RecordValue>().Where(e => e.State == EntityState.Added).Select(e => e.Entity).Where(v => owners.Contains(v.OwnerId));
+        var added = db
+            .ChangeTracker.Entries<RecordValue>()
+            .Where(e => e.State == EntityState.Added)
+            .Select(e => e.Entity)
+            .Where(v => owners.Contains(v.OwnerId));
         return rows.Concat(added).Where(v => v.Known.UpperBoundInfinite).GroupBy(v => v.OwnerId).ToDictionary(g => g.Key, g => g.ToList());
     }
 
@@ -174,7 +229,14 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     /// <summary>Moves the day from which an employment's first values hold, when its first day moves.</summary>
     /// <param name="firstValues">First values that become others with it, by field.</param>
     public async Task MoveStartAsync(
-        Employment employment, CurrentRecord record, LocalDate to, IReadOnlyDictionary<string, JsonElement> firstValues, Change change, LocalDate today, CancellationToken cancellation)
+        Employment employment,
+        CurrentRecord record,
+        LocalDate to,
+        IReadOnlyDictionary<string, JsonElement> firstValues,
+        Change change,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var from = employment.Start;
         employment.Start = to;
@@ -194,18 +256,33 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     /// <summary>Brings a record's projection to a day: what was entered for it beforehand shows from then on.</summary>
     public async Task RefreshAsync(Employment employment, CurrentRecord record, Instant at, LocalDate today, CancellationToken cancellation) =>
         RecordProjection.Show(
-            (await _fields.LiveAsync(cancellation)).Set, record, Of(await BelievedAsync([employment], cancellation), employment), employment, at, today);
+            (await _fields.LiveAsync(cancellation)).Set,
+            record,
+            Of(await BelievedAsync([employment], cancellation), employment),
+            employment,
+            at,
+            today
+        );
 
     /// <summary>Takes a change back: what it made believed is no longer, and what it retired is believed again. Returns why it cannot
     /// be, where a later change has touched the same values or somebody else has them by now; nothing is to be kept then.</summary>
-    public async Task<Problem?> TakeBackAsync(Employment employment, CurrentRecord record, Change taken, Change change, LocalDate today, CancellationToken cancellation)
+    public async Task<Problem?> TakeBackAsync(
+        Employment employment,
+        CurrentRecord record,
+        Change taken,
+        Change change,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var touched = await TouchedBy(employment, taken).ToListAsync(cancellation);
         var (added, again) = (touched.FindAll(v => v.ChangeId == taken.Id), touched.FindAll(v => v.ChangeId != taken.Id));
-        if (touched.Count == 0 || added.Exists(v => !v.Known.UpperBoundInfinite)) return ChangedSince;
+        if (touched.Count == 0 || added.Exists(v => !v.Known.UpperBoundInfinite))
+            return ChangedSince;
         var believed = await BelievedAsync([employment], cancellation);
         var later = Of(believed, employment).Where(v => v.ChangeId != taken.Id).ToList();
-        if (again.Exists(a => later.Exists(l => l.OwnerId == a.OwnerId && l.Field == a.Field && Overlap(ToDated(l), ToDated(a))))) return ChangedSince;
+        if (again.Exists(a => later.Exists(l => l.OwnerId == a.OwnerId && l.Field == a.Field && Overlap(ToDated(l), ToDated(a)))))
+            return ChangedSince;
         if (await TakenByOthersAsync(again, employment, cancellation) is { } field)
             return new Problem("", "taken-since", $"Somebody else has the earlier value of {field} by now. Change that first, or fix the record.");
         foreach (var value in added)
@@ -214,19 +291,23 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             believed[value.OwnerId].Remove(value);
         }
         foreach (var retired in again)
-            Add(new RecordValue
-            {
-                OwnerId = retired.OwnerId,
-                Field = retired.Field,
-                Value = retired.Value,
-                Source = retired.Source,
-                Effective = retired.Effective,
-                Known = EffectiveRange.KnownSince(change.At),
-                ChangeId = change.Id,
-            }, believed.TryGetValue(retired.OwnerId, out var all) ? all : believed[retired.OwnerId] = []);
+            Add(
+                new RecordValue
+                {
+                    OwnerId = retired.OwnerId,
+                    Field = retired.Field,
+                    Value = retired.Value,
+                    Source = retired.Source,
+                    Effective = retired.Effective,
+                    Known = EffectiveRange.KnownSince(change.At),
+                    ChangeId = change.Id,
+                },
+                believed.TryGetValue(retired.OwnerId, out var all) ? all : believed[retired.OwnerId] = []
+            );
         var set = (await _fields.LiveAsync(cancellation)).Set;
         RecordProjection.Show(set, record, Of(believed, employment), employment, change.At, today);
-        if (touched.Exists(v => v.OwnerId == employment.PersonId)) await ShowOthersAsync(set, [new RecordEdit(employment, record, [], change)], believed, today, cancellation);
+        if (touched.Exists(v => v.OwnerId == employment.PersonId))
+            await ShowOthersAsync(set, [new RecordEdit(employment, record, [], change)], believed, today, cancellation);
         return null;
     }
 
@@ -238,16 +319,26 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     private async Task<string?> TakenByOthersAsync(List<RecordValue> again, Employment employment, CancellationToken cancellation)
     {
         var set = (await _fields.LiveAsync(cancellation)).Set;
-        var claims = again.Where(v => set.Find(v.Field)?.Unique == true).Select(v => new UniqueClaim(set.Find(v.Field)!, v.Value, employment.PersonId)).ToList();
+        var claims = again
+            .Where(v => set.Find(v.Field)?.Unique == true)
+            .Select(v => new UniqueClaim(set.Find(v.Field)!, v.Value, employment.PersonId))
+            .ToList();
         await LockUniqueAsync(claims.Select(c => c.Field.Key), cancellation);
         return (await _unique.FindTakenAsync(claims, cancellation)) is [var first, ..] ? claims[first].Field.Label(ReaderLanguage.Code) : null;
     }
 
     /// <summary>The values a change of a record added or retired.</summary>
-    public IQueryable<RecordValue> TouchedBy(Employment employment, Change change) => db.RecordValues.Where(v =>
-        (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || v.EndedBy == change.Id));
+    public IQueryable<RecordValue> TouchedBy(Employment employment, Change change) =>
+        db.RecordValues.Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || v.EndedBy == change.Id));
 
-    private void Apply(TimelineEdit<Valued> edit, Dictionary<DatedValue<Valued>, RecordValue> rows, Guid owner, string field, Change change, List<RecordValue> believed)
+    private void Apply(
+        TimelineEdit<Valued> edit,
+        Dictionary<DatedValue<Valued>, RecordValue> rows,
+        Guid owner,
+        string field,
+        Change change,
+        List<RecordValue> believed
+    )
     {
         foreach (var retired in edit.Retired)
         {
@@ -256,16 +347,19 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         }
         foreach (var spell in edit.Added)
         {
-            Add(new RecordValue
-            {
-                OwnerId = owner,
-                Field = field,
-                Value = spell.Value.Json,
-                Source = spell.Value.Source,
-                Effective = EffectiveRange.ToDatabase(spell.From, spell.To),
-                Known = EffectiveRange.KnownSince(change.At),
-                ChangeId = change.Id,
-            }, believed);
+            Add(
+                new RecordValue
+                {
+                    OwnerId = owner,
+                    Field = field,
+                    Value = spell.Value.Json,
+                    Source = spell.Value.Source,
+                    Effective = EffectiveRange.ToDatabase(spell.From, spell.To),
+                    Known = EffectiveRange.KnownSince(change.At),
+                    ChangeId = change.Id,
+                },
+                believed
+            );
         }
     }
 

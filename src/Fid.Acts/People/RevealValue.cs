@@ -15,14 +15,21 @@ public sealed class RevealValue(FidDb db, SensitiveValues sensitive)
 
     public async Task<ActResult<JsonElement>> DoAsync(RevealValueRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: false, cancellation) is not var (employment, _)) return Refusal.NotFound;
+        if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: false, cancellation) is not var (employment, _))
+            return Refusal.NotFound;
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        if (fields.Set.Find(request.Field) is not { Sensitive: true } || !ShownRecord.Sees(fields, actor.RoleNames, [request.Field])) return Refusal.NotFound;
+        if (fields.Set.Find(request.Field) is not { Sensitive: true } || !ShownRecord.Sees(fields, actor.RoleNames, [request.Field]))
+            return Refusal.NotFound;
         var value = request.Value is { } one
-            ? await db.RecordValues.AsNoTracking().FirstOrDefaultAsync(
-                v => v.Id == one && v.Field == request.Field && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId), cancellation)
+            ? await db
+                .RecordValues.AsNoTracking()
+                .FirstOrDefaultAsync(
+                    v => v.Id == one && v.Field == request.Field && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId),
+                    cancellation
+                )
             : (await ShownValues.OfAsync(db, employment, actor.Today, cancellation)).GetValueOrDefault(request.Field);
-        if (value is null || !SealedText.IsSealed(value.Value)) return Refusal.NotFound;
+        if (value is null || !SealedText.IsSealed(value.Value))
+            return Refusal.NotFound;
         // Each look is an entry of its own, under whatever key.
         await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, request, cancellation);
         act.Note(actor.Author("record").Change(Action, request.Employment, request.Field));

@@ -15,44 +15,70 @@ public sealed class SaveRecord(FidDb db, RecordWriter records, EnteredValues ent
     public async Task<ActResult> DoAsync(SaveRecordRequest request, Actor actor, CancellationToken cancellation)
     {
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
         await Locks.RecordAsync(db, request.Employment, cancellation);
-        if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: true, cancellation) is not var (employment, record)) return Refusal.NotFound;
+        if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: true, cancellation) is not var (employment, record))
+            return Refusal.NotFound;
 
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         await records.LockUniqueAsync(request.Changes.Keys, cancellation);
         var start = await StartCorrection.OfAsync(db, actor, fields.Set, request.Changes, employment, cancellation);
-        var entered = await enteredValues.CheckAsync(fields, new EnteredRecord(start.Others, employment.PersonId, employment.Id), actor.RoleNames, cancellation);
-        if (start.Problem is { } wrong) entered.Problems.Add(wrong);
+        var entered = await enteredValues.CheckAsync(
+            fields,
+            new EnteredRecord(start.Others, employment.PersonId, employment.Id),
+            actor.RoleNames,
+            cancellation
+        );
+        if (start.Problem is { } wrong)
+            entered.Problems.Add(wrong);
         List<Problem> problems =
         [
-            .. entered.Problems.Concat(RecordRules.Misfits(entered.Values, start.To ?? employment.Start)).Select(p => p.Under("/changes")), .. CheckRequest(request),
+            .. entered.Problems.Concat(RecordRules.Misfits(entered.Values, start.To ?? employment.Start)).Select(p => p.Under("/changes")),
+            .. CheckRequest(request),
         ];
-        if (problems.Count > 0) return Refusal.Invalid(problems);
-        if (request.Version is not { } seen) return Refusal.VersionNeeded;
-        if (record.Version != seen) return Refusal.ChangedMeanwhile;
+        if (problems.Count > 0)
+            return Refusal.Invalid(problems);
+        if (request.Version is not { } seen)
+            return Refusal.VersionNeeded;
+        if (record.Version != seen)
+            return Refusal.ChangedMeanwhile;
 
-        var change = act.Note(actor.Author("record").Change(request.From is null ? "record.fixed" : "record.changed", employment.Id, why: Reason.Clean(request.Why)));
+        var change = act.Note(
+            actor.Author("record").Change(request.From is null ? "record.fixed" : "record.changed", employment.Id, why: Reason.Clean(request.Why))
+        );
         if (start.To is { } first)
         {
             await records.MoveStartAsync(
-                employment, record, first, new Dictionary<string, JsonElement> { [StartCorrection.Field] = request.Changes[StartCorrection.Field] }, change, actor.Today, cancellation);
+                employment,
+                record,
+                first,
+                new Dictionary<string, JsonElement> { [StartCorrection.Field] = request.Changes[StartCorrection.Field] },
+                change,
+                actor.Today,
+                cancellation
+            );
             // Written before the rest, which is entered into what it leaves.
             await db.SaveChangesAsync(cancellation);
         }
         var edits = entered.Values.Select(v => new FieldEdit(v.Key, v.Value, Layer.Typed, request.From)).ToList();
         var clash = await records.SaveAsync([new RecordEdit(employment, record, edits, change)], actor.Today, cancellation);
-        if (clash.Count > 0) return Refusal.Invalid([.. clash.Select(c => c.Problem.Under("/changes"))]);
+        if (clash.Count > 0)
+            return Refusal.Invalid([.. clash.Select(c => c.Problem.Under("/changes"))]);
         await act.CommitAsync(cancellation);
         return ActResult.Done;
     }
 
     private static IEnumerable<Problem> CheckRequest(SaveRecordRequest request)
     {
-        if (request.Changes.Count == 0) yield return new Problem("/changes", "missing", "Say what is to change.");
-        if (request.From is { } from && !ValueCheck.IsSensible(from)) yield return new Problem("/from", "bad-date", "Enter a date from 1900 to 2199.");
-        if (Reason.Check(request.Why) is { } reason) yield return reason;
+        if (request.Changes.Count == 0)
+            yield return new Problem("/changes", "missing", "Say what is to change.");
+        if (request.From is { } from && !ValueCheck.IsSensible(from))
+            yield return new Problem("/from", "bad-date", "Enter a date from 1900 to 2199.");
+        if (Reason.Check(request.Why) is { } reason)
+            yield return reason;
     }
 }
 

@@ -20,8 +20,16 @@ public static class ShownRecord
     /// <param name="entered">The fields somebody entered: no rule and no default touches them.</param>
     /// <param name="changed">The fields whose rules act.</param>
     public static async Task<EvaluatedRecord> EvaluateAsync(
-        FidDb db, LiveFields fields, IReadOnlyDictionary<string, JsonElement> values, IReadOnlyCollection<string>? roles, IReadOnlyCollection<string> entered,
-        IReadOnlyList<string> changed, string? stage, LocalDate today, CancellationToken cancellation)
+        FidDb db,
+        LiveFields fields,
+        IReadOnlyDictionary<string, JsonElement> values,
+        IReadOnlyCollection<string>? roles,
+        IReadOnlyCollection<string> entered,
+        IReadOnlyList<string> changed,
+        string? stage,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var calendar = await CalendarBook.OfRecordAsync(db, fields.Set, values, cancellation);
         return RecordEvaluation.Of(fields.Set, new RecordQuestion(values, entered, changed, roles, stage, today, RecordQuestion.NoLists, calendar));
@@ -30,8 +38,14 @@ public static class ShownRecord
     /// <summary>The stage an employment's hire is in, as <see cref="LiveFields.StageOf"/> says.</summary>
     public static async Task<string?> StageAsync(FidDb db, LiveFields fields, Guid employment, CancellationToken cancellation)
     {
-        var open = await db.Hires.AsNoTracking().Where(h => h.EmploymentId == employment && h.Closed == null)
-            .SelectMany(h => h.Tasks).Where(t => t.Required && t.Done == null && t.SkippedWhy == null).Select(t => t.StageKey).Distinct().ToListAsync(cancellation);
+        var open = await db
+            .Hires.AsNoTracking()
+            .Where(h => h.EmploymentId == employment && h.Closed == null)
+            .SelectMany(h => h.Tasks)
+            .Where(t => t.Required && t.Done == null && t.SkippedWhy == null)
+            .Select(t => t.StageKey)
+            .Distinct()
+            .ToListAsync(cancellation);
         return fields.StageOf(open);
     }
 }

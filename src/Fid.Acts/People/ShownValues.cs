@@ -11,17 +11,24 @@ public static class ShownValues
 {
     /// <summary>Reads them, by employment and field.</summary>
     public static async Task<ILookup<Guid, KeyValuePair<string, JsonElement>>> LoadAsync(FidDb db, Guid[] employments, CancellationToken cancellation) =>
-        (await db.Database.SqlQuery<Row>($"""
-            select r.employment_id as record, v.field, v.value from records_now r
-            cross join lateral (values (r.employment_id), (r.person_id)) o(id) join record_values v on v.owner_id = o.id
-            where r.employment_id = any({employments}) and upper_inf(v.known) and v.effective @> r.as_of
-            """).ToListAsync(cancellation)).ToLookup(r => r.Record, r => KeyValuePair.Create(r.Field, r.Value));
+        (
+            await db
+                .Database.SqlQuery<Row>(
+                    $"""
+                    select r.employment_id as record, v.field, v.value from records_now r
+                    cross join lateral (values (r.employment_id), (r.person_id)) o(id) join record_values v on v.owner_id = o.id
+                    where r.employment_id = any({employments}) and upper_inf(v.known) and v.effective @> r.as_of
+                    """
+                )
+                .ToListAsync(cancellation)
+        ).ToLookup(r => r.Record, r => KeyValuePair.Create(r.Field, r.Value));
 
     /// <summary>The values of one record, by field, with where each came from.</summary>
     public static Task<Dictionary<string, RecordValue>> OfAsync(FidDb db, Employment employment, LocalDate today, CancellationToken cancellation)
     {
         var asOf = RecordProjection.AsOf(employment, today);
-        return db.RecordValues.AsNoTracking()
+        return db
+            .RecordValues.AsNoTracking()
             .Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && v.Known.UpperBoundInfinite && v.Effective.Contains(asOf))
             .ToDictionaryAsync(v => v.Field, cancellation);
     }

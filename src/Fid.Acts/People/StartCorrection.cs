@@ -23,14 +23,25 @@ public sealed record StartCorrection(LocalDate? To, Problem? Problem, Dictionary
         !hasHire && !employment.NeverWas && actor.MayCoordinate && set.Find(Field) is { } field && field.AccessOf(actor.RoleNames) != FieldAccess.None;
 
     public static async Task<StartCorrection> OfAsync(
-        FidDb db, Actor actor, FieldSet set, Dictionary<string, JsonElement> changes, Employment employment, CancellationToken cancellation)
+        FidDb db,
+        Actor actor,
+        FieldSet set,
+        Dictionary<string, JsonElement> changes,
+        Employment employment,
+        CancellationToken cancellation
+    )
     {
-        if (!changes.TryGetValue(Field, out var entered)
-            || !IsOpenTo(actor, set, employment, await db.Hires.AnyAsync(h => h.EmploymentId == employment.Id && h.Closed == null, cancellation))) return new(null, null, changes);
+        if (
+            !changes.TryGetValue(Field, out var entered)
+            || !IsOpenTo(actor, set, employment, await db.Hires.AnyAsync(h => h.EmploymentId == employment.Id && h.Closed == null, cancellation))
+        )
+            return new(null, null, changes);
         var others = changes.Where(c => c.Key != Field).ToDictionary();
         var (value, problem) = ValueCheck.Check(set.Find(Field)!, entered);
-        if (problem is not null) return new(null, problem, others);
-        if (value is not { } day) return new(null, new Problem($"/{Field}", "missing", "Say when the person starts."), others);
+        if (problem is not null)
+            return new(null, problem, others);
+        if (value is not { } day)
+            return new(null, new Problem($"/{Field}", "missing", "Say when the person starts."), others);
         var to = LocalDate.FromDateTime(day.GetDateTime());
         return employment.End < to && !others.ContainsKey("end_date")
             ? new(null, new Problem($"/{Field}", "after-end", "The record ends before that. Change its end first."), others)

@@ -15,20 +15,31 @@ public sealed class TakeBackChange(FidDb db, RecordWriter records)
 
     public async Task<ActResult> DoAsync(TakeBackChangeRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (Reason.Check(request.Why) is { } reason) return Refusal.Invalid(reason);
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
+        if (Reason.Check(request.Why) is { } reason)
+            return Refusal.Invalid(reason);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
         await Locks.RecordAsync(db, request.Employment, cancellation);
-        if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: true, cancellation) is not var (employment, record)
-            || await db.Changes.AsNoTracking().FirstOrDefaultAsync(
-                c => c.Id == request.Change && c.SubjectId == request.Employment && CanBeTakenBack.Contains(c.Action), cancellation) is not { } taken) return Refusal.NotFound;
+        if (
+            await RecordAccess.FindAsync(actor, db, request.Employment, tracked: true, cancellation) is not var (employment, record)
+            || await db
+                .Changes.AsNoTracking()
+                .FirstOrDefaultAsync(c => c.Id == request.Change && c.SubjectId == request.Employment && CanBeTakenBack.Contains(c.Action), cancellation)
+                is not { } taken
+        )
+            return Refusal.NotFound;
         var fields = await new FieldBook(db).LiveAsync(cancellation);
         var touched = await records.TouchedBy(employment, taken).Select(v => v.Field).Distinct().ToListAsync(cancellation);
-        if (touched.Any(f => fields.Set.Find(f)?.AccessOf(actor.RoleNames) != FieldAccess.Edit)) return Refusal.Forbidden;
+        if (touched.Any(f => fields.Set.Find(f)?.AccessOf(actor.RoleNames) != FieldAccess.Edit))
+            return Refusal.Forbidden;
         var entry = act.Note(actor.Author("record").Change(Action, request.Employment, request.Change.ToString(), Reason.Clean(request.Why)));
-        if (await records.TakeBackAsync(employment, record, taken, entry, actor.Today, cancellation) is { } problem) return Refusal.Conflict(problem.Code, problem.Message);
+        if (await records.TakeBackAsync(employment, record, taken, entry, actor.Today, cancellation) is { } problem)
+            return Refusal.Conflict(problem.Code, problem.Message);
         await act.CommitAsync(cancellation);
         return ActResult.Done;
     }

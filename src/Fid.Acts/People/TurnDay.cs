@@ -13,9 +13,11 @@ public sealed class TurnDay(FidDb db, RecordWriter records)
     /// began on any of them has begun.</summary>
     public async Task<ActResult<int>> DoAsync(TurnDayRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister) return Refusal.Forbidden;
+        if (!actor.MayAdminister)
+            return Refusal.Forbidden;
         var (today, at) = (actor.Today, actor.Clock.Now);
-        if (await db.Firms.AsNoTracking().FirstOrDefaultAsync(cancellation) is not { } firm || firm.TurnedOn >= today) return 0;
+        if (await db.Firms.AsNoTracking().FirstOrDefaultAsync(cancellation) is not { } firm || firm.TurnedOn >= today)
+            return 0;
         var due = await DueAsync(firm.TurnedOn, today, cancellation);
         foreach (var id in due)
         {
@@ -38,19 +40,28 @@ public sealed class TurnDay(FidDb db, RecordWriter records)
     }
 
     // The records of which something begins or ends after the day turned last; on the first turn all are looked at.
-    private Task<List<Guid>> DueAsync(LocalDate? turned, LocalDate today, CancellationToken cancellation) => turned is { } since
-        ? db.Database.SqlQuery<Guid>($"""
-            with moved as (
-              select owner_id from record_values where upper_inf(known) and lower(effective) > (lower(known) at time zone 'UTC')::date and lower(effective) > {since} and lower(effective) <= {today}
-              union select owner_id from record_values where upper_inf(known) and not upper_inf(effective) and upper(effective) > {since} and upper(effective) <= {today})
-            select r.employment_id as "Value" from moved m join records_now r on r.employment_id = m.owner_id where r.as_of < {today}
-            union select r.employment_id from moved m join records_now r on r.person_id = m.owner_id where r.as_of < {today}
-            """).ToListAsync(cancellation)
-        : db.Database.SqlQuery<Guid>($"""
-            select r.employment_id as "Value" from records_now r where r.as_of < {today} and exists (
-              select 1 from record_values v where v.owner_id in (r.employment_id, r.person_id) and upper_inf(v.known)
-                and ((lower(v.effective) > r.as_of and lower(v.effective) <= {today}) or (upper(v.effective) > r.as_of and upper(v.effective) <= {today})))
-            """).ToListAsync(cancellation);
+    private Task<List<Guid>> DueAsync(LocalDate? turned, LocalDate today, CancellationToken cancellation) =>
+        turned is { } since
+            ? db
+                .Database.SqlQuery<Guid>(
+                    $"""
+                    with moved as (
+                      select owner_id from record_values where upper_inf(known) and lower(effective) > (lower(known) at time zone 'UTC')::date and lower(effective) > {since} and lower(effective) <= {today}
+                      union select owner_id from record_values where upper_inf(known) and not upper_inf(effective) and upper(effective) > {since} and upper(effective) <= {today})
+                    select r.employment_id as "Value" from moved m join records_now r on r.employment_id = m.owner_id where r.as_of < {today}
+                    union select r.employment_id from moved m join records_now r on r.person_id = m.owner_id where r.as_of < {today}
+                    """
+                )
+                .ToListAsync(cancellation)
+            : db
+                .Database.SqlQuery<Guid>(
+                    $"""
+                    select r.employment_id as "Value" from records_now r where r.as_of < {today} and exists (
+                      select 1 from record_values v where v.owner_id in (r.employment_id, r.person_id) and upper_inf(v.known)
+                        and ((lower(v.effective) > r.as_of and lower(v.effective) <= {today}) or (upper(v.effective) > r.as_of and upper(v.effective) <= {today})))
+                    """
+                )
+                .ToListAsync(cancellation);
 }
 
 public sealed record TurnDayRequest;

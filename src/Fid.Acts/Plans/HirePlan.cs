@@ -11,14 +11,21 @@ public static class HirePlan
 
     /// <summary>The question whose answer is the hire's plan.</summary>
     public static PlanQuestion Question(
-        LocalDate today, LocalDate start, LocalDate accepted, CalendarBook calendars, IReadOnlyList<PlanStage> stages, IReadOnlyList<PlanTask> tasks) =>
-        new(today, new Dictionary<string, LocalDate>(2) { [PlanQuestion.Start] = start, [Accepted] = accepted }, calendars.ByCode, stages, tasks);
+        LocalDate today,
+        LocalDate start,
+        LocalDate accepted,
+        CalendarBook calendars,
+        IReadOnlyList<PlanStage> stages,
+        IReadOnlyList<PlanTask> tasks
+    ) => new(today, new Dictionary<string, LocalDate>(2) { [PlanQuestion.Start] = start, [Accepted] = accepted }, calendars.ByCode, stages, tasks);
 
     /// <summary>The plan. Templates are checked when they are made, so a checklist that has none is a fault of ours.</summary>
     public static Plan Of(PlanQuestion question, SoonestSearch soonest)
     {
         var outcome = Planner.Plan(question, soonest);
-        return outcome.Answer ?? throw new InvalidOperationException(
-            $"A stored checklist cannot be planned: {string.Join(" ", outcome.Problems.Select(p => $"{p.Path} {p.Message}"))}");
+        return outcome.Answer
+            ?? throw new InvalidOperationException(
+                $"A stored checklist cannot be planned: {string.Join(" ", outcome.Problems.Select(p => $"{p.Path} {p.Message}"))}"
+            );
     }
 }

@@ -16,7 +16,11 @@ public static class HiresUnderWay
     /// <param name="cancellation">Stops the reading.</param>
     /// <param name="cache">Where tasks read before are kept; null reads them all.</param>
     public static async Task<IReadOnlyList<HireUnderWay>> LoadAsync(
-        FidDb db, Func<IQueryable<Hire>, IQueryable<Hire>> which, CancellationToken cancellation, OpenTaskCache? cache = null)
+        FidDb db,
+        Func<IQueryable<Hire>, IQueryable<Hire>> which,
+        CancellationToken cancellation,
+        OpenTaskCache? cache = null
+    )
     {
         var open = which(db.Hires.Where(h => h.Closed == null));
         var heads = await (
@@ -27,9 +31,33 @@ public static class HiresUnderWay
             from coordinator in users.DefaultIfEmpty()
             orderby hire.Start, record.FamilyName, record.GivenName, hire.Id
             select new HireHead(
-                hire.Id, hire.EmploymentId, record.PersonId, employment.Number, record.GivenName, record.FamilyName, record.JobCode, record.Kind,
-                record.SiteCode, record.ManagerId, record.BuddyId, hire.Start, hire.Accepted, hire.Entered, hire.CoordinatorId, coordinator!.DisplayName, record.CalendarCode, record.Missing, record.Filled, record.Of, hire.TemplateCode, hire.TemplateVersion, hire.Version))
-            .AsNoTracking().ToListAsync(cancellation);
+                hire.Id,
+                hire.EmploymentId,
+                record.PersonId,
+                employment.Number,
+                record.GivenName,
+                record.FamilyName,
+                record.JobCode,
+                record.Kind,
+                record.SiteCode,
+                record.ManagerId,
+                record.BuddyId,
+                hire.Start,
+                hire.Accepted,
+                hire.Entered,
+                hire.CoordinatorId,
+                coordinator!.DisplayName,
+                record.CalendarCode,
+                record.Missing,
+                record.Filled,
+                record.Of,
+                hire.TemplateCode,
+                hire.TemplateVersion,
+                hire.Version
+            )
+        )
+            .AsNoTracking()
+            .ToListAsync(cancellation);
         var ids = heads.Select(h => h.Id).ToArray();
         var tasks = cache is null ? await TasksAsync(db, ids, cancellation) : await cache.LoadAsync(db, ids, cancellation);
         return [.. heads.Select(h => new HireUnderWay(h, tasks.GetValueOrDefault(h.Id) ?? []))];
@@ -43,10 +71,30 @@ public static class HiresUnderWay
             where hires.Contains(task.HireId)
             orderby task.HireId, task.Position
             select new TaskRow(
-                task.HireId, task.Key, task.Name, task.NameDe, task.StageKey, task.Owner, task.CalendarCode, task.Work, task.OpensAnchor, task.OpensAmount,
-                task.OpensUnit, task.DueAnchor, task.DueAmount, task.DueUnit, task.After, task.Lags, task.Required, task.DayOne, task.Done,
-                task.SkippedWhy != null))
-            .AsNoTracking().ToListAsync(cancellation);
+                task.HireId,
+                task.Key,
+                task.Name,
+                task.NameDe,
+                task.StageKey,
+                task.Owner,
+                task.CalendarCode,
+                task.Work,
+                task.OpensAnchor,
+                task.OpensAmount,
+                task.OpensUnit,
+                task.DueAnchor,
+                task.DueAmount,
+                task.DueUnit,
+                task.After,
+                task.Lags,
+                task.Required,
+                task.DayOne,
+                task.Done,
+                task.SkippedWhy != null
+            )
+        )
+            .AsNoTracking()
+            .ToListAsync(cancellation);
         return tasks.GroupBy(t => t.HireId).ToDictionary(g => g.Key, g => (IReadOnlyList<TaskRow>)[.. g]);
     }
 }
@@ -57,16 +105,38 @@ public sealed record HireUnderWay(HireHead Head, IReadOnlyList<TaskRow> Tasks)
     public PlanQuestion Question(LocalDate today, CalendarBook calendars, IReadOnlyList<PlanStage> stages)
     {
         var tasks = new PlanTask[Tasks.Count];
-        for (var i = 0; i < tasks.Length; i++) tasks[i] = Tasks[i].ToPlan(Head.CalendarCode);
+        for (var i = 0; i < tasks.Length; i++)
+            tasks[i] = Tasks[i].ToPlan(Head.CalendarCode);
         return HirePlan.Question(today, Head.Start, Head.Accepted, calendars, stages, tasks);
     }
 }
 
 /// <summary>Who a hire is.</summary>
 public sealed record HireHead(
-    Guid Id, Guid EmploymentId, Guid PersonId, string Number, string GivenName, string FamilyName, string? JobCode, string? Kind, string? SiteCode,
-    Guid? ManagerId, Guid? BuddyId, LocalDate Start, LocalDate Accepted, LocalDate Entered, Guid CoordinatorId, string? CoordinatorName, string? CalendarCode, string[] Missing, int Filled, int Of, string TemplateCode, int TemplateVersion,
-    uint Version)
+    Guid Id,
+    Guid EmploymentId,
+    Guid PersonId,
+    string Number,
+    string GivenName,
+    string FamilyName,
+    string? JobCode,
+    string? Kind,
+    string? SiteCode,
+    Guid? ManagerId,
+    Guid? BuddyId,
+    LocalDate Start,
+    LocalDate Accepted,
+    LocalDate Entered,
+    Guid CoordinatorId,
+    string? CoordinatorName,
+    string? CalendarCode,
+    string[] Missing,
+    int Filled,
+    int Of,
+    string TemplateCode,
+    int TemplateVersion,
+    uint Version
+)
 {
     public string FullName => $"{GivenName} {FamilyName}".Trim();
 
@@ -76,32 +146,80 @@ public sealed record HireHead(
 
 /// <summary>What the plan needs of a task, and what lists show of it.</summary>
 public sealed record TaskRow(
-    Guid HireId, string Key, string Name, string? NameDe, string StageKey, string Owner, string CalendarCode, int Work,
-    string? OpensAnchor, int OpensAmount, OffsetUnit OpensUnit, string? DueAnchor, int DueAmount, OffsetUnit DueUnit,
-    string[] After, int[] Lags, bool Required, bool DayOne, LocalDate? Done, bool Skipped)
+    Guid HireId,
+    string Key,
+    string Name,
+    string? NameDe,
+    string StageKey,
+    string Owner,
+    string CalendarCode,
+    int Work,
+    string? OpensAnchor,
+    int OpensAmount,
+    OffsetUnit OpensUnit,
+    string? DueAnchor,
+    int DueAmount,
+    OffsetUnit DueUnit,
+    string[] After,
+    int[] Lags,
+    bool Required,
+    bool DayOne,
+    LocalDate? Done,
+    bool Skipped
+)
 {
     /// <summary>The name in the language of whoever reads: rows are kept for all of them.</summary>
     public string Called => ReaderLanguage.Choose(Name, NameDe);
 
     /// <param name="ownCalendar">The code of the newcomer's own holiday calendar; null where the record has none yet.</param>
-    public PlanTask ToPlan(string? ownCalendar) => new(
-        Key, StageKey, CalendarOf(ownCalendar), Work,
-        OpensAnchor is null ? null : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit),
-        DueAnchor is null ? null : new PlanOffset(DueAnchor, DueAmount, DueUnit),
-        Links(), Required, DayOne, Done, Skipped);
+    public PlanTask ToPlan(string? ownCalendar) =>
+        new(
+            Key,
+            StageKey,
+            CalendarOf(ownCalendar),
+            Work,
+            OpensAnchor is null ? null : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit),
+            DueAnchor is null ? null : new PlanOffset(DueAnchor, DueAmount, DueUnit),
+            Links(),
+            Required,
+            DayOne,
+            Done,
+            Skipped
+        );
 
-    public static TaskRow Of(HireTask task) => new(
-        task.HireId, task.Key, task.Name, task.NameDe, task.StageKey, task.Owner, task.CalendarCode, task.Work, task.OpensAnchor, task.OpensAmount,
-        task.OpensUnit, task.DueAnchor, task.DueAmount, task.DueUnit, task.After, task.Lags, task.Required, task.DayOne, task.Done,
-        task.SkippedWhy is not null);
+    public static TaskRow Of(HireTask task) =>
+        new(
+            task.HireId,
+            task.Key,
+            task.Name,
+            task.NameDe,
+            task.StageKey,
+            task.Owner,
+            task.CalendarCode,
+            task.Work,
+            task.OpensAnchor,
+            task.OpensAmount,
+            task.OpensUnit,
+            task.DueAnchor,
+            task.DueAmount,
+            task.DueUnit,
+            task.After,
+            task.Lags,
+            task.Required,
+            task.DayOne,
+            task.Done,
+            task.SkippedWhy is not null
+        );
 
     public string CalendarOf(string? ownCalendar) => CalendarCode == HireTask.OwnCalendar ? ownCalendar ?? CalendarBook.Unknown : CalendarCode;
 
     private PlanLink[] Links()
     {
-        if (After.Length == 0) return [];
+        if (After.Length == 0)
+            return [];
         var links = new PlanLink[After.Length];
-        for (var i = 0; i < links.Length; i++) links[i] = new PlanLink(After[i], Lags[i]);
+        for (var i = 0; i < links.Length; i++)
+            links[i] = new PlanLink(After[i], Lags[i]);
         return links;
     }
 }

@@ -22,11 +22,14 @@ public static class StarterSets
     public static IReadOnlyList<IReadOnlyDictionary<string, string>> For(ListDefinition list, Firm firm, string? country, LocalDate today)
     {
         using var stream = typeof(StarterSets).Assembly.GetManifestResourceStream($"starter/{list.Key}.csv");
-        if (stream is null) return [];
+        if (stream is null)
+            return [];
         using var reader = new StreamReader(stream);
-        using var filled = new StringReader(reader.ReadToEnd()
-            .Replace("{zone}", firm.TimeZone, StringComparison.Ordinal).Replace("{currency}", firm.Currency, StringComparison.Ordinal));
-        var holidays = list.Key != "calendars" || country is null ? "" : string.Join("; ", CountryHolidays.Of(country, today.Year).Select(h => $"{h.When} {h.Name}"));
+        using var filled = new StringReader(
+            reader.ReadToEnd().Replace("{zone}", firm.TimeZone, StringComparison.Ordinal).Replace("{currency}", firm.Currency, StringComparison.Ordinal)
+        );
+        var holidays =
+            list.Key != "calendars" || country is null ? "" : string.Join("; ", CountryHolidays.Of(country, today.Year).Select(h => $"{h.When} {h.Name}"));
         return [.. ListLoader.Rows(filled).Select(row => row.ToDictionary(c => c.Key, c => c.Value == "{holidays}" ? holidays : c.Value))];
     }
 
@@ -42,14 +45,30 @@ public static class StarterSets
     public static async Task<TemplateSpec> FittingAsync(FidDb db, TemplateSpec spec, CancellationToken cancellation)
     {
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var there = (await db.ListEntries.Where(e => !e.Retired).Select(e => new { e.List, e.Code }).ToListAsync(cancellation)).Select(e => (e.List, e.Code)).ToHashSet();
+        var there = (await db.ListEntries.Where(e => !e.Retired).Select(e => new { e.List, e.Code }).ToListAsync(cancellation))
+            .Select(e => (e.List, e.Code))
+            .ToHashSet();
         return spec with
         {
-            Values = spec.Values.Where(v => fields.ListOf(v.Key) is not { } list || there.Contains((list, v.Value.GetString()!))).ToDictionary(v => v.Key, v => v.Value),
-            Lists = spec.Lists.ToDictionary(l => l.Key, l => (IReadOnlyList<TemplateEntry>)[.. l.Value.Select(t => t with
-            {
-                Properties = t.Properties.ToDictionary(p => p.Key, p => IsMissingTeam(p.Key, p.Value) ? JsonSerializer.SerializeToElement("coordinator") : p.Value),
-            })]),
+            Values = spec
+                .Values.Where(v => fields.ListOf(v.Key) is not { } list || there.Contains((list, v.Value.GetString()!)))
+                .ToDictionary(v => v.Key, v => v.Value),
+            Lists = spec.Lists.ToDictionary(
+                l => l.Key,
+                l =>
+                    (IReadOnlyList<TemplateEntry>)
+                        [
+                            .. l.Value.Select(t =>
+                                t with
+                                {
+                                    Properties = t.Properties.ToDictionary(
+                                        p => p.Key,
+                                        p => IsMissingTeam(p.Key, p.Value) ? JsonSerializer.SerializeToElement("coordinator") : p.Value
+                                    ),
+                                }
+                            ),
+                        ]
+            ),
         };
 
         bool IsMissingTeam(string property, JsonElement value) =>

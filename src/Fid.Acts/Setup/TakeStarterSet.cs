@@ -18,18 +18,26 @@ public sealed class TakeStarterSet(FidDb db)
 
     public async Task<ActResult> DoAsync(TakeStarterSetRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (request.Rows.Count > MostRows) return Refusal.Invalid("/rows", "out-of-range", $"Take at most {MostRows} rows at once.");
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
+        if (request.Rows.Count > MostRows)
+            return Refusal.Invalid("/rows", "out-of-range", $"Take at most {MostRows} rows at once.");
         var definition = ShippedLists.Find(request.List);
-        if (definition is null && request.List != Templates) return Refusal.NotFound;
+        if (definition is null && request.List != Templates)
+            return Refusal.NotFound;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
         var author = actor.Author("setup");
         var problems = definition is null
             ? await AddTemplatesAsync(request.Rows, author, cancellation)
-            : (await new ListLoader(db).AddAsync(definition, request.Rows, author, cancellation)).Select(p => new Problem($"/rows/{p.Row}/{p.Problem.Column}", p.Problem.Code, p.Problem.Message)).ToList();
-        if (problems.Count > 0) return Refusal.Invalid(problems);
+            : (await new ListLoader(db).AddAsync(definition, request.Rows, author, cancellation))
+                .Select(p => new Problem($"/rows/{p.Row}/{p.Problem.Column}", p.Problem.Code, p.Problem.Message))
+                .ToList();
+        if (problems.Count > 0)
+            return Refusal.Invalid(problems);
         await act.CommitAsync(cancellation);
         return ActResult.Done;
     }
@@ -44,7 +52,8 @@ public sealed class TakeStarterSet(FidDb db)
             var (row, at) = named[template.Code].First();
             var (name, german) = (row.GetValueOrDefault(EntryReader.Name, template.Spec.Name).Trim(), row.GetValueOrDefault(EntryReader.NameDe, "").Trim());
             foreach (var (column, said) in new[] { (EntryReader.Name, name), (EntryReader.NameDe, german) })
-                if (EntryCheck.Name(said, required: column == EntryReader.Name) is { IsWrong: true } wrong) problems.Add(new Problem($"/rows/{at}/{column}", wrong.Code!, wrong.Message!));
+                if (EntryCheck.Name(said, required: column == EntryReader.Name) is { IsWrong: true } wrong)
+                    problems.Add(new Problem($"/rows/{at}/{column}", wrong.Code!, wrong.Message!));
             template.Spec = await StarterSets.FittingAsync(db, template.Spec with { Name = name, NameDe = german.Length > 0 ? german : null }, cancellation);
             new TemplatePublishing(db).Add(template, author);
         }

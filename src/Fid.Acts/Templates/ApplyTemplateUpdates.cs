@@ -10,22 +10,37 @@ public sealed class ApplyTemplateUpdates(FidDb db, RecordWriter records)
 {
     public async Task<ActResult<TemplateUpdateRun>> DoAsync(ApplyUpdatesRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (request.Hires.Length == 0) return Refusal.Invalid("/hires", "missing", "Choose the hires to update.");
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
+        if (request.Hires.Length == 0)
+            return Refusal.Invalid("/hires", "missing", "Choose the hires to update.");
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
+        if (act.Refusal is { } refusal)
+            return refusal;
         if (act.IsDoneAlready)
             return await db.TemplateUpdateRuns.AsNoTracking().Where(r => r.ByName == actor.Name).OrderByDescending(r => r.At).FirstAsync(cancellation);
         var ids = request.Hires.Select(h => h.Id).ToHashSet();
         await Locks.RecordsAsync(db, await db.Hires.Where(h => ids.Contains(h.Id)).Select(h => h.EmploymentId).ToListAsync(cancellation), cancellation);
-        var found = (await new TemplateUpdates(db).FindAsync(await TemplateBook.LoadAsync(db, cancellation), null, ids, actor.Today, cancellation)).ToDictionary(u => u.Hire.Id);
-        if (!ids.All(found.ContainsKey)) return Refusal.Conflict("changed-meanwhile", "Some of these hires are up to date already. Look again.");
-        if (found.Values.FirstOrDefault(u => u.Trouble is not null) is { } stuck) return Refusal.Conflict("cannot-resolve", stuck.Trouble!);
+        var found = (
+            await new TemplateUpdates(db).FindAsync(await TemplateBook.LoadAsync(db, cancellation), null, ids, actor.Today, cancellation)
+        ).ToDictionary(u => u.Hire.Id);
+        if (!ids.All(found.ContainsKey))
+            return Refusal.Conflict("changed-meanwhile", "Some of these hires are up to date already. Look again.");
+        if (found.Values.FirstOrDefault(u => u.Trouble is not null) is { } stuck)
+            return Refusal.Conflict("cannot-resolve", stuck.Trouble!);
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var decided = request.Hires.Select(h => (
-            found[h.Id], (IReadOnlySet<string>)h.Take.Intersect(found[h.Id].Facts.Select(f => f.Key).Where(f => MayTake(f, reader))).ToHashSet(StringComparer.Ordinal))).ToList();
+        var decided = request
+            .Hires.Select(h =>
+                (
+                    found[h.Id],
+                    (IReadOnlySet<string>)
+                        h.Take.Intersect(found[h.Id].Facts.Select(f => f.Key).Where(f => MayTake(f, reader))).ToHashSet(StringComparer.Ordinal)
+                )
+            )
+            .ToList();
         var (run, problems) = await new TemplateUpdateWriter(db, records).ApplyAsync(decided, actor.Author("templates"), actor.Today, cancellation);
-        if (run is null) return Refusal.Invalid([.. problems.Select(p => p.Problem.Under($"/hires/{p.Record}/take"))]);
+        if (run is null)
+            return Refusal.Invalid([.. problems.Select(p => p.Problem.Under($"/hires/{p.Record}/take"))]);
         await act.CommitAsync(cancellation);
         return run;
     }

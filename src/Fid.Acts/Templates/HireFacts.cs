@@ -12,8 +12,23 @@ internal static class HireFacts
     /// <summary>The properties of a task that a template says.</summary>
     public static IReadOnlyList<string> TaskProperties { get; } =
     [
-        "name", "nameDe", "stage", "owner", "calendar", "work", "opens", "due", "after", "required", "dayOne",
-        "instructions", "instructionsDe", "contact", "contactWhy", "contactWhyDe", "attachments",
+        "name",
+        "nameDe",
+        "stage",
+        "owner",
+        "calendar",
+        "work",
+        "opens",
+        "due",
+        "after",
+        "required",
+        "dayOne",
+        "instructions",
+        "instructionsDe",
+        "contact",
+        "contactWhy",
+        "contactWhyDe",
+        "attachments",
     ];
 
     /// <summary>What facts of the record begin with.</summary>
@@ -27,8 +42,10 @@ internal static class HireFacts
         var facts = new Dictionary<string, JsonElement>(StringComparer.Ordinal);
         foreach (var (field, value) in layered.Values)
         {
-            if (value.From != Layer.Typed) Set(facts, field, value.Value);
-            else if (value.Displaced is [var below, ..]) Set(facts, field, below.Value);
+            if (value.From != Layer.Typed)
+                Set(facts, field, value.Value);
+            else if (value.Displaced is [var below, ..])
+                Set(facts, field, below.Value);
         }
         AddTasks(facts, tasks);
         AddEntries(facts, HireEntry.Of(layered));
@@ -42,7 +59,8 @@ internal static class HireFacts
     {
         var facts = new Dictionary<string, JsonElement>(StringComparer.Ordinal);
         foreach (var field in fields)
-            if (values.TryGetValue(field, out var value)) Set(facts, field, value);
+            if (values.TryGetValue(field, out var value))
+                Set(facts, field, value);
         AddTasks(facts, hire.Tasks);
         AddEntries(facts, hire.Entries);
         return facts;
@@ -51,7 +69,8 @@ internal static class HireFacts
     // Nothing and no value are one thing in a record.
     private static void Set(Dictionary<string, JsonElement> facts, string field, JsonElement value)
     {
-        if (value.ValueKind is not (JsonValueKind.Null or JsonValueKind.Undefined)) facts[Values + field] = value;
+        if (value.ValueKind is not (JsonValueKind.Null or JsonValueKind.Undefined))
+            facts[Values + field] = value;
     }
 
     private static void AddTasks(Dictionary<string, JsonElement> facts, IEnumerable<HireTask> tasks)
@@ -59,49 +78,106 @@ internal static class HireFacts
         foreach (var task in tasks)
         {
             facts[$"tasks/{task.Key}"] = There;
-            foreach (var (name, value) in Properties(task)) facts[$"tasks/{task.Key}/{name}"] = JsonSerializer.SerializeToElement(value);
+            foreach (var (name, value) in Properties(task))
+                facts[$"tasks/{task.Key}/{name}"] = JsonSerializer.SerializeToElement(value);
         }
     }
 
     private static void AddEntries(Dictionary<string, JsonElement> facts, IEnumerable<HireEntry> entries)
     {
-        foreach (var entry in entries) facts[$"{entry.List}/{entry.Key}"] = JsonSerializer.SerializeToElement(entry.Properties);
+        foreach (var entry in entries)
+            facts[$"{entry.List}/{entry.Key}"] = JsonSerializer.SerializeToElement(entry.Properties);
     }
 
     private static IEnumerable<(string Name, object? Value)> Properties(HireTask task) =>
-    [
-        ("name", task.Name), ("nameDe", task.NameDe), ("stage", task.StageKey), ("owner", task.Owner), ("calendar", task.CalendarCode), ("work", task.Work),
-        ("opens", Offset(task.OpensAnchor, task.OpensAmount, task.OpensUnit)), ("due", Offset(task.DueAnchor, task.DueAmount, task.DueUnit)),
-        ("after", task.After.Select((key, i) => new { key, lag = task.Lags[i] })), ("required", task.Required), ("dayOne", task.DayOne),
-        ("instructions", task.Instructions), ("instructionsDe", task.InstructionsDe), ("contact", task.Contact), ("contactWhy", task.ContactWhy),
-        ("contactWhyDe", task.ContactWhyDe), ("attachments", task.Attachments),
-    ];
+        [
+            ("name", task.Name),
+            ("nameDe", task.NameDe),
+            ("stage", task.StageKey),
+            ("owner", task.Owner),
+            ("calendar", task.CalendarCode),
+            ("work", task.Work),
+            ("opens", Offset(task.OpensAnchor, task.OpensAmount, task.OpensUnit)),
+            ("due", Offset(task.DueAnchor, task.DueAmount, task.DueUnit)),
+            ("after", task.After.Select((key, i) => new { key, lag = task.Lags[i] })),
+            ("required", task.Required),
+            ("dayOne", task.DayOne),
+            ("instructions", task.Instructions),
+            ("instructionsDe", task.InstructionsDe),
+            ("contact", task.Contact),
+            ("contactWhy", task.ContactWhy),
+            ("contactWhyDe", task.ContactWhyDe),
+            ("attachments", task.Attachments),
+        ];
 
-    private static object? Offset(string? anchor, int amount, OffsetUnit unit) => anchor is null ? null : new { anchor, offset = amount, unit = unit.ToString() };
+    private static object? Offset(string? anchor, int amount, OffsetUnit unit) =>
+        anchor is null
+            ? null
+            : new
+            {
+                anchor,
+                offset = amount,
+                unit = unit.ToString(),
+            };
 
     /// <summary>Gives a task a property that another has.</summary>
     public static void Take(HireTask task, HireTask from, string property)
     {
         switch (property)
         {
-            case "name": task.Name = from.Name; break;
-            case "nameDe": task.NameDe = from.NameDe; break;
-            case "stage": task.StageKey = from.StageKey; break;
-            case "owner": task.Owner = from.Owner; break;
-            case "calendar": task.CalendarCode = from.CalendarCode; break;
-            case "work": task.Work = from.Work; break;
-            case "opens": (task.OpensAnchor, task.OpensAmount, task.OpensUnit) = (from.OpensAnchor, from.OpensAmount, from.OpensUnit); break;
-            case "due": (task.DueAnchor, task.DueAmount, task.DueUnit) = (from.DueAnchor, from.DueAmount, from.DueUnit); break;
-            case "after": (task.After, task.Lags) = (from.After, from.Lags); break;
-            case "required": task.Required = from.Required; break;
-            case "dayOne": task.DayOne = from.DayOne; break;
-            case "instructions": task.Instructions = from.Instructions; break;
-            case "instructionsDe": task.InstructionsDe = from.InstructionsDe; break;
-            case "contact": task.Contact = from.Contact; break;
-            case "contactWhy": task.ContactWhy = from.ContactWhy; break;
-            case "contactWhyDe": task.ContactWhyDe = from.ContactWhyDe; break;
-            case "attachments": task.Attachments = from.Attachments; break;
-            default: throw new ArgumentOutOfRangeException(nameof(property), property, "Tasks have no such property.");
+            case "name":
+                task.Name = from.Name;
+                break;
+            case "nameDe":
+                task.NameDe = from.NameDe;
+                break;
+            case "stage":
+                task.StageKey = from.StageKey;
+                break;
+            case "owner":
+                task.Owner = from.Owner;
+                break;
+            case "calendar":
+                task.CalendarCode = from.CalendarCode;
+                break;
+            case "work":
+                task.Work = from.Work;
+                break;
+            case "opens":
+                (task.OpensAnchor, task.OpensAmount, task.OpensUnit) = (from.OpensAnchor, from.OpensAmount, from.OpensUnit);
+                break;
+            case "due":
+                (task.DueAnchor, task.DueAmount, task.DueUnit) = (from.DueAnchor, from.DueAmount, from.DueUnit);
+                break;
+            case "after":
+                (task.After, task.Lags) = (from.After, from.Lags);
+                break;
+            case "required":
+                task.Required = from.Required;
+                break;
+            case "dayOne":
+                task.DayOne = from.DayOne;
+                break;
+            case "instructions":
+                task.Instructions = from.Instructions;
+                break;
+            case "instructionsDe":
+                task.InstructionsDe = from.InstructionsDe;
+                break;
+            case "contact":
+                task.Contact = from.Contact;
+                break;
+            case "contactWhy":
+                task.ContactWhy = from.ContactWhy;
+                break;
+            case "contactWhyDe":
+                task.ContactWhyDe = from.ContactWhyDe;
+                break;
+            case "attachments":
+                task.Attachments = from.Attachments;
+                break;
+            default:
+                throw new ArgumentOutOfRangeException(nameof(property), property, "Tasks have no such property.");
         }
     }
 }

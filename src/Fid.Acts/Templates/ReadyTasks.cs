@@ -15,15 +15,30 @@ public static class ReadyTasks
     {
         using var stream = typeof(ReadyTasks).Assembly.GetManifestResourceStream("starter/readyTasks.csv")!;
         using var reader = new StreamReader(stream);
-        return [.. ListLoader.Rows(reader).Select(r => new ReadyTask(
-            r["key"], r["group"], new Dictionary<string, string> { ["en"] = r["name"], ["de"] = r["name_de"] }, r["stage"], r["owner"],
-            int.Parse(r["work"], CultureInfo.InvariantCulture), r["day_one"] == "yes", r["required"] != "no", Due(r["due"]),
-            new Dictionary<string, string> { ["en"] = r["instructions"], ["de"] = r["instructions_de"] }))];
+        return
+        [
+            .. ListLoader
+                .Rows(reader)
+                .Select(r => new ReadyTask(
+                    r["key"],
+                    r["group"],
+                    new Dictionary<string, string> { ["en"] = r["name"], ["de"] = r["name_de"] },
+                    r["stage"],
+                    r["owner"],
+                    int.Parse(r["work"], CultureInfo.InvariantCulture),
+                    r["day_one"] == "yes",
+                    r["required"] != "no",
+                    Due(r["due"]),
+                    new Dictionary<string, string> { ["en"] = r["instructions"], ["de"] = r["instructions_de"] }
+                )),
+        ];
     }
 
     // "start -2 working"
-    private static OffsetSpec? Due(string text) => text.Split(' ') is [var anchor, var amount, var unit]
-        ? new OffsetSpec(anchor, int.Parse(amount, CultureInfo.InvariantCulture), Enum.Parse<OffsetUnit>(unit, ignoreCase: true)) : null;
+    private static OffsetSpec? Due(string text) =>
+        text.Split(' ') is [var anchor, var amount, var unit]
+            ? new OffsetSpec(anchor, int.Parse(amount, CultureInfo.InvariantCulture), Enum.Parse<OffsetUnit>(unit, ignoreCase: true))
+            : null;
 }
 
 /// <summary>A ready task.</summary>
@@ -33,5 +48,14 @@ public static class ReadyTasks
 /// <param name="Due">The last day; null for none.</param>
 /// <param name="Instructions">How it is done, by language.</param>
 public sealed record ReadyTask(
-    string Key, string Group, IReadOnlyDictionary<string, string> Names, string Stage, string Owner, int Work, bool DayOne, bool Required, OffsetSpec? Due,
-    IReadOnlyDictionary<string, string> Instructions);
+    string Key,
+    string Group,
+    IReadOnlyDictionary<string, string> Names,
+    string Stage,
+    string Owner,
+    int Work,
+    bool DayOne,
+    bool Required,
+    OffsetSpec? Due,
+    IReadOnlyDictionary<string, string> Instructions
+);

@@ -8,14 +8,19 @@ public sealed class RemoveSharedTask(FidDb db)
 {
     public async Task<ActResult> DoAsync(RemoveSharedTaskRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
         await Locks.TemplatesAsync(db, cancellation);
-        if (await db.SharedTasks.SingleOrDefaultAsync(t => t.Key == request.Key, cancellation) is not { } task) return Refusal.NotFound;
+        if (await db.SharedTasks.SingleOrDefaultAsync(t => t.Key == request.Key, cancellation) is not { } task)
+            return Refusal.NotFound;
         var users = SharedTasks.UsersOf(await db.RoleTemplates.AsNoTracking().ToListAsync(cancellation))[request.Key].Select(t => t.Name).ToList();
-        if (users.Count > 0) return Refusal.Conflict("in-use", $"These templates have it: {string.Join(", ", users)}.");
+        if (users.Count > 0)
+            return Refusal.Conflict("in-use", $"These templates have it: {string.Join(", ", users)}.");
         db.SharedTasks.Remove(task);
         act.Note(actor.Author("templates").Change("sharedTask.removed", await db.Firms.Select(f => f.Id).SingleAsync(cancellation), request.Key));
         await act.CommitAsync(cancellation);

@@ -8,16 +8,25 @@ public sealed class RetireTemplate(FidDb db)
 {
     public async Task<ActResult> DoAsync(RetireTemplateRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
         await Locks.TemplatesAsync(db, cancellation);
-        if (await db.RoleTemplates.SingleOrDefaultAsync(t => t.Code == request.Code, cancellation) is not { } template) return Refusal.NotFound;
-        var above = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => t.Spec.BuildsOn == request.Code && !t.Retired).Select(t => t.Name).Order(StringComparer.Ordinal).ToList();
+        if (await db.RoleTemplates.SingleOrDefaultAsync(t => t.Code == request.Code, cancellation) is not { } template)
+            return Refusal.NotFound;
+        var above = (await TemplateBook.LoadAsync(db, cancellation))
+            .All.Where(t => t.Spec.BuildsOn == request.Code && !t.Retired)
+            .Select(t => t.Name)
+            .Order(StringComparer.Ordinal)
+            .ToList();
         if (request.Retired && above.Count > 0)
             return Refusal.Conflict("built-on", $"These are built on it: {string.Join(", ", above)}. Let them build on something else, or retire them first.");
-        if (template.Retired == request.Retired) return ActResult.Done;
+        if (template.Retired == request.Retired)
+            return ActResult.Done;
         template.Retired = request.Retired;
         act.Note(actor.Author("templates").Change(request.Retired ? "template.retired" : "template.broughtBack", template.Id, request.Code));
         await act.CommitAsync(cancellation);

@@ -12,21 +12,34 @@ public sealed class SaveSharedTask(FidDb db)
 {
     public async Task<ActResult<SharedTask>> DoAsync(SaveSharedTaskRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (!TemplateCode.IsOne(request.Key)) return Refusal.Invalid("/key", "bad-value", "A key has up to 40 small letters, digits and hyphens.");
-        if (Reason.Check(request.Why) is { } reason) return Refusal.Invalid(reason);
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
+        if (!TemplateCode.IsOne(request.Key))
+            return Refusal.Invalid("/key", "bad-value", "A key has up to 40 small letters, digits and hyphens.");
+        if (Reason.Check(request.Why) is { } reason)
+            return Refusal.Invalid(reason);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
+        if (act.Refusal is { } refusal)
+            return refusal;
         await Locks.TemplatesAsync(db, cancellation);
-        var review = await TemplateReview.LoadAsync(db, await new FieldBook(db).LiveAsync(cancellation), await TemplateBook.LoadAsync(db, cancellation), cancellation);
+        var review = await TemplateReview.LoadAsync(
+            db,
+            await new FieldBook(db).LiveAsync(cancellation),
+            await TemplateBook.LoadAsync(db, cancellation),
+            cancellation
+        );
         if (review.OfTask(new TemplateEntry(request.Key, request.Properties)).ToList() is { Count: > 0 } wrong)
             return Refusal.Invalid([.. wrong.Select(f => new Problem($"/properties/{f.Property}", f.Code, f.Message))]);
         var (author, why) = (actor.Author("templates"), Reason.Clean(request.Why));
         var task = await db.SharedTasks.SingleOrDefaultAsync(t => t.Key == request.Key, cancellation);
-        if (act.IsDoneAlready && task is not null) return task;
-        if (task is null) db.SharedTasks.Add(task = new SharedTask { Key = request.Key, Properties = request.Properties });
-        else if (request.Version != task.RowVersion) return Refusal.ChangedMeanwhile;
-        else await new SharedTasks(db).ChangeAsync(task, request.Properties, author, why, cancellation);
+        if (act.IsDoneAlready && task is not null)
+            return task;
+        if (task is null)
+            db.SharedTasks.Add(task = new SharedTask { Key = request.Key, Properties = request.Properties });
+        else if (request.Version != task.RowVersion)
+            return Refusal.ChangedMeanwhile;
+        else
+            await new SharedTasks(db).ChangeAsync(task, request.Properties, author, why, cancellation);
         act.Note(author.Change("sharedTask.saved", await db.Firms.Select(f => f.Id).SingleAsync(cancellation), request.Key, why));
         await act.CommitAsync(cancellation);
         return task;

@@ -12,22 +12,39 @@ public sealed class SaveTemplateDraft(FidDb db)
 {
     public async Task<ActResult<TemplateDraft>> DoAsync(SaveTemplateDraftRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
-        if (!TemplateCode.IsOne(request.Code)) return Refusal.Invalid("/code", "bad-value", "A code has up to 40 small letters, digits and hyphens.");
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
+        if (!TemplateCode.IsOne(request.Code))
+            return Refusal.Invalid("/code", "bad-value", "A code has up to 40 small letters, digits and hyphens.");
         if (request.Spec.Lists.Keys.FirstOrDefault(l => !TemplateLists.All.Contains(l)) is { } unknown)
             return Refusal.Invalid($"/spec/lists/{unknown}", "unknown-property", "Templates have no such list.");
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        if (reader.Forbidden(request.Spec) is { Count: > 0 } forbidden) return Refusal.Invalid(forbidden);
+        if (reader.Forbidden(request.Spec) is { Count: > 0 } forbidden)
+            return Refusal.Invalid(forbidden);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
+        if (act.Refusal is { } refusal)
+            return refusal;
         var live = await db.RoleTemplates.AsNoTracking().SingleOrDefaultAsync(t => t.Code == request.Code, cancellation);
         var draft = await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation);
-        if (act.IsDoneAlready && draft is not null) return draft;
+        if (act.IsDoneAlready && draft is not null)
+            return draft;
         var (author, spec) = (actor.Author("templates"), reader.WithUnseen(request.Spec, draft?.Spec ?? live?.Spec));
-        if (draft is null) db.TemplateDrafts.Add(draft = new TemplateDraft { Code = request.Code, Spec = spec, BasedOn = live?.Version ?? 0, At = author.At, ByName = author.Name });
-        else if (request.Version != draft.RowVersion) return Refusal.ChangedMeanwhile;
+        if (draft is null)
+            db.TemplateDrafts.Add(
+                draft = new TemplateDraft
+                {
+                    Code = request.Code,
+                    Spec = spec,
+                    BasedOn = live?.Version ?? 0,
+                    At = author.At,
+                    ByName = author.Name,
+                }
+            );
+        else if (request.Version != draft.RowVersion)
+            return Refusal.ChangedMeanwhile;
         // Saved in the knowledge of what is live: whoever saw another version be published has compared.
-        else (draft.Spec, draft.BasedOn, draft.At, draft.ByName) = (spec, live?.Version ?? 0, author.At, author.Name);
+        else
+            (draft.Spec, draft.BasedOn, draft.At, draft.ByName) = (spec, live?.Version ?? 0, author.At, author.Name);
         await act.CommitAsync(cancellation);
         return draft;
     }

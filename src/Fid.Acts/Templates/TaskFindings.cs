@@ -26,18 +26,25 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
     public IEnumerable<TemplateFinding> Of(TemplateSpec spec)
     {
         foreach (var entry in spec.Entries(TemplateLists.Tasks).Where(e => !e.Drop))
-            foreach (var finding in Of(entry)) yield return finding;
+        foreach (var finding in Of(entry))
+            yield return finding;
     }
 
     /// <summary>What one entry says wrongly.</summary>
     public IEnumerable<TemplateFinding> Of(TemplateEntry entry)
     {
         foreach (var (name, value) in entry.Properties)
-            if (Wrong(name, value) is var (code, message)) yield return new TemplateFinding(TemplateLists.Tasks, entry.Key, name, code, message);
+            if (Wrong(name, value) is var (code, message))
+                yield return new TemplateFinding(TemplateLists.Tasks, entry.Key, name, code, message);
     }
 
     /// <summary>What keeps the tasks that layers come to from being a checklist: something missing, a ring, a task that comes after one there is not.</summary>
-    public static IEnumerable<TemplateFinding> OfChecklist(Layered layered, IReadOnlyList<PlanStage> stages, IReadOnlyDictionary<string, WorkCalendar> calendars, LocalDate today)
+    public static IEnumerable<TemplateFinding> OfChecklist(
+        Layered layered,
+        IReadOnlyList<PlanStage> stages,
+        IReadOnlyDictionary<string, WorkCalendar> calendars,
+        LocalDate today
+    )
     {
         var tasks = new List<HireTask>();
         var keys = layered.Tasks.Select(t => t.Key).ToHashSet(StringComparer.Ordinal);
@@ -46,11 +53,16 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
         {
             string[] missing = [.. new[] { "name", "stage", "owner" }.Where(p => !task.Properties.ContainsKey(p))];
             findings.AddRange(missing.Select(p => new TemplateFinding(TemplateLists.Tasks, task.Key, p, "missing", "Fill this in: no layer below says it.")));
-            if (missing.Length > 0) continue;
+            if (missing.Length > 0)
+                continue;
             try
             {
                 var spec = TaskSpec.Read(task);
-                findings.AddRange((spec.After ?? []).Where(a => !keys.Contains(a.Id) && layered.Dropped.All(d => d.Key != a.Id)).Select(a => new TemplateFinding(TemplateLists.Tasks, task.Key, "after", "unknown-task", $"There is no task {a.Id}.")));
+                findings.AddRange(
+                    (spec.After ?? [])
+                        .Where(a => !keys.Contains(a.Id) && layered.Dropped.All(d => d.Key != a.Id))
+                        .Select(a => new TemplateFinding(TemplateLists.Tasks, task.Key, "after", "unknown-task", $"There is no task {a.Id}."))
+                );
                 tasks.Add(spec.ToHireTask(task.Key, tasks.Count, keys));
             }
             catch (JsonException)
@@ -58,17 +70,32 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
                 // Told at the property, by the template that sets it.
             }
         }
-        if (findings.Count > 0) return findings;
+        if (findings.Count > 0)
+            return findings;
         // As much time as anybody could wish for: what is too late then is so whatever one does.
         var (accepted, start) = (today, today.PlusYears(1));
         var question = new PlanQuestion(
-            today, new Dictionary<string, LocalDate> { [PlanQuestion.Start] = start, [HirePlan.Accepted] = accepted }, calendars, stages,
-            [.. tasks.Select(t => TaskRow.Of(t).ToPlan(null))]);
+            today,
+            new Dictionary<string, LocalDate> { [PlanQuestion.Start] = start, [HirePlan.Accepted] = accepted },
+            calendars,
+            stages,
+            [.. tasks.Select(t => TaskRow.Of(t).ToPlan(null))]
+        );
         var outcome = Planner.Plan(question, SoonestSearch.Never);
         if (outcome.Answer is { } plan)
-            return plan.Tasks.Where(t => t.Slack < 0).Select(t => new TemplateFinding(
-                TemplateLists.Tasks, t.Id, "due", "never-in-time", "This cannot be finished in time, however early one begins. Give it more time, or less work.", Blocks: false));
-        return outcome.Problems.Select(p => new TemplateFinding(TemplateLists.Tasks, TaskAt(p, tasks), "after", p.Code, p.Message)).DistinctBy(f => (f.Key, f.Code));
+            return plan
+                .Tasks.Where(t => t.Slack < 0)
+                .Select(t => new TemplateFinding(
+                    TemplateLists.Tasks,
+                    t.Id,
+                    "due",
+                    "never-in-time",
+                    "This cannot be finished in time, however early one begins. Give it more time, or less work.",
+                    Blocks: false
+                ));
+        return outcome
+            .Problems.Select(p => new TemplateFinding(TemplateLists.Tasks, TaskAt(p, tasks), "after", p.Code, p.Message))
+            .DistinctBy(f => (f.Key, f.Code));
     }
 
     private static string? TaskAt(Problem problem, List<HireTask> tasks)
@@ -82,48 +109,78 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
         var text = value.ValueKind == JsonValueKind.String ? value.GetString()! : null;
         switch (name)
         {
-            case "name": return string.IsNullOrWhiteSpace(text) ? ("missing", "Give the task a name.") : TooLong(text, LongestName);
-            case "nameDe": return TextOrNone(value, LongestName);
-            case "stage": return text is not null && stages.Contains(text) ? null : ("unknown-stage", "Choose a stage.");
-            case "owner": return Owner(text);
-            case "contact": return value.ValueKind == JsonValueKind.Null ? null : Owner(text);
-            case "calendar": return text is not null && (text == HireTask.OwnCalendar || entries.Contains(("calendars", text))) ? null : ("unknown-entry", "Choose a calendar.");
-            case "work": return value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var days) && days is >= 0 and <= MostWork ? null : ("out-of-range", $"Enter a whole number of working days from 0 to {MostWork}.");
-            case "required" or "dayOne": return value.ValueKind is JsonValueKind.True or JsonValueKind.False ? null : ("wrong-type", "Say yes or no.");
-            case "instructions" or "instructionsDe": return TextOrNone(value, LongestInstructions);
-            case "contactWhy" or "contactWhyDe": return TextOrNone(value, HireTask.LongestReason);
-            case "after" or "opens" or "due" or "attachments": return Structured(name, value);
-            default: return ("unknown-property", "Tasks have no such property.");
+            case "name":
+                return string.IsNullOrWhiteSpace(text) ? ("missing", "Give the task a name.") : TooLong(text, LongestName);
+            case "nameDe":
+                return TextOrNone(value, LongestName);
+            case "stage":
+                return text is not null && stages.Contains(text) ? null : ("unknown-stage", "Choose a stage.");
+            case "owner":
+                return Owner(text);
+            case "contact":
+                return value.ValueKind == JsonValueKind.Null ? null : Owner(text);
+            case "calendar":
+                return text is not null && (text == HireTask.OwnCalendar || entries.Contains(("calendars", text)))
+                    ? null
+                    : ("unknown-entry", "Choose a calendar.");
+            case "work":
+                return value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var days) && days is >= 0 and <= MostWork
+                    ? null
+                    : ("out-of-range", $"Enter a whole number of working days from 0 to {MostWork}.");
+            case "required" or "dayOne":
+                return value.ValueKind is JsonValueKind.True or JsonValueKind.False ? null : ("wrong-type", "Say yes or no.");
+            case "instructions" or "instructionsDe":
+                return TextOrNone(value, LongestInstructions);
+            case "contactWhy" or "contactWhyDe":
+                return TextOrNone(value, HireTask.LongestReason);
+            case "after" or "opens" or "due" or "attachments":
+                return Structured(name, value);
+            default:
+                return ("unknown-property", "Tasks have no such property.");
         }
     }
 
-    private static (string, string)? TextOrNone(JsonElement value, int most) => value.ValueKind switch
-    {
-        JsonValueKind.Null => null,
-        JsonValueKind.String => TooLong(value.GetString()!, most),
-        _ => ("wrong-type", "Enter a text."),
-    };
+    private static (string, string)? TextOrNone(JsonElement value, int most) =>
+        value.ValueKind switch
+        {
+            JsonValueKind.Null => null,
+            JsonValueKind.String => TooLong(value.GetString()!, most),
+            _ => ("wrong-type", "Enter a text."),
+        };
 
     private static (string, string)? TooLong(string text, int most) => text.Length > most ? ("too-long", $"Enter at most {most} characters.") : null;
 
     private (string, string)? Owner(string? owner)
     {
-        if (owner is not null && Roles.Contains(owner)) return null;
-        if (owner is not null && HireTask.TeamOf(owner) is { } team && entries.Contains(("teams", team))) return null;
+        if (owner is not null && Roles.Contains(owner))
+            return null;
+        if (owner is not null && HireTask.TeamOf(owner) is { } team && entries.Contains(("teams", team)))
+            return null;
         return owner is not null && HireTask.PersonOf(owner) is { } person && people.Contains(person) ? null : ("unknown-owner", "Choose who does it.");
     }
 
     // Read as a whole with what every task has, so that what stands in the property alone can be wrong.
     private static (string, string)? Structured(string name, JsonElement value)
     {
-        if (value.ValueKind == JsonValueKind.Null) return null;
+        if (value.ValueKind == JsonValueKind.Null)
+            return null;
         try
         {
             var nothing = JsonSerializer.SerializeToElement("");
-            var task = TaskSpec.Read(new Dictionary<string, JsonElement> { ["name"] = nothing, ["stage"] = nothing, ["owner"] = nothing, [name] = value });
+            var task = TaskSpec.Read(
+                new Dictionary<string, JsonElement>
+                {
+                    ["name"] = nothing,
+                    ["stage"] = nothing,
+                    ["owner"] = nothing,
+                    [name] = value,
+                }
+            );
             var offset = name == "due" ? task.Due : task.Opens;
-            if (offset is not null && Math.Abs(offset.Offset) > MostOffset) return ("out-of-range", $"Enter at most {MostOffset}.");
-            if (offset is not null && offset.Anchor is not (PlanQuestion.Start or HirePlan.Accepted)) return ("unknown-anchor", "Count from the start or from the day the offer was accepted.");
+            if (offset is not null && Math.Abs(offset.Offset) > MostOffset)
+                return ("out-of-range", $"Enter at most {MostOffset}.");
+            if (offset is not null && offset.Anchor is not (PlanQuestion.Start or HirePlan.Accepted))
+                return ("unknown-anchor", "Count from the start or from the day the offer was accepted.");
             return task.After is { } after && after.Any(a => a.Lag is < 0 or > MostWork) ? ("out-of-range", $"Wait from 0 to {MostWork} working days.") : null;
         }
         catch (JsonException)

@@ -27,9 +27,15 @@ public sealed class TemplateBook
     {
         _all = [.. all.OrderBy(t => t.IsAddOn).ThenBy(t => t.Spec.Order)];
         _byCode = _all.ToDictionary(t => t.Code, StringComparer.Ordinal);
-        _definitions = new(() => (
-            [.. _all.Where(t => !t.IsAddOn).Select(t => new TemplateDefinition(t.Code, t.Version, t.Spec.BuildsOn, t.Spec.Layer))],
-            [.. _all.Where(t => t is { IsAddOn: true, Retired: false }).Select(a => new AddOnDefinition(a.Code, a.Version, a.Spec.Condition, a.Spec.Order, a.Spec.Layer))]));
+        _definitions = new(() =>
+            (
+                [.. _all.Where(t => !t.IsAddOn).Select(t => new TemplateDefinition(t.Code, t.Version, t.Spec.BuildsOn, t.Spec.Layer))],
+                [
+                    .. _all.Where(t => t is { IsAddOn: true, Retired: false })
+                        .Select(a => new AddOnDefinition(a.Code, a.Version, a.Spec.Condition, a.Spec.Order, a.Spec.Layer)),
+                ]
+            )
+        );
     }
 
     public IReadOnlyList<RoleTemplate> All => _all;
@@ -56,7 +62,8 @@ public sealed class TemplateBook
     public IReadOnlyList<RoleTemplate> Chain(RoleTemplate template)
     {
         var chain = new List<RoleTemplate>();
-        for (var t = template; t is not null && !chain.Contains(t); t = t.Spec.BuildsOn is { } on ? Find(on) : null) chain.Insert(0, t);
+        for (var t = template; t is not null && !chain.Contains(t); t = t.Spec.BuildsOn is { } on ? Find(on) : null)
+            chain.Insert(0, t);
         return chain;
     }
 
@@ -66,8 +73,16 @@ public sealed class TemplateBook
     /// <param name="start">The first day; null while it is not known.</param>
     /// <param name="today">Today.</param>
     /// <param name="returning">Whether the person was here before.</param>
-    public Outcome<Layered> Resolve(RoleTemplate template, IReadOnlyDictionary<string, JsonElement> typed, LocalDate? start, LocalDate today, bool returning = false) =>
-        TemplateResolution.Resolve(new TemplateQuestion(Facts(start, returning), _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, typed, null, today));
+    public Outcome<Layered> Resolve(
+        RoleTemplate template,
+        IReadOnlyDictionary<string, JsonElement> typed,
+        LocalDate? start,
+        LocalDate today,
+        bool returning = false
+    ) =>
+        TemplateResolution.Resolve(
+            new TemplateQuestion(Facts(start, returning), _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, typed, null, today)
+        );
 
     /// <summary>The field that was entered wrongly and that another's fault follows from; null where it is wrong by itself.</summary>
     /// <param name="field">The field that is missing or cannot be worked out; null for the conditions of add-ons.</param>
@@ -76,19 +91,31 @@ public sealed class TemplateBook
     /// <param name="wrong">The fields that were entered wrongly.</param>
     public string? CauseOf(string? field, RoleTemplate template, FieldSet set, IReadOnlySet<string> wrong)
     {
-        if (wrong.Count == 0) return null;
+        if (wrong.Count == 0)
+            return null;
         var chain = Chain(template).Select(t => t.Code).ToHashSet(StringComparer.Ordinal);
-        var layers = _definitions.Value.Templates.Where(t => chain.Contains(t.Id)).Select(t => (t.Content, When: (RecordFormula?)null)).Concat(_definitions.Value.AddOns.Select(a => (a.Content, a.When))).ToArray();
-        return Causes.Of(field ?? Conditions, wrong, key => key == Conditions
-            ? layers.SelectMany(l => l.When?.Names ?? [])
-            : set.Reads(key).Concat(layers.Where(l => l.Content.Values.ContainsKey(key)).SelectMany(l => (l.Content.Values[key].Formula?.Names ?? []).Concat(l.When?.Names ?? []))));
+        var layers = _definitions
+            .Value.Templates.Where(t => chain.Contains(t.Id))
+            .Select(t => (t.Content, When: (RecordFormula?)null))
+            .Concat(_definitions.Value.AddOns.Select(a => (a.Content, a.When)))
+            .ToArray();
+        return Causes.Of(field ?? Conditions, wrong, key =>
+            key == Conditions
+                ? layers.SelectMany(l => l.When?.Names ?? [])
+                : set.Reads(key)
+                    .Concat(
+                        layers
+                            .Where(l => l.Content.Values.ContainsKey(key))
+                            .SelectMany(l => (l.Content.Values[key].Formula?.Names ?? []).Concat(l.When?.Names ?? []))
+                    )
+        );
     }
 
     /// <summary>The field that a path of <see cref="Resolve"/>'s problems leads to; null for another part.</summary>
-    public static string? FieldAt(string path) =>
-        path.LastIndexOf(Values, StringComparison.Ordinal) is var at and >= 0 ? path[(at + Values.Length)..] : null;
+    public static string? FieldAt(string path) => path.LastIndexOf(Values, StringComparison.Ordinal) is var at and >= 0 ? path[(at + Values.Length)..] : null;
 
-    private const string Conditions = "", Values = "/values/";
+    private const string Conditions = "",
+        Values = "/values/";
 
     /// <summary>What a template and those it builds on come to, whatever the hire and without any add-on.</summary>
     public Outcome<Layered> Alone(RoleTemplate template, LocalDate today) => Laid(template, [], today);
@@ -106,7 +133,8 @@ public sealed class TemplateBook
     private static Dictionary<string, JsonElement> Facts(LocalDate? start, bool returning = false)
     {
         var facts = new Dictionary<string, JsonElement>(StringComparer.Ordinal) { [Returning] = JsonSerializer.SerializeToElement(returning ? "yes" : "no") };
-        if (start is { } first) facts["start_date"] = JsonSerializer.SerializeToElement(LocalDatePattern.Iso.Format(first));
+        if (start is { } first)
+            facts["start_date"] = JsonSerializer.SerializeToElement(LocalDatePattern.Iso.Format(first));
         return facts;
     }
 }

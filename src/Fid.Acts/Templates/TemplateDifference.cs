@@ -22,10 +22,14 @@ public sealed record TemplateDifference(string Part, string? Key, string? Proper
         Whole("when", before.When, after.When);
         Whole("order", before.Order, after.Order);
         Whole("opens", before.Opens, after.Opens);
-        foreach (var field in before.Values.Keys.Union(after.Values.Keys, StringComparer.Ordinal)) Add("values", field, null, Of(before.Values, field), Of(after.Values, field));
+        foreach (var field in before.Values.Keys.Union(after.Values.Keys, StringComparer.Ordinal))
+            Add("values", field, null, Of(before.Values, field), Of(after.Values, field));
         foreach (var list in TemplateLists.All)
         {
-            var (was, will) = (before.Entries(list).ToDictionary(e => e.Key, StringComparer.Ordinal), after.Entries(list).ToDictionary(e => e.Key, StringComparer.Ordinal));
+            var (was, will) = (
+                before.Entries(list).ToDictionary(e => e.Key, StringComparer.Ordinal),
+                after.Entries(list).ToDictionary(e => e.Key, StringComparer.Ordinal)
+            );
             foreach (var key in was.Keys.Union(will.Keys, StringComparer.Ordinal))
             {
                 var (old, now) = (was.GetValueOrDefault(key), will.GetValueOrDefault(key));
@@ -41,7 +45,8 @@ public sealed record TemplateDifference(string Part, string? Key, string? Proper
 
         void Add(string part, string? key, string? property, JsonElement? old, JsonElement? now)
         {
-            if (old is { } o ? now is not { } n || !JsonElement.DeepEquals(o, n) : now is not null) differences.Add(new TemplateDifference(part, key, property, old, now));
+            if (old is { } o ? now is not { } n || !JsonElement.DeepEquals(o, n) : now is not null)
+                differences.Add(new TemplateDifference(part, key, property, old, now));
         }
     }
 

@@ -8,7 +8,16 @@ public static class TemplateFile
 {
     /// <summary>The templates of a file, made anew at each call.</summary>
     public static IReadOnlyList<RoleTemplate> Read(Stream stream) =>
-        [.. JsonSerializer.Deserialize<Entry[]>(stream, TemplateSpec.Json)!.Select(e => new RoleTemplate { Code = e.Code, Version = e.Version, Spec = e.Spec })];
+        [
+            .. JsonSerializer
+                .Deserialize<Entry[]>(stream, TemplateSpec.Json)!
+                .Select(e => new RoleTemplate
+                {
+                    Code = e.Code,
+                    Version = e.Version,
+                    Spec = e.Spec,
+                }),
+        ];
 
     private sealed record Entry(string Code, int Version, TemplateSpec Spec);
 }

@@ -13,11 +13,19 @@ namespace Fid.Acts.Templates;
 public static class TemplateFindings
 {
     /// <summary>What is wrong with a template, for itself and as a checklist with what lies below it.</summary>
-    public static async Task<IReadOnlyList<TemplateFinding>> OfAsync(FidDb db, LiveFields fields, TemplateBook book, RoleTemplate template, LocalDate today, CancellationToken cancellation)
+    public static async Task<IReadOnlyList<TemplateFinding>> OfAsync(
+        FidDb db,
+        LiveFields fields,
+        TemplateBook book,
+        RoleTemplate template,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var review = await TemplateReview.LoadAsync(db, fields, book, cancellation);
         var findings = review.Of(template).ToList();
-        if (findings.Exists(f => f.Blocks)) return findings;
+        if (findings.Exists(f => f.Blocks))
+            return findings;
         var none = new Dictionary<string, JsonElement>();
         var stages = await Stage.PlanAsync(db, cancellation);
         var calendars = (await CalendarBook.LoadAsync(db, cancellation)).ByCode;
@@ -25,16 +33,22 @@ public static class TemplateFindings
         {
             // What it lacks is found with a template that it would come on top of: each that hires are opened from.
             foreach (var opening in book.Opening)
-                if (book.OnTop(opening, template, today).Answer is { } laid) findings.AddRange(Own(TaskFindings.OfChecklist(laid, stages, calendars, today)));
+                if (book.OnTop(opening, template, today).Answer is { } laid)
+                    findings.AddRange(Own(TaskFindings.OfChecklist(laid, stages, calendars, today)));
             return [.. findings.Distinct()];
         }
         var alone = book.Alone(template, today);
         findings.AddRange(alone.Problems.Select(p => new TemplateFinding("values", LastOf(p.Path), null, p.Code, p.Message)));
-        if (alone.Answer is { } layered && template.Spec.Opens) findings.AddRange(TaskFindings.OfChecklist(layered, stages, calendars, today));
+        if (alone.Answer is { } layered && template.Spec.Opens)
+            findings.AddRange(TaskFindings.OfChecklist(layered, stages, calendars, today));
         return findings;
 
-        IEnumerable<TemplateFinding> Own(IEnumerable<TemplateFinding> all) => all.Where(f => f.Key is { } key && template.Spec.Entries(TemplateLists.Tasks).Any(e => e.Key == key));
+        IEnumerable<TemplateFinding> Own(IEnumerable<TemplateFinding> all) =>
+            all.Where(f => f.Key is { } key && template.Spec.Entries(TemplateLists.Tasks).Any(e => e.Key == key));
 
-        static string? LastOf(string path) => path.Split('/') is { Length: > 2 } parts && parts[^2] is "values" ? parts[^1] : path.Split('/') is [.., var field, "formula"] ? field : null;
+        static string? LastOf(string path) =>
+            path.Split('/') is { Length: > 2 } parts && parts[^2] is "values" ? parts[^1]
+            : path.Split('/') is [.., var field, "formula"] ? field
+            : null;
     }
 }

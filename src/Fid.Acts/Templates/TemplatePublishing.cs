@@ -28,15 +28,17 @@ public sealed class TemplatePublishing(FidDb db)
 
     private void Keep(RoleTemplate template, Author author, string action, string part, string? why)
     {
-        db.TemplateVersions.Add(new TemplateVersion
-        {
-            Code = template.Code,
-            Version = template.Version,
-            Spec = template.Spec,
-            At = author.At,
-            ByName = author.Name,
-            Why = why,
-        });
+        db.TemplateVersions.Add(
+            new TemplateVersion
+            {
+                Code = template.Code,
+                Version = template.Version,
+                Spec = template.Spec,
+                At = author.At,
+                ByName = author.Name,
+                Why = why,
+            }
+        );
         // So that the chain of changes vouches for what the template says too.
         var hash = Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(template.Spec, TemplateSpec.Json)));
         db.Changes.Add(author.Change(action, template.Id, part, why) with { Details = JsonSerializer.Serialize(new { sha256 = hash }) });

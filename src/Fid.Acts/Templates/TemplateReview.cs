@@ -15,19 +15,25 @@ namespace Fid.Acts.Templates;
 public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOnlySet<(string List, string Code)> entries, IReadOnlySet<Guid> people)
 {
     /// <summary>The list of the firm whose codes are the keys of a template's entries.</summary>
-    public static IReadOnlyDictionary<string, string> KeyedBy { get; } = new Dictionary<string, string>
-    {
-        [TemplateLists.Items] = "items",
-        [TemplateLists.Documents] = "documentKinds",
-        [TemplateLists.Certificates] = "certificates",
-        [TemplateLists.SecondJobs] = "jobs",
-    };
+    public static IReadOnlyDictionary<string, string> KeyedBy { get; } =
+        new Dictionary<string, string>
+        {
+            [TemplateLists.Items] = "items",
+            [TemplateLists.Documents] = "documentKinds",
+            [TemplateLists.Certificates] = "certificates",
+            [TemplateLists.SecondJobs] = "jobs",
+        };
 
     /// <summary>Reads what a review compares with.</summary>
-    public static async Task<TemplateReview> LoadAsync(FidDb db, LiveFields fields, TemplateBook book, CancellationToken cancellation) => new(
-        fields, book,
-        (await db.ListEntries.Where(e => !e.Retired).Select(e => new { e.List, e.Code }).ToListAsync(cancellation)).Select(e => (e.List, e.Code)).ToHashSet(),
-        (await db.Employments.Select(e => e.Id).ToListAsync(cancellation)).ToHashSet());
+    public static async Task<TemplateReview> LoadAsync(FidDb db, LiveFields fields, TemplateBook book, CancellationToken cancellation) =>
+        new(
+            fields,
+            book,
+            (await db.ListEntries.Where(e => !e.Retired).Select(e => new { e.List, e.Code }).ToListAsync(cancellation))
+                .Select(e => (e.List, e.Code))
+                .ToHashSet(),
+            (await db.Employments.Select(e => e.Id).ToListAsync(cancellation)).ToHashSet()
+        );
 
     /// <summary>What is wrong with a template as it would stand in the book.</summary>
     public IReadOnlyList<TemplateFinding> Of(RoleTemplate template)
@@ -35,16 +41,23 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
         var spec = template.Spec;
         var findings = new List<TemplateFinding>();
         Whole(template, findings);
-        foreach (var (field, value) in spec.Values) findings.AddRange(Value(field, value));
+        foreach (var (field, value) in spec.Values)
+            findings.AddRange(Value(field, value));
         foreach (var (list, said) in spec.Lists)
         {
-            foreach (var twice in said.GroupBy(e => e.Key).Where(g => g.Count() > 1)) findings.Add(Wrong(list, twice.Key, null, "duplicate-key", "This stands twice. Keep one."));
-            if (list != TemplateLists.Tasks) findings.AddRange(said.Where(e => !e.Drop).SelectMany(e => e.Properties.Select(p => Property(list, e.Key, p.Key, p.Value)).OfType<TemplateFinding>()));
+            foreach (var twice in said.GroupBy(e => e.Key).Where(g => g.Count() > 1))
+                findings.Add(Wrong(list, twice.Key, null, "duplicate-key", "This stands twice. Keep one."));
+            if (list != TemplateLists.Tasks)
+                findings.AddRange(
+                    said.Where(e => !e.Drop).SelectMany(e => e.Properties.Select(p => Property(list, e.Key, p.Key, p.Value)).OfType<TemplateFinding>())
+                );
             if (KeyedBy.TryGetValue(list, out var keys))
-                foreach (var entry in said.Where(e => !e.Drop && !entries.Contains((keys, e.Key)))) findings.Add(Wrong(list, entry.Key, null, "unknown-entry", "Choose an entry of the list."));
+                foreach (var entry in said.Where(e => !e.Drop && !entries.Contains((keys, e.Key))))
+                    findings.Add(Wrong(list, entry.Key, null, "unknown-entry", "Choose an entry of the list."));
         }
         findings.AddRange(new TaskFindings(entries, people, fields.Set.Stages.ToHashSet()).Of(spec));
-        if (spec.AddOn) findings.AddRange(Clashes(template));
+        if (spec.AddOn)
+            findings.AddRange(Clashes(template));
         return findings;
     }
 
@@ -54,19 +67,27 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
     private void Whole(RoleTemplate template, List<TemplateFinding> findings)
     {
         var spec = template.Spec;
-        if (string.IsNullOrWhiteSpace(spec.Name)) findings.Add(About("name", "missing", "Give it a name."));
-        else if (spec.Name.Length > RoleTemplate.LongestName) findings.Add(About("name", "too-long", $"Enter at most {RoleTemplate.LongestName} characters."));
-        else if (IsTaken(spec.Name)) findings.Add(About("name", "not-unique", TakenName));
-        if (spec.NameDe is { Length: > RoleTemplate.LongestName }) findings.Add(About("nameDe", "too-long", $"Enter at most {RoleTemplate.LongestName} characters."));
-        else if (!string.IsNullOrWhiteSpace(spec.NameDe) && IsTaken(spec.NameDe)) findings.Add(About("nameDe", "not-unique", TakenName));
+        if (string.IsNullOrWhiteSpace(spec.Name))
+            findings.Add(About("name", "missing", "Give it a name."));
+        else if (spec.Name.Length > RoleTemplate.LongestName)
+            findings.Add(About("name", "too-long", $"Enter at most {RoleTemplate.LongestName} characters."));
+        else if (IsTaken(spec.Name))
+            findings.Add(About("name", "not-unique", TakenName));
+        if (spec.NameDe is { Length: > RoleTemplate.LongestName })
+            findings.Add(About("nameDe", "too-long", $"Enter at most {RoleTemplate.LongestName} characters."));
+        else if (!string.IsNullOrWhiteSpace(spec.NameDe) && IsTaken(spec.NameDe))
+            findings.Add(About("nameDe", "not-unique", TakenName));
         if (spec.BuildsOn is { } on)
         {
-            if (book.Find(on) is not { IsAddOn: false } lower) findings.Add(About("buildsOn", "unknown-template", "Choose a template to build on."));
+            if (book.Find(on) is not { IsAddOn: false } lower)
+                findings.Add(About("buildsOn", "unknown-template", "Choose a template to build on."));
             else if (on == template.Code || book.Chain(lower).Any(t => t.Code == template.Code))
                 findings.Add(About("buildsOn", "builds-on-loop", $"{lower.Name} builds on this one already. Choose another, or none."));
-            else if (lower.Retired) findings.Add(new TemplateFinding("buildsOn", null, null, "retired", $"{lower.Name} is retired.", Blocks: false));
+            else if (lower.Retired)
+                findings.Add(new TemplateFinding("buildsOn", null, null, "retired", $"{lower.Name} is retired.", Blocks: false));
         }
-        if (spec is { AddOn: true, When: { } when }) findings.AddRange(Formula("when", null, when));
+        if (spec is { AddOn: true, When: { } when })
+            findings.AddRange(Formula("when", null, when));
 
         bool IsTaken(string name) => book.All.Any(t => t.Code != template.Code && !t.Retired && t.HasName(name));
     }
@@ -79,8 +100,12 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
         {
             (TemplateLists.Items, "quantity") => Whole(value, 1, 1000),
             (TemplateLists.Welcome, "days") => Whole(value, 0, 365),
-            (TemplateLists.SecondJobs, "rate") => value.ValueKind == JsonValueKind.Number && value.TryGetDecimal(out var rate) && rate is >= 0 and <= 1_000_000 ? default : ("out-of-range", "Enter a rate from 0 to 1000000."),
-            (TemplateLists.Certificates, "need") => value.ValueKind == JsonValueKind.String && value.GetString() is "essential" or "desirable" ? default : ("bad-value", "Say essential or desirable."),
+            (TemplateLists.SecondJobs, "rate") => value.ValueKind == JsonValueKind.Number && value.TryGetDecimal(out var rate) && rate is >= 0 and <= 1_000_000
+                ? default
+                : ("out-of-range", "Enter a rate from 0 to 1000000."),
+            (TemplateLists.Certificates, "need") => value.ValueKind == JsonValueKind.String && value.GetString() is "essential" or "desirable"
+                ? default
+                : ("bad-value", "Say essential or desirable."),
             (TemplateLists.Documents, "required") => value.ValueKind is JsonValueKind.True or JsonValueKind.False ? default : ("wrong-type", "Say yes or no."),
             (_, "note") or (TemplateLists.Welcome, "subject") => Text(value, 500),
             (TemplateLists.Welcome, "text") => Text(value, 8000),
@@ -89,37 +114,61 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
         return code is null ? null : Wrong(list, key, name, code, message);
 
         static (string?, string) Whole(JsonElement value, int least, int most) =>
-            value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var number) && number >= least && number <= most ? default : ("out-of-range", $"Enter a whole number from {least} to {most}.");
+            value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var number) && number >= least && number <= most
+                ? default
+                : ("out-of-range", $"Enter a whole number from {least} to {most}.");
 
         static (string?, string) Text(JsonElement value, int most) =>
-            value.ValueKind != JsonValueKind.String ? ("wrong-type", "Enter a text.") : value.GetString()!.Length > most ? ("too-long", $"Enter at most {most} characters.") : default;
+            value.ValueKind != JsonValueKind.String ? ("wrong-type", "Enter a text.")
+            : value.GetString()!.Length > most ? ("too-long", $"Enter at most {most} characters.")
+            : default;
     }
 
     private IEnumerable<TemplateFinding> Value(string key, JsonElement value)
     {
-        if (fields.Set.Find(key) is not { } field) return [Wrong("values", key, null, "unknown-field", "There is no such field any more. Take this value away.")];
-        if (!TemplateFields.MaySet(field)) return [Wrong("values", key, null, "not-by-template", "A template cannot set this field.")];
-        if (TemplateSpec.FormulaOf(value) is { } formula) return Formula("values", key, formula);
-        if (value.ValueKind == JsonValueKind.Null) return [];
+        if (fields.Set.Find(key) is not { } field)
+            return [Wrong("values", key, null, "unknown-field", "There is no such field any more. Take this value away.")];
+        if (!TemplateFields.MaySet(field))
+            return [Wrong("values", key, null, "not-by-template", "A template cannot set this field.")];
+        if (TemplateSpec.FormulaOf(value) is { } formula)
+            return Formula("values", key, formula);
+        if (value.ValueKind == JsonValueKind.Null)
+            return [];
         var (fitting, problem) = ValueCheck.Check(field, value);
-        if (problem is not null) return [Wrong("values", key, null, problem.Code, problem.Message)];
+        if (problem is not null)
+            return [Wrong("values", key, null, problem.Code, problem.Message)];
         if (fitting is { } fits && field.List is { } list && FieldValues.Texts(fits).Any(code => !entries.Contains((list, code))))
             return [Wrong("values", key, null, "unknown-entry", "Choose an entry of the list.")];
-        return fitting is { } one && field.Type == FieldType.Person && !people.Contains(Guid.Parse(one.GetString()!)) ? [Wrong("values", key, null, "unknown-person", "Choose a person.")] : [];
+        return fitting is { } one && field.Type == FieldType.Person && !people.Contains(Guid.Parse(one.GetString()!))
+            ? [Wrong("values", key, null, "unknown-person", "Choose a person.")]
+            : [];
     }
 
     private IEnumerable<TemplateFinding> Formula(string part, string? key, string text)
     {
         var (formula, mistake) = RecordFormula.Read(text);
-        if (mistake is not null) return [new TemplateFinding(part, key, null, "formula-error", mistake.Message, Character: mistake.Character)];
-        return formula!.Names.Where(n => fields.Set.Find(n) is null && n != TemplateBook.Returning).Select(n => new TemplateFinding(part, key, null, "unknown-field", $"There is no field {n}."));
+        if (mistake is not null)
+            return [new TemplateFinding(part, key, null, "formula-error", mistake.Message, Character: mistake.Character)];
+        return formula!
+            .Names.Where(n => fields.Set.Find(n) is null && n != TemplateBook.Returning)
+            .Select(n => new TemplateFinding(part, key, null, "unknown-field", $"There is no field {n}."));
     }
 
     // Two add-ons of one order can hold for one hire, and then neither wins.
-    private IEnumerable<TemplateFinding> Clashes(RoleTemplate template) => book.All
-        .Where(o => o is { IsAddOn: true, Retired: false } && o.Code != template.Code && o.Spec.Order == template.Spec.Order)
-        .SelectMany(o => o.Spec.Values.Keys.Where(k => template.Spec.Values.TryGetValue(k, out var mine) && !JsonElement.DeepEquals(mine, o.Spec.Values[k]))
-            .Select(k => new TemplateFinding("values", k, null, "order-clash", $"{o.Name} has the same order and sets this differently: where both apply, no hire can be opened. Give one of them another order.", Blocks: false)));
+    private IEnumerable<TemplateFinding> Clashes(RoleTemplate template) =>
+        book
+            .All.Where(o => o is { IsAddOn: true, Retired: false } && o.Code != template.Code && o.Spec.Order == template.Spec.Order)
+            .SelectMany(o =>
+                o.Spec.Values.Keys.Where(k => template.Spec.Values.TryGetValue(k, out var mine) && !JsonElement.DeepEquals(mine, o.Spec.Values[k]))
+                    .Select(k => new TemplateFinding(
+                        "values",
+                        k,
+                        null,
+                        "order-clash",
+                        $"{o.Name} has the same order and sets this differently: where both apply, no hire can be opened. Give one of them another order.",
+                        Blocks: false
+                    ))
+            );
 
     private static TemplateFinding About(string part, string code, string message) => new(part, null, null, code, message);
 

@@ -29,10 +29,13 @@ public static class TemplateRights
         foreach (var (field, value) in sent.Values)
         {
             var at = $"{path}/values/{JsonPointer.Escape(field)}";
-            if (IsHidden(reader, field)) problems.Add(Unknown(at));
-            else if (TemplateSpec.FormulaOf(value) is { } formula && Reads(reader, formula)) problems.Add(Unknown($"{at}/formula"));
+            if (IsHidden(reader, field))
+                problems.Add(Unknown(at));
+            else if (TemplateSpec.FormulaOf(value) is { } formula && Reads(reader, formula))
+                problems.Add(Unknown($"{at}/formula"));
         }
-        if (sent.When is { } when && Reads(reader, when)) problems.Add(Unknown($"{path}/when"));
+        if (sent.When is { } when && Reads(reader, when))
+            problems.Add(Unknown($"{path}/when"));
         return problems;
     }
 
@@ -40,7 +43,11 @@ public static class TemplateRights
     public static bool ChangesForbidden(this Reader reader, TemplateSpec? before, TemplateSpec after)
     {
         var keys = after.Values.Keys.Union(before?.Values.Keys ?? []).Where(k => reader.Fields.Set.Find(k) is not null && !reader.MayEdit(k));
-        return keys.Any(k => Of(before, k) is var was && Of(after, k) is var will && (was is null ? will is not null : will is null || !JsonElement.DeepEquals(was.Value, will.Value)));
+        return keys.Any(k =>
+            Of(before, k) is var was
+            && Of(after, k) is var will
+            && (was is null ? will is not null : will is null || !JsonElement.DeepEquals(was.Value, will.Value))
+        );
 
         static JsonElement? Of(TemplateSpec? spec, string key) => spec is not null && spec.Values.TryGetValue(key, out var value) ? value : null;
     }

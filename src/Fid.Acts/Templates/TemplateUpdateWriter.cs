@@ -15,7 +15,12 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
     /// <summary>Takes what was decided for each hire into the context. What is not taken stays, and is the hire's own from then on.</summary>
     /// <param name="decided">For each hire, the facts to take. Their records are locked.</param>
     /// <returns>The run, or what does not go together; nothing is to be kept then.</returns>
-    public async Task<(TemplateUpdateRun? Run, IReadOnlyList<RecordProblem> Problems)> ApplyAsync(IReadOnlyList<(HireUpdate Update, IReadOnlySet<string> Take)> decided, Author author, LocalDate today, CancellationToken cancellation)
+    public async Task<(TemplateUpdateRun? Run, IReadOnlyList<RecordProblem> Problems)> ApplyAsync(
+        IReadOnlyList<(HireUpdate Update, IReadOnlySet<string> Take)> decided,
+        Author author,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var (before, edited) = (new List<HireBefore>(), new List<RecordEdit>());
         var (employments, shown) = await records.ReadAsync(decided.Select(d => d.Update.Hire.EmploymentId), cancellation);
@@ -29,16 +34,28 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             TakeEntries(hire, update, take);
             hire.Layers = update.Layers;
             hire.TemplateVersion = update.Layers.Select(RoleTemplate.ReadLayer).First(l => l?.Code == hire.TemplateCode)!.Value.Version;
-            var edits = take.Where(f => f.StartsWith(HireFacts.Values, StringComparison.Ordinal)).Select(f => f[HireFacts.Values.Length..]).Select(field =>
-            {
-                var value = update.Theirs!.Values.GetValueOrDefault(field);
-                var (json, from) = value is null ? (null, Layer.Typed) : value.From == Layer.Typed ? (value.Displaced[0].Value, value.Displaced[0].From) : ((System.Text.Json.JsonElement?)value.Value, value.From);
-                return new FieldEdit(field, json is { ValueKind: System.Text.Json.JsonValueKind.Null } ? null : json, from, null);
-            }).ToList();
+            var edits = take.Where(f => f.StartsWith(HireFacts.Values, StringComparison.Ordinal))
+                .Select(f => f[HireFacts.Values.Length..])
+                .Select(field =>
+                {
+                    var value = update.Theirs!.Values.GetValueOrDefault(field);
+                    var (json, from) =
+                        value is null ? (null, Layer.Typed)
+                        : value.From == Layer.Typed ? (value.Displaced[0].Value, value.Displaced[0].From)
+                        : ((System.Text.Json.JsonElement?)value.Value, value.From);
+                    return new FieldEdit(field, json is { ValueKind: System.Text.Json.JsonValueKind.Null } ? null : json, from, null);
+                })
+                .ToList();
             edited.Add(new RecordEdit(employments[hire.EmploymentId], shown[hire.EmploymentId], edits, change));
         }
-        if (await records.SaveAsync(edited, today, cancellation) is { Count: > 0 } problems) return (null, problems);
-        var run = new TemplateUpdateRun { At = author.At, ByName = author.Name, Hires = before };
+        if (await records.SaveAsync(edited, today, cancellation) is { Count: > 0 } problems)
+            return (null, problems);
+        var run = new TemplateUpdateRun
+        {
+            At = author.At,
+            ByName = author.Name,
+            Hires = before,
+        };
         db.Add(run);
         return (run, []);
     }
@@ -55,23 +72,39 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             var record = await db.CurrentRecords.SingleAsync(r => r.EmploymentId == hire.EmploymentId, cancellation);
             var made = await db.Changes.SingleAsync(c => c.Id == before.ChangeId, cancellation);
             var change = author.Change("template.updateUndone", hire.EmploymentId, string.Join(' ', before.Layers));
-            if (await records.TouchedBy(employment, made).AnyAsync(cancellation) && await records.TakeBackAsync(employment, record, made, change, today, cancellation) is not null)
+            if (
+                await records.TouchedBy(employment, made).AnyAsync(cancellation)
+                && await records.TakeBackAsync(employment, record, made, change, today, cancellation) is not null
+            )
             {
                 left.Add(hire.Id);
                 continue;
             }
             db.Changes.Add(change);
             foreach (var key in before.Added)
-                if (hire.Tasks.Find(t => t.Key == key) is { Done: null, SkippedWhy: null } task) db.Remove(task);
+                if (hire.Tasks.Find(t => t.Key == key) is { Done: null, SkippedWhy: null } task)
+                    db.Remove(task);
             foreach (var old in before.Tasks)
             {
-                if (hire.Tasks.Find(t => t.Key == old.Key) is not { } there) db.Add(old.Copy(hire.Id));
+                if (hire.Tasks.Find(t => t.Key == old.Key) is not { } there)
+                    db.Add(old.Copy(hire.Id));
                 else if (there is { Done: null, SkippedWhy: null })
-                    foreach (var property in HireFacts.TaskProperties) HireFacts.Take(there, old, property);
+                    foreach (var property in HireFacts.TaskProperties)
+                        HireFacts.Take(there, old, property);
             }
             db.RemoveRange(hire.Entries);
             await db.SaveChangesAsync(cancellation);
-            foreach (var entry in before.Entries) db.Add(new HireEntry { HireId = hire.Id, List = entry.List, Key = entry.Key, Position = entry.Position, Properties = entry.Properties });
+            foreach (var entry in before.Entries)
+                db.Add(
+                    new HireEntry
+                    {
+                        HireId = hire.Id,
+                        List = entry.List,
+                        Key = entry.Key,
+                        Position = entry.Position,
+                        Properties = entry.Properties,
+                    }
+                );
             (hire.Layers, hire.TemplateVersion) = (before.Layers, before.Version);
         }
         run.Undone = true;
@@ -85,10 +118,12 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
         {
             var key = fact.Split('/', 3)[1];
             var (mine, theirs) = (hire.Tasks.Find(t => t.Key == key), update.Tasks.FirstOrDefault(t => t.Key == key));
-            if (mine is not null && !added.Contains(key)) before.TryAdd(key, mine.Copy(hire.Id));
+            if (mine is not null && !added.Contains(key))
+                before.TryAdd(key, mine.Copy(hire.Id));
             if (fact.Split('/', 3) is [_, _, var property])
             {
-                if (mine is not null && theirs is not null) HireFacts.Take(mine, theirs, property);
+                if (mine is not null && theirs is not null)
+                    HireFacts.Take(mine, theirs, property);
             }
             else if (theirs is null && mine is not null)
             {
@@ -116,16 +151,28 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
     {
         var theirs = HireEntry.Of(update.Theirs!).ToDictionary(e => (e.List, e.Key));
         foreach (var list in TemplateLists.All.Where(l => l != TemplateLists.Tasks))
-            foreach (var fact in take.Where(f => f.StartsWith(list + "/", StringComparison.Ordinal)))
+        foreach (var fact in take.Where(f => f.StartsWith(list + "/", StringComparison.Ordinal)))
+        {
+            var key = fact[(list.Length + 1)..];
+            var mine = hire.Entries.Find(e => e.List == list && e.Key == key);
+            if (theirs.GetValueOrDefault((list, key)) is not { } wanted)
             {
-                var key = fact[(list.Length + 1)..];
-                var mine = hire.Entries.Find(e => e.List == list && e.Key == key);
-                if (theirs.GetValueOrDefault((list, key)) is not { } wanted)
-                {
-                    if (mine is not null) db.Remove(mine);
-                }
-                else if (mine is not null) mine.Properties = wanted.Properties;
-                else db.Add(new HireEntry { HireId = hire.Id, List = list, Key = key, Position = wanted.Position, Properties = wanted.Properties });
+                if (mine is not null)
+                    db.Remove(mine);
             }
+            else if (mine is not null)
+                mine.Properties = wanted.Properties;
+            else
+                db.Add(
+                    new HireEntry
+                    {
+                        HireId = hire.Id,
+                        List = list,
+                        Key = key,
+                        Position = wanted.Position,
+                        Properties = wanted.Properties,
+                    }
+                );
+        }
     }
 }

@@ -9,13 +9,18 @@ public sealed class UndoTemplateUpdates(FidDb db, RecordWriter records)
 {
     public async Task<ActResult<UndoneUpdates>> DoAsync(UndoTemplateUpdatesRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate) return Refusal.Forbidden;
+        if (!actor.MayCoordinate)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
+        if (act.Refusal is { } refusal)
+            return refusal;
         await Locks.UpdateRunAsync(db, request.Run, cancellation);
-        if (await db.TemplateUpdateRuns.SingleOrDefaultAsync(r => r.Id == request.Run, cancellation) is not { } run) return Refusal.NotFound;
-        if (act.IsDoneAlready) return new UndoneUpdates(run.Hires.Count, []);
-        if (run.Undone) return Refusal.Conflict("undone-already", "This has been undone already.");
+        if (await db.TemplateUpdateRuns.SingleOrDefaultAsync(r => r.Id == request.Run, cancellation) is not { } run)
+            return Refusal.NotFound;
+        if (act.IsDoneAlready)
+            return new UndoneUpdates(run.Hires.Count, []);
+        if (run.Undone)
+            return Refusal.Conflict("undone-already", "This has been undone already.");
         var hires = run.Hires.Select(h => h.HireId).ToArray();
         await Locks.RecordsAsync(db, await db.Hires.Where(h => hires.Contains(h.Id)).Select(h => h.EmploymentId).ToListAsync(cancellation), cancellation);
         var left = await new TemplateUpdateWriter(db, records).UndoAsync(run, actor.Author("templates"), actor.Today, cancellation);

@@ -13,14 +13,16 @@ public sealed record JobKind(string Name, Duration? Every, JobLane Lane, Func<IS
     /// <summary>How often a job that is done once is tried before it waits for somebody.</summary>
     public const int MostTries = 8;
 
-    private static readonly Duration FirstPause = Duration.FromSeconds(1), LongestPause = Duration.FromHours(1);
+    private static readonly Duration FirstPause = Duration.FromSeconds(1),
+        LongestPause = Duration.FromHours(1);
 
     /// <summary>How long to wait before a job is tried again.</summary>
     /// <param name="tries">How often it was tried in vain, from 1.</param>
     public static Duration PauseAfter(int tries) => Duration.Min(LongestPause, FirstPause * Math.Pow(2, Math.Min(tries - 1, 20)));
 
     /// <summary>An act as a job: one that is refused has failed.</summary>
-    public static int Handled(ActResult<int> result) => result.IsDone(out var handled, out var refusal) ? handled : throw new InvalidOperationException(refusal.Message);
+    public static int Handled(ActResult<int> result) =>
+        result.IsDone(out var handled, out var refusal) ? handled : throw new InvalidOperationException(refusal.Message);
 }
 
 /// <summary>Jobs that are done in turn. What takes long keeps only its own kind waiting.</summary>

@@ -22,8 +22,13 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         foreach (var kind in kinds.Where(k => k.Every is not null))
             await ExecuteAsync(
-                connection, "insert into jobs (id, kind, recurs, state, due, made_at, tries) values ($1, $2, true, 'Waiting', $3, $3, 0) on conflict (kind) where recurs do update set due = excluded.due where jobs.state = 'Waiting' and jobs.due > excluded.due",
-                cancellation, Guid.CreateVersion7(), kind.Name, clock.Now);
+                connection,
+                "insert into jobs (id, kind, recurs, state, due, made_at, tries) values ($1, $2, true, 'Waiting', $3, $3, 0) on conflict (kind) where recurs do update set due = excluded.due where jobs.state = 'Waiting' and jobs.due > excluded.due",
+                cancellation,
+                Guid.CreateVersion7(),
+                kind.Name,
+                clock.Now
+            );
     }
 
     /// <summary>Takes the job that has been due longest; null where there is none, or others have them all.</summary>
@@ -34,23 +39,47 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
         try
         {
             var due = new List<(Guid Id, string Key)>();
-            await using (var select = Command(guard, $"""
-                select id, kind || ':' || coalesce(argument, '') from jobs
-                where kind = any($1) and ((state = 'Waiting' and due <= $2) or state = 'Running') order by due, made_at limit {Looked}
-                """, kinds, clock.Now))
+            await using (
+                var select = Command(
+                    guard,
+                    $"""
+                    select id, kind || ':' || coalesce(argument, '') from jobs
+                    where kind = any($1) and ((state = 'Waiting' and due <= $2) or state = 'Running') order by due, made_at limit {Looked}
+                    """,
+                    kinds,
+                    clock.Now
+                )
+            )
             await using (var reader = await select.ExecuteReaderAsync(cancellation))
-                while (await reader.ReadAsync(cancellation)) due.Add((reader.GetGuid(0), reader.GetString(1)));
+                while (await reader.ReadAsync(cancellation))
+                    due.Add((reader.GetGuid(0), reader.GetString(1)));
             foreach (var (id, key) in due)
             {
-                if (await Command(guard, "select pg_try_advisory_lock(hashtextextended($1, 7))", key).ExecuteScalarAsync(cancellation) is not true) continue;
+                if (await Command(guard, "select pg_try_advisory_lock(hashtextextended($1, 7))", key).ExecuteScalarAsync(cancellation) is not true)
+                    continue;
                 // Between the look and the lock another may have done it.
-                await using (var take = Command(guard, """
-                    update jobs set state = 'Running', tries = tries + 1, started_at = $2 where id = $1 and ((state = 'Waiting' and due <= $2) or state = 'Running')
-                    returning kind, argument, recurs, tries
-                    """, id, clock.Now))
+                await using (
+                    var take = Command(
+                        guard,
+                        """
+                        update jobs set state = 'Running', tries = tries + 1, started_at = $2 where id = $1 and ((state = 'Waiting' and due <= $2) or state = 'Running')
+                        returning kind, argument, recurs, tries
+                        """,
+                        id,
+                        clock.Now
+                    )
+                )
                 await using (var reader = await take.ExecuteReaderAsync(cancellation))
                     if (await reader.ReadAsync(cancellation))
-                        return new TakenJob(id, reader.GetString(0), reader.IsDBNull(1) ? null : reader.GetString(1), reader.GetBoolean(2), reader.GetInt32(3), clock.Now, guard);
+                        return new TakenJob(
+                            id,
+                            reader.GetString(0),
+                            reader.IsDBNull(1) ? null : reader.GetString(1),
+                            reader.GetBoolean(2),
+                            reader.GetInt32(3),
+                            clock.Now,
+                            guard
+                        );
                 await Command(guard, "select pg_advisory_unlock(hashtextextended($1, 7))", key).ExecuteNonQueryAsync(cancellation);
             }
         }
@@ -66,9 +95,16 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
     /// <summary>Keeps that a job was done. One that recurs waits for its next time.</summary>
     public async Task DoneAsync(TakenJob job, JobKind kind, int handled)
     {
-        if (handled > 0 || !job.Recurs) await KeepAsync(job, handled, null);
+        if (handled > 0 || !job.Recurs)
+            await KeepAsync(job, handled, null);
         if (kind.Every is { } every)
-            await ExecuteAsync(job.Guard, "update jobs set state = 'Waiting', due = $2, tries = 0, trouble = null where id = $1", default, job.Id, clock.Now + every);
+            await ExecuteAsync(
+                job.Guard,
+                "update jobs set state = 'Waiting', due = $2, tries = 0, trouble = null where id = $1",
+                default,
+                job.Id,
+                clock.Now + every
+            );
         else
             await ExecuteAsync(job.Guard, "delete from jobs where id = $1", default, job.Id);
         await UnlockAsync(job);
@@ -81,13 +117,31 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
         await KeepAsync(job, 0, said);
         var state = kind.Every is null && job.Tries >= JobKind.MostTries ? JobState.Failed : JobState.Waiting;
         await ExecuteAsync(
-            job.Guard, "update jobs set state = $2, due = $3, trouble = $4 where id = $1", default, job.Id, state.ToString(), clock.Now + JobKind.PauseAfter(job.Tries), said);
+            job.Guard,
+            "update jobs set state = $2, due = $3, trouble = $4 where id = $1",
+            default,
+            job.Id,
+            state.ToString(),
+            clock.Now + JobKind.PauseAfter(job.Tries),
+            said
+        );
         await UnlockAsync(job);
     }
 
-    private Task KeepAsync(TakenJob job, int handled, string? trouble) => ExecuteAsync(
-        job.Guard, "insert into job_runs (id, job_id, kind, argument, started_at, ended_at, handled, trouble) values ($1, $2, $3, $4, $5, $6, $7, $8)", default,
-        Guid.CreateVersion7(), job.Id, job.Kind, (object?)job.Argument ?? DBNull.Value, job.StartedAt, clock.Now, handled, (object?)trouble ?? DBNull.Value);
+    private Task KeepAsync(TakenJob job, int handled, string? trouble) =>
+        ExecuteAsync(
+            job.Guard,
+            "insert into job_runs (id, job_id, kind, argument, started_at, ended_at, handled, trouble) values ($1, $2, $3, $4, $5, $6, $7, $8)",
+            default,
+            Guid.CreateVersion7(),
+            job.Id,
+            job.Kind,
+            (object?)job.Argument ?? DBNull.Value,
+            job.StartedAt,
+            clock.Now,
+            handled,
+            (object?)trouble ?? DBNull.Value
+        );
 
     private static Task UnlockAsync(TakenJob job) => ExecuteAsync(job.Guard, "select pg_advisory_unlock_all()", default);
 
@@ -101,7 +155,9 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
     {
         var command = new NpgsqlCommand(sql, connection);
         foreach (var value in values)
-            command.Parameters.Add(value is DBNull ? new NpgsqlParameter { Value = value, NpgsqlDbType = NpgsqlDbType.Text } : new NpgsqlParameter { Value = value });
+            command.Parameters.Add(
+                value is DBNull ? new NpgsqlParameter { Value = value, NpgsqlDbType = NpgsqlDbType.Text } : new NpgsqlParameter { Value = value }
+            );
         return command;
     }
 }

@@ -9,15 +9,25 @@ public sealed class RunJobAgain(FidDb db)
 {
     public async Task<ActResult> DoAsync(RunJobAgainRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister) return Refusal.Forbidden;
+        if (!actor.MayAdminister)
+            return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
-        if (act.Refusal is { } refusal) return refusal;
-        if (act.IsDoneAlready) return ActResult.Done;
-        if (await db.Jobs.AsNoTracking().SingleOrDefaultAsync(j => j.Id == request.Job, cancellation) is not { } job) return Refusal.NotFound;
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return ActResult.Done;
+        if (await db.Jobs.AsNoTracking().SingleOrDefaultAsync(j => j.Id == request.Job, cancellation) is not { } job)
+            return Refusal.NotFound;
         var author = actor.Author("admin");
         // One that is being done is left to it.
-        if (await db.Jobs.Where(j => j.Id == job.Id && j.State != JobState.Running).ExecuteUpdateAsync(
-            s => s.SetProperty(j => j.State, JobState.Waiting).SetProperty(j => j.Due, author.At).SetProperty(j => j.Tries, 0), cancellation) > 0)
+        if (
+            await db
+                .Jobs.Where(j => j.Id == job.Id && j.State != JobState.Running)
+                .ExecuteUpdateAsync(
+                    s => s.SetProperty(j => j.State, JobState.Waiting).SetProperty(j => j.Due, author.At).SetProperty(j => j.Tries, 0),
+                    cancellation
+                ) > 0
+        )
             act.Note(author.Change("job.asked", job.Id, job.Kind));
         await act.CommitAsync(cancellation);
         return ActResult.Done;

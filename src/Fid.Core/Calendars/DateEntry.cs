@@ -27,14 +27,29 @@ public static partial class DateEntry
     // Monday first, and January first. A word is known by its beginning.
     private static readonly string[][] Weekdays =
     [
-        ["monday", "montag"], ["tuesday", "dienstag"], ["wednesday", "mittwoch"], ["thursday", "donnerstag"], ["friday", "freitag"],
-        ["saturday", "samstag"], ["sunday", "sonntag"],
+        ["monday", "montag"],
+        ["tuesday", "dienstag"],
+        ["wednesday", "mittwoch"],
+        ["thursday", "donnerstag"],
+        ["friday", "freitag"],
+        ["saturday", "samstag"],
+        ["sunday", "sonntag"],
     ];
 
     private static readonly string[][] Months =
     [
-        ["january", "januar", "jänner"], ["february", "februar"], ["march", "märz", "mrz"], ["april"], ["may", "mai"], ["june", "juni"], ["july", "juli"],
-        ["august"], ["september"], ["october", "oktober"], ["november"], ["december", "dezember"],
+        ["january", "januar", "jänner"],
+        ["february", "februar"],
+        ["march", "märz", "mrz"],
+        ["april"],
+        ["may", "mai"],
+        ["june", "juni"],
+        ["july", "juli"],
+        ["august"],
+        ["september"],
+        ["october", "oktober"],
+        ["november"],
+        ["december", "dezember"],
     ];
 
     /// <summary>The date meant, or null when the text means none that exists.</summary>
@@ -44,9 +59,12 @@ public static partial class DateEntry
     public static LocalDate? Read(string text, LocalDate today, WorkCalendar calendar)
     {
         var typed = text.Trim().ToLowerInvariant();
-        if (NearDays.TryGetValue(typed, out var days)) return Within(today, days);
-        if (Iso().Match(typed) is { Success: true } iso) return Exact(Number(iso, 1), Number(iso, 2), Number(iso, 3));
-        if (Offset().Match(typed) is { Success: true } offset) return Relative(offset, today, calendar);
+        if (NearDays.TryGetValue(typed, out var days))
+            return Within(today, days);
+        if (Iso().Match(typed) is { Success: true } iso)
+            return Exact(Number(iso, 1), Number(iso, 2), Number(iso, 3));
+        if (Offset().Match(typed) is { Success: true } offset)
+            return Relative(offset, today, calendar);
         if (Numbers().Match(typed) is { Success: true } numbers)
             return DayMonth(Number(numbers, 1), Number(numbers, 2), numbers.Groups[3], today);
         if (DayThenMonth().Match(typed) is { Success: true } named && MonthOf(named.Groups[2].Value) is { } month)
@@ -78,9 +96,7 @@ public static partial class DateEntry
             return Exact(year.Length == 2 ? TwoDigitYear.Full(typed) : typed, month, day);
         }
         // 29 February needs a year that has one, so look a few ahead.
-        return Enumerable.Range(today.Year - 1, 10)
-            .Select(y => Exact(y, month, day))
-            .FirstOrDefault(d => d >= today.PlusMonths(-MonthsBack));
+        return Enumerable.Range(today.Year - 1, 10).Select(y => Exact(y, month, day)).FirstOrDefault(d => d >= today.PlusMonths(-MonthsBack));
     }
 
     private static LocalDate? Exact(int year, int month, int day) =>
@@ -94,8 +110,7 @@ public static partial class DateEntry
 
     private static IsoDayOfWeek? WeekdayOf(string word) => Place(Weekdays, word) is var place and >= 0 ? (IsoDayOfWeek)(place + 1) : null;
 
-    private static int Place(string[][] names, string word) =>
-        Array.FindIndex(names, n => n.Any(name => name.StartsWith(word, StringComparison.Ordinal)));
+    private static int Place(string[][] names, string word) => Array.FindIndex(names, n => n.Any(name => name.StartsWith(word, StringComparison.Ordinal)));
 
     private static int Number(Match match, int group) => int.Parse(match.Groups[group].ValueSpan, CultureInfo.InvariantCulture);
 

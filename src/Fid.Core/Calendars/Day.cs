@@ -21,6 +21,8 @@ internal static class Day
     {
         var date = DateOnly.FromDayNumber(day);
         var wanted = date.Year * 12L + date.Month - 1 + months;
-        return wanted < 12 ? First : wanted >= 12 * 10_000L ? Last : date.AddMonths(months).DayNumber;
+        return wanted < 12 ? First
+            : wanted >= 12 * 10_000L ? Last
+            : date.AddMonths(months).DayNumber;
     }
 }

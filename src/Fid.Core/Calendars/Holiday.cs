@@ -14,7 +14,9 @@ public sealed record Holiday(HolidayRule Rule, string Name, int Days = 1)
     /// <summary>The days off that begin in a year.</summary>
     public IEnumerable<LocalDate> In(int year)
     {
-        if (Rule.In(year) is not { } first) yield break;
-        for (var i = 0; i < Days; i++) yield return first.PlusDays(i);
+        if (Rule.In(year) is not { } first)
+            yield break;
+        for (var i = 0; i < Days; i++)
+            yield return first.PlusDays(i);
     }
 }

@@ -35,9 +35,12 @@ public abstract record HolidayRule
     public static HolidayRule? Read(string text)
     {
         text = text.Trim().ToUpperInvariant();
-        if (LocalDatePattern.Iso.Parse(text).TryGetValue(default, out var date)) return new Once(date);
-        if (text.StartsWith("EASTER", StringComparison.Ordinal)) return ReadEaster(text[6..]);
-        if (text.Length < 4 || !text.StartsWith("--", StringComparison.Ordinal) || !Whole(text[2..4], out var month) || month is < 1 or > 12) return null;
+        if (LocalDatePattern.Iso.Parse(text).TryGetValue(default, out var date))
+            return new Once(date);
+        if (text.StartsWith("EASTER", StringComparison.Ordinal))
+            return ReadEaster(text[6..]);
+        if (text.Length < 4 || !text.StartsWith("--", StringComparison.Ordinal) || !Whole(text[2..4], out var month) || month is < 1 or > 12)
+            return null;
         if (text.Length == 7 && text[4] == '-' && Whole(text[5..], out var day) && day >= 1 && day <= DateTime.DaysInMonth(2000, month))
             return new Yearly(month, day);
         return text.Length > 5 && text[4] == ' ' ? ReadWeekday(month, text[5..].Trim()) : null;
@@ -47,9 +50,18 @@ public abstract record HolidayRule
     public static LocalDate Easter(int year)
     {
         // Meeus/Jones/Butcher; the letters are those of the published algorithm.
-        int a = year % 19, b = year / 100, c = year % 100, d = b / 4, e = b % 4, f = (b + 8) / 25, g = (b - f + 1) / 3;
+        int a = year % 19,
+            b = year / 100,
+            c = year % 100,
+            d = b / 4,
+            e = b % 4,
+            f = (b + 8) / 25,
+            g = (b - f + 1) / 3;
         var h = (19 * a + b - d - g + 15) % 30;
-        int i = c / 4, k = c % 4, l = (32 + 2 * e + 2 * i - h - k) % 7, m = (a + 11 * h + 22 * l) / 451;
+        int i = c / 4,
+            k = c % 4,
+            l = (32 + 2 * e + 2 * i - h - k) % 7,
+            m = (a + 11 * h + 22 * l) / 451;
         var n = h + l - 7 * m + 114;
         return new LocalDate(year, n / 31, n % 31 + 1);
     }
@@ -57,13 +69,17 @@ public abstract record HolidayRule
     private static FromEaster? ReadEaster(string rest)
     {
         rest = rest.Trim();
-        if (rest.Length == 0) return new FromEaster(0);
-        return rest[0] is '+' or '-' && Whole(rest[1..], out var days) && days <= (rest[0] == '-' ? MostBeforeEaster : MostAfterEaster) ? new FromEaster(rest[0] == '-' ? -days : days) : null;
+        if (rest.Length == 0)
+            return new FromEaster(0);
+        return rest[0] is '+' or '-' && Whole(rest[1..], out var days) && days <= (rest[0] == '-' ? MostBeforeEaster : MostAfterEaster)
+            ? new FromEaster(rest[0] == '-' ? -days : days)
+            : null;
     }
 
     private static NthWeekday? ReadWeekday(int month, string text)
     {
-        if (text.Length < 3 || Array.IndexOf(Weekdays, text[^2..]) is var weekday && weekday < 0) return null;
+        if (text.Length < 3 || Array.IndexOf(Weekdays, text[^2..]) is var weekday && weekday < 0)
+            return null;
         var number = text[..^2];
         return Whole(number.TrimStart('-'), out var nth) && nth is >= 1 and <= 5 && number.Count(c => c == '-') <= 1
             ? new NthWeekday(month, number[0] == '-' ? -nth : nth, (IsoDayOfWeek)(weekday + 1))

@@ -17,7 +17,8 @@ public sealed class RestMask : IEquatable<RestMask>
             _workingBefore[d + 1] = _workingBefore[d] + (text[d] == '0' ? 1 : 0);
         _workingDays = new int[_workingBefore[7]];
         for (var d = 0; d < 7; d++)
-            if (text[d] == '0') _workingDays[_workingBefore[d]] = d;
+            if (text[d] == '0')
+                _workingDays[_workingBefore[d]] = d;
     }
 
     /// <summary>No rest day in the week.</summary>

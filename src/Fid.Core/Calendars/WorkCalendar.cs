@@ -25,7 +25,8 @@ public sealed class WorkCalendar
         _rest = rest;
         var days = new SortedSet<int>();
         foreach (var holiday in holidays)
-            if (Day.Number(holiday) is var day && !rest.IsRest(day)) days.Add(day);
+            if (Day.Number(holiday) is var day && !rest.IsRest(day))
+                days.Add(day);
         _holidays = [.. days];
         _workBefore = new int[_holidays.Length];
         for (var i = 0; i < _holidays.Length; i++)
@@ -72,30 +73,35 @@ public sealed class WorkCalendar
 
     internal bool IsWorking(int day)
     {
-        if (_rest.IsRest(day)) return false;
+        if (_rest.IsRest(day))
+            return false;
         var at = CountBelow(_holidays, day);
         return at == _holidays.Length || _holidays[at] != day;
     }
 
-    internal int Count(int from, int to) =>
-        from <= to ? WorkingBefore(to + 1) - WorkingBefore(from) : -(WorkingBefore(from + 1) - WorkingBefore(to));
+    internal int Count(int from, int to) => from <= to ? WorkingBefore(to + 1) - WorkingBefore(from) : -(WorkingBefore(from + 1) - WorkingBefore(to));
 
     /// <summary>As <see cref="Add(LocalDate, long)"/>, on day numbers; stays on the first or last day there is instead of leaving it.</summary>
     internal int Add(int day, long days) => Day.Clamp(AddUnbounded(day, days));
 
     // Most days are working days already, or next to one.
     internal int RollForward(int day) =>
-        IsWorking(day) ? day : day < Day.Last && IsWorking(day + 1) ? day + 1 : Day.Clamp(Nth(WorkingBefore(day)));
+        IsWorking(day) ? day
+        : day < Day.Last && IsWorking(day + 1) ? day + 1
+        : Day.Clamp(Nth(WorkingBefore(day)));
 
     internal int RollBack(int day) =>
-        IsWorking(day) ? day : day > Day.First && IsWorking(day - 1) ? day - 1 : Day.Clamp(NthOrMinus(WorkingBefore(day + 1) - 1L));
+        IsWorking(day) ? day
+        : day > Day.First && IsWorking(day - 1) ? day - 1
+        : Day.Clamp(NthOrMinus(WorkingBefore(day + 1) - 1L));
 
-    private long AddUnbounded(int day, long days) => days switch
-    {
-        0 => day,
-        > 0 => Nth(WorkingBefore(day + 1) + days - 1),
-        _ => NthOrMinus(WorkingBefore(day) + days),
-    };
+    private long AddUnbounded(int day, long days) =>
+        days switch
+        {
+            0 => day,
+            > 0 => Nth(WorkingBefore(day + 1) + days - 1),
+            _ => NthOrMinus(WorkingBefore(day) + days),
+        };
 
     // Working days in [0, day).
     private int WorkingBefore(int day) => _rest.WorkingBefore(day) - CountBelow(_holidays, day);
@@ -105,19 +111,23 @@ public sealed class WorkCalendar
     // The working day that has exactly `index` working days before it.
     private long Nth(long index)
     {
-        if (index > Day.Last) return long.MaxValue; // no calendar has more working days than there are days
+        if (index > Day.Last)
+            return long.MaxValue; // no calendar has more working days than there are days
         var holidaysPassed = CountBelow(_workBefore, (int)index + 1);
         return _rest.NthWorking((uint)(index + holidaysPassed));
     }
 
     private static int CountBelow(int[] ascending, int bound)
     {
-        int low = 0, high = ascending.Length;
+        int low = 0,
+            high = ascending.Length;
         while (low < high)
         {
             var middle = (low + high) >>> 1;
-            if (ascending[middle] < bound) low = middle + 1;
-            else high = middle;
+            if (ascending[middle] < bound)
+                low = middle + 1;
+            else
+                high = middle;
         }
         return low;
     }

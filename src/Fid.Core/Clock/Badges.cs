@@ -20,13 +20,16 @@ public static class Badges
     public static Outcome<IReadOnlyList<BadgeConflict>> Check(IReadOnlyList<BadgeAssignment> assignments, int restDays)
     {
         var problems = Validate(assignments, restDays);
-        if (problems.Count > 0) return Outcome<IReadOnlyList<BadgeConflict>>.Failed(problems);
+        if (problems.Count > 0)
+            return Outcome<IReadOnlyList<BadgeConflict>>.Failed(problems);
 
         var found = new List<(int First, int Second, BadgeConflict Conflict)>();
         foreach (var (i, j) in Pairs(assignments, a => (a.Badge, a.Group)))
         {
-            BadgeAssignment a = assignments[i], b = assignments[j];
-            if (a.Person == b.Person) continue;
+            BadgeAssignment a = assignments[i],
+                b = assignments[j];
+            if (a.Person == b.Person)
+                continue;
             if (Overlap(a, b))
             {
                 found.Add((i, j, new BadgeConflict(BadgeConflictKind.Overlap, a.Badge, [a.Id, b.Id])));
@@ -38,7 +41,8 @@ public static class Badges
         }
         foreach (var (i, j) in Pairs(assignments, a => (a.Person, a.Group)))
         {
-            BadgeAssignment a = assignments[i], b = assignments[j];
+            BadgeAssignment a = assignments[i],
+                b = assignments[j];
             if (a.Badge != b.Badge && Overlap(a, b))
                 found.Add((i, j, new BadgeConflict(BadgeConflictKind.TwoBadges, null, [a.Id, b.Id])));
         }
@@ -66,12 +70,14 @@ public static class Badges
     /// <param name="free">The number that was free before; null for none.</param>
     /// <param name="taken">The number that is taken, whatever it is.</param>
     public static string? NextAfter(string? free, string taken) =>
-        free is null || !IsNumber(taken) || System.Numerics.BigInteger.Parse(taken, System.Globalization.CultureInfo.InvariantCulture) < System.Numerics.BigInteger.Parse(free, System.Globalization.CultureInfo.InvariantCulture)
+        free is null
+        || !IsNumber(taken)
+        || System.Numerics.BigInteger.Parse(taken, System.Globalization.CultureInfo.InvariantCulture)
+            < System.Numerics.BigInteger.Parse(free, System.Globalization.CultureInfo.InvariantCulture)
             ? free
             : NextFree([taken], free.Length);
 
-    private static bool Overlap(BadgeAssignment a, BadgeAssignment b) =>
-        a.From <= (b.To ?? LocalDate.MaxIsoValue) && b.From <= (a.To ?? LocalDate.MaxIsoValue);
+    private static bool Overlap(BadgeAssignment a, BadgeAssignment b) => a.From <= (b.To ?? LocalDate.MaxIsoValue) && b.From <= (a.To ?? LocalDate.MaxIsoValue);
 
     private static IEnumerable<(int First, int Second)> Pairs<TKey>(IReadOnlyList<BadgeAssignment> assignments, Func<BadgeAssignment, TKey> key) =>
         from shared in Enumerable.Range(0, assignments.Count).GroupBy(i => key(assignments[i]))
@@ -94,7 +100,8 @@ public static class Badges
             if (a.To < a.From)
                 problems.Add(new Problem($"/assignments/{i}/to", "not-in-order", "The last day is not before the first."));
         }
-        if (restDays < 0) problems.Add(new Problem("/restDays", "out-of-range", "Rest is 0 days or more."));
+        if (restDays < 0)
+            problems.Add(new Problem("/restDays", "out-of-range", "Rest is 0 days or more."));
         return problems;
     }
 }

@@ -52,10 +52,14 @@ public sealed record ShiftCycle(LocalDate CycleStart, IReadOnlyList<string> Days
     public Outcome<Roster> Roster(DateTimeZone zone, IReadOnlySet<LocalDate> holidays, OnHoliday onHoliday, LocalDate from, LocalDate to)
     {
         var problems = Check().Select(p => p.Under("/pattern")).ToList();
-        if (to < from) problems.Add(new Problem("/to", "reversed-range", "The last day comes before the first. Swap them."));
-        else if (Period.DaysBetween(from, to) >= MostDays) problems.Add(new Problem("/to", "out-of-range", $"Ask for at most {MostDays} days at once."));
-        else if (from.Year < 2 || to.Year > 9998) problems.Add(new Problem("/from", "out-of-range", "Ask for days in the years 2 to 9998."));
-        if (problems.Count > 0) return Outcome<Roster>.Failed(problems);
+        if (to < from)
+            problems.Add(new Problem("/to", "reversed-range", "The last day comes before the first. Swap them."));
+        else if (Period.DaysBetween(from, to) >= MostDays)
+            problems.Add(new Problem("/to", "out-of-range", $"Ask for at most {MostDays} days at once."));
+        else if (from.Year < 2 || to.Year > 9998)
+            problems.Add(new Problem("/from", "out-of-range", "Ask for days in the years 2 to 9998."));
+        if (problems.Count > 0)
+            return Outcome<Roster>.Failed(problems);
 
         var days = new List<RosterDay>();
         for (var date = from; date <= to; date = date.PlusDays(1))

@@ -21,19 +21,24 @@ internal static class BadgesDoor
         if (question.Object())
             while (question.Property(Question, ref seen) is var at and >= 0)
             {
-                if (at == 0) assignments = question.Items(Read);
-                else restDays = question.Whole(0, 100_000);
+                if (at == 0)
+                    assignments = question.Items(Read);
+                else
+                    restDays = question.Whole(0, 100_000);
             }
-        if (!question.IsSound || Badges.Check(assignments, restDays).Take(ref question) is not { } conflicts) return;
+        if (!question.IsSound || Badges.Check(assignments, restDays).Take(ref question) is not { } conflicts)
+            return;
         writer.WriteStartObject();
         writer.WriteStartArray("conflicts");
         foreach (var conflict in conflicts)
         {
             writer.WriteStartObject();
             writer.WriteString("code", Kinds.Word((int)conflict.Kind));
-            if (conflict.Badge is not null) writer.WriteString("badge", conflict.Badge);
+            if (conflict.Badge is not null)
+                writer.WriteString("badge", conflict.Badge);
             writer.WriteStartArray("ids");
-            foreach (var id in conflict.Ids) writer.WriteStringValue(id);
+            foreach (var id in conflict.Ids)
+                writer.WriteStringValue(id);
             writer.WriteEndArray();
             writer.WriteEndObject();
         }
@@ -43,7 +48,10 @@ internal static class BadgesDoor
 
     private static BadgeAssignment Read(ref QuestionReader question)
     {
-        string id = "", badge = "", group = "", person = "";
+        string id = "",
+            badge = "",
+            group = "",
+            person = "";
         LocalDate from = default;
         LocalDate? to = null;
         var seen = 0u;
@@ -52,12 +60,24 @@ internal static class BadgesDoor
             {
                 switch (at)
                 {
-                    case 0: id = question.Id(); break;
-                    case 1: badge = question.Id(); break;
-                    case 2: group = question.Id(); break;
-                    case 3: person = question.Id(); break;
-                    case 4: from = question.Date(); break;
-                    default: to = question.Date(); break;
+                    case 0:
+                        id = question.Id();
+                        break;
+                    case 1:
+                        badge = question.Id();
+                        break;
+                    case 2:
+                        group = question.Id();
+                        break;
+                    case 3:
+                        person = question.Id();
+                        break;
+                    case 4:
+                        from = question.Date();
+                        break;
+                    default:
+                        to = question.Date();
+                        break;
                 }
             }
         return new BadgeAssignment(id, badge, group, person, from, to);

@@ -8,7 +8,12 @@ namespace Fid.Core.Compute;
 /// <summary>`calendar`: adding, counting and rolling dates over working days.</summary>
 internal static class CalendarDoor
 {
-    private const int Do = 0, Date = 1, Days = 2, Rule = 3, From = 4, To = 5;
+    private const int Do = 0,
+        Date = 1,
+        Days = 2,
+        Rule = 3,
+        From = 4,
+        To = 5;
 
     private static readonly Shape Question = new("calendar", "ask");
     private static readonly Shape Ask = new("do", "date?", "days?", "rule?", "from?", "to?");
@@ -31,10 +36,13 @@ internal static class CalendarDoor
         if (question.Object())
             while (question.Property(Question, ref seen) is var at and >= 0)
             {
-                if (at == 0) calendar = question.Calendar();
-                else asked = question.Items(ReadAsked);
+                if (at == 0)
+                    calendar = question.Calendar();
+                else
+                    asked = question.Items(ReadAsked);
             }
-        if (!question.IsSound) return;
+        if (!question.IsSound)
+            return;
         writer.WriteStartObject();
         writer.WriteStartArray("answers");
         for (var i = 0; i < asked.Count; i++)
@@ -55,20 +63,34 @@ internal static class CalendarDoor
     {
         var asked = new Asked();
         var seen = 0u;
-        if (!question.Object()) return asked;
+        if (!question.Object())
+            return asked;
         while (question.Property(Ask, ref seen) is var at and >= 0)
         {
             switch (at)
             {
-                case Do: asked.What = question.Text(); break;
-                case Date: asked.Date = question.Date(); break;
-                case Days: asked.Days = question.Whole(int.MinValue, int.MaxValue); break;
-                case Rule: asked.Rule = (RollRule)question.Choice(Rules); break;
-                case From: asked.From = question.Date(); break;
-                case To: asked.To = question.Date(); break;
+                case Do:
+                    asked.What = question.Text();
+                    break;
+                case Date:
+                    asked.Date = question.Date();
+                    break;
+                case Days:
+                    asked.Days = question.Whole(int.MinValue, int.MaxValue);
+                    break;
+                case Rule:
+                    asked.Rule = (RollRule)question.Choice(Rules);
+                    break;
+                case From:
+                    asked.From = question.Date();
+                    break;
+                case To:
+                    asked.To = question.Date();
+                    break;
             }
         }
-        if ((seen & 1u << Do) == 0) return asked;
+        if ((seen & 1u << Do) == 0)
+            return asked;
         if (!Needs.TryGetValue(asked.What, out var needs))
         {
             question.Report("bad-value", $"There is nothing called {asked.What} to do. Known: {string.Join(", ", Needs.Keys)}.", "do");
@@ -77,8 +99,10 @@ internal static class CalendarDoor
         for (var i = Date; i <= To; i++)
         {
             var (there, needed) = ((seen & 1u << i) != 0, (needs & 1u << i) != 0);
-            if (needed && !there) question.Report("missing-property", $"The property {Ask.Names[i]} is needed here.", Ask.Names[i]);
-            if (there && !needed) question.Report("unknown-property", $"To {asked.What} needs no {Ask.Names[i]}.", Ask.Names[i]);
+            if (needed && !there)
+                question.Report("missing-property", $"The property {Ask.Names[i]} is needed here.", Ask.Names[i]);
+            if (there && !needed)
+                question.Report("unknown-property", $"To {asked.What} needs no {Ask.Names[i]}.", Ask.Names[i]);
         }
         return asked;
     }
@@ -86,7 +110,9 @@ internal static class CalendarDoor
     private sealed class Asked
     {
         public string What = "";
-        public LocalDate Date, From, To;
+        public LocalDate Date,
+            From,
+            To;
         public int Days;
         public RollRule Rule;
     }

@@ -1,7 +1,6 @@
 using System.Buffers;
 using System.Text.Encodings.Web;
 using System.Text.Json;
-
 using Fid.Core.Json;
 
 namespace Fid.Core.Compute;
@@ -47,7 +46,10 @@ public static class Door
         var problems = new List<Problem>();
         try
         {
-            using var writer = new Utf8JsonWriter(answer, new JsonWriterOptions { SkipValidation = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
+            using var writer = new Utf8JsonWriter(
+                answer,
+                new JsonWriterOptions { SkipValidation = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }
+            );
             var reader = new QuestionReader(question, problems);
             computation(ref reader, writer);
             reader.End();

@@ -15,7 +15,9 @@ internal static class FieldsEvaluateDoor
     public static void Answer(ref QuestionReader question, Utf8JsonWriter writer)
     {
         List<FieldDefinition> fields = [];
-        List<string> stages = [], typed = [], changed = [];
+        List<string> stages = [],
+            typed = [],
+            changed = [];
         var lists = new Dictionary<string, IReadOnlySet<string>>();
         var values = new Dictionary<string, JsonElement>();
         string role = "";
@@ -27,24 +29,50 @@ internal static class FieldsEvaluateDoor
             {
                 switch (at)
                 {
-                    case 0: fields = question.Items(FieldReader.Read); break;
-                    case 1: stages = question.Items((ref q) => q.Id()); break;
-                    case 2: lists = question.Named<IReadOnlySet<string>>((ref q) => q.Items((ref i) => i.Text().Trim()).ToHashSet(StringComparer.OrdinalIgnoreCase)); break;
-                    case 3: values = question.Named((ref q) => q.Json()); break;
-                    case 4: typed = question.Items((ref q) => q.Id()); break;
-                    case 5: changed = question.Items((ref q) => q.Id()); break;
-                    case 6: role = question.Text(); break;
-                    case 7: stage = question.Id(); break;
-                    default: today = question.Date(); break;
+                    case 0:
+                        fields = question.Items(FieldReader.Read);
+                        break;
+                    case 1:
+                        stages = question.Items((ref q) => q.Id());
+                        break;
+                    case 2:
+                        lists = question.Named<IReadOnlySet<string>>(
+                            (ref q) => q.Items((ref i) => i.Text().Trim()).ToHashSet(StringComparer.OrdinalIgnoreCase)
+                        );
+                        break;
+                    case 3:
+                        values = question.Named((ref q) => q.Json());
+                        break;
+                    case 4:
+                        typed = question.Items((ref q) => q.Id());
+                        break;
+                    case 5:
+                        changed = question.Items((ref q) => q.Id());
+                        break;
+                    case 6:
+                        role = question.Text();
+                        break;
+                    case 7:
+                        stage = question.Id();
+                        break;
+                    default:
+                        today = question.Date();
+                        break;
                 }
             }
-        if (!question.IsSound) return;
+        if (!question.IsSound)
+            return;
         var keys = fields.Select(f => f.Key).ToHashSet(StringComparer.Ordinal);
-        if (stage is not null && !stages.Contains(stage)) question.Report("unknown-stage", $"There is no stage {stage}.", "stage");
-        foreach (var key in values.Keys.Where(k => !keys.Contains(k))) question.Report("unknown-field", $"There is no field {key}.", "values");
-        foreach (var key in typed.Where(k => !keys.Contains(k))) question.Report("unknown-field", $"There is no field {key}.", "typed");
-        foreach (var key in changed.Where(k => !keys.Contains(k))) question.Report("unknown-field", $"There is no field {key}.", "changed");
-        if (!question.IsSound || FieldSet.Read(fields, stages).Take(ref question) is not { } set) return;
+        if (stage is not null && !stages.Contains(stage))
+            question.Report("unknown-stage", $"There is no stage {stage}.", "stage");
+        foreach (var key in values.Keys.Where(k => !keys.Contains(k)))
+            question.Report("unknown-field", $"There is no field {key}.", "values");
+        foreach (var key in typed.Where(k => !keys.Contains(k)))
+            question.Report("unknown-field", $"There is no field {key}.", "typed");
+        foreach (var key in changed.Where(k => !keys.Contains(k)))
+            question.Report("unknown-field", $"There is no field {key}.", "changed");
+        if (!question.IsSound || FieldSet.Read(fields, stages).Take(ref question) is not { } set)
+            return;
         Write(writer, RecordEvaluation.Of(set, new RecordQuestion(values, typed.ToHashSet(StringComparer.Ordinal), changed, [role], stage, today, lists)));
     }
 
@@ -59,10 +87,12 @@ internal static class FieldsEvaluateDoor
         }
         writer.WriteEndObject();
         writer.WriteStartObject("setBy");
-        foreach (var (key, by) in record.SetBy) writer.WriteString(key, by);
+        foreach (var (key, by) in record.SetBy)
+            writer.WriteString(key, by);
         writer.WriteEndObject();
         writer.WriteStartObject("access");
-        foreach (var (key, access) in record.Access) writer.WriteString(key, FieldReader.Accesses.Word((int)access));
+        foreach (var (key, access) in record.Access)
+            writer.WriteString(key, FieldReader.Accesses.Word((int)access));
         writer.WriteEndObject();
         Keys(writer, "shown", record.Shown);
         writer.WriteStartArray("errors");
@@ -76,7 +106,8 @@ internal static class FieldsEvaluateDoor
         writer.WriteEndArray();
         writer.WriteStartObject("missing");
         Keys(writer, "now", record.MissingNow);
-        foreach (var (stage, fields) in record.MissingLater) Keys(writer, stage, fields);
+        foreach (var (stage, fields) in record.MissingLater)
+            Keys(writer, stage, fields);
         writer.WriteEndObject();
         writer.WriteStartObject("completeness");
         writer.WriteNumber("filled", record.Filled);
@@ -88,7 +119,8 @@ internal static class FieldsEvaluateDoor
     private static void Keys(Utf8JsonWriter writer, string name, IReadOnlyList<string> keys)
     {
         writer.WriteStartArray(name);
-        foreach (var key in keys) writer.WriteStringValue(key);
+        foreach (var key in keys)
+            writer.WriteStringValue(key);
         writer.WriteEndArray();
     }
 }

@@ -15,24 +15,40 @@ internal static class PayDoor
 
     public static void AnswerRate(ref QuestionReader question, Utf8JsonWriter writer)
     {
-        decimal amount = 0, hours = 0, full = 0;
+        decimal amount = 0,
+            hours = 0,
+            full = 0;
         decimal? days = null;
-        PayPeriod per = default, every = default;
+        PayPeriod per = default,
+            every = default;
         var seen = 0u;
         if (question.Object())
             while (question.Property(Rate, ref seen) is var at and >= 0)
             {
                 switch (at)
                 {
-                    case 0: amount = question.Number(); break;
-                    case 1: per = (PayPeriod)question.Choice(Periods); break;
-                    case 2: hours = question.Number(); break;
-                    case 3: full = question.Number(); break;
-                    case 4: days = question.Number(); break;
-                    default: every = (PayPeriod)question.Choice(Periods); break;
+                    case 0:
+                        amount = question.Number();
+                        break;
+                    case 1:
+                        per = (PayPeriod)question.Choice(Periods);
+                        break;
+                    case 2:
+                        hours = question.Number();
+                        break;
+                    case 3:
+                        full = question.Number();
+                        break;
+                    case 4:
+                        days = question.Number();
+                        break;
+                    default:
+                        every = (PayPeriod)question.Choice(Periods);
+                        break;
                 }
             }
-        if (!question.IsSound || PayRate.Of(amount, per, hours, full, days, every).Take(ref question) is not { } rate) return;
+        if (!question.IsSound || PayRate.Of(amount, per, hours, full, days, every).Take(ref question) is not { } rate)
+            return;
         writer.WriteStartObject();
         writer.WriteNumber("annual", rate.Annual);
         writer.WriteNumber("fullTimeAnnual", rate.FullTimeAnnual);
@@ -46,12 +62,16 @@ internal static class PayDoor
         Span<decimal> figures = stackalloc decimal[4];
         var seen = 0u;
         if (question.Object())
-            while (question.Property(Band, ref seen) is var at and >= 0) figures[at] = question.Number();
-        if (!question.IsSound || PayBand.Of(figures[0], figures[1], figures[2], figures[3]).Take(ref question) is not { } band) return;
+            while (question.Property(Band, ref seen) is var at and >= 0)
+                figures[at] = question.Number();
+        if (!question.IsSound || PayBand.Of(figures[0], figures[1], figures[2], figures[3]).Take(ref question) is not { } band)
+            return;
         writer.WriteStartObject();
         writer.WriteNumber("compaRatio", band.CompaRatio);
-        if (band.Penetration is { } penetration) writer.WriteNumber("penetration", penetration);
-        else writer.WriteNull("penetration");
+        if (band.Penetration is { } penetration)
+            writer.WriteNumber("penetration", penetration);
+        else
+            writer.WriteNull("penetration");
         writer.WriteString("position", Positions.Word((int)band.Position));
         writer.WriteEndObject();
     }

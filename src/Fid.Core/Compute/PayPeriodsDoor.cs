@@ -15,22 +15,31 @@ internal static class PayPeriodsDoor
     public static void Answer(ref QuestionReader question, Utf8JsonWriter writer)
     {
         PayGroupTerms? terms = null;
-        LocalDate from = default, to = default;
+        LocalDate from = default,
+            to = default;
         var seen = 0u;
         if (question.Object())
             while (question.Property(Question, ref seen) is var at and >= 0)
             {
                 switch (at)
                 {
-                    case 0: terms = ReadGroup(ref question); break;
-                    case 1: from = question.Date(); break;
-                    default: to = question.Date(); break;
+                    case 0:
+                        terms = ReadGroup(ref question);
+                        break;
+                    case 1:
+                        from = question.Date();
+                        break;
+                    default:
+                        to = question.Date();
+                        break;
                 }
             }
-        if (!question.IsSound || terms!.Periods(from, to).Take(ref question) is not { } runs) return;
+        if (!question.IsSound || terms!.Periods(from, to).Take(ref question) is not { } runs)
+            return;
         writer.WriteStartObject();
         writer.WriteStartArray("periods");
-        foreach (var run in runs) Write(writer, run);
+        foreach (var run in runs)
+            Write(writer, run);
         writer.WriteEndArray();
         writer.WriteEndObject();
     }
@@ -39,7 +48,8 @@ internal static class PayPeriodsDoor
     {
         var every = PayPeriod.Month;
         LocalDate? first = null;
-        int days = 0, cutOff = 0;
+        int days = 0,
+            cutOff = 0;
         var calendar = WorkCalendar.EveryDay;
         var seen = 0u;
         if (question.Object())
@@ -47,11 +57,21 @@ internal static class PayPeriodsDoor
             {
                 switch (at)
                 {
-                    case 0: every = (PayPeriod)question.Choice(PayDoor.Periods); break;
-                    case 1: first = question.Date(); break;
-                    case 2: days = question.Whole(-366, 366); break;
-                    case 3: cutOff = question.Whole(0, 366); break;
-                    default: calendar = question.Calendar(); break;
+                    case 0:
+                        every = (PayPeriod)question.Choice(PayDoor.Periods);
+                        break;
+                    case 1:
+                        first = question.Date();
+                        break;
+                    case 2:
+                        days = question.Whole(-366, 366);
+                        break;
+                    case 3:
+                        cutOff = question.Whole(0, 366);
+                        break;
+                    default:
+                        calendar = question.Calendar();
+                        break;
                 }
             }
         return new PayGroupTerms(every, first, days, cutOff, calendar);

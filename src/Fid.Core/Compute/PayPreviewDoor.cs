@@ -22,10 +22,13 @@ internal static class PayPreviewDoor
         if (question.Object())
             while (question.Property(Question, ref seen) is var at and >= 0)
             {
-                if (at == 0) every = (PayPeriod)question.Choice(PayDoor.Periods);
-                else components = question.Items(ReadComponent);
+                if (at == 0)
+                    every = (PayPeriod)question.Choice(PayDoor.Periods);
+                else
+                    components = question.Items(ReadComponent);
             }
-        if (!question.IsSound || PayPreview.Of(every, components).Take(ref question) is not { } preview) return;
+        if (!question.IsSound || PayPreview.Of(every, components).Take(ref question) is not { } preview)
+            return;
         writer.WriteStartObject();
         writer.WriteStartArray("lines");
         foreach (var line in preview.Lines)
@@ -74,8 +77,10 @@ internal static class PayPreviewDoor
         if (question.Object())
             while (question.Property(Bracket, ref seen) is var at and >= 0)
             {
-                if (at == 0) upTo = question.Number();
-                else percent = question.Number();
+                if (at == 0)
+                    upTo = question.Number();
+                else
+                    percent = question.Number();
             }
         return new PayBracket(percent, upTo);
     }

@@ -15,11 +15,14 @@ internal static class PeopleOrgDoor
         List<OrganisationMember> people = [];
         var seen = 0u;
         if (question.Object())
-            while (question.Property(Question, ref seen) >= 0) people = question.Items(Read);
-        if (!question.IsSound || Organisation.Of(people).Take(ref question) is not { } organisation) return;
+            while (question.Property(Question, ref seen) >= 0)
+                people = question.Items(Read);
+        if (!question.IsSound || Organisation.Of(people).Take(ref question) is not { } organisation)
+            return;
         writer.WriteStartObject();
         writer.WriteStartArray("loops");
-        foreach (var loop in organisation.Loops) Ids(writer, loop);
+        foreach (var loop in organisation.Loops)
+            Ids(writer, loop);
         writer.WriteEndArray();
         Counts(writer, "depth", organisation.Depth);
         Counts(writer, "direct", organisation.Direct);
@@ -40,9 +43,15 @@ internal static class PeopleOrgDoor
             {
                 switch (at)
                 {
-                    case 0: id = question.Id(); break;
-                    case 1: manager = question.Id(); break;
-                    default: dotted = question.Items((ref q) => q.Id()); break;
+                    case 0:
+                        id = question.Id();
+                        break;
+                    case 1:
+                        manager = question.Id();
+                        break;
+                    default:
+                        dotted = question.Items((ref q) => q.Id());
+                        break;
                 }
             }
         return new OrganisationMember(id, manager, dotted);
@@ -51,14 +60,16 @@ internal static class PeopleOrgDoor
     private static void Ids(Utf8JsonWriter writer, IReadOnlyList<string> ids)
     {
         writer.WriteStartArray();
-        foreach (var id in ids) writer.WriteStringValue(id);
+        foreach (var id in ids)
+            writer.WriteStringValue(id);
         writer.WriteEndArray();
     }
 
     private static void Counts(Utf8JsonWriter writer, string name, IReadOnlyDictionary<string, int> counts)
     {
         writer.WriteStartObject(name);
-        foreach (var (id, count) in counts) writer.WriteNumber(id, count);
+        foreach (var (id, count) in counts)
+            writer.WriteNumber(id, count);
         writer.WriteEndObject();
     }
 }

@@ -13,8 +13,7 @@ internal static class PlanDoor
 
     private static readonly Shape Question = new("today", "anchors", "calendars", "stages", "tasks");
     private static readonly Shape Stage = new("id", "opens?", "waitsFor?");
-    private static readonly Shape Task = new(
-        "id", "stage", "calendar", "work?", "opens?", "due?", "after?", "required?", "dayOne?", "done?", "skipped?");
+    private static readonly Shape Task = new("id", "stage", "calendar", "work?", "opens?", "due?", "after?", "required?", "dayOne?", "done?", "skipped?");
     private static readonly Shape Offset = new("anchor", "offset", "unit");
     private static readonly Shape Link = new("id", "lag?");
 
@@ -25,7 +24,8 @@ internal static class PlanDoor
     public static void Answer(ref QuestionReader question, Utf8JsonWriter writer)
     {
         var read = Read(ref question);
-        if (question.IsSound && Planner.Plan(read).Take(ref question) is { } plan) Write(plan, writer);
+        if (question.IsSound && Planner.Plan(read).Take(ref question) is { } plan)
+            Write(plan, writer);
     }
 
     private static PlanQuestion Read(ref QuestionReader q)
@@ -41,11 +41,21 @@ internal static class PlanDoor
             {
                 switch (at)
                 {
-                    case 0: today = q.Date(); break;
-                    case 1: anchors = q.Named((ref q) => q.Date()); break;
-                    case 2: calendars = q.Named((ref q) => q.Calendar()); break;
-                    case 3: stages = q.Items(ReadStage); break;
-                    default: tasks = q.Items(ReadTask); break;
+                    case 0:
+                        today = q.Date();
+                        break;
+                    case 1:
+                        anchors = q.Named((ref q) => q.Date());
+                        break;
+                    case 2:
+                        calendars = q.Named((ref q) => q.Calendar());
+                        break;
+                    case 3:
+                        stages = q.Items(ReadStage);
+                        break;
+                    default:
+                        tasks = q.Items(ReadTask);
+                        break;
                 }
             }
         return new PlanQuestion(today, anchors, calendars, stages, tasks);
@@ -62,9 +72,15 @@ internal static class PlanDoor
             {
                 switch (at)
                 {
-                    case 0: id = q.Id(); break;
-                    case 1: opens = ReadOffset(ref q); break;
-                    default: waitsFor = q.Items((ref q) => q.Id()); break;
+                    case 0:
+                        id = q.Id();
+                        break;
+                    case 1:
+                        opens = ReadOffset(ref q);
+                        break;
+                    default:
+                        waitsFor = q.Items((ref q) => q.Id());
+                        break;
                 }
             }
         return new PlanStage(id, opens, waitsFor);
@@ -72,11 +88,16 @@ internal static class PlanDoor
 
     private static PlanTask ReadTask(ref QuestionReader q)
     {
-        string id = "", stage = "", calendar = "";
+        string id = "",
+            stage = "",
+            calendar = "";
         var work = 1;
-        PlanOffset? opens = null, due = null;
+        PlanOffset? opens = null,
+            due = null;
         IReadOnlyList<PlanLink> after = [];
-        bool required = true, dayOne = false, skipped = false;
+        bool required = true,
+            dayOne = false,
+            skipped = false;
         LocalDate? done = null;
         var seen = 0u;
         if (q.Object())
@@ -84,17 +105,39 @@ internal static class PlanDoor
             {
                 switch (at)
                 {
-                    case 0: id = q.Id(); break;
-                    case 1: stage = q.Id(); break;
-                    case 2: calendar = q.Id(); break;
-                    case 3: work = q.Whole(0, MostDays); break;
-                    case 4: opens = ReadOffset(ref q); break;
-                    case 5: due = ReadOffset(ref q); break;
-                    case 6: after = q.Items(ReadLink); break;
-                    case 7: required = q.YesNo(); break;
-                    case 8: dayOne = q.YesNo(); break;
-                    case 9: done = q.Date(); break;
-                    default: skipped = q.YesNo(); break;
+                    case 0:
+                        id = q.Id();
+                        break;
+                    case 1:
+                        stage = q.Id();
+                        break;
+                    case 2:
+                        calendar = q.Id();
+                        break;
+                    case 3:
+                        work = q.Whole(0, MostDays);
+                        break;
+                    case 4:
+                        opens = ReadOffset(ref q);
+                        break;
+                    case 5:
+                        due = ReadOffset(ref q);
+                        break;
+                    case 6:
+                        after = q.Items(ReadLink);
+                        break;
+                    case 7:
+                        required = q.YesNo();
+                        break;
+                    case 8:
+                        dayOne = q.YesNo();
+                        break;
+                    case 9:
+                        done = q.Date();
+                        break;
+                    default:
+                        skipped = q.YesNo();
+                        break;
                 }
             }
         return new PlanTask(id, stage, calendar, work, opens, due, after, required, dayOne, done, skipped);
@@ -111,9 +154,15 @@ internal static class PlanDoor
             {
                 switch (at)
                 {
-                    case 0: anchor = q.Id(); break;
-                    case 1: amount = q.Whole(-MostDays, MostDays); break;
-                    default: unit = (OffsetUnit)q.Choice(Units); break;
+                    case 0:
+                        anchor = q.Id();
+                        break;
+                    case 1:
+                        amount = q.Whole(-MostDays, MostDays);
+                        break;
+                    default:
+                        unit = (OffsetUnit)q.Choice(Units);
+                        break;
                 }
             }
         return new PlanOffset(anchor, amount, unit);
@@ -121,15 +170,18 @@ internal static class PlanDoor
 
     private static PlanLink ReadLink(ref QuestionReader q)
     {
-        if (q.IsText) return new PlanLink(q.Id(), 0);
+        if (q.IsText)
+            return new PlanLink(q.Id(), 0);
         var id = "";
         var lag = 0;
         var seen = 0u;
         if (q.Object())
             while (q.Property(Link, ref seen) is var at and >= 0)
             {
-                if (at == 0) id = q.Id();
-                else lag = q.Whole(-MostDays, MostDays);
+                if (at == 0)
+                    id = q.Id();
+                else
+                    lag = q.Whole(-MostDays, MostDays);
             }
         return new PlanLink(id, lag);
     }
@@ -138,7 +190,8 @@ internal static class PlanDoor
     {
         writer.WriteStartObject();
         writer.WriteStartArray("tasks");
-        foreach (var task in plan.Tasks) WriteTask(task, writer);
+        foreach (var task in plan.Tasks)
+            WriteTask(task, writer);
         writer.WriteEndArray();
         writer.WriteStartArray("stages");
         foreach (var stage in plan.Stages)
@@ -172,8 +225,10 @@ internal static class PlanDoor
             writer.Date(Name.EarliestFinish, task.EarliestFinish);
             writer.Date(Name.LatestStart, task.LatestStart);
             writer.Date(Name.LatestFinish, task.LatestFinish);
-            if (task.Slack is { } slack) writer.WriteNumber(Name.Slack, slack);
-            else writer.WriteNull(Name.Slack);
+            if (task.Slack is { } slack)
+                writer.WriteNumber(Name.Slack, slack);
+            else
+                writer.WriteNull(Name.Slack);
             writer.WriteBoolean(Name.Critical, task.Critical);
         }
         writer.WriteEndObject();
@@ -182,10 +237,15 @@ internal static class PlanDoor
     /// <summary>Property names, encoded once: they are written for every task.</summary>
     private static class Name
     {
-        public static readonly JsonEncodedText
-            Id = JsonEncodedText.Encode("id"), Due = JsonEncodedText.Encode("due"), State = JsonEncodedText.Encode("state"),
-            EarliestStart = JsonEncodedText.Encode("earliestStart"), EarliestFinish = JsonEncodedText.Encode("earliestFinish"),
-            LatestStart = JsonEncodedText.Encode("latestStart"), LatestFinish = JsonEncodedText.Encode("latestFinish"),
-            Slack = JsonEncodedText.Encode("slack"), Critical = JsonEncodedText.Encode("critical"), SoonestStart = JsonEncodedText.Encode("soonestStart");
+        public static readonly JsonEncodedText Id = JsonEncodedText.Encode("id"),
+            Due = JsonEncodedText.Encode("due"),
+            State = JsonEncodedText.Encode("state"),
+            EarliestStart = JsonEncodedText.Encode("earliestStart"),
+            EarliestFinish = JsonEncodedText.Encode("earliestFinish"),
+            LatestStart = JsonEncodedText.Encode("latestStart"),
+            LatestFinish = JsonEncodedText.Encode("latestFinish"),
+            Slack = JsonEncodedText.Encode("slack"),
+            Critical = JsonEncodedText.Encode("critical"),
+            SoonestStart = JsonEncodedText.Encode("soonestStart");
     }
 }

@@ -21,25 +21,40 @@ internal static class RosterDoor
         var cycle = new ShiftCycle(default, [], new Dictionary<string, Shift>());
         List<LocalDate> holidays = [];
         var onHoliday = OnHoliday.Off;
-        LocalDate from = default, to = default;
+        LocalDate from = default,
+            to = default;
         var seen = 0u;
         if (question.Object())
             while (question.Property(Question, ref seen) is var at and >= 0)
             {
                 switch (at)
                 {
-                    case 0: zone = ReadZone(ref question); break;
-                    case 1: cycle = ReadPattern(ref question); break;
-                    case 2: holidays = question.Items((ref q) => q.Date()); break;
-                    case 3: onHoliday = (OnHoliday)question.Choice(Holidays); break;
-                    case 4: from = question.Date(); break;
-                    default: to = question.Date(); break;
+                    case 0:
+                        zone = ReadZone(ref question);
+                        break;
+                    case 1:
+                        cycle = ReadPattern(ref question);
+                        break;
+                    case 2:
+                        holidays = question.Items((ref q) => q.Date());
+                        break;
+                    case 3:
+                        onHoliday = (OnHoliday)question.Choice(Holidays);
+                        break;
+                    case 4:
+                        from = question.Date();
+                        break;
+                    default:
+                        to = question.Date();
+                        break;
                 }
             }
-        if (!question.IsSound || cycle.Roster(zone, holidays.ToHashSet(), onHoliday, from, to).Take(ref question) is not { } roster) return;
+        if (!question.IsSound || cycle.Roster(zone, holidays.ToHashSet(), onHoliday, from, to).Take(ref question) is not { } roster)
+            return;
         writer.WriteStartObject();
         writer.WriteStartArray("days");
-        foreach (var day in roster.Days) Write(writer, day);
+        foreach (var day in roster.Days)
+            Write(writer, day);
         writer.WriteEndArray();
         writer.WriteNumber("paidMinutes", roster.PaidMinutes);
         writer.WriteEndObject();
@@ -63,7 +78,8 @@ internal static class RosterDoor
     private static DateTimeZone ReadZone(ref QuestionReader question)
     {
         var name = question.Text();
-        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(name) is { } zone) return zone;
+        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(name) is { } zone)
+            return zone;
         question.Report("unknown-time-zone", "Name a time zone of the IANA database, such as Europe/Dublin.");
         return DateTimeZone.Utc;
     }
@@ -79,9 +95,15 @@ internal static class RosterDoor
             {
                 switch (at)
                 {
-                    case 0: start = question.Date(); break;
-                    case 1: days = question.Items((ref q) => q.Id()); break;
-                    default: shifts = question.Named(ReadShift); break;
+                    case 0:
+                        start = question.Date();
+                        break;
+                    case 1:
+                        days = question.Items((ref q) => q.Id());
+                        break;
+                    default:
+                        shifts = question.Named(ReadShift);
+                        break;
                 }
             }
         return new ShiftCycle(start, days, shifts);
@@ -89,7 +111,8 @@ internal static class RosterDoor
 
     private static Shift ReadShift(ref QuestionReader question)
     {
-        LocalTime start = default, end = default;
+        LocalTime start = default,
+            end = default;
         var unpaid = 0;
         var seen = 0u;
         if (question.Object())
@@ -97,9 +120,15 @@ internal static class RosterDoor
             {
                 switch (at)
                 {
-                    case 0: start = ReadTime(ref question); break;
-                    case 1: end = ReadTime(ref question); break;
-                    default: unpaid = question.Whole(0, 1440); break;
+                    case 0:
+                        start = ReadTime(ref question);
+                        break;
+                    case 1:
+                        end = ReadTime(ref question);
+                        break;
+                    default:
+                        unpaid = question.Whole(0, 1440);
+                        break;
                 }
             }
         return new Shift(start, end, unpaid);
@@ -108,7 +137,8 @@ internal static class RosterDoor
     private static LocalTime ReadTime(ref QuestionReader question)
     {
         var text = question.Text();
-        if (Time.Parse(text).TryGetValue(default, out var time)) return time;
+        if (Time.Parse(text).TryGetValue(default, out var time))
+            return time;
         question.Report("bad-time", "A time is written as hours and minutes, such as 06:00.");
         return default;
     }

@@ -22,7 +22,8 @@ internal static class TemplatesDoor
 
     public static void AnswerResolve(ref QuestionReader question, Utf8JsonWriter writer)
     {
-        Dictionary<string, JsonElement> facts = [], typed = [];
+        Dictionary<string, JsonElement> facts = [],
+            typed = [];
         List<TemplateDefinition> templates = [];
         List<AddOnDefinition> addOns = [];
         var use = "";
@@ -34,18 +35,34 @@ internal static class TemplatesDoor
             {
                 switch (at)
                 {
-                    case 0: facts = question.Named((ref q) => q.Json()); break;
-                    case 1: templates = question.Items(ReadTemplate); break;
-                    case 2: use = question.Id(); break;
-                    case 3: addOns = question.Items(ReadAddOn); break;
-                    case 4: typed = question.Named((ref q) => q.Json()); break;
-                    case 5: fields = question.Items((ref q) => q.Id()); break;
-                    default: today = question.Date(); break;
+                    case 0:
+                        facts = question.Named((ref q) => q.Json());
+                        break;
+                    case 1:
+                        templates = question.Items(ReadTemplate);
+                        break;
+                    case 2:
+                        use = question.Id();
+                        break;
+                    case 3:
+                        addOns = question.Items(ReadAddOn);
+                        break;
+                    case 4:
+                        typed = question.Named((ref q) => q.Json());
+                        break;
+                    case 5:
+                        fields = question.Items((ref q) => q.Id());
+                        break;
+                    default:
+                        today = question.Date();
+                        break;
                 }
             }
-        if (!question.IsSound) return;
+        if (!question.IsSound)
+            return;
         var asked = new TemplateQuestion(facts, templates, use, addOns, typed, fields?.ToHashSet(StringComparer.Ordinal), today);
-        if (TemplateResolution.Resolve(asked).Take(ref question) is { } layered) Write(writer, layered);
+        if (TemplateResolution.Resolve(asked).Take(ref question) is { } layered)
+            Write(writer, layered);
     }
 
     public static void AnswerMerge(ref QuestionReader question, Utf8JsonWriter writer)
@@ -55,10 +72,12 @@ internal static class TemplatesDoor
         if (question.Object())
             while (question.Property(MergeQuestion, ref seen) is var at and >= 0)
                 sides[at] = question.Named((ref q) => q.Json());
-        if (!question.IsSound) return;
+        if (!question.IsSound)
+            return;
         writer.WriteStartObject();
         writer.WriteStartObject("fields");
-        foreach (var (field, fate) in TemplateMerge.Merge(sides[0], sides[1], sides[2])) writer.WriteString(field, Fates.Word((int)fate));
+        foreach (var (field, fate) in TemplateMerge.Merge(sides[0], sides[1], sides[2]))
+            writer.WriteString(field, Fates.Word((int)fate));
         writer.WriteEndObject();
         writer.WriteEndObject();
     }
@@ -74,10 +93,18 @@ internal static class TemplatesDoor
             {
                 switch (at)
                 {
-                    case 0: id = question.Id(); break;
-                    case 1: version = question.Whole(0, int.MaxValue); break;
-                    case 2: buildsOn = question.Id(); break;
-                    default: content.Read(ref question, at - 3); break;
+                    case 0:
+                        id = question.Id();
+                        break;
+                    case 1:
+                        version = question.Whole(0, int.MaxValue);
+                        break;
+                    case 2:
+                        buildsOn = question.Id();
+                        break;
+                    default:
+                        content.Read(ref question, at - 3);
+                        break;
                 }
             }
         return new TemplateDefinition(id, version, buildsOn, content.Done());
@@ -94,11 +121,21 @@ internal static class TemplatesDoor
             {
                 switch (at)
                 {
-                    case 0: id = question.Id(); break;
-                    case 1: version = question.Whole(0, int.MaxValue); break;
-                    case 2: when = Formula(ref question, question.Text()); break;
-                    case 3: order = question.Whole(int.MinValue, int.MaxValue); break;
-                    default: content.Read(ref question, at - 4); break;
+                    case 0:
+                        id = question.Id();
+                        break;
+                    case 1:
+                        version = question.Whole(0, int.MaxValue);
+                        break;
+                    case 2:
+                        when = Formula(ref question, question.Text());
+                        break;
+                    case 3:
+                        order = question.Whole(int.MinValue, int.MaxValue);
+                        break;
+                    default:
+                        content.Read(ref question, at - 4);
+                        break;
                 }
             }
         return new AddOnDefinition(id, version, when, order, content.Done());
@@ -107,7 +144,8 @@ internal static class TemplatesDoor
     private static RecordFormula? Formula(ref QuestionReader question, string text, string? member = null)
     {
         var (formula, mistake) = RecordFormula.Read(text);
-        if (mistake is not null) question.Report("formula-error", mistake.Character is { } at ? $"{mistake.Message} (character {at})" : mistake.Message, member);
+        if (mistake is not null)
+            question.Report("formula-error", mistake.Character is { } at ? $"{mistake.Message} (character {at})" : mistake.Message, member);
         return formula;
     }
 
@@ -119,8 +157,10 @@ internal static class TemplatesDoor
 
         public void Read(ref QuestionReader question, int at)
         {
-            if (at == 0) _values = question.Named(ReadValue);
-            else _lists[Lists[at - 1]] = ReadEntries(ref question);
+            if (at == 0)
+                _values = question.Named(ReadValue);
+            else
+                _lists[Lists[at - 1]] = ReadEntries(ref question);
         }
 
         public LayerContent Done() => new(_values, _lists);
@@ -138,11 +178,14 @@ internal static class TemplatesDoor
                 question.Report("unknown-property", "There is no such property here. Known: value, formula.", other.Name);
             if (properties is not [var only])
             {
-                if (properties.Count(p => p.Name is "value" or "formula") != 1) question.Report("bad-value", "Say either a value or a formula.");
+                if (properties.Count(p => p.Name is "value" or "formula") != 1)
+                    question.Report("bad-value", "Say either a value or a formula.");
                 return new LayerValue(default, null);
             }
-            if (only.Name != "formula") return new LayerValue(only.Value, null);
-            if (only.Value.ValueKind == JsonValueKind.String) return new LayerValue(Null, Formula(ref question, only.Value.GetString()!, "formula"));
+            if (only.Name != "formula")
+                return new LayerValue(only.Value, null);
+            if (only.Value.ValueKind == JsonValueKind.String)
+                return new LayerValue(Null, Formula(ref question, only.Value.GetString()!, "formula"));
             question.Report("wrong-type", "This is to be a text.", "formula");
             return new LayerValue(default, null);
         }
@@ -150,16 +193,25 @@ internal static class TemplatesDoor
         private static List<LayerEntry> ReadEntries(ref QuestionReader question)
         {
             var keys = new HashSet<string>(StringComparer.Ordinal);
-            return question.Items((ref q) =>
-            {
-                var properties = q.Named((ref p) => p.Json());
-                var key = properties.Remove("key", out var k) && k.ValueKind == JsonValueKind.String ? k.GetString()! : "";
-                if (key.Length == 0) q.Report(k.ValueKind == JsonValueKind.Undefined ? "missing-property" : "bad-value", "An entry needs a key: a text that is not empty.", "key");
-                else if (!keys.Add(key)) q.Report("duplicate-key", $"The key {key} stands twice in this list. Keep one.", "key");
-                var drop = properties.Remove("drop", out var d) && d.ValueKind == JsonValueKind.True;
-                if (d.ValueKind is not (JsonValueKind.Undefined or JsonValueKind.True or JsonValueKind.False)) q.Report("wrong-type", "This is to be true or false.", "drop");
-                return new LayerEntry(key, properties, drop);
-            });
+            return question.Items(
+                (ref q) =>
+                {
+                    var properties = q.Named((ref p) => p.Json());
+                    var key = properties.Remove("key", out var k) && k.ValueKind == JsonValueKind.String ? k.GetString()! : "";
+                    if (key.Length == 0)
+                        q.Report(
+                            k.ValueKind == JsonValueKind.Undefined ? "missing-property" : "bad-value",
+                            "An entry needs a key: a text that is not empty.",
+                            "key"
+                        );
+                    else if (!keys.Add(key))
+                        q.Report("duplicate-key", $"The key {key} stands twice in this list. Keep one.", "key");
+                    var drop = properties.Remove("drop", out var d) && d.ValueKind == JsonValueKind.True;
+                    if (d.ValueKind is not (JsonValueKind.Undefined or JsonValueKind.True or JsonValueKind.False))
+                        q.Report("wrong-type", "This is to be true or false.", "drop");
+                    return new LayerEntry(key, properties, drop);
+                }
+            );
         }
     }
 
@@ -169,10 +221,12 @@ internal static class TemplatesDoor
     {
         writer.WriteStartObject();
         writer.WriteStartArray("layers");
-        foreach (var layer in layered.Layers) writer.WriteStringValue(layer);
+        foreach (var layer in layered.Layers)
+            writer.WriteStringValue(layer);
         writer.WriteEndArray();
         Values(writer, "values", layered.Values);
-        foreach (var list in Lists) Entries(writer, list, layered.Lists[list]);
+        foreach (var list in Lists)
+            Entries(writer, list, layered.Lists[list]);
         writer.WriteStartArray("dropped");
         foreach (var dropped in layered.Dropped)
         {

@@ -23,21 +23,32 @@ public static class AccessWidening
         var widened = new List<WidenedAccess>();
         foreach (var field in draft.Fields)
         {
-            if (!before.TryGetValue(field.Key, out var old)) continue;
-            if (!IsGuarded(old) && !IsGuarded(field)) continue;
+            if (!before.TryGetValue(field.Key, out var old))
+                continue;
+            if (!IsGuarded(old) && !IsGuarded(field))
+                continue;
             var more = roles.Where(r => field.AccessOf(r) > old.AccessOf(r)).ToList();
-            if (more.Count > 0) widened.Add(new WidenedAccess(field.Key, field.Key, more));
+            if (more.Count > 0)
+                widened.Add(new WidenedAccess(field.Key, field.Key, more));
         }
         // A rule or a default that copies what is guarded shows it to everybody who sees the copy.
         foreach (var (field, set, formula) in draft.Fields.SelectMany(Copies))
         {
-            if (before.TryGetValue(field.Key, out var old) && Copies(old).Any(c => c.Set == set && c.Formula == formula) && !widened.Exists(w => w.Through == set)) continue;
-            if (!after.TryGetValue(set, out var target) || RecordFormula.Read(formula).Formula is not { } read) continue;
+            if (
+                before.TryGetValue(field.Key, out var old)
+                && Copies(old).Any(c => c.Set == set && c.Formula == formula)
+                && !widened.Exists(w => w.Through == set)
+            )
+                continue;
+            if (!after.TryGetValue(set, out var target) || RecordFormula.Read(formula).Formula is not { } read)
+                continue;
             foreach (var name in read.Names)
             {
-                if (!before.TryGetValue(name, out var source) || !IsGuarded(source)) continue;
+                if (!before.TryGetValue(name, out var source) || !IsGuarded(source))
+                    continue;
                 var more = roles.Where(r => target.AccessOf(r) != FieldAccess.None && source.AccessOf(r) == FieldAccess.None).ToList();
-                if (more.Count > 0) widened.Add(new WidenedAccess(name, set, more));
+                if (more.Count > 0)
+                    widened.Add(new WidenedAccess(name, set, more));
             }
         }
         return [.. widened.DistinctBy(w => (w.Field, w.Through))];
@@ -49,8 +60,10 @@ public static class AccessWidening
     // What it writes into a field of the record; a computed field is worked out from what its reader sees, and writes nothing.
     private static IEnumerable<(FieldDefinition Field, string Set, string Formula)> Copies(FieldDefinition field)
     {
-        foreach (var rule in field.OnChange) yield return (field, rule.Set, rule.Formula);
-        if (field.Type != FieldType.Computed && field.DefaultFormula is { } formula) yield return (field, field.Key, formula);
+        foreach (var rule in field.OnChange)
+            yield return (field, rule.Set, rule.Formula);
+        if (field.Type != FieldType.Computed && field.DefaultFormula is { } formula)
+            yield return (field, field.Key, formula);
     }
 
     private static Dictionary<string, FieldDefinition> ByKey(FieldConfiguration configuration) =>

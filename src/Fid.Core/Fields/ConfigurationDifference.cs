@@ -20,8 +20,13 @@ public static class ConfigurationDifference
                 differences.Add(new FieldDifference(key, DifferenceKind.Added, []));
                 continue;
             }
-            var changed = old.Keys.Union(parts.Keys).Where(p => Raw(old, p) != Raw(parts, p)).Select(p => new PartDifference(p, Raw(old, p), Raw(parts, p))).ToList();
-            if (changed.Count > 0) differences.Add(new FieldDifference(key, DifferenceKind.Changed, changed));
+            var changed = old
+                .Keys.Union(parts.Keys)
+                .Where(p => Raw(old, p) != Raw(parts, p))
+                .Select(p => new PartDifference(p, Raw(old, p), Raw(parts, p)))
+                .ToList();
+            if (changed.Count > 0)
+                differences.Add(new FieldDifference(key, DifferenceKind.Changed, changed));
         }
         differences.AddRange(before.Keys.Where(k => !after.ContainsKey(k)).Select(k => new FieldDifference(k, DifferenceKind.Removed, [])));
         if (!before.Keys.Where(after.ContainsKey).SequenceEqual(after.Keys.Where(before.ContainsKey)))
@@ -40,8 +45,7 @@ public static class ConfigurationDifference
         return fields;
     }
 
-    private static string Sections(FieldConfiguration configuration) =>
-        Encoding.UTF8.GetString((configuration with { Fields = [] }).Write());
+    private static string Sections(FieldConfiguration configuration) => Encoding.UTF8.GetString((configuration with { Fields = [] }).Write());
 
     private static string? Raw(Dictionary<string, JsonElement> parts, string part) => parts.TryGetValue(part, out var value) ? value.GetRawText() : null;
 }
@@ -57,12 +61,13 @@ public sealed record FieldDifference(string? Field, DifferenceKind Kind, IReadOn
     /// <summary>Whether what is missing or shown of a record, or the order in which that is told, can become other by it. What a field is
     /// called, who may see it and which values it takes do not count.</summary>
     [JsonIgnore]
-    public bool CanChangeCompleteness => Kind switch
-    {
-        DifferenceKind.Sections => false,
-        DifferenceKind.Changed => Parts.Any(p => Counted.Contains(p.Part)),
-        _ => true,
-    };
+    public bool CanChangeCompleteness =>
+        Kind switch
+        {
+            DifferenceKind.Sections => false,
+            DifferenceKind.Changed => Parts.Any(p => Counted.Contains(p.Part)),
+            _ => true,
+        };
 }
 
 /// <summary>A part of a field before and after, as JSON; null where it was or is left out.</summary>

@@ -21,7 +21,8 @@ public sealed record RecordQuestion(
     string? Stage,
     LocalDate Today,
     IReadOnlyDictionary<string, IReadOnlySet<string>> Lists,
-    WorkCalendar? Calendar = null)
+    WorkCalendar? Calendar = null
+)
 {
     /// <summary>For <see cref="Lists"/>, where entries are checked elsewhere: no list is looked at.</summary>
     public static IReadOnlyDictionary<string, IReadOnlySet<string>> NoLists { get; } = new Dictionary<string, IReadOnlySet<string>>();
@@ -49,7 +50,8 @@ public sealed record EvaluatedRecord(
     IReadOnlyList<string> MissingNow,
     IReadOnlyList<(string Stage, IReadOnlyList<string> Fields)> MissingLater,
     int Filled,
-    int Required);
+    int Required
+);
 
 /// <summary>What is wrong with the value of a field.</summary>
 /// <param name="Field">The field.</param>

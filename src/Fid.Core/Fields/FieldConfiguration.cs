@@ -30,8 +30,10 @@ public sealed record FieldConfiguration(IReadOnlyList<FieldSection> Sections, IR
             if (question.Object())
                 while (question.Property(Document, ref seen) is var at and >= 0)
                 {
-                    if (at == 0) sections = question.Items(ReadSection);
-                    else fields = question.Items(FieldReader.Read);
+                    if (at == 0)
+                        sections = question.Items(ReadSection);
+                    else
+                        fields = question.Items(FieldReader.Read);
                 }
             question.End();
             return problems.Count > 0 ? Outcome<FieldConfiguration>.Failed(problems) : new FieldConfiguration(sections, fields);
@@ -59,7 +61,8 @@ public sealed record FieldConfiguration(IReadOnlyList<FieldSection> Sections, IR
             }
             writer.WriteEndArray();
             writer.WriteStartArray("fields");
-            foreach (var field in Fields) FieldWriter.Write(writer, field);
+            foreach (var field in Fields)
+                FieldWriter.Write(writer, field);
             writer.WriteEndArray();
             writer.WriteEndObject();
         }

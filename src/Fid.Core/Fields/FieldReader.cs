@@ -8,14 +8,48 @@ namespace Fid.Core.Fields;
 internal static class FieldReader
 {
     internal static readonly Choices Types = new(
-        "text", "longText", "number", "money", "date", "yesNo", "choice", "choices", "person", "listEntry", "file", "email", "phone", "identifier", "computed");
+        "text",
+        "longText",
+        "number",
+        "money",
+        "date",
+        "yesNo",
+        "choice",
+        "choices",
+        "person",
+        "listEntry",
+        "file",
+        "email",
+        "phone",
+        "identifier",
+        "computed"
+    );
     internal static readonly Choices FileGroups = new("picture", "pdf", "document");
     internal static readonly Choices Owners = new("employment", "person");
     internal static readonly Choices Accesses = new("none", "view", "edit");
 
     private static readonly Shape Field = new(
-        "key", "label?", "section?", "type", "of?", "options?", "list?", "parent?", "required?", "requiredWhen?", "access?", "default?", "pattern?",
-        "min?", "max?", "unique?", "onChange?", "showWhen?", "sensitive?", "accepts?");
+        "key",
+        "label?",
+        "section?",
+        "type",
+        "of?",
+        "options?",
+        "list?",
+        "parent?",
+        "required?",
+        "requiredWhen?",
+        "access?",
+        "default?",
+        "pattern?",
+        "min?",
+        "max?",
+        "unique?",
+        "onChange?",
+        "showWhen?",
+        "sensitive?",
+        "accepts?"
+    );
     private static readonly Shape Option = new("value", "label?", "retired?", "within?");
     private static readonly Shape Required = new("from");
     private static readonly Shape Default = new("value?", "formula?");
@@ -78,14 +112,17 @@ internal static class FieldReader
         if (question.IsText)
         {
             var word = question.Text();
-            if (word == "always") return new Requirement(RequirementKind.Always);
-            if (word != "never") question.Report("bad-value", "This is to be never, always, or an object such as {\"from\": \"arrive\"}.");
+            if (word == "always")
+                return new Requirement(RequirementKind.Always);
+            if (word != "never")
+                question.Report("bad-value", "This is to be never, always, or an object such as {\"from\": \"arrive\"}.");
             return default;
         }
         var stage = "";
         var seen = 0u;
         if (question.Object())
-            while (question.Property(Required, ref seen) >= 0) stage = question.Id();
+            while (question.Property(Required, ref seen) >= 0)
+                stage = question.Id();
         return Requirement.From(stage);
     }
 
@@ -97,10 +134,13 @@ internal static class FieldReader
         if (question.Object())
             while (question.Property(Default, ref seen) is var at and >= 0)
             {
-                if (at == 0) value = question.Json();
-                else formula = question.Text();
+                if (at == 0)
+                    value = question.Json();
+                else
+                    formula = question.Text();
             }
-        if (value is not null && formula is not null) question.Report("bad-value", "Give a value or a formula, not both.");
+        if (value is not null && formula is not null)
+            question.Report("bad-value", "Give a value or a formula, not both.");
         return value is null && formula is null ? null : new FieldDefault(value, formula);
     }
 
@@ -114,8 +154,10 @@ internal static class FieldReader
         if (question.Object())
             while (question.Property(Rule, ref seen) is var at and >= 0)
             {
-                if (at == 0) set = question.Id();
-                else formula = question.Text();
+                if (at == 0)
+                    set = question.Id();
+                else
+                    formula = question.Text();
             }
         return new ChangeRule(set, formula);
     }

@@ -12,9 +12,11 @@ public sealed class FieldSet
     private FieldSet(IReadOnlyList<FieldDefinition> fields, IReadOnlyList<string> stages)
     {
         (Fields, Stages) = (fields, stages);
-        for (var i = 0; i < fields.Count; i++) _byKey.TryAdd(fields[i].Key, i);
+        for (var i = 0; i < fields.Count; i++)
+            _byKey.TryAdd(fields[i].Key, i);
         _keys = [.. _byKey.Keys];
-        for (var i = 0; i < stages.Count; i++) _stageAt.TryAdd(stages[i], i);
+        for (var i = 0; i < stages.Count; i++)
+            _stageAt.TryAdd(stages[i], i);
         Compiled = [.. fields.Select(f => new CompiledField(f))];
         FillOrder = OrderToFill();
         CountsWorkingDays = Compiled.Any(c => c.Formulas.Any(f => f.Text.Contains("addWorkingDays", StringComparison.OrdinalIgnoreCase)));
@@ -54,15 +56,18 @@ public sealed class FieldSet
     public FieldDefinition? Find(string key) => _byKey.TryGetValue(key, out var at) ? Fields[at] : null;
 
     /// <summary>Whether a field must be filled before the first stage is over: always or from that stage on, perhaps by its condition.</summary>
-    public bool IsRequiredFirst(string key) => Find(key) is { } field && field.Required.Kind switch
-    {
-        RequirementKind.Always => true,
-        RequirementKind.From => Stages.Count > 0 && field.Required.Stage == Stages[0],
-        _ => field.RequiredWhen is not null,
-    };
+    public bool IsRequiredFirst(string key) =>
+        Find(key) is { } field
+        && field.Required.Kind switch
+        {
+            RequirementKind.Always => true,
+            RequirementKind.From => Stages.Count > 0 && field.Required.Stage == Stages[0],
+            _ => field.RequiredWhen is not null,
+        };
 
     /// <summary>The fields by which a field's being shown or required is decided, those that computed ones among them read too.</summary>
-    public IReadOnlyCollection<string> ConditionsRead(string key) => Place(key) is var at and >= 0 ? ReadBy(Compiled[at].ShowWhen, Compiled[at].RequiredWhen) : [];
+    public IReadOnlyCollection<string> ConditionsRead(string key) =>
+        Place(key) is var at and >= 0 ? ReadBy(Compiled[at].ShowWhen, Compiled[at].RequiredWhen) : [];
 
     /// <summary>The fields by which a field's being shown is decided.</summary>
     public IReadOnlyCollection<string> ReadToShow(string key) => Place(key) is var at and >= 0 ? ReadBy(Compiled[at].ShowWhen) : [];
@@ -76,14 +81,16 @@ public sealed class FieldSet
         void Add(params RecordFormula?[] formulas)
         {
             foreach (var name in formulas.OfType<RecordFormula>().SelectMany(f => f.Names))
-                if (read.Add(name) && Place(name) is var place and >= 0 && Fields[place].Type == FieldType.Computed) Add(Compiled[place].Default);
+                if (read.Add(name) && Place(name) is var place and >= 0 && Fields[place].Type == FieldType.Computed)
+                    Add(Compiled[place].Default);
         }
     }
 
     /// <summary>The fields that what a field holds is worked out from or judged by: its parent, its default and conditions, and the rules that set it.</summary>
     public IEnumerable<string> Reads(string key)
     {
-        if (Place(key) is not (>= 0 and var at)) return [];
+        if (Place(key) is not (>= 0 and var at))
+            return [];
         IEnumerable<string> own = ReadBy(Compiled[at].Default, Compiled[at].RequiredWhen, Compiled[at].ShowWhen);
         var rules = Compiled.SelectMany(c => c.OnChange.Where(r => r.Set == key).SelectMany(r => (r.Formula?.Names ?? []).Prepend(c.Field.Key)));
         return [.. (Fields[at].Parent is { } parent ? own.Prepend(parent) : own).Concat(rules).Distinct(StringComparer.Ordinal)];
@@ -101,8 +108,11 @@ public sealed class FieldSet
     {
         var reads = Compiled.Select(c => c.Default is { } formula ? formula.Names.Select(Place).Where(p => p >= 0).Distinct().ToArray() : []).ToArray();
         var component = DependencySort.Components(reads);
-        var ringed = Enumerable.Range(0, reads.Length).Where(i => reads[i].Contains(i)).Concat(
-            component.Select((c, i) => (c, i)).GroupBy(x => x.c, x => x.i).Where(g => g.Count() > 1).SelectMany(g => g)).ToHashSet();
+        var ringed = Enumerable
+            .Range(0, reads.Length)
+            .Where(i => reads[i].Contains(i))
+            .Concat(component.Select((c, i) => (c, i)).GroupBy(x => x.c, x => x.i).Where(g => g.Count() > 1).SelectMany(g => g))
+            .ToHashSet();
         var (order, _) = DependencySort.Sort([.. reads.Select((r, i) => ringed.Contains(i) ? [] : r)]);
         return [.. order.Where(i => Fields[i].Default is not null && !ringed.Contains(i))];
     }
@@ -118,9 +128,11 @@ internal sealed class CompiledField
         RequiredWhen = ReadFormula(field.RequiredWhen, "requiredWhen");
         ShowWhen = ReadFormula(field.ShowWhen, "showWhen");
         OnChange = [.. field.OnChange.Select((rule, i) => (rule.Set, ReadFormula(rule.Formula, $"onChange/{i}/formula")))];
-        if (field.Pattern is null) return;
+        if (field.Pattern is null)
+            return;
         (Pattern, var trouble) = TextPattern.Read(field.Pattern);
-        if (trouble is not null) Mistakes.Add(("pattern", "bad-pattern", trouble, null));
+        if (trouble is not null)
+            Mistakes.Add(("pattern", "bad-pattern", trouble, null));
     }
 
     public FieldDefinition Field { get; }
@@ -143,9 +155,11 @@ internal sealed class CompiledField
 
     private RecordFormula? ReadFormula(string? text, string part)
     {
-        if (text is null) return null;
+        if (text is null)
+            return null;
         var (formula, mistake) = RecordFormula.Read(text);
-        if (mistake is not null) Mistakes.Add((part, "formula-error", mistake.Message, mistake));
+        if (mistake is not null)
+            Mistakes.Add((part, "formula-error", mistake.Message, mistake));
         return formula;
     }
 }

@@ -10,11 +10,15 @@ internal static class FieldWriter
     {
         writer.WriteStartObject();
         writer.WriteString("key", field.Key);
-        if (field.Labels.Count > 0) Labels(writer, field.Labels);
-        if (field.Section.Length > 0) writer.WriteString("section", field.Section);
+        if (field.Labels.Count > 0)
+            Labels(writer, field.Labels);
+        if (field.Section.Length > 0)
+            writer.WriteString("section", field.Section);
         writer.WriteString("type", FieldReader.Types.Word((int)field.Type));
-        if (field.Of != FieldOwner.Employment) writer.WriteString("of", FieldReader.Owners.Word((int)field.Of));
-        if (field.Options is { } options) Items(writer, "options", options, Option);
+        if (field.Of != FieldOwner.Employment)
+            writer.WriteString("of", FieldReader.Owners.Word((int)field.Of));
+        if (field.Options is { } options)
+            Items(writer, "options", options, Option);
         Text(writer, "list", field.List);
         Text(writer, "parent", field.Parent);
         Required(writer, field.Required);
@@ -22,25 +26,31 @@ internal static class FieldWriter
         if (field.Access.Count > 0)
         {
             writer.WriteStartObject("access");
-            foreach (var (role, access) in field.Access.OrderBy(a => a.Key, StringComparer.Ordinal)) writer.WriteString(role, FieldReader.Accesses.Word((int)access));
+            foreach (var (role, access) in field.Access.OrderBy(a => a.Key, StringComparer.Ordinal))
+                writer.WriteString(role, FieldReader.Accesses.Word((int)access));
             writer.WriteEndObject();
         }
         Default(writer, field.Default);
         Text(writer, "pattern", field.Pattern);
         Limit(writer, "min", field.Min);
         Limit(writer, "max", field.Max);
-        if (field.Unique) writer.WriteBoolean("unique", true);
-        if (field.OnChange.Count > 0) Items(writer, "onChange", field.OnChange, Rule);
+        if (field.Unique)
+            writer.WriteBoolean("unique", true);
+        if (field.OnChange.Count > 0)
+            Items(writer, "onChange", field.OnChange, Rule);
         Text(writer, "showWhen", field.ShowWhen);
-        if (field.Sensitive) writer.WriteBoolean("sensitive", true);
-        if (field.Accepts is { } groups) Items(writer, "accepts", groups, (w, group) => w.WriteStringValue(FieldReader.FileGroups.Word((int)group)));
+        if (field.Sensitive)
+            writer.WriteBoolean("sensitive", true);
+        if (field.Accepts is { } groups)
+            Items(writer, "accepts", groups, (w, group) => w.WriteStringValue(FieldReader.FileGroups.Word((int)group)));
         writer.WriteEndObject();
     }
 
     public static void Labels(Utf8JsonWriter writer, IReadOnlyDictionary<string, string> labels)
     {
         writer.WriteStartObject("label");
-        foreach (var (language, label) in labels.OrderBy(l => l.Key, StringComparer.Ordinal)) writer.WriteString(language, label);
+        foreach (var (language, label) in labels.OrderBy(l => l.Key, StringComparer.Ordinal))
+            writer.WriteString(language, label);
         writer.WriteEndObject();
     }
 
@@ -48,9 +58,12 @@ internal static class FieldWriter
     {
         writer.WriteStartObject();
         writer.WriteString("value", option.Value);
-        if (option.Labels.Count > 0) Labels(writer, option.Labels);
-        if (option.Retired) writer.WriteBoolean("retired", true);
-        if (option.Within is { } within) Items(writer, "within", within, (w, value) => w.WriteStringValue(value));
+        if (option.Labels.Count > 0)
+            Labels(writer, option.Labels);
+        if (option.Retired)
+            writer.WriteBoolean("retired", true);
+        if (option.Within is { } within)
+            Items(writer, "within", within, (w, value) => w.WriteStringValue(value));
         writer.WriteEndObject();
     }
 
@@ -64,8 +77,10 @@ internal static class FieldWriter
 
     private static void Required(Utf8JsonWriter writer, Requirement required)
     {
-        if (required.Kind == RequirementKind.Always) writer.WriteString("required", "always");
-        if (required.Kind != RequirementKind.From) return;
+        if (required.Kind == RequirementKind.Always)
+            writer.WriteString("required", "always");
+        if (required.Kind != RequirementKind.From)
+            return;
         writer.WriteStartObject("required");
         writer.WriteString("from", required.Stage);
         writer.WriteEndObject();
@@ -73,9 +88,11 @@ internal static class FieldWriter
 
     private static void Default(Utf8JsonWriter writer, FieldDefault? start)
     {
-        if (start is null) return;
+        if (start is null)
+            return;
         writer.WriteStartObject("default");
-        if (start.Formula is { } formula) writer.WriteString("formula", formula);
+        if (start.Formula is { } formula)
+            writer.WriteString("formula", formula);
         else
         {
             writer.WritePropertyName("value");
@@ -86,19 +103,23 @@ internal static class FieldWriter
 
     private static void Limit(Utf8JsonWriter writer, string name, FieldLimit? limit)
     {
-        if (limit?.Number is { } number) writer.WriteNumber(name, number);
-        else if (limit?.Date is { } date) writer.WriteString(name, date);
+        if (limit?.Number is { } number)
+            writer.WriteNumber(name, number);
+        else if (limit?.Date is { } date)
+            writer.WriteString(name, date);
     }
 
     private static void Text(Utf8JsonWriter writer, string name, string? text)
     {
-        if (text is not null) writer.WriteString(name, text);
+        if (text is not null)
+            writer.WriteString(name, text);
     }
 
     private static void Items<T>(Utf8JsonWriter writer, string name, IReadOnlyList<T> items, Action<Utf8JsonWriter, T> write)
     {
         writer.WriteStartArray(name);
-        foreach (var item in items) write(writer, item);
+        foreach (var item in items)
+            write(writer, item);
         writer.WriteEndArray();
     }
 }

@@ -24,14 +24,19 @@ public static class FileKind
     private static (string MediaType, FileGroup Group)? Signature(ReadOnlySpan<byte> content)
     {
         foreach (var (mediaType, group, start, at) in Signatures)
-            if (content.Length >= at + start.Length && content.Slice(at, start.Length).SequenceEqual(start)) return (mediaType, group);
+            if (content.Length >= at + start.Length && content.Slice(at, start.Length).SequenceEqual(start))
+                return (mediaType, group);
         return null;
     }
 
     // Archives both: Office Open XML (ISO/IEC 29500) names its parts in [Content_Types].xml; an OpenDocument (ISO/IEC 26300) begins with
     // its media type, stored as it is under the name "mimetype".
-    private static bool IsDocument(ReadOnlySpan<byte> content) => content.StartsWith("PK\x03\x04"u8)
-        && (content.IndexOf("[Content_Types].xml"u8) >= 0 || (content.Length > NameOfFirst && content[NameOfFirst..].StartsWith("mimetypeapplication/vnd.oasis.opendocument."u8)));
+    private static bool IsDocument(ReadOnlySpan<byte> content) =>
+        content.StartsWith("PK\x03\x04"u8)
+        && (
+            content.IndexOf("[Content_Types].xml"u8) >= 0
+            || (content.Length > NameOfFirst && content[NameOfFirst..].StartsWith("mimetypeapplication/vnd.oasis.opendocument."u8))
+        );
 
     // Where an archive's first part says its name.
     private const int NameOfFirst = 30;

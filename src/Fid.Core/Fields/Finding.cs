@@ -24,7 +24,8 @@ public sealed record ConfigurationQuestion(
     IReadOnlyDictionary<string, IReadOnlyList<string>> Lists,
     IReadOnlyList<string> Roles,
     IReadOnlyList<FieldDefinition>? Live = null,
-    IReadOnlyDictionary<string, IReadOnlyDictionary<string, int>>? Stored = null)
+    IReadOnlyDictionary<string, IReadOnlyDictionary<string, int>>? Stored = null
+)
 {
     /// <summary>A stored value, from the text by which it is counted.</summary>
     internal static JsonElement StoredValue(FieldType type, string text)

@@ -37,14 +37,19 @@ internal enum FormulaKind
 internal sealed record FormulaPart(FormulaKind Kind, FieldDefinition? Field = null, IReadOnlyList<string>? Literals = null, bool IsLiteral = false)
 {
     /// <summary>Whether it can serve as a date.</summary>
-    public bool IsDate => Kind is FormulaKind.Date or FormulaKind.Unknown or FormulaKind.Nothing
-        || (IsLiteral && RecordFormula.IsDate(Literals![0], out _)) || (Kind == FormulaKind.Text && Field is not null && !Field.IsChosen);
+    public bool IsDate =>
+        Kind is FormulaKind.Date or FormulaKind.Unknown or FormulaKind.Nothing
+        || (IsLiteral && RecordFormula.IsDate(Literals![0], out _))
+        || (Kind == FormulaKind.Text && Field is not null && !Field.IsChosen);
 }
 
 /// <summary>Works out, without computing, what a formula comes to, and what in it does not fit together.</summary>
 internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
 {
-    private static readonly FormulaPart Number = new(FormulaKind.Number), YesNo = new(FormulaKind.YesNo), Date = new(FormulaKind.Date), Unknown = new(FormulaKind.Unknown);
+    private static readonly FormulaPart Number = new(FormulaKind.Number),
+        YesNo = new(FormulaKind.YesNo),
+        Date = new(FormulaKind.Date),
+        Unknown = new(FormulaKind.Unknown);
 
     private readonly Func<string, FormulaPart> _partOf;
     private readonly List<string> _clashes = [];
@@ -56,22 +61,26 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
     /// <param name="formula">The formula.</param>
     /// <param name="partOf">What a name comes to.</param>
     public static (FormulaPart Result, IReadOnlyList<string> Clashes, IReadOnlyList<(FieldDefinition Field, string Text)> Compared) Of(
-        RecordFormula formula, Func<string, FormulaPart> partOf)
+        RecordFormula formula,
+        Func<string, FormulaPart> partOf
+    )
     {
         var typing = new FormulaTyping(partOf);
         return (formula.Root.Accept(typing), typing._clashes, typing._compared);
     }
 
     /// <inheritdoc/>
-    public FormulaPart Visit(Identifier identifier) => ParsedFormula.IsNothing(identifier.Name) ? new FormulaPart(FormulaKind.Nothing) : _partOf(identifier.Name);
+    public FormulaPart Visit(Identifier identifier) =>
+        ParsedFormula.IsNothing(identifier.Name) ? new FormulaPart(FormulaKind.Nothing) : _partOf(identifier.Name);
 
     /// <inheritdoc/>
-    public FormulaPart Visit(ValueExpression expression) => expression.Value switch
-    {
-        string text => text.Length == 0 ? new FormulaPart(FormulaKind.Nothing) : new FormulaPart(FormulaKind.Text, Literals: [text], IsLiteral: true),
-        bool => YesNo,
-        _ => Number,
-    };
+    public FormulaPart Visit(ValueExpression expression) =>
+        expression.Value switch
+        {
+            string text => text.Length == 0 ? new FormulaPart(FormulaKind.Nothing) : new FormulaPart(FormulaKind.Text, Literals: [text], IsLiteral: true),
+            bool => YesNo,
+            _ => Number,
+        };
 
     /// <inheritdoc/>
     public FormulaPart Visit(LogicalExpressionList list)
@@ -118,7 +127,8 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
                 return YesNo;
             case BinaryExpressionType.In or BinaryExpressionType.NotIn:
                 // One text in brackets is read as that text.
-                if (right.Kind is not (FormulaKind.List or FormulaKind.Unknown) && !right.IsLiteral) _clashes.Add("What stands right of “in” is to be a list, such as ('a', 'b').");
+                if (right.Kind is not (FormulaKind.List or FormulaKind.Unknown) && !right.IsLiteral)
+                    _clashes.Add("What stands right of “in” is to be a list, such as ('a', 'b').");
                 Member(left, right);
                 return YesNo;
             case BinaryExpressionType.Like or BinaryExpressionType.NotLike:
@@ -128,10 +138,12 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
             case BinaryExpressionType.Coalesce:
                 return Either(left, right);
             case BinaryExpressionType.Plus when left.Kind is FormulaKind.Text or FormulaKind.Date || right.Kind is FormulaKind.Text or FormulaKind.Date:
-                if (left.Kind == FormulaKind.Date || right.Kind == FormulaKind.Date) _clashes.Add("A date cannot be added to. Use addDays(date, days).");
+                if (left.Kind == FormulaKind.Date || right.Kind == FormulaKind.Date)
+                    _clashes.Add("A date cannot be added to. Use addDays(date, days).");
                 return new FormulaPart(FormulaKind.Text);
             default:
-                if (left.Kind == FormulaKind.Date && right.Kind == FormulaKind.Date) _clashes.Add("Dates cannot be taken from each other. Use ageOn, or addDays.");
+                if (left.Kind == FormulaKind.Date && right.Kind == FormulaKind.Date)
+                    _clashes.Add("Dates cannot be taken from each other. Use ageOn, or addDays.");
                 else
                 {
                     Want(left, FormulaKind.Number, "a calculation");
@@ -151,21 +163,25 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
                 Count(0);
                 return Date;
             case "ADDDAYS" or "ADDMONTHS" or "ADDWORKINGDAYS":
-                if (!Count(2)) return Date;
+                if (!Count(2))
+                    return Date;
                 WantDate(parts[0]);
                 Want(parts[1], FormulaKind.Number, name);
                 return Date;
             case "AGEON":
-                if (!Count(2)) return Number;
+                if (!Count(2))
+                    return Number;
                 WantDate(parts[0]);
                 WantDate(parts[1]);
                 return Number;
             case "FIRSTOF":
-                if (parts.Count > 0) return parts.Aggregate(Either);
+                if (parts.Count > 0)
+                    return parts.Aggregate(Either);
                 _clashes.Add("firstOf needs at least one argument.");
                 return Unknown;
             case "IF":
-                if (!Count(3)) return Unknown;
+                if (!Count(3))
+                    return Unknown;
                 Want(parts[0], FormulaKind.YesNo, "if");
                 return Either(parts[1], parts[2]);
             case "IFS":
@@ -174,7 +190,8 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
                     _clashes.Add("ifs needs pairs of a condition and a value, and a last value.");
                     return Unknown;
                 }
-                for (var i = 0; i + 1 < parts.Count; i += 2) Want(parts[i], FormulaKind.YesNo, "ifs");
+                for (var i = 0; i + 1 < parts.Count; i += 2)
+                    Want(parts[i], FormulaKind.YesNo, "ifs");
                 return parts.Where((_, i) => i % 2 == 1).Append(parts[^1]).Aggregate(Either);
             case "IN":
                 if (parts.Count < 2)
@@ -185,22 +202,33 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
                 Member(parts[0], new FormulaPart(FormulaKind.List, Literals: [.. parts.Skip(1).Where(p => p.IsLiteral).SelectMany(p => p.Literals!)]));
                 return YesNo;
             default:
-                Count(name.Equals("Max", StringComparison.OrdinalIgnoreCase) || name.Equals("Min", StringComparison.OrdinalIgnoreCase) || name.Equals("Round", StringComparison.OrdinalIgnoreCase) ? 2 : 1);
-                foreach (var part in parts) Want(part, FormulaKind.Number, name);
+                Count(
+                    name.Equals("Max", StringComparison.OrdinalIgnoreCase)
+                    || name.Equals("Min", StringComparison.OrdinalIgnoreCase)
+                    || name.Equals("Round", StringComparison.OrdinalIgnoreCase)
+                        ? 2
+                        : 1
+                );
+                foreach (var part in parts)
+                    Want(part, FormulaKind.Number, name);
                 return Number;
         }
 
         bool Count(int wanted)
         {
-            if (parts.Count == wanted) return true;
-            _clashes.Add($"{name} takes {(wanted == 0 ? "nothing" : wanted == 1 ? "one argument" : $"{wanted} arguments")} in its brackets, and {parts.Count} stand there.");
+            if (parts.Count == wanted)
+                return true;
+            _clashes.Add(
+                $"{name} takes {(wanted == 0 ? "nothing" : wanted == 1 ? "one argument" : $"{wanted} arguments")} in its brackets, and {parts.Count} stand there."
+            );
             return false;
         }
     }
 
     private static FormulaPart Either(FormulaPart a, FormulaPart b)
     {
-        var kind = a.Kind == b.Kind || b.Kind == FormulaKind.Nothing ? a.Kind
+        var kind =
+            a.Kind == b.Kind || b.Kind == FormulaKind.Nothing ? a.Kind
             : a.Kind == FormulaKind.Nothing ? b.Kind
             : (a.IsDate && b.Kind == FormulaKind.Date) || (b.IsDate && a.Kind == FormulaKind.Date) ? FormulaKind.Date
             : FormulaKind.Unknown;
@@ -209,26 +237,33 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
 
     private void Want(FormulaPart part, FormulaKind kind, string by)
     {
-        if (part.Kind == kind || part.Kind is FormulaKind.Unknown or FormulaKind.Nothing) return;
-        if (kind == FormulaKind.Text && part.Kind == FormulaKind.Date) return;
+        if (part.Kind == kind || part.Kind is FormulaKind.Unknown or FormulaKind.Nothing)
+            return;
+        if (kind == FormulaKind.Text && part.Kind == FormulaKind.Date)
+            return;
         _clashes.Add($"{Name(part)} is {Word(part.Kind)}, and {by} needs {Word(kind)}.");
     }
 
     private void WantDate(FormulaPart part)
     {
-        if (!part.IsDate) _clashes.Add($"{Name(part)} is {(part.IsLiteral ? "no date such as 2027-03-01" : Word(part.Kind))}, and a date is needed there.");
+        if (!part.IsDate)
+            _clashes.Add($"{Name(part)} is {(part.IsLiteral ? "no date such as 2027-03-01" : Word(part.Kind))}, and a date is needed there.");
     }
 
     private void Compare(FormulaPart left, FormulaPart right, bool ordered)
     {
         Note(left, right);
         Note(right, left);
-        if (left.Kind is FormulaKind.Unknown or FormulaKind.Nothing || right.Kind is FormulaKind.Unknown or FormulaKind.Nothing) return;
+        if (left.Kind is FormulaKind.Unknown or FormulaKind.Nothing || right.Kind is FormulaKind.Unknown or FormulaKind.Nothing)
+            return;
         if (left.Kind == FormulaKind.List || right.Kind == FormulaKind.List)
-            _clashes.Add($"{Name(left.Kind == FormulaKind.List ? left : right)} is a list. Ask for a member of it: 'a' in {Name(left.Kind == FormulaKind.List ? left : right)}.");
+            _clashes.Add(
+                $"{Name(left.Kind == FormulaKind.List ? left : right)} is a list. Ask for a member of it: 'a' in {Name(left.Kind == FormulaKind.List ? left : right)}."
+            );
         else if (left.Kind == FormulaKind.Date || right.Kind == FormulaKind.Date)
         {
-            if (!left.IsDate || !right.IsDate) _clashes.Add($"{Name(left)} and {Name(right)} cannot be compared: one is a date, the other is not.");
+            if (!left.IsDate || !right.IsDate)
+                _clashes.Add($"{Name(left)} and {Name(right)} cannot be compared: one is a date, the other is not.");
         }
         else if (left.Kind != right.Kind)
             _clashes.Add($"{Name(left)} is {Word(left.Kind)} and {Name(right)} is {Word(right.Kind)}: they are never equal.");
@@ -239,24 +274,28 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
     private void Member(FormulaPart one, FormulaPart list)
     {
         if (one.Field is { } field)
-            foreach (var literal in list.Literals ?? []) _compared.Add((field, literal));
-        else if (one.IsLiteral && list.Field is { } listed) _compared.Add((listed, one.Literals![0]));
+            foreach (var literal in list.Literals ?? [])
+                _compared.Add((field, literal));
+        else if (one.IsLiteral && list.Field is { } listed)
+            _compared.Add((listed, one.Literals![0]));
     }
 
     private void Note(FormulaPart field, FormulaPart literal)
     {
-        if (field.Field is { } of && literal.IsLiteral) _compared.Add((of, literal.Literals![0]));
+        if (field.Field is { } of && literal.IsLiteral)
+            _compared.Add((of, literal.Literals![0]));
     }
 
     private static string Name(FormulaPart part) => part.Field?.Key ?? (part.IsLiteral ? $"'{part.Literals![0]}'" : "what stands there");
 
-    private static string Word(FormulaKind kind) => kind switch
-    {
-        FormulaKind.Text => "a text",
-        FormulaKind.Date => "a date",
-        FormulaKind.Number => "a number",
-        FormulaKind.YesNo => "yes or no",
-        FormulaKind.List => "a list",
-        _ => "nothing",
-    };
+    private static string Word(FormulaKind kind) =>
+        kind switch
+        {
+            FormulaKind.Text => "a text",
+            FormulaKind.Date => "a date",
+            FormulaKind.Number => "a number",
+            FormulaKind.YesNo => "yes or no",
+            FormulaKind.List => "a list",
+            _ => "nothing",
+        };
 }

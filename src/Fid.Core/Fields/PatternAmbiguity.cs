@@ -13,7 +13,8 @@ internal static class PatternAmbiguity
     /// <summary>Whether it can run away. What is too large to look at counts as such.</summary>
     public static bool CanRunAway(string pattern)
     {
-        if (PatternParts.Read(pattern) is not { } parts) return true;
+        if (PatternParts.Read(pattern) is not { } parts)
+            return true;
         var (follow, fits, count) = (parts.Follow, parts.Fits(), parts.Follow.Count);
         var overlap = new bool?[count, count];
         // Pairs of positions reached over the same characters, as far as they can be reached from a position paired with itself.
@@ -21,16 +22,19 @@ internal static class PatternAmbiguity
         var open = new Stack<int>(Enumerable.Range(0, count).Select(p => p * count + p));
         while (open.TryPop(out var pair))
         {
-            if (next.ContainsKey(pair)) continue;
-            if (next.Count > MostPairs) return true;
+            if (next.ContainsKey(pair))
+                continue;
+            if (next.Count > MostPairs)
+                return true;
             var to = next[pair] = [];
             foreach (var p in follow[pair / count].Keys)
-                foreach (var q in follow[pair % count].Keys)
-                {
-                    if (!(overlap[p, q] ??= Overlap(fits[p], fits[q]))) continue;
-                    to.Add(p * count + q);
-                    open.Push(p * count + q);
-                }
+            foreach (var q in follow[pair % count].Keys)
+            {
+                if (!(overlap[p, q] ??= Overlap(fits[p], fits[q])))
+                    continue;
+                to.Add(p * count + q);
+                open.Push(p * count + q);
+            }
         }
         var pairs = next.Keys.ToArray();
         var index = pairs.Select((p, i) => (p, i)).ToDictionary(x => x.p, x => x.i);
@@ -39,10 +43,12 @@ internal static class PatternAmbiguity
         {
             var own = component[index[p * count + p]];
             // Back to itself by a detour over two different positions …
-            if (pairs.Any(pair => pair / count != pair % count && component[index[pair]] == own)) return true;
+            if (pairs.Any(pair => pair / count != pair % count && component[index[pair]] == own))
+                return true;
             // … or by one step that can be taken in several ways.
             foreach (var (to, ways) in follow[p])
-                if (ways > 1 && component[index[to * count + to]] == own) return true;
+                if (ways > 1 && component[index[to * count + to]] == own)
+                    return true;
         }
         return false;
     }
@@ -50,7 +56,8 @@ internal static class PatternAmbiguity
     private static bool Overlap(bool[] a, bool[] b)
     {
         for (var i = 0; i < a.Length; i++)
-            if (a[i] && b[i]) return true;
+            if (a[i] && b[i])
+                return true;
         return false;
     }
 }

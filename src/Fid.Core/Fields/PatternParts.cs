@@ -42,14 +42,23 @@ internal sealed partial class PatternParts
     /// <summary>For each position, the set of sample characters that fit it.</summary>
     public bool[][] Fits()
     {
-        var samples = "aAzZmM059_- .,:;/\\@#'\"()[]{}+*?=<>|&%$!~^\t\nÄéßあЖ٣".Concat(_text).Concat(_text.Select(c => (char)(c + 1))).Distinct().Select(c => c.ToString()).ToArray();
+        var samples = "aAzZmM059_- .,:;/\\@#'\"()[]{}+*?=<>|&%$!~^\t\nÄéßあЖ٣"
+            .Concat(_text)
+            .Concat(_text.Select(c => (char)(c + 1)))
+            .Distinct()
+            .Select(c => c.ToString())
+            .ToArray();
         var known = new Dictionary<string, bool[]>(StringComparer.Ordinal);
-        return [.. _atoms.Select(atom =>
-        {
-            if (known.TryGetValue(atom, out var fits)) return fits;
-            var regex = new Regex($@"\A{atom}\z", RegexOptions.Singleline | RegexOptions.CultureInvariant);
-            return known[atom] = [.. samples.Select(s => regex.IsMatch(s))];
-        })];
+        return
+        [
+            .. _atoms.Select(atom =>
+            {
+                if (known.TryGetValue(atom, out var fits))
+                    return fits;
+                var regex = new Regex($@"\A{atom}\z", RegexOptions.Singleline | RegexOptions.CultureInvariant);
+                return known[atom] = [.. samples.Select(s => regex.IsMatch(s))];
+            }),
+        ];
     }
 
     private Part Alternatives()
@@ -66,7 +75,8 @@ internal sealed partial class PatternParts
     private Part Sequence()
     {
         var all = Part.Nothing;
-        while (_at < _text.Length && _text[_at] is not ('|' or ')')) all = Join(all, Quantified());
+        while (_at < _text.Length && _text[_at] is not ('|' or ')'))
+            all = Join(all, Quantified());
         return all;
     }
 
@@ -77,7 +87,13 @@ internal sealed partial class PatternParts
         while (Quantifier() is var (least, most))
         {
             var behind = _at;
-            part = Repeat(part, least, most, () => { _at = began; var copy = Atom(); _at = behind; return copy; });
+            part = Repeat(part, least, most, () =>
+            {
+                _at = began;
+                var copy = Atom();
+                _at = behind;
+                return copy;
+            });
         }
         return part;
     }
@@ -87,7 +103,8 @@ internal sealed partial class PatternParts
         if (most is null)
         {
             var all = Part.Nothing;
-            for (var i = 1; i < Math.Min(least, MostRepeats); i++) all = Join(all, i == 1 ? part : copy());
+            for (var i = 1; i < Math.Min(least, MostRepeats); i++)
+                all = Join(all, i == 1 ? part : copy());
             var last = least > 1 ? copy() : part;
             Link(last.Last, last.First);
             return Join(all, last with { Nullable = last.Nullable || least == 0 });
@@ -104,16 +121,30 @@ internal sealed partial class PatternParts
     // (least, most), most null for any number; null where there is no quantifier here.
     private (int Least, int? Most)? Quantifier()
     {
-        if (_at >= _text.Length) return null;
-        (int, int?)? read = _text[_at] switch { '*' => (0, null), '+' => (1, null), '?' => (0, 1), _ => null };
-        if (read is not null) _at++;
+        if (_at >= _text.Length)
+            return null;
+        (int, int?)? read = _text[_at] switch
+        {
+            '*' => (0, null),
+            '+' => (1, null),
+            '?' => (0, 1),
+            _ => null,
+        };
+        if (read is not null)
+            _at++;
         else if (Counted().Match(_text, _at) is { Success: true } counted && counted.Index == _at)
         {
             _at += counted.Length;
             var least = int.Parse(counted.Groups[1].ValueSpan, CultureInfo.InvariantCulture);
-            read = (least, !counted.Groups[2].Success ? least : counted.Groups[3].Length == 0 ? null : int.Parse(counted.Groups[3].ValueSpan, CultureInfo.InvariantCulture));
+            read = (
+                least,
+                !counted.Groups[2].Success ? least
+                : counted.Groups[3].Length == 0 ? null
+                : int.Parse(counted.Groups[3].ValueSpan, CultureInfo.InvariantCulture)
+            );
         }
-        if (read is not null) Next('?');
+        if (read is not null)
+            Next('?');
         return read;
     }
 
@@ -123,7 +154,8 @@ internal sealed partial class PatternParts
         switch (_text[_at++])
         {
             case '(':
-                if (Group().Match(_text, _at) is { Success: true } head && head.Index == _at) _at += head.Length;
+                if (Group().Match(_text, _at) is { Success: true } head && head.Index == _at)
+                    _at += head.Length;
                 var inside = Alternatives();
                 Next(')');
                 return inside;
@@ -142,11 +174,13 @@ internal sealed partial class PatternParts
                 if (Next('^')) { }
                 if (Next(']')) { }
                 for (; _at < _text.Length && _text[_at] != ']'; _at++)
-                    if (_text[_at] == '\\') _at++;
+                    if (_text[_at] == '\\')
+                        _at++;
                 _at++;
                 break;
         }
-        if (_atoms.Count >= MostPositions) throw new PatternTooLargeException();
+        if (_atoms.Count >= MostPositions)
+            throw new PatternTooLargeException();
         _atoms.Add(_text[began.._at]);
         _follow.Add([]);
         return new Part([_atoms.Count - 1], [_atoms.Count - 1], false);
@@ -158,18 +192,21 @@ internal sealed partial class PatternParts
         return new Part(
             left.Nullable ? [.. left.First, .. right.First] : left.First,
             right.Nullable ? [.. left.Last, .. right.Last] : right.Last,
-            left.Nullable && right.Nullable);
+            left.Nullable && right.Nullable
+        );
     }
 
     private void Link(int[] from, int[] to)
     {
         foreach (var f in from)
-            foreach (var t in to) _follow[f][t] = Math.Min(_follow[f].GetValueOrDefault(t) + 1, 2);
+        foreach (var t in to)
+            _follow[f][t] = Math.Min(_follow[f].GetValueOrDefault(t) + 1, 2);
     }
 
     private bool Next(char c)
     {
-        if (_at >= _text.Length || _text[_at] != c) return false;
+        if (_at >= _text.Length || _text[_at] != c)
+            return false;
         _at++;
         return true;
     }

@@ -31,11 +31,14 @@ public sealed class RecordEvaluation
         for (var i = 0; i < count; i++)
         {
             var field = set.Fields[i];
-            if (set.Place(field.Key) != i) continue;
+            if (set.Place(field.Key) != i)
+                continue;
             _seen[i] = question.Roles is null || field.AccessOf(question.Roles) != FieldAccess.None;
-            if (!_seen[i]) continue;
+            if (!_seen[i])
+                continue;
             _typed[i] = typed.Contains(field.Key);
-            if (question.Values.TryGetValue(field.Key, out var value) && !FieldValues.IsEmpty(value)) Put(i, value, _typed[i] ? "typed" : null);
+            if (question.Values.TryGetValue(field.Key, out var value) && !FieldValues.IsEmpty(value))
+                Put(i, value, _typed[i] ? "typed" : null);
         }
         _reading = new FormulaFacts(key => set.Place(key) is var at and >= 0 ? _facts[at] : null, question.Today, question.Calendar ?? WeekdayCalendar);
     }
@@ -57,13 +60,16 @@ public sealed class RecordEvaluation
         var settled = new HashSet<int>(changed);
         while (changed.TryDequeue(out var by))
         {
-            if (!_seen[by]) continue;
+            if (!_seen[by])
+                continue;
             foreach (var (set, formula) in _set.Compiled[by].OnChange)
             {
                 var at = _set.Place(set);
-                if (at < 0 || formula is null || !_seen[at] || _typed[at] || settled.Contains(at)) continue;
+                if (at < 0 || formula is null || !_seen[at] || _typed[at] || settled.Contains(at))
+                    continue;
                 var (value, trouble) = formula.Compute(_reading);
-                if (trouble is not null) continue;
+                if (trouble is not null)
+                    continue;
                 settled.Add(at);
                 Put(at, Filled(value), $"rule:{_set.Fields[by].Key}");
                 changed.Enqueue(at);
@@ -76,7 +82,8 @@ public sealed class RecordEvaluation
         foreach (var at in _set.FillOrder)
         {
             var (field, isComputed) = (_set.Fields[at], _set.Fields[at].Type == FieldType.Computed);
-            if (!_seen[at] || (!isComputed && (_values[at] is not null || _typed[at] || _setBy[at] is not null))) continue;
+            if (!_seen[at] || (!isComputed && (_values[at] is not null || _typed[at] || _setBy[at] is not null)))
+                continue;
             var value = _set.Compiled[at].Default is { } formula ? Filled(formula.Compute(_reading).Value) : field.Default!.Value;
             Put(at, value, isComputed ? "computed" : "default");
         }
@@ -88,7 +95,8 @@ public sealed class RecordEvaluation
     private void Put(int at, JsonElement? value, string? setBy)
     {
         var empty = FieldValues.IsEmpty(value);
-        if (!empty && _set.Fields[at].Sensitive) value = SealedText.Shown(value!.Value);
+        if (!empty && _set.Fields[at].Sensitive)
+            value = SealedText.Shown(value!.Value);
         _values[at] = empty ? null : value;
         _facts[at] = empty ? null : FieldValues.FromJson(value);
         _setBy[at] = setBy;
@@ -99,45 +107,71 @@ public sealed class RecordEvaluation
         var count = _set.Fields.Count;
         var now = _set.StageAt(_question.Stage);
         var later = _set.Stages.Skip(now + 1).Select(s => (Stage: s, Fields: new List<string>())).ToList();
-        var (values, setBy, access) = (new Dictionary<string, JsonElement>(count), new Dictionary<string, string>(), new Dictionary<string, FieldAccess>(count));
+        var (values, setBy, access) = (
+            new Dictionary<string, JsonElement>(count),
+            new Dictionary<string, string>(),
+            new Dictionary<string, FieldAccess>(count)
+        );
         var (shown, errors, missing, emptied) = (new List<string>(count), new List<FieldError>(), new List<string>(), new List<string>());
         var (filled, required) = (0, 0);
         for (var i = 0; i < count; i++)
         {
-            if (!_seen[i]) continue;
+            if (!_seen[i])
+                continue;
             var (field, compiled) = (_set.Fields[i], _set.Compiled[i]);
             access[field.Key] = _question.Roles is { } roles ? field.AccessOf(roles) : FieldAccess.Edit;
-            if (_values[i] is null && _setBy[i]?.StartsWith("rule:", StringComparison.Ordinal) == true) emptied.Add(field.Key);
+            if (_values[i] is null && _setBy[i]?.StartsWith("rule:", StringComparison.Ordinal) == true)
+                emptied.Add(field.Key);
             if (_values[i] is { } value)
             {
                 values[field.Key] = value;
-                if (_setBy[i] is { } by) setBy[field.Key] = by;
+                if (_setBy[i] is { } by)
+                    setBy[field.Key] = by;
             }
-            if (compiled.ShowWhen is { } showWhen && !showWhen.Holds(_reading)) continue;
+            if (compiled.ShowWhen is { } showWhen && !showWhen.Holds(_reading))
+                continue;
             shown.Add(field.Key);
-            if (_values[i] is { } held && Misfit(i, held) is var misfit and not Fields.Misfit.None) errors.Add(new FieldError(field.Key, misfit));
-            if (RequiredFrom(field, compiled) is not { } from) continue;
+            if (_values[i] is { } held && Misfit(i, held) is var misfit and not Fields.Misfit.None)
+                errors.Add(new FieldError(field.Key, misfit));
+            if (RequiredFrom(field, compiled) is not { } from)
+                continue;
             if (from <= now)
             {
                 required++;
-                if (_values[i] is not null) filled++;
-                else missing.Add(field.Key);
+                if (_values[i] is not null)
+                    filled++;
+                else
+                    missing.Add(field.Key);
             }
             else if (_values[i] is null)
                 later[from - now - 1].Fields.Add(field.Key);
         }
-        return new EvaluatedRecord(values, setBy, emptied, access, shown, errors, missing, [.. later.Select(l => (l.Stage, (IReadOnlyList<string>)l.Fields))], filled, required);
+        return new EvaluatedRecord(
+            values,
+            setBy,
+            emptied,
+            access,
+            shown,
+            errors,
+            missing,
+            [.. later.Select(l => (l.Stage, (IReadOnlyList<string>)l.Fields))],
+            filled,
+            required
+        );
     }
 
     // The place of the stage from which the field is required, −1 for always; null where it is not, or its condition does not hold.
     private int? RequiredFrom(FieldDefinition field, CompiledField compiled)
     {
-        if (compiled.RequiredWhen is { } condition && !condition.Holds(_reading)) return null;
+        if (compiled.RequiredWhen is { } condition && !condition.Holds(_reading))
+            return null;
         return field.Required.Kind switch
         {
             RequirementKind.Always => Always,
             RequirementKind.From => _set.StageAt(field.Required.Stage) is var stage and >= 0 ? stage : null,
-            _ => compiled.RequiredWhen is null ? null : _set.Stages.Count > 0 ? 0 : Always,
+            _ => compiled.RequiredWhen is null ? null
+            : _set.Stages.Count > 0 ? 0
+            : Always,
         };
     }
 
@@ -145,9 +179,16 @@ public sealed class RecordEvaluation
     {
         var field = _set.Fields[at];
         // It was looked at when it was sealed.
-        if (field.Sensitive && SealedText.IsMask(value)) return Fields.Misfit.None;
+        if (field.Sensitive && SealedText.IsMask(value))
+            return Fields.Misfit.None;
         var parent = field.Parent is { } key && _set.Place(key) is var p and >= 0 ? _values[p] : null;
         return ValueFit.Check(
-            field, value, field.List is { } list ? _question.Lists.GetValueOrDefault(list) : null, _set.Compiled[at].Pattern, parent, _question.Changed.Contains(field.Key));
+            field,
+            value,
+            field.List is { } list ? _question.Lists.GetValueOrDefault(list) : null,
+            _set.Compiled[at].Pattern,
+            parent,
+            _question.Changed.Contains(field.Key)
+        );
     }
 }

@@ -23,7 +23,8 @@ public static class SealedText
     public static bool IsSealed(JsonElement value) => value.ValueKind == JsonValueKind.String && IsSealed(value.GetString()!);
 
     /// <summary>Whether a text is how a sealed value is stored.</summary>
-    public static bool IsSealed(string text) => text.Length > 72 && text.StartsWith(Prefix, StringComparison.Ordinal) && text[Prefix.Length + HashDigits] == ':';
+    public static bool IsSealed(string text) =>
+        text.Length > 72 && text.StartsWith(Prefix, StringComparison.Ordinal) && text[Prefix.Length + HashDigits] == ':';
 
     /// <summary>What only the key ring opens. Throws where the value is not sealed.</summary>
     public static string Closed(JsonElement value) =>

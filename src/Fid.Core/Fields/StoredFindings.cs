@@ -5,25 +5,37 @@ internal static class StoredFindings
 {
     public static void Find(ConfigurationCheck check)
     {
-        if (check.Question is not { Live: { } live, Stored: { } stored }) return;
+        if (check.Question is not { Live: { } live, Stored: { } stored })
+            return;
         foreach (var before in live.DistinctBy(f => f.Key))
         {
-            if (!stored.TryGetValue(before.Key, out var values)) continue;
+            if (!stored.TryGetValue(before.Key, out var values))
+                continue;
             var at = check.Set.Place(before.Key);
             if (at < 0)
             {
                 if (values.Values.Sum() is var lost and > 0)
-                    check.Add(check.Set.Fields.Count, new Finding("strands-values", [before.Key], $"{ConfigurationCheck.Name(before)} would be gone, and {Records(lost)} a value in it. Hide it instead."));
+                    check.Add(
+                        check.Set.Fields.Count,
+                        new Finding(
+                            "strands-values",
+                            [before.Key],
+                            $"{ConfigurationCheck.Name(before)} would be gone, and {Records(lost)} a value in it. Hide it instead."
+                        )
+                    );
                 continue;
             }
             var after = check.Set.Fields[at];
-            if (after.Type == FieldType.Computed || before.Type == FieldType.Computed) continue;
+            if (after.Type == FieldType.Computed || before.Type == FieldType.Computed)
+                continue;
             var stranded = values.Where(v => v.Value > 0 && Fits(check, before, before, v.Key) && !Fits(check, before, after, v.Key)).ToList();
-            if (stranded.Count == 0) continue;
+            if (stranded.Count == 0)
+                continue;
             var count = stranded.Sum(s => s.Value);
-            var message = before.Type != after.Type
-                ? $"{ConfigurationCheck.Name(after)} would become another type, and {Records(count)} a value in it that does not fit. Add a new field instead, or change those values first."
-                : $"{ConfigurationCheck.Name(after)} would lose {string.Join(", ", stranded.Take(5).Select(s => $"“{s.Key}”"))}{(stranded.Count > 5 ? " and more" : "")}, and {Records(count)} it. Retire the option instead of removing it.";
+            var message =
+                before.Type != after.Type
+                    ? $"{ConfigurationCheck.Name(after)} would become another type, and {Records(count)} a value in it that does not fit. Add a new field instead, or change those values first."
+                    : $"{ConfigurationCheck.Name(after)} would lose {string.Join(", ", stranded.Take(5).Select(s => $"“{s.Key}”"))}{(stranded.Count > 5 ? " and more" : "")}, and {Records(count)} it. Retire the option instead of removing it.";
             check.Add(at, "strands-values", message, part: before.Type != after.Type ? "type" : "options");
         }
     }

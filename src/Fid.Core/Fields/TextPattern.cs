@@ -17,7 +17,8 @@ internal sealed class TextPattern
     /// <summary>Reads a pattern; a sentence that says what is wrong with it otherwise.</summary>
     public static (TextPattern? Pattern, string? Trouble) Read(string text)
     {
-        if (text.Length > Longest) return (null, $"A pattern has at most {Longest} characters.");
+        if (text.Length > Longest)
+            return (null, $"A pattern has at most {Longest} characters.");
         try
         {
             // By itself, so that a bracket that closes too early is not taken for ours.
@@ -41,17 +42,22 @@ internal sealed class TextPattern
             var rest = text.AsSpan(i + 1);
             if (text[i] == '\\')
             {
-                if (!inClass && rest is [>= '1' and <= '9' or 'k' or 'G', ..]) return true;
+                if (!inClass && rest is [>= '1' and <= '9' or 'k' or 'G', ..])
+                    return true;
                 i++;
             }
-            else if (inClass) inClass = text[i] != ']';
+            else if (inClass)
+                inClass = text[i] != ']';
             else if (text[i] == '[')
             {
                 inClass = true;
-                if (rest is ['^', ..]) i++;
-                if (text.AsSpan(i + 1) is [']', ..]) i++;
+                if (rest is ['^', ..])
+                    i++;
+                if (text.AsSpan(i + 1) is [']', ..])
+                    i++;
             }
-            else if (text[i] == '(' && (rest is ['?', '=' or '!' or '>' or '(', ..] or ['?', '<', '=' or '!', ..] || IsBalancing(rest))) return true;
+            else if (text[i] == '(' && (rest is ['?', '=' or '!' or '>' or '(', ..] or ['?', '<', '=' or '!', ..] || IsBalancing(rest)))
+                return true;
         }
         return false;
     }

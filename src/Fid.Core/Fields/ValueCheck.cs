@@ -30,13 +30,17 @@ public static class ValueCheck
     /// <param name="value">What was entered.</param>
     public static (JsonElement? Value, Problem? Problem) Check(FieldDefinition field, JsonElement? value)
     {
-        if (value is not { } entered || entered.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined) return (null, null);
-        if (field.Sensitive && SealedText.IsMask(entered)) return Masked(field);
+        if (value is not { } entered || entered.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined)
+            return (null, null);
+        if (field.Sensitive && SealedText.IsMask(entered))
+            return Masked(field);
         return field.Type switch
         {
             FieldType.Computed => Wrong(field, "read-only", "This is computed and is not entered."),
             FieldType.Number or FieldType.Money => CheckNumber(field, entered),
-            FieldType.YesNo => entered.ValueKind is JsonValueKind.True or JsonValueKind.False ? (entered, null) : Wrong(field, "wrong-type", "Enter yes or no."),
+            FieldType.YesNo => entered.ValueKind is JsonValueKind.True or JsonValueKind.False
+                ? (entered, null)
+                : Wrong(field, "wrong-type", "Enter yes or no."),
             FieldType.Choices => CheckChoices(field, entered),
             _ => CheckText(field, entered),
         };
@@ -60,11 +64,15 @@ public static class ValueCheck
 
     private static (JsonElement?, Problem?) CheckChoices(FieldDefinition field, JsonElement entered)
     {
-        if (!ValueFit.IsOfType(FieldType.Choices, entered)) return Wrong(field, "wrong-type", "Choose from the list.");
+        if (!ValueFit.IsOfType(FieldType.Choices, entered))
+            return Wrong(field, "wrong-type", "Choose from the list.");
         var chosen = FieldValues.Texts(entered).Distinct(StringComparer.Ordinal).ToArray();
-        if (chosen.Length == 0) return (null, null);
-        if (chosen.Length > MostChoices) return Wrong(field, "too-many", $"Choose at most {MostChoices}.");
-        if (field.Options is { } options && chosen.FirstOrDefault(c => options.All(o => o.Value != c)) is not null) return WrongOption(field, options);
+        if (chosen.Length == 0)
+            return (null, null);
+        if (chosen.Length > MostChoices)
+            return Wrong(field, "too-many", $"Choose at most {MostChoices}.");
+        if (field.Options is { } options && chosen.FirstOrDefault(c => options.All(o => o.Value != c)) is not null)
+            return WrongOption(field, options);
         return ((decimal)chosen.Length) switch
         {
             var count when field.Min?.Number is { } min && count < min => Wrong(field, "out-of-range", $"Choose at least {min}."),
@@ -75,32 +83,42 @@ public static class ValueCheck
 
     private static (JsonElement?, Problem?) CheckText(FieldDefinition field, JsonElement entered)
     {
-        if (entered.ValueKind != JsonValueKind.String) return Wrong(field, "wrong-type", "Enter a text.");
+        if (entered.ValueKind != JsonValueKind.String)
+            return Wrong(field, "wrong-type", "Enter a text.");
         var isLong = field.Type == FieldType.LongText;
         var (text, longest) = ("", isLong ? LongestLongText : TextRules.Longest);
-        if (!(isLong ? TextRules.TryCleanLines(entered, out text) : TextRules.TryClean(entered, out text))) return Wrong(field, "bad-characters", TextRules.BadCharacters);
-        if (text.Length == 0) return (null, null);
+        if (!(isLong ? TextRules.TryCleanLines(entered, out text) : TextRules.TryClean(entered, out text)))
+            return Wrong(field, "bad-characters", TextRules.BadCharacters);
+        if (text.Length == 0)
+            return (null, null);
         // Looked at as it would be stored: spaces before it would else hide that it is one.
-        if (SealedText.IsSealed(text)) return Masked(field);
-        if (text.Length > longest) return Wrong(field, "too-long", $"Enter at most {longest} characters.");
-        if (field.Type == FieldType.Choice && field.Options is { } options && options.All(o => o.Value != text)) return WrongOption(field, options);
+        if (SealedText.IsSealed(text))
+            return Masked(field);
+        if (text.Length > longest)
+            return Wrong(field, "too-long", $"Enter at most {longest} characters.");
+        if (field.Type == FieldType.Choice && field.Options is { } options && options.All(o => o.Value != text))
+            return WrongOption(field, options);
         var message = field.Type switch
         {
-            FieldType.Date when !LocalDatePattern.Iso.Parse(text).TryGetValue(default, out var date) || !IsSensible(date) =>
-                "Enter a date from 1900 to 2199.",
+            FieldType.Date when !LocalDatePattern.Iso.Parse(text).TryGetValue(default, out var date) || !IsSensible(date) => "Enter a date from 1900 to 2199.",
             FieldType.Date when field.Min?.Date is { } min && string.CompareOrdinal(text, min) < 0 => $"Enter a date from {min} on.",
             FieldType.Date when field.Max?.Date is { } max && string.CompareOrdinal(text, max) > 0 => $"Enter a date up to {max}.",
             FieldType.Email when !TextRules.IsEmail(text) => "Enter an e-mail address, such as name@example.org.",
             FieldType.Phone when !TextRules.IsPhone(text) => "Enter a telephone number: digits, spaces, + ( ) - only.",
             FieldType.Person when !Guid.TryParse(text, out _) => "Choose a person.",
             FieldType.File when !Guid.TryParse(text, out _) => "Choose a file.",
-            FieldType.Text or FieldType.LongText or FieldType.Identifier when field.Min?.Number is { } least && text.Length < least => $"Enter at least {least} characters.",
-            FieldType.Text or FieldType.LongText or FieldType.Identifier when field.Max?.Number is { } most && text.Length > most => $"Enter at most {most} characters.",
+            FieldType.Text or FieldType.LongText or FieldType.Identifier when field.Min?.Number is { } least && text.Length < least =>
+                $"Enter at least {least} characters.",
+            FieldType.Text or FieldType.LongText or FieldType.Identifier when field.Max?.Number is { } most && text.Length > most =>
+                $"Enter at most {most} characters.",
             _ when field.Key == BadgeField && !Badges.IsNumber(text) => "Enter 1 to 20 digits and nothing else.",
-            _ when field.Pattern is not null && Patterns.GetValue(field, f => new(TextPattern.Read(f.Pattern!).Pattern)).Value is { } pattern && !pattern.Matches(text) => "This is not written as the field wants it.",
+            _ when field.Pattern is not null
+                    && Patterns.GetValue(field, f => new(TextPattern.Read(f.Pattern!).Pattern)).Value is { } pattern
+                    && !pattern.Matches(text) => "This is not written as the field wants it.",
             _ => null,
         };
-        if (message is not null) return Wrong(field, "bad-value", message);
+        if (message is not null)
+            return Wrong(field, "bad-value", message);
         return (JsonSerializer.SerializeToElement(text), null);
     }
 
@@ -110,6 +128,5 @@ public static class ValueCheck
     private static (JsonElement?, Problem?) WrongOption(FieldDefinition field, IReadOnlyList<FieldOption> options) =>
         Wrong(field, "bad-value", $"Choose one of {string.Join(", ", options.Where(o => !o.Retired).Take(12).Select(o => o.Label("en")))}.");
 
-    private static (JsonElement?, Problem?) Wrong(FieldDefinition field, string code, string message) =>
-        (null, new Problem($"/{field.Key}", code, message));
+    private static (JsonElement?, Problem?) Wrong(FieldDefinition field, string code, string message) => (null, new Problem($"/{field.Key}", code, message));
 }

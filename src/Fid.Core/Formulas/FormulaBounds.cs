@@ -21,21 +21,26 @@ internal sealed class FormulaBounds : ILogicalExpressionVisitor<string?>
     public string? Visit(TernaryExpression expression) => Inside(expression.LeftExpression, expression.MiddleExpression, expression.RightExpression);
 
     /// <inheritdoc/>
-    public string? Visit(BinaryExpression expression) => expression.Type switch
-    {
-        BinaryExpressionType.Exponentiation => Power,
-        BinaryExpressionType.BitwiseAnd or BinaryExpressionType.BitwiseOr or BinaryExpressionType.BitwiseXOr or BinaryExpressionType.LeftShift
+    public string? Visit(BinaryExpression expression) =>
+        expression.Type switch
+        {
+            BinaryExpressionType.Exponentiation => Power,
+            BinaryExpressionType.BitwiseAnd
+            or BinaryExpressionType.BitwiseOr
+            or BinaryExpressionType.BitwiseXOr
+            or BinaryExpressionType.LeftShift
             or BinaryExpressionType.RightShift => "Signs for single bits cannot be used. Use and, or.",
-        _ => Inside(expression.LeftExpression, expression.RightExpression),
-    };
+            _ => Inside(expression.LeftExpression, expression.RightExpression),
+        };
 
     /// <inheritdoc/>
-    public string? Visit(UnaryExpression expression) => expression.Type switch
-    {
-        UnaryExpressionType.Factorial => "Factorials cannot be used.",
-        UnaryExpressionType.BitwiseNot => "Signs for single bits cannot be used. Use not.",
-        _ => Inside(expression.Expression),
-    };
+    public string? Visit(UnaryExpression expression) =>
+        expression.Type switch
+        {
+            UnaryExpressionType.Factorial => "Factorials cannot be used.",
+            UnaryExpressionType.BitwiseNot => "Signs for single bits cannot be used. Use not.",
+            _ => Inside(expression.Expression),
+        };
 
     /// <inheritdoc/>
     public string? Visit(ValueExpression expression) => null;
@@ -51,9 +56,11 @@ internal sealed class FormulaBounds : ILogicalExpressionVisitor<string?>
 
     private string? Inside(params LogicalExpression[] parts)
     {
-        if (++_depth > _deepest) return $"A formula may be nested {_deepest} deep.";
+        if (++_depth > _deepest)
+            return $"A formula may be nested {_deepest} deep.";
         string? breach = null;
-        foreach (var part in parts) breach ??= part.Accept(this);
+        foreach (var part in parts)
+            breach ??= part.Accept(this);
         _depth--;
         return breach;
     }

@@ -9,8 +9,12 @@ internal static class Likeness
     /// <summary>Whether a text is like a pattern, to the letter and as a whole; nothing is like nothing.</summary>
     public static bool Matches(object? value, object? pattern)
     {
-        if (value is not string text || pattern is not string like) return false;
-        int at = 0, p = 0, star = -1, mark = 0;
+        if (value is not string text || pattern is not string like)
+            return false;
+        int at = 0,
+            p = 0,
+            star = -1,
+            mark = 0;
         while (at < text.Length)
         {
             if (p < like.Length && like[p] == '%')
@@ -28,9 +32,11 @@ internal static class Likeness
                 p = star + 1;
                 at = ++mark;
             }
-            else return false;
+            else
+                return false;
         }
-        while (p < like.Length && like[p] == '%') p++;
+        while (p < like.Length && like[p] == '%')
+            p++;
         return p == like.Length;
     }
 }

@@ -25,17 +25,19 @@ public sealed class NumberFormula
     public IReadOnlyList<string> Names { get; }
 
     /// <summary>Reads a formula. The one problem has an empty path, and says at which character reading stopped where that is known.</summary>
-    public static Outcome<NumberFormula> Read(string text) => ParsedFormula.Read(text, Longest, Functions) switch
-    {
-        ({ } formula, _) => new NumberFormula(formula.Root, formula.Names),
-        var (_, mistake) => Outcome<NumberFormula>.Failed(new Problem("", "formula-error", mistake!.Message)),
-    };
+    public static Outcome<NumberFormula> Read(string text) =>
+        ParsedFormula.Read(text, Longest, Functions) switch
+        {
+            ({ } formula, _) => new NumberFormula(formula.Root, formula.Names),
+            var (_, mistake) => Outcome<NumberFormula>.Failed(new Problem("", "formula-error", mistake!.Message)),
+        };
 
     /// <summary>The number it comes to with the values of its <see cref="Names"/>; a problem where it comes to none.</summary>
     public (decimal Value, string? Trouble) Compute(Func<string, decimal> valueOf)
     {
         var expression = ParsedFormula.Express(_parsed);
-        foreach (var name in Names) expression.Parameters[name] = valueOf(name);
+        foreach (var name in Names)
+            expression.Parameters[name] = valueOf(name);
         try
         {
             var value = expression.Evaluate();
@@ -51,7 +53,8 @@ public sealed class NumberFormula
         {
             return (0, "It divides by zero.");
         }
-        catch (Exception e) when (e is OverflowException or NCalcException or InvalidCastException or FormatException or ArgumentException or InvalidOperationException)
+        catch (Exception e)
+            when (e is OverflowException or NCalcException or InvalidCastException or FormatException or ArgumentException or InvalidOperationException)
         {
             return (0, e is OverflowException ? "It comes to a number that is too large." : "It cannot be computed with these values.");
         }

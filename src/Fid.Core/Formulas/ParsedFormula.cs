@@ -13,7 +13,8 @@ internal sealed partial class ParsedFormula
 
     private const string NoPowers = "Powers cannot be used. Multiply instead.";
 
-    private ParsedFormula(LogicalExpression root, IReadOnlyList<string> names, IReadOnlyCollection<string> calls) => (Root, Names, Calls) = (root, names, calls);
+    private ParsedFormula(LogicalExpression root, IReadOnlyList<string> names, IReadOnlyCollection<string> calls) =>
+        (Root, Names, Calls) = (root, names, calls);
 
     /// <summary>How formulas are read and computed: in decimals, text compared letter by letter, nothing as a value of its own.</summary>
     public static Expression Express(string text) => new(text, Options) { CultureInfo = CultureInfo.InvariantCulture };
@@ -22,8 +23,13 @@ internal sealed partial class ParsedFormula
     public static Expression Express(LogicalExpression root) => new(root, Options) { CultureInfo = CultureInfo.InvariantCulture };
 
     private const ExpressionOptions Options =
-        ExpressionOptions.DecimalAsDefault | ExpressionOptions.NoCache | ExpressionOptions.OverflowProtection | ExpressionOptions.RoundAwayFromZero
-        | ExpressionOptions.IgnoreCaseAtBuiltInFunctions | ExpressionOptions.AllowNullParameter | ExpressionOptions.OrdinalStringComparer
+        ExpressionOptions.DecimalAsDefault
+        | ExpressionOptions.NoCache
+        | ExpressionOptions.OverflowProtection
+        | ExpressionOptions.RoundAwayFromZero
+        | ExpressionOptions.IgnoreCaseAtBuiltInFunctions
+        | ExpressionOptions.AllowNullParameter
+        | ExpressionOptions.OrdinalStringComparer
         | ExpressionOptions.NoStringTypeCoercion;
 
     public LogicalExpression Root { get; }
@@ -41,15 +47,20 @@ internal sealed partial class ParsedFormula
     /// <returns>The formula; or what is wrong, and the character (from 1) where reading stopped, if that is known.</returns>
     public static (ParsedFormula? Formula, FormulaMistake? Mistake) Read(string text, int longest, IReadOnlyCollection<string> functions)
     {
-        if (string.IsNullOrWhiteSpace(text)) return Failed("Enter a formula.");
-        if (text.Length > longest) return Failed($"A formula has at most {longest} characters.");
-        if (Nesting(text) > Deepest) return Failed($"Brackets may be nested {Deepest} deep.");
+        if (string.IsNullOrWhiteSpace(text))
+            return Failed("Enter a formula.");
+        if (text.Length > longest)
+            return Failed($"A formula has at most {longest} characters.");
+        if (Nesting(text) > Deepest)
+            return Failed($"Brackets may be nested {Deepest} deep.");
         var expression = Express(text);
         try
         {
-            if (expression.HasErrors()) return Unreadable(text, expression.Error);
+            if (expression.HasErrors())
+                return Unreadable(text, expression.Error);
             var root = expression.GetLogicalExpression()!;
-            if (FormulaBounds.Check(root, Deepest) is { } breach) return Failed(breach == FormulaBounds.Power ? NoPowers : breach);
+            if (FormulaBounds.Check(root, Deepest) is { } breach)
+                return Failed(breach == FormulaBounds.Power ? NoPowers : breach);
             var calls = expression.GetFunctionNames();
             if (calls.FirstOrDefault(f => !functions.Contains(f, StringComparer.OrdinalIgnoreCase)) is { } unknown)
                 return (null, new FormulaMistake($"There is no function {unknown}. Known: {string.Join(", ", functions)}.", At(text, unknown), unknown));
@@ -76,8 +87,10 @@ internal sealed partial class ParsedFormula
         var (deep, most) = (0, 0);
         foreach (var c in text)
         {
-            if (c == '(') most = Math.Max(most, ++deep);
-            else if (c == ')') deep--;
+            if (c == '(')
+                most = Math.Max(most, ++deep);
+            else if (c == ')')
+                deep--;
         }
         return most;
     }
@@ -87,7 +100,8 @@ internal sealed partial class ParsedFormula
     private static (ParsedFormula?, FormulaMistake?) Unreadable(string text, Exception? error)
     {
         var at = Position().Match(error?.InnerException?.Message ?? error?.Message ?? "");
-        if (!at.Success) return Failed("The formula cannot be read. Look for a missing bracket or sign.");
+        if (!at.Success)
+            return Failed("The formula cannot be read. Look for a missing bracket or sign.");
         var character = Math.Min(int.Parse(at.Groups[1].ValueSpan, CultureInfo.InvariantCulture), text.Length);
         return (null, new FormulaMistake($"The formula cannot be read from character {character} on.", character));
     }

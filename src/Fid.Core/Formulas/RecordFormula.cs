@@ -24,8 +24,23 @@ public sealed class RecordFormula
     /// <summary>The functions there are: those of the expression library that are of use here, and <see cref="RecordFunctions"/>.</summary>
     public static IReadOnlyCollection<string> Functions { get; } =
     [
-        "addDays", "addMonths", "addWorkingDays", "ageOn", "firstOf", "today",
-        "Abs", "Ceiling", "Floor", "if", "ifs", "in", "Max", "Min", "Round", "Sign", "Truncate",
+        "addDays",
+        "addMonths",
+        "addWorkingDays",
+        "ageOn",
+        "firstOf",
+        "today",
+        "Abs",
+        "Ceiling",
+        "Floor",
+        "if",
+        "ifs",
+        "in",
+        "Max",
+        "Min",
+        "Round",
+        "Sign",
+        "Truncate",
     ];
 
     /// <summary>The formula as it was written.</summary>
@@ -40,11 +55,12 @@ public sealed class RecordFormula
     internal LogicalExpression Root => _parsed.Root;
 
     /// <summary>Reads a formula; what is wrong with it otherwise.</summary>
-    public static (RecordFormula? Formula, FormulaMistake? Mistake) Read(string text) => ParsedFormula.Read(text, Longest, Functions) switch
-    {
-        ({ } parsed, _) => (new RecordFormula(text, parsed), null),
-        var (_, mistake) => (null, mistake),
-    };
+    public static (RecordFormula? Formula, FormulaMistake? Mistake) Read(string text) =>
+        ParsedFormula.Read(text, Longest, Functions) switch
+        {
+            ({ } parsed, _) => (new RecordFormula(text, parsed), null),
+            var (_, mistake) => (null, mistake),
+        };
 
     /// <summary>
     /// What it comes to: null, a text, a decimal, a bool or a list of these. Where it cannot be computed with these values, null and
@@ -70,7 +86,8 @@ public sealed class RecordFormula
         {
             return (null, "It divides by zero.");
         }
-        catch (Exception e) when (e is NCalcException or ArithmeticException or InvalidCastException or FormatException or ArgumentException or InvalidOperationException)
+        catch (Exception e)
+            when (e is NCalcException or ArithmeticException or InvalidCastException or FormatException or ArgumentException or InvalidOperationException)
         {
             // The library calls a whole number divided by a whole zero an overflow.
             return (null, e is OverflowException ? "It comes to a number that is too large, or divides by zero." : "It cannot be computed with these values.");

@@ -28,12 +28,20 @@ internal sealed class RecordFormulaVisitor(FormulaFacts facts) : EvaluationVisit
         if (function.Identifier.Name.Equals("firstOf", StringComparison.OrdinalIgnoreCase))
         {
             foreach (var argument in arguments)
-                if (argument.Accept(this) is var value && !RecordFunctions.IsEmpty(value)) return value;
+                if (argument.Accept(this) is var value && !RecordFunctions.IsEmpty(value))
+                    return value;
             return null;
         }
-        if (!RecordFunctions.Arguments.TryGetValue(function.Identifier.Name, out var count)) return base.Visit(function);
-        if (arguments.Count != count) throw new ArgumentException("Another number of arguments is needed.");
-        return RecordFunctions.Call(function.Identifier.Name, count > 0 ? arguments[0].Accept(this) : null, count > 1 ? arguments[1].Accept(this) : null, facts);
+        if (!RecordFunctions.Arguments.TryGetValue(function.Identifier.Name, out var count))
+            return base.Visit(function);
+        if (arguments.Count != count)
+            throw new ArgumentException("Another number of arguments is needed.");
+        return RecordFunctions.Call(
+            function.Identifier.Name,
+            count > 0 ? arguments[0].Accept(this) : null,
+            count > 1 ? arguments[1].Accept(this) : null,
+            facts
+        );
     }
 
     // An empty text and no value are the same thing in a record; and one text in brackets is a list of one, not a text to look through.
@@ -41,15 +49,19 @@ internal sealed class RecordFormulaVisitor(FormulaFacts facts) : EvaluationVisit
     {
         var isMembership = expression.Type is BinaryExpressionType.In or BinaryExpressionType.NotIn && expression.RightExpression is not LogicalExpressionList;
         if (expression.Type is BinaryExpressionType.Like or BinaryExpressionType.NotLike)
-            return Likeness.Matches(expression.LeftExpression.Accept(this), expression.RightExpression.Accept(this)) == (expression.Type == BinaryExpressionType.Like);
-        if (!isMembership && expression.Type is not (BinaryExpressionType.Equal or BinaryExpressionType.NotEqual)) return Bounded(base.Visit(expression));
+            return Likeness.Matches(expression.LeftExpression.Accept(this), expression.RightExpression.Accept(this))
+                == (expression.Type == BinaryExpressionType.Like);
+        if (!isMembership && expression.Type is not (BinaryExpressionType.Equal or BinaryExpressionType.NotEqual))
+            return Bounded(base.Visit(expression));
         var (left, right) = (expression.LeftExpression.Accept(this), expression.RightExpression.Accept(this));
         if (isMembership)
             return (right is List<object?> list ? list.Contains(left) : left is not null && left.Equals(right)) == (expression.Type == BinaryExpressionType.In);
         if (RecordFunctions.IsEmpty(left) || RecordFunctions.IsEmpty(right))
             return RecordFunctions.IsEmpty(left) == RecordFunctions.IsEmpty(right) == (expression.Type == BinaryExpressionType.Equal);
-        if (left is string a && right is string b) return a == b == (expression.Type == BinaryExpressionType.Equal);
-        if (left is ICollection || right is ICollection) return Equals(left, right) == (expression.Type == BinaryExpressionType.Equal);
+        if (left is string a && right is string b)
+            return a == b == (expression.Type == BinaryExpressionType.Equal);
+        if (left is ICollection || right is ICollection)
+            return Equals(left, right) == (expression.Type == BinaryExpressionType.Equal);
         // Compared as the library does, but by the values: to compute both sides anew would double the work at every level.
         return base.Visit(new BinaryExpression(expression.Type, new ValueExpression(left!), new ValueExpression(right!)));
     }

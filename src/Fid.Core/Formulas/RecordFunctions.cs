@@ -34,8 +34,10 @@ internal static class RecordFunctions
     /// <summary>Computes one of <see cref="Arguments"/>.</summary>
     public static object? Call(string name, object? first, object? second, FormulaFacts facts)
     {
-        if (name.Equals("today", StringComparison.OrdinalIgnoreCase)) return Text(facts.Today);
-        if (IsEmpty(first) || IsEmpty(second)) return null;
+        if (name.Equals("today", StringComparison.OrdinalIgnoreCase))
+            return Text(facts.Today);
+        if (IsEmpty(first) || IsEmpty(second))
+            return null;
         var from = Date(first);
         return name.ToUpperInvariant() switch
         {
@@ -49,7 +51,8 @@ internal static class RecordFunctions
     // Somebody born on 29 February is a year older on 1 March of a common year.
     private static int Years(LocalDate born, LocalDate on)
     {
-        if (on < born) return 0;
+        if (on < born)
+            return 0;
         return on.Year - born.Year - ((on.Month, on.Day).CompareTo((born.Month, born.Day)) < 0 ? 1 : 0);
     }
 

@@ -22,8 +22,10 @@ public static class Timeline
         var retired = believed.Where(s => s.Holds(from)).ToList();
         var added = new List<DatedValue<T>>();
         foreach (var spell in retired)
-            if (spell.From < from) added.Add(spell with { To = from.PlusDays(-1) });
-        if (value is not null) added.Add(new DatedValue<T>(value, from, next?.PlusDays(-1)));
+            if (spell.From < from)
+                added.Add(spell with { To = from.PlusDays(-1) });
+        if (value is not null)
+            added.Add(new DatedValue<T>(value, from, next?.PlusDays(-1)));
         return new TimelineEdit<T>(retired, added);
     }
 
@@ -41,7 +43,8 @@ public static class Timeline
         var wrong = believed.FirstOrDefault(s => s.Holds(on));
         if (wrong is not null)
             return new TimelineEdit<T>([wrong], value is null ? [] : [wrong with { Value = value }]);
-        if (value is null) return new TimelineEdit<T>([], []);
+        if (value is null)
+            return new TimelineEdit<T>([], []);
         var next = believed.Where(s => s.From > on).Select(s => (LocalDate?)s.From).Min();
         var last = believed.Where(s => s.To < on).Select(s => s.To!.Value.PlusDays(1)).DefaultIfEmpty(gapFrom).Max();
         return new TimelineEdit<T>([], [new DatedValue<T>(value, LocalDate.Min(last, on), next?.PlusDays(-1))]);

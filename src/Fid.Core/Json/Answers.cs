@@ -23,8 +23,16 @@ internal static class Answers
         var (year, month, day) = d;
         Span<byte> text =
         [
-            Digit(year / 1000), Digit(year / 100), Digit(year / 10), Digit(year), (byte)'-',
-            Digit(month / 10), Digit(month), (byte)'-', Digit(day / 10), Digit(day),
+            Digit(year / 1000),
+            Digit(year / 100),
+            Digit(year / 10),
+            Digit(year),
+            (byte)'-',
+            Digit(month / 10),
+            Digit(month),
+            (byte)'-',
+            Digit(day / 10),
+            Digit(day),
         ];
         writer.WriteStringValue(text);
 

@@ -10,7 +10,8 @@ internal sealed class Choices
     public Choices(params string[] words)
     {
         _words = new JsonEncodedText[words.Length];
-        for (var i = 0; i < words.Length; i++) _words[i] = JsonEncodedText.Encode(words[i]);
+        for (var i = 0; i < words.Length; i++)
+            _words[i] = JsonEncodedText.Encode(words[i]);
         Known = string.Join(", ", words);
     }
 
@@ -20,7 +21,8 @@ internal sealed class Choices
     public int Find(ref Utf8JsonReader json)
     {
         for (var i = 0; i < _words.Length; i++)
-            if (json.ValueTextEquals(_words[i].EncodedUtf8Bytes)) return i;
+            if (json.ValueTextEquals(_words[i].EncodedUtf8Bytes))
+                return i;
         return -1;
     }
 

@@ -37,7 +37,8 @@ internal ref struct QuestionReader
     /// <summary>Enters an object. False, after noting it, where there is none.</summary>
     public bool Object()
     {
-        if (!Expect(JsonTokenType.StartObject, "an object")) return false;
+        if (!Expect(JsonTokenType.StartObject, "an object"))
+            return false;
         _depth++;
         return true;
     }
@@ -78,7 +79,8 @@ internal ref struct QuestionReader
             }
             seen |= 1u << at;
             _json.Read();
-            if (_json.TokenType == JsonTokenType.Null && shape.Optional[at]) continue;
+            if (_json.TokenType == JsonTokenType.Null && shape.Optional[at])
+                continue;
             return at;
         }
     }
@@ -87,13 +89,15 @@ internal ref struct QuestionReader
     public Dictionary<string, T> Named<T>(Reading<T> read)
     {
         var named = new Dictionary<string, T>(StringComparer.Ordinal);
-        if (!Object()) return named;
+        if (!Object())
+            return named;
         while (_json.Read() && _json.TokenType != JsonTokenType.EndObject)
         {
             var name = _json.GetString()!;
             Way(name);
             _json.Read();
-            if (!named.TryAdd(name, read(ref this))) Report("duplicate-property", "This property stands twice. Keep one.");
+            if (!named.TryAdd(name, read(ref this)))
+                Report("duplicate-property", "This property stands twice. Keep one.");
         }
         _depth--;
         return named;
@@ -102,7 +106,8 @@ internal ref struct QuestionReader
     public List<T> Items<T>(Reading<T> read)
     {
         var items = new List<T>();
-        if (!Expect(JsonTokenType.StartArray, "a list")) return items;
+        if (!Expect(JsonTokenType.StartArray, "a list"))
+            return items;
         _depth++;
         while (_json.Read() && _json.TokenType != JsonTokenType.EndArray)
         {
@@ -125,13 +130,15 @@ internal ref struct QuestionReader
     /// <summary>A text that names something, so not an empty one.</summary>
     public string Id()
     {
-        if (IsText && _json.ValueSpan.IsEmpty) Report("bad-value", "An id cannot be empty.");
+        if (IsText && _json.ValueSpan.IsEmpty)
+            Report("bad-value", "An id cannot be empty.");
         return Text();
     }
 
     public bool YesNo()
     {
-        if (_json.TokenType is JsonTokenType.True or JsonTokenType.False) return _json.GetBoolean();
+        if (_json.TokenType is JsonTokenType.True or JsonTokenType.False)
+            return _json.GetBoolean();
         Expect(JsonTokenType.True, "true or false");
         return false;
     }
@@ -139,8 +146,10 @@ internal ref struct QuestionReader
     /// <summary>A whole number, both ends included; 2.0 is one.</summary>
     public int Whole(int least, int most)
     {
-        if (!Expect(JsonTokenType.Number, "a whole number")) return Math.Max(least, 0);
-        if (_json.TryGetInt32(out var whole) && whole >= least && whole <= most) return whole;
+        if (!Expect(JsonTokenType.Number, "a whole number"))
+            return Math.Max(least, 0);
+        if (_json.TryGetInt32(out var whole) && whole >= least && whole <= most)
+            return whole;
         var fits = _json.TryGetDecimal(out var number);
         if (fits && number != decimal.Truncate(number))
             Report("wrong-type", "This is to be a whole number.");
@@ -153,8 +162,10 @@ internal ref struct QuestionReader
 
     public decimal Number()
     {
-        if (!Expect(JsonTokenType.Number, "a number")) return 0;
-        if (_json.TryGetDecimal(out var number)) return number;
+        if (!Expect(JsonTokenType.Number, "a number"))
+            return 0;
+        if (_json.TryGetDecimal(out var number))
+            return number;
         Report("out-of-range", "This number is too large or too long.");
         return 0;
     }
@@ -162,8 +173,10 @@ internal ref struct QuestionReader
     /// <summary>A date as ISO 8601 year-month-day with four digits of year, in the years 1 to 9999.</summary>
     public LocalDate Date()
     {
-        if (!Expect(JsonTokenType.String, "a date")) return default;
-        if (_json.ValueIsEscaped ? Iso(Encoding.UTF8.GetBytes(_json.GetString()!), out var date) : Iso(_json.ValueSpan, out date)) return date;
+        if (!Expect(JsonTokenType.String, "a date"))
+            return default;
+        if (_json.ValueIsEscaped ? Iso(Encoding.UTF8.GetBytes(_json.GetString()!), out var date) : Iso(_json.ValueSpan, out date))
+            return date;
         Report("bad-date", "A date is written year-month-day, such as 2027-03-22, and must exist.");
         return default;
     }
@@ -171,8 +184,10 @@ internal ref struct QuestionReader
     /// <summary>The value of an enumeration; its first where there is no such word.</summary>
     public int Choice(Choices choices)
     {
-        if (!Expect(JsonTokenType.String, "a text")) return 0;
-        if (choices.Find(ref _json) is var value and >= 0) return value;
+        if (!Expect(JsonTokenType.String, "a text"))
+            return 0;
+        if (choices.Find(ref _json) is var value and >= 0)
+            return value;
         Report("bad-value", $"This is to be one of {choices.Known}.");
         return 0;
     }
@@ -186,8 +201,10 @@ internal ref struct QuestionReader
         if (Object())
             while (Property(CalendarShape, ref seen) is var at and >= 0)
             {
-                if (at == 0) rest = Rest();
-                else holidays = Items((ref q) => q.Date());
+                if (at == 0)
+                    rest = Rest();
+                else
+                    holidays = Items((ref q) => q.Date());
             }
         return IsSound ? new WorkCalendar(rest, holidays) : WorkCalendar.EveryDay;
     }
@@ -196,9 +213,11 @@ internal ref struct QuestionReader
 
     private RestMask Rest()
     {
-        if (!Expect(JsonTokenType.String, "a text")) return RestMask.None;
+        if (!Expect(JsonTokenType.String, "a text"))
+            return RestMask.None;
         var text = _json.GetString();
-        if (RestMask.TryParse(text, out var mask)) return mask;
+        if (RestMask.TryParse(text, out var mask))
+            return mask;
         if (text == "1111111")
             Report("no-working-day", "This calendar has no working day at all. Leave at least one day of the week as 0.");
         else
@@ -210,8 +229,10 @@ internal ref struct QuestionReader
     public readonly void Report(string code, string message, string? member = null)
     {
         var path = new StringBuilder();
-        for (var i = 0; i < _depth; i++) Append(path, _way[i].Name ?? _way[i].Index.ToString(CultureInfo.InvariantCulture));
-        if (member is not null) Append(path, member);
+        for (var i = 0; i < _depth; i++)
+            Append(path, _way[i].Name ?? _way[i].Index.ToString(CultureInfo.InvariantCulture));
+        if (member is not null)
+            Append(path, member);
         _problems.Add(new Problem(path.ToString(), code, message));
     }
 
@@ -223,18 +244,24 @@ internal ref struct QuestionReader
 
     private bool Expect(JsonTokenType token, string what)
     {
-        if (_json.TokenType == token) return true;
+        if (_json.TokenType == token)
+            return true;
         Report("wrong-type", $"This is to be {what}.");
-        if (_json.TokenType is JsonTokenType.StartObject or JsonTokenType.StartArray) _json.Skip();
+        if (_json.TokenType is JsonTokenType.StartObject or JsonTokenType.StartArray)
+            _json.Skip();
         return false;
     }
 
     private static bool Iso(ReadOnlySpan<byte> text, out LocalDate date)
     {
         date = default;
-        if (text.Length != 10 || text[4] != '-' || text[7] != '-') return false;
-        int year = Digits(text[..4]), month = Digits(text[5..7]), day = Digits(text[8..]);
-        if (year < 1 || month is < 1 or > 12 || day < 1 || day > DateTime.DaysInMonth(year, month)) return false;
+        if (text.Length != 10 || text[4] != '-' || text[7] != '-')
+            return false;
+        int year = Digits(text[..4]),
+            month = Digits(text[5..7]),
+            day = Digits(text[8..]);
+        if (year < 1 || month is < 1 or > 12 || day < 1 || day > DateTime.DaysInMonth(year, month))
+            return false;
         date = new LocalDate(year, month, day);
         return true;
     }
@@ -244,7 +271,8 @@ internal ref struct QuestionReader
         var number = 0;
         foreach (var d in digits)
         {
-            if (d is < (byte)'0' or > (byte)'9') return -1;
+            if (d is < (byte)'0' or > (byte)'9')
+                return -1;
             number = number * 10 + d - '0';
         }
         return number;

@@ -31,8 +31,10 @@ internal sealed class Shape
         for (var k = 0; k < _utf8.Length; k++)
         {
             var i = expected + k;
-            if (i >= _utf8.Length) i -= _utf8.Length;
-            if (json.ValueTextEquals(_utf8[i])) return i;
+            if (i >= _utf8.Length)
+                i -= _utf8.Length;
+            if (json.ValueTextEquals(_utf8[i]))
+                return i;
         }
         return -1;
     }

@@ -19,27 +19,33 @@ public static class ColumnMatcher
             (EntryReader.NameDe, ["name_de", "Name in German", "Name auf Deutsch", "German name"]),
         ];
         foreach (var (key, spellings) in list.HasNames ? fixedColumns : fixedColumns[..1])
-            foreach (var spelling in spellings) yield return (spelling, key);
+        foreach (var spelling in spellings)
+            yield return (spelling, key);
         // "Job code" among jobs.
-        foreach (var word in new[] { "code", "number", "id" }) yield return ($"{list.Label.En.TrimEnd('s')} {word}", EntryReader.Code);
+        foreach (var word in new[] { "code", "number", "id" })
+            yield return ($"{list.Label.En.TrimEnd('s')} {word}", EntryReader.Code);
         foreach (var column in list.Columns)
         {
             yield return (column.Key, column.Key);
-            foreach (var label in column.Label.All) yield return (label, column.Key);
+            foreach (var label in column.Label.All)
+                yield return (label, column.Key);
         }
         // What a column is called goes before what it might be called.
         foreach (var column in list.Columns)
-            foreach (var word in ColumnWords.For(column.Key)) yield return (word, column.Key);
+        foreach (var word in ColumnWords.For(column.Key))
+            yield return (word, column.Key);
     }
 
     // What a header is compared with letter by letter: German words look like English ones and mean something else.
     private static IEnumerable<(string Spelling, string Key)> InLanguage(ListDefinition list, string language)
     {
-        foreach (var (spelling, key) in Spellings(list with { Columns = [] })) yield return (spelling, key);
+        foreach (var (spelling, key) in Spellings(list with { Columns = [] }))
+            yield return (spelling, key);
         foreach (var column in list.Columns)
         {
             yield return (column.Label.In(language), column.Key);
-            if (language == "en") yield return (column.Key, column.Key);
+            if (language == "en")
+                yield return (column.Key, column.Key);
         }
     }
 
@@ -50,19 +56,31 @@ public static class ColumnMatcher
     /// <param name="isEntry">Whether a text is an entry of a list.</param>
     /// <param name="language">The reader's language, in which headers may be misspelt.</param>
     /// <returns>For each header the key of its column; null for none.</returns>
-    public static IReadOnlyList<ColumnMatch> Match(ListDefinition list, IReadOnlyList<string> headers, IReadOnlyList<string[]> sample, Func<string, string, bool> isEntry, string language)
+    public static IReadOnlyList<ColumnMatch> Match(
+        ListDefinition list,
+        IReadOnlyList<string> headers,
+        IReadOnlyList<string[]> sample,
+        Func<string, string, bool> isEntry,
+        string language
+    )
     {
         var spellings = Spellings(list).Select(s => (Bare(s.Spelling), s.Key)).ToArray();
         var matches = new ColumnMatch[headers.Count];
         var taken = new HashSet<string>(StringComparer.Ordinal);
         Take(MatchedBy.Header, header => spellings.FirstOrDefault(s => s.Item1 == Bare(header)).Key);
         var alike = InLanguage(list, language).Select(s => (Spelling: Bare(s.Spelling), s.Key)).Where(s => s.Spelling.Length >= ShortestAlike).ToArray();
-        Take(MatchedBy.Spelling, header => Bare(header) is { Length: >= ShortestAlike } bare ? Nearest.Find(bare, alike.Where(s => !taken.Contains(s.Key))) : null);
+        Take(MatchedBy.Spelling, header =>
+            Bare(header) is { Length: >= ShortestAlike } bare ? Nearest.Find(bare, alike.Where(s => !taken.Contains(s.Key))) : null
+        );
         for (var i = 0; i < headers.Count; i++)
         {
-            if (matches[i] is { Column: not null }) continue;
+            if (matches[i] is { Column: not null })
+                continue;
             var cells = sample.Where(r => i < r.Length && r[i].Trim().Length > 0).Select(r => r[i]).ToArray();
-            var fitting = cells.Length == 0 ? [] : list.Columns.Where(c => !taken.Contains(c.Key) && IsTelling(c.Type) && cells.All(cell => Fits(c, cell, isEntry))).ToArray();
+            var fitting =
+                cells.Length == 0
+                    ? []
+                    : list.Columns.Where(c => !taken.Contains(c.Key) && IsTelling(c.Type) && cells.All(cell => Fits(c, cell, isEntry))).ToArray();
             matches[i] = fitting is [var only] && taken.Add(only.Key) ? new ColumnMatch(only.Key, MatchedBy.Content) : new ColumnMatch(null, MatchedBy.Nothing);
         }
         return matches;
@@ -85,15 +103,27 @@ public static class ColumnMatcher
 
     // Text fits anything, so it tells nothing.
     private static bool IsTelling(ColumnType type) =>
-        type is ColumnType.Date or ColumnType.Entry or ColumnType.Choice or ColumnType.TimeZone or ColumnType.Country or ColumnType.Currency or ColumnType.RestDays
-            or ColumnType.Bands or ColumnType.Holidays or ColumnType.Shifts or ColumnType.Brackets or ColumnType.Rates;
+        type
+            is ColumnType.Date
+                or ColumnType.Entry
+                or ColumnType.Choice
+                or ColumnType.TimeZone
+                or ColumnType.Country
+                or ColumnType.Currency
+                or ColumnType.RestDays
+                or ColumnType.Bands
+                or ColumnType.Holidays
+                or ColumnType.Shifts
+                or ColumnType.Brackets
+                or ColumnType.Rates;
 
-    private static bool Fits(ListColumn column, string cell, Func<string, string, bool> isEntry) => column.Type switch
-    {
-        ColumnType.Entry => isEntry(column.List!, cell),
-        ColumnType.Date => CellText.Date(cell, CellStyle.Own) is not null || CellText.Orders(cell) is not (false, false),
-        _ => !ColumnValue.FromText(column, cell, CellStyle.Own).IsWrong,
-    };
+    private static bool Fits(ListColumn column, string cell, Func<string, string, bool> isEntry) =>
+        column.Type switch
+        {
+            ColumnType.Entry => isEntry(column.List!, cell),
+            ColumnType.Date => CellText.Date(cell, CellStyle.Own) is not null || CellText.Orders(cell) is not (false, false),
+            _ => !ColumnValue.FromText(column, cell, CellStyle.Own).IsWrong,
+        };
 }
 
 /// <summary>The column of a list that a column of a sheet is.</summary>

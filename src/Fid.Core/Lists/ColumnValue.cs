@@ -16,7 +16,12 @@ public static class ColumnValue
     /// <summary>The longest text of several lines, in characters.</summary>
     public const int LongestLongText = 2000;
 
-    private static readonly HashSet<string> Countries = [.. "AD AE AF AG AI AL AM AO AQ AR AS AT AU AW AX AZ BA BB BD BE BF BG BH BI BJ BL BM BN BO BQ BR BS BT BV BW BY BZ CA CC CD CF CG CH CI CK CL CM CN CO CR CU CV CW CX CY CZ DE DJ DK DM DO DZ EC EE EG EH ER ES ET FI FJ FK FM FO FR GA GB GD GE GF GG GH GI GL GM GN GP GQ GR GS GT GU GW GY HK HM HN HR HT HU ID IE IL IM IN IO IQ IR IS IT JE JM JO JP KE KG KH KI KM KN KP KR KW KY KZ LA LB LC LI LK LR LS LT LU LV LY MA MC MD ME MF MG MH MK ML MM MN MO MP MQ MR MS MT MU MV MW MX MY MZ NA NC NE NF NG NI NL NO NP NR NU NZ OM PA PE PF PG PH PK PL PM PN PR PS PT PW PY QA RE RO RS RU RW SA SB SC SD SE SG SH SI SJ SK SL SM SN SO SR SS ST SV SX SY SZ TC TD TF TG TH TJ TK TL TM TN TO TR TT TV TW TZ UA UG UM US UY UZ VA VC VE VG VI VN VU WF WS YE YT ZA ZM ZW".Split(' ')];
+    private static readonly HashSet<string> Countries =
+    [
+        .. "AD AE AF AG AI AL AM AO AQ AR AS AT AU AW AX AZ BA BB BD BE BF BG BH BI BJ BL BM BN BO BQ BR BS BT BV BW BY BZ CA CC CD CF CG CH CI CK CL CM CN CO CR CU CV CW CX CY CZ DE DJ DK DM DO DZ EC EE EG EH ER ES ET FI FJ FK FM FO FR GA GB GD GE GF GG GH GI GL GM GN GP GQ GR GS GT GU GW GY HK HM HN HR HT HU ID IE IL IM IN IO IQ IR IS IT JE JM JO JP KE KG KH KI KM KN KP KR KW KY KZ LA LB LC LI LK LR LS LT LU LV LY MA MC MD ME MF MG MH MK ML MM MN MO MP MQ MR MS MT MU MV MW MX MY MZ NA NC NE NF NG NI NL NO NP NR NU NZ OM PA PE PF PG PH PK PL PM PN PR PS PT PW PY QA RE RO RS RU RW SA SB SC SD SE SG SH SI SJ SK SL SM SN SO SR SS ST SV SX SY SZ TC TD TF TG TH TJ TK TL TM TN TO TR TT TV TW TZ UA UG UM US UY UZ VA VC VE VG VI VN VU WF WS YE YT ZA ZM ZW".Split(
+            ' '
+        ),
+    ];
 
     private static readonly Dictionary<string, string> Zones = DateTimeZoneProviders.Tzdb.Ids.ToDictionary(id => id, StringComparer.OrdinalIgnoreCase);
 
@@ -27,13 +32,16 @@ public static class ColumnValue
     public static CellValue FromText(ListColumn column, string text, CellStyle style)
     {
         text = text.Trim();
-        if (text.Length == 0) return CellValue.Empty;
+        if (text.Length == 0)
+            return CellValue.Empty;
         switch (column.Type)
         {
             case ColumnType.Number or ColumnType.Whole:
                 return CellText.Number(text, style) is { } number ? Number(column, number) : CellValue.Wrong("wrong-type", "Enter a number.");
             case ColumnType.Date:
-                return CellText.Date(text, style) is { } date ? CellValue.Of(LocalDatePattern.Iso.Format(date)) : CellValue.Wrong("bad-date", "Enter a date, such as 2027-03-22.");
+                return CellText.Date(text, style) is { } date
+                    ? CellValue.Of(LocalDatePattern.Iso.Format(date))
+                    : CellValue.Wrong("bad-date", "Enter a date, such as 2027-03-22.");
             case ColumnType.YesNo:
                 return CellText.YesNo(text) is { } yes ? CellValue.Of(yes) : CellValue.Wrong("bad-value", "Enter yes or no.");
             case ColumnType.Entries:
@@ -48,51 +56,71 @@ public static class ColumnValue
     /// <summary>The value of a JSON value; null is nothing.</summary>
     public static CellValue FromJson(ListColumn column, JsonElement json)
     {
-        if (json.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined) return CellValue.Empty;
+        if (json.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined)
+            return CellValue.Empty;
         switch (column.Type)
         {
             case ColumnType.Number or ColumnType.Whole:
-                return json.ValueKind == JsonValueKind.Number && json.TryGetDecimal(out var number) ? Number(column, number) : CellValue.Wrong("wrong-type", "Enter a number.");
+                return json.ValueKind == JsonValueKind.Number && json.TryGetDecimal(out var number)
+                    ? Number(column, number)
+                    : CellValue.Wrong("wrong-type", "Enter a number.");
             case ColumnType.YesNo:
-                return json.ValueKind is JsonValueKind.True or JsonValueKind.False ? CellValue.Of(json.GetBoolean()) : CellValue.Wrong("wrong-type", "Enter yes or no.");
+                return json.ValueKind is JsonValueKind.True or JsonValueKind.False
+                    ? CellValue.Of(json.GetBoolean())
+                    : CellValue.Wrong("wrong-type", "Enter yes or no.");
             case ColumnType.Entries:
                 return json.ValueKind == JsonValueKind.Array && json.EnumerateArray().All(e => e.ValueKind == JsonValueKind.String)
                     ? Codes(json.EnumerateArray().Select(e => e.GetString()!))
                     : CellValue.Wrong("wrong-type", "Enter a list of codes.");
         }
-        if (Structure.For(column.Type) is { } structure) return structure.FromJson(json);
-        if (json.ValueKind != JsonValueKind.String) return CellValue.Wrong("wrong-type", "Enter a text.");
-        if (!Clean(column, json, out var text)) return CellValue.Wrong("bad-characters", TextRules.BadCharacters);
+        if (Structure.For(column.Type) is { } structure)
+            return structure.FromJson(json);
+        if (json.ValueKind != JsonValueKind.String)
+            return CellValue.Wrong("wrong-type", "Enter a text.");
+        if (!Clean(column, json, out var text))
+            return CellValue.Wrong("bad-characters", TextRules.BadCharacters);
         return FromText(column, text, CellStyle.Own);
     }
 
     /// <summary>The value as one cell of a sheet, readable again by <see cref="FromText"/> in Fid's own style.</summary>
-    public static string ToText(ListColumn column, object? value) => value switch
-    {
-        null => "",
-        string text => text,
-        decimal number => CellText.Plain(number),
-        bool yes => yes ? "yes" : "no",
-        string[] codes => string.Join("; ", codes),
-        _ => Structure.For(column.Type)!.ToText(value),
-    };
+    public static string ToText(ListColumn column, object? value) =>
+        value switch
+        {
+            null => "",
+            string text => text,
+            decimal number => CellText.Plain(number),
+            bool yes => yes ? "yes" : "no",
+            string[] codes => string.Join("; ", codes),
+            _ => Structure.For(column.Type)!.ToText(value),
+        };
 
     /// <summary>Writes the value as it is kept.</summary>
     public static void Write(Utf8JsonWriter writer, object? value)
     {
         switch (value)
         {
-            case null: writer.WriteNullValue(); break;
-            case string text: writer.WriteStringValue(text); break;
-            case decimal number: writer.WriteNumberValue(number); break;
-            case bool yes: writer.WriteBooleanValue(yes); break;
-            default: Structure.Write(writer, value); break;
+            case null:
+                writer.WriteNullValue();
+                break;
+            case string text:
+                writer.WriteStringValue(text);
+                break;
+            case decimal number:
+                writer.WriteNumberValue(number);
+                break;
+            case bool yes:
+                writer.WriteBooleanValue(yes);
+                break;
+            default:
+                Structure.Write(writer, value);
+                break;
         }
     }
 
     private static bool Clean(ListColumn column, JsonElement json, out string text)
     {
-        if (column.Type != ColumnType.LongText) return TextRules.TryClean(json, out text);
+        if (column.Type != ColumnType.LongText)
+            return TextRules.TryClean(json, out text);
         text = "";
         try
         {
@@ -107,7 +135,8 @@ public static class ColumnValue
 
     private static CellValue Number(ListColumn column, decimal number)
     {
-        if (column.Type == ColumnType.Whole && number != decimal.Truncate(number)) return CellValue.Wrong("wrong-type", "Enter a whole number.");
+        if (column.Type == ColumnType.Whole && number != decimal.Truncate(number))
+            return CellValue.Wrong("wrong-type", "Enter a whole number.");
         if (number < column.Min || number > column.Max)
             return CellValue.Wrong("out-of-range", $"Enter a number from {CellText.Plain(column.Min)} to {CellText.Plain(column.Max)}.");
         return number == Math.Round(number, 6) ? CellValue.Of(number) : CellValue.Wrong("too-fine", "Enter at most six decimals.");
@@ -116,13 +145,16 @@ public static class ColumnValue
     private static CellValue Codes(IEnumerable<string> codes)
     {
         var clean = codes.Select(c => c.Trim()).Where(c => c.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase).ToArray();
-        return clean.Length == 0 ? CellValue.Empty : clean.Length > 200 ? CellValue.Wrong("out-of-range", "Enter at most 200 codes.") : CellValue.Of(clean);
+        return clean.Length == 0 ? CellValue.Empty
+            : clean.Length > 200 ? CellValue.Wrong("out-of-range", "Enter at most 200 codes.")
+            : CellValue.Of(clean);
     }
 
     private static CellValue Option(ListColumn column, string text)
     {
         foreach (var o in column.Options!)
-            if (string.Equals(o.Value, text, StringComparison.OrdinalIgnoreCase)) return CellValue.Of(o.Value);
+            if (string.Equals(o.Value, text, StringComparison.OrdinalIgnoreCase))
+                return CellValue.Of(o.Value);
         var wanted = TextRules.Fold(text);
         return column.Options!.FirstOrDefault(o => TextRules.Fold(o.Value) == wanted || o.Label.All.Any(l => TextRules.Fold(l) == wanted)) is { } option
             ? CellValue.Of(option.Value)
@@ -131,22 +163,40 @@ public static class ColumnValue
 
     private static CellValue Text(ListColumn column, string text)
     {
-        var longest = column.Type switch { ColumnType.LongText => LongestLongText, ColumnType.Formula => NumberFormula.Longest, ColumnType.Cycle => 2000, ColumnType.Entry => EntryCheck.LongestCode * 5, ColumnType.Link => 500, _ => TextRules.Longest };
-        if (text.Length > longest) return CellValue.Wrong("too-long", $"Enter at most {longest} characters.");
+        var longest = column.Type switch
+        {
+            ColumnType.LongText => LongestLongText,
+            ColumnType.Formula => NumberFormula.Longest,
+            ColumnType.Cycle => 2000,
+            ColumnType.Entry => EntryCheck.LongestCode * 5,
+            ColumnType.Link => 500,
+            _ => TextRules.Longest,
+        };
+        if (text.Length > longest)
+            return CellValue.Wrong("too-long", $"Enter at most {longest} characters.");
         if (column.Type == ColumnType.LongText)
         {
             text = text.ReplaceLineEndings("\n");
-            return text.Split('\n').All(line => TextRules.TryClean(line, out _)) ? CellValue.Of(text) : CellValue.Wrong("bad-characters", TextRules.BadCharacters);
+            return text.Split('\n').All(line => TextRules.TryClean(line, out _))
+                ? CellValue.Of(text)
+                : CellValue.Wrong("bad-characters", TextRules.BadCharacters);
         }
-        if (!TextRules.TryClean(text, out text)) return CellValue.Wrong("bad-characters", TextRules.BadCharacters);
+        if (!TextRules.TryClean(text, out text))
+            return CellValue.Wrong("bad-characters", TextRules.BadCharacters);
         return column.Type switch
         {
             ColumnType.Phone when !TextRules.IsPhone(text) => CellValue.Wrong("bad-value", "Enter a telephone number: digits, spaces, + ( ) - only."),
-            ColumnType.Link when !Uri.TryCreate(text, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https" or "geo") =>
-                CellValue.Wrong("bad-value", "Enter an address on the web that begins with https://, or a place as geo:53.3,-6.2."),
+            ColumnType.Link when !Uri.TryCreate(text, UriKind.Absolute, out var uri) || uri.Scheme is not ("http" or "https" or "geo") => CellValue.Wrong(
+                "bad-value",
+                "Enter an address on the web that begins with https://, or a place as geo:53.3,-6.2."
+            ),
             ColumnType.TimeZone => Zone(text),
-            ColumnType.Country => Countries.Contains(text.ToUpperInvariant()) ? CellValue.Of(text.ToUpperInvariant()) : CellValue.Wrong("bad-value", "Enter the two letters of a country, such as IE."),
-            ColumnType.Currency => text.Length == 3 && text.All(char.IsAsciiLetter) ? CellValue.Of(text.ToUpperInvariant()) : CellValue.Wrong("bad-value", "Enter the three letters of a currency, such as EUR."),
+            ColumnType.Country => Countries.Contains(text.ToUpperInvariant())
+                ? CellValue.Of(text.ToUpperInvariant())
+                : CellValue.Wrong("bad-value", "Enter the two letters of a country, such as IE."),
+            ColumnType.Currency => text.Length == 3 && text.All(char.IsAsciiLetter)
+                ? CellValue.Of(text.ToUpperInvariant())
+                : CellValue.Wrong("bad-value", "Enter the three letters of a currency, such as EUR."),
             ColumnType.RestDays => RestDays(text),
             ColumnType.Cycle => StructureText.Cycle(text) is { } cycle ? CellValue.Of(cycle) : CellValue.Empty,
             ColumnType.Formula => NumberFormula.Read(text).Problems is [var problem, ..] ? CellValue.Wrong(problem.Code, problem.Message) : CellValue.Of(text),
@@ -155,15 +205,14 @@ public static class ColumnValue
     }
 
     private static CellValue Zone(string text) =>
-        Zones.TryGetValue(text, out var zone)
-            ? CellValue.Of(zone)
-            : CellValue.Wrong("unknown-time-zone", "Enter a time zone, such as Europe/Dublin.");
+        Zones.TryGetValue(text, out var zone) ? CellValue.Of(zone) : CellValue.Wrong("unknown-time-zone", "Enter a time zone, such as Europe/Dublin.");
 
     private static CellValue RestDays(string text)
     {
         // A spreadsheet takes "0000011" for the number eleven.
         var mask = text.All(char.IsAsciiDigit) ? text.PadLeft(7, '0') : text;
-        if (mask == "1111111") return CellValue.Wrong("no-working-day", "Leave at least one day of the week for work.");
+        if (mask == "1111111")
+            return CellValue.Wrong("no-working-day", "Leave at least one day of the week for work.");
         return RestMask.TryParse(mask, out _) ? CellValue.Of(mask) : CellValue.Wrong("bad-value", "Enter seven digits, Monday first: 1 for rest, 0 for work.");
     }
 }

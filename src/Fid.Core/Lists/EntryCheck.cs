@@ -17,9 +17,12 @@ public static class EntryCheck
     /// <summary>A code trimmed, and what is wrong with it.</summary>
     public static CellValue Code(string text)
     {
-        if (!TextRules.TryClean(text, out var code)) return CellValue.Wrong("bad-characters", TextRules.BadCharacters);
-        if (code.Length == 0) return CellValue.Wrong("missing", "Fill this in.");
-        if (code.Length > LongestCode) return CellValue.Wrong("too-long", $"Enter at most {LongestCode} characters.");
+        if (!TextRules.TryClean(text, out var code))
+            return CellValue.Wrong("bad-characters", TextRules.BadCharacters);
+        if (code.Length == 0)
+            return CellValue.Wrong("missing", "Fill this in.");
+        if (code.Length > LongestCode)
+            return CellValue.Wrong("too-long", $"Enter at most {LongestCode} characters.");
         return code.AsSpan().ContainsAny(Separators) || code.Trim('.').Length == 0
             ? CellValue.Wrong("bad-characters", "A code holds no , ; / \\ ? # or %.")
             : CellValue.Of(code);
@@ -28,8 +31,10 @@ public static class EntryCheck
     /// <summary>A name trimmed, and what is wrong with it.</summary>
     public static CellValue Name(string text, bool required)
     {
-        if (!TextRules.TryClean(text, out var name)) return CellValue.Wrong("bad-characters", TextRules.BadCharacters);
-        if (name.Length == 0) return required ? CellValue.Wrong("missing", "Fill this in.") : CellValue.Empty;
+        if (!TextRules.TryClean(text, out var name))
+            return CellValue.Wrong("bad-characters", TextRules.BadCharacters);
+        if (name.Length == 0)
+            return required ? CellValue.Wrong("missing", "Fill this in.") : CellValue.Empty;
         return name.Length > TextRules.Longest ? CellValue.Wrong("too-long", $"Enter at most {TextRules.Longest} characters.") : CellValue.Of(name);
     }
 
@@ -39,7 +44,8 @@ public static class EntryCheck
     /// <param name="find">The code of an entry of a list by its code or name; null where there is none.</param>
     public static CellValue Refer(ListColumn column, CellValue value, Func<string, string, string?> find)
     {
-        if (value.IsWrong || value.Value is null) return value;
+        if (value.IsWrong || value.Value is null)
+            return value;
         switch (column.Type)
         {
             case ColumnType.Entry:
@@ -48,7 +54,8 @@ public static class EntryCheck
                 var codes = (string[])value.Value;
                 for (var i = 0; i < codes.Length; i++)
                 {
-                    if (find(column.List!, codes[i]) is not { } found) return Unknown(codes[i]);
+                    if (find(column.List!, codes[i]) is not { } found)
+                        return Unknown(codes[i]);
                     codes[i] = found;
                 }
                 return CellValue.Of(codes.Distinct(StringComparer.Ordinal).ToArray());
@@ -56,13 +63,15 @@ public static class EntryCheck
                 var needs = (Requirement[])value.Value;
                 for (var i = 0; i < needs.Length; i++)
                 {
-                    if (find(column.List!, needs[i].Certificate) is not { } found) return Unknown(needs[i].Certificate);
+                    if (find(column.List!, needs[i].Certificate) is not { } found)
+                        return Unknown(needs[i].Certificate);
                     needs[i] = needs[i] with { Certificate = found };
                 }
                 return value;
             case ColumnType.Heads:
                 foreach (var head in (HeadFrom[])value.Value)
-                    if (head.Person is { } number && find(People, number) is null) return CellValue.Wrong("unknown-person", $"Nobody has the employee number {number}.");
+                    if (head.Person is { } number && find(People, number) is null)
+                        return CellValue.Wrong("unknown-person", $"Nobody has the employee number {number}.");
                 return value;
             default:
                 return value;
@@ -70,22 +79,28 @@ public static class EntryCheck
     }
 
     /// <summary>What a value refers to: lists and codes.</summary>
-    public static IEnumerable<(string List, string Code)> References(ListColumn column, object value) => column.Type switch
-    {
-        ColumnType.Entry => [(column.List!, (string)value)],
-        ColumnType.Entries => ((string[])value).Select(c => (column.List!, c)),
-        ColumnType.Requirements => ((Requirement[])value).Select(n => (column.List!, n.Certificate)),
-        _ => [],
-    };
+    public static IEnumerable<(string List, string Code)> References(ListColumn column, object value) =>
+        column.Type switch
+        {
+            ColumnType.Entry => [(column.List!, (string)value)],
+            ColumnType.Entries => ((string[])value).Select(c => (column.List!, c)),
+            ColumnType.Requirements => ((Requirement[])value).Select(n => (column.List!, n.Certificate)),
+            _ => [],
+        };
 
     /// <summary>The value with one entry that it refers to replaced by another.</summary>
-    public static object Replace(ListColumn column, object value, string from, string to) => column.Type switch
-    {
-        ColumnType.Entry => (string)value == from ? to : value,
-        ColumnType.Entries => ((string[])value).Select(c => c == from ? to : c).Distinct(StringComparer.Ordinal).ToArray(),
-        ColumnType.Requirements => ((Requirement[])value).Select(n => n.Certificate == from ? n with { Certificate = to } : n).DistinctBy(n => n.Certificate).ToArray(),
-        _ => value,
-    };
+    public static object Replace(ListColumn column, object value, string from, string to) =>
+        column.Type switch
+        {
+            ColumnType.Entry => (string)value == from ? to : value,
+            ColumnType.Entries => ((string[])value).Select(c => c == from ? to : c).Distinct(StringComparer.Ordinal).ToArray(),
+            ColumnType.Requirements => ((Requirement[])value)
+                .Select(n => n.Certificate == from ? n with { Certificate = to } : n)
+                .DistinctBy(n => n.Certificate)
+                .ToArray(),
+            _ => value,
+        };
 
-    private static CellValue Unknown(string text) => CellValue.Wrong("unknown-entry", $"There is no entry “{text}”. Choose one of the list, or add it there first.");
+    private static CellValue Unknown(string text) =>
+        CellValue.Wrong("unknown-entry", $"There is no entry “{text}”. Choose one of the list, or add it there first.");
 }

@@ -16,7 +16,8 @@ public static class EntryJson
             writer.WriteStartObject();
             foreach (var column in list.Columns)
             {
-                if (!values.TryGetValue(column.Key, out var value)) continue;
+                if (!values.TryGetValue(column.Key, out var value))
+                    continue;
                 writer.WritePropertyName(column.Key);
                 ColumnValue.Write(writer, value);
             }

@@ -20,7 +20,13 @@ public static class EntryReader
     /// <param name="valueOf">What was entered in a column.</param>
     /// <param name="find">The code of an entry of a list by its code or name, or null; <see cref="EntryCheck.People"/> stands for employee numbers.</param>
     public static ReadEntry Read(
-        ListDefinition list, string code, string name, string? nameDe, Func<ListColumn, CellValue> valueOf, Func<string, string, string?> find)
+        ListDefinition list,
+        string code,
+        string name,
+        string? nameDe,
+        Func<ListColumn, CellValue> valueOf,
+        Func<string, string, string?> find
+    )
     {
         var problems = new List<EntryProblem>();
         var values = new Dictionary<string, object>(list.Columns.Count, StringComparer.Ordinal);
@@ -28,7 +34,8 @@ public static class EntryReader
         var cleanName = Take(Name, EntryCheck.Name(name, required: true)) as string ?? "";
         var german = Take(NameDe, EntryCheck.Name(nameDe ?? "", required: false)) as string;
         foreach (var column in list.Columns)
-            if (Take(column.Key, EntryCheck.Refer(column, valueOf(column), find)) is { } value) values[column.Key] = value;
+            if (Take(column.Key, EntryCheck.Refer(column, valueOf(column), find)) is { } value)
+                values[column.Key] = value;
 
         var content = new EntryContent(cleanCode, cleanName, german == cleanName ? null : german, values);
         var unread = problems.Select(p => p.Column).ToHashSet(StringComparer.Ordinal);
@@ -39,7 +46,8 @@ public static class EntryReader
 
         object? Take(string column, CellValue read)
         {
-            if (read.IsWrong) problems.Add(new EntryProblem(column, read.Code!, read.Message!));
+            if (read.IsWrong)
+                problems.Add(new EntryProblem(column, read.Code!, read.Message!));
             return read.Value;
         }
     }

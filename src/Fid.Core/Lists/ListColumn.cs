@@ -21,7 +21,8 @@ public sealed record ListColumn(
     IReadOnlyList<ColumnOption>? Options = null,
     decimal Min = 0,
     decimal Max = 1_000_000_000,
-    string? Default = null);
+    string? Default = null
+);
 
 /// <summary>A value to choose from.</summary>
 /// <param name="Value">What is stored.</param>

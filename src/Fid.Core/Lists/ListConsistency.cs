@@ -9,7 +9,8 @@ public static class ListConsistency
     public static IEnumerable<(string Column, string Code, string Message)> Within(ListDefinition list, EntryContent entry)
     {
         foreach (var column in list.Columns)
-            if (column.Required && !entry.Values.ContainsKey(column.Key)) yield return (column.Key, "missing", "Fill this in.");
+            if (column.Required && !entry.Values.ContainsKey(column.Key))
+                yield return (column.Key, "missing", "Fill this in.");
         switch (list.Key)
         {
             case "shiftPatterns":
@@ -17,7 +18,11 @@ public static class ListConsistency
                 foreach (var letter in (entry.Text("cycle") ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries))
                     if (letter != Clock.ShiftCycle.Off && !letters.Contains(letter))
                     {
-                        yield return ("cycle", "unknown-shift", $"The cycle has a shift {letter} that is not described. Add it to the shifts, or paint that day anew.");
+                        yield return (
+                            "cycle",
+                            "unknown-shift",
+                            $"The cycle has a shift {letter} that is not described. Add it to the shifts, or paint that day anew."
+                        );
                         break;
                     }
                 if ((entry.Text("cycle") ?? "").Count(c => c == ' ') >= Clock.ShiftCycle.Longest)
@@ -29,51 +34,64 @@ public static class ListConsistency
                 break;
             case "payComponents":
                 var rules = new[] { "amount", "percent", "brackets", "formula" }.Count(entry.Values.ContainsKey);
-                if (rules != 1) yield return ("amount", "one-rule", "Fill in exactly one of amount, percentage, brackets or formula.");
+                if (rules != 1)
+                    yield return ("amount", "one-rule", "Fill in exactly one of amount, percentage, brackets or formula.");
                 var based = entry.Values.ContainsKey("percent") || entry.Values.ContainsKey("brackets");
-                if (based && !entry.Values.ContainsKey("of")) yield return ("of", "missing", "Say of which components this is worked out.");
-                if (!based && rules == 1 && entry.Values.ContainsKey("of")) yield return ("of", "bad-value", "Only a percentage or brackets are of other components. Empty this.");
-                if (entry.Number("cap") < entry.Number("floor")) yield return ("cap", "reversed-range", "The cap lies below the floor.");
+                if (based && !entry.Values.ContainsKey("of"))
+                    yield return ("of", "missing", "Say of which components this is worked out.");
+                if (!based && rules == 1 && entry.Values.ContainsKey("of"))
+                    yield return ("of", "bad-value", "Only a percentage or brackets are of other components. Empty this.");
+                if (entry.Number("cap") < entry.Number("floor"))
+                    yield return ("cap", "reversed-range", "The cap lies below the floor.");
                 break;
         }
     }
 
     /// <summary>The columns that what <see cref="Within"/> says of a column is judged by.</summary>
-    public static IEnumerable<string> Reads(ListDefinition list, string column) => (list.Key, column) switch
-    {
-        ("shiftPatterns", "cycle") => ["shifts"],
-        ("payGroups", "first_period_start") => ["every"],
-        ("payComponents", "amount") => ["percent", "brackets", "formula"],
-        ("payComponents", "of") => ["percent", "brackets", "formula"],
-        ("payComponents", "cap") => ["floor"],
-        _ => [],
-    };
+    public static IEnumerable<string> Reads(ListDefinition list, string column) =>
+        (list.Key, column) switch
+        {
+            ("shiftPatterns", "cycle") => ["shifts"],
+            ("payGroups", "first_period_start") => ["every"],
+            ("payComponents", "amount") => ["percent", "brackets", "formula"],
+            ("payComponents", "of") => ["percent", "brackets", "formula"],
+            ("payComponents", "cap") => ["floor"],
+            _ => [],
+        };
 
     /// <summary>What a change of an entry may not do: an option of a choice list that was there is retired, never taken away, since
     /// records may hold it.</summary>
     public static IEnumerable<EntryProblem> Against(ListDefinition list, EntryContent before, EntryContent after)
     {
-        if (list.Key != "choiceLists") yield break;
+        if (list.Key != "choiceLists")
+            yield break;
         var kept = after.Parts<OptionEntry>("options").Select(o => o.Value).ToHashSet(StringComparer.Ordinal);
         if (before.Parts<OptionEntry>("options").FirstOrDefault(o => !kept.Contains(o.Value)) is { } gone)
             yield return new EntryProblem("options", "option-gone", $"The option {gone.Value} may be in use. Put it back and retire it instead.");
     }
 
     /// <summary>What is wrong between the entries of a list: the code of an entry, the column at fault, and what to do.</summary>
-    public static IEnumerable<(string Entry, string Column, string Code, string Message)> Between(ListDefinition list, IReadOnlyList<EntryContent> entries) => list.Key switch
-    {
-        "payComponents" => Components(entries),
-        _ => list.Columns.Where(c => c.Type == ColumnType.Entry && c.List == list.Key).SelectMany(c => Tree(list, c, entries)),
-    };
+    public static IEnumerable<(string Entry, string Column, string Code, string Message)> Between(ListDefinition list, IReadOnlyList<EntryContent> entries) =>
+        list.Key switch
+        {
+            "payComponents" => Components(entries),
+            _ => list.Columns.Where(c => c.Type == ColumnType.Entry && c.List == list.Key).SelectMany(c => Tree(list, c, entries)),
+        };
 
     /// <summary>A pay component as an entry describes it.</summary>
-    public static PayComponent Component(EntryContent entry) => new(
-        entry.Code,
-        Enum.Parse<ComponentKind>(entry.Text("kind") ?? nameof(ComponentKind.Earning), ignoreCase: true),
-        entry.Number("amount"), entry.Number("percent"), entry.Values.GetValueOrDefault("of") as string[], entry.Number("floor"), entry.Number("cap"),
-        entry.Values.GetValueOrDefault("brackets") as PayBracket[],
-        entry.Text("basis") == "period" ? BracketBasis.Period : BracketBasis.Annual,
-        entry.Text("formula"));
+    public static PayComponent Component(EntryContent entry) =>
+        new(
+            entry.Code,
+            Enum.Parse<ComponentKind>(entry.Text("kind") ?? nameof(ComponentKind.Earning), ignoreCase: true),
+            entry.Number("amount"),
+            entry.Number("percent"),
+            entry.Values.GetValueOrDefault("of") as string[],
+            entry.Number("floor"),
+            entry.Number("cap"),
+            entry.Values.GetValueOrDefault("brackets") as PayBracket[],
+            entry.Text("basis") == "period" ? BracketBasis.Period : BracketBasis.Annual,
+            entry.Text("formula")
+        );
 
     private static IEnumerable<(string, string, string, string)> Components(IReadOnlyList<EntryContent> entries)
     {
@@ -81,8 +99,12 @@ public static class ListConsistency
         foreach (var problem in preview.Problems)
         {
             var parts = problem.Path.Split('/');
-            if (parts.Length < 3 || !int.TryParse(parts[2], out var at)) continue;
-            var column = parts.Length > 3 ? parts[3] : entries[at].Values.ContainsKey("formula") ? "formula" : "of";
+            if (parts.Length < 3 || !int.TryParse(parts[2], out var at))
+                continue;
+            var column =
+                parts.Length > 3 ? parts[3]
+                : entries[at].Values.ContainsKey("formula") ? "formula"
+                : "of";
             yield return (entries[at].Code, column, problem.Code, problem.Message);
         }
     }
@@ -107,7 +129,8 @@ public static class ListConsistency
                 foreach (var member in ring)
                     if (told.Add(member))
                         yield return (member, column.Key, "loop", $"This would close a ring: {string.Join(" → ", ring.Append(ring[0]))}. Choose another.");
-                foreach (var code in path) depths[code] = 1;
+                foreach (var code in path)
+                    depths[code] = 1;
                 continue;
             }
             var depth = at is null ? 0 : depths[at];

@@ -10,7 +10,15 @@ namespace Fid.Core.Lists;
 /// <param name="DeepestTree">For a tree, how many levels it may have; 0 for a flat list. A tree has a column "parent".</param>
 /// <param name="HasNames">Whether an entry has a name beside its code; people, known by their numbers, have names of several parts.</param>
 public sealed record ListDefinition(
-    string Key, ListGroup Group, Label Label, Label About, IReadOnlyList<ListColumn> Columns, bool NeededToOpen = false, int DeepestTree = 0, bool HasNames = true)
+    string Key,
+    ListGroup Group,
+    Label Label,
+    Label About,
+    IReadOnlyList<ListColumn> Columns,
+    bool NeededToOpen = false,
+    int DeepestTree = 0,
+    bool HasNames = true
+)
 {
     private readonly Dictionary<string, ListColumn> _byKey = Columns.ToDictionary(c => c.Key, StringComparer.Ordinal);
 

@@ -14,14 +14,54 @@ internal abstract class Structure
 
     private static readonly Dictionary<ColumnType, Structure> ByType = new()
     {
-        [ColumnType.Bands] = new Of<BandFrom>(StructureText.Band, StructureText.Band, "a date, three amounts and year or hour, such as 2027-01-01 30000-36000-42000 year", StructureCheck.Bands),
-        [ColumnType.Heads] = new Of<HeadFrom>(StructureText.Head, StructureText.Head, "a date and an employee number, such as 2027-01-01 1042", StructureCheck.Heads),
-        [ColumnType.Requirements] = new Of<Requirement>((t, _) => StructureText.Requirement(t), StructureText.Requirement, "a certificate and essential or desirable, such as SEA essential", StructureCheck.Requirements),
-        [ColumnType.Rates] = new Of<RateFrom>(StructureText.Rate, StructureText.Rate, "a date, flat, percent or amount, and a figure, such as 2027-01-01 percent 10", StructureCheck.Rates),
-        [ColumnType.Brackets] = new Of<PayBracket>(StructureText.Bracket, StructureText.Bracket, "a percentage and its upper end, such as 18% to 30000", StructureCheck.Brackets),
-        [ColumnType.Holidays] = new Of<HolidayEntry>((t, _) => StructureText.Holiday(t), StructureText.Holiday, "a day and a name, such as --12-25 Midwinter", StructureCheck.Holidays),
-        [ColumnType.Shifts] = new Of<ShiftEntry>((t, _) => StructureText.Shift(t), StructureText.Shift, "a letter, the times and the unpaid minutes, such as E 06:00-14:00 30", StructureCheck.Shifts),
-        [ColumnType.Options] = new Of<OptionEntry>((t, _) => StructureText.Option(t), StructureText.Option, "a value and its labels, such as S: small | klein", StructureCheck.Options),
+        [ColumnType.Bands] = new Of<BandFrom>(
+            StructureText.Band,
+            StructureText.Band,
+            "a date, three amounts and year or hour, such as 2027-01-01 30000-36000-42000 year",
+            StructureCheck.Bands
+        ),
+        [ColumnType.Heads] = new Of<HeadFrom>(
+            StructureText.Head,
+            StructureText.Head,
+            "a date and an employee number, such as 2027-01-01 1042",
+            StructureCheck.Heads
+        ),
+        [ColumnType.Requirements] = new Of<Requirement>(
+            (t, _) => StructureText.Requirement(t),
+            StructureText.Requirement,
+            "a certificate and essential or desirable, such as SEA essential",
+            StructureCheck.Requirements
+        ),
+        [ColumnType.Rates] = new Of<RateFrom>(
+            StructureText.Rate,
+            StructureText.Rate,
+            "a date, flat, percent or amount, and a figure, such as 2027-01-01 percent 10",
+            StructureCheck.Rates
+        ),
+        [ColumnType.Brackets] = new Of<PayBracket>(
+            StructureText.Bracket,
+            StructureText.Bracket,
+            "a percentage and its upper end, such as 18% to 30000",
+            StructureCheck.Brackets
+        ),
+        [ColumnType.Holidays] = new Of<HolidayEntry>(
+            (t, _) => StructureText.Holiday(t),
+            StructureText.Holiday,
+            "a day and a name, such as --12-25 Midwinter",
+            StructureCheck.Holidays
+        ),
+        [ColumnType.Shifts] = new Of<ShiftEntry>(
+            (t, _) => StructureText.Shift(t),
+            StructureText.Shift,
+            "a letter, the times and the unpaid minutes, such as E 06:00-14:00 30",
+            StructureCheck.Shifts
+        ),
+        [ColumnType.Options] = new Of<OptionEntry>(
+            (t, _) => StructureText.Option(t),
+            StructureText.Option,
+            "a value and its labels, such as S: small | klein",
+            StructureCheck.Options
+        ),
     };
 
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
@@ -76,9 +116,12 @@ internal abstract class Structure
 
         private CellValue Checked(IReadOnlyList<T> parts)
         {
-            if (parts.Count == 0) return CellValue.Empty;
-            if (parts.Count > MostParts) return CellValue.Wrong("out-of-range", $"Enter at most {MostParts} of these.");
-            if (parts.Contains(null!)) return CellValue.Wrong("wrong-type", $"Enter {example}.");
+            if (parts.Count == 0)
+                return CellValue.Empty;
+            if (parts.Count > MostParts)
+                return CellValue.Wrong("out-of-range", $"Enter at most {MostParts} of these.");
+            if (parts.Contains(null!))
+                return CellValue.Wrong("wrong-type", $"Enter {example}.");
             return check(parts) is { } wrong ? CellValue.Wrong("bad-value", wrong) : CellValue.Of(parts.ToArray());
         }
     }
@@ -90,6 +133,7 @@ internal abstract class Structure
                 ? date
                 : throw new JsonException("Not an ISO 8601 date.");
 
-        public override void Write(Utf8JsonWriter writer, LocalDate value, JsonSerializerOptions options) => writer.WriteStringValue(LocalDatePattern.Iso.Format(value));
+        public override void Write(Utf8JsonWriter writer, LocalDate value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(LocalDatePattern.Iso.Format(value));
     }
 }

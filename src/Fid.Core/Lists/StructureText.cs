@@ -18,7 +18,8 @@ internal static class StructureText
     {
         var parts = Words(text);
         var figures = parts.Length > 1 ? parts[1].Replace('–', '-').Split('-') : [];
-        if (parts.Length is not (2 or 3) || figures.Length != 3 || CellText.Date(parts[0], style) is not { } from) return null;
+        if (parts.Length is not (2 or 3) || figures.Length != 3 || CellText.Date(parts[0], style) is not { } from)
+            return null;
         return CellText.Number(figures[0], style) is { } min && CellText.Number(figures[1], style) is { } mid && CellText.Number(figures[2], style) is { } max
             ? new BandFrom(from, min, mid, max, parts.Length == 3 ? parts[2].ToLowerInvariant() : "year")
             : null;
@@ -33,14 +34,17 @@ internal static class StructureText
     public static string Head(HeadFrom head) => $"{Iso(head.From)} {head.Person ?? "-"}";
 
     /// <summary>"SEA essential"; essential when nothing is said.</summary>
-    public static Requirement? Requirement(string text) => Words(text) switch
-    {
-        [var code] => new Requirement(code, true),
-        [.. var code, var need] when need.ToLowerInvariant() is "essential" or "desirable" or "unerlässlich" or "erwünscht" =>
-            new Requirement(string.Join(' ', code), need.ToLowerInvariant() is "essential" or "unerlässlich"),
-        { Length: > 1 } code => new Requirement(string.Join(' ', code), true),
-        _ => null,
-    };
+    public static Requirement? Requirement(string text) =>
+        Words(text) switch
+        {
+            [var code] => new Requirement(code, true),
+            [.. var code, var need] when need.ToLowerInvariant() is "essential" or "desirable" or "unerlässlich" or "erwünscht" => new Requirement(
+                string.Join(' ', code),
+                need.ToLowerInvariant() is "essential" or "unerlässlich"
+            ),
+            { Length: > 1 } code => new Requirement(string.Join(' ', code), true),
+            _ => null,
+        };
 
     public static string Requirement(Requirement requirement) => $"{requirement.Certificate} {(requirement.Essential ? "essential" : "desirable")}";
 
@@ -56,12 +60,15 @@ internal static class StructureText
     public static Pay.PayBracket? Bracket(string text, CellStyle style)
     {
         var words = Words(text.Replace("%", " ", StringComparison.Ordinal));
-        if (words.Length is not (1 or 3) || CellText.Number(words[0], style) is not { } percent) return null;
-        if (words.Length == 1) return new Pay.PayBracket(percent);
+        if (words.Length is not (1 or 3) || CellText.Number(words[0], style) is not { } percent)
+            return null;
+        if (words.Length == 1)
+            return new Pay.PayBracket(percent);
         return words[1].ToLowerInvariant() is "to" or "bis" && CellText.Number(words[2], style) is { } upTo ? new Pay.PayBracket(percent, upTo) : null;
     }
 
-    public static string Bracket(Pay.PayBracket bracket) => $"{CellText.Plain(bracket.Percent)}%{(bracket.UpTo is { } upTo ? $" to {CellText.Plain(upTo)}" : "")}";
+    public static string Bracket(Pay.PayBracket bracket) =>
+        $"{CellText.Plain(bracket.Percent)}%{(bracket.UpTo is { } upTo ? $" to {CellText.Plain(upTo)}" : "")}";
 
     /// <summary>"--03-17 Founders' Day", "--05 1MO Spring holiday", "--07 1MO x12 Shutdown".</summary>
     public static HolidayEntry? Holiday(string text)
@@ -69,10 +76,16 @@ internal static class StructureText
         var words = Words(text);
         for (var length = Math.Min(2, words.Length); length >= 1; length--)
         {
-            if (HolidayRule.Read(string.Join(' ', words[..length])) is not { } rule) continue;
+            if (HolidayRule.Read(string.Join(' ', words[..length])) is not { } rule)
+                continue;
             var rest = words[length..];
             var days = 1;
-            if (rest.Length > 0 && rest[0].Length > 1 && rest[0][0] == 'x' && int.TryParse(rest[0].AsSpan(1), NumberStyles.None, CultureInfo.InvariantCulture, out var many))
+            if (
+                rest.Length > 0
+                && rest[0].Length > 1
+                && rest[0][0] == 'x'
+                && int.TryParse(rest[0].AsSpan(1), NumberStyles.None, CultureInfo.InvariantCulture, out var many)
+            )
                 (days, rest) = (many, rest[1..]);
             return new HolidayEntry(rule.Text, string.Join(' ', rest), days);
         }
@@ -87,9 +100,11 @@ internal static class StructureText
     {
         var words = Words(text.Replace('–', '-'));
         var times = words.Length > 1 ? words[1].Split('-') : [];
-        if (words.Length is not (2 or 3) || times.Length != 2) return null;
+        if (words.Length is not (2 or 3) || times.Length != 2)
+            return null;
         var unpaid = 0;
-        if (words.Length == 3 && !int.TryParse(words[2], NumberStyles.None, CultureInfo.InvariantCulture, out unpaid)) return null;
+        if (words.Length == 3 && !int.TryParse(words[2], NumberStyles.None, CultureInfo.InvariantCulture, out unpaid))
+            return null;
         return ReadTime(times[0]) is { } start && ReadTime(times[1]) is { } end ? new ShiftEntry(words[0], WriteTime(start), WriteTime(end), unpaid) : null;
     }
 
@@ -108,11 +123,13 @@ internal static class StructureText
     {
         const string Retired = "(retired)";
         var retired = text.TrimEnd().EndsWith(Retired, StringComparison.OrdinalIgnoreCase);
-        if (retired) text = text.TrimEnd()[..^Retired.Length];
+        if (retired)
+            text = text.TrimEnd()[..^Retired.Length];
         var colon = text.IndexOf(':', StringComparison.Ordinal);
         var value = (colon < 0 ? text : text[..colon]).Trim();
         var labels = colon < 0 ? [] : text[(colon + 1)..].Split('|');
-        if (value.Length == 0 || labels.Length > 2) return null;
+        if (value.Length == 0 || labels.Length > 2)
+            return null;
         var en = labels.Length > 0 ? labels[0].Trim() : "";
         var de = labels.Length > 1 ? labels[1].Trim() : "";
         return new OptionEntry(value, en.Length > 0 ? en : value, de.Length > 0 ? de : null, retired);

@@ -15,15 +15,22 @@ public sealed record PayBand(decimal CompaRatio, decimal? Penetration, BandPosit
         foreach (var (value, path) in new[] { (pay, "/pay"), (min, "/min"), (mid, "/mid"), (max, "/max") })
             if (value is < 0 or > Money.Most)
                 problems.Add(new Problem(path, "out-of-range", "Pay is 0 or more, and at most a million million."));
-        if (mid == 0) problems.Add(new Problem("/mid", "out-of-range", "The middle of a band is above 0."));
-        if (mid < min) problems.Add(new Problem("/mid", "not-in-order", "The middle of a band is not below its minimum."));
-        if (max < mid) problems.Add(new Problem("/max", "not-in-order", "The maximum of a band is not below its middle."));
-        if (problems.Count > 0) return Outcome<PayBand>.Failed(problems);
+        if (mid == 0)
+            problems.Add(new Problem("/mid", "out-of-range", "The middle of a band is above 0."));
+        if (mid < min)
+            problems.Add(new Problem("/mid", "not-in-order", "The middle of a band is not below its minimum."));
+        if (max < mid)
+            problems.Add(new Problem("/max", "not-in-order", "The maximum of a band is not below its middle."));
+        if (problems.Count > 0)
+            return Outcome<PayBand>.Failed(problems);
 
         return new PayBand(
             Money.Decimals(pay / mid, 3),
             max == min ? null : Money.Decimals((pay - min) / (max - min), 3),
-            pay < min ? BandPosition.Below : pay > max ? BandPosition.Above : BandPosition.Within);
+            pay < min ? BandPosition.Below
+                : pay > max ? BandPosition.Above
+                : BandPosition.Within
+        );
     }
 }
 

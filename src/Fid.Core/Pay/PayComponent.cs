@@ -22,7 +22,8 @@ public sealed record PayComponent(
     decimal? Cap = null,
     IReadOnlyList<PayBracket>? Brackets = null,
     BracketBasis Basis = BracketBasis.Annual,
-    string? Formula = null);
+    string? Formula = null
+);
 
 /// <summary>A slice of a base.</summary>
 /// <param name="Percent">The percentage of what lies in it.</param>

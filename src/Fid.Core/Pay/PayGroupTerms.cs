@@ -21,21 +21,32 @@ public sealed record PayGroupTerms(PayPeriod Every, LocalDate? FirstPeriodStart,
     /// </summary>
     public Outcome<IReadOnlyList<PayRun>> Periods(LocalDate from, LocalDate to)
     {
-        if (to < from) return Failed("/to", "reversed-range", "The last day comes before the first. Swap them.");
-        if (Every is PayPeriod.Hour or PayPeriod.Day) return Failed("/payGroup/every", "bad-value", "People are paid by the week, fortnight, four weeks, half month, month or year.");
+        if (to < from)
+            return Failed("/to", "reversed-range", "The last day comes before the first. Swap them.");
+        if (Every is PayPeriod.Hour or PayPeriod.Day)
+            return Failed("/payGroup/every", "bad-value", "People are paid by the week, fortnight, four weeks, half month, month or year.");
         if (DaysIn(Every) is not null && FirstPeriodStart is null)
-            return Failed("/payGroup/firstPeriodStart", "missing-property", "Say on which day the first period begins: periods counted in weeks have no other start.");
-        if (Period.DaysBetween(from, to) / ShortestDays(Every) > Most) return Failed("/to", "out-of-range", $"Ask for at most {Most} periods at once.");
+            return Failed(
+                "/payGroup/firstPeriodStart",
+                "missing-property",
+                "Say on which day the first period begins: periods counted in weeks have no other start."
+            );
+        if (Period.DaysBetween(from, to) / ShortestDays(Every) > Most)
+            return Failed("/to", "out-of-range", $"Ask for at most {Most} periods at once.");
 
         var runs = new List<PayRun>();
         for (var at = FirstIndex(from); ; at++)
         {
-            if (StartOf(at) is not { } start || start > to) break;
-            if (StartOf(at + 1)?.PlusDays(-1) is not { } end) return Failed("/to", "out-of-range", "The periods fall outside the years 1 to 9999.");
-            if (end < from) continue;
+            if (StartOf(at) is not { } start || start > to)
+                break;
+            if (StartOf(at + 1)?.PlusDays(-1) is not { } end)
+                return Failed("/to", "out-of-range", "The periods fall outside the years 1 to 9999.");
+            if (end < from)
+                continue;
             var pay = Add(end, PayDaysAfterEnd) is { } due ? Calendar.Roll(due, RollRule.Preceding) : null;
             var cutOff = pay is { } day ? Calendar.Add(day, -CutOffWorkingDays) : null;
-            if (pay is null || cutOff is null) return Failed("/to", "out-of-range", "A pay day falls outside the years 1 to 9999.");
+            if (pay is null || cutOff is null)
+                return Failed("/to", "out-of-range", "A pay day falls outside the years 1 to 9999.");
             runs.Add(new PayRun(start, end, pay.Value, cutOff.Value));
         }
         return runs;
@@ -45,7 +56,14 @@ public sealed record PayGroupTerms(PayPeriod Every, LocalDate? FirstPeriodStart,
         Outcome<IReadOnlyList<PayRun>>.Failed(new Problem(path, code, message));
 
     /// <summary>The days of a period counted in weeks; null for the others.</summary>
-    private static int? DaysIn(PayPeriod every) => every switch { PayPeriod.Week => 7, PayPeriod.Fortnight => 14, PayPeriod.FourWeeks => 28, _ => null };
+    private static int? DaysIn(PayPeriod every) =>
+        every switch
+        {
+            PayPeriod.Week => 7,
+            PayPeriod.Fortnight => 14,
+            PayPeriod.FourWeeks => 28,
+            _ => null,
+        };
 
     private static int ShortestDays(PayPeriod every) => DaysIn(every) ?? (every == PayPeriod.HalfMonth ? 13 : 28);
 
@@ -74,16 +92,18 @@ public sealed record PayGroupTerms(PayPeriod Every, LocalDate? FirstPeriodStart,
                 var at = (int)(half * 2) + index;
                 var year = anchor.Year + at / 24;
                 return year > 9999 ? null : new LocalDate(year, at % 24 / 2 + 1, at % 2 == 0 ? 1 : 16);
-            case PayPeriod.Month: return AddMonths(anchor, index);
-            case PayPeriod.Year: return AddMonths(anchor, 12 * index);
-            default: return Add(anchor, (long)DaysIn(Every)!.Value * index);
+            case PayPeriod.Month:
+                return AddMonths(anchor, index);
+            case PayPeriod.Year:
+                return AddMonths(anchor, 12 * index);
+            default:
+                return Add(anchor, (long)DaysIn(Every)!.Value * index);
         }
     }
 
     private static LocalDate? Add(LocalDate date, long days) => Day.DateOrNull(Day.Number(date) + days);
 
-    private static LocalDate? AddMonths(LocalDate date, int months) =>
-        date.Year + (date.Month - 1 + months) / 12 > 9999 ? null : date.PlusMonths(months);
+    private static LocalDate? AddMonths(LocalDate date, int months) => date.Year + (date.Month - 1 + months) / 12 > 9999 ? null : date.PlusMonths(months);
 }
 
 /// <summary>A pay period and when it is paid.</summary>

@@ -21,22 +21,34 @@ public sealed record PayPreview(IReadOnlyList<PayLine> Lines, decimal Gross, dec
     public static Outcome<PayPreview> Of(PayPeriod every, IReadOnlyList<PayComponent> components, PayWording? wording = null)
     {
         if (every is PayPeriod.Hour or PayPeriod.Day)
-            return Outcome<PayPreview>.Failed(new Problem("/every", "bad-value", "People are paid by the week, fortnight, four weeks, half month, month or year."));
+            return Outcome<PayPreview>.Failed(
+                new Problem("/every", "bad-value", "People are paid by the week, fortnight, four weeks, half month, month or year.")
+            );
         var network = PayNetwork.Of(components);
-        if (network.Answer is not { } found) return Outcome<PayPreview>.Failed(network.Problems);
+        if (network.Answer is not { } found)
+            return Outcome<PayPreview>.Failed(network.Problems);
 
         var problems = new List<Problem>();
         var working = new PayWorking(every, components, wording ?? PayWording.English);
         foreach (var at in found.Order)
         {
             var trouble = working.Work(components[at], found.Formulas[at]);
-            if (trouble is not null) problems.Add(new Problem($"/components/{at}", "formula-error", $"{components[at].Code}: {trouble}"));
+            if (trouble is not null)
+                problems.Add(new Problem($"/components/{at}", "formula-error", $"{components[at].Code}: {trouble}"));
         }
-        if (problems.Count > 0) return Outcome<PayPreview>.Failed(problems);
+        if (problems.Count > 0)
+            return Outcome<PayPreview>.Failed(problems);
 
         decimal Total(ComponentKind kind) => Money.Round(components.Where(c => c.Kind == kind).Sum(c => working.Lines[c.Code].Amount));
-        decimal gross = Total(ComponentKind.Earning), deductions = Total(ComponentKind.Deduction);
-        return new PayPreview([.. components.Select(c => working.Lines[c.Code])], gross, deductions, gross - deductions, gross + Total(ComponentKind.EmployerCost));
+        decimal gross = Total(ComponentKind.Earning),
+            deductions = Total(ComponentKind.Deduction);
+        return new PayPreview(
+            [.. components.Select(c => working.Lines[c.Code])],
+            gross,
+            deductions,
+            gross - deductions,
+            gross + Total(ComponentKind.EmployerCost)
+        );
     }
 }
 

@@ -23,8 +23,7 @@ public sealed record PayRate(decimal Annual, decimal FullTimeAnnual, decimal Hou
     /// <param name="fullTimeHours">Hours of somebody full-time a week.</param>
     /// <param name="daysPerWeek">Days the person works a week; needed when paid by the day.</param>
     /// <param name="payEvery">How often pay is paid out.</param>
-    public static Outcome<PayRate> Of(
-        decimal amount, PayPeriod per, decimal weeklyHours, decimal fullTimeHours, decimal? daysPerWeek, PayPeriod payEvery)
+    public static Outcome<PayRate> Of(decimal amount, PayPeriod per, decimal weeklyHours, decimal fullTimeHours, decimal? daysPerWeek, PayPeriod payEvery)
     {
         var problems = new List<Problem>();
         if (amount is < 0 or > Money.Most)
@@ -37,30 +36,33 @@ public sealed record PayRate(decimal Annual, decimal FullTimeAnnual, decimal Hou
             problems.Add(new Problem("/daysPerWeek", "out-of-range", "Days a week are above 0 and at most 7."));
         if (payEvery is PayPeriod.Hour or PayPeriod.Day)
             problems.Add(new Problem("/payEvery", "bad-value", "Pay is paid out every week, fortnight, fourWeeks, halfMonth, month or year."));
-        if (problems.Count > 0) return Outcome<PayRate>.Failed(problems);
+        if (problems.Count > 0)
+            return Outcome<PayRate>.Failed(problems);
 
         var annual = amount * TimesPerYear(per, weeklyHours, daysPerWeek ?? 0);
         return new PayRate(
             Money.Round(annual),
             Money.Round(annual * fullTimeHours / weeklyHours),
             Money.Decimals(per == PayPeriod.Hour ? amount : annual / (weeklyHours * WeeksPerYear), 4),
-            Money.Round(annual / TimesPerYear(payEvery, weeklyHours, daysPerWeek ?? 0)));
+            Money.Round(annual / TimesPerYear(payEvery, weeklyHours, daysPerWeek ?? 0))
+        );
     }
 
     /// <summary>How many periods a year has, for periods from a week to a year.</summary>
     internal static decimal PeriodsPerYear(PayPeriod period) => TimesPerYear(period, 0, 0);
 
-    private static decimal TimesPerYear(PayPeriod period, decimal weeklyHours, decimal daysPerWeek) => period switch
-    {
-        PayPeriod.Hour => weeklyHours * WeeksPerYear,
-        PayPeriod.Day => daysPerWeek * WeeksPerYear,
-        PayPeriod.Week => 52,
-        PayPeriod.Fortnight => 26,
-        PayPeriod.FourWeeks => 13,
-        PayPeriod.HalfMonth => 24,
-        PayPeriod.Month => 12,
-        _ => 1,
-    };
+    private static decimal TimesPerYear(PayPeriod period, decimal weeklyHours, decimal daysPerWeek) =>
+        period switch
+        {
+            PayPeriod.Hour => weeklyHours * WeeksPerYear,
+            PayPeriod.Day => daysPerWeek * WeeksPerYear,
+            PayPeriod.Week => 52,
+            PayPeriod.Fortnight => 26,
+            PayPeriod.FourWeeks => 13,
+            PayPeriod.HalfMonth => 24,
+            PayPeriod.Month => 12,
+            _ => 1,
+        };
 
     private static void RequireHours(decimal hours, string path, List<Problem> problems)
     {

@@ -5,26 +5,25 @@ namespace Fid.Core.Pay;
 /// <summary>The words in which the working of pay is shown. Numbers have two decimals, percentages as many as they need up to four.</summary>
 public sealed record PayWording
 {
-    private PayWording()
-    {
-    }
+    private PayWording() { }
 
     /// <summary>"4 % of BASE".</summary>
     public static PayWording English { get; } = new();
 
     /// <summary>"4 % von BASE".</summary>
-    public static PayWording German { get; } = new()
-    {
-        Of = "von",
-        With = "mit",
-        UpTo = "bis",
-        Above = "über",
-        On = "Auf",
-        AYear = "im Jahr",
-        Nothing = "nichts",
-        Fixed = "Fester Betrag von",
-        Decimals = new NumberFormatInfo { NumberDecimalSeparator = "," },
-    };
+    public static PayWording German { get; } =
+        new()
+        {
+            Of = "von",
+            With = "mit",
+            UpTo = "bis",
+            Above = "über",
+            On = "Auf",
+            AYear = "im Jahr",
+            Nothing = "nichts",
+            Fixed = "Fester Betrag von",
+            Decimals = new NumberFormatInfo { NumberDecimalSeparator = "," },
+        };
 
     /// <summary>Those of a language; English for languages that have none.</summary>
     /// <param name="language">Its two letters (ISO 639-1).</param>

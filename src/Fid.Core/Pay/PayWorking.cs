@@ -6,7 +6,10 @@ namespace Fid.Core.Pay;
 internal sealed class PayWorking(PayPeriod every, IReadOnlyList<PayComponent> components, PayWording wording)
 {
     private readonly Dictionary<string, PayLine> _lines = new(StringComparer.Ordinal);
-    private readonly HashSet<string> _deductions = components.Where(c => c.Kind == ComponentKind.Deduction).Select(c => c.Code).ToHashSet(StringComparer.Ordinal);
+    private readonly HashSet<string> _deductions = components
+        .Where(c => c.Kind == ComponentKind.Deduction)
+        .Select(c => c.Code)
+        .ToHashSet(StringComparer.Ordinal);
 
     /// <summary>What has been worked out, by code.</summary>
     public IReadOnlyDictionary<string, PayLine> Lines => _lines;
@@ -15,8 +18,10 @@ internal sealed class PayWorking(PayPeriod every, IReadOnlyList<PayComponent> co
     /// <returns>Why it cannot be worked out, in words; null where it was.</returns>
     public string? Work(PayComponent component, NumberFormula? formula)
     {
-        if (component.Amount is { } amount) return Put(component, amount, $"{wording.Fixed} {Text(amount)}.");
-        if (formula is not null) return Compute(component, formula);
+        if (component.Amount is { } amount)
+            return Put(component, amount, $"{wording.Fixed} {Text(amount)}.");
+        if (formula is not null)
+            return Compute(component, formula);
 
         var (whole, wholeText) = Base(component);
         var counted = Math.Max(Math.Min(whole, component.Cap ?? whole) - (component.Floor ?? 0), 0);
@@ -69,12 +74,14 @@ internal sealed class PayWorking(PayPeriod every, IReadOnlyList<PayComponent> co
 
     private (decimal Sum, string Text) Slice(decimal amount, IReadOnlyList<PayBracket> brackets)
     {
-        decimal sum = 0, from = 0;
+        decimal sum = 0,
+            from = 0;
         var parts = new List<string>();
         foreach (var bracket in brackets)
         {
             var part = Math.Min(amount, bracket.UpTo ?? amount) - from;
-            if (part <= 0) break;
+            if (part <= 0)
+                break;
             sum += part * bracket.Percent / 100;
             parts.Add($"{Share(bracket.Percent)} {Text(part)}");
             from += part;

@@ -34,27 +34,35 @@ public sealed partial class EmployeeNumberPattern
         var at = 0;
         foreach (Match match in Token().Matches(text))
         {
-            if (match.Index > at) parts.Add(new Part(Kind.Literal, text[at..match.Index], 0));
+            if (match.Index > at)
+                parts.Add(new Part(Kind.Literal, text[at..match.Index], 0));
             at = match.Index + match.Length;
             var digits = match.Groups[2].Success ? int.Parse(match.Groups[2].ValueSpan, CultureInfo.InvariantCulture) : 1;
-            parts.Add(match.Groups[1].Value switch
-            {
-                "number" => new Part(Kind.Number, "", digits),
-                "year" => new Part(Kind.Year, "", 4),
-                "yy" => new Part(Kind.ShortYear, "", 2),
-                _ => new Part(Kind.Check, "", 1),
-            });
+            parts.Add(
+                match.Groups[1].Value switch
+                {
+                    "number" => new Part(Kind.Number, "", digits),
+                    "year" => new Part(Kind.Year, "", 4),
+                    "yy" => new Part(Kind.ShortYear, "", 2),
+                    _ => new Part(Kind.Check, "", 1),
+                }
+            );
         }
-        if (at < text.Length) parts.Add(new Part(Kind.Literal, text[at..], 0));
+        if (at < text.Length)
+            parts.Add(new Part(Kind.Literal, text[at..], 0));
 
         var (number, check) = (parts.FindIndex(p => p.Kind == Kind.Number), parts.FindIndex(p => p.Kind == Kind.Check));
         if (parts.Any(p => p.Kind == Kind.Literal && !Literal().IsMatch(p.Text)))
             return Wrong("Write letters, digits, hyphens and points, and in braces only {number}, {number:5}, {year}, {yy} and {check}.");
-        if (parts.Count(p => p.Kind == Kind.Number) != 1) return Wrong("Write {number} once: it is what makes each number another.");
-        if (parts.Count(p => p.Kind == Kind.Check) > 1 || (check >= 0 && check < number)) return Wrong("Write {check} at most once, after {number}.");
-        if (parts[number].Digits is < 1 or > MostDigits) return Wrong($"A running number has 1 to {MostDigits} digits.");
+        if (parts.Count(p => p.Kind == Kind.Number) != 1)
+            return Wrong("Write {number} once: it is what makes each number another.");
+        if (parts.Count(p => p.Kind == Kind.Check) > 1 || (check >= 0 && check < number))
+            return Wrong("Write {check} at most once, after {number}.");
+        if (parts[number].Digits is < 1 or > MostDigits)
+            return Wrong($"A running number has 1 to {MostDigits} digits.");
         // A digit right beside it would make 1 of 12 the same as 11 of 2.
-        if (parts[number].Digits == 1 && Beside(parts, number)) return Wrong("Say how many digits the running number has, such as {number:5}: other digits stand beside it.");
+        if (parts[number].Digits == 1 && Beside(parts, number))
+            return Wrong("Say how many digits the running number has, such as {number:5}: other digits stand beside it.");
         var pattern = new EmployeeNumberPattern(parts);
         return parts.Sum(p => p.Kind == Kind.Literal ? p.Text.Length : p.Digits) > Longest ? Wrong($"A number has at most {Longest} characters.") : pattern;
     }

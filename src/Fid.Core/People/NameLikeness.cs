@@ -31,8 +31,10 @@ internal sealed class NameLikeness
     {
         var best = (Likeness: Both(_given, other._given, _family, other._family), Reason: NameReason.Name);
         Try(Both(_given, other._family, _family, other._given), NameReason.SwappedNames);
-        foreach (var also in other._others) TryOther(_given, _family, other._given, also);
-        foreach (var also in _others) TryOther(other._given, other._family, _given, also);
+        foreach (var also in other._others)
+            TryOther(_given, _family, other._given, also);
+        foreach (var also in _others)
+            TryOther(other._given, other._family, _given, also);
         // Words that stand in the wrong part: a second given name among the family names.
         if (_given.Length + _family.Length + other._given.Length + other._family.Length > 4)
             Try(Alike([.. _given, .. _family], [.. other._given, .. other._family]) * WithMoreNames, NameReason.Name);
@@ -44,29 +46,36 @@ internal sealed class NameLikeness
 
         void Try(double likeness, NameReason reason)
         {
-            if (likeness > best.Likeness) best = (likeness, reason);
+            if (likeness > best.Likeness)
+                best = (likeness, reason);
         }
 
         void TryOther(Word[] given, Word[] family, Word[] otherGiven, Word[] also)
         {
             Try(Both(given, otherGiven, family, also), NameReason.OtherName);
-            if (also.Length > 1) Try(Alike([.. given, .. family], also), NameReason.OtherName);
+            if (also.Length > 1)
+                Try(Alike([.. given, .. family], also), NameReason.OtherName);
         }
     }
 
     // Each word of the shorter finds its like in the longer, every word once.
     private static double Alike(Word[] a, Word[] b)
     {
-        if (a.Length > b.Length) (a, b) = (b, a);
-        if (a.Length == 0) return 0;
-        if (a.Length == 1 && b.Length == 1) return Alike(a[0], b[0]);
+        if (a.Length > b.Length)
+            (a, b) = (b, a);
+        if (a.Length == 0)
+            return 0;
+        if (a.Length == 1 && b.Length == 1)
+            return Alike(a[0], b[0]);
         var (taken, sum) = (new bool[b.Length], 0.0);
         foreach (var word in a)
         {
             var (best, at) = (0.0, -1);
             for (var i = 0; i < b.Length; i++)
-                if (!taken[i] && Alike(word, b[i]) is var likeness && likeness > best) (best, at) = (likeness, i);
-            if (at >= 0) taken[at] = true;
+                if (!taken[i] && Alike(word, b[i]) is var likeness && likeness > best)
+                    (best, at) = (likeness, i);
+            if (at >= 0)
+                taken[at] = true;
             sum += best;
         }
         return sum / a.Length * (a.Length == b.Length ? 1 : WithMoreNames);
@@ -75,13 +84,17 @@ internal sealed class NameLikeness
     private static double Alike(Word one, Word other)
     {
         var (a, b) = (one.Text, other.Text);
-        if (a == b || one.Families.AsSpan().ContainsAny(other.Families)) return 1;
-        if (a.Length == 1 || b.Length == 1) return a[0] == b[0] ? OfAnInitial : 0;
+        if (a == b || one.Families.AsSpan().ContainsAny(other.Families))
+            return 1;
+        if (a.Length == 1 || b.Length == 1)
+            return a[0] == b[0] ? OfAnInitial : 0;
         var longest = Math.Max(a.Length, b.Length);
-        if (Math.Abs(a.Length - b.Length) > longest * Chance) return 0;
+        if (Math.Abs(a.Length - b.Length) > longest * Chance)
+            return 0;
         // Each letter that only one of them has takes a change of its own: mostly that is enough to know.
         var changes = Math.Max(BitOperations.PopCount(one.Letters & ~other.Letters), BitOperations.PopCount(other.Letters & ~one.Letters));
-        if (changes > longest * (1 - Chance)) return 0;
+        if (changes > longest * (1 - Chance))
+            return 0;
         var likeness = 1 - Letters.Distance(a, b) / longest;
         return likeness < Chance ? 0 : likeness;
     }
@@ -90,21 +103,23 @@ internal sealed class NameLikeness
     {
         var words = new StringBuilder(name.Length);
         foreach (var c in TextRules.Fold(name))
-            words.Append(c switch
-            {
-                'ß' => "ss",
-                'æ' => "ae",
-                'œ' => "oe",
-                'ø' => "o",
-                'ł' => "l",
-                'đ' or 'ð' => "d",
-                'þ' => "th",
-                'ı' => "i",
-                // O'Brien is one word, and so is Obrien.
-                '\'' or '’' or '`' or 'ʼ' or '.' => "",
-                _ when char.IsLetterOrDigit(c) => c.ToString(),
-                _ => " ",
-            });
+            words.Append(
+                c switch
+                {
+                    'ß' => "ss",
+                    'æ' => "ae",
+                    'œ' => "oe",
+                    'ø' => "o",
+                    'ł' => "l",
+                    'đ' or 'ð' => "d",
+                    'þ' => "th",
+                    'ı' => "i",
+                    // O'Brien is one word, and so is Obrien.
+                    '\'' or '’' or '`' or 'ʼ' or '.' => "",
+                    _ when char.IsLetterOrDigit(c) => c.ToString(),
+                    _ => " ",
+                }
+            );
         return [.. words.ToString().Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(w => new Word(w))];
     }
 

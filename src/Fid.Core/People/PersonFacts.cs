@@ -11,4 +11,11 @@ namespace Fid.Core.People;
 /// <param name="Identifier">An official number, such as a tax number.</param>
 /// <param name="OtherNames">Names they went or go by besides: a former family name, or a whole name.</param>
 public sealed record PersonFacts(
-    string Given, string Family, LocalDate? Born = null, string? Email = null, string? Phone = null, string? Identifier = null, IReadOnlyList<string>? OtherNames = null);
+    string Given,
+    string Family,
+    LocalDate? Born = null,
+    string? Email = null,
+    string? Phone = null,
+    string? Identifier = null,
+    IReadOnlyList<string>? OtherNames = null
+);

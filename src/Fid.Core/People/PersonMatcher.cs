@@ -10,11 +10,18 @@ namespace Fid.Core.People;
 /// </summary>
 public sealed class PersonMatcher
 {
-    private const double NameWeight = 0.6, BornWeight = 0.4, EmailWeight = 0.3, PhoneWeight = 0.25, OtherContactWeight = 0.05;
-    private const double AlikeName = 0.5, FullyAlike = 0.999;
-    private const decimal Possible = 0.62m, Sure = 0.85m;
+    private const double NameWeight = 0.6,
+        BornWeight = 0.4,
+        EmailWeight = 0.3,
+        PhoneWeight = 0.25,
+        OtherContactWeight = 0.05;
+    private const double AlikeName = 0.5,
+        FullyAlike = 0.999;
+    private const decimal Possible = 0.62m,
+        Sure = 0.85m;
     private const double RoundingOfScores = 0.01;
-    private const int PhoneDigits = 9, FewestPhoneDigits = 6;
+    private const int PhoneDigits = 9,
+        FewestPhoneDigits = 6;
 
     private readonly (string Id, Prepared Person)[] _known;
 
@@ -50,14 +57,17 @@ public sealed class PersonMatcher
         var wanted = new Prepared(person);
         var matches = new List<PersonMatch>();
         foreach (var (id, known) in _known)
-            if ((!sameOnly || CanBeSame(wanted, known)) && Match(id, wanted, known) is { } match && (match.IsSame || !sameOnly)) matches.Add(match);
+            if ((!sameOnly || CanBeSame(wanted, known)) && Match(id, wanted, known) is { } match && (match.IsSame || !sameOnly))
+                matches.Add(match);
         return [.. matches.OrderByDescending(m => m.Score)];
     }
 
     // By the name alone nobody is the same.
     private static bool CanBeSame(Prepared one, Prepared other) =>
-        (one.Identifier.Length > 0 && one.Identifier == other.Identifier) || (one.Born is not null && one.Born == other.Born)
-        || (one.Email.Length > 0 && one.Email == other.Email) || (one.Phone.Length > 0 && one.Phone == other.Phone);
+        (one.Identifier.Length > 0 && one.Identifier == other.Identifier)
+        || (one.Born is not null && one.Born == other.Born)
+        || (one.Email.Length > 0 && one.Email == other.Email)
+        || (one.Phone.Length > 0 && one.Phone == other.Phone);
 
     private static PersonMatch? Match(string id, Prepared wanted, Prepared known)
     {
@@ -72,50 +82,63 @@ public sealed class PersonMatcher
         var email = Contact(wanted.Email, known.Email, EmailWeight, ref weights, ref points);
         var phone = Contact(wanted.Phone, known.Phone, PhoneWeight, ref weights, ref points);
         // Names are the slowest to compare: where not even equal ones would do, they are left alone.
-        if (!isIdentified && IsTooLittle((points + NameWeight) / weights)) return null;
+        if (!isIdentified && IsTooLittle((points + NameWeight) / weights))
+            return null;
 
         var atLeast = isIdentified ? 0 : ((double)Possible * weights - points) / NameWeight - RoundingOfScores;
         var (likeness, by) = wanted.Names.To(known.Names, atLeast);
         var share = (points + NameWeight * likeness) / weights;
-        if (!isIdentified && IsTooLittle(share)) return null;
+        if (!isIdentified && IsTooLittle(share))
+            return null;
         var score = Rounded(share);
 
         var reasons = new List<MatchReason>();
-        if (isIdentified) reasons.Add(MatchReason.Identifier);
+        if (isIdentified)
+            reasons.Add(MatchReason.Identifier);
         if (likeness >= AlikeName)
-            reasons.Add(by switch
-            {
-                NameReason.SwappedNames => MatchReason.SwappedNames,
-                NameReason.OtherName => MatchReason.OtherName,
-                _ => likeness >= FullyAlike ? MatchReason.Name : MatchReason.SimilarName,
-            });
-        if (born == 1) reasons.Add(MatchReason.Born);
-        else if (born > 0) reasons.Add(MatchReason.SwappedBirthDate);
-        if (email) reasons.Add(MatchReason.Email);
-        if (phone) reasons.Add(MatchReason.Phone);
+            reasons.Add(
+                by switch
+                {
+                    NameReason.SwappedNames => MatchReason.SwappedNames,
+                    NameReason.OtherName => MatchReason.OtherName,
+                    _ => likeness >= FullyAlike ? MatchReason.Name : MatchReason.SimilarName,
+                }
+            );
+        if (born == 1)
+            reasons.Add(MatchReason.Born);
+        else if (born > 0)
+            reasons.Add(MatchReason.SwappedBirthDate);
+        if (email)
+            reasons.Add(MatchReason.Email);
+        if (phone)
+            reasons.Add(MatchReason.Phone);
         var isSame = isIdentified || (score >= Sure && (born == 1 || email || phone));
         return new PersonMatch(id, isSame, isIdentified ? 1 : score, reasons);
     }
 
     // Nearly all are told without rounding, which takes longer than all the rest.
-    private static bool IsTooLittle(double score) => score < (double)Possible - RoundingOfScores || (score < (double)Possible + RoundingOfScores && Rounded(score) < Possible);
+    private static bool IsTooLittle(double score) =>
+        score < (double)Possible - RoundingOfScores || (score < (double)Possible + RoundingOfScores && Rounded(score) < Possible);
 
     private static decimal Rounded(double score) => Math.Round((decimal)score, 3, MidpointRounding.AwayFromZero);
 
-    private static double? Born(LocalDate? one, LocalDate? other) => (one, other) switch
-    {
-        ({ } a, { } b) when a == b => 1,
-        ({ } a, { } b) when a.Year == b.Year && a.Month == b.Day && a.Day == b.Month => 0.5,
-        ({ }, { }) => 0,
-        _ => null,
-    };
+    private static double? Born(LocalDate? one, LocalDate? other) =>
+        (one, other) switch
+        {
+            ({ } a, { } b) when a == b => 1,
+            ({ } a, { } b) when a.Year == b.Year && a.Month == b.Day && a.Day == b.Month => 0.5,
+            ({ }, { }) => 0,
+            _ => null,
+        };
 
     private static bool Contact(string one, string other, double weight, ref double weights, ref double points)
     {
-        if (one.Length == 0 || other.Length == 0) return false;
+        if (one.Length == 0 || other.Length == 0)
+            return false;
         var equal = one == other;
         weights += equal ? weight : OtherContactWeight;
-        if (equal) points += weight;
+        if (equal)
+            points += weight;
         return equal;
     }
 
@@ -135,7 +158,9 @@ public sealed class PersonMatcher
         private static string LastDigits(string phone)
         {
             var digits = string.Concat(phone.Where(char.IsAsciiDigit));
-            return digits.Length < FewestPhoneDigits ? "" : digits.Length > PhoneDigits ? digits[^PhoneDigits..] : digits;
+            return digits.Length < FewestPhoneDigits ? ""
+                : digits.Length > PhoneDigits ? digits[^PhoneDigits..]
+                : digits;
         }
     }
 }

@@ -20,23 +20,29 @@ public sealed record ServiceDates(LocalDate OriginalHire, LocalDate LastHire, Lo
     /// </returns>
     public static Outcome<ServiceDates> Of(IReadOnlyList<(LocalDate Start, LocalDate? End)> stints, int bridgeDays)
     {
-        if (stints.Count == 0) return Outcome<ServiceDates>.Failed(new Problem("/employments", "missing-employment", "Give at least one employment."));
+        if (stints.Count == 0)
+            return Outcome<ServiceDates>.Failed(new Problem("/employments", "missing-employment", "Give at least one employment."));
         var problems = new List<Problem>();
         var last = stints.Max(s => s.Start);
         for (var i = 0; i < stints.Count; i++)
         {
             var (start, end) = stints[i];
-            if (end < start) problems.Add(new Problem($"/employments/{i}/end", "not-in-order", "The end is not before the start."));
-            if (end is null && start < last) problems.Add(new Problem($"/employments/{i}/end", "missing-end", "Somebody was hired again later, so this needs an end."));
+            if (end < start)
+                problems.Add(new Problem($"/employments/{i}/end", "not-in-order", "The end is not before the start."));
+            if (end is null && start < last)
+                problems.Add(new Problem($"/employments/{i}/end", "missing-end", "Somebody was hired again later, so this needs an end."));
         }
-        if (problems.Count > 0) return Outcome<ServiceDates>.Failed(problems);
+        if (problems.Count > 0)
+            return Outcome<ServiceDates>.Failed(problems);
 
         var (days, from) = (0, last);
         foreach (var (start, end) in stints.Where(s => s.Start < last).OrderByDescending(s => s.End).ThenByDescending(s => s.Start))
         {
             var until = LocalDate.Min(end!.Value, from.PlusDays(-1));
-            if (Period.DaysBetween(until, from) - 1 > bridgeDays) break;
-            if (start >= from) continue; // wholly within a stint already counted
+            if (Period.DaysBetween(until, from) - 1 > bridgeDays)
+                break;
+            if (start >= from)
+                continue; // wholly within a stint already counted
             days += Period.DaysBetween(start, until) + 1;
             from = start;
         }

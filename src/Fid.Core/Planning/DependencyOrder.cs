@@ -9,29 +9,39 @@ internal static class DependencyOrder
         // Stages that wait for each other are a loop even where they hold no required task yet.
         if (DependencySort.Sort(gatesBefore) is (_, { } stageRing))
         {
-            problems.Add(new Problem($"/stages/{stageRing[0]}/waitsFor", "dependency-loop",
-                $"Stages wait for each other: {Chain(stageRing, i => question.Stages[i].Id)}. Take one of these waits away."));
+            problems.Add(
+                new Problem(
+                    $"/stages/{stageRing[0]}/waitsFor",
+                    "dependency-loop",
+                    $"Stages wait for each other: {Chain(stageRing, i => question.Stages[i].Id)}. Take one of these waits away."
+                )
+            );
             return null;
         }
         var dependsOn = new int[tasks.Length + gatesBefore.Length][];
         var required = new List<int>[gatesBefore.Length];
-        for (var s = 0; s < required.Length; s++) required[s] = [];
+        for (var s = 0; s < required.Length; s++)
+            required[s] = [];
         for (var i = 0; i < tasks.Length; i++)
         {
             var gates = gatesBefore[tasks[i].Stage];
             var nodes = new int[before[i].Length + gates.Length];
-            for (var k = 0; k < before[i].Length; k++) nodes[k] = before[i][k].Task;
-            for (var k = 0; k < gates.Length; k++) nodes[before[i].Length + k] = tasks.Length + gates[k];
+            for (var k = 0; k < before[i].Length; k++)
+                nodes[k] = before[i][k].Task;
+            for (var k = 0; k < gates.Length; k++)
+                nodes[before[i].Length + k] = tasks.Length + gates[k];
             dependsOn[i] = nodes;
-            if (tasks[i].Required) required[tasks[i].Stage].Add(i);
+            if (tasks[i].Required)
+                required[tasks[i].Stage].Add(i);
         }
-        for (var s = 0; s < required.Length; s++) dependsOn[tasks.Length + s] = [.. required[s]];
+        for (var s = 0; s < required.Length; s++)
+            dependsOn[tasks.Length + s] = [.. required[s]];
 
         var (order, ring) = DependencySort.Sort(dependsOn);
-        if (ring is null) return order;
+        if (ring is null)
+            return order;
         var first = ring.First(i => i < tasks.Length);
-        problems.Add(new Problem($"/tasks/{first}/after", "dependency-loop",
-            $"Tasks wait for each other: {Chain(ring, Name)}. Take one of these links away."));
+        problems.Add(new Problem($"/tasks/{first}/after", "dependency-loop", $"Tasks wait for each other: {Chain(ring, Name)}. Take one of these links away."));
         return null;
 
         string Name(int node) => node < tasks.Length ? question.Tasks[node].Id : $"the gate of {question.Stages[node - tasks.Length].Id}";

@@ -17,7 +17,8 @@ public sealed record Plan(
     bool Feasible,
     LocalDate? SoonestStart,
     Readiness Readiness,
-    string? HoldUp);
+    string? HoldUp
+);
 
 /// <summary>A task's place in the plan. The dates and the slack are null for a task done or skipped.</summary>
 /// <param name="Id">The task's id.</param>
@@ -38,7 +39,8 @@ public sealed record PlannedTask(
     LocalDate? LatestStart,
     LocalDate? LatestFinish,
     int? Slack,
-    bool CanStart)
+    bool CanStart
+)
 {
     /// <summary>Whether it has no day to lose.</summary>
     public bool Critical => Slack <= 0;

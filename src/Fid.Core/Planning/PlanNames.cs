@@ -23,15 +23,18 @@ internal sealed class PlanNames
     public List<Problem> Problems { get; } = [];
 
     public int[][] Gates() =>
-        [.. _question.Stages.Select((stage, i) => stage.WaitsFor
-            .Select((id, k) => Find(_stages, id, $"/stages/{i}/waitsFor/{k}", "unknown-stage", "stage"))
-            .Distinct().ToArray())];
+        [
+            .. _question.Stages.Select(
+                (stage, i) => stage.WaitsFor.Select((id, k) => Find(_stages, id, $"/stages/{i}/waitsFor/{k}", "unknown-stage", "stage")).Distinct().ToArray()
+            ),
+        ];
 
     public NodeTask Task(int index)
     {
         var task = _question.Tasks[index];
         var stage = _stages.GetValueOrDefault(task.Stage, -1);
-        if (stage < 0) stage = Find(_stages, task.Stage, $"/tasks/{index}/stage", "unknown-stage", "stage");
+        if (stage < 0)
+            stage = Find(_stages, task.Stage, $"/tasks/{index}/stage", "unknown-stage", "stage");
         if (!_question.Calendars.TryGetValue(task.Calendar, out var calendar))
             Report($"/tasks/{index}/calendar", "unknown-calendar", Unknown("calendar", task.Calendar, _question.Calendars.Keys));
         if (task.Work < 0)
@@ -46,13 +49,15 @@ internal sealed class PlanNames
             task.Required,
             task.DayOne,
             task.Done is { } done ? Day.Number(done) : PlanNetwork.NoDay,
-            task.Skipped);
+            task.Skipped
+        );
     }
 
     public PlanNetwork.Edge[] Before(int index)
     {
         var after = _question.Tasks[index].After;
-        if (after.Count == 0) return [];
+        if (after.Count == 0)
+            return [];
         var edges = new PlanNetwork.Edge[after.Count];
         for (var k = 0; k < edges.Length; k++)
         {
@@ -65,8 +70,10 @@ internal sealed class PlanNames
 
     private NodeOffset? Offset(PlanOffset? offset, string path)
     {
-        if (offset is null) return null;
-        if (offset.Anchor == PlanQuestion.Start) return new NodeOffset(null, offset.Amount, offset.Unit);
+        if (offset is null)
+            return null;
+        if (offset.Anchor == PlanQuestion.Start)
+            return new NodeOffset(null, offset.Amount, offset.Unit);
         if (_question.Anchors.TryGetValue(offset.Anchor, out var anchor))
             return new NodeOffset(Day.Number(anchor), offset.Amount, offset.Unit);
         Report(path, "unknown-anchor", Unknown("anchor", offset.Anchor, _question.Anchors.Keys));
@@ -84,7 +91,8 @@ internal sealed class PlanNames
 
     private int Find(Dictionary<string, int> index, string id, string path, string code, string kind)
     {
-        if (index.TryGetValue(id, out var found)) return found;
+        if (index.TryGetValue(id, out var found))
+            return found;
         Report(path, code, Unknown(kind, id, index.Keys));
         return -1;
     }

@@ -59,7 +59,8 @@ internal sealed class PlanNetwork
                 continue;
             }
             ref readonly var task = ref Tasks[node];
-            if (!task.Unfinished) continue;
+            if (!task.Unfinished)
+                continue;
             var day = Math.Max(Today, OpeningOf(task, start));
             foreach (var edge in Before(node))
                 day = Math.Max(day, FreeAfter(edge, task.Calendar, earliestFinish));
@@ -87,13 +88,16 @@ internal sealed class PlanNetwork
                 continue;
             }
             ref readonly var task = ref Tasks[node];
-            if (!task.Unfinished) continue;
+            if (!task.Unfinished)
+                continue;
             var day = DueOf(task, start);
-            if (task.DayOne) day = Math.Min(day, start - 1);
+            if (task.DayOne)
+                day = Math.Min(day, start - 1);
             foreach (var edge in _behind[node])
             {
                 ref readonly var next = ref Tasks[edge.Task];
-                if (!next.Unfinished || latestStart[edge.Task] == NoBound) continue;
+                if (!next.Unfinished || latestStart[edge.Task] == NoBound)
+                    continue;
                 var free = edge.Lag == 0 ? latestStart[edge.Task] : next.Calendar.Add(latestStart[edge.Task], -edge.Lag);
                 day = Math.Min(day, task.IsMilestone ? free : free - 1);
             }
@@ -107,27 +111,30 @@ internal sealed class PlanNetwork
             day = task.Calendar.RollBack(Day.Clamp(day));
             latestFinish[node] = day;
             latestStart[node] = task.Work <= 1 ? day : task.Calendar.Add(day, 1 - task.Work);
-            if (needed is not null && task.Required && task.DayOne && latestStart[node] < needed[node]) return false;
+            if (needed is not null && task.Required && task.DayOne && latestStart[node] < needed[node])
+                return false;
         }
         return true;
     }
 
     /// <summary>The due date, off rest days, or <see cref="NoBound"/>.</summary>
-    public static int DueOf(in NodeTask task, int start) =>
-        task.Due is { } due ? task.Calendar.RollBack(due.On(start, task.Calendar)) : NoBound;
+    public static int DueOf(in NodeTask task, int start) => task.Due is { } due ? task.Calendar.RollBack(due.On(start, task.Calendar)) : NoBound;
 
     /// <summary>Whether all the task waits for is satisfied on the day of the plan.</summary>
     public bool CanStart(int node)
     {
         ref readonly var task = ref Tasks[node];
-        if (OpeningOf(task, Start) > Today) return false;
+        if (OpeningOf(task, Start) > Today)
+            return false;
         foreach (var edge in Before(node))
         {
             ref readonly var previous = ref Tasks[edge.Task];
-            if (previous.Unfinished || (!previous.Skipped && FreeAfter(edge, task.Calendar, []) > Today)) return false;
+            if (previous.Unfinished || (!previous.Skipped && FreeAfter(edge, task.Calendar, []) > Today))
+                return false;
         }
         foreach (var gate in GatesBefore(task.Stage))
-            if (!IsPassed(gate)) return false;
+            if (!IsPassed(gate))
+                return false;
         return true;
     }
 
@@ -135,15 +142,18 @@ internal sealed class PlanNetwork
     public bool IsPassed(int stage)
     {
         foreach (var task in TasksOf(stage))
-            if (Tasks[task].Required && Tasks[task].Unfinished) return false;
+            if (Tasks[task].Required && Tasks[task].Unfinished)
+                return false;
         return true;
     }
 
     private static int OpeningOf(in NodeTask task, int start)
     {
         var day = NoDay;
-        if (task.Opens is { } own) day = task.Calendar.RollForward(own.On(start, task.Calendar));
-        if (task.StageOpens is { } stage) day = Math.Max(day, task.Calendar.RollForward(stage.On(start, task.Calendar)));
+        if (task.Opens is { } own)
+            day = task.Calendar.RollForward(own.On(start, task.Calendar));
+        if (task.StageOpens is { } stage)
+            day = Math.Max(day, task.Calendar.RollForward(stage.On(start, task.Calendar)));
         return day;
     }
 
@@ -151,8 +161,13 @@ internal sealed class PlanNetwork
     private int FreeAfter(Edge edge, WorkCalendar successor, int[] earliestFinish)
     {
         ref readonly var previous = ref Tasks[edge.Task];
-        if (previous.Skipped) return NoDay;
-        var day = previous.Unfinished ? previous.IsMilestone ? earliestFinish[edge.Task] : earliestFinish[edge.Task] + 1 : previous.Done;
+        if (previous.Skipped)
+            return NoDay;
+        var day = previous.Unfinished
+            ? previous.IsMilestone
+                ? earliestFinish[edge.Task]
+                : earliestFinish[edge.Task] + 1
+            : previous.Done;
         // A lag is counted from a working day, so that its days lie between the two tasks.
         return edge.Lag == 0 ? day : successor.Add(successor.RollForward(Day.Clamp(day)), edge.Lag);
     }
@@ -163,8 +178,16 @@ internal sealed class PlanNetwork
         foreach (var i in TasksOf(stage))
         {
             ref readonly var task = ref Tasks[i];
-            if (!task.Required || task.Skipped) continue;
-            day = Math.Max(day, task.Unfinished ? task.IsMilestone ? earliestFinish[i] : earliestFinish[i] + 1 : task.Done);
+            if (!task.Required || task.Skipped)
+                continue;
+            day = Math.Max(
+                day,
+                task.Unfinished
+                    ? task.IsMilestone
+                        ? earliestFinish[i]
+                        : earliestFinish[i] + 1
+                    : task.Done
+            );
         }
         return day;
     }
@@ -173,8 +196,9 @@ internal sealed class PlanNetwork
     {
         var day = NoBound;
         foreach (var waiting in _stagesBehind[stage])
-            foreach (var i in TasksOf(waiting))
-                if (Tasks[i].Unfinished) day = Math.Min(day, latestStart[i]);
+        foreach (var i in TasksOf(waiting))
+            if (Tasks[i].Unfinished)
+                day = Math.Min(day, latestStart[i]);
         return day;
     }
 
@@ -190,7 +214,8 @@ internal sealed class PlanNetwork
             tasks[i] = names.Task(i);
             before[i] = names.Before(i);
         }
-        if (names.Problems.Count > 0) return (null, names.Problems);
+        if (names.Problems.Count > 0)
+            return (null, names.Problems);
         var order = DependencyOrder.Find(question, tasks, before, gatesBefore, names.Problems);
         return order is null ? (null, names.Problems) : (new PlanNetwork(question, tasks, gatesBefore, order, before), []);
     }
@@ -199,10 +224,12 @@ internal sealed class PlanNetwork
     {
         var counts = new int[size ?? lists.Length];
         foreach (var list in lists)
-            foreach (var item in list) counts[key(item)]++;
+        foreach (var item in list)
+            counts[key(item)]++;
         var result = Array.ConvertAll(counts, c => c == 0 ? [] : new T[c]);
         for (var to = lists.Length - 1; to >= 0; to--)
-            foreach (var item in lists[to]) result[key(item)][--counts[key(item)]] = make(to, item);
+            foreach (var item in lists[to])
+                result[key(item)][--counts[key(item)]] = make(to, item);
         return result;
     }
 
@@ -221,7 +248,8 @@ internal readonly record struct NodeTask(
     bool Required,
     bool DayOne,
     int Done,
-    bool Skipped)
+    bool Skipped
+)
 {
     public bool Unfinished => Done == PlanNetwork.NoDay && !Skipped;
 

@@ -14,7 +14,8 @@ public sealed record PlanQuestion(
     IReadOnlyDictionary<string, LocalDate> Anchors,
     IReadOnlyDictionary<string, WorkCalendar> Calendars,
     IReadOnlyList<PlanStage> Stages,
-    IReadOnlyList<PlanTask> Tasks)
+    IReadOnlyList<PlanTask> Tasks
+)
 {
     /// <summary>The anchor every plan has: the newcomer's first day.</summary>
     public const string Start = "start";
@@ -50,7 +51,8 @@ public sealed record PlanTask(
     bool Required,
     bool DayOne,
     LocalDate? Done,
-    bool Skipped);
+    bool Skipped
+);
 
 /// <summary>A date counted from an anchor.</summary>
 /// <param name="Anchor">The name of the anchor.</param>

@@ -18,14 +18,16 @@ public static class Planner
     public static Outcome<Plan> Plan(PlanQuestion question, SoonestSearch soonest = SoonestSearch.Always)
     {
         var (network, problems) = PlanNetwork.Build(question);
-        if (network is null) return Outcome<Plan>.Failed([.. problems]);
+        if (network is null)
+            return Outcome<Plan>.Failed([.. problems]);
 
         var times = new Times(network);
         network.Forward(network.Start, times.EarliestStart, times.EarliestFinish);
         network.Backward(network.Start, times.LatestStart, times.LatestFinish);
 
         var tasks = new PlannedTask[network.Tasks.Length];
-        for (var i = 0; i < tasks.Length; i++) tasks[i] = Describe(question.Tasks[i].Id, network, i, times);
+        for (var i = 0; i < tasks.Length; i++)
+            tasks[i] = Describe(question.Tasks[i].Id, network, i, times);
         var stages = question.Stages.Select((s, i) => new PlannedStage(s.Id, StateOf(network, i))).ToArray();
         var feasible = IsFeasible(network, times);
         var search = soonest == SoonestSearch.Always || (soonest == SoonestSearch.WhenNotFeasible && !feasible);
@@ -41,23 +43,39 @@ public static class Planner
         if (!task.Unfinished)
             return new PlannedTask(id, dueDate, task.Skipped ? TaskState.Skipped : TaskState.Done, null, null, null, null, null, false);
 
-        int earliest = times.EarliestStart[i], latest = times.LatestStart[i];
+        int earliest = times.EarliestStart[i],
+            latest = times.LatestStart[i];
         var bounded = latest != PlanNetwork.NoBound;
-        int? slack = !bounded ? null : earliest <= latest ? task.Calendar.Count(earliest, latest) - 1 : task.Calendar.Count(earliest, latest) + 1;
+        int? slack =
+            !bounded ? null
+            : earliest <= latest ? task.Calendar.Count(earliest, latest) - 1
+            : task.Calendar.Count(earliest, latest) + 1;
         var canStart = network.CanStart(i);
-        var state = due < network.Today ? TaskState.Late
+        var state =
+            due < network.Today ? TaskState.Late
             : slack < 0 ? TaskState.AtRisk
             : canStart ? TaskState.Ready
             : TaskState.Waiting;
-        return new PlannedTask(id, dueDate, state, Day.Date(earliest), Day.Date(times.EarliestFinish[i]),
-            bounded ? Day.Date(latest) : null, bounded ? Day.Date(times.LatestFinish[i]) : null, slack, canStart);
+        return new PlannedTask(
+            id,
+            dueDate,
+            state,
+            Day.Date(earliest),
+            Day.Date(times.EarliestFinish[i]),
+            bounded ? Day.Date(latest) : null,
+            bounded ? Day.Date(times.LatestFinish[i]) : null,
+            slack,
+            canStart
+        );
     }
 
     private static StageState StateOf(PlanNetwork network, int stage)
     {
-        if (network.IsPassed(stage)) return StageState.Passed;
+        if (network.IsPassed(stage))
+            return StageState.Passed;
         foreach (var gate in network.GatesBefore(stage))
-            if (!network.IsPassed(gate)) return StageState.Closed;
+            if (!network.IsPassed(gate))
+                return StageState.Closed;
         return StageState.Open;
     }
 
@@ -66,7 +84,8 @@ public static class Planner
     private static bool IsFeasible(PlanNetwork network, Times times)
     {
         for (var i = 0; i < network.Tasks.Length; i++)
-            if (Decides(network.Tasks[i]) && times.LatestStart[i] < times.EarliestStart[i]) return false;
+            if (Decides(network.Tasks[i]) && times.LatestStart[i] < times.EarliestStart[i])
+                return false;
         return true;
     }
 
@@ -75,12 +94,16 @@ public static class Planner
     // from one such start to the next and passes over no feasible day, though feasible days need not be in one piece.
     private static LocalDate? SoonestStart(PlanNetwork network, Times times)
     {
-        int last = Day.Clamp((long)network.Today + Horizon), start = network.Today;
+        int last = Day.Clamp((long)network.Today + Horizon),
+            start = network.Today;
         while (true)
         {
             network.Forward(start, times.EarliestStart, times.EarliestFinish);
-            if (Reaches(start)) return Day.Date(start);
-            int tooSoon = start, reach = last, step = 8;
+            if (Reaches(start))
+                return Day.Date(start);
+            int tooSoon = start,
+                reach = last,
+                step = 8;
             while (tooSoon + step < last)
             {
                 if (Reaches(tooSoon + step))
@@ -91,12 +114,15 @@ public static class Planner
                 tooSoon += step;
                 step *= 2;
             }
-            if (reach == last && (tooSoon >= last || !Reaches(last))) return null;
+            if (reach == last && (tooSoon >= last || !Reaches(last)))
+                return null;
             while (reach - tooSoon > 1)
             {
                 var middle = (tooSoon + reach) / 2;
-                if (Reaches(middle)) reach = middle;
-                else tooSoon = middle;
+                if (Reaches(middle))
+                    reach = middle;
+                else
+                    tooSoon = middle;
             }
             start = reach;
         }
@@ -106,12 +132,15 @@ public static class Planner
 
     private static Readiness ReadinessOf(PlanNetwork network)
     {
-        int done = 0, of = 0;
+        int done = 0,
+            of = 0;
         foreach (ref readonly var task in network.Tasks.AsSpan())
         {
-            if (!task.Required || !task.DayOne || task.Skipped) continue;
+            if (!task.Required || !task.DayOne || task.Skipped)
+                continue;
             of++;
-            if (!task.Unfinished) done++;
+            if (!task.Unfinished)
+                done++;
         }
         return new Readiness(done, of);
     }
@@ -120,14 +149,17 @@ public static class Planner
     {
         PlannedTask? first = null;
         foreach (var task in tasks)
-            if (task is { CanStart: true, Slack: not null } && (first is null || Urgency(task, first) < 0)) first = task;
+            if (task is { CanStart: true, Slack: not null } && (first is null || Urgency(task, first) < 0))
+                first = task;
         return first?.Id;
     }
 
     private static int Urgency(PlannedTask a, PlannedTask b)
     {
-        if (a.Slack != b.Slack) return a.Slack!.Value.CompareTo(b.Slack!.Value);
-        if (a.Due != b.Due) return (a.Due ?? LocalDate.MaxIsoValue).CompareTo(b.Due ?? LocalDate.MaxIsoValue);
+        if (a.Slack != b.Slack)
+            return a.Slack!.Value.CompareTo(b.Slack!.Value);
+        if (a.Due != b.Due)
+            return (a.Due ?? LocalDate.MaxIsoValue).CompareTo(b.Due ?? LocalDate.MaxIsoValue);
         return string.CompareOrdinal(a.Id, b.Id);
     }
 

@@ -29,16 +29,20 @@ public sealed record Rope(LocalDate From, LocalDate To, bool Frayed, IReadOnlyLi
         {
             var id = question.Stages[s].Id;
             var passed = plan.Stages[s].State == StageState.Passed;
-            int done = 0, of = 0;
+            int done = 0,
+                of = 0;
             LocalDate? day = null;
             for (var i = 0; i < question.Tasks.Count; i++)
             {
                 var task = question.Tasks[i];
-                if (task.Stage != id || !task.Required || task.Skipped) continue;
+                if (task.Stage != id || !task.Required || task.Skipped)
+                    continue;
                 of++;
-                if (task.Done is not null) done++;
+                if (task.Done is not null)
+                    done++;
                 var passes = task.Done ?? Passes(plan.Tasks[i], question.Calendars[task.Calendar], question.Today);
-                if (day is null || passes > day) day = passes;
+                if (day is null || passes > day)
+                    day = passes;
             }
             var knot = new Knot(id, LocalDate.Max(day ?? begin, begin), passed);
             knots.Add(knot);
@@ -60,7 +64,8 @@ public sealed record Rope(LocalDate From, LocalDate To, bool Frayed, IReadOnlyLi
     private static bool IsFrayed(PlanQuestion question, Plan plan)
     {
         for (var i = 0; i < plan.Tasks.Count; i++)
-            if (question.Tasks[i].Required && plan.Tasks[i].State is TaskState.Late or TaskState.AtRisk) return true;
+            if (question.Tasks[i].Required && plan.Tasks[i].State is TaskState.Late or TaskState.AtRisk)
+                return true;
         return false;
     }
 }

@@ -57,9 +57,10 @@ public static class TemplateLists
 public sealed record LayerValue(JsonElement Value, RecordFormula? Formula)
 {
     /// <summary>Whether both come to the same whatever the facts.</summary>
-    public bool SameAs(LayerValue other) => Formula is null
-        ? other.Formula is null && JsonElement.DeepEquals(Value, other.Value)
-        : other.Formula is not null && Formula.Text.Trim() == other.Formula.Text.Trim();
+    public bool SameAs(LayerValue other) =>
+        Formula is null
+            ? other.Formula is null && JsonElement.DeepEquals(Value, other.Value)
+            : other.Formula is not null && Formula.Text.Trim() == other.Formula.Text.Trim();
 }
 
 /// <summary>What a layer says about an entry of a list.</summary>

@@ -11,7 +11,8 @@ public sealed record Layered(
     IReadOnlyList<string> Layers,
     IReadOnlyDictionary<string, LayeredValue> Values,
     IReadOnlyDictionary<string, IReadOnlyList<LayeredEntry>> Lists,
-    IReadOnlyList<DroppedEntry> Dropped)
+    IReadOnlyList<DroppedEntry> Dropped
+)
 {
     /// <summary>The tasks left.</summary>
     public IReadOnlyList<LayeredEntry> Tasks => Lists[TemplateLists.Tasks];

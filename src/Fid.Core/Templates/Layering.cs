@@ -8,11 +8,12 @@ internal static class Layering
     {
         var trails = new Dictionary<string, List<(Layer, LayerValue)>>(StringComparer.Ordinal);
         foreach (var layer in layers)
-            foreach (var (field, value) in layer.Content.Values)
-            {
-                if (!trails.TryGetValue(field, out var trail)) trails[field] = trail = [];
-                trail.Insert(0, (layer, value));
-            }
+        foreach (var (field, value) in layer.Content.Values)
+        {
+            if (!trails.TryGetValue(field, out var trail))
+                trails[field] = trail = [];
+            trail.Insert(0, (layer, value));
+        }
         return trails;
     }
 
@@ -25,23 +26,27 @@ internal static class Layering
         var order = new List<string>();
         var droppedBy = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (var layer in layers)
-            foreach (var entry in layer.Content.Entries(list))
+        foreach (var entry in layer.Content.Entries(list))
+        {
+            if (!entries.TryGetValue(entry.Key, out var properties))
             {
-                if (!entries.TryGetValue(entry.Key, out var properties))
-                {
-                    if (entry.Drop) continue;
-                    entries[entry.Key] = properties = new Dictionary<string, LayeredValue>(StringComparer.Ordinal);
-                    order.Add(entry.Key);
-                }
-                foreach (var (name, value) in entry.Properties)
-                    properties[name] = properties.TryGetValue(name, out var lower)
-                        ? new LayeredValue(value, layer.Id, [new Displaced(lower.From, lower.Value), .. lower.Displaced])
-                        : new LayeredValue(value, layer.Id, []);
-                if (entry.Drop) droppedBy[entry.Key] = layer.Id;
-                else droppedBy.Remove(entry.Key);
+                if (entry.Drop)
+                    continue;
+                entries[entry.Key] = properties = new Dictionary<string, LayeredValue>(StringComparer.Ordinal);
+                order.Add(entry.Key);
             }
+            foreach (var (name, value) in entry.Properties)
+                properties[name] = properties.TryGetValue(name, out var lower)
+                    ? new LayeredValue(value, layer.Id, [new Displaced(lower.From, lower.Value), .. lower.Displaced])
+                    : new LayeredValue(value, layer.Id, []);
+            if (entry.Drop)
+                droppedBy[entry.Key] = layer.Id;
+            else
+                droppedBy.Remove(entry.Key);
+        }
         return (
             [.. order.Where(k => !droppedBy.ContainsKey(k)).Select(k => new LayeredEntry(k, entries[k]))],
-            [.. order.Where(droppedBy.ContainsKey).Select(k => new DroppedEntry(list, k, droppedBy[k]))]);
+            [.. order.Where(droppedBy.ContainsKey).Select(k => new DroppedEntry(list, k, droppedBy[k]))]
+        );
     }
 }

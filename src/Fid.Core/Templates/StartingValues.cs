@@ -53,4 +53,10 @@ public static class StartingValues
 /// <param name="DepartmentHead">The employment of the department's head.</param>
 /// <param name="NextBadge">The next free badge number.</param>
 public sealed record KnownFacts(
-    string? SiteCalendar, string? SiteCostCentre, string? DepartmentCostCentre, string? SeatManager, string? DepartmentHead, string? NextBadge);
+    string? SiteCalendar,
+    string? SiteCostCentre,
+    string? DepartmentCostCentre,
+    string? SeatManager,
+    string? DepartmentHead,
+    string? NextBadge
+);

@@ -13,16 +13,22 @@ internal static class TemplateCheck
         var problems = new List<Problem>();
         Duplicates(question.Templates.Select(t => t.Id), "/templates", problems);
         Duplicates(question.AddOns.Select(a => a.Id), "/addOns", problems);
-        if (problems.Count > 0) return problems;
+        if (problems.Count > 0)
+            return problems;
 
         var places = question.Templates.Select((t, i) => (t.Id, i)).ToDictionary(t => t.Id, t => t.i, StringComparer.Ordinal);
-        if (!places.ContainsKey(question.Use)) problems.Add(new Problem("/use", "unknown-template", $"There is no template {question.Use}."));
+        if (!places.ContainsKey(question.Use))
+            problems.Add(new Problem("/use", "unknown-template", $"There is no template {question.Use}."));
         for (var i = 0; i < question.Templates.Count; i++)
             if (question.Templates[i].BuildsOn is { } on && !places.ContainsKey(on))
-                problems.Add(new Problem($"/templates/{i}/buildsOn", "unknown-template", $"{question.Templates[i].Id} builds on {on}, and there is no such template."));
+                problems.Add(
+                    new Problem($"/templates/{i}/buildsOn", "unknown-template", $"{question.Templates[i].Id} builds on {on}, and there is no such template.")
+                );
         Rings(question, places, problems);
-        if (question.Fields is { } fields) UnknownFields(question, fields, problems);
-        if (question.Today is null) AskingForToday(question, problems);
+        if (question.Fields is { } fields)
+            UnknownFields(question, fields, problems);
+        if (question.Today is null)
+            AskingForToday(question, problems);
         return problems;
     }
 
@@ -33,11 +39,13 @@ internal static class TemplateCheck
         {
             var some = equal.ToArray();
             for (var second = 1; second < some.Length; second++)
-                for (var first = 0; first < second; first++)
-                    foreach (var (path, what) in Differences(some[first].Content, some[second].Content))
-                        yield return new Problem(
-                            $"/addOns/{Place(question.AddOns, some[second])}{path}", "order-clash",
-                            $"The add-ons {some[first].Id} and {some[second].Id} both have the order {equal.Key} and set {what} differently. Give one of them another order.");
+            for (var first = 0; first < second; first++)
+                foreach (var (path, what) in Differences(some[first].Content, some[second].Content))
+                    yield return new Problem(
+                        $"/addOns/{Place(question.AddOns, some[second])}{path}",
+                        "order-clash",
+                        $"The add-ons {some[first].Id} and {some[second].Id} both have the order {equal.Key} and set {what} differently. Give one of them another order."
+                    );
         }
     }
 
@@ -46,7 +54,10 @@ internal static class TemplateCheck
     {
         var template = question.Templates.ToList().FindIndex(t => ReferenceEquals(t.Content, layer.Content));
         var addOn = question.AddOns.ToList().FindIndex(a => ReferenceEquals(a.Content, layer.Content));
-        var where = template >= 0 ? $"/templates/{template}/values" : addOn >= 0 ? $"/addOns/{addOn}/values" : "/typed";
+        var where =
+            template >= 0 ? $"/templates/{template}/values"
+            : addOn >= 0 ? $"/addOns/{addOn}/values"
+            : "/typed";
         return $"{where}/{JsonPointer.Escape(field)}{(where == "/typed" ? "" : "/formula")}";
     }
 
@@ -55,7 +66,8 @@ internal static class TemplateCheck
         where T : class
     {
         for (var i = 0; i < all.Count; i++)
-            if (ReferenceEquals(all[i], one)) return i;
+            if (ReferenceEquals(all[i], one))
+                return i;
         return -1;
     }
 
@@ -65,7 +77,8 @@ internal static class TemplateCheck
         var i = 0;
         foreach (var id in ids)
         {
-            if (!seen.Add(id)) problems.Add(new Problem($"{path}/{i}/id", "duplicate-id", $"The id {id} stands twice. Keep one."));
+            if (!seen.Add(id))
+                problems.Add(new Problem($"{path}/{i}/id", "duplicate-id", $"The id {id} stands twice. Keep one."));
             i++;
         }
     }
@@ -88,21 +101,28 @@ internal static class TemplateCheck
                 var ring = way[way.IndexOf(at)..];
                 var start = ring.IndexOf(ring.Min());
                 List<int> fromFirst = [.. ring[start..], .. ring[..start], ring[start]];
-                problems.Add(new Problem(
-                    $"/templates/{ring[start]}/buildsOn", "builds-on-loop",
-                    $"These templates build on each other in a ring: {string.Join(" → ", fromFirst.Select(r => question.Templates[r].Id))}. Let one of them build on nothing."));
+                problems.Add(
+                    new Problem(
+                        $"/templates/{ring[start]}/buildsOn",
+                        "builds-on-loop",
+                        $"These templates build on each other in a ring: {string.Join(" → ", fromFirst.Select(r => question.Templates[r].Id))}. Let one of them build on nothing."
+                    )
+                );
             }
-            foreach (var seen in way) done[seen] = true;
+            foreach (var seen in way)
+                done[seen] = true;
         }
     }
 
     private static void UnknownFields(TemplateQuestion question, IReadOnlySet<string> fields, List<Problem> problems)
     {
-        for (var i = 0; i < question.Templates.Count; i++) Look(question.Templates[i].Content, $"/templates/{i}");
+        for (var i = 0; i < question.Templates.Count; i++)
+            Look(question.Templates[i].Content, $"/templates/{i}");
         for (var i = 0; i < question.AddOns.Count; i++)
         {
             Look(question.AddOns[i].Content, $"/addOns/{i}");
-            if (question.AddOns[i].When is { } when) LookIn(when, $"/addOns/{i}/when");
+            if (question.AddOns[i].When is { } when)
+                LookIn(when, $"/addOns/{i}/when");
         }
         foreach (var field in question.Typed.Keys.Where(f => !fields.Contains(f)))
             problems.Add(new Problem($"/typed/{JsonPointer.Escape(field)}", "unknown-field", $"There is no field {field}."));
@@ -111,8 +131,10 @@ internal static class TemplateCheck
         {
             foreach (var (field, value) in content.Values)
             {
-                if (!fields.Contains(field)) problems.Add(new Problem($"{path}/values/{JsonPointer.Escape(field)}", "unknown-field", $"There is no field {field}."));
-                if (value.Formula is { } formula) LookIn(formula, $"{path}/values/{JsonPointer.Escape(field)}/formula");
+                if (!fields.Contains(field))
+                    problems.Add(new Problem($"{path}/values/{JsonPointer.Escape(field)}", "unknown-field", $"There is no field {field}."));
+                if (value.Formula is { } formula)
+                    LookIn(formula, $"{path}/values/{JsonPointer.Escape(field)}/formula");
             }
         }
 
@@ -125,7 +147,8 @@ internal static class TemplateCheck
 
     private static void AskingForToday(TemplateQuestion question, List<Problem> problems)
     {
-        for (var i = 0; i < question.Templates.Count; i++) Look(question.Templates[i].Content, $"/templates/{i}");
+        for (var i = 0; i < question.Templates.Count; i++)
+            Look(question.Templates[i].Content, $"/templates/{i}");
         for (var i = 0; i < question.AddOns.Count; i++)
         {
             Look(question.AddOns[i].Content, $"/addOns/{i}");
@@ -134,27 +157,32 @@ internal static class TemplateCheck
 
         void Look(LayerContent content, string path)
         {
-            foreach (var (field, value) in content.Values) Tell(value.Formula, $"{path}/values/{JsonPointer.Escape(field)}/formula");
+            foreach (var (field, value) in content.Values)
+                Tell(value.Formula, $"{path}/values/{JsonPointer.Escape(field)}/formula");
         }
 
         void Tell(RecordFormula? formula, string path)
         {
-            if (formula?.AsksForToday == true) problems.Add(new Problem(path, "formula-error", "The formula asks for today: say which day that is, as \"today\"."));
+            if (formula?.AsksForToday == true)
+                problems.Add(new Problem(path, "formula-error", "The formula asks for today: say which day that is, as \"today\"."));
         }
     }
 
     private static IEnumerable<(string Path, string What)> Differences(LayerContent first, LayerContent second)
     {
         foreach (var (field, value) in second.Values)
-            if (first.Values.TryGetValue(field, out var other) && !other.SameAs(value)) yield return ($"/values/{JsonPointer.Escape(field)}", field);
+            if (first.Values.TryGetValue(field, out var other) && !other.SameAs(value))
+                yield return ($"/values/{JsonPointer.Escape(field)}", field);
         foreach (var list in TemplateLists.All)
         {
             var there = first.Entries(list).ToDictionary(e => e.Key, StringComparer.Ordinal);
             for (var i = 0; i < second.Entries(list).Count; i++)
             {
                 var entry = second.Entries(list)[i];
-                if (!there.TryGetValue(entry.Key, out var other)) continue;
-                if (entry.Drop != other.Drop) yield return ($"/{list}/{i}", entry.Key);
+                if (!there.TryGetValue(entry.Key, out var other))
+                    continue;
+                if (entry.Drop != other.Drop)
+                    yield return ($"/{list}/{i}", entry.Key);
                 foreach (var (name, value) in entry.Properties)
                     if (other.Properties.TryGetValue(name, out var set) && !JsonElement.DeepEquals(set, value))
                         yield return ($"/{list}/{i}/{JsonPointer.Escape(name)}", $"{name} of {entry.Key}");

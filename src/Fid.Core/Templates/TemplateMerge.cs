@@ -14,21 +14,30 @@ public static class TemplateMerge
     /// <param name="theirs">What the new version comes to.</param>
     /// <returns>In the order in which the fields first appear in <paramref name="origin"/>, then <paramref name="mine"/>, then <paramref name="theirs"/>.</returns>
     public static IReadOnlyList<KeyValuePair<string, MergeFate>> Merge(
-        IReadOnlyDictionary<string, JsonElement> origin, IReadOnlyDictionary<string, JsonElement> mine, IReadOnlyDictionary<string, JsonElement> theirs) =>
-        [.. origin.Keys.Concat(mine.Keys).Concat(theirs.Keys).Distinct(StringComparer.Ordinal).Select(f => KeyValuePair.Create(f, Fate(Of(origin, f), Of(mine, f), Of(theirs, f))))];
+        IReadOnlyDictionary<string, JsonElement> origin,
+        IReadOnlyDictionary<string, JsonElement> mine,
+        IReadOnlyDictionary<string, JsonElement> theirs
+    ) =>
+        [
+            .. origin
+                .Keys.Concat(mine.Keys)
+                .Concat(theirs.Keys)
+                .Distinct(StringComparer.Ordinal)
+                .Select(f => KeyValuePair.Create(f, Fate(Of(origin, f), Of(mine, f), Of(theirs, f)))),
+        ];
 
-    private static MergeFate Fate(JsonElement? origin, JsonElement? mine, JsonElement? theirs) => (Same(mine, origin), Same(theirs, origin)) switch
-    {
-        (true, true) => MergeFate.Same,
-        (true, false) => MergeFate.Take,
-        (false, true) => MergeFate.Keep,
-        _ => Same(mine, theirs) ? MergeFate.Agree : MergeFate.Conflict,
-    };
+    private static MergeFate Fate(JsonElement? origin, JsonElement? mine, JsonElement? theirs) =>
+        (Same(mine, origin), Same(theirs, origin)) switch
+        {
+            (true, true) => MergeFate.Same,
+            (true, false) => MergeFate.Take,
+            (false, true) => MergeFate.Keep,
+            _ => Same(mine, theirs) ? MergeFate.Agree : MergeFate.Conflict,
+        };
 
     private static JsonElement? Of(IReadOnlyDictionary<string, JsonElement> values, string field) => values.TryGetValue(field, out var value) ? value : null;
 
-    private static bool Same(JsonElement? one, JsonElement? other) =>
-        one is { } a ? other is { } b && JsonElement.DeepEquals(a, b) : other is null;
+    private static bool Same(JsonElement? one, JsonElement? other) => one is { } a ? other is { } b && JsonElement.DeepEquals(a, b) : other is null;
 }
 
 /// <summary>How a field fares.</summary>

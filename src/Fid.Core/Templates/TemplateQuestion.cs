@@ -22,7 +22,8 @@ public sealed record TemplateQuestion(
     IReadOnlyDictionary<string, JsonElement> Typed,
     IReadOnlySet<string>? Fields = null,
     LocalDate? Today = null,
-    WorkCalendar? Calendar = null);
+    WorkCalendar? Calendar = null
+);
 
 /// <summary>A role template.</summary>
 /// <param name="BuildsOn">The id of the template it builds on; null for none.</param>

@@ -21,9 +21,13 @@ public static partial class TextRules
         clean = "";
         foreach (var rune in text.EnumerateRunes())
         {
-            if (rune == Rune.ReplacementChar && !text.Contains('\uFFFD', StringComparison.Ordinal)) return false;
-            if (Rune.GetUnicodeCategory(rune) is UnicodeCategory.Control or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator
-                || rune.Value is >= 0x202A and <= 0x202E or >= 0x2066 and <= 0x2069) return false;
+            if (rune == Rune.ReplacementChar && !text.Contains('\uFFFD', StringComparison.Ordinal))
+                return false;
+            if (
+                Rune.GetUnicodeCategory(rune) is UnicodeCategory.Control or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator
+                || rune.Value is >= 0x202A and <= 0x202E or >= 0x2066 and <= 0x2069
+            )
+                return false;
         }
         clean = text.Normalize(NormalizationForm.FormC).Trim();
         return true;
@@ -38,7 +42,8 @@ public static partial class TextRules
             var lines = new List<string>();
             foreach (var line in json.GetString()!.ReplaceLineEndings("\n").Replace('\t', ' ').Split('\n'))
             {
-                if (!TryClean(line, out var cleaned)) return false;
+                if (!TryClean(line, out var cleaned))
+                    return false;
                 lines.Add(cleaned);
             }
             clean = string.Join('\n', lines).Trim();
@@ -73,7 +78,8 @@ public static partial class TextRules
         {
             if (Rune.IsWhiteSpace(rune))
             {
-                if (folded.Length > 0 && folded[^1] != ' ') folded.Append(' ');
+                if (folded.Length > 0 && folded[^1] != ' ')
+                    folded.Append(' ');
             }
             else if (Rune.GetUnicodeCategory(rune) is not (UnicodeCategory.NonSpacingMark or UnicodeCategory.EnclosingMark))
                 PlainLetters.Append(folded, Rune.ToLowerInvariant(rune));
@@ -86,7 +92,8 @@ public static partial class TextRules
 
     /// <summary>A text as words to be found by how they begin, a space before each: folded, hyphens as spaces, apostrophes left out, ß as ss,
     /// since some type them in one way and some in another.</summary>
-    public static string SearchWords(string text) => $" {Fold(text.Replace('-', ' ')).Replace("'", "", StringComparison.Ordinal).Replace("’", "", StringComparison.Ordinal).Replace("ß", "ss", StringComparison.Ordinal)}";
+    public static string SearchWords(string text) =>
+        $" {Fold(text.Replace('-', ' ')).Replace("'", "", StringComparison.Ordinal).Replace("’", "", StringComparison.Ordinal).Replace("ß", "ss", StringComparison.Ordinal)}";
 
     /// <summary>Whether a text looks like an e-mail address: one @ with something on both sides and a dot in the domain.</summary>
     public static bool IsEmail(string text) => text.Length <= 254 && EmailShape().IsMatch(text);

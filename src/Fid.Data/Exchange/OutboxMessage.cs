@@ -11,7 +11,8 @@ namespace Fid.Data.Exchange;
 /// <summary>Something that goes out of Fid. Written in the transaction of what causes it, sent afterwards, until it has been heard.</summary>
 public sealed class OutboxMessage
 {
-    public const int LongestRecipient = 200, LongestTrouble = 500;
+    public const int LongestRecipient = 200,
+        LongestTrouble = 500;
 
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
@@ -56,10 +57,11 @@ public sealed class OutboxMessage
 /// <param name="Number">The employee number; empty where there is none.</param>
 public sealed record HireNotice(NoticeKind Kind, string Number, LocalDate Start)
 {
-    internal static JsonSerializerOptions Json { get; } = new JsonSerializerOptions(JsonSerializerDefaults.Web)
-    {
-        Converters = { new System.Text.Json.Serialization.JsonStringEnumConverter() },
-    }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+    internal static JsonSerializerOptions Json { get; } =
+        new JsonSerializerOptions(JsonSerializerDefaults.Web)
+        {
+            Converters = { new System.Text.Json.Serialization.JsonStringEnumConverter() },
+        }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 }
 
 /// <summary>What a notice says.</summary>

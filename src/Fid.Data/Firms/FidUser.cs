@@ -10,7 +10,8 @@ public sealed class FidUser : IdentityUser<Guid>
 {
     public FidUser() => Id = Guid.CreateVersion7();
 
-    public const int LongestName = 200, LongestEmail = 254;
+    public const int LongestName = 200,
+        LongestEmail = 254;
 
     public required string DisplayName { get; set; }
 
@@ -42,7 +43,14 @@ public sealed class FidUser : IdentityUser<Guid>
         (Email, NormalizedEmail, UserName, NormalizedUserName) = (email, email.ToUpperInvariant(), email, email.ToUpperInvariant());
 
     /// <summary>An account that nobody has been invited to, of a newcomer.</summary>
-    public static FidUser Asleep(Guid person, string name, Instant at) => new() { DisplayName = name, PersonId = person, MadeAt = at, SecurityStamp = Guid.NewGuid().ToString("N") };
+    public static FidUser Asleep(Guid person, string name, Instant at) =>
+        new()
+        {
+            DisplayName = name,
+            PersonId = person,
+            MadeAt = at,
+            SecurityStamp = Guid.NewGuid().ToString("N"),
+        };
 }
 
 /// <summary>Why an account was disabled.</summary>

@@ -24,20 +24,34 @@ public sealed class HireEntry
 
     /// <summary>The entries of what layers come to.</summary>
     public static IEnumerable<HireEntry> Of(Layered layered) =>
-        TemplateLists.All.Where(l => l != TemplateLists.Tasks).SelectMany(list => layered.Lists[list].Select((entry, i) => new HireEntry
-        {
-            List = list,
-            Key = entry.Key,
-            Position = i,
-            Properties = entry.Properties.ToDictionary(p => p.Key, p => p.Value.Value),
-        }));
+        TemplateLists
+            .All.Where(l => l != TemplateLists.Tasks)
+            .SelectMany(list =>
+                layered
+                    .Lists[list]
+                    .Select(
+                        (entry, i) =>
+                            new HireEntry
+                            {
+                                List = list,
+                                Key = entry.Key,
+                                Position = i,
+                                Properties = entry.Properties.ToDictionary(p => p.Key, p => p.Value.Value),
+                            }
+                    )
+            );
 }
 
 internal sealed class HireEntryConfiguration : IEntityTypeConfiguration<HireEntry>
 {
     public void Configure(EntityTypeBuilder<HireEntry> entry)
     {
-        entry.HasKey(e => new { e.HireId, e.List, e.Key });
+        entry.HasKey(e => new
+        {
+            e.HireId,
+            e.List,
+            e.Key,
+        });
         entry.Property(e => e.List).HasMaxLength(20);
         entry.Property(e => e.Key).HasMaxLength(100);
         entry.Property(e => e.Properties).AsJson();

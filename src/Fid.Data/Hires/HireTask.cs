@@ -102,37 +102,38 @@ public sealed class HireTask
     /// <summary>The same task of another hire, or anew of this one: a row of its own.</summary>
     /// <param name="hire">The hire; left out where the hire's own list gives it.</param>
     /// <param name="afresh">Whether it is still to be done, whatever became of this one.</param>
-    public HireTask Copy(Guid hire = default, bool afresh = false) => new()
-    {
-        HireId = hire,
-        Key = Key,
-        Position = Position,
-        Name = Name,
-        NameDe = NameDe,
-        StageKey = StageKey,
-        Owner = Owner,
-        CalendarCode = CalendarCode,
-        Work = Work,
-        OpensAnchor = OpensAnchor,
-        OpensAmount = OpensAmount,
-        OpensUnit = OpensUnit,
-        DueAnchor = DueAnchor,
-        DueAmount = DueAmount,
-        DueUnit = DueUnit,
-        After = After,
-        Lags = Lags,
-        Required = Required,
-        DayOne = DayOne,
-        Instructions = Instructions,
-        InstructionsDe = InstructionsDe,
-        Contact = Contact,
-        ContactWhy = ContactWhy,
-        ContactWhyDe = ContactWhyDe,
-        Attachments = Attachments,
-        Done = afresh ? null : Done,
-        DoneBy = afresh ? null : DoneBy,
-        SkippedWhy = afresh ? null : SkippedWhy,
-    };
+    public HireTask Copy(Guid hire = default, bool afresh = false) =>
+        new()
+        {
+            HireId = hire,
+            Key = Key,
+            Position = Position,
+            Name = Name,
+            NameDe = NameDe,
+            StageKey = StageKey,
+            Owner = Owner,
+            CalendarCode = CalendarCode,
+            Work = Work,
+            OpensAnchor = OpensAnchor,
+            OpensAmount = OpensAmount,
+            OpensUnit = OpensUnit,
+            DueAnchor = DueAnchor,
+            DueAmount = DueAmount,
+            DueUnit = DueUnit,
+            After = After,
+            Lags = Lags,
+            Required = Required,
+            DayOne = DayOne,
+            Instructions = Instructions,
+            InstructionsDe = InstructionsDe,
+            Contact = Contact,
+            ContactWhy = ContactWhy,
+            ContactWhyDe = ContactWhyDe,
+            Attachments = Attachments,
+            Done = afresh ? null : Done,
+            DoneBy = afresh ? null : DoneBy,
+            SkippedWhy = afresh ? null : SkippedWhy,
+        };
 }
 
 internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>

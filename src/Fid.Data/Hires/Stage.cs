@@ -27,8 +27,7 @@ public sealed class Stage
 
     public string[] WaitsFor { get; set; } = [];
 
-    public PlanStage ToPlan() =>
-        new(Key, OpensAnchor is null ? null : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit), WaitsFor);
+    public PlanStage ToPlan() => new(Key, OpensAnchor is null ? null : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit), WaitsFor);
 
     /// <summary>All stages, in their order, as plans ask for them.</summary>
     public static async Task<List<PlanStage>> PlanAsync(FidDb db, CancellationToken cancellation) =>

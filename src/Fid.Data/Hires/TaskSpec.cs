@@ -23,7 +23,8 @@ public sealed record TaskSpec(
     Guid[]? Attachments = null,
     string? NameDe = null,
     string? InstructionsDe = null,
-    string? ContactWhyDe = null)
+    string? ContactWhyDe = null
+)
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
     {
@@ -86,7 +87,8 @@ internal sealed class TaskLinkConverter : JsonConverter<TaskLink>
 {
     public override TaskLink Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
     {
-        if (reader.TokenType == JsonTokenType.String) return new TaskLink(reader.GetString()!);
+        if (reader.TokenType == JsonTokenType.String)
+            return new TaskLink(reader.GetString()!);
         using var document = JsonDocument.ParseValue(ref reader);
         return document.RootElement is { ValueKind: JsonValueKind.Object } link && link.TryGetProperty("id", out var id) && id.ValueKind == JsonValueKind.String
             ? new TaskLink(id.GetString()!, link.TryGetProperty("lag", out var lag) && lag.TryGetInt32(out var days) ? days : 0)

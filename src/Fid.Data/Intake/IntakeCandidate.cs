@@ -53,7 +53,16 @@ public enum IntakeState
 /// <param name="Role">What they were recruited for: the code or the name of a role template.</param>
 /// <param name="Site">The code or the name of a site.</param>
 public sealed record FeedCandidate(
-    string Id, string? GivenName, string? FamilyName, LocalDate? BirthDate, string? Email, string? Phone, string? Role, string? Site, LocalDate? Start)
+    string Id,
+    string? GivenName,
+    string? FamilyName,
+    LocalDate? BirthDate,
+    string? Email,
+    string? Phone,
+    string? Role,
+    string? Site,
+    LocalDate? Start
+)
 {
     /// <summary>The longest id of a candidate, in characters.</summary>
     public const int LongestId = 100;
@@ -65,17 +74,18 @@ public sealed record FeedCandidate(
     public const string RoleField = "role";
 
     /// <summary>What of it can come to be said otherwise after a hire was opened, by field of the record, and the role.</summary>
-    public IReadOnlyDictionary<string, string?> Fields => new Dictionary<string, string?>
-    {
-        ["given_name"] = GivenName,
-        ["family_name"] = FamilyName,
-        ["birth_date"] = BirthDate?.ToString("uuuu-MM-dd", null),
-        ["email"] = Email,
-        ["phone"] = Phone,
-        ["site"] = Site,
-        ["start_date"] = Start?.ToString("uuuu-MM-dd", null),
-        [RoleField] = Role,
-    };
+    public IReadOnlyDictionary<string, string?> Fields =>
+        new Dictionary<string, string?>
+        {
+            ["given_name"] = GivenName,
+            ["family_name"] = FamilyName,
+            ["birth_date"] = BirthDate?.ToString("uuuu-MM-dd", null),
+            ["email"] = Email,
+            ["phone"] = Phone,
+            ["site"] = Site,
+            ["start_date"] = Start?.ToString("uuuu-MM-dd", null),
+            [RoleField] = Role,
+        };
 }
 
 /// <summary>A pull of the feed, by itself or asked for.</summary>

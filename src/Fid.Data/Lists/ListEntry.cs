@@ -35,14 +35,15 @@ public sealed class ListEntry
     public EntryContent Content() => new(Code, Name, NameDe, EntryJson.Read(ShippedLists.Get(List), Values));
 
     /// <summary>The entry for a content that is new.</summary>
-    public static ListEntry Of(ListDefinition list, EntryContent content) => new()
-    {
-        List = list.Key,
-        Code = content.Code,
-        Name = content.Name,
-        NameDe = content.NameDe,
-        Values = EntryJson.Write(list, content.Values),
-    };
+    public static ListEntry Of(ListDefinition list, EntryContent content) =>
+        new()
+        {
+            List = list.Key,
+            Code = content.Code,
+            Name = content.Name,
+            NameDe = content.NameDe,
+            Values = EntryJson.Write(list, content.Values),
+        };
 
     /// <summary>Takes over names and values.</summary>
     public void Take(EntryContent content)

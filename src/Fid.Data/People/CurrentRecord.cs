@@ -74,6 +74,11 @@ internal sealed class CurrentRecordConfiguration : IEntityTypeConfiguration<Curr
         record.HasIndex(r => r.Badge);
         // A word typed begins one of these anywhere in the text: trigrams find that without reading every record.
         record.HasIndex(r => r.Search).HasMethod("gin").HasOperators("gin_trgm_ops");
-        record.HasIndex(r => new { r.FamilyName, r.GivenName, r.EmploymentId });
+        record.HasIndex(r => new
+        {
+            r.FamilyName,
+            r.GivenName,
+            r.EmploymentId,
+        });
     }
 }

@@ -52,7 +52,9 @@ internal sealed class RecordValueConfiguration : IEntityTypeConfiguration<Record
         value.Property(v => v.Value).HasColumnType("jsonb");
         value.HasOne<Change>().WithMany().HasForeignKey(v => v.ChangeId).OnDelete(DeleteBehavior.Restrict);
         value.HasOne<Change>().WithMany().HasForeignKey(v => v.EndedBy).OnDelete(DeleteBehavior.Restrict);
-        value.Property(v => v.SealedStart).HasComputedColumnSql("case when value #>> array[]::text[] like 'sealed:%' then left(value #>> array[]::text[], 72) end", stored: true);
+        value
+            .Property(v => v.SealedStart)
+            .HasComputedColumnSql("case when value #>> array[]::text[] like 'sealed:%' then left(value #>> array[]::text[], 72) end", stored: true);
         value.HasIndex(v => v.SealedStart).HasFilter("sealed_start is not null");
         value.HasIndex(v => v.EndedBy).HasFilter("ended_by is not null");
         value.HasIndex(v => new { v.OwnerId, v.Field });

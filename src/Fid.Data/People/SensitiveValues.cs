@@ -18,9 +18,10 @@ public sealed class SensitiveValues(IDataProtectionProvider keys)
     private byte[]? _hashKey;
 
     /// <summary>A value as it is stored; one that is sealed already as it is.</summary>
-    public async ValueTask<JsonElement> SealAsync(FidDb db, Guid owner, string field, JsonElement value, CancellationToken cancellation) => SealedText.IsSealed(value)
-        ? value
-        : SealedText.Write(await HashAsync(db, field, value.ToString(), cancellation), Protector(owner, field).Protect(value.GetRawText()));
+    public async ValueTask<JsonElement> SealAsync(FidDb db, Guid owner, string field, JsonElement value, CancellationToken cancellation) =>
+        SealedText.IsSealed(value)
+            ? value
+            : SealedText.Write(await HashAsync(db, field, value.ToString(), cancellation), Protector(owner, field).Protect(value.GetRawText()));
 
     /// <summary>The value that was sealed. Throws where the key ring cannot open it.</summary>
     public JsonElement Open(Guid owner, string field, JsonElement value)
@@ -47,8 +48,10 @@ public sealed class SensitiveValues(IDataProtectionProvider keys)
 
     private async ValueTask<byte[]> HashKeyAsync(FidDb db, CancellationToken cancellation)
     {
-        if (_hashKey is not null) return _hashKey;
-        var stored = await db.Firms.AsNoTracking().Select(f => f.HashKey).SingleAsync(cancellation) ?? throw new InvalidOperationException("The firm has no key for hashes yet.");
+        if (_hashKey is not null)
+            return _hashKey;
+        var stored = await db.Firms.AsNoTracking().Select(f => f.HashKey).SingleAsync(cancellation)
+            ?? throw new InvalidOperationException("The firm has no key for hashes yet.");
         return _hashKey = _hashKeys.Unprotect(stored);
     }
 }

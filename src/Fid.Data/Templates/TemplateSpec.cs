@@ -16,8 +16,16 @@ namespace Fid.Data.Templates;
 /// <param name="Lists">By the name of a list, one of <see cref="TemplateLists.All"/>, what it says of the entries.</param>
 /// <param name="NameDe">What it is called in German, where that differs.</param>
 public sealed record TemplateSpec(
-    string Name, bool AddOn, string? BuildsOn, string? When, int Order, bool Opens,
-    IReadOnlyDictionary<string, JsonElement> Values, IReadOnlyDictionary<string, IReadOnlyList<TemplateEntry>> Lists, string? NameDe = null)
+    string Name,
+    bool AddOn,
+    string? BuildsOn,
+    string? When,
+    int Order,
+    bool Opens,
+    IReadOnlyDictionary<string, JsonElement> Values,
+    IReadOnlyDictionary<string, IReadOnlyList<TemplateEntry>> Lists,
+    string? NameDe = null
+)
 {
     private const string Formula = "formula";
 
@@ -28,9 +36,15 @@ public sealed record TemplateSpec(
 
     /// <summary>What it sets, as a layer.</summary>
     [JsonIgnore]
-    public LayerContent Layer => _layer ??= new LayerContent(
-        Values.ToDictionary(v => v.Key, v => Value(v.Value), StringComparer.Ordinal),
-        Lists.ToDictionary(l => l.Key, l => (IReadOnlyList<LayerEntry>)[.. l.Value.Select(e => new LayerEntry(e.Key, e.Properties, e.Drop))], StringComparer.Ordinal));
+    public LayerContent Layer =>
+        _layer ??= new LayerContent(
+            Values.ToDictionary(v => v.Key, v => Value(v.Value), StringComparer.Ordinal),
+            Lists.ToDictionary(
+                l => l.Key,
+                l => (IReadOnlyList<LayerEntry>)[.. l.Value.Select(e => new LayerEntry(e.Key, e.Properties, e.Drop))],
+                StringComparer.Ordinal
+            )
+        );
 
     /// <summary>The condition of an add-on; null where it applies to everybody, or cannot be read.</summary>
     [JsonIgnore]
@@ -42,10 +56,13 @@ public sealed record TemplateSpec(
     /// <summary>The formula that a value is; null for a value as it stands.</summary>
     public static string? FormulaOf(JsonElement value) =>
         value.ValueKind == JsonValueKind.Object && value.EnumerateObject().ToList() is [{ Name: Formula } only] && only.Value.ValueKind == JsonValueKind.String
-            ? only.Value.GetString() : null;
+            ? only.Value.GetString()
+            : null;
 
     private static LayerValue Value(JsonElement value) =>
-        FormulaOf(value) is { } text && RecordFormula.Read(text).Formula is { } formula ? new LayerValue(JsonElement.Parse("null"), formula) : new LayerValue(value, null);
+        FormulaOf(value) is { } text && RecordFormula.Read(text).Formula is { } formula
+            ? new LayerValue(JsonElement.Parse("null"), formula)
+            : new LayerValue(value, null);
 }
 
 /// <summary>What a template says of an entry of one of its lists.</summary>

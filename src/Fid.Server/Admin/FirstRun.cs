@@ -12,10 +12,22 @@ internal static class FirstRun
     public static void MapFirstRun(this IEndpointRouteBuilder app) =>
         app.MapPost("/api/first-run", Create).WhoMay(Access.Anybody).RequireRateLimiting(RateLimits.SignIn).ProducesProblem(400).ProducesProblem(409);
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Create(SetUpFirmRequest request, SetUpFirm setUp, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Create(
+        SetUpFirmRequest request,
+        SetUpFirm setUp,
+        FirmClock clock,
+        CancellationToken cancellation
+    )
     {
         // Nobody has an account yet.
-        var visitor = new Actor { Kind = ActorKind.Person, Name = "", RoleNames = [], Clock = clock, Today = LocalDate.FromDateTime(clock.Now.ToDateTimeUtc()) };
+        var visitor = new Actor
+        {
+            Kind = ActorKind.Person,
+            Name = "",
+            RoleNames = [],
+            Clock = clock,
+            Today = LocalDate.FromDateTime(clock.Now.ToDateTimeUtc()),
+        };
         return (await setUp.DoAsync(request, visitor, cancellation)).Answer();
     }
 }

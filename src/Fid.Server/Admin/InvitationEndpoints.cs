@@ -17,21 +17,45 @@ internal static class InvitationEndpoints
     public static void MapInvitations(this IEndpointRouteBuilder app)
     {
         app.MapPost("/api/invitations/look", Look).WhoMay(Access.Anybody).RequireRateLimiting(RateLimits.SignIn).ProducesProblem(404).ProducesProblem(429);
-        app.MapPost("/api/invitations/password", Set).WhoMay(Access.Anybody).RequireRateLimiting(RateLimits.SignIn).ProducesProblem(400).ProducesProblem(404).ProducesProblem(429);
+        app.MapPost("/api/invitations/password", Set)
+            .WhoMay(Access.Anybody)
+            .RequireRateLimiting(RateLimits.SignIn)
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(429);
     }
 
-    private static async Task<Results<Ok<InvitationResponse>, ProblemHttpResult>> Look(InvitationLink request, FidDb db, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<Ok<InvitationResponse>, ProblemHttpResult>> Look(
+        InvitationLink request,
+        FidDb db,
+        FirmClock clock,
+        CancellationToken cancellation
+    )
     {
-        if (request.Token.Length > LongestToken || await AccountLinks.FindAsync(db, request.Token, clock.Now, cancellation) is not { } account) return Problems.Of(SetPassword.Spent);
+        if (request.Token.Length > LongestToken || await AccountLinks.FindAsync(db, request.Token, clock.Now, cancellation) is not { } account)
+            return Problems.Of(SetPassword.Spent);
         var firm = await db.Firms.AsNoTracking().Select(f => f.Name).SingleAsync(cancellation);
         return TypedResults.Ok(new InvitationResponse(firm, account.DisplayName, account.Email!, account.Language, account.PasswordHash is null));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Set(PasswordByLink request, SetPassword set, FirmClock clock, CancellationToken cancellation)
+    private static async Task<Results<NoContent, ProblemHttpResult>> Set(
+        PasswordByLink request,
+        SetPassword set,
+        FirmClock clock,
+        CancellationToken cancellation
+    )
     {
-        if (request.Token.Length > LongestToken) return Problems.Of(SetPassword.Spent);
+        if (request.Token.Length > LongestToken)
+            return Problems.Of(SetPassword.Spent);
         // Nothing is known of whoever has the link but that they have it.
-        var holder = new Actor { Kind = ActorKind.Person, Name = "", RoleNames = [], Clock = clock, Today = LocalDate.FromDateTime(clock.Now.ToDateTimeUtc()) };
+        var holder = new Actor
+        {
+            Kind = ActorKind.Person,
+            Name = "",
+            RoleNames = [],
+            Clock = clock,
+            Today = LocalDate.FromDateTime(clock.Now.ToDateTimeUtc()),
+        };
         return (await set.DoAsync(new SetPasswordRequest(request.Token, request.Password), holder, cancellation)).Answer();
     }
 }

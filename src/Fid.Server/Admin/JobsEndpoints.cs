@@ -22,10 +22,19 @@ internal static class JobsEndpoints
 
     private static async Task<Ok<JobsResponse>> Show(FidDb db, CancellationToken cancellation)
     {
-        var jobs = await db.Jobs.AsNoTracking().OrderBy(j => j.State == JobState.Failed ? 0 : 1).ThenBy(j => j.Due).Take(MostShown)
-            .Select(j => new JobResponse(j.Id, j.Kind, j.Argument, j.Recurs, j.State, j.Due, j.Tries, j.Trouble)).ToArrayAsync(cancellation);
-        var runs = await db.JobRuns.AsNoTracking().OrderByDescending(r => r.EndedAt).Take(MostShown)
-            .Select(r => new JobRunResponse(r.Id, r.Kind, r.Argument, r.StartedAt, r.EndedAt, r.Handled, r.Trouble)).ToArrayAsync(cancellation);
+        var jobs = await db
+            .Jobs.AsNoTracking()
+            .OrderBy(j => j.State == JobState.Failed ? 0 : 1)
+            .ThenBy(j => j.Due)
+            .Take(MostShown)
+            .Select(j => new JobResponse(j.Id, j.Kind, j.Argument, j.Recurs, j.State, j.Due, j.Tries, j.Trouble))
+            .ToArrayAsync(cancellation);
+        var runs = await db
+            .JobRuns.AsNoTracking()
+            .OrderByDescending(r => r.EndedAt)
+            .Take(MostShown)
+            .Select(r => new JobRunResponse(r.Id, r.Kind, r.Argument, r.StartedAt, r.EndedAt, r.Handled, r.Trouble))
+            .ToArrayAsync(cancellation);
         return TypedResults.Ok(new JobsResponse(jobs, runs));
     }
 

@@ -12,8 +12,10 @@ internal static class OwnerVerbs
     /// <summary>usage: migrate | audit verify [POSITION:HASH]. Answers the exit code; null where the server is to be started.</summary>
     public static async Task<int?> RunAsync(string[] args, string? connection)
     {
-        if (args is not (["migrate", ..] or ["audit", ..])) return null;
-        if (connection is null) return Fail("ConnectionStrings__Fid says where the database is.");
+        if (args is not (["migrate", ..] or ["audit", ..]))
+            return null;
+        if (connection is null)
+            return Fail("ConnectionStrings__Fid says where the database is.");
         await using var source = FidDatabase.Source(connection);
         await using var db = FidDatabase.Open(source);
         switch (args)
@@ -24,7 +26,9 @@ internal static class OwnerVerbs
             case ["audit", "verify"]:
                 return await VerifyAsync(db, source, null);
             case ["audit", "verify", var noted]:
-                return Noted(noted) is { } link ? await VerifyAsync(db, source, link) : Fail($"“{noted}” is not a link that was noted down, such as 1042:9f86…, with 64 digits.");
+                return Noted(noted) is { } link
+                    ? await VerifyAsync(db, source, link)
+                    : Fail($"“{noted}” is not a link that was noted down, such as 1042:9f86…, with 64 digits.");
             default:
                 return Fail("usage: migrate | audit verify [POSITION:HASH]");
         }
@@ -34,15 +38,25 @@ internal static class OwnerVerbs
     {
         await using var connection = await source.OpenConnectionAsync();
         var chain = await AuditChain.VerifyAsync(connection, noted, default);
-        if (chain.Broken is not null) return Fail($"The chain is broken. {chain.Broken}");
-        if (await ProjectionCheck.FirstWrongAsync(db, default) is { } wrong) return Fail($"The chain is whole, but a record does not follow from it. {wrong}");
+        if (chain.Broken is not null)
+            return Fail($"The chain is broken. {chain.Broken}");
+        if (await ProjectionCheck.FirstWrongAsync(db, default) is { } wrong)
+            return Fail($"The chain is whole, but a record does not follow from it. {wrong}");
         Console.WriteLine(FormattableString.Invariant($"The chain of {chain.Position} entries is whole, and every record follows from it."));
-        if (chain.Position > 0) Console.WriteLine(FormattableString.Invariant($"Note down its end, to prove later that nothing was cut off: {chain.Position}:{Convert.ToHexStringLower(chain.Hash)}"));
+        if (chain.Position > 0)
+            Console.WriteLine(
+                FormattableString.Invariant(
+                    $"Note down its end, to prove later that nothing was cut off: {chain.Position}:{Convert.ToHexStringLower(chain.Hash)}"
+                )
+            );
         return 0;
     }
 
     private static (long, byte[])? Noted(string text) =>
-        text.Split(':') is [var position, { Length: 64 } hash] && long.TryParse(position, NumberStyles.None, CultureInfo.InvariantCulture, out var at) && at > 0 && hash.All(char.IsAsciiHexDigit)
+        text.Split(':') is [var position, { Length: 64 } hash]
+        && long.TryParse(position, NumberStyles.None, CultureInfo.InvariantCulture, out var at)
+        && at > 0
+        && hash.All(char.IsAsciiHexDigit)
             ? (at, Convert.FromHexString(hash))
             : null;
 

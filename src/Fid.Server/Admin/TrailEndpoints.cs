@@ -24,7 +24,11 @@ internal static class TrailEndpoints
             join change in db.Changes on seal.ChangeId equals change.Id
             where wanted.Contains(change.Action) && (before == null || seal.Position < before)
             orderby seal.Position descending
-            select new TrailEntry(seal.Position, change.At, change.ByName, change.Action, change.Part, change.Why, change.Details)).AsNoTracking().Take(PageSize + 1).ToListAsync(cancellation);
+            select new TrailEntry(seal.Position, change.At, change.ByName, change.Action, change.Part, change.Why, change.Details)
+        )
+            .AsNoTracking()
+            .Take(PageSize + 1)
+            .ToListAsync(cancellation);
         return TypedResults.Ok(new TrailPage([.. rows.Take(PageSize)], rows.Count > PageSize ? rows[PageSize - 1].Position : null, [.. SecurityTrail.Actions]));
     }
 }

@@ -18,8 +18,7 @@ namespace Fid.Server.Arrivals;
 /// <summary>Who comes when, will they be ready, what holds them up.</summary>
 internal static class ArrivalsEndpoint
 {
-    public static void MapArrivals(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/arrivals", Show).WhoMay(Access.SeesArrivals);
+    public static void MapArrivals(this IEndpointRouteBuilder app) => app.MapGet("/api/arrivals", Show).WhoMay(Access.SeesArrivals);
 
     private static async Task<Ok<ArrivalsResponse>> Show(Actor actor, FidDb db, OpenTaskCache tasks, CancellationToken cancellation)
     {
@@ -38,7 +37,8 @@ internal static class ArrivalsEndpoint
         var facts = new VisibleFacts(reader, names);
         var shown = hires.Select(h => h with { Head = facts.Of(h.Head) }).ToList();
         // Who may not see names gets no order by names either.
-        if (!facts.Name) shown = [.. shown.OrderBy(h => h.Head.Start).ThenBy(h => h.Head.Number, StringComparer.Ordinal)];
+        if (!facts.Name)
+            shown = [.. shown.OrderBy(h => h.Head.Start).ThenBy(h => h.Head.Number, StringComparer.Ordinal)];
         var rows = new ArrivalRow[shown.Count];
         Parallel.For(0, shown.Count, i => rows[i] = Row(shown[i], shown[i].Question(today, calendars, planStages), names, calendars, seen));
         return TypedResults.Ok(new ArrivalsResponse(today, [.. stages.Select(s => new StageName(s.Key, s.Called))], rows));
@@ -48,24 +48,43 @@ internal static class ArrivalsEndpoint
     {
         var plan = HirePlan.Of(question, SoonestSearch.WhenNotFeasible);
         var rope = Rope.Of(question, plan, hire.Head.Accepted);
-        int late = 0, open = 0;
+        int late = 0,
+            open = 0;
         var newcomer = false;
         for (var i = 0; i < plan.Tasks.Count; i++)
         {
             var task = plan.Tasks[i];
-            if (task.State == TaskState.Late && !hire.Head.IsBeforeKnown(task)) late++;
-            if (task.Unfinished) open++;
-            if (task.CanStart && hire.Tasks[i].Owner == OwnTasks.Newcomer) newcomer = true;
+            if (task.State == TaskState.Late && !hire.Head.IsBeforeKnown(task))
+                late++;
+            if (task.Unfinished)
+                open++;
+            if (task.CanStart && hire.Tasks[i].Owner == OwnTasks.Newcomer)
+                newcomer = true;
         }
         var head = hire.Head;
         return new ArrivalRow(
-            head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), names.Kind(head.Kind), names.Site(head.SiteCode), head.SiteCode,
-            head.Start, head.CoordinatorId, head.CoordinatorName,
+            head.Id,
+            head.EmploymentId,
+            head.Number,
+            head.GivenName,
+            head.FamilyName,
+            names.Job(head.JobCode),
+            names.Kind(head.Kind),
+            names.Site(head.SiteCode),
+            head.SiteCode,
+            head.Start,
+            head.CoordinatorId,
+            head.CoordinatorName,
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
-            plan.Feasible, plan.SoonestStart, late, open, newcomer,
+            plan.Feasible,
+            plan.SoonestStart,
+            late,
+            open,
+            newcomer,
             [.. head.Missing.Where(seen.Contains)],
             HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names, head.Entered),
-            new RopeResponse(rope.From, rope.To, rope.Frayed && late > 0, [.. rope.Knots.Select(k => new KnotResponse(k.Stage, k.Day, k.Passed))]));
+            new RopeResponse(rope.From, rope.To, rope.Frayed && late > 0, [.. rope.Knots.Select(k => new KnotResponse(k.Stage, k.Day, k.Passed))])
+        );
     }
 }
 
@@ -81,6 +100,25 @@ public sealed record StageName(string Key, string Name);
 /// <param name="Missing">Keys of the record's fields that are empty and needed to prepare.</param>
 /// <param name="WaitsForNewcomer">Whether there is something that only the newcomer can do today.</param>
 public sealed record ArrivalRow(
-    Guid Id, Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Kind, string? Site, string? SiteCode,
-    LocalDate Start, Guid CoordinatorId, string? Coordinator, ReadinessResponse Readiness, bool Feasible, LocalDate? SoonestStart, int Late, int Open,
-    bool WaitsForNewcomer, string[] Missing, HoldUpResponse? HoldUp, RopeResponse Rope);
+    Guid Id,
+    Guid EmploymentId,
+    string Number,
+    string GivenName,
+    string FamilyName,
+    string? Job,
+    string? Kind,
+    string? Site,
+    string? SiteCode,
+    LocalDate Start,
+    Guid CoordinatorId,
+    string? Coordinator,
+    ReadinessResponse Readiness,
+    bool Feasible,
+    LocalDate? SoonestStart,
+    int Late,
+    int Open,
+    bool WaitsForNewcomer,
+    string[] Missing,
+    HoldUpResponse? HoldUp,
+    RopeResponse Rope
+);

@@ -23,45 +23,105 @@ internal static class ImportRowsEndpoints
     }
 
     private static async Task<Results<Ok<ImportRowPage>, ProblemHttpResult>> Page(
-        Guid id, string? only, int? after, [FromQuery] int[]? also, Actor actor, FidDb db, ImportTargets targets, SheetSeals seals, CancellationToken cancellation)
+        Guid id,
+        string? only,
+        int? after,
+        [FromQuery] int[]? also,
+        Actor actor,
+        FidDb db,
+        ImportTargets targets,
+        SheetSeals seals,
+        CancellationToken cancellation
+    )
     {
-        if (await ImportInHand.FindAsync(id, actor, db, cancellation) is not { } run) return Problems.NotFound();
-        if (run.SealedKey is null) return TypedResults.Ok(new ImportRowPage([], null));
-        if (also?.Length > PageSize) return Problems.Invalid(new Problem("/also", "too-long", $"Name at most {PageSize} rows."));
+        if (await ImportInHand.FindAsync(id, actor, db, cancellation) is not { } run)
+            return Problems.NotFound();
+        if (run.SealedKey is null)
+            return TypedResults.Ok(new ImportRowPage([], null));
+        if (also?.Length > PageSize)
+            return Problems.Invalid(new Problem("/also", "too-long", $"Name at most {PageSize} rows."));
         using var seal = seals.Of(run);
         var kept = also ?? [];
         var outcome = Enum.TryParse<RowOutcome>(only, ignoreCase: true, out var wanted) ? (short)wanted : -1;
-        var rows = await db.Database.SqlQuery<StoredRow>($"""
-            select no, cells, outcome, before::text as before, code, name, name_de, values::text as values, problems from import_rows
-            where run_id = {id} and generation = {run.Generation} and no > {after ?? 0} and cells is not null and ({outcome} < 0 or outcome = {outcome} or no = any({kept}))
-            order by no limit {PageSize + 1}
-            """).ToListAsync(cancellation);
+        var rows = await db
+            .Database.SqlQuery<StoredRow>(
+                $"""
+                select no, cells, outcome, before::text as before, code, name, name_de, values::text as values, problems from import_rows
+                where run_id = {id} and generation = {run.Generation} and no > {after
+                    ?? 0} and cells is not null and ({outcome} < 0 or outcome = {outcome} or no = any({kept}))
+                order by no limit {PageSize + 1}
+                """
+            )
+            .ToListAsync(cancellation);
         var target = await targets.OfAsync(run, cancellation);
         var suggestions = rows.Any(r => r.Problems is not null) ? await target.SuggestionsAsync(cancellation) : null;
-        return TypedResults.Ok(new ImportRowPage([.. rows.Take(PageSize).Select(r => Describe(r, seal, run, target, suggestions))], rows.Count > PageSize ? rows[PageSize - 1].No : null));
+        return TypedResults.Ok(
+            new ImportRowPage(
+                [.. rows.Take(PageSize).Select(r => Describe(r, seal, run, target, suggestions))],
+                rows.Count > PageSize ? rows[PageSize - 1].No : null
+            )
+        );
     }
 
     private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Mend(
-        Guid id, MendRequest request, Actor actor, FidDb db, MendCells mend, CancellationToken cancellation) => await ImportsEndpoints.AnswerAsync(
-            await mend.DoAsync(new MendCellsRequest(id, request.Row, request.Column, request.Text, request.AllLike), actor, cancellation), id, db, cancellation);
+        Guid id,
+        MendRequest request,
+        Actor actor,
+        FidDb db,
+        MendCells mend,
+        CancellationToken cancellation
+    ) =>
+        await ImportsEndpoints.AnswerAsync(
+            await mend.DoAsync(new MendCellsRequest(id, request.Row, request.Column, request.Text, request.AllLike), actor, cancellation),
+            id,
+            db,
+            cancellation
+        );
 
     private static ImportRowResponse Describe(StoredRow row, SheetSeal seal, ImportRun run, ImportTarget target, CellSuggestions? suggestions)
     {
         var (cells, problems) = (seal.OpenCells(row.Cells), seal.OpenProblems(row.Problems));
         var outcome = (RowOutcome)row.Outcome;
         return new ImportRowResponse(
-            row.No, cells, outcome,
-            [.. problems.Select(p =>
-            {
-                var at = Array.IndexOf(run.Columns, p.Column);
-                return new RowProblem(at < 0 ? null : at, p.Column, p.Code, p.Message, at < 0 ? null : suggestions?.For(p, at < cells.Length ? cells[at] : ""), p.From);
-            })],
+            row.No,
+            cells,
+            outcome,
+            [
+                .. problems.Select(p =>
+                {
+                    var at = Array.IndexOf(run.Columns, p.Column);
+                    return new RowProblem(
+                        at < 0 ? null : at,
+                        p.Column,
+                        p.Code,
+                        p.Message,
+                        at < 0 ? null : suggestions?.For(p, at < cells.Length ? cells[at] : ""),
+                        p.From
+                    );
+                }),
+            ],
             outcome == RowOutcome.Changed && row.Before is not null
-                ? [.. target.Differences(row.Before, new RowContent(row.Code!, row.Name!, row.NameDe, row.Values!)).Select(d => new CellChange(Array.IndexOf(run.Columns, d.Column) is var at and >= 0 ? at : null, d.Column, d.Before, d.After))]
-                : []);
+                ?
+                [
+                    .. target
+                        .Differences(row.Before, new RowContent(row.Code!, row.Name!, row.NameDe, row.Values!))
+                        .Select(d => new CellChange(Array.IndexOf(run.Columns, d.Column) is var at and >= 0 ? at : null, d.Column, d.Before, d.After)),
+                ]
+                : []
+        );
     }
 
-    private sealed record StoredRow(int No, byte[] Cells, short Outcome, string? Before, string? Code, string? Name, string? NameDe, string? Values, byte[]? Problems);
+    private sealed record StoredRow(
+        int No,
+        byte[] Cells,
+        short Outcome,
+        string? Before,
+        string? Code,
+        string? Name,
+        string? NameDe,
+        string? Values,
+        byte[]? Problems
+    );
 }
 
 /// <summary>A cell to change.</summary>

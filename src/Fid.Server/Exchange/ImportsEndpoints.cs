@@ -21,7 +21,14 @@ internal static class ImportsEndpoints
         var imports = app.MapGroup("/api/imports");
         imports.MapGet("/targets", Targets).WhoMay(Access.Coordinates);
         imports.MapGet("", Index).WhoMay(Access.Coordinates);
-        imports.MapPost("", Upload).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).WithMetadata(new LargeBody(SheetFile.LargestFile)).ProducesProblem(400).ProducesProblem(404).ProducesProblem(413);
+        imports
+            .MapPost("", Upload)
+            .WhoMay(Access.Coordinates)
+            .RequireRateLimiting(RateLimits.Costly)
+            .WithMetadata(new LargeBody(SheetFile.LargestFile))
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(413);
         imports.MapGet("/{id:guid}", Show).WhoMay(Access.Coordinates).ProducesProblem(404);
         imports.MapPut("/{id:guid}/matching", Match).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         imports.MapImportRows();
@@ -32,21 +39,44 @@ internal static class ImportsEndpoints
     }
 
     private static async Task<Ok<ImportResponse[]>> Index(FidDb db, CancellationToken cancellation) =>
-        TypedResults.Ok((await db.ImportRuns.AsNoTracking().Where(r => r.State != ImportState.Dropped).OrderByDescending(r => r.At).Take(MostShown).ToListAsync(cancellation)).Select(ImportResponse.Of).ToArray());
+        TypedResults.Ok(
+            (
+                await db
+                    .ImportRuns.AsNoTracking()
+                    .Where(r => r.State != ImportState.Dropped)
+                    .OrderByDescending(r => r.At)
+                    .Take(MostShown)
+                    .ToListAsync(cancellation)
+            )
+                .Select(ImportResponse.Of)
+                .ToArray()
+        );
 
     /// <summary>What sheets can go into.</summary>
     private static async Task<Ok<ImportTargetResponse[]>> Targets(Actor actor, ImportTargets targets, CancellationToken cancellation) =>
-        TypedResults.Ok(ShippedLists.All.Prepend((await targets.PeopleAsync(actor, cancellation)).Definition)
-            .Select(l => new ImportTargetResponse(l.Key, l.Label, l.About, l.HasNames, [.. l.Columns.Select(ColumnResponse.Of)])).ToArray());
+        TypedResults.Ok(
+            ShippedLists
+                .All.Prepend((await targets.PeopleAsync(actor, cancellation)).Definition)
+                .Select(l => new ImportTargetResponse(l.Key, l.Label, l.About, l.HasNames, [.. l.Columns.Select(ColumnResponse.Of)]))
+                .ToArray()
+        );
 
     /// <summary>Takes a file, or cells that were pasted, as the body. Everything else happens in the background.</summary>
     private static async Task<Results<Created<ImportResponse>, ProblemHttpResult>> Upload(
-        string list, string? fileName, HttpRequest request, Actor actor, UploadSheet upload, CancellationToken cancellation)
+        string list,
+        string? fileName,
+        HttpRequest request,
+        Actor actor,
+        UploadSheet upload,
+        CancellationToken cancellation
+    )
     {
-        if (request.ContentLength > SheetFile.LargestFile) return Problems.Of(UploadSheet.TooLarge);
+        if (request.ContentLength > SheetFile.LargestFile)
+            return Problems.Of(UploadSheet.TooLarge);
         try
         {
-            if (!(await upload.DoAsync(new UploadSheetRequest(list, fileName, request.Body), actor, cancellation)).IsDone(out var run, out var refusal)) return Problems.Of(refusal);
+            if (!(await upload.DoAsync(new UploadSheetRequest(list, fileName, request.Body), actor, cancellation)).IsDone(out var run, out var refusal))
+                return Problems.Of(refusal);
             return TypedResults.Created($"/api/imports/{run.Id}", ImportResponse.Of(run));
         }
         catch (BadHttpRequestException e) when (e.StatusCode == StatusCodes.Status413PayloadTooLarge)
@@ -59,16 +89,41 @@ internal static class ImportsEndpoints
         await ImportInHand.FindAsync(id, actor, db, cancellation) is { } run ? TypedResults.Ok(ImportResponse.Of(run)) : Problems.NotFound();
 
     private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Match(
-        Guid id, MatchingRequest request, Actor actor, FidDb db, MatchColumns match, CancellationToken cancellation) => await AnswerAsync(
-            await match.DoAsync(new MatchColumnsRequest(id, request.Columns, request.Dates, request.Decimal, request.EmptyClears, request.HoldsFrom), actor, cancellation), id, db, cancellation);
+        Guid id,
+        MatchingRequest request,
+        Actor actor,
+        FidDb db,
+        MatchColumns match,
+        CancellationToken cancellation
+    ) =>
+        await AnswerAsync(
+            await match.DoAsync(
+                new MatchColumnsRequest(id, request.Columns, request.Dates, request.Decimal, request.EmptyClears, request.HoldsFrom),
+                actor,
+                cancellation
+            ),
+            id,
+            db,
+            cancellation
+        );
 
     /// <summary>Puts all rows, or only the good ones, into the list, in one transaction.</summary>
     private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Commit(
-        Guid id, CommitRequest request, Actor actor, FidDb db, AskForImport ask, CancellationToken cancellation) =>
-        await AnswerAsync(await ask.DoAsync(new AskForImportRequest(id, request.OnlyGood), actor, cancellation), id, db, cancellation);
+        Guid id,
+        CommitRequest request,
+        Actor actor,
+        FidDb db,
+        AskForImport ask,
+        CancellationToken cancellation
+    ) => await AnswerAsync(await ask.DoAsync(new AskForImportRequest(id, request.OnlyGood), actor, cancellation), id, db, cancellation);
 
-    private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Undo(Guid id, Actor actor, FidDb db, AskForImportUndone ask, CancellationToken cancellation) =>
-        await AnswerAsync(await ask.DoAsync(new AskForImportUndoneRequest(id), actor, cancellation), id, db, cancellation);
+    private static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> Undo(
+        Guid id,
+        Actor actor,
+        FidDb db,
+        AskForImportUndone ask,
+        CancellationToken cancellation
+    ) => await AnswerAsync(await ask.DoAsync(new AskForImportUndoneRequest(id), actor, cancellation), id, db, cancellation);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Drop(Guid id, Actor actor, DropImport drop, CancellationToken cancellation) =>
         (await drop.DoAsync(new DropImportRequest(id), actor, cancellation)).Answer();
@@ -76,7 +131,8 @@ internal static class ImportsEndpoints
     /// <summary>What an import is after a step of it; the rest of the step follows in the background.</summary>
     internal static async Task<Results<Ok<ImportResponse>, ProblemHttpResult>> AnswerAsync(ActResult step, Guid id, FidDb db, CancellationToken cancellation)
     {
-        if (step.Refusal is { } refusal) return Problems.Of(refusal);
+        if (step.Refusal is { } refusal)
+            return Problems.Of(refusal);
         return TypedResults.Ok(ImportResponse.Of(await db.ImportRuns.AsNoTracking().SingleAsync(r => r.Id == id, cancellation)));
     }
 }
@@ -102,11 +158,61 @@ public sealed record CommitRequest(bool OnlyGood);
 /// <param name="AskDates">Whether dates can be read both ways and somebody has to say which.</param>
 /// <param name="Generation">Grows with every check of the rows; 0 before the first.</param>
 public sealed record ImportResponse(
-    Guid Id, string List, string FileName, long Size, Instant At, string By, ImportState State, string? Failure, int Rows, int Done,
-    int New, int Changed, int Same, int Wrong, int Ignored, string[] Headers, string[] Columns, string[] MatchedBy,
-    DateOrder? Dates, bool AskDates, string Decimal, bool EmptyClears, LocalDate? HoldsFrom, bool OnlyGood, Instant? CommittedAt, int Generation)
+    Guid Id,
+    string List,
+    string FileName,
+    long Size,
+    Instant At,
+    string By,
+    ImportState State,
+    string? Failure,
+    int Rows,
+    int Done,
+    int New,
+    int Changed,
+    int Same,
+    int Wrong,
+    int Ignored,
+    string[] Headers,
+    string[] Columns,
+    string[] MatchedBy,
+    DateOrder? Dates,
+    bool AskDates,
+    string Decimal,
+    bool EmptyClears,
+    LocalDate? HoldsFrom,
+    bool OnlyGood,
+    Instant? CommittedAt,
+    int Generation
+)
 {
-    internal static ImportResponse Of(ImportRun r) => new(
-        r.Id, r.List, r.FileName, r.Size, r.At, r.ByName, r.State, r.Failure, r.Rows, r.Done, r.New, r.Changed, r.Same, r.Wrong, r.Ignored,
-        r.Headers, r.Columns, r.MatchedBy, r.Dates is null ? null : Enum.Parse<DateOrder>(r.Dates), r.AskDates, r.Decimal, r.EmptyClears, r.HoldsFrom, r.OnlyGood, r.CommittedAt, r.Generation);
+    internal static ImportResponse Of(ImportRun r) =>
+        new(
+            r.Id,
+            r.List,
+            r.FileName,
+            r.Size,
+            r.At,
+            r.ByName,
+            r.State,
+            r.Failure,
+            r.Rows,
+            r.Done,
+            r.New,
+            r.Changed,
+            r.Same,
+            r.Wrong,
+            r.Ignored,
+            r.Headers,
+            r.Columns,
+            r.MatchedBy,
+            r.Dates is null ? null : Enum.Parse<DateOrder>(r.Dates),
+            r.AskDates,
+            r.Decimal,
+            r.EmptyClears,
+            r.HoldsFrom,
+            r.OnlyGood,
+            r.CommittedAt,
+            r.Generation
+        );
 }

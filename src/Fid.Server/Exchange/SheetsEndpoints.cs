@@ -18,37 +18,65 @@ internal static class SheetsEndpoints
     }
 
     /// <summary>The sheet of a list: its columns with notes and choices, and example rows or, on request, its entries.</summary>
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Sheet(string list, string? language, bool? filled, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Sheet(
+        string list,
+        string? language,
+        bool? filled,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
-        if (ShippedLists.Find(list) is not { } definition) return Problems.NotFound();
+        if (ShippedLists.Find(list) is not { } definition)
+            return Problems.NotFound();
         var speak = language == "de" ? "de" : "en";
-        var entries = (await db.ListEntries.AsNoTracking().Where(e => e.List == list && !e.Retired).OrderBy(e => e.Code).ToListAsync(cancellation)).ConvertAll(e => e.Content());
+        var entries = (await db.ListEntries.AsNoTracking().Where(e => e.List == list && !e.Retired).OrderBy(e => e.Code).ToListAsync(cancellation)).ConvertAll(
+            e => e.Content()
+        );
         var columns = new List<SheetColumn>
         {
-            new(speak == "de" ? "Code" : "Code", speak == "de" ? "Eindeutig in der Liste; Großschreibung ist egal. Zeilen, die mit EXAMPLE- beginnen, werden übergangen." : "Unique in the list; capitals do not matter. Rows that begin with EXAMPLE- are passed over.", []),
+            new(
+                speak == "de" ? "Code" : "Code",
+                speak == "de"
+                    ? "Eindeutig in der Liste; Großschreibung ist egal. Zeilen, die mit EXAMPLE- beginnen, werden übergangen."
+                    : "Unique in the list; capitals do not matter. Rows that begin with EXAMPLE- are passed over.",
+                []
+            ),
             new("Name", speak == "de" ? "Wie es heißt." : "What it is called.", []),
             new(speak == "de" ? "Name auf Deutsch" : "Name in German", speak == "de" ? "Nur wenn er anders ist." : "Only where it differs.", []),
         };
-        foreach (var column in definition.Columns) columns.Add(await ColumnAsync(db, column, speak, cancellation));
-        var rows = filled == true
-            ? entries.Select(e => Row(definition, e))
-            : Examples(definition, entries, speak);
+        foreach (var column in definition.Columns)
+            columns.Add(await ColumnAsync(db, column, speak, cancellation));
+        var rows = filled == true ? entries.Select(e => Row(definition, e)) : Examples(definition, entries, speak);
         return Workbook.File(definition.Label.In(speak), definition.Label.In(speak), columns, rows);
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Rest(Guid id, string? language, Actor actor, FidDb db, SheetSeals seals, CancellationToken cancellation)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Rest(
+        Guid id,
+        string? language,
+        Actor actor,
+        FidDb db,
+        SheetSeals seals,
+        CancellationToken cancellation
+    )
     {
-        if (await ImportInHand.FindAsync(id, actor, db, cancellation) is not { SealedKey: not null } run) return Problems.NotFound();
+        if (await ImportInHand.FindAsync(id, actor, db, cancellation) is not { SealedKey: not null } run)
+            return Problems.NotFound();
         using var seal = seals.Of(run);
         var wrong = (short)RowOutcome.Wrong;
-        var rows = await db.Database.SqlQuery<WrongRow>($"""
-            select cells, problems from import_rows where run_id = {id} and generation = {run.Generation} and outcome = {wrong} and cells is not null order by no
-            """).ToListAsync(cancellation);
+        var rows = await db
+            .Database.SqlQuery<WrongRow>(
+                $"""
+                select cells, problems from import_rows where run_id = {id} and generation = {run.Generation} and outcome = {wrong} and cells is not null order by no
+                """
+            )
+            .ToListAsync(cancellation);
         return Workbook.File(
-            $"{Path.GetFileNameWithoutExtension(run.FileName)} – {(language == "de" ? "Rest" : "rest")}", run.FileName,
+            $"{Path.GetFileNameWithoutExtension(run.FileName)} – {(language == "de" ? "Rest" : "rest")}",
+            run.FileName,
             [.. run.Headers.Select(h => new SheetColumn(h, "", [])), new SheetColumn(language == "de" ? "Warum" : "Why", "", [], Wide: true)],
             rows.Select(r => (Cells: seal.OpenCells(r.Cells), Why: string.Join(' ', seal.OpenProblems(r.Problems).Select(p => $"{p.Column}: {p.Message}"))))
-                .Select(r => (IReadOnlyList<string>)[.. r.Cells, .. Enumerable.Repeat("", Math.Max(0, run.Headers.Length - r.Cells.Length)), r.Why]));
+                .Select(r => (IReadOnlyList<string>)[.. r.Cells, .. Enumerable.Repeat("", Math.Max(0, run.Headers.Length - r.Cells.Length)), r.Why])
+        );
     }
 
     private static async Task<SheetColumn> ColumnAsync(FidDb db, ListColumn column, string language, CancellationToken cancellation)
@@ -61,8 +89,11 @@ internal static class SheetsEndpoints
             _ => [],
         };
         return new SheetColumn(
-            column.Label.In(language), column.Note.In(language) + (column.Required ? (language == "de" ? " Wird gebraucht." : " Needed.") : ""), choices,
-            column.Type is ColumnType.Holidays or ColumnType.Bands or ColumnType.Shifts or ColumnType.Requirements or ColumnType.Options or ColumnType.LongText);
+            column.Label.In(language),
+            column.Note.In(language) + (column.Required ? (language == "de" ? " Wird gebraucht." : " Needed.") : ""),
+            choices,
+            column.Type is ColumnType.Holidays or ColumnType.Bands or ColumnType.Shifts or ColumnType.Requirements or ColumnType.Options or ColumnType.LongText
+        );
     }
 
     private static IReadOnlyList<string> Row(ListDefinition list, EntryContent entry) =>
@@ -72,7 +103,10 @@ internal static class SheetsEndpoints
     private static IEnumerable<IReadOnlyList<string>> Examples(ListDefinition list, List<EntryContent> entries, string language)
     {
         if (entries.Count == 0)
-            return [[$"{RowChecker.Example}1", language == "de" ? "Beispiel" : "Example", "", .. list.Columns.Select(c => c.Default ?? "")]];
+            return
+            [
+                [$"{RowChecker.Example}1", language == "de" ? "Beispiel" : "Example", "", .. list.Columns.Select(c => c.Default ?? "")],
+            ];
         return entries.Take(2).Select((e, i) => (IReadOnlyList<string>)[$"{RowChecker.Example}{i + 1}", .. Row(list, e).Skip(1)]);
     }
 

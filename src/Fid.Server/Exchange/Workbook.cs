@@ -26,13 +26,14 @@ internal static class Workbook
         await db.ListEntries.Where(e => e.List == list && !e.Retired).OrderBy(e => e.Code).Select(e => e.Code).Take(MostChoices).ToListAsync(cancellation);
 
     /// <summary>What can be chosen for a field; nothing for one that is typed.</summary>
-    public static async Task<IReadOnlyList<string>> ChoicesAsync(FidDb db, FieldDefinition field, string language, CancellationToken cancellation) => field switch
-    {
-        { List: { } list } => await CodesAsync(db, list, cancellation),
-        { Options: { } options } => [.. options.Where(o => !o.Retired).Select(o => o.Value)],
-        { Type: FieldType.YesNo } => YesNo(language),
-        _ => [],
-    };
+    public static async Task<IReadOnlyList<string>> ChoicesAsync(FidDb db, FieldDefinition field, string language, CancellationToken cancellation) =>
+        field switch
+        {
+            { List: { } list } => await CodesAsync(db, list, cancellation),
+            { Options: { } options } => [.. options.Where(o => !o.Retired).Select(o => o.Value)],
+            { Type: FieldType.YesNo } => YesNo(language),
+            _ => [],
+        };
 
     /// <summary>Yes and no to choose from.</summary>
     public static IReadOnlyList<string> YesNo(string language) => language == "de" ? ["ja", "nein"] : ["yes", "no"];

@@ -30,26 +30,49 @@ internal static class DraftEndpoints
     }
 
     private static async Task<Results<Ok<DraftResponse>, ProblemHttpResult>> Save(
-        DraftRequest request, Actor actor, FidDb db, SaveFieldDraft save, HttpRequest http, CancellationToken cancellation)
+        DraftRequest request,
+        Actor actor,
+        FidDb db,
+        SaveFieldDraft save,
+        HttpRequest http,
+        CancellationToken cancellation
+    )
     {
         var result = await save.DoAsync(new SaveFieldDraftRequest(request.Configuration, Platform.Versions.Seen(http)), actor, cancellation);
         return result.IsDone(out var draft, out var refusal) ? TypedResults.Ok(DraftResponse.Of(draft)) : await RefusedAsync(refusal, db, cancellation);
     }
 
     /// <summary>Throws the draft away: the one that was seen, and no later one.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> Discard(Actor actor, FidDb db, DiscardFieldDraft discard, HttpRequest http, CancellationToken cancellation) =>
+    private static async Task<Results<NoContent, ProblemHttpResult>> Discard(
+        Actor actor,
+        FidDb db,
+        DiscardFieldDraft discard,
+        HttpRequest http,
+        CancellationToken cancellation
+    ) =>
         (await discard.DoAsync(new DiscardFieldDraftRequest(Platform.Versions.Seen(http)), actor, cancellation)).Refusal is { } refusal
-            ? await RefusedAsync(refusal, db, cancellation) : TypedResults.NoContent();
+            ? await RefusedAsync(refusal, db, cancellation)
+            : TypedResults.NoContent();
 
     // Where somebody else saved in between, with what is there now.
-    private static async Task<ProblemHttpResult> RefusedAsync(Refusal refusal, FidDb db, CancellationToken cancellation) => Problems.Of(
-        refusal, refusal.Kind == RefusalKind.ChangedMeanwhile && await db.FieldDrafts.AsNoTracking().SingleOrDefaultAsync(cancellation) is { } there ? DraftResponse.Of(there) : null);
+    private static async Task<ProblemHttpResult> RefusedAsync(Refusal refusal, FidDb db, CancellationToken cancellation) =>
+        Problems.Of(
+            refusal,
+            refusal.Kind == RefusalKind.ChangedMeanwhile && await db.FieldDrafts.AsNoTracking().SingleOrDefaultAsync(cancellation) is { } there
+                ? DraftResponse.Of(there)
+                : null
+        );
 
     private static async Task<Results<Ok<ReviewResponse>, ProblemHttpResult>> Review(
-        DraftRequest request, Actor actor, FidDb db, CancellationToken cancellation)
+        DraftRequest request,
+        Actor actor,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
         var read = SaveFieldDraft.Read(request.Configuration);
-        if (read.Answer is not { } configuration) return Problems.Invalid(read.Problems);
+        if (read.Answer is not { } configuration)
+            return Problems.Invalid(read.Problems);
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var review = await new FieldPublishing(db).ReviewAsync(configuration, actor.Today, reader.Sees, cancellation);
         return TypedResults.Ok(ReviewResponse.Of(review));
@@ -59,22 +82,43 @@ internal static class DraftEndpoints
     private static async Task<Results<Ok<TriedRecord>, ProblemHttpResult>> Try(TryRequest request, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var read = SaveFieldDraft.Read(request.Configuration);
-        if (read.Answer is not { } configuration) return Problems.Invalid(read.Problems);
+        if (read.Answer is not { } configuration)
+            return Problems.Invalid(read.Problems);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
         var compiled = FieldSet.Read(configuration.Fields, stages);
-        if (compiled.Answer is not { } set) return Problems.Invalid([.. compiled.Problems.Select(p => p.Under("/configuration"))]);
+        if (compiled.Answer is not { } set)
+            return Problems.Invalid([.. compiled.Problems.Select(p => p.Under("/configuration"))]);
         var today = actor.Today;
         var values = request.Values.Where(v => set.Find(v.Key) is not null).ToDictionary(v => v.Key, v => v.Value);
         var fields = new LiveFields(0, configuration.Sections, set);
         var record = await ShownRecord.EvaluateAsync(db, fields, values, [request.Role], [.. values.Keys], request.Changed, request.Stage, today, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation);
-        return TypedResults.Ok(new TriedRecord(
-            [.. configuration.Sections.Select(s => new SectionResponse(s.Key, Labels.Of(s.Labels), [.. configuration.Fields.Where(f => f.Section == s.Key && record.Access.ContainsKey(f.Key)).Select(f => RecordReader.Bare(f, record.Access[f.Key]))]))],
-            await EvaluationResponse.OfAsync(db, fields, record, names, cancellation)));
+        return TypedResults.Ok(
+            new TriedRecord(
+                [
+                    .. configuration.Sections.Select(s => new SectionResponse(
+                        s.Key,
+                        Labels.Of(s.Labels),
+                        [
+                            .. configuration
+                                .Fields.Where(f => f.Section == s.Key && record.Access.ContainsKey(f.Key))
+                                .Select(f => RecordReader.Bare(f, record.Access[f.Key])),
+                        ]
+                    )),
+                ],
+                await EvaluationResponse.OfAsync(db, fields, record, names, cancellation)
+            )
+        );
     }
 
     private static async Task<Results<Ok<PublishedFields>, ProblemHttpResult>> Publish(
-        PublishRequest request, Actor actor, FidDb db, PublishFields publish, HttpRequest http, CancellationToken cancellation)
+        PublishRequest request,
+        Actor actor,
+        FidDb db,
+        PublishFields publish,
+        HttpRequest http,
+        CancellationToken cancellation
+    )
     {
         var result = await publish.DoAsync(new PublishFieldsRequest(request.Why, request.Despite, Platform.Versions.Seen(http)), actor, cancellation);
         return result.IsDone(out var published, out var refusal) ? TypedResults.Ok(published) : await RefusedAsync(refusal, db, cancellation);
@@ -91,16 +135,28 @@ public sealed record DraftRequest(JsonObject Configuration);
 /// <param name="AskedById">The account of who asked.</param>
 public sealed record DraftResponse(JsonObject Configuration, string Version, int BasedOn, Instant At, string ByName, string? AskedBy, Guid? AskedById)
 {
-    internal static DraftResponse Of(FieldDraft draft) => new(
-        JsonNode.Parse(draft.Configuration)!.AsObject(), Platform.Versions.Tag(draft.RowVersion), draft.BasedOn, draft.At, draft.ByName, draft.AskedByName, draft.AskedById);
+    internal static DraftResponse Of(FieldDraft draft) =>
+        new(
+            JsonNode.Parse(draft.Configuration)!.AsObject(),
+            Platform.Versions.Tag(draft.RowVersion),
+            draft.BasedOn,
+            draft.At,
+            draft.ByName,
+            draft.AskedByName,
+            draft.AskedById
+        );
 }
 
 /// <param name="Widened">What is guarded and would be seen by more, so that a second person has to agree.</param>
 public sealed record ReviewResponse(ReviewFinding[] Findings, FieldDifference[] Differences, Touched[] Touched, WidenedAccess[] Widened)
 {
-    internal static ReviewResponse Of(DraftReview review) => new(
-        [.. review.Findings.Select(f => new ReviewFinding(f.Code, [.. f.Fields], f.Message, f.Suggestion, f.Part, f.Character, FieldPublishing.Blocks(f)))],
-        [.. review.Differences], [.. review.Touched], [.. review.Widened]);
+    internal static ReviewResponse Of(DraftReview review) =>
+        new(
+            [.. review.Findings.Select(f => new ReviewFinding(f.Code, [.. f.Fields], f.Message, f.Suggestion, f.Part, f.Character, FieldPublishing.Blocks(f)))],
+            [.. review.Differences],
+            [.. review.Touched],
+            [.. review.Widened]
+        );
 }
 
 /// <param name="Part">The part of the first field it is about; null for the whole.</param>

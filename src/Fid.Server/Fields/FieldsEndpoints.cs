@@ -40,10 +40,22 @@ internal static class FieldsEndpoints
         var draft = await db.FieldDrafts.AsNoTracking().SingleOrDefaultAsync(cancellation);
         var stages = (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).Select(s => new FieldStage(s.Key, s.Called)).ToArray();
         var templates = (await db.RoleTemplates.AsNoTracking().Where(t => !t.Retired).ToListAsync(cancellation))
-            .SelectMany(t => t.Spec.Values.Keys.Select(key => (key, t.Name))).GroupBy(t => t.key).ToDictionary(g => g.Key, g => g.Select(t => t.Name).ToArray());
-        return TypedResults.Ok(new FieldsResponse(
-            version, Json(live), draft is null ? null : DraftResponse.Of(draft), stages, [.. Roles.All], [.. ShippedLists.All.Select(l => l.Key)],
-            [.. Core.Fields.Shipped.ShippedFields.All.Select(f => f.Key)], [.. Core.Formulas.RecordFormula.Functions], templates.Where(t => reader.Sees(t.Key)).ToDictionary()));
+            .SelectMany(t => t.Spec.Values.Keys.Select(key => (key, t.Name)))
+            .GroupBy(t => t.key)
+            .ToDictionary(g => g.Key, g => g.Select(t => t.Name).ToArray());
+        return TypedResults.Ok(
+            new FieldsResponse(
+                version,
+                Json(live),
+                draft is null ? null : DraftResponse.Of(draft),
+                stages,
+                [.. Roles.All],
+                [.. ShippedLists.All.Select(l => l.Key)],
+                [.. Core.Fields.Shipped.ShippedFields.All.Select(f => f.Key)],
+                [.. Core.Formulas.RecordFormula.Functions],
+                templates.Where(t => reader.Sees(t.Key)).ToDictionary()
+            )
+        );
     }
 
     /// <summary>How many people have each field filled that the reader may see. Counting takes longer than all else about fields.</summary>
@@ -66,7 +78,13 @@ internal static class FieldsEndpoints
         TypedResults.Stream(typeof(FieldsEndpoints).Assembly.GetManifestResourceStream("field-configuration.schema.json")!, "application/schema+json");
 
     private static async Task<Ok<FieldVersionResponse[]>> Versions(FidDb db, CancellationToken cancellation) =>
-        TypedResults.Ok(await db.FieldVersions.AsNoTracking().OrderByDescending(v => v.Version).Select(v => new FieldVersionResponse(v.Version, v.At, v.ByName, v.Why)).ToArrayAsync(cancellation));
+        TypedResults.Ok(
+            await db
+                .FieldVersions.AsNoTracking()
+                .OrderByDescending(v => v.Version)
+                .Select(v => new FieldVersionResponse(v.Version, v.At, v.ByName, v.Why))
+                .ToArrayAsync(cancellation)
+        );
 
     private static async Task<Results<Ok<JsonObject>, ProblemHttpResult>> Version(int version, FidDb db, CancellationToken cancellation) =>
         await new FieldPublishing(db).VersionAsync(version, cancellation) is { } configuration ? TypedResults.Ok(Json(configuration)) : Problems.NotFound();
@@ -90,8 +108,16 @@ internal static class FieldsEndpoints
 /// <param name="Functions">The functions formulas may call.</param>
 /// <param name="Templates">For each field, the role templates that set it.</param>
 public sealed record FieldsResponse(
-    int Version, JsonObject Configuration, DraftResponse? Draft, FieldStage[] Stages, string[] Roles, string[] Lists, string[] Shipped, string[] Functions,
-    Dictionary<string, string[]> Templates);
+    int Version,
+    JsonObject Configuration,
+    DraftResponse? Draft,
+    FieldStage[] Stages,
+    string[] Roles,
+    string[] Lists,
+    string[] Shipped,
+    string[] Functions,
+    Dictionary<string, string[]> Templates
+);
 
 /// <param name="Active">How many people work here or will.</param>
 /// <param name="Filled">For each field, how many of them have a value.</param>

@@ -31,29 +31,50 @@ internal static class GapSheet
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Give(
-        string key, string? department, string? site, string? language, Actor actor, FidDb db, HttpContext http, CancellationToken cancellation)
+        string key,
+        string? department,
+        string? site,
+        string? language,
+        Actor actor,
+        FidDb db,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
-        if (await CoverageEndpoints.LackingAsync(key, department, site, actor, db, cancellation) is not { } gap) return Problems.NotFound();
+        if (await CoverageEndpoints.LackingAsync(key, department, site, actor, db, cancellation) is not { } gap)
+            return Problems.NotFound();
         await SecurityTrail.NoteAsync(db, actor, http, SecurityTrail.Exported, $"gap {key}", cancellation);
         var speak = language == "de" ? "de" : "en";
         var choices = await Workbook.ChoicesAsync(db, gap.Field, speak, cancellation);
         var label = gap.Field.Label(speak);
         return Workbook.File(
-            label, label,
+            label,
+            label,
             [
-                new SheetColumn(speak == "de" ? Numbers[1] : Numbers[0], speak == "de" ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.", []),
+                new SheetColumn(
+                    speak == "de" ? Numbers[1] : Numbers[0],
+                    speak == "de" ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.",
+                    []
+                ),
                 new SheetColumn("Name", "", []),
                 new SheetColumn(label, "", choices, Wide: true),
             ],
-            gap.People.Select(p => (IReadOnlyList<string>)[p.Number, p.Name, ""]));
+            gap.People.Select(p => (IReadOnlyList<string>)[p.Number, p.Name, ""])
+        );
     }
 
     /// <summary>What a filled sheet says for whom. Nothing is saved: the grid shows it, and each line is saved there.</summary>
     private static async Task<Results<Ok<ReadGap>, ProblemHttpResult>> Read(
-        string key, HttpRequest request, Actor actor, FidDb db, CancellationToken cancellation)
+        string key,
+        HttpRequest request,
+        Actor actor,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        if (fields.Set.Find(key) is not { } field || !ShownRecord.Sees(fields, actor.RoleNames, [key])) return Problems.NotFound();
+        if (fields.Set.Find(key) is not { } field || !ShownRecord.Sees(fields, actor.RoleNames, [key]))
+            return Problems.NotFound();
         using var body = new MemoryStream();
         await request.Body.CopyToAsync(body, cancellation);
         List<string[]> rows;
@@ -68,29 +89,49 @@ internal static class GapSheet
         var header = rows.FirstOrDefault() ?? [];
         var (number, value) = (At(header, Numbers), At(header, [.. field.Labels.Values, key]));
         if (number < 0 || value < 0)
-            return Problems.Invalid(new Problem("", "missing-columns", $"The sheet needs a column “{Numbers[0]}” and a column “{field.Label("en")}”. Get a sheet here, and fill that."));
+            return Problems.Invalid(
+                new Problem(
+                    "",
+                    "missing-columns",
+                    $"The sheet needs a column “{Numbers[0]}” and a column “{field.Label("en")}”. Get a sheet here, and fill that."
+                )
+            );
         var people = await db.Employments.AsNoTracking().Select(e => new { e.Number, e.Id }).ToDictionaryAsync(e => e.Number, e => e.Id, cancellation);
         var (filled, unknown) = (new List<GapValue>(), new List<string>());
         foreach (var row in rows.Skip(1))
         {
             var (who, typed) = (Cell(row, number), Cell(row, value));
-            if (typed.Length == 0) continue;
-            if (people.TryGetValue(who, out var id)) filled.Add(new GapValue(id, Typed(field, typed)));
-            else unknown.Add(who);
+            if (typed.Length == 0)
+                continue;
+            if (people.TryGetValue(who, out var id))
+                filled.Add(new GapValue(id, Typed(field, typed)));
+            else
+                unknown.Add(who);
         }
         return TypedResults.Ok(new ReadGap([.. filled], [.. unknown.Take(20)]));
     }
 
     // As one would type it into the field: dates as ISO 8601, numbers with a point, yes and no in English.
-    private static string Typed(FieldDefinition field, string cell) => field.Type switch
-    {
-        FieldType.Date => CellText.Date(cell, Dates) is { } date ? LocalDatePattern.Iso.Format(date) : cell,
-        FieldType.YesNo => CellText.YesNo(cell) is { } yes ? yes ? "yes" : "no" : cell,
-        FieldType.Choice when field.Options is { } options => options.FirstOrDefault(o => string.Equals(o.Value, cell, StringComparison.OrdinalIgnoreCase) || o.Labels.Values.Contains(cell, StringComparer.OrdinalIgnoreCase))?.Value ?? cell,
-        _ => cell,
-    };
+    private static string Typed(FieldDefinition field, string cell) =>
+        field.Type switch
+        {
+            FieldType.Date => CellText.Date(cell, Dates) is { } date ? LocalDatePattern.Iso.Format(date) : cell,
+            FieldType.YesNo => CellText.YesNo(cell) is { } yes
+                ? yes
+                    ? "yes"
+                    : "no"
+                : cell,
+            FieldType.Choice when field.Options is { } options => options
+                .FirstOrDefault(o =>
+                    string.Equals(o.Value, cell, StringComparison.OrdinalIgnoreCase) || o.Labels.Values.Contains(cell, StringComparer.OrdinalIgnoreCase)
+                )
+                ?.Value
+                ?? cell,
+            _ => cell,
+        };
 
-    private static int At(string[] header, IReadOnlyCollection<string> names) => Array.FindIndex(header, h => names.Contains(h.Trim(), StringComparer.OrdinalIgnoreCase));
+    private static int At(string[] header, IReadOnlyCollection<string> names) =>
+        Array.FindIndex(header, h => names.Contains(h.Trim(), StringComparer.OrdinalIgnoreCase));
 
     private static string Cell(string[] row, int at) => at < row.Length ? SheetWriter.AsWritten(row[at].Trim()) : "";
 }

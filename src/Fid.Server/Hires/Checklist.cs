@@ -20,9 +20,15 @@ namespace Fid.Server.Hires;
 internal static class Checklist
 {
     public static async Task<Results<Ok<ChecklistResponse>, ProblemHttpResult>> Show(
-        Guid id, Actor actor, FidDb db, HttpContext http, CancellationToken cancellation)
+        Guid id,
+        Actor actor,
+        FidDb db,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
-        if (await HireAccess.FindAsync(id, actor, db, cancellation) is not { } hire) return Problems.NotFound();
+        if (await HireAccess.FindAsync(id, actor, db, cancellation) is not { } hire)
+            return Problems.NotFound();
         Versions.Show(http.Response, hire.Head.Version);
         return TypedResults.Ok(await DescribeAsync(hire, actor, db, cancellation));
     }
@@ -31,8 +37,11 @@ internal static class Checklist
     public static async Task<Results<Ok<HirePerson>, ProblemHttpResult>> Whose(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
-        return await visible(db.Hires.Where(h => h.Id == id)).Select(h => new HirePerson(h.EmploymentId, h.Closed == null)).SingleOrDefaultAsync(cancellation) is { } whose
-            ? TypedResults.Ok(whose) : Problems.NotFound();
+        return
+            await visible(db.Hires.Where(h => h.Id == id)).Select(h => new HirePerson(h.EmploymentId, h.Closed == null)).SingleOrDefaultAsync(cancellation)
+                is { } whose
+            ? TypedResults.Ok(whose)
+            : Problems.NotFound();
     }
 
     public static async Task<ChecklistResponse> DescribeAsync(HireUnderWay hire, Actor actor, FidDb db, CancellationToken cancellation)
@@ -46,13 +55,27 @@ internal static class Checklist
         var (filled, of) = await FilledAsync(head, reader, db, today, cancellation);
         var templates = await TemplateBook.LoadAsync(db, cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
-        var details = await db.HireTasks.AsNoTracking().Where(t => t.HireId == head.Id)
+        var details = await db
+            .HireTasks.AsNoTracking()
+            .Where(t => t.HireId == head.Id)
             .Select(t => new TaskDetail(
-                t.Key, ReaderLanguage.Choose(t.Instructions, t.InstructionsDe), t.DoneBy, t.SkippedWhy, t.Contact, ReaderLanguage.Choose(t.ContactWhy, t.ContactWhyDe), t.Attachments)).ToDictionaryAsync(t => t.Key, cancellation);
+                t.Key,
+                ReaderLanguage.Choose(t.Instructions, t.InstructionsDe),
+                t.DoneBy,
+                t.SkippedWhy,
+                t.Contact,
+                ReaderLanguage.Choose(t.ContactWhy, t.ContactWhyDe),
+                t.Attachments
+            ))
+            .ToDictionaryAsync(t => t.Key, cancellation);
         var manager = await db.CurrentRecords.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
 
-        var changes = await db.Changes.AsNoTracking().Where(c => c.SubjectId == head.Id && c.Part != null && c.Action.StartsWith("task."))
-            .GroupBy(c => c.Part!).Select(g => g.OrderByDescending(c => c.At).First()).ToDictionaryAsync(c => c.Part!, cancellation);
+        var changes = await db
+            .Changes.AsNoTracking()
+            .Where(c => c.SubjectId == head.Id && c.Part != null && c.Action.StartsWith("task."))
+            .GroupBy(c => c.Part!)
+            .Select(g => g.OrderByDescending(c => c.At).First())
+            .ToDictionaryAsync(c => c.Part!, cancellation);
         var files = await Files.NamesAsync(db, details.Values.SelectMany(d => d.Attachments), cancellation);
         var question = hire.Question(today, calendars, stages.ConvertAll(s => s.ToPlan()));
         var plan = HirePlan.Of(question, SoonestSearch.Always);
@@ -60,20 +83,46 @@ internal static class Checklist
         var since = HirePlan.Of(hire.Question(LocalDate.Min(head.Entered, today), calendars, stages.ConvertAll(s => s.ToPlan())), SoonestSearch.Never).Tasks;
         var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Called);
         return new ChecklistResponse(
-            head.Id, head.EmploymentId, head.Number, head.GivenName, head.FamilyName, names.Job(head.JobCode), names.Kind(head.Kind), names.Site(head.SiteCode),
-            manager is not null && seen.Manager ? manager.FullName : null, templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode, head.TemplateVersion, filled, of,
-            Versions.Tag(head.Version), today, head.Start, head.Accepted,
+            head.Id,
+            head.EmploymentId,
+            head.Number,
+            head.GivenName,
+            head.FamilyName,
+            names.Job(head.JobCode),
+            names.Kind(head.Kind),
+            names.Site(head.SiteCode),
+            manager is not null && seen.Manager ? manager.FullName : null,
+            templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode,
+            head.TemplateVersion,
+            filled,
+            of,
+            Versions.Tag(head.Version),
+            today,
+            head.Start,
+            head.Accepted,
             [.. stages.Select((s, i) => StageOf(s, plan.Stages[i], question, plan))],
-            [.. hire.Tasks.Select((t, i) => TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head, files) with { Since = plan.Tasks[i].CanStart ? since[i].EarliestStart : null, Change = changes.TryGetValue(t.Key, out var c) ? new TaskChange(c.ByName, c.At, c.Action) : null })],
-            plan.Feasible, plan.SoonestStart,
+            [
+                .. hire.Tasks.Select(
+                    (t, i) =>
+                        TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head, files) with
+                        {
+                            Since = plan.Tasks[i].CanStart ? since[i].EarliestStart : null,
+                            Change = changes.TryGetValue(t.Key, out var c) ? new TaskChange(c.ByName, c.At, c.Action) : null,
+                        }
+                ),
+            ],
+            plan.Feasible,
+            plan.SoonestStart,
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
-            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names, head.Entered));
+            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names, head.Entered)
+        );
     }
 
     // Of the fields the reader may see.
     private static async Task<(int Filled, int Of)> FilledAsync(HireHead head, Reader reader, FidDb db, LocalDate today, CancellationToken cancellation)
     {
-        if (reader.Fields.Set.Keys.All(reader.Sees)) return (head.Filled, head.Of);
+        if (reader.Fields.Set.Keys.All(reader.Sees))
+            return (head.Filled, head.Of);
         var employment = await db.Employments.AsNoTracking().SingleAsync(e => e.Id == head.EmploymentId, cancellation);
         var values = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         var record = await ShownRecord.EvaluateAsync(db, reader.Fields, values, reader.Roles, reader.Fields.Set.Keys, [], null, today, cancellation);
@@ -82,29 +131,74 @@ internal static class Checklist
 
     private static StageResponse StageOf(Stage stage, PlannedStage planned, PlanQuestion question, Plan plan)
     {
-        int done = 0, of = 0;
+        int done = 0,
+            of = 0;
         LocalDate? opens = null;
         for (var i = 0; i < question.Tasks.Count; i++)
         {
             var task = question.Tasks[i];
-            if (task.Stage != stage.Key) continue;
-            if (plan.Tasks[i].EarliestStart is { } earliest && (opens is null || earliest < opens)) opens = earliest;
-            if (!task.Required || task.Skipped) continue;
+            if (task.Stage != stage.Key)
+                continue;
+            if (plan.Tasks[i].EarliestStart is { } earliest && (opens is null || earliest < opens))
+                opens = earliest;
+            if (!task.Required || task.Skipped)
+                continue;
             of++;
-            if (task.Done is not null) done++;
+            if (task.Done is not null)
+                done++;
         }
         return new StageResponse(stage.Key, stage.Called, planned.State, opens, done, of, stage.WaitsFor);
     }
 
-    private static TaskResponse TaskOf(TaskRow task, PlannedTask planned, TaskDetail detail, Dictionary<string, string> taskNames, ListNames names, HireHead hire, Dictionary<Guid, string> files) => new(
-        task.Key, task.Called, task.StageKey, task.Owner, names.Owner(task.Owner), planned.State, planned.Due,
-        planned.EarliestStart, planned.EarliestFinish, planned.LatestStart, planned.LatestFinish, planned.Slack, planned.CanStart,
-        task.Work, [.. task.After.Select(k => taskNames.GetValueOrDefault(k, k))], task.Required, task.DayOne,
-        task.Done, detail.DoneBy, detail.SkippedWhy, detail.Instructions, hire.IsBeforeKnown(planned),
-        detail.Contact, detail.Contact is { } contact ? names.Owner(contact) : null, detail.ContactWhy,
-        [.. detail.Attachments.Where(files.ContainsKey).Select(f => new TaskFile(f, files[f]))], null, null);
+    private static TaskResponse TaskOf(
+        TaskRow task,
+        PlannedTask planned,
+        TaskDetail detail,
+        Dictionary<string, string> taskNames,
+        ListNames names,
+        HireHead hire,
+        Dictionary<Guid, string> files
+    ) =>
+        new(
+            task.Key,
+            task.Called,
+            task.StageKey,
+            task.Owner,
+            names.Owner(task.Owner),
+            planned.State,
+            planned.Due,
+            planned.EarliestStart,
+            planned.EarliestFinish,
+            planned.LatestStart,
+            planned.LatestFinish,
+            planned.Slack,
+            planned.CanStart,
+            task.Work,
+            [.. task.After.Select(k => taskNames.GetValueOrDefault(k, k))],
+            task.Required,
+            task.DayOne,
+            task.Done,
+            detail.DoneBy,
+            detail.SkippedWhy,
+            detail.Instructions,
+            hire.IsBeforeKnown(planned),
+            detail.Contact,
+            detail.Contact is { } contact ? names.Owner(contact) : null,
+            detail.ContactWhy,
+            [.. detail.Attachments.Where(files.ContainsKey).Select(f => new TaskFile(f, files[f]))],
+            null,
+            null
+        );
 
-    private sealed record TaskDetail(string Key, string? Instructions, string? DoneBy, string? SkippedWhy, string? Contact, string? ContactWhy, Guid[] Attachments);
+    private sealed record TaskDetail(
+        string Key,
+        string? Instructions,
+        string? DoneBy,
+        string? SkippedWhy,
+        string? Contact,
+        string? ContactWhy,
+        Guid[] Attachments
+    );
 }
 
 /// <param name="UnderWay">Whether the hire is; a closed one has no checklist to look at, and leads to the record.</param>
@@ -114,9 +208,30 @@ public sealed record HirePerson(Guid EmploymentId, bool UnderWay);
 /// <param name="Filled">Fields of the record that have a value.</param>
 /// <param name="Version">What to send as If-Match when the start moves.</param>
 public sealed record ChecklistResponse(
-    Guid Id, Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Kind, string? Site, string? Manager,
-    string Template, int TemplateVersion, int Filled, int Of, string Version, LocalDate Today, LocalDate Start, LocalDate Accepted,
-    StageResponse[] Stages, TaskResponse[] Tasks, bool Feasible, LocalDate? SoonestStart, ReadinessResponse Readiness, HoldUpResponse? HoldUp);
+    Guid Id,
+    Guid EmploymentId,
+    string Number,
+    string GivenName,
+    string FamilyName,
+    string? Job,
+    string? Kind,
+    string? Site,
+    string? Manager,
+    string Template,
+    int TemplateVersion,
+    int Filled,
+    int Of,
+    string Version,
+    LocalDate Today,
+    LocalDate Start,
+    LocalDate Accepted,
+    StageResponse[] Stages,
+    TaskResponse[] Tasks,
+    bool Feasible,
+    LocalDate? SoonestStart,
+    ReadinessResponse Readiness,
+    HoldUpResponse? HoldUp
+);
 
 /// <summary>A stage.</summary>
 /// <param name="Opens">The first day on which one of its unfinished tasks can start.</param>
@@ -128,10 +243,35 @@ public sealed record StageResponse(string Key, string Name, StageState State, Lo
 /// <param name="Since">For what can be done now, the day since when it could.</param>
 /// <param name="Change">Who ticked it, skipped it or took either back the last time.</param>
 public sealed record TaskResponse(
-    string Key, string Name, string Stage, string Owner, string? OwnerName, TaskState State, LocalDate? Due,
-    LocalDate? EarliestStart, LocalDate? EarliestFinish, LocalDate? LatestStart, LocalDate? LatestFinish, int? Slack, bool CanStart,
-    int Work, string[] After, bool Required, bool DayOne, LocalDate? Done, string? DoneBy, string? SkippedWhy, string? Instructions, bool BeforeKnown, string? Contact, string? ContactName,
-    string? ContactWhy, TaskFile[] Attachments, LocalDate? Since, TaskChange? Change);
+    string Key,
+    string Name,
+    string Stage,
+    string Owner,
+    string? OwnerName,
+    TaskState State,
+    LocalDate? Due,
+    LocalDate? EarliestStart,
+    LocalDate? EarliestFinish,
+    LocalDate? LatestStart,
+    LocalDate? LatestFinish,
+    int? Slack,
+    bool CanStart,
+    int Work,
+    string[] After,
+    bool Required,
+    bool DayOne,
+    LocalDate? Done,
+    string? DoneBy,
+    string? SkippedWhy,
+    string? Instructions,
+    bool BeforeKnown,
+    string? Contact,
+    string? ContactName,
+    string? ContactWhy,
+    TaskFile[] Attachments,
+    LocalDate? Since,
+    TaskChange? Change
+);
 
 /// <summary>Something done to a task.</summary>
 /// <param name="Action">Such as "task.done".</param>

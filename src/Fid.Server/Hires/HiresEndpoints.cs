@@ -9,21 +9,50 @@ internal static class HiresEndpoints
     {
         app.MapPost("/api/hires/preview", NewHireEndpoints.Preview).WhoMay(Access.Coordinates).ProducesProblem(400);
         app.MapPost("/api/hires", NewHireEndpoints.Open).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409);
-        app.MapPost("/api/hires/many/preview", NewHireEndpoints.PreviewMany).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
+        app.MapPost("/api/hires/many/preview", NewHireEndpoints.PreviewMany)
+            .WhoMay(Access.Coordinates)
+            .RequireRateLimiting(RateLimits.Costly)
+            .ProducesProblem(400);
         app.MapPost("/api/hires/many", NewHireEndpoints.OpenMany).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409);
         app.MapPost("/api/hires/known", KnownPeople.Find).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly);
-        app.MapPut("/api/hires/{id:guid}/outcome", OutcomeEndpoints.Close).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        app.MapPut("/api/hires/{id:guid}/outcome", OutcomeEndpoints.Close)
+            .WhoMay(Access.Coordinates)
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
         app.MapDelete("/api/hires/{id:guid}/outcome", OutcomeEndpoints.Reopen).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
         app.MapGet("/api/hires/{id:guid}", Checklist.Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
         app.MapGet("/api/hires/{id:guid}/person", Checklist.Whose).WhoMay(Access.SeesArrivals).ProducesProblem(404);
         app.MapGet("/api/hires/{id:guid}/start-change", StartEndpoints.Preview).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
-        app.MapPut("/api/hires/{id:guid}/start", StartEndpoints.Save).WhoMay(Access.Coordinates)
-            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);
-        app.MapPut("/api/hires/{id:guid}/tasks/{key}/done", TaskEndpoints.Tick).WhoMay(Access.SignedIn).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
-        app.MapDelete("/api/hires/{id:guid}/tasks/{key}/done", TaskEndpoints.Untick).WhoMay(Access.SignedIn).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+        app.MapPut("/api/hires/{id:guid}/start", StartEndpoints.Save)
+            .WhoMay(Access.Coordinates)
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(412)
+            .ProducesProblem(428);
+        app.MapPut("/api/hires/{id:guid}/tasks/{key}/done", TaskEndpoints.Tick)
+            .WhoMay(Access.SignedIn)
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
+        app.MapDelete("/api/hires/{id:guid}/tasks/{key}/done", TaskEndpoints.Untick)
+            .WhoMay(Access.SignedIn)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
         app.MapGet("/api/hires/{id:guid}/tasks/{key}/files/{file:guid}", TaskEndpoints.ShowFile).WhoMay(Access.SignedIn).ProducesProblem(404);
-        app.MapPut("/api/hires/{id:guid}/tasks/{key}/skipped", TaskEndpoints.Skip).WhoMay(Access.Coordinates).ProducesProblem(400)
-            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
-        app.MapDelete("/api/hires/{id:guid}/tasks/{key}/skipped", TaskEndpoints.Unskip).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+        app.MapPut("/api/hires/{id:guid}/tasks/{key}/skipped", TaskEndpoints.Skip)
+            .WhoMay(Access.Coordinates)
+            .ProducesProblem(400)
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
+        app.MapDelete("/api/hires/{id:guid}/tasks/{key}/skipped", TaskEndpoints.Unskip)
+            .WhoMay(Access.Coordinates)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
     }
 }

@@ -14,19 +14,50 @@ namespace Fid.Server.Hires;
 /// <param name="EarliestFinish">When it can be finished.</param>
 /// <param name="BeforeKnown">Whether it was due before the hire was opened here: nobody was late with it.</param>
 public sealed record HoldUpResponse(
-    string Key, string Name, string Owner, string? OwnerName, LocalDate? Due, LocalDate LatestFinish, LocalDate EarliestFinish, TaskState State, int Slack, int Work, int Left, bool BeforeKnown)
+    string Key,
+    string Name,
+    string Owner,
+    string? OwnerName,
+    LocalDate? Due,
+    LocalDate LatestFinish,
+    LocalDate EarliestFinish,
+    TaskState State,
+    int Slack,
+    int Work,
+    int Left,
+    bool BeforeKnown
+)
 {
     /// <param name="entered">When the hire was opened here; null where that makes no difference.</param>
-    internal static HoldUpResponse? Of(Plan plan, IReadOnlyList<TaskRow> tasks, string? ownCalendar, CalendarBook calendars, ListNames names, LocalDate? entered = null)
+    internal static HoldUpResponse? Of(
+        Plan plan,
+        IReadOnlyList<TaskRow> tasks,
+        string? ownCalendar,
+        CalendarBook calendars,
+        ListNames names,
+        LocalDate? entered = null
+    )
     {
         for (var i = 0; i < plan.Tasks.Count; i++)
         {
-            if (plan.Tasks[i] is not { Slack: { } slack } planned || planned.Id != plan.HoldUp) continue;
+            if (plan.Tasks[i] is not { Slack: { } slack } planned || planned.Id != plan.HoldUp)
+                continue;
             var task = tasks[i];
             var left = Math.Max(0, calendars[task.CalendarOf(ownCalendar)].Count(planned.EarliestStart!.Value, planned.LatestFinish!.Value));
             return new HoldUpResponse(
-                task.Key, task.Called, task.Owner, names.Owner(task.Owner), planned.Due, planned.LatestFinish.Value, planned.EarliestFinish!.Value,
-                planned.State, slack, task.Work, left, planned.State == TaskState.Late && planned.Due < entered);
+                task.Key,
+                task.Called,
+                task.Owner,
+                names.Owner(task.Owner),
+                planned.Due,
+                planned.LatestFinish.Value,
+                planned.EarliestFinish!.Value,
+                planned.State,
+                slack,
+                task.Work,
+                left,
+                planned.State == TaskState.Late && planned.Due < entered
+            );
         }
         return null;
     }

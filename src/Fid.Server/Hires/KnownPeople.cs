@@ -27,38 +27,67 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
     }
 
     /// <summary>The likeliest of those who may be the same.</summary>
-    public async Task<IReadOnlyList<KnownPerson>> FindAsync(KnownRequest request, int most, CancellationToken cancellation) => (await FindManyAsync([request], most, cancellation))[0];
+    public async Task<IReadOnlyList<KnownPerson>> FindAsync(KnownRequest request, int most, CancellationToken cancellation) =>
+        (await FindManyAsync([request], most, cancellation))[0];
 
     /// <summary>The same for several at once, in their order; nobody for a null.</summary>
     /// <param name="except">For each, the people it is known not to be; null for nobody.</param>
     public async Task<IReadOnlyList<IReadOnlyList<KnownPerson>>> FindManyAsync(
-        IReadOnlyList<KnownRequest?> requests, int most, CancellationToken cancellation, IReadOnlyList<Guid[]>? except = null)
+        IReadOnlyList<KnownRequest?> requests,
+        int most,
+        CancellationToken cancellation,
+        IReadOnlyList<Guid[]>? except = null
+    )
     {
         // Nobody is found by what the reader may not see of them: that they are would confirm it.
-        if (!reader.SeesNames || !requests.Any(r => r is not null && PeopleIndex.SaysEnough(r.ToFacts()))) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
-        var worthAsking = new Queue<IReadOnlyList<PersonMatch>>(await people.WorthAskingAsync(db, reader.Sees, [.. requests.OfType<KnownRequest>().Select(r => r.ToFacts())], cancellation));
-        var matches = requests.Select((r, i) => r is null ? [] : worthAsking.Dequeue().Where(m => except?[i].Contains(Guid.Parse(m.Id)) != true).Take(most).ToList()).ToList();
+        if (!reader.SeesNames || !requests.Any(r => r is not null && PeopleIndex.SaysEnough(r.ToFacts())))
+            return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
+        var worthAsking = new Queue<IReadOnlyList<PersonMatch>>(
+            await people.WorthAskingAsync(db, reader.Sees, [.. requests.OfType<KnownRequest>().Select(r => r.ToFacts())], cancellation)
+        );
+        var matches = requests
+            .Select((r, i) => r is null ? [] : worthAsking.Dequeue().Where(m => except?[i].Contains(Guid.Parse(m.Id)) != true).Take(most).ToList())
+            .ToList();
         var ids = matches.SelectMany(m => m).Select(m => Guid.Parse(m.Id)).Distinct().ToArray();
-        if (ids.Length == 0) return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
+        if (ids.Length == 0)
+            return [.. requests.Select(_ => Array.Empty<KnownPerson>())];
         var bridgeDays = await db.Firms.Select(f => f.BridgeDays).SingleAsync(cancellation);
-        var stints = (await db.Employments.AsNoTracking().Where(e => ids.Contains(e.PersonId)).OrderBy(e => e.Start).ToListAsync(cancellation)).ToLookup(e => e.PersonId);
+        var stints = (await db.Employments.AsNoTracking().Where(e => ids.Contains(e.PersonId)).OrderBy(e => e.Start).ToListAsync(cancellation)).ToLookup(e =>
+            e.PersonId
+        );
         var held = await HireOrigins.ValuesAsync(db, [.. stints.Select(s => s.Last())], today, cancellation);
         var seen = held.ToDictionary(h => h.Key, h => reader.Seen(h.Value));
         var called = await PeopleNames.LoadAsync(
-            db, [.. seen.Values.SelectMany(v => HireOrigins.Reusable.Where(v.ContainsKey).Select(f => Guid.TryParse(v[f].ToString(), out var id) ? id : Guid.Empty)).Distinct()], reader.SeesNames, cancellation);
+            db,
+            [
+                .. seen
+                    .Values.SelectMany(v => HireOrigins.Reusable.Where(v.ContainsKey).Select(f => Guid.TryParse(v[f].ToString(), out var id) ? id : Guid.Empty))
+                    .Distinct(),
+            ],
+            reader.SeesNames,
+            cancellation
+        );
         var found = new List<IReadOnlyList<KnownPerson>>();
         for (var i = 0; i < requests.Count; i++)
         {
             var one = new List<KnownPerson>();
             foreach (var match in matches[i])
-                if (stints[Guid.Parse(match.Id)].ToList() is { Count: > 0 } own) one.Add(await DescribeAsync(match, own, seen[own[^1].Id], requests[i]!, bridgeDays, called, cancellation));
+                if (stints[Guid.Parse(match.Id)].ToList() is { Count: > 0 } own)
+                    one.Add(await DescribeAsync(match, own, seen[own[^1].Id], requests[i]!, bridgeDays, called, cancellation));
             found.Add(one);
         }
         return found;
     }
 
     private async Task<KnownPerson> DescribeAsync(
-        PersonMatch match, List<Employment> stints, Dictionary<string, JsonElement> values, KnownRequest request, int bridgeDays, IReadOnlyDictionary<Guid, string> called, CancellationToken cancellation)
+        PersonMatch match,
+        List<Employment> stints,
+        Dictionary<string, JsonElement> values,
+        KnownRequest request,
+        int bridgeDays,
+        IReadOnlyDictionary<Guid, string> called,
+        CancellationToken cancellation
+    )
     {
         var last = stints[^1];
         // What never was, counts for nothing.
@@ -68,9 +97,23 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
         var reusable = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
         var display = await RecordReader.DisplayAsync(db, reader.Fields, reusable.Select(f => (f, values[f])), names, cancellation, called);
         return new KnownPerson(
-            last.PersonId, told.Id, told.Number, Text(values, "given_name"), Text(values, "family_name"), names.Job(Text(values, "job")), names.Site(Text(values, "site")),
-            (real.Count > 0 ? real : stints)[0].Start, told.Start, told.End, service?.AdjustedService, told.GoesOn(today), stints.Exists(s => s.GoesOn(request.Start ?? today)), match.IsSame, [.. match.Reasons],
-            [.. reusable.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))]);
+            last.PersonId,
+            told.Id,
+            told.Number,
+            Text(values, "given_name"),
+            Text(values, "family_name"),
+            names.Job(Text(values, "job")),
+            names.Site(Text(values, "site")),
+            (real.Count > 0 ? real : stints)[0].Start,
+            told.Start,
+            told.End,
+            service?.AdjustedService,
+            told.GoesOn(today),
+            stints.Exists(s => s.GoesOn(request.Start ?? today)),
+            match.IsSame,
+            [.. match.Reasons],
+            [.. reusable.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))]
+        );
     }
 
     // The stint that is being opened, where it follows the others.
@@ -92,7 +135,22 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
 /// <param name="IsSame">Whether it is taken to be the same person.</param>
 /// <param name="Reusable">What could be taken over from the last stint.</param>
 public sealed record KnownPerson(
-    Guid PersonId, Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Site, LocalDate FirstHired, LocalDate Started, LocalDate? Ended,
-    LocalDate? AdjustedService, bool WorksHere, bool Beside, bool IsSame, MatchReason[] Reasons, ReusableFact[] Reusable);
+    Guid PersonId,
+    Guid EmploymentId,
+    string Number,
+    string GivenName,
+    string FamilyName,
+    string? Job,
+    string? Site,
+    LocalDate FirstHired,
+    LocalDate Started,
+    LocalDate? Ended,
+    LocalDate? AdjustedService,
+    bool WorksHere,
+    bool Beside,
+    bool IsSame,
+    MatchReason[] Reasons,
+    ReusableFact[] Reusable
+);
 
 public sealed record ReusableFact(string Field, string Shown);

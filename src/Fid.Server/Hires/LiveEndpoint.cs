@@ -13,23 +13,40 @@ namespace Fid.Server.Hires;
 internal static class LiveEndpoint
 {
     public static void MapLive(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/live", (LiveChanges live, IServiceScopeFactory scopes, FirmClock clock, IHostApplicationLifetime lifetime, ClaimsPrincipal user, Actor actor, HttpContext http) =>
-        {
-            var ends = CancellationTokenSource.CreateLinkedTokenSource(http.RequestAborted, lifetime.ApplicationStopping);
-            http.Response.RegisterForDispose(ends);
-            return TypedResults.ServerSentEvents(live.ListenAsync(new LiveListener(user, actor, scopes, clock), ends.Token));
-        }).WhoMay(Access.SignedIn).ExcludeFromDescription();
+        app.MapGet(
+                "/api/live",
+                (
+                    LiveChanges live,
+                    IServiceScopeFactory scopes,
+                    FirmClock clock,
+                    IHostApplicationLifetime lifetime,
+                    ClaimsPrincipal user,
+                    Actor actor,
+                    HttpContext http
+                ) =>
+                {
+                    var ends = CancellationTokenSource.CreateLinkedTokenSource(http.RequestAborted, lifetime.ApplicationStopping);
+                    http.Response.RegisterForDispose(ends);
+                    return TypedResults.ServerSentEvents(live.ListenAsync(new LiveListener(user, actor, scopes, clock), ends.Token));
+                }
+            )
+            .WhoMay(Access.SignedIn)
+            .ExcludeFromDescription();
 
     /// <summary>Reads rights anew for each change: a stream stays open longer than many of them last.</summary>
     private sealed class LiveListener(ClaimsPrincipal user, Actor actor, IServiceScopeFactory scopes, FirmClock clock) : ILiveListener
     {
-        private const string Hire = "hire:", Record = "record:", Import = "import:", Intake = "intake";
+        private const string Hire = "hire:",
+            Record = "record:",
+            Import = "import:",
+            Intake = "intake";
 
         public async Task<IReadOnlyList<string>?> MayHearAsync(IReadOnlyList<string> changes, CancellationToken cancellation)
         {
             await using var scope = scopes.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<FidDb>();
-            if (!await SessionStore.GoesOnAsync(user, db, clock, cancellation)) return null;
+            if (!await SessionStore.GoesOnAsync(user, db, clock, cancellation))
+                return null;
             // That a session ended is for this server alone.
             changes = [.. changes.Where(c => !c.StartsWith("session:", StringComparison.Ordinal))];
             var (hires, records, imports) = (Ids(changes, Hire), Ids(changes, Record), Ids(changes, Import));
@@ -43,18 +60,46 @@ internal static class LiveEndpoint
                     var asked = db.Hires.Where(h => hires.Contains(h.Id));
                     hires = [.. await visible(asked).Select(h => h.Id).Union(own.Concerning(asked).Select(h => h.Id)).ToListAsync(cancellation)];
                 }
-                if (records.Count > 0) records = [.. await reader.Readable(db.CurrentRecords).Where(r => records.Contains(r.EmploymentId)).Select(r => r.EmploymentId).ToListAsync(cancellation)];
+                if (records.Count > 0)
+                    records =
+                    [
+                        .. await reader
+                            .Readable(db.CurrentRecords)
+                            .Where(r => records.Contains(r.EmploymentId))
+                            .Select(r => r.EmploymentId)
+                            .ToListAsync(cancellation),
+                    ];
             }
             if (imports.Count > 0)
             {
                 var by = actor.Account;
-                imports = actor.MayCoordinate ? [.. await db.ImportRuns.Where(r => imports.Contains(r.Id) && (r.List != PeopleTarget.Key || r.ById == by)).Select(r => r.Id).ToListAsync(cancellation)] : [];
+                imports = actor.MayCoordinate
+                    ?
+                    [
+                        .. await db
+                            .ImportRuns.Where(r => imports.Contains(r.Id) && (r.List != PeopleTarget.Key || r.ById == by))
+                            .Select(r => r.Id)
+                            .ToListAsync(cancellation),
+                    ]
+                    : [];
             }
-            return [.. changes.Where(c => (!c.Contains(':', StringComparison.Ordinal) && (c != Intake || actor.MayCoordinate)) || Of(c, Hire, hires) || Of(c, Record, records) || Of(c, Import, imports))];
+            return
+            [
+                .. changes.Where(c =>
+                    (!c.Contains(':', StringComparison.Ordinal) && (c != Intake || actor.MayCoordinate))
+                    || Of(c, Hire, hires)
+                    || Of(c, Record, records)
+                    || Of(c, Import, imports)
+                ),
+            ];
         }
 
         private static HashSet<Guid> Ids(IReadOnlyList<string> changes, string kind) =>
-            [.. changes.Where(c => c.StartsWith(kind, StringComparison.Ordinal)).Select(c => Guid.TryParse(c.AsSpan(kind.Length), out var id) ? id : Guid.Empty)];
+            [
+                .. changes
+                    .Where(c => c.StartsWith(kind, StringComparison.Ordinal))
+                    .Select(c => Guid.TryParse(c.AsSpan(kind.Length), out var id) ? id : Guid.Empty),
+            ];
 
         private static bool Of(string change, string kind, HashSet<Guid> heard) =>
             change.StartsWith(kind, StringComparison.Ordinal) && Guid.TryParse(change.AsSpan(kind.Length), out var id) && heard.Contains(id);

@@ -24,25 +24,44 @@ internal static class NewHireEndpoints
 
     /// <summary>What the hire would start with, as typed so far. What is wrong with it is part of the answer.</summary>
     public static async Task<Results<Ok<HirePreview>, ProblemHttpResult>> Preview(
-        NewHireRequest request, Actor actor, FidDb db, HirePreparation preparation, CancellationToken cancellation)
+        NewHireRequest request,
+        Actor actor,
+        FidDb db,
+        HirePreparation preparation,
+        CancellationToken cancellation
+    )
     {
         var context = await OpeningContext.LoadAsync(actor, db, cancellation);
         var prepared = (await preparation.PrepareAsync([request], context, cancellation))[0];
-        return prepared.Draft is null ? Problems.Invalid(prepared.Problems)
-            : TypedResults.Ok(await DescribeAsync(request, prepared, context, await PreviewNames.LoadAsync(context.Reader, db, cancellation), db, cancellation));
+        return prepared.Draft is null
+            ? Problems.Invalid(prepared.Problems)
+            : TypedResults.Ok(
+                await DescribeAsync(request, prepared, context, await PreviewNames.LoadAsync(context.Reader, db, cancellation), db, cancellation)
+            );
     }
 
     /// <summary>The same for several at once: each answered for itself, a null where nothing can be worked out.</summary>
     public static async Task<Results<Ok<ManyPreview>, ProblemHttpResult>> PreviewMany(
-        ManyHiresRequest request, Actor actor, FidDb db, HirePreparation preparation, PeopleIndex people, CancellationToken cancellation)
+        ManyHiresRequest request,
+        Actor actor,
+        FidDb db,
+        HirePreparation preparation,
+        PeopleIndex people,
+        CancellationToken cancellation
+    )
     {
-        if (request.Hires.Length > MostAtOnce) return Problems.Invalid(new Problem("/hires", "out-of-range", $"At most {MostAtOnce} at once; from a sheet there can be more."));
+        if (request.Hires.Length > MostAtOnce)
+            return Problems.Invalid(new Problem("/hires", "out-of-range", $"At most {MostAtOnce} at once; from a sheet there can be more."));
         var context = await OpeningContext.LoadAsync(actor, db, cancellation);
         var prepared = await preparation.PrepareAsync(request.Hires, context, cancellation);
         var names = await PreviewNames.LoadAsync(context.Reader, db, cancellation);
         names = names with { Called = await PeopleNames.LoadAsync(db, PeopleIn(prepared, context.Reader), context.Reader.SeesNames, cancellation) };
-        var known = await new KnownPeople(db, people, context.Today, context.Reader, names.Names)
-            .FindManyAsync([.. request.Hires.Select(h => h.Person is null ? KnownRequest.Of(h) : null)], 1, cancellation, [.. request.Hires.Select(h => h.NotThese ?? [])]);
+        var known = await new KnownPeople(db, people, context.Today, context.Reader, names.Names).FindManyAsync(
+            [.. request.Hires.Select(h => h.Person is null ? KnownRequest.Of(h) : null)],
+            1,
+            cancellation,
+            [.. request.Hires.Select(h => h.NotThese ?? [])]
+        );
         var twins = UndecidedPeople.Twins(request.Hires);
         var rows = new List<ManyRow>();
         for (var i = 0; i < prepared.Count; i++)
@@ -53,7 +72,12 @@ internal static class NewHireEndpoints
         return TypedResults.Ok(new ManyPreview([.. rows]));
     }
 
-    public static async Task<Results<Created<OpenedHire>, ProblemHttpResult>> Open(NewHireRequest request, Actor actor, OpenHire open, CancellationToken cancellation)
+    public static async Task<Results<Created<OpenedHire>, ProblemHttpResult>> Open(
+        NewHireRequest request,
+        Actor actor,
+        OpenHire open,
+        CancellationToken cancellation
+    )
     {
         if (!(await open.DoAsync(new OpenHireRequest([request]), actor, cancellation)).IsDone(out var opened, out var refusal))
             return Problems.Of(refusal with { Problems = [.. refusal.Problems.Select(Alone)] });
@@ -61,26 +85,53 @@ internal static class NewHireEndpoints
     }
 
     /// <summary>Opens several hires, all or none.</summary>
-    public static async Task<Results<Ok<OpenedHire[]>, ProblemHttpResult>> OpenMany(ManyHiresRequest request, Actor actor, OpenHire open, CancellationToken cancellation)
+    public static async Task<Results<Ok<OpenedHire[]>, ProblemHttpResult>> OpenMany(
+        ManyHiresRequest request,
+        Actor actor,
+        OpenHire open,
+        CancellationToken cancellation
+    )
     {
-        if (request.Hires.Length is 0 or > MostAtOnce) return Problems.Invalid(new Problem("/hires", "out-of-range", $"From 1 to {MostAtOnce} at once; from a sheet there can be more."));
-        return (await open.DoAsync(new OpenHireRequest(request.Hires), actor, cancellation)).IsDone(out var opened, out var refusal) ? TypedResults.Ok(opened) : Problems.Of(refusal);
+        if (request.Hires.Length is 0 or > MostAtOnce)
+            return Problems.Invalid(new Problem("/hires", "out-of-range", $"From 1 to {MostAtOnce} at once; from a sheet there can be more."));
+        return (await open.DoAsync(new OpenHireRequest(request.Hires), actor, cancellation)).IsDone(out var opened, out var refusal)
+            ? TypedResults.Ok(opened)
+            : Problems.Of(refusal);
     }
 
     // Of one that is opened alone, the request is the hire.
     private static Problem Alone(Problem problem)
     {
         const string First = "/hires/0";
-        return problem.Path.StartsWith(First, StringComparison.Ordinal) ? problem with { Path = problem.Path[First.Length..], Follows = problem.Follows?[First.Length..] } : problem;
+        return problem.Path.StartsWith(First, StringComparison.Ordinal)
+            ? problem with
+            {
+                Path = problem.Path[First.Length..],
+                Follows = problem.Follows?[First.Length..],
+            }
+            : problem;
     }
 
     // Whom values of drafts name.
     private static Guid[] PeopleIn(IEnumerable<PreparedHire> hires, Reader reader) =>
-        [.. hires.Select(h => h.Draft).OfType<HireDraft>().SelectMany(d => d.Values).Where(v => reader.Fields.Set.Find(v.Key)?.Type == FieldType.Person && v.Value.Value.ValueKind == JsonValueKind.String)
-            .Select(v => Guid.TryParse(v.Value.Value.GetString(), out var id) ? id : Guid.Empty).Distinct()];
+        [
+            .. hires
+                .Select(h => h.Draft)
+                .OfType<HireDraft>()
+                .SelectMany(d => d.Values)
+                .Where(v => reader.Fields.Set.Find(v.Key)?.Type == FieldType.Person && v.Value.Value.ValueKind == JsonValueKind.String)
+                .Select(v => Guid.TryParse(v.Value.Value.GetString(), out var id) ? id : Guid.Empty)
+                .Distinct(),
+        ];
 
     private static async Task<HirePreview> DescribeAsync(
-        NewHireRequest request, PreparedHire prepared, OpeningContext context, PreviewNames known, FidDb db, CancellationToken cancellation)
+        NewHireRequest request,
+        PreparedHire prepared,
+        OpeningContext context,
+        PreviewNames known,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
         var draft = prepared.Draft!;
         var (today, reader, templates) = context;
@@ -88,27 +139,40 @@ internal static class NewHireEndpoints
         var (names, calendars, stages, _) = known;
         var shown = await RecordReader.DisplayAsync(db, fields, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation, known.Called);
         var sources = await SourceNames.LoadAsync(db, templates, draft.Values.Select(v => v.Value.From), reader.SeesNames, cancellation);
-        var values = draft.Values.Where(v => reader.Sees(v.Key)).Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), sources.Of(v.Value.From))).ToArray();
+        var values = draft
+            .Values.Where(v => reader.Sees(v.Key))
+            .Select(v => new PreviewValue(v.Key, v.Value.Value, shown.GetValueOrDefault(v.Key), sources.Of(v.Value.From)))
+            .ToArray();
         var calendar = draft.Values.TryGetValue("holiday_calendar", out var own) && own.Value.ValueKind == JsonValueKind.String ? own.Value.GetString() : null;
-        var plan = request.Start is { } start && ValueCheck.IsSensible(start)
-            ? HirePlan.Of(HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan(calendar))]), SoonestSearch.WhenNotFeasible)
-            : null;
+        var plan =
+            request.Start is { } start && ValueCheck.IsSensible(start)
+                ? HirePlan.Of(
+                    HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan(calendar))]),
+                    SoonestSearch.WhenNotFeasible
+                )
+                : null;
         var completeness = Completeness.Count(fields.Set, Facts(draft, request.Start), LocalDate.Max(today, request.Start ?? today), reader.Roles);
         return new HirePreview(
             values,
             [.. prepared.Problems.Select(ProblemEntry.Of)],
-            completeness.Filled, completeness.Of,
+            completeness.Filled,
+            completeness.Of,
             [.. completeness.Missing.Where(fields.Set.IsRequiredFirst)],
-            plan?.Feasible, plan?.SoonestStart,
+            plan?.Feasible,
+            plan?.SoonestStart,
             plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendar, calendars, names, today),
             [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Owner(g.Key), g.Count())).OrderByDescending(s => s.Count)],
-            draft.Template.Name, draft.Template.Version, BackDated.Of(request.Start, today, plan));
+            draft.Template.Name,
+            draft.Template.Version,
+            BackDated.Of(request.Start, today, plan)
+        );
     }
 
     private static Dictionary<string, JsonElement> Facts(HireDraft draft, LocalDate? start)
     {
         var facts = draft.Values.ToDictionary(v => v.Key, v => v.Value.Value);
-        if (start is { } first) facts["start_date"] = JsonSerializer.SerializeToElement(first.ToString("uuuu-MM-dd", null));
+        if (start is { } first)
+            facts["start_date"] = JsonSerializer.SerializeToElement(first.ToString("uuuu-MM-dd", null));
         return facts;
     }
 
@@ -120,7 +184,11 @@ internal static class NewHireEndpoints
 internal sealed record PreviewNames(ListNames Names, CalendarBook Calendars, IReadOnlyList<PlanStage> Stages, IReadOnlyDictionary<Guid, string>? Called = null)
 {
     public static async Task<PreviewNames> LoadAsync(Reader reader, FidDb db, CancellationToken cancellation) =>
-        new(await ListNames.LoadAsync(db, cancellation, reader.SeesNames), await CalendarBook.LoadAsync(db, cancellation), await Stage.PlanAsync(db, cancellation));
+        new(
+            await ListNames.LoadAsync(db, cancellation, reader.SeesNames),
+            await CalendarBook.LoadAsync(db, cancellation),
+            await Stage.PlanAsync(db, cancellation)
+        );
 }
 
 /// <param name="Hires">The hires, in the order of the grid.</param>
@@ -138,8 +206,10 @@ public sealed record ManyRow(ProblemEntry[] Problems, HirePreview? Preview, Know
 /// <param name="Overdue">Tasks due before today: they lay before anybody here knew.</param>
 public sealed record BackDated(int Days, int Overdue)
 {
-    internal static BackDated? Of(LocalDate? start, LocalDate today, Plan? plan) => start is { } first && first < today && plan is not null
-        ? new BackDated(Period.DaysBetween(first, today), plan.Tasks.Count(t => t.State == TaskState.Late)) : null;
+    internal static BackDated? Of(LocalDate? start, LocalDate today, Plan? plan) =>
+        start is { } first && first < today && plan is not null
+            ? new BackDated(Period.DaysBetween(first, today), plan.Tasks.Count(t => t.State == TaskState.Late))
+            : null;
 }
 
 /// <summary>What a hire would start with.</summary>
@@ -148,8 +218,19 @@ public sealed record BackDated(int Days, int Overdue)
 /// <param name="Feasible">Whether everything can be ready by the start; null while there is no start.</param>
 /// <param name="BackDated">What a start in the past means; null for one that is not.</param>
 public sealed record HirePreview(
-    PreviewValue[] Values, ProblemEntry[] Problems, int Filled, int Of, string[] Missing, bool? Feasible, LocalDate? SoonestStart,
-    HoldUpResponse? HoldUp, OwnerShare[] Owners, string TemplateName, int TemplateVersion, BackDated? BackDated);
+    PreviewValue[] Values,
+    ProblemEntry[] Problems,
+    int Filled,
+    int Of,
+    string[] Missing,
+    bool? Feasible,
+    LocalDate? SoonestStart,
+    HoldUpResponse? HoldUp,
+    OwnerShare[] Owners,
+    string TemplateName,
+    int TemplateVersion,
+    BackDated? BackDated
+);
 
 public sealed record PreviewValue(string Field, JsonElement Value, string? Display, ValueSource Source);
 

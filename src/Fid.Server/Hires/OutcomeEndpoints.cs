@@ -17,11 +17,24 @@ namespace Fid.Server.Hires;
 internal static class OutcomeEndpoints
 {
     public static async Task<Results<Ok<OutcomeResponse>, ProblemHttpResult>> Close(
-        Guid id, OutcomeRequest request, Actor actor, FidDb db, CloseHire close, CancellationToken cancellation)
+        Guid id,
+        OutcomeRequest request,
+        Actor actor,
+        FidDb db,
+        CloseHire close,
+        CancellationToken cancellation
+    )
     {
-        if ((await close.DoAsync(new CloseHireRequest(id, request.Outcome, request.Why), actor, cancellation)).Refusal is { } refusal) return Problems.Of(refusal);
-        var employment = await db.Hires.Where(h => h.Id == id).Join(db.Employments, h => h.EmploymentId, e => e.Id, (_, e) => e).AsNoTracking().SingleAsync(cancellation);
-        return TypedResults.Ok(new OutcomeResponse(request.Outcome, await IssuedAsync(employment, await Reader.OfAsync(actor, db, cancellation), db, actor.Today, cancellation)));
+        if ((await close.DoAsync(new CloseHireRequest(id, request.Outcome, request.Why), actor, cancellation)).Refusal is { } refusal)
+            return Problems.Of(refusal);
+        var employment = await db
+            .Hires.Where(h => h.Id == id)
+            .Join(db.Employments, h => h.EmploymentId, e => e.Id, (_, e) => e)
+            .AsNoTracking()
+            .SingleAsync(cancellation);
+        return TypedResults.Ok(
+            new OutcomeResponse(request.Outcome, await IssuedAsync(employment, await Reader.OfAsync(actor, db, cancellation), db, actor.Today, cancellation))
+        );
     }
 
     public static async Task<Results<NoContent, ProblemHttpResult>> Reopen(Guid id, Actor actor, ReopenHire reopen, CancellationToken cancellation) =>
@@ -32,7 +45,13 @@ internal static class OutcomeEndpoints
     {
         var values = reader.Seen(await HireOrigins.ValuesAsync(db, employment, today, cancellation));
         var issued = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
-        var display = await RecordReader.DisplayAsync(db, reader.Fields, issued.Select(f => (f, values[f])), await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation);
+        var display = await RecordReader.DisplayAsync(
+            db,
+            reader.Fields,
+            issued.Select(f => (f, values[f])),
+            await ListNames.LoadAsync(db, cancellation, reader.SeesNames),
+            cancellation
+        );
         return [.. issued.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))];
     }
 }

@@ -20,10 +20,17 @@ namespace Fid.Server.Hires;
 internal static class StartEndpoints
 {
     public static async Task<Results<Ok<StartChangeResponse>, ProblemHttpResult>> Preview(
-        Guid id, LocalDateParameter to, Actor actor, FidDb db, CancellationToken cancellation)
+        Guid id,
+        LocalDateParameter to,
+        Actor actor,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
-        if (MoveStart.CheckDay(to.Date, "/to") is { } problem) return Problems.Invalid(problem);
-        if (await HireAccess.FindAsync(id, actor, db, cancellation) is not { } hire) return Problems.NotFound();
+        if (MoveStart.CheckDay(to.Date, "/to") is { } problem)
+            return Problems.Invalid(problem);
+        if (await HireAccess.FindAsync(id, actor, db, cancellation) is not { } hire)
+            return Problems.NotFound();
         var today = actor.Today;
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation);
@@ -32,25 +39,45 @@ internal static class StartEndpoints
         var question = hire.Question(today, calendars, stages);
         var moved = hire with { Head = hire.Head with { Start = to.Date, Accepted = LocalDate.Min(hire.Head.Accepted, to.Date) } };
         var (before, after) = (HirePlan.Of(question, SoonestSearch.Never), HirePlan.Of(moved.Question(today, calendars, stages), SoonestSearch.Never));
-        var changed = hire.Tasks
-            .Select((t, i) => new TaskMove(t.Key, t.Called, t.Owner, names.Owner(t.Owner), Dates(before.Tasks[i]), Dates(after.Tasks[i])))
-            .Where(m => m.Before != m.After).ToArray();
+        var changed = hire
+            .Tasks.Select((t, i) => new TaskMove(t.Key, t.Called, t.Owner, names.Owner(t.Owner), Dates(before.Tasks[i]), Dates(after.Tasks[i])))
+            .Where(m => m.Before != m.After)
+            .ToArray();
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v => ShownRecord.Sees(fields, actor.RoleNames, [v.Field]));
-        return TypedResults.Ok(new StartChangeResponse(
-            hire.Head.Start, to.Date, Period.DaysBetween(hire.Head.Start, to.Date), before.Feasible, after.Feasible, changed,
-            HoldUpResponse.Of(after, hire.Tasks, hire.Head.CalendarCode, calendars, names, hire.Head.Entered), [.. values.Select(v => new ValueMove(v.Field, v.Before, v.After))]));
+        var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v =>
+            ShownRecord.Sees(fields, actor.RoleNames, [v.Field])
+        );
+        return TypedResults.Ok(
+            new StartChangeResponse(
+                hire.Head.Start,
+                to.Date,
+                Period.DaysBetween(hire.Head.Start, to.Date),
+                before.Feasible,
+                after.Feasible,
+                changed,
+                HoldUpResponse.Of(after, hire.Tasks, hire.Head.CalendarCode, calendars, names, hire.Head.Entered),
+                [.. values.Select(v => new ValueMove(v.Field, v.Before, v.After))]
+            )
+        );
     }
 
     public static async Task<Results<Ok<ChecklistResponse>, ProblemHttpResult>> Save(
-        Guid id, StartRequest request, Actor actor, FidDb db, MoveStart move, HttpContext http, CancellationToken cancellation)
+        Guid id,
+        StartRequest request,
+        Actor actor,
+        FidDb db,
+        MoveStart move,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
         var result = await move.DoAsync(new MoveStartRequest(id, request.Start, request.Why, Versions.Seen(http.Request)), actor, cancellation);
         var needed = result.Refusal is null or { Kind: RefusalKind.ChangedMeanwhile };
         db.ChangeTracker.Clear();
         var hire = needed ? await HireAccess.FindAsync(id, actor, db, cancellation) : null;
         var now = hire is null ? null : await Checklist.DescribeAsync(hire, actor, db, cancellation);
-        if (result.Refusal is { } refusal) return Problems.Of(refusal, now);
+        if (result.Refusal is { } refusal)
+            return Problems.Of(refusal, now);
         Versions.Show(http.Response, hire!.Head.Version);
         return TypedResults.Ok(now);
     }
@@ -65,7 +92,15 @@ public sealed record StartRequest(LocalDate Start, string? Why);
 /// <param name="Tasks">The tasks whose dates or state would change.</param>
 /// <param name="Values">Values that formulas of the template would give anew.</param>
 public sealed record StartChangeResponse(
-    LocalDate From, LocalDate To, int Days, bool FeasibleBefore, bool FeasibleAfter, TaskMove[] Tasks, HoldUpResponse? HoldUp, ValueMove[] Values);
+    LocalDate From,
+    LocalDate To,
+    int Days,
+    bool FeasibleBefore,
+    bool FeasibleAfter,
+    TaskMove[] Tasks,
+    HoldUpResponse? HoldUp,
+    ValueMove[] Values
+);
 
 public sealed record ValueMove(string Field, JsonElement Before, JsonElement After);
 

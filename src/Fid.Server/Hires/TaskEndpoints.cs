@@ -12,25 +12,57 @@ namespace Fid.Server.Hires;
 /// <summary>Ticking tasks off, skipping them, and taking either back; and the files that go with them.</summary>
 internal static class TaskEndpoints
 {
-    public static async Task<Results<NoContent, ProblemHttpResult>> Tick(Guid id, string key, DoneRequest? request, Actor actor, TickTask tick, CancellationToken cancellation) =>
-        (await tick.DoAsync(new TickTaskRequest(id, key, request?.Done), actor, cancellation)).Answer();
+    public static async Task<Results<NoContent, ProblemHttpResult>> Tick(
+        Guid id,
+        string key,
+        DoneRequest? request,
+        Actor actor,
+        TickTask tick,
+        CancellationToken cancellation
+    ) => (await tick.DoAsync(new TickTaskRequest(id, key, request?.Done), actor, cancellation)).Answer();
 
-    public static async Task<Results<NoContent, ProblemHttpResult>> Untick(Guid id, string key, Actor actor, UntickTask untick, CancellationToken cancellation) =>
-        (await untick.DoAsync(new UntickTaskRequest(id, key), actor, cancellation)).Answer();
+    public static async Task<Results<NoContent, ProblemHttpResult>> Untick(
+        Guid id,
+        string key,
+        Actor actor,
+        UntickTask untick,
+        CancellationToken cancellation
+    ) => (await untick.DoAsync(new UntickTaskRequest(id, key), actor, cancellation)).Answer();
 
-    public static async Task<Results<NoContent, ProblemHttpResult>> Skip(Guid id, string key, SkipRequest request, Actor actor, SkipTask skip, CancellationToken cancellation) =>
-        (await skip.DoAsync(new SkipTaskRequest(id, key, request.Why), actor, cancellation)).Answer();
+    public static async Task<Results<NoContent, ProblemHttpResult>> Skip(
+        Guid id,
+        string key,
+        SkipRequest request,
+        Actor actor,
+        SkipTask skip,
+        CancellationToken cancellation
+    ) => (await skip.DoAsync(new SkipTaskRequest(id, key, request.Why), actor, cancellation)).Answer();
 
-    public static async Task<Results<NoContent, ProblemHttpResult>> Unskip(Guid id, string key, Actor actor, UnskipTask unskip, CancellationToken cancellation) =>
-        (await unskip.DoAsync(new UnskipTaskRequest(id, key), actor, cancellation)).Answer();
+    public static async Task<Results<NoContent, ProblemHttpResult>> Unskip(
+        Guid id,
+        string key,
+        Actor actor,
+        UnskipTask unskip,
+        CancellationToken cancellation
+    ) => (await unskip.DoAsync(new UnskipTaskRequest(id, key), actor, cancellation)).Answer();
 
     /// <summary>A file that goes with a task, for whoever does it or sees the hire.</summary>
     public static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ShowFile(
-        Guid id, string key, Guid file, Actor actor, FidDb db, HttpContext http, CancellationToken cancellation)
+        Guid id,
+        string key,
+        Guid file,
+        Actor actor,
+        FidDb db,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
         var task = await db.HireTasks.AsNoTracking().FirstOrDefaultAsync(t => t.HireId == id && t.Key == key && t.Attachments.Contains(file), cancellation);
-        if (task is null || (!actor.MayReadEverybody && !await TaskInHand.MayTickAsync(db, actor, task, cancellation))) return Problems.NotFound();
-        return await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is { } stored ? Files.Answer(stored, http) : Problems.NotFound();
+        if (task is null || (!actor.MayReadEverybody && !await TaskInHand.MayTickAsync(db, actor, task, cancellation)))
+            return Problems.NotFound();
+        return await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is { } stored
+            ? Files.Answer(stored, http)
+            : Problems.NotFound();
     }
 }
 

@@ -21,22 +21,25 @@ public sealed class FeedClient(HttpClient http, FeedPatience patience)
         var tries = 0;
         try
         {
-            using var response = await Pipeline(trouble).ExecuteAsync(
-                async token =>
-                {
-                    tries++;
-                    return await http.GetAsync(Under(feed, "candidates"), HttpCompletionOption.ResponseContentRead, token);
-                },
-                cancellation);
+            using var response = await Pipeline(trouble)
+                .ExecuteAsync(
+                    async token =>
+                    {
+                        tries++;
+                        return await http.GetAsync(Under(feed, "candidates"), HttpCompletionOption.ResponseContentRead, token);
+                    },
+                    cancellation
+                );
             if (!response.IsSuccessStatusCode)
             {
                 trouble.Add(Status(response.StatusCode));
                 return (null, trouble, tries);
             }
             var content = await response.Content.ReadAsByteArrayAsync(cancellation);
-            var read = content.LongLength > LargestAnswer
-                ? Fid.Core.Outcome<FeedCandidate[]>.Failed(new Problem("", "too-large", "The answer is larger than 5 MB."))
-                : FeedAnswer.Read(content);
+            var read =
+                content.LongLength > LargestAnswer
+                    ? Fid.Core.Outcome<FeedCandidate[]>.Failed(new Problem("", "too-large", "The answer is larger than 5 MB."))
+                    : FeedAnswer.Read(content);
             trouble.AddRange(read.Problems.Take(5).Select(p => $"{p.Path} {p.Message}".Trim()));
             return (read.Answer, trouble, tries);
         }
@@ -57,7 +60,16 @@ public sealed class FeedClient(HttpClient http, FeedPatience patience)
             limit.CancelAfter(patience.Answer);
             using var response = await http.PutAsJsonAsync(
                 Under(feed, $"candidates/{Uri.EscapeDataString(message.Recipient)}/hire"),
-                new { message.Id, status = said.Kind, number = said.Number.Length == 0 ? null : said.Number, start = said.Start.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture) }, Wire, limit.Token);
+                new
+                {
+                    message.Id,
+                    status = said.Kind,
+                    number = said.Number.Length == 0 ? null : said.Number,
+                    start = said.Start.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture),
+                },
+                Wire,
+                limit.Token
+            );
             return response.IsSuccessStatusCode ? null : Status(response.StatusCode);
         }
         catch (Exception e) when (Failure(e) is not null && !cancellation.IsCancellationRequested)
@@ -71,30 +83,34 @@ public sealed class FeedClient(HttpClient http, FeedPatience patience)
         Converters = { new System.Text.Json.Serialization.JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase) },
     };
 
-    private ResiliencePipeline<HttpResponseMessage> Pipeline(List<string> trouble) => new ResiliencePipelineBuilder<HttpResponseMessage>()
-        .AddRetry(new HttpRetryStrategyOptions
-        {
-            MaxRetryAttempts = patience.Retries,
-            Delay = patience.Pause,
-            OnRetry = retry =>
-            {
-                trouble.Add(retry.Outcome.Exception is { } e ? Failure(e) ?? e.Message : Status(retry.Outcome.Result!.StatusCode));
-                return default;
-            },
-        })
-        .AddTimeout(patience.Answer)
-        .Build();
+    private ResiliencePipeline<HttpResponseMessage> Pipeline(List<string> trouble) =>
+        new ResiliencePipelineBuilder<HttpResponseMessage>()
+            .AddRetry(
+                new HttpRetryStrategyOptions
+                {
+                    MaxRetryAttempts = patience.Retries,
+                    Delay = patience.Pause,
+                    OnRetry = retry =>
+                    {
+                        trouble.Add(retry.Outcome.Exception is { } e ? Failure(e) ?? e.Message : Status(retry.Outcome.Result!.StatusCode));
+                        return default;
+                    },
+                }
+            )
+            .AddTimeout(patience.Answer)
+            .Build();
 
     private static string Status(HttpStatusCode status) => string.Create(CultureInfo.InvariantCulture, $"It answered {(int)status}.");
 
-    private static string? Failure(Exception e) => e switch
-    {
-        Polly.Timeout.TimeoutRejectedException or OperationCanceledException => "It did not answer in time.",
-        HttpRequestException { HttpRequestError: HttpRequestError.ConfigurationLimitExceeded } => "The answer is larger than 5 MB.",
-        // A bare socket's failure: the connection broke before its first byte.
-        HttpRequestException or System.Net.Sockets.SocketException => "It could not be reached.",
-        _ => null,
-    };
+    private static string? Failure(Exception e) =>
+        e switch
+        {
+            Polly.Timeout.TimeoutRejectedException or OperationCanceledException => "It did not answer in time.",
+            HttpRequestException { HttpRequestError: HttpRequestError.ConfigurationLimitExceeded } => "The answer is larger than 5 MB.",
+            // A bare socket's failure: the connection broke before its first byte.
+            HttpRequestException or System.Net.Sockets.SocketException => "It could not be reached.",
+            _ => null,
+        };
 
     private static Uri Under(Uri feed, string path) => new($"{feed.AbsoluteUri.TrimEnd('/')}/{path}");
 }

@@ -16,15 +16,16 @@ internal static class FeedJobs
     // Longer than a feed may take to answer.
     private static readonly Duration Mine = Duration.FromMinutes(2);
 
-    public static void AddFeedJobs(this IServiceCollection services) => services
-        .AddJob("feed", Duration.FromSeconds(5), JobLane.Short, PullAsync)
-        .AddJob("recruiting", Duration.FromSeconds(5), JobLane.Short, TellAsync);
+    public static void AddFeedJobs(this IServiceCollection services) =>
+        services.AddJob("feed", Duration.FromSeconds(5), JobLane.Short, PullAsync).AddJob("recruiting", Duration.FromSeconds(5), JobLane.Short, TellAsync);
 
     private static async Task<int> PullAsync(IServiceProvider of, string? none, Actor fid, CancellationToken cancellation)
     {
         var (db, between) = (of.GetRequiredService<FidDb>(), Duration.FromTimeSpan(of.GetRequiredService<FeedPatience>().Between));
-        if (await db.Firms.Select(f => f.FeedAddress).SingleAsync(cancellation) is null) return 0;
-        if (await db.FeedRuns.MaxAsync(r => (Instant?)r.At, cancellation) is { } last && fid.Clock.Now - last < between) return 0;
+        if (await db.Firms.Select(f => f.FeedAddress).SingleAsync(cancellation) is null)
+            return 0;
+        if (await db.FeedRuns.MaxAsync(r => (Instant?)r.At, cancellation) is { } last && fid.Clock.Now - last < between)
+            return 0;
         await of.GetRequiredService<FeedPull>().PullAsync(fid, cancellation);
         return 1;
     }
@@ -32,7 +33,8 @@ internal static class FeedJobs
     private static async Task<int> TellAsync(IServiceProvider of, string? none, Actor fid, CancellationToken cancellation)
     {
         var (db, outbox, feed, told) = (of.GetRequiredService<FidDb>(), of.GetRequiredService<OutboxDelivery>(), of.GetRequiredService<FeedClient>(), 0);
-        if (await db.Firms.Select(f => f.FeedAddress).SingleAsync(cancellation) is not { } address) return 0;
+        if (await db.Firms.Select(f => f.FeedAddress).SingleAsync(cancellation) is not { } address)
+            return 0;
         var pause = Duration.FromTimeSpan(of.GetRequiredService<FeedPatience>().Pause);
         while (await outbox.TakeAsync(OutboxMessage.Recruiting, Mine, cancellation) is { } message)
         {

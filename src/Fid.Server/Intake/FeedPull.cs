@@ -12,7 +12,8 @@ public sealed class FeedPull(FidDb db, FeedClient feed, ReceiveCandidates receiv
     /// <summary>Pulls, takes in what there is, and keeps how it went; null where the firm has no feed.</summary>
     public async Task<FeedRun?> PullAsync(Actor actor, CancellationToken cancellation)
     {
-        if (await db.Firms.Select(f => f.FeedAddress).SingleAsync(cancellation) is not { } address) return null;
+        if (await db.Firms.Select(f => f.FeedAddress).SingleAsync(cancellation) is not { } address)
+            return null;
         var (candidates, trouble, tries) = await feed.PullAsync(new Uri(address), cancellation);
         return (await receive.DoAsync(new ReceiveCandidatesRequest(candidates, trouble, tries), actor, cancellation)).Answer;
     }

@@ -25,37 +25,65 @@ internal static class EntryUse
 
     private static async Task<Results<Ok<EntryUsers>, ProblemHttpResult>> Users(string list, string code, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (await EntryRequest.FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (definition, entry)) return Problems.NotFound();
+        if (await EntryRequest.FindAsync(db.ListEntries.AsNoTracking(), list, code, cancellation) is not var (definition, entry))
+            return Problems.NotFound();
         var today = actor.Today;
         // Who has an entry is told as far as the field that holds it may be seen.
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var fields = reader.SeesNames ? reader.Fields.FieldsOf(definition.Key).Where(reader.Sees).ToArray() : [];
-        var people = await db.Database.SqlQuery<EntryPerson>($"""
-            with held as (
-              select owner_id, min(field) as field from record_values
-              where field = any({fields}) and value ? {entry.Code} and upper_inf(known) and (upper_inf(effective) or upper(effective) > {today}) group by 1),
-            who as (
-              select e.id, h.field from held h join employments e on e.id = h.owner_id
-              -- What is a fact of the person is told of their last stint.
-              union select (select e.id from employments e where e.person_id = h.owner_id order by e.start desc limit 1), h.field from held h join people p on p.id = h.owner_id)
-            select r.employment_id, e.number, r.given_name, r.family_name, min(w.field) as field
-            from who w join employments e on e.id = w.id join records_now r on r.employment_id = e.id group by 1, 2, 3, 4 order by r.family_name, r.given_name limit {MostShown}
-            """).ToArrayAsync(cancellation);
+        var people = await db
+            .Database.SqlQuery<EntryPerson>(
+                $"""
+                with held as (
+                  select owner_id, min(field) as field from record_values
+                  where field = any({fields}) and value ? {entry.Code} and upper_inf(known) and (upper_inf(effective) or upper(effective) > {today}) group by 1),
+                who as (
+                  select e.id, h.field from held h join employments e on e.id = h.owner_id
+                  -- What is a fact of the person is told of their last stint.
+                  union select (select e.id from employments e where e.person_id = h.owner_id order by e.start desc limit 1), h.field from held h join people p on p.id = h.owner_id)
+                select r.employment_id, e.number, r.given_name, r.family_name, min(w.field) as field
+                from who w join employments e on e.id = w.id join records_now r on r.employment_id = e.id group by 1, 2, 3, 4 order by r.family_name, r.given_name limit {MostShown}
+                """
+            )
+            .ToArrayAsync(cancellation);
         var usage = new ListUsage(db, today);
-        var templates = (await usage.TemplatesAsync(definition, cancellation)).Where(t => t.Code == entry.Code).Select(t => new EntryTemplate(t.Template.Code, t.Template.Name)).ToArray();
-        var entries = (await usage.EntriesAsync(definition, cancellation)).Where(e => e.Code == entry.Code).Select(e => new EntryReference(e.Entry.List, e.Entry.Code, e.Entry.Name)).ToArray();
+        var templates = (await usage.TemplatesAsync(definition, cancellation))
+            .Where(t => t.Code == entry.Code)
+            .Select(t => new EntryTemplate(t.Template.Code, t.Template.Name))
+            .ToArray();
+        var entries = (await usage.EntriesAsync(definition, cancellation))
+            .Where(e => e.Code == entry.Code)
+            .Select(e => new EntryReference(e.Entry.List, e.Entry.Code, e.Entry.Name))
+            .ToArray();
         return TypedResults.Ok(new EntryUsers(people, templates, entries));
     }
 
     private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Retire(
-        string list, string code, RetireRequest request, Actor actor, FidDb db, EntryHolders holders, RetireEntry retire, CancellationToken cancellation) =>
+        string list,
+        string code,
+        RetireRequest request,
+        Actor actor,
+        FidDb db,
+        EntryHolders holders,
+        RetireEntry retire,
+        CancellationToken cancellation
+    ) =>
         (await retire.DoAsync(new RetireEntryRequest(list, code, request.MoveTo, request.From, request.Why), actor, cancellation)).Refusal is { } refusal
-            ? Problems.Of(refusal) : TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, holders, list, code, actor, cancellation));
+            ? Problems.Of(refusal)
+            : TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, holders, list, code, actor, cancellation));
 
     private static async Task<Results<Ok<EntryResponse>, ProblemHttpResult>> Restore(
-        string list, string code, Actor actor, FidDb db, EntryHolders holders, RestoreEntry restore, CancellationToken cancellation) =>
+        string list,
+        string code,
+        Actor actor,
+        FidDb db,
+        EntryHolders holders,
+        RestoreEntry restore,
+        CancellationToken cancellation
+    ) =>
         (await restore.DoAsync(new RestoreEntryRequest(list, code), actor, cancellation)).Refusal is { } refusal
-            ? Problems.Of(refusal) : TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, holders, list, code, actor, cancellation));
+            ? Problems.Of(refusal)
+            : TypedResults.Ok(await EntriesEndpoints.DescribeAsync(db, holders, list, code, actor, cancellation));
 }
 
 /// <summary>An entry to retire.</summary>

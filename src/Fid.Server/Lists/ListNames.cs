@@ -17,7 +17,8 @@ public sealed class ListNames
 
     private readonly HashSet<string> _emptyTeams;
 
-    private ListNames(Dictionary<(string, string), string> names, HashSet<string> emptyTeams, bool ofPeople) => (_names, _emptyTeams, OfPeople) = (names, emptyTeams, ofPeople);
+    private ListNames(Dictionary<(string, string), string> names, HashSet<string> emptyTeams, bool ofPeople) =>
+        (_names, _emptyTeams, OfPeople) = (names, emptyTeams, ofPeople);
 
     /// <summary>Whether people are called by their names; where not, by their numbers.</summary>
     public bool OfPeople { get; }
@@ -26,14 +27,28 @@ public sealed class ListNames
     /// <param name="ofPeople">Whether whoever asks may see people's names.</param>
     public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation, bool ofPeople = true)
     {
-        var names = await db.ListEntries.Select(e => new { e.List, e.Code, e.Name, e.NameDe })
+        var names = await db
+            .ListEntries.Select(e => new
+            {
+                e.List,
+                e.Code,
+                e.Name,
+                e.NameDe,
+            })
             .ToDictionaryAsync(e => (e.List, e.Code), e => ReaderLanguage.Choose(e.Name, e.NameDe), cancellation);
-        foreach (var person in await db.Database.SqlQuery<NamedPerson>($"""
-            select employment_id::text as code, case when {ofPeople} then trim(given_name || ' ' || family_name) else number end as name from records_now r join employments e on e.id = r.employment_id
-            where employment_id in (
-              select substr(owner, 8)::uuid from hire_tasks where owner like 'person:%'
-              union select substr(contact, 8)::uuid from hire_tasks where contact like 'person:%')
-            """).ToListAsync(cancellation)) names[(TaskOwners, person.Code)] = person.Name;
+        foreach (
+            var person in await db
+                .Database.SqlQuery<NamedPerson>(
+                    $"""
+                    select employment_id::text as code, case when {ofPeople} then trim(given_name || ' ' || family_name) else number end as name from records_now r join employments e on e.id = r.employment_id
+                    where employment_id in (
+                      select substr(owner, 8)::uuid from hire_tasks where owner like 'person:%'
+                      union select substr(contact, 8)::uuid from hire_tasks where contact like 'person:%')
+                    """
+                )
+                .ToListAsync(cancellation)
+        )
+            names[(TaskOwners, person.Code)] = person.Name;
         return new ListNames(names, await TeamMembers.NobodyInAsync(db, cancellation), ofPeople);
     }
 
@@ -51,8 +66,10 @@ public sealed class ListNames
     /// <summary>The name of the team or the person that owns a task; null when the owner is neither. A team that nobody is in says so:
     /// what it owns nobody does.</summary>
     public string? Owner(string owner) =>
-        HireTask.TeamOf(owner) is { } team ? Of("teams", team) + (_emptyTeams.Contains(team) ? ReaderLanguage.Choose(" – nobody in it", " – niemand darin") : "")
-        : HireTask.PersonOf(owner) is { } person ? Of(TaskOwners, person.ToString()) : null;
+        HireTask.TeamOf(owner) is { } team
+            ? Of("teams", team) + (_emptyTeams.Contains(team) ? ReaderLanguage.Choose(" – nobody in it", " – niemand darin") : "")
+        : HireTask.PersonOf(owner) is { } person ? Of(TaskOwners, person.ToString())
+        : null;
 
     /// <summary>The entry's name; its code where the list does not know it; null for no code.</summary>
     public string? Of(string list, string? code) => code is null ? null : _names.GetValueOrDefault((list, code), code);
@@ -62,8 +79,9 @@ public sealed class ListNames
 
     /// <summary>The entry's own code for one written in other capitals; null where there is none.</summary>
     public string? Find(string list, string code) =>
-        _names.ContainsKey((list, code)) ? code
-        : _names.Keys.FirstOrDefault(k => k.List == list && string.Equals(k.Code, code.Trim(), StringComparison.OrdinalIgnoreCase)).Code;
+        _names.ContainsKey((list, code))
+            ? code
+            : _names.Keys.FirstOrDefault(k => k.List == list && string.Equals(k.Code, code.Trim(), StringComparison.OrdinalIgnoreCase)).Code;
 
     /// <summary>The codes of the entries of whose name a word, folded, begins one.</summary>
     public string[] CodesLike(string list, string word) =>

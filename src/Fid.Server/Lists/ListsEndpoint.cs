@@ -35,43 +35,82 @@ internal static class ListsEndpoint
     /// <summary>The first entries of every list, in one round trip.</summary>
     private static async Task<Ok<OptionsResponse>> Options(FidDb db, CancellationToken cancellation)
     {
-        var rows = await db.Database.SqlQuery<ListOption>($"""
-            select list, code, name, name_de, retired from (
-              select list, code, name, name_de, retired, row_number() over (partition by list order by retired, name, code) as place from list_entries
-            ) numbered where place <= {MostAtOnce + 1}
-            """).ToListAsync(cancellation);
+        var rows = await db
+            .Database.SqlQuery<ListOption>(
+                $"""
+                select list, code, name, name_de, retired from (
+                  select list, code, name, name_de, retired, row_number() over (partition by list order by retired, name, code) as place from list_entries
+                ) numbered where place <= {MostAtOnce + 1}
+                """
+            )
+            .ToListAsync(cancellation);
         var byList = rows.GroupBy(r => r.List).ToArray();
-        return TypedResults.Ok(new OptionsResponse(
-            [.. byList.SelectMany(l => l.Take(MostAtOnce)).OrderBy(o => o.List, StringComparer.Ordinal).ThenBy(o => o.Name, StringComparer.Ordinal)],
-            [.. byList.Where(l => l.Count() > MostAtOnce).Select(l => l.Key)],
-            [.. (await TeamMembers.NobodyInAsync(db, cancellation)).Order(StringComparer.Ordinal)]));
+        return TypedResults.Ok(
+            new OptionsResponse(
+                [.. byList.SelectMany(l => l.Take(MostAtOnce)).OrderBy(o => o.List, StringComparer.Ordinal).ThenBy(o => o.Name, StringComparer.Ordinal)],
+                [.. byList.Where(l => l.Count() > MostAtOnce).Select(l => l.Key)],
+                [.. (await TeamMembers.NobodyInAsync(db, cancellation)).Order(StringComparer.Ordinal)]
+            )
+        );
     }
 
     /// <summary>Entries whose code or name, in any language, holds what was typed; those that begin with it first.</summary>
     private static async Task<Results<Ok<ListOption[]>, ProblemHttpResult>> Find(string list, string? find, FidDb db, CancellationToken cancellation)
     {
-        if (ShippedLists.Find(list) is null) return Problems.NotFound();
+        if (ShippedLists.Find(list) is null)
+            return Problems.NotFound();
         var wanted = (find ?? "").Trim().ToLowerInvariant();
-        if (wanted.Length > 100) wanted = wanted[..100];
-        return TypedResults.Ok(await db.Database.SqlQuery<ListOption>($"""
-            select list, code, name, name_de, retired from list_entries
-            where list = {list} and not retired and position({wanted} in lower(code || ' ' || name || ' ' || coalesce(name_de, ''))) > 0
-            order by not (starts_with(lower(code), {wanted}) or starts_with(lower(name), {wanted}) or starts_with(lower(coalesce(name_de, '')), {wanted})), name, code
-            limit {MostFound}
-            """).ToArrayAsync(cancellation));
+        if (wanted.Length > 100)
+            wanted = wanted[..100];
+        return TypedResults.Ok(
+            await db
+                .Database.SqlQuery<ListOption>(
+                    $"""
+                    select list, code, name, name_de, retired from list_entries
+                    where list = {list} and not retired and position({wanted} in lower(code || ' ' || name || ' ' || coalesce(name_de, ''))) > 0
+                    order by not (starts_with(lower(code), {wanted}) or starts_with(lower(name), {wanted}) or starts_with(lower(coalesce(name_de, '')), {wanted})), name, code
+                    limit {MostFound}
+                    """
+                )
+                .ToArrayAsync(cancellation)
+        );
     }
 
     private static async Task<Ok<ListSummary[]>> Overview(FidDb db, CancellationToken cancellation)
     {
-        var counts = await db.ListEntries.GroupBy(e => e.List)
-            .Select(g => new { g.Key, All = g.Count(), Retired = g.Count(e => e.Retired) }).ToDictionaryAsync(g => g.Key, cancellation);
-        return TypedResults.Ok(ShippedLists.All.Select(l => new ListSummary(
-            l.Key, l.Group, l.Label, l.About, l.NeededToOpen, l.DeepestTree,
-            counts.TryGetValue(l.Key, out var c) ? c.All - c.Retired : 0, c?.Retired ?? 0,
-            [.. l.Columns.Select(ColumnResponse.Of)])).ToArray());
+        var counts = await db
+            .ListEntries.GroupBy(e => e.List)
+            .Select(g => new
+            {
+                g.Key,
+                All = g.Count(),
+                Retired = g.Count(e => e.Retired),
+            })
+            .ToDictionaryAsync(g => g.Key, cancellation);
+        return TypedResults.Ok(
+            ShippedLists
+                .All.Select(l => new ListSummary(
+                    l.Key,
+                    l.Group,
+                    l.Label,
+                    l.About,
+                    l.NeededToOpen,
+                    l.DeepestTree,
+                    counts.TryGetValue(l.Key, out var c) ? c.All - c.Retired : 0,
+                    c?.Retired ?? 0,
+                    [.. l.Columns.Select(ColumnResponse.Of)]
+                ))
+                .ToArray()
+        );
     }
 
-    private static async Task<Results<Ok<DateResponse>, ProblemHttpResult>> ReadDate(string text, string? calendar, Actor actor, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<DateResponse>, ProblemHttpResult>> ReadDate(
+        string text,
+        string? calendar,
+        Actor actor,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
         var today = actor.Today;
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
@@ -94,11 +133,30 @@ public sealed record ListOption(string List, string Code, string Name, string? N
 /// <param name="DeepestTree">The levels of a tree; 0 for a flat list.</param>
 /// <param name="Count">Entries in use or to be used; retired ones are not among them.</param>
 public sealed record ListSummary(
-    string Key, ListGroup Group, Label Label, Label About, bool Needed, int DeepestTree, int Count, int Retired, ColumnResponse[] Columns);
+    string Key,
+    ListGroup Group,
+    Label Label,
+    Label About,
+    bool Needed,
+    int DeepestTree,
+    int Count,
+    int Retired,
+    ColumnResponse[] Columns
+);
 
 /// <summary>A column of a list.</summary>
 public sealed record ColumnResponse(
-    string Key, ColumnType Type, Label Label, Label Note, bool Required, string? List, ColumnOption[]? Options, decimal Min, decimal Max, string? Default)
+    string Key,
+    ColumnType Type,
+    Label Label,
+    Label Note,
+    bool Required,
+    string? List,
+    ColumnOption[]? Options,
+    decimal Min,
+    decimal Max,
+    string? Default
+)
 {
     internal static ColumnResponse Of(ListColumn c) => new(c.Key, c.Type, c.Label, c.Note, c.Required, c.List, c.Options?.ToArray(), c.Min, c.Max, c.Default);
 }

@@ -30,24 +30,37 @@ internal static class Previews
 
     private static async Task<Results<Ok<CalendarYear>, ProblemHttpResult>> Year(EntryRequest request, int year, FidDb db, CancellationToken cancellation)
     {
-        if (year is < 1950 or > 2100) return Problems.Invalid(new Problem("/year", "out-of-range", "Choose a year from 1950 to 2100."));
+        if (year is < 1950 or > 2100)
+            return Problems.Invalid(new Problem("/year", "out-of-range", "Choose a year from 1950 to 2100."));
         var read = await ReadAsync(db, "calendars", request, cancellation);
-        if (read.Problems.FirstOrDefault(p => p.Column is "rest" or "holidays" or "based_on") is { } wrong) return Invalid([wrong]);
+        if (read.Problems.FirstOrDefault(p => p.Column is "rest" or "holidays" or "based_on") is { } wrong)
+            return Invalid([wrong]);
         var calendar = read.Content with { Code = read.Content.Code.Length > 0 ? read.Content.Code : "\u0001" };
         var book = (await CalendarBook.LoadAsync(db, cancellation)).With(calendar);
         var names = await db.ListEntries.Where(e => e.List == "calendars").ToDictionaryAsync(e => e.Code, e => e.Name, cancellation);
         var days = book.DaysOff(calendar.Code, year);
         var work = book[calendar.Code];
-        return TypedResults.Ok(new CalendarYear(
-            year, CalendarBook.Rest(calendar).ToString(), work.Count(new LocalDate(year, 1, 1), new LocalDate(year, 12, 31)),
-            [.. days.Select(d => new CalendarDay(d.Date, d.Name, d.Calendar == calendar.Code ? null : names.GetValueOrDefault(d.Calendar)))]));
+        return TypedResults.Ok(
+            new CalendarYear(
+                year,
+                CalendarBook.Rest(calendar).ToString(),
+                work.Count(new LocalDate(year, 1, 1), new LocalDate(year, 12, 31)),
+                [.. days.Select(d => new CalendarDay(d.Date, d.Name, d.Calendar == calendar.Code ? null : names.GetValueOrDefault(d.Calendar)))]
+            )
+        );
     }
 
-    private static async Task<Results<Ok<PayPeriodsPreview>, ProblemHttpResult>> PayPeriods(EntryRequest request, Actor actor, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<PayPeriodsPreview>, ProblemHttpResult>> PayPeriods(
+        EntryRequest request,
+        Actor actor,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
         var read = await ReadAsync(db, "payGroups", request, cancellation);
         string[] used = ["every", "first_period_start", "pay_days_after_end", "cut_off_working_days", "calendar"];
-        if (read.Problems.Where(p => used.Contains(p.Column)).ToArray() is { Length: > 0 } wrong) return Invalid(wrong);
+        if (read.Problems.Where(p => used.Contains(p.Column)).ToArray() is { Length: > 0 } wrong)
+            return Invalid(wrong);
         var group = read.Content;
         var today = actor.Today;
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
@@ -55,61 +68,139 @@ internal static class Previews
         var from = first is { } start && start > today ? start : today;
         var daysAfter = (int)(group.Number("pay_days_after_end") ?? 0);
         var calendar = calendars[group.Text("calendar")];
-        var terms = new PayGroupTerms(Enum.Parse<PayPeriod>(group.Text("every")!, ignoreCase: true), first, daysAfter, (int)(group.Number("cut_off_working_days") ?? 0), calendar);
+        var terms = new PayGroupTerms(
+            Enum.Parse<PayPeriod>(group.Text("every")!, ignoreCase: true),
+            first,
+            daysAfter,
+            (int)(group.Number("cut_off_working_days") ?? 0),
+            calendar
+        );
         var runs = terms.Periods(from, from.PlusYears(terms.Every == PayPeriod.Year ? PeriodsShown : 1).PlusDays(31));
-        if (runs.Answer is not { } answer) return Problems.Invalid(runs.Problems);
+        if (runs.Answer is not { } answer)
+            return Problems.Invalid(runs.Problems);
 
-        var holidays = answer.Select(r => r.End.Year).Append(today.Year).Distinct().SelectMany(y => new[] { y, y + 1 }).Distinct()
-            .SelectMany(y => calendars.DaysOff(group.Text("calendar")!, y)).GroupBy(d => d.Date).ToDictionary(g => g.Key, g => g.First().Name);
-        return TypedResults.Ok(new PayPeriodsPreview(today, [.. answer.Take(PeriodsShown).Select(r =>
-        {
-            // Where a holiday stood in the way, say which one it was.
-            var wanted = r.End.PlusDays(daysAfter);
-            var inTheWay = Enumerable.Range(0, Math.Max(0, Period.DaysBetween(r.PayDate, wanted)) + 1).Select(i => wanted.PlusDays(-i)).Where(holidays.ContainsKey).Select(d => holidays[d]).FirstOrDefault();
-            var between = Enumerable.Range(1, Math.Max(0, Period.DaysBetween(r.CutOff, r.PayDate))).Select(r.CutOff.PlusDays).Where(d => holidays.ContainsKey(d) && d != wanted).Select(d => holidays[d]).FirstOrDefault();
-            return new PayRunRow(r.Start, r.End, r.PayDate, r.CutOff, wanted == r.PayDate ? null : wanted, inTheWay, between);
-        })]));
+        var holidays = answer
+            .Select(r => r.End.Year)
+            .Append(today.Year)
+            .Distinct()
+            .SelectMany(y => new[] { y, y + 1 })
+            .Distinct()
+            .SelectMany(y => calendars.DaysOff(group.Text("calendar")!, y))
+            .GroupBy(d => d.Date)
+            .ToDictionary(g => g.Key, g => g.First().Name);
+        return TypedResults.Ok(
+            new PayPeriodsPreview(
+                today,
+                [
+                    .. answer
+                        .Take(PeriodsShown)
+                        .Select(r =>
+                        {
+                            // Where a holiday stood in the way, say which one it was.
+                            var wanted = r.End.PlusDays(daysAfter);
+                            var inTheWay = Enumerable
+                                .Range(0, Math.Max(0, Period.DaysBetween(r.PayDate, wanted)) + 1)
+                                .Select(i => wanted.PlusDays(-i))
+                                .Where(holidays.ContainsKey)
+                                .Select(d => holidays[d])
+                                .FirstOrDefault();
+                            var between = Enumerable
+                                .Range(1, Math.Max(0, Period.DaysBetween(r.CutOff, r.PayDate)))
+                                .Select(r.CutOff.PlusDays)
+                                .Where(d => holidays.ContainsKey(d) && d != wanted)
+                                .Select(d => holidays[d])
+                                .FirstOrDefault();
+                            return new PayRunRow(r.Start, r.End, r.PayDate, r.CutOff, wanted == r.PayDate ? null : wanted, inTheWay, between);
+                        }),
+                ]
+            )
+        );
     }
 
     private static async Task<Results<Ok<PatternPreview>, ProblemHttpResult>> Weeks(
-        EntryRequest request, LocalDateParameter? from, string? calendar, Actor actor, FidDb db, CancellationToken cancellation)
+        EntryRequest request,
+        LocalDateParameter? from,
+        string? calendar,
+        Actor actor,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
         var read = await ReadAsync(db, "shiftPatterns", request, cancellation);
         string[] used = ["shifts", "cycle", "cycle_start", "on_holiday"];
-        if (read.Problems.Where(p => used.Contains(p.Column)).ToArray() is { Length: > 0 } wrong) return Invalid(wrong);
+        if (read.Problems.Where(p => used.Contains(p.Column)).ToArray() is { Length: > 0 } wrong)
+            return Invalid(wrong);
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var today = actor.Today;
         var monday = (from?.Date ?? today).PlusDays(1).Previous(IsoDayOfWeek.Monday);
         var book = await CalendarBook.LoadAsync(db, cancellation);
-        var days = Enumerable.Range(monday.Year - 1, 3).SelectMany(y => calendar is null ? [] : book.DaysOff(calendar, y)).GroupBy(d => d.Date).ToDictionary(g => g.Key, g => g.First().Name);
+        var days = Enumerable
+            .Range(monday.Year - 1, 3)
+            .SelectMany(y => calendar is null ? [] : book.DaysOff(calendar, y))
+            .GroupBy(d => d.Date)
+            .ToDictionary(g => g.Key, g => g.First().Name);
         var cycle = ShiftPatternEntry.Cycle(read.Content);
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(firm.TimeZone) ?? DateTimeZone.Utc;
         var roster = cycle.Roster(zone, days.Keys.ToHashSet(), ShiftPatternEntry.OnHoliday(read.Content), monday, monday.PlusWeeks(WeeksShown).PlusDays(-1));
-        if (roster.Answer is not { } answer) return Problems.Invalid(roster.Problems);
+        if (roster.Answer is not { } answer)
+            return Problems.Invalid(roster.Problems);
         var most = (int)(firm.LegalWeeklyHours * 60);
-        return TypedResults.Ok(new PatternPreview(firm.LegalWeeklyHours, [.. answer.Days.Chunk(7).Select(week => new PatternWeek(
-            week[0].Date, week.Sum(d => d.PaidMinutes), week.Sum(d => d.PaidMinutes) > most,
-            [.. week.Select(d => new PatternDay(d.Date, d.Shift, days.GetValueOrDefault(d.Date), d.PaidMinutes))]))]));
+        return TypedResults.Ok(
+            new PatternPreview(
+                firm.LegalWeeklyHours,
+                [
+                    .. answer
+                        .Days.Chunk(7)
+                        .Select(week => new PatternWeek(
+                            week[0].Date,
+                            week.Sum(d => d.PaidMinutes),
+                            week.Sum(d => d.PaidMinutes) > most,
+                            [.. week.Select(d => new PatternDay(d.Date, d.Shift, days.GetValueOrDefault(d.Date), d.PaidMinutes))]
+                        )),
+                ]
+            )
+        );
     }
 
-    private static async Task<Results<Ok<PaySlip>, ProblemHttpResult>> Slip(
-        SlipRequest request, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<PaySlip>, ProblemHttpResult>> Slip(SlipRequest request, FidDb db, CancellationToken cancellation)
     {
         var read = await ReadAsync(db, "payComponents", request.Entry, cancellation);
-        if (read.Problems.Where(p => p.Column is not EntryReader.Name).ToArray() is { Length: > 0 } wrong) return Invalid(wrong);
-        var others = (await db.ListEntries.AsNoTracking().Where(e => e.List == "payComponents" && !e.Retired).ToListAsync(cancellation)).ConvertAll(e => e.Content());
+        if (read.Problems.Where(p => p.Column is not EntryReader.Name).ToArray() is { Length: > 0 } wrong)
+            return Invalid(wrong);
+        var others = (await db.ListEntries.AsNoTracking().Where(e => e.List == "payComponents" && !e.Retired).ToListAsync(cancellation)).ConvertAll(e =>
+            e.Content()
+        );
         var edited = read.Content;
         var at = others.FindIndex(o => string.Equals(o.Code, edited.Code, StringComparison.OrdinalIgnoreCase));
-        if (at >= 0) others[at] = edited;
-        else others.Add(edited);
+        if (at >= 0)
+            others[at] = edited;
+        else
+            others.Add(edited);
         // The example person's own pay stands in for one component's fixed amount.
-        var components = others.ConvertAll(ListConsistency.Component).ConvertAll(c => request.Amount is { } pay && c.Amount is not null && c.Code == request.In ? c with { Amount = pay } : c);
+        var components = others
+            .ConvertAll(ListConsistency.Component)
+            .ConvertAll(c => request.Amount is { } pay && c.Amount is not null && c.Code == request.In ? c with { Amount = pay } : c);
         var preview = PayPreview.Of(request.Every, components, PayWording.In(ReaderLanguage.Code));
         if (preview.Answer is not { } slip)
-            return Invalid(ListConsistency.Between(ShippedLists.Get("payComponents"), others).Select(w => new EntryProblem(w.Column, w.Code, w.Message)).DefaultIfEmpty(new EntryProblem("formula", preview.Problems[0].Code, preview.Problems[0].Message)));
-        return TypedResults.Ok(new PaySlip(
-            [.. slip.Lines.Zip(others, (line, entry) => new PaySlipLine(line.Code, entry.Name, ListConsistency.Component(entry).Kind, line.Amount, line.Working))],
-            slip.Gross, slip.Deductions, slip.Net, slip.EmployerCost));
+            return Invalid(
+                ListConsistency
+                    .Between(ShippedLists.Get("payComponents"), others)
+                    .Select(w => new EntryProblem(w.Column, w.Code, w.Message))
+                    .DefaultIfEmpty(new EntryProblem("formula", preview.Problems[0].Code, preview.Problems[0].Message))
+            );
+        return TypedResults.Ok(
+            new PaySlip(
+                [
+                    .. slip.Lines.Zip(others, (line, entry) =>
+                        new PaySlipLine(line.Code, entry.Name, ListConsistency.Component(entry).Kind, line.Amount, line.Working)
+                    ),
+                ],
+                slip.Gross,
+                slip.Deductions,
+                slip.Net,
+                slip.EmployerCost
+            )
+        );
     }
 
     private static Task<ReadEntry> ReadAsync(FidDb db, string list, EntryRequest request, CancellationToken cancellation) =>

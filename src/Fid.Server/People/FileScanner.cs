@@ -21,13 +21,15 @@ internal sealed class FileScanner(IConfiguration configuration, ILogger<FileScan
     /// <summary>Why a file cannot be kept; null where nothing speaks against it. What could not be looked at is not kept.</summary>
     public async Task<ProblemHttpResult?> FindAsync(byte[] content, CancellationToken cancellation)
     {
-        if (_address is not var (host, port)) return null;
+        if (_address is not var (host, port))
+            return null;
         using var limited = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
         limited.CancelAfter(_patience);
         try
         {
             var reply = await AskAsync(host, port, content, limited.Token);
-            if (reply == "stream: OK") return null;
+            if (reply == "stream: OK")
+                return null;
             if (reply.EndsWith(" FOUND", StringComparison.Ordinal))
             {
                 log.LogWarning("The scanner refused a file of {Size} bytes: {Reply}", content.Length, reply);
@@ -39,7 +41,11 @@ internal sealed class FileScanner(IConfiguration configuration, ILogger<FileScan
         {
             log.LogError(e, "The scanner at {Host}:{Port} could not be asked", host, port);
         }
-        return Problems.Make(StatusCodes.Status503ServiceUnavailable, "not-scanned", "The file could not be looked at by the scanner, so it was not kept. Try again in a few minutes.");
+        return Problems.Make(
+            StatusCodes.Status503ServiceUnavailable,
+            "not-scanned",
+            "The file could not be looked at by the scanner, so it was not kept. Try again in a few minutes."
+        );
     }
 
     // zINSTREAM, then pieces that each begin with their length in four bytes, highest first; a piece of none ends it.
@@ -63,15 +69,18 @@ internal sealed class FileScanner(IConfiguration configuration, ILogger<FileScan
         while (read < reply.Length && await stream.ReadAsync(reply.AsMemory(read), cancellation) is var more and > 0)
         {
             read += more;
-            if (reply.AsSpan(0, read).Contains((byte)0)) break;
+            if (reply.AsSpan(0, read).Contains((byte)0))
+                break;
         }
         return Encoding.ASCII.GetString(reply, 0, read).TrimEnd('\0', '\n', ' ');
     }
 
     private static (string, int)? Address(string? setting)
     {
-        if (string.IsNullOrEmpty(setting)) return null;
+        if (string.IsNullOrEmpty(setting))
+            return null;
         return setting.LastIndexOf(':') is var colon and > 0 && int.TryParse(setting.AsSpan(colon + 1), out var port) && port is > 0 and < 65536
-            ? (setting[..colon], port) : throw new InvalidOperationException($"Fid:Scanner takes an address such as 127.0.0.1:3310, not {setting}.");
+            ? (setting[..colon], port)
+            : throw new InvalidOperationException($"Fid:Scanner takes an address such as 127.0.0.1:3310, not {setting}.");
     }
 }

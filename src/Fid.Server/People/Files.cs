@@ -22,9 +22,17 @@ internal static class Files
     /// <summary>Takes a file as the body. Nobody sees it until a field of a record names it. Where the field it is meant for is said, it is
     /// held against that at once; it is again when the record is saved.</summary>
     private static async Task<Results<Ok<GivenFile>, ProblemHttpResult>> Give(
-        string? fileName, string? field, HttpRequest request, Actor actor, GiveFile give, FileScanner scanner, CancellationToken cancellation)
+        string? fileName,
+        string? field,
+        HttpRequest request,
+        Actor actor,
+        GiveFile give,
+        FileScanner scanner,
+        CancellationToken cancellation
+    )
     {
-        if (request.ContentLength > FileFit.Largest) return TooLarge();
+        if (request.ContentLength > FileFit.Largest)
+            return TooLarge();
         using var content = new MemoryStream();
         try
         {
@@ -34,24 +42,45 @@ internal static class Files
         {
             return TooLarge();
         }
-        if (content.Length > FileFit.Largest) return TooLarge();
+        if (content.Length > FileFit.Largest)
+            return TooLarge();
         var given = new GiveFileRequest(fileName, field, content.ToArray());
-        if (await give.CheckAsync(given, actor, cancellation) is { } wrong) return Problems.Of(wrong);
-        if (await scanner.FindAsync(given.Content, cancellation) is { } found) return found;
+        if (await give.CheckAsync(given, actor, cancellation) is { } wrong)
+            return Problems.Of(wrong);
+        if (await scanner.FindAsync(given.Content, cancellation) is { } found)
+            return found;
         return (await give.DoAsync(given, actor, cancellation)).IsDone(out var file, out var refusal)
-            ? TypedResults.Ok(new GivenFile(file.Id, file.Name, file.MediaType, file.Size)) : Problems.Of(refusal);
+            ? TypedResults.Ok(new GivenFile(file.Id, file.Name, file.MediaType, file.Size))
+            : Problems.Of(refusal);
     }
 
     /// <summary>The file a field of a record names, or named once.</summary>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Show(
-        Guid id, string key, Guid file, Actor actor, FidDb db, HttpContext http, CancellationToken cancellation)
+        Guid id,
+        string key,
+        Guid file,
+        Actor actor,
+        FidDb db,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
-        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _))
+            return Problems.NotFound();
         var fields = await new FieldBook(db).LiveAsync(cancellation);
-        if (fields.Set.Find(key) is not { Type: FieldType.File } || !ShownRecord.Sees(fields, actor.RoleNames, [key])) return Problems.NotFound();
+        if (fields.Set.Find(key) is not { Type: FieldType.File } || !ShownRecord.Sees(fields, actor.RoleNames, [key]))
+            return Problems.NotFound();
         var named = file.ToString();
-        var rows = await db.RecordValues.AsNoTracking().Where(v => v.Field == key && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId)).Select(v => v.Value).ToListAsync(cancellation);
-        if (!rows.Exists(v => v.ToString() == named) || await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is not { } stored) return Problems.NotFound();
+        var rows = await db
+            .RecordValues.AsNoTracking()
+            .Where(v => v.Field == key && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId))
+            .Select(v => v.Value)
+            .ToListAsync(cancellation);
+        if (
+            !rows.Exists(v => v.ToString() == named)
+            || await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is not { } stored
+        )
+            return Problems.NotFound();
         return Answer(stored, http);
     }
 
@@ -59,7 +88,9 @@ internal static class Files
     internal static async Task<Dictionary<Guid, string>> NamesAsync(FidDb db, IEnumerable<Guid> files, CancellationToken cancellation)
     {
         var ids = files.Distinct().ToArray();
-        return ids.Length == 0 ? [] : await db.StoredFiles.Where(f => ids.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
+        return ids.Length == 0
+            ? []
+            : await db.StoredFiles.Where(f => ids.Contains(f.Id)).Select(f => new { f.Id, f.Name }).ToDictionaryAsync(f => f.Id, f => f.Name, cancellation);
     }
 
     /// <summary>A file as an answer.</summary>
@@ -67,11 +98,13 @@ internal static class Files
     {
         // What is shown in the browser runs nothing and reaches nothing.
         // A sandbox would keep the browser's own viewer of PDF from opening.
-        http.Response.Headers.ContentSecurityPolicy = $"default-src 'none'; style-src 'unsafe-inline'{(stored.MediaType == "application/pdf" ? "" : "; sandbox")}";
+        http.Response.Headers.ContentSecurityPolicy =
+            $"default-src 'none'; style-src 'unsafe-inline'{(stored.MediaType == "application/pdf" ? "" : "; sandbox")}";
         return TypedResults.File(stored.Content, stored.MediaType, stored.MediaType == FileKind.Unknown ? stored.Name : null);
     }
 
-    private static ProblemHttpResult TooLarge() => Problems.Make(StatusCodes.Status413PayloadTooLarge, "too-large", "The file is larger than 10 MB. Choose a smaller one.");
+    private static ProblemHttpResult TooLarge() =>
+        Problems.Make(StatusCodes.Status413PayloadTooLarge, "too-large", "The file is larger than 10 MB. Choose a smaller one.");
 }
 
 /// <summary>A file that was given.</summary>

@@ -23,46 +23,105 @@ internal static class HistoryEndpoints
         record.MapGet("/history", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
         record.MapGet("/compare", Compare).WhoMay(Access.SeesArrivals).ProducesProblem(400).ProducesProblem(404);
         record.MapPost("/changes/{change:guid}/explanations", Explain).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
-        record.MapPost("/changes/{change:guid}/take-back", TakeBack).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409);
+        record
+            .MapPost("/changes/{change:guid}/take-back", TakeBack)
+            .WhoMay(Access.Coordinates)
+            .ProducesProblem(400)
+            .ProducesProblem(403)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
     }
 
     private static async Task<Results<Ok<HistoryResponse>, ProblemHttpResult>> Show(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _))
+            return Problems.NotFound();
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var (fields, roles) = (reader.Fields, reader.Roles);
         var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => ShownRecord.Sees(fields, roles, [v.Field])).ToList();
         var ids = rows.Select(r => r.ChangeId).Distinct().ToArray();
         // Changes that only emptied fields have no values of their own; they are known by when they happened.
-        var changes = await db.Changes.AsNoTracking().Where(c => ids.Contains(c.Id) || c.SubjectId == id).OrderByDescending(c => c.At).ToListAsync(cancellation);
-        var touched = changes.ToDictionary(c => c.Id, c => c.Action == RevealValue.Action
-            ? ShownRecord.Sees(fields, roles, [c.Part!]) ? [c.Part!] : []
-            : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Field).Distinct().ToArray());
+        var changes = await db
+            .Changes.AsNoTracking()
+            .Where(c => ids.Contains(c.Id) || c.SubjectId == id)
+            .OrderByDescending(c => c.At)
+            .ToListAsync(cancellation);
+        var touched = changes.ToDictionary(
+            c => c.Id,
+            c =>
+                c.Action == RevealValue.Action
+                    ? ShownRecord.Sees(fields, roles, [c.Part!])
+                        ? [c.Part!]
+                        : []
+                    : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Field).Distinct().ToArray()
+        );
         var explanations = changes.Where(c => c.Action == ExplainChange.Action && c.Part is not null).ToLookup(c => c.Part!);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
-        var sources = await SourceNames.LoadAsync(db, await TemplateBook.LoadAsync(db, cancellation), rows.Select(r => r.Source), reader.SeesNames, cancellation);
+        var sources = await SourceNames.LoadAsync(
+            db,
+            await TemplateBook.LoadAsync(db, cancellation),
+            rows.Select(r => r.Source),
+            reader.SeesNames,
+            cancellation
+        );
         var named = await NamedAsync(db, reader, rows, cancellation);
         var order = fields.Set.Fields.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
-        return TypedResults.Ok(new HistoryResponse(
-            [.. rows.OrderBy(r => order[r.Field]).ThenBy(r => r.Effective.LowerBound).ThenBy(r => r.Known.LowerBound).Select(r => Value(r))],
-            [.. changes.Where(c => c.Action != ExplainChange.Action && touched[c.Id].Length > 0).Select(c => new HistoryChange(
-                c.Id, c.At, c.ByName, c.Origin, c.Action, c.Why, touched[c.Id], c.Action == RevealValue.Action || rows.Exists(r => r.ChangeId == c.Id && r.Known.UpperBoundInfinite), TakeBackChange.CanBeTakenBack.Contains(c.Action),
-                [.. explanations[c.Id.ToString()].OrderBy(e => e.At).Select(e => new Explanation(e.ByName, e.At, e.Why!))]))]));
+        return TypedResults.Ok(
+            new HistoryResponse(
+                [.. rows.OrderBy(r => order[r.Field]).ThenBy(r => r.Effective.LowerBound).ThenBy(r => r.Known.LowerBound).Select(r => Value(r))],
+                [
+                    .. changes
+                        .Where(c => c.Action != ExplainChange.Action && touched[c.Id].Length > 0)
+                        .Select(c => new HistoryChange(
+                            c.Id,
+                            c.At,
+                            c.ByName,
+                            c.Origin,
+                            c.Action,
+                            c.Why,
+                            touched[c.Id],
+                            c.Action == RevealValue.Action || rows.Exists(r => r.ChangeId == c.Id && r.Known.UpperBoundInfinite),
+                            TakeBackChange.CanBeTakenBack.Contains(c.Action),
+                            [.. explanations[c.Id.ToString()].OrderBy(e => e.At).Select(e => new Explanation(e.ByName, e.At, e.Why!))]
+                        )),
+                ]
+            )
+        );
 
         HistoryValue Value(RecordValue row)
         {
             var (from, to) = EffectiveRange.FromDatabase(row.Effective);
             return new HistoryValue(
-                row.Id, row.Field, Labels.Of(fields.Set.Find(row.Field)!.Labels), SealedText.Shown(row.Value), Display(fields, names, named, row.Field, row.Value), sources.Of(row.Source), from, to,
-                row.Known.LowerBound, row.Known.UpperBoundInfinite ? null : row.Known.UpperBound, row.ChangeId, row.EndedBy);
+                row.Id,
+                row.Field,
+                Labels.Of(fields.Set.Find(row.Field)!.Labels),
+                SealedText.Shown(row.Value),
+                Display(fields, names, named, row.Field, row.Value),
+                sources.Of(row.Source),
+                from,
+                to,
+                row.Known.LowerBound,
+                row.Known.UpperBoundInfinite ? null : row.Known.UpperBound,
+                row.ChangeId,
+                row.EndedBy
+            );
         }
     }
 
     /// <summary>What differs between two states of a record: each is what was true on a day, as believed at the end of a day.</summary>
     private static async Task<Results<Ok<StateDifference[]>, ProblemHttpResult>> Compare(
-        Guid id, LocalDateParameter on, LocalDateParameter? known, LocalDateParameter with, LocalDateParameter? withKnown, Actor actor, FidDb db, CancellationToken cancellation)
+        Guid id,
+        LocalDateParameter on,
+        LocalDateParameter? known,
+        LocalDateParameter with,
+        LocalDateParameter? withKnown,
+        Actor actor,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
-        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _)) return Problems.NotFound();
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _))
+            return Problems.NotFound();
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var (fields, roles) = (reader.Fields, reader.Roles);
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(await db.Firms.Select(f => f.TimeZone).SingleAsync(cancellation)) ?? DateTimeZone.Utc;
@@ -70,29 +129,57 @@ internal static class HistoryEndpoints
         var (before, after) = (State(on.Date, known?.Date), State(with.Date, withKnown?.Date));
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var named = await NamedAsync(db, reader, rows, cancellation);
-        return TypedResults.Ok(fields.Set.Fields.Select(f => f.Key)
-            .Where(k => Raw(before, k) != Raw(after, k))
-            .Select(k => new StateDifference(k, Labels.Of(fields.Set.Find(k)!.Labels), Shown(before, k), Shown(after, k))).ToArray());
+        return TypedResults.Ok(
+            fields
+                .Set.Fields.Select(f => f.Key)
+                .Where(k => Raw(before, k) != Raw(after, k))
+                .Select(k => new StateDifference(k, Labels.Of(fields.Set.Find(k)!.Labels), Shown(before, k), Shown(after, k)))
+                .ToArray()
+        );
 
         Dictionary<string, RecordValue> State(LocalDate day, LocalDate? asKnownOn)
         {
             var moment = asKnownOn is { } knownDay ? knownDay.PlusDays(1).AtStartOfDayInZone(zone).ToInstant() : Instant.MaxValue;
-            return rows.Where(r => EffectiveRange.FromDatabase(r.Effective) is var (from, to) && from <= day && (to is null || day <= to)
-                    && r.Known.LowerBound < moment && (r.Known.UpperBoundInfinite || r.Known.UpperBound >= moment))
-                .GroupBy(r => r.Field).ToDictionary(g => g.Key, g => g.MaxBy(r => r.Known.LowerBound)!);
+            return rows.Where(r =>
+                    EffectiveRange.FromDatabase(r.Effective) is var (from, to)
+                    && from <= day
+                    && (to is null || day <= to)
+                    && r.Known.LowerBound < moment
+                    && (r.Known.UpperBoundInfinite || r.Known.UpperBound >= moment)
+                )
+                .GroupBy(r => r.Field)
+                .ToDictionary(g => g.Key, g => g.MaxBy(r => r.Known.LowerBound)!);
         }
 
         string? Raw(Dictionary<string, RecordValue> state, string key) => state.TryGetValue(key, out var value) ? SealedText.Comparable(value.Value) : null;
 
         StateValue? Shown(Dictionary<string, RecordValue> state, string key) =>
-            state.TryGetValue(key, out var value) ? new StateValue(SealedText.Shown(value.Value), Display(fields, names, named, key, value.Value), EffectiveRange.FromDatabase(value.Effective).From) : null;
+            state.TryGetValue(key, out var value)
+                ? new StateValue(
+                    SealedText.Shown(value.Value),
+                    Display(fields, names, named, key, value.Value),
+                    EffectiveRange.FromDatabase(value.Effective).From
+                )
+                : null;
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Explain(Guid id, Guid change, WhyRequest request, Actor actor, ExplainChange explain, CancellationToken cancellation) =>
-        (await explain.DoAsync(new ExplainChangeRequest(id, change, request.Why), actor, cancellation)).Answer();
+    private static async Task<Results<NoContent, ProblemHttpResult>> Explain(
+        Guid id,
+        Guid change,
+        WhyRequest request,
+        Actor actor,
+        ExplainChange explain,
+        CancellationToken cancellation
+    ) => (await explain.DoAsync(new ExplainChangeRequest(id, change, request.Why), actor, cancellation)).Answer();
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(Guid id, Guid change, WhyRequest request, Actor actor, TakeBackChange takeBack, CancellationToken cancellation) =>
-        (await takeBack.DoAsync(new TakeBackChangeRequest(id, change, request.Why), actor, cancellation)).Answer();
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(
+        Guid id,
+        Guid change,
+        WhyRequest request,
+        Actor actor,
+        TakeBackChange takeBack,
+        CancellationToken cancellation
+    ) => (await takeBack.DoAsync(new TakeBackChangeRequest(id, change, request.Why), actor, cancellation)).Answer();
 
     private static IQueryable<RecordValue> Values(FidDb db, Employment employment) =>
         db.RecordValues.AsNoTracking().Where(v => v.OwnerId == employment.Id || v.OwnerId == employment.PersonId);
@@ -100,10 +187,15 @@ internal static class HistoryEndpoints
     // How the people and files are called that values name by their ids.
     private static async Task<Dictionary<string, string>> NamedAsync(FidDb db, Reader reader, List<RecordValue> rows, CancellationToken cancellation)
     {
-        var ids = rows.Where(r => reader.Fields.Set.Find(r.Field)!.Type is FieldType.Person or FieldType.File).Select(r => Guid.TryParse(r.Value.ToString(), out var id) ? id : Guid.Empty).Distinct().ToArray();
-        if (ids.Length == 0) return [];
+        var ids = rows.Where(r => reader.Fields.Set.Find(r.Field)!.Type is FieldType.Person or FieldType.File)
+            .Select(r => Guid.TryParse(r.Value.ToString(), out var id) ? id : Guid.Empty)
+            .Distinct()
+            .ToArray();
+        if (ids.Length == 0)
+            return [];
         var named = (await PeopleNames.LoadAsync(db, ids, reader.SeesNames, cancellation)).ToDictionary(n => n.Key.ToString(), n => n.Value);
-        foreach (var (id, name) in await Files.NamesAsync(db, ids, cancellation)) named[id.ToString()] = name;
+        foreach (var (id, name) in await Files.NamesAsync(db, ids, cancellation))
+            named[id.ToString()] = name;
         return named;
     }
 
@@ -120,7 +212,9 @@ internal static class HistoryEndpoints
     private static string? Chosen(IReadOnlyList<FieldOption> options, JsonElement value)
     {
         var chosen = value.ValueKind == JsonValueKind.Array ? value.EnumerateArray() : Enumerable.Repeat(value, 1);
-        var labels = chosen.Select(v => options.FirstOrDefault(o => v.ValueKind == JsonValueKind.String && v.ValueEquals(o.Value))?.Label(ReaderLanguage.Code)).ToArray();
+        var labels = chosen
+            .Select(v => options.FirstOrDefault(o => v.ValueKind == JsonValueKind.String && v.ValueEquals(o.Value))?.Label(ReaderLanguage.Code))
+            .ToArray();
         return labels.Contains(null) ? null : string.Join(", ", labels);
     }
 }
@@ -134,13 +228,35 @@ public sealed record HistoryResponse(HistoryValue[] Values, HistoryChange[] Chan
 /// <param name="KnownTo">When it stopped being believed; null while it is.</param>
 /// <param name="EndedBy">The change with which it stopped.</param>
 public sealed record HistoryValue(
-    Guid Id, string Field, Labels Label, JsonElement Value, string? Display, ValueSource Source, LocalDate From, LocalDate? To, Instant KnownFrom, Instant? KnownTo, Guid ChangeId, Guid? EndedBy);
+    Guid Id,
+    string Field,
+    Labels Label,
+    JsonElement Value,
+    string? Display,
+    ValueSource Source,
+    LocalDate From,
+    LocalDate? To,
+    Instant KnownFrom,
+    Instant? KnownTo,
+    Guid ChangeId,
+    Guid? EndedBy
+);
 
 /// <param name="Fields">The fields it touched.</param>
 /// <param name="Stands">Whether something of it is still believed.</param>
 /// <param name="CanBeTakenBack">Whether it is of a kind that can be taken back; what a later change touched cannot be all the same.</param>
 public sealed record HistoryChange(
-    Guid Id, Instant At, string By, string Origin, string Action, string? Why, string[] Fields, bool Stands, bool CanBeTakenBack, Explanation[] Explanations);
+    Guid Id,
+    Instant At,
+    string By,
+    string Origin,
+    string Action,
+    string? Why,
+    string[] Fields,
+    bool Stands,
+    bool CanBeTakenBack,
+    Explanation[] Explanations
+);
 
 public sealed record Explanation(string By, Instant At, string Why);
 

@@ -25,10 +25,18 @@ internal static class MergeEndpoints
 
     /// <summary>What two people have, fact by fact, as far as the reader may see it.</summary>
     private static async Task<Results<Ok<MergeComparison>, ProblemHttpResult>> Compare(
-        Guid id, Guid with, Actor actor, FidDb db, PersonMerging merging, CancellationToken cancellation)
+        Guid id,
+        Guid with,
+        Actor actor,
+        FidDb db,
+        PersonMerging merging,
+        CancellationToken cancellation
+    )
     {
-        if (await MergePeople.PairAsync(db, id, with, cancellation) is not var (kept, other)) return Problems.NotFound();
-        if (kept.PersonId == other.PersonId) return Problems.Invalid(new Problem("/with", "self", "These are stints of one person already."));
+        if (await MergePeople.PairAsync(db, id, with, cancellation) is not var (kept, other))
+            return Problems.NotFound();
+        if (kept.PersonId == other.PersonId)
+            return Problems.Invalid(new Problem("/with", "self", "These are stints of one person already."));
         var today = actor.Today;
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var fields = reader.Fields;
@@ -37,15 +45,29 @@ internal static class MergeEndpoints
         var called = await PeopleNames.LoadAsync(db, [kept.Id, other.Id], reader.SeesNames, cancellation);
         var seen = fields.Set.Fields.Where(f => reader.Sees(f.Key) && (mine.ContainsKey(f.Key) || theirs.ContainsKey(f.Key))).Select(f => f.Key).ToList();
         var (left, right) = (await ShownAsync(mine), await ShownAsync(theirs));
-        return TypedResults.Ok(new MergeComparison(
-            called[kept.Id], called[other.Id], await StintsAsync(kept.PersonId, reader, names, db, today, cancellation), await StintsAsync(other.PersonId, reader, names, db, today, cancellation), [.. seen.Select(f => new MergedValue(f, left.GetValueOrDefault(f), right.GetValueOrDefault(f)))],
-            await db.PersonMerges.Where(m => m.KeptId == kept.PersonId && !m.Undone).OrderByDescending(m => m.At).Select(m => (Guid?)m.Id).FirstOrDefaultAsync(cancellation)));
+        return TypedResults.Ok(
+            new MergeComparison(
+                called[kept.Id],
+                called[other.Id],
+                await StintsAsync(kept.PersonId, reader, names, db, today, cancellation),
+                await StintsAsync(other.PersonId, reader, names, db, today, cancellation),
+                [.. seen.Select(f => new MergedValue(f, left.GetValueOrDefault(f), right.GetValueOrDefault(f)))],
+                await db
+                    .PersonMerges.Where(m => m.KeptId == kept.PersonId && !m.Undone)
+                    .OrderByDescending(m => m.At)
+                    .Select(m => (Guid?)m.Id)
+                    .FirstOrDefaultAsync(cancellation)
+            )
+        );
 
         async Task<Dictionary<string, string>> ShownAsync(Dictionary<string, JsonElement> values)
         {
             var open = values.Where(v => !SealedText.IsSealed(v.Value)).ToDictionary();
             var display = await RecordReader.DisplayAsync(db, fields, open.Select(v => (v.Key, v.Value)), names, cancellation);
-            return values.ToDictionary(v => v.Key, v => display.GetValueOrDefault(v.Key) ?? (SealedText.IsSealed(v.Value) ? SealedText.Shown(v.Value).ToString() : v.Value.ToString()));
+            return values.ToDictionary(
+                v => v.Key,
+                v => display.GetValueOrDefault(v.Key) ?? (SealedText.IsSealed(v.Value) ? SealedText.Shown(v.Value).ToString() : v.Value.ToString())
+            );
         }
     }
 
@@ -53,17 +75,46 @@ internal static class MergeEndpoints
     private static async Task<MergedStint[]> StintsAsync(Guid person, Reader reader, ListNames names, FidDb db, LocalDate today, CancellationToken cancellation)
     {
         var facts = new VisibleFacts(reader, names);
-        var stints = await (from e in db.Employments
-                            join r in db.CurrentRecords on e.Id equals r.EmploymentId
-                            where e.PersonId == person
-                            orderby e.Start descending
-                            select new { Employment = e, r.JobCode, Hire = db.Hires.Where(h => h.EmploymentId == e.Id && h.Closed == null).Select(h => (Guid?)h.Id).FirstOrDefault() }).AsNoTracking().ToListAsync(cancellation);
-        return [.. stints.Select(s => new MergedStint(s.Employment.Number, facts.Job(s.JobCode), s.Employment.Start, facts.End ? s.Employment.End : null, s.Employment.GoesOn(today), s.Hire))];
+        var stints = await (
+            from e in db.Employments
+            join r in db.CurrentRecords on e.Id equals r.EmploymentId
+            where e.PersonId == person
+            orderby e.Start descending
+            select new
+            {
+                Employment = e,
+                r.JobCode,
+                Hire = db.Hires.Where(h => h.EmploymentId == e.Id && h.Closed == null).Select(h => (Guid?)h.Id).FirstOrDefault(),
+            }
+        )
+            .AsNoTracking()
+            .ToListAsync(cancellation);
+        return
+        [
+            .. stints.Select(s => new MergedStint(
+                s.Employment.Number,
+                facts.Job(s.JobCode),
+                s.Employment.Start,
+                facts.End ? s.Employment.End : null,
+                s.Employment.GoesOn(today),
+                s.Hire
+            )),
+        ];
     }
 
-    private static async Task<Results<Ok<MergedPeople>, ProblemHttpResult>> Merge(Guid id, MergeRequest request, Actor actor, MergePeople merge, CancellationToken cancellation) =>
-        (await merge.DoAsync(new MergePeopleRequest(id, request.With, request.Take, request.Why, request.Close ?? []), actor, cancellation)).IsDone(out var made, out var refusal)
-            ? TypedResults.Ok(new MergedPeople(made)) : Problems.Of(refusal);
+    private static async Task<Results<Ok<MergedPeople>, ProblemHttpResult>> Merge(
+        Guid id,
+        MergeRequest request,
+        Actor actor,
+        MergePeople merge,
+        CancellationToken cancellation
+    ) =>
+        (await merge.DoAsync(new MergePeopleRequest(id, request.With, request.Take, request.Why, request.Close ?? []), actor, cancellation)).IsDone(
+            out var made,
+            out var refusal
+        )
+            ? TypedResults.Ok(new MergedPeople(made))
+            : Problems.Of(refusal);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Undo(Guid id, Actor actor, PartPeople part, CancellationToken cancellation) =>
         (await part.DoAsync(new PartPeopleRequest(id), actor, cancellation)).Answer();

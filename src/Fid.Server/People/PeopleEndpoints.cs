@@ -29,41 +29,79 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<Ok<PeoplePage>, ProblemHttpResult>> List(
-        string? q, Guid? after, LocalDateParameter? on, bool? all, Actor actor, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
+        string? q,
+        Guid? after,
+        LocalDateParameter? on,
+        bool? all,
+        Actor actor,
+        FidDb db,
+        SensitiveValues sensitive,
+        CancellationToken cancellation
+    )
     {
-        if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
+        if (!TextRules.TryClean(q ?? "", out var text))
+            return BadQuery();
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var seen = new VisibleFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
-        if (on is { } day) return TypedResults.Ok(await AsOfAsync(db, seen, day.Date, text, after, cancellation));
+        if (on is { } day)
+            return TypedResults.Ok(await AsOfAsync(db, seen, day.Date, text, after, cancellation));
         var today = actor.Today;
         var records = db.CurrentRecords.AsNoTracking();
         // Who is here and who comes, unless somebody asks for those who were here as well.
-        if (all != true) records = records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && (e.End == null || e.End >= today)));
+        if (all != true)
+            records = records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && (e.End == null || e.End >= today)));
         var matching = await MatchingAsync(db, sensitive, seen, records, text, cancellation);
         // Who may not see names gets no order by names either.
-        if (!seen.Name) return TypedResults.Ok(await ByNumberAsync(db, matching, seen, after, today, cancellation));
+        if (!seen.Name)
+            return TypedResults.Ok(await ByNumberAsync(db, matching, seen, after, today, cancellation));
         if (after is { } id && await db.CurrentRecords.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == id, cancellation) is { } last)
-            matching = matching.Where(r => EF.Functions.GreaterThan(
-                ValueTuple.Create(r.FamilyName, r.GivenName, r.EmploymentId), ValueTuple.Create(last.FamilyName, last.GivenName, last.EmploymentId)));
+            matching = matching.Where(r =>
+                EF.Functions.GreaterThan(
+                    ValueTuple.Create(r.FamilyName, r.GivenName, r.EmploymentId),
+                    ValueTuple.Create(last.FamilyName, last.GivenName, last.EmploymentId)
+                )
+            );
         var page = await (
             from record in matching
             join employment in db.Employments on record.EmploymentId equals employment.Id
             orderby record.FamilyName, record.GivenName, record.EmploymentId
-            select new { record, employment.Number, employment.Start, employment.End }).Take(PageSize + 1).ToListAsync(cancellation);
-        return TypedResults.Ok(new PeoplePage(
-            [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), StandingOf(p.Start, p.End, today), p.End))],
-            page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null));
+            select new
+            {
+                record,
+                employment.Number,
+                employment.Start,
+                employment.End,
+            }
+        )
+            .Take(PageSize + 1)
+            .ToListAsync(cancellation);
+        return TypedResults.Ok(
+            new PeoplePage(
+                [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), StandingOf(p.Start, p.End, today), p.End))],
+                page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null
+            )
+        );
     }
 
     // As they were on a day: who, and as what.
     private static async Task<PeoplePage> AsOfAsync(FidDb db, VisibleFacts seen, LocalDate day, string text, Guid? after, CancellationToken cancellation)
     {
-        var words = seen.Name ? TextRules.Fold(text).Split(' ', StringSplitOptions.RemoveEmptyEntries) : text.Length == 0 ? [] : [text];
+        var words =
+            seen.Name ? TextRules.Fold(text).Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            : text.Length == 0 ? []
+            : [text];
         var people = await PeopleAsOf.PageAsync(db, day, words, seen.Name, after, PageSize + 1, cancellation);
         return new PeoplePage([.. people.Take(PageSize).Select(p => Row(seen, p))], people.Count > PageSize ? people[PageSize - 1].EmploymentId : null);
     }
 
-    private static async Task<PeoplePage> ByNumberAsync(FidDb db, IQueryable<CurrentRecord> matching, VisibleFacts seen, Guid? after, LocalDate today, CancellationToken cancellation)
+    private static async Task<PeoplePage> ByNumberAsync(
+        FidDb db,
+        IQueryable<CurrentRecord> matching,
+        VisibleFacts seen,
+        Guid? after,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var beyond = after is { } id ? await db.Employments.Where(e => e.Id == id).Select(e => e.Number).FirstOrDefaultAsync(cancellation) : null;
         var page = await (
@@ -71,15 +109,32 @@ internal static class PeopleEndpoints
             join employment in db.Employments on record.EmploymentId equals employment.Id
             where beyond == null || EF.Functions.GreaterThan(ValueTuple.Create(employment.Number), ValueTuple.Create(beyond))
             orderby employment.Number
-            select new { record, employment.Number, employment.Start, employment.End }).Take(PageSize + 1).ToListAsync(cancellation);
+            select new
+            {
+                record,
+                employment.Number,
+                employment.Start,
+                employment.End,
+            }
+        )
+            .Take(PageSize + 1)
+            .ToListAsync(cancellation);
         return new PeoplePage(
             [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), StandingOf(p.Start, p.End, today), p.End))],
-            page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null);
+            page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null
+        );
     }
 
-    private static async Task<Results<Ok<Found[]>, ProblemHttpResult>> GoTo(string? q, Actor actor, FidDb db, SensitiveValues sensitive, CancellationToken cancellation)
+    private static async Task<Results<Ok<Found[]>, ProblemHttpResult>> GoTo(
+        string? q,
+        Actor actor,
+        FidDb db,
+        SensitiveValues sensitive,
+        CancellationToken cancellation
+    )
     {
-        if (!TextRules.TryClean(q ?? "", out var text)) return BadQuery();
+        if (!TextRules.TryClean(q ?? "", out var text))
+            return BadQuery();
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var seen = new VisibleFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         var found = new List<Found>();
@@ -91,19 +146,40 @@ internal static class PeopleEndpoints
                 join record in Matching(db, seen, db.CurrentRecords, text) on hire.EmploymentId equals record.EmploymentId
                 join employment in db.Employments on hire.EmploymentId equals employment.Id
                 orderby hire.Start, employment.Number
-                select new { hire.Id, record, employment.Number }).AsNoTracking().Take(MostFound).ToListAsync(cancellation);
+                select new
+                {
+                    hire.Id,
+                    record,
+                    employment.Number,
+                }
+            )
+                .AsNoTracking()
+                .Take(MostFound)
+                .ToListAsync(cancellation);
             found.AddRange(hires.Select(h => new Found(FoundKind.Hire, h.Id.ToString(), seen.FullName(h.record, h.Number), Detail(h.record, seen))));
         }
-        if (!actor.MayReadEverybody) return TypedResults.Ok(found.ToArray());
+        if (!actor.MayReadEverybody)
+            return TypedResults.Ok(found.ToArray());
 
-        var people = await (await MatchingAsync(db, sensitive, seen, db.CurrentRecords.AsNoTracking(), text, cancellation)).Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
+        var people = await (await MatchingAsync(db, sensitive, seen, db.CurrentRecords.AsNoTracking(), text, cancellation))
+            .Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
             .Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
-            .OrderBy(p => seen.Name ? p.record.FamilyName : p.Number).ThenBy(p => seen.Name ? p.record.GivenName : p.Number).Take(MostFound).ToListAsync(cancellation);
-        found.AddRange(people.Select(p => new Found(FoundKind.Person, p.record.EmploymentId.ToString(), seen.FullName(p.record, p.Number), Detail(p.record, seen))));
+            .OrderBy(p => seen.Name ? p.record.FamilyName : p.Number)
+            .ThenBy(p => seen.Name ? p.record.GivenName : p.Number)
+            .Take(MostFound)
+            .ToListAsync(cancellation);
+        found.AddRange(
+            people.Select(p => new Found(FoundKind.Person, p.record.EmploymentId.ToString(), seen.FullName(p.record, p.Number), Detail(p.record, seen)))
+        );
         var folded = TextRules.Fold(text);
-        found.AddRange(Core.Lists.ShippedLists.All.Where(l => l.Label.All.Any(n => TextRules.Fold(n).Contains(folded, StringComparison.Ordinal))).Take(MostFound)
-            .Select(l => new Found(FoundKind.List, l.Key, l.Label.In(System.Globalization.CultureInfo.CurrentUICulture.TwoLetterISOLanguageName), null)));
-        var templates = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t => TextRules.Fold($"{t.Spec.Name} {t.Spec.NameDe} {t.Code}").Contains(folded, StringComparison.Ordinal));
+        found.AddRange(
+            Core.Lists.ShippedLists.All.Where(l => l.Label.All.Any(n => TextRules.Fold(n).Contains(folded, StringComparison.Ordinal)))
+                .Take(MostFound)
+                .Select(l => new Found(FoundKind.List, l.Key, l.Label.In(System.Globalization.CultureInfo.CurrentUICulture.TwoLetterISOLanguageName), null))
+        );
+        var templates = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t =>
+            TextRules.Fold($"{t.Spec.Name} {t.Spec.NameDe} {t.Code}").Contains(folded, StringComparison.Ordinal)
+        );
         found.AddRange(templates.Take(MostFound).Select(t => new Found(FoundKind.Template, t.Code, t.Name, null)));
         return TypedResults.Ok(found.ToArray());
     }
@@ -112,32 +188,63 @@ internal static class PeopleEndpoints
         new(record.EmploymentId, number, start, record.GivenName, record.FamilyName, record.JobCode, record.DepartmentCode, record.SiteCode);
 
     private static Standing StandingOf(LocalDate start, LocalDate? end, LocalDate today) =>
-        end < start ? Standing.CameToNothing : end < today ? Standing.Left : start > today ? Standing.Coming : end is not null ? Standing.Leaving : Standing.Here;
+        end < start ? Standing.CameToNothing
+        : end < today ? Standing.Left
+        : start > today ? Standing.Coming
+        : end is not null ? Standing.Leaving
+        : Standing.Here;
 
-    private static PersonRow Row(VisibleFacts seen, PersonAsOf person, Standing? standing = null, LocalDate? end = null) => new(
-        person.EmploymentId, person.Number, seen.Name ? person.GivenName : "", seen.Name ? person.FamilyName : person.Number,
-        seen.Job(person.Job), seen.Department(person.Department), seen.Site(person.Site), person.Start, standing, standing is Standing.Leaving or Standing.Left && seen.End ? end : null);
+    private static PersonRow Row(VisibleFacts seen, PersonAsOf person, Standing? standing = null, LocalDate? end = null) =>
+        new(
+            person.EmploymentId,
+            person.Number,
+            seen.Name ? person.GivenName : "",
+            seen.Name ? person.FamilyName : person.Number,
+            seen.Job(person.Job),
+            seen.Department(person.Department),
+            seen.Site(person.Site),
+            person.Start,
+            standing,
+            standing is Standing.Leaving or Standing.Left && seen.End ? end : null
+        );
 
     // A number that somebody is known by finds them when it is typed whole, to those who may see it.
     private static async Task<IQueryable<CurrentRecord>> MatchingAsync(
-        FidDb db, SensitiveValues sensitive, VisibleFacts seen, IQueryable<CurrentRecord> records, string text, CancellationToken cancellation)
+        FidDb db,
+        SensitiveValues sensitive,
+        VisibleFacts seen,
+        IQueryable<CurrentRecord> records,
+        string text,
+        CancellationToken cancellation
+    )
     {
-        if (text.Count(char.IsLetterOrDigit) < ShortestNumber) return Matching(db, seen, records, text);
+        if (text.Count(char.IsLetterOrDigit) < ShortestNumber)
+            return Matching(db, seen, records, text);
         var starts = new List<string>();
-        foreach (var field in seen.SealedFields) starts.Add(SealedText.Start(await sensitive.HashAsync(db, field, text, cancellation)));
-        var owners = starts.Count == 0 ? [] : await db.RecordValues.Where(v => starts.Contains(v.SealedStart!) && v.Known.UpperBoundInfinite).Select(v => v.OwnerId).Distinct().OrderBy(o => o).Take(MostFound).ToListAsync(cancellation);
+        foreach (var field in seen.SealedFields)
+            starts.Add(SealedText.Start(await sensitive.HashAsync(db, field, text, cancellation)));
+        var owners =
+            starts.Count == 0
+                ? []
+                : await db
+                    .RecordValues.Where(v => starts.Contains(v.SealedStart!) && v.Known.UpperBoundInfinite)
+                    .Select(v => v.OwnerId)
+                    .Distinct()
+                    .OrderBy(o => o)
+                    .Take(MostFound)
+                    .ToListAsync(cancellation);
         return owners.Count == 0 ? Matching(db, seen, records, text) : records.Where(r => owners.Contains(r.EmploymentId) || owners.Contains(r.PersonId));
     }
 
     // Each word typed begins a word of the name, stands in the number, is the badge, or begins the job's or the site's name.
     private static IQueryable<CurrentRecord> Matching(FidDb db, VisibleFacts seen, IQueryable<CurrentRecord> records, string text)
     {
-        if (!seen.Name) return text.Length == 0 ? records : records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && e.Number == text));
+        if (!seen.Name)
+            return text.Length == 0 ? records : records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && e.Number == text));
         foreach (var word in TextRules.SearchWords(text).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(6))
         {
             var (jobs, sites, badge) = (seen.JobsLike(word), seen.SitesLike(word), seen.Badge);
-            records = records.Where(r => r.Search.Contains(" " + word)
-                || (badge && r.Badge == word) || jobs.Contains(r.JobCode) || sites.Contains(r.SiteCode));
+            records = records.Where(r => r.Search.Contains(" " + word) || (badge && r.Badge == word) || jobs.Contains(r.JobCode) || sites.Contains(r.SiteCode));
         }
         return records;
     }
@@ -155,7 +262,17 @@ public sealed record PeoplePage(PersonRow[] People, Guid? Next);
 /// <param name="Standing">How they stand with the firm today; null in a list as of another day.</param>
 /// <param name="End">The last day of somebody who leaves or has left.</param>
 public sealed record PersonRow(
-    Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Department, string? Site, LocalDate Start, Standing? Standing, LocalDate? End);
+    Guid EmploymentId,
+    string Number,
+    string GivenName,
+    string FamilyName,
+    string? Job,
+    string? Department,
+    string? Site,
+    LocalDate Start,
+    Standing? Standing,
+    LocalDate? End
+);
 
 /// <summary>How somebody stands with the firm.</summary>
 public enum Standing

@@ -24,43 +24,98 @@ internal static class PeopleSheet
     /// not shown for somebody stay empty, and so do sealed ones for everybody.</summary>
     /// <param name="empty">To open hires: no rows, and the fields that can be entered for one, with a column for the role template.</param>
     private static async Task<FileContentHttpResult> Give(
-        string? language, LocalDateParameter? on, bool? empty, Actor actor, FidDb db, ImportTargets targets, HttpContext http, CancellationToken cancellation)
+        string? language,
+        LocalDateParameter? on,
+        bool? empty,
+        Actor actor,
+        FidDb db,
+        ImportTargets targets,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
         var speak = language == "de" ? "de" : "en";
-        if (empty == true) return await ForHiresAsync(speak, actor, db, targets, cancellation);
+        if (empty == true)
+            return await ForHiresAsync(speak, actor, db, targets, cancellation);
         db.Database.SetCommandTimeout(FidDatabase.LongestWork);
         await SecurityTrail.NoteAsync(db, actor, http, SecurityTrail.Exported, "people", cancellation);
         var today = actor.Today;
         var people = await targets.PeopleAsync(actor, cancellation);
         var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
         var calendars = set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
-        var numbers = await db.Employments.AsNoTracking().Select(e => new { e.Id, e.Number, e.Start, e.End }).ToDictionaryAsync(e => e.Id, cancellation);
+        var numbers = await db
+            .Employments.AsNoTracking()
+            .Select(e => new
+            {
+                e.Id,
+                e.Number,
+                e.Start,
+                e.End,
+            })
+            .ToDictionaryAsync(e => e.Id, cancellation);
         var byText = numbers.Values.ToDictionary(e => e.Id.ToString(), e => e.Number);
-        var held = (await ActiveRecords.LoadAsync(db, today, cancellation, on?.Date, former: on is not null)).Records
-            .Where(r => on is not { } day || (numbers[r.Key].Start <= day.Date && (numbers[r.Key].End is not { } end || end >= day.Date)));
+        var held = (await ActiveRecords.LoadAsync(db, today, cancellation, on?.Date, former: on is not null)).Records.Where(r =>
+            on is not { } day || (numbers[r.Key].Start <= day.Date && (numbers[r.Key].End is not { } end || end >= day.Date))
+        );
         var roles = actor.RoleNames;
 
-        var columns = new List<SheetColumn> { new(speak == "de" ? "Personalnummer" : "Employee number", speak == "de" ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.", []) };
-        foreach (var field in people.Fields) columns.Add(await ColumnAsync(db, field, field.AccessOf(roles) == FieldAccess.Edit, speak, cancellation));
+        var columns = new List<SheetColumn>
+        {
+            new(
+                speak == "de" ? "Personalnummer" : "Employee number",
+                speak == "de" ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.",
+                []
+            ),
+        };
+        foreach (var field in people.Fields)
+            columns.Add(await ColumnAsync(db, field, field.AccessOf(roles) == FieldAccess.Edit, speak, cancellation));
         return Workbook.File(
-            speak == "de" ? "Personen" : "People", speak == "de" ? "Personen" : "People", columns,
-            held.OrderBy(r => numbers[r.Key].Number.Length).ThenBy(r => numbers[r.Key].Number, StringComparer.Ordinal).Select(Row));
+            speak == "de" ? "Personen" : "People",
+            speak == "de" ? "Personen" : "People",
+            columns,
+            held.OrderBy(r => numbers[r.Key].Number.Length).ThenBy(r => numbers[r.Key].Number, StringComparer.Ordinal).Select(Row)
+        );
 
         IReadOnlyList<string> Row(KeyValuePair<Guid, ActiveRecord> record)
         {
-            var seen = RecordEvaluation.Of(set, new RecordQuestion(record.Value.Values, set.Keys, [], roles, null, record.Value.AsOf, RecordQuestion.NoLists, calendars?.OfRecord(record.Value.Values)));
+            var seen = RecordEvaluation.Of(
+                set,
+                new RecordQuestion(
+                    record.Value.Values,
+                    set.Keys,
+                    [],
+                    roles,
+                    null,
+                    record.Value.AsOf,
+                    RecordQuestion.NoLists,
+                    calendars?.OfRecord(record.Value.Values)
+                )
+            );
             var shown = seen.Shown.ToHashSet(StringComparer.Ordinal);
-            return [numbers[record.Key].Number, .. people.Fields.Select(f => shown.Contains(f.Key) && seen.Values.TryGetValue(f.Key, out var value) ? FieldCell.Write(value, byText.GetValueOrDefault) : "")];
+            return
+            [
+                numbers[record.Key].Number,
+                .. people.Fields.Select(f =>
+                    shown.Contains(f.Key) && seen.Values.TryGetValue(f.Key, out var value) ? FieldCell.Write(value, byText.GetValueOrDefault) : ""
+                ),
+            ];
         }
     }
 
-    private static async Task<FileContentHttpResult> ForHiresAsync(string language, Actor actor, FidDb db, ImportTargets targets, CancellationToken cancellation)
+    private static async Task<FileContentHttpResult> ForHiresAsync(
+        string language,
+        Actor actor,
+        FidDb db,
+        ImportTargets targets,
+        CancellationToken cancellation
+    )
     {
         var people = await targets.PeopleAsync(actor, cancellation);
         var (roles, template) = (actor.RoleNames, people.Definition.Find(PeopleTarget.Template)!);
         var opening = (await TemplateBook.LoadAsync(db, cancellation)).Opening.Select(t => t.Name).Order(StringComparer.Ordinal).ToArray();
         var columns = new List<SheetColumn> { new(template.Label.In(language), template.Note.In(language), opening) };
-        foreach (var field in people.Fields.Where(f => f.Key == StartCorrection.Field || f.AccessOf(roles) == FieldAccess.Edit)) columns.Add(await ColumnAsync(db, field, mayEdit: true, language, cancellation));
+        foreach (var field in people.Fields.Where(f => f.Key == StartCorrection.Field || f.AccessOf(roles) == FieldAccess.Edit))
+            columns.Add(await ColumnAsync(db, field, mayEdit: true, language, cancellation));
         var title = language == "de" ? "Einstellungen" : "New hires";
         return Workbook.File(title, title, columns, []);
     }
@@ -69,13 +124,17 @@ internal static class PeopleSheet
     {
         // A spreadsheet lets one pick one, not several.
         var choices = mayEdit && field.Type != FieldType.Choices ? await Workbook.ChoicesAsync(db, field, language, cancellation) : [];
-        var note = mayEdit ? field.Type switch
-        {
-            FieldType.Person => language == "de" ? "Die Personalnummer." : "The employee number.",
-            FieldType.Choices => language == "de" ? "Mehrere mit Semikolon trennen." : "Put semicolons between several.",
-            FieldType.Date => language == "de" ? "Als 2027-03-22 oder 22.3.2027." : "As 2027-03-22 or 22/3/2027.",
-            _ => "",
-        } : language == "de" ? "Nur zum Lesen." : "To read, not to change.";
+        var note =
+            mayEdit
+                ? field.Type switch
+                {
+                    FieldType.Person => language == "de" ? "Die Personalnummer." : "The employee number.",
+                    FieldType.Choices => language == "de" ? "Mehrere mit Semikolon trennen." : "Put semicolons between several.",
+                    FieldType.Date => language == "de" ? "Als 2027-03-22 oder 22.3.2027." : "As 2027-03-22 or 22/3/2027.",
+                    _ => "",
+                }
+            : language == "de" ? "Nur zum Lesen."
+            : "To read, not to change.";
         return new SheetColumn(field.Label(language), note, choices, field.Type == FieldType.LongText);
     }
 }

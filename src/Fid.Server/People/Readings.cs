@@ -22,7 +22,13 @@ internal static class Readings
     private static readonly string[] PayFields = ["pay_rate", "paid_by", "weekly_hours", "pay_group"];
 
     public static async Task<Results<Ok<ReadingsResponse>, ProblemHttpResult>> Read(
-        Guid id, ReadingsRequest request, Actor actor, FidDb db, EnteredValues enteredValues, CancellationToken cancellation)
+        Guid id,
+        ReadingsRequest request,
+        Actor actor,
+        FidDb db,
+        EnteredValues enteredValues,
+        CancellationToken cancellation
+    )
     {
         if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _))
             return Problems.NotFound();
@@ -31,39 +37,68 @@ internal static class Readings
         var (fields, roles) = (reader.Fields, reader.Roles);
         var stored = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
-        var entered = (await enteredValues.CheckAsync(fields, new EnteredRecord(request.Changes, employment.PersonId, employment.Id), roles, cancellation)).Values;
+        var entered = (
+            await enteredValues.CheckAsync(fields, new EnteredRecord(request.Changes, employment.PersonId, employment.Id), roles, cancellation)
+        ).Values;
         foreach (var (key, value) in entered)
         {
-            if (value is { } there) stored[key] = there;
-            else stored.Remove(key);
+            if (value is { } there)
+                stored[key] = there;
+            else
+                stored.Remove(key);
         }
         // Rules act on what is being typed; defaults are for new records, so here what is empty stays empty.
         var evaluated = await ShownRecord.EvaluateAsync(
-            db, fields, stored, roles, [.. entered.Keys, .. fields.Set.Fields.Where(f => !stored.ContainsKey(f.Key) && !fields.Set.IsSetByRule(f.Key)).Select(f => f.Key)],
-            [.. entered.Keys], await ShownRecord.StageAsync(db, fields, id, cancellation), today, cancellation);
+            db,
+            fields,
+            stored,
+            roles,
+            [.. entered.Keys, .. fields.Set.Fields.Where(f => !stored.ContainsKey(f.Key) && !fields.Set.IsSetByRule(f.Key)).Select(f => f.Key)],
+            [.. entered.Keys],
+            await ShownRecord.StageAsync(db, fields, id, cancellation),
+            today,
+            cancellation
+        );
         // Nothing is worked out for somebody from what they may not see, of this person or of others.
         var values = evaluated.Values.ToDictionary(v => v.Key, v => (JsonElement?)v.Value);
 
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var groups = (await db.ListEntries.AsNoTracking().Where(e => e.List == "payGroups").ToListAsync(cancellation))
-            .Select(e => e.Content()).ToDictionary(g => g.Code, g => Enum.Parse<PayPeriod>(g.Text("every") ?? nameof(PayPeriod.Month), ignoreCase: true));
+            .Select(e => e.Content())
+            .ToDictionary(g => g.Code, g => Enum.Parse<PayPeriod>(g.Text("every") ?? nameof(PayPeriod.Month), ignoreCase: true));
         var rate = Rate(values, groups, firm.FullTimeHours);
         var grade = Text(values, "job") is { } code ? await GradeAsync(db, code, today, firm.FullTimeHours, cancellation) : null;
-        return TypedResults.Ok(new ReadingsResponse(
-            rate is null ? null : new RateResponse(rate.Annual, rate.FullTimeAnnual, rate.Hourly, rate.PerPeriod, Text(values, "pay_group") is { } group ? groups.GetValueOrDefault(group) : default),
-            grade is null || !PayFields.All(reader.Sees) ? null : await BandAsync(db, reader, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
-            await BadgesAsync(db, reader, employment, values, firm.BadgeRestDays, today, cancellation),
-            Text(values, "job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
-            await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation)));
+        return TypedResults.Ok(
+            new ReadingsResponse(
+                rate is null
+                    ? null
+                    : new RateResponse(
+                        rate.Annual,
+                        rate.FullTimeAnnual,
+                        rate.Hourly,
+                        rate.PerPeriod,
+                        Text(values, "pay_group") is { } group ? groups.GetValueOrDefault(group) : default
+                    ),
+                grade is null || !PayFields.All(reader.Sees)
+                    ? null
+                    : await BandAsync(db, reader, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
+                await BadgesAsync(db, reader, employment, values, firm.BadgeRestDays, today, cancellation),
+                Text(values, "job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
+                await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation)
+            )
+        );
     }
 
     // A band stated per hour is compared as the pay of somebody full-time for a year.
     private static async Task<JobBand?> GradeAsync(FidDb db, string job, LocalDate today, decimal fullTimeHours, CancellationToken cancellation)
     {
-        var entries = (await db.ListEntries.AsNoTracking().Where(e => (e.List == "jobs" && e.Code == job) || e.List == "grades").ToListAsync(cancellation)).ToLookup(e => e.List);
+        var entries = (
+            await db.ListEntries.AsNoTracking().Where(e => (e.List == "jobs" && e.Code == job) || e.List == "grades").ToListAsync(cancellation)
+        ).ToLookup(e => e.List);
         var grade = entries["jobs"].FirstOrDefault()?.Content().Text("grade");
         var band = entries["grades"].FirstOrDefault(g => g.Code == grade)?.Content().Parts<BandFrom>("bands").Where(b => b.From <= today).MaxBy(b => b.From);
-        if (grade is null || band is null) return null;
+        if (grade is null || band is null)
+            return null;
         var times = band.Per == "hour" ? fullTimeHours * 52 : 1;
         return new JobBand(job, grade, band.Min * times, band.Mid * times, band.Max * times);
     }
@@ -71,37 +106,78 @@ internal static class Readings
     private sealed record JobBand(string Job, string Grade, decimal Min, decimal Mid, decimal Max);
 
     private static async Task<BandResponse> BandAsync(
-        FidDb db, Reader reader, Employment employment, JobBand grade, PayRate? rate, Dictionary<string, PayPeriod> groups, decimal fullTimeHours, LocalDate today, CancellationToken cancellation)
+        FidDb db,
+        Reader reader,
+        Employment employment,
+        JobBand grade,
+        PayRate? rate,
+        Dictionary<string, PayPeriod> groups,
+        decimal fullTimeHours,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
-        var holders = reader.Readable(db.CurrentRecords).Where(r => r.JobCode == grade.Job && r.EmploymentId != employment.Id).OrderBy(r => r.EmploymentId).Take(MostColleagues).Select(r => r.EmploymentId);
-        var rows = await db.RecordValues.AsNoTracking()
+        var holders = reader
+            .Readable(db.CurrentRecords)
+            .Where(r => r.JobCode == grade.Job && r.EmploymentId != employment.Id)
+            .OrderBy(r => r.EmploymentId)
+            .Take(MostColleagues)
+            .Select(r => r.EmploymentId);
+        var rows = await db
+            .RecordValues.AsNoTracking()
             .Where(v => holders.Contains(v.OwnerId) && PayFields.Contains(v.Field) && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
-            .Select(v => new { v.OwnerId, v.Field, v.Value }).ToListAsync(cancellation);
+            .Select(v => new
+            {
+                v.OwnerId,
+                v.Field,
+                v.Value,
+            })
+            .ToListAsync(cancellation);
         var colleagues = rows.GroupBy(r => r.OwnerId)
             .Select(person => Rate(person.ToDictionary(r => r.Field, r => (JsonElement?)r.Value), groups, fullTimeHours)?.FullTimeAnnual)
-            .OfType<decimal>().Order().ToArray();
+            .OfType<decimal>()
+            .Order()
+            .ToArray();
         var band = rate is null ? null : PayBand.Of(rate.FullTimeAnnual, grade.Min, grade.Mid, grade.Max).Answer;
         return new BandResponse(
-            grade.Job, grade.Grade, grade.Min, grade.Mid, grade.Max, rate?.FullTimeAnnual, band?.CompaRatio, band?.Position,
-            colleagues.Length < Reader.FewestTogether ? null : colleagues);
+            grade.Job,
+            grade.Grade,
+            grade.Min,
+            grade.Mid,
+            grade.Max,
+            rate?.FullTimeAnnual,
+            band?.CompaRatio,
+            band?.Position,
+            colleagues.Length < Reader.FewestTogether ? null : colleagues
+        );
     }
 
     private static async Task<JobFacts?> JobFactsAsync(FidDb db, string code, CancellationToken cancellation)
     {
-        if ((await db.ListEntries.AsNoTracking().Coded("jobs", code).FirstOrDefaultAsync(cancellation))?.Content() is not { } job) return null;
+        if ((await db.ListEntries.AsNoTracking().Coded("jobs", code).FirstOrDefaultAsync(cancellation))?.Content() is not { } job)
+            return null;
         var names = await ListNames.LoadAsync(db, cancellation);
         return new JobFacts(
-            job.Code, names.Of("jobFamilies", job.Text("family")), job.Text("classification"), job.Is("safety_critical"),
+            job.Code,
+            names.Of("jobFamilies", job.Text("family")),
+            job.Text("classification"),
+            job.Is("safety_critical"),
             ShippedLists.Get("jobs").Find("overtime")!.Options!.FirstOrDefault(o => o.Value == job.Text("overtime"))?.Label,
             [.. (job.Values.GetValueOrDefault("items") as string[] ?? []).Select(i => names.Of("items", i)!)],
-            [.. job.Parts<Requirement>("certificates").Select(c => new JobCertificate(names.Of("certificates", c.Certificate)!, c.Essential))]);
+            [.. job.Parts<Requirement>("certificates").Select(c => new JobCertificate(names.Of("certificates", c.Certificate)!, c.Essential))]
+        );
     }
 
     private static PayRate? Rate(IReadOnlyDictionary<string, JsonElement?> values, Dictionary<string, PayPeriod> groups, decimal fullTimeHours)
     {
-        if (Number(values, "pay_rate") is not { } amount || Number(values, "weekly_hours") is not { } hours
+        if (
+            Number(values, "pay_rate") is not { } amount
+            || Number(values, "weekly_hours") is not { } hours
             || !Enum.TryParse<PayPeriod>(Text(values, "paid_by"), ignoreCase: true, out var per)
-            || Text(values, "pay_group") is not { } group || !groups.TryGetValue(group, out var every)) return null;
+            || Text(values, "pay_group") is not { } group
+            || !groups.TryGetValue(group, out var every)
+        )
+            return null;
         return PayRate.Of(amount, per, hours, fullTimeHours, WorkingDaysPerWeek, every).Answer;
     }
 
@@ -109,23 +185,45 @@ internal static class Readings
     private const decimal WorkingDaysPerWeek = 5;
 
     private static async Task<BadgeClash[]> BadgesAsync(
-        FidDb db, Reader reader, Employment employment, IReadOnlyDictionary<string, JsonElement?> values, int restDays, LocalDate today, CancellationToken cancellation)
+        FidDb db,
+        Reader reader,
+        Employment employment,
+        IReadOnlyDictionary<string, JsonElement?> values,
+        int restDays,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
-        if (Text(values, "badge") is not { } badge) return [];
+        if (Text(values, "badge") is not { } badge)
+            return [];
         var others = await (
             from record in db.CurrentRecords.AsNoTracking()
             join other in db.Employments on record.EmploymentId equals other.Id
             where record.Badge == badge && record.EmploymentId != employment.Id
             orderby record.EmploymentId
-            select new { record, other.Number, other.Start, other.End }).Take(MostColleagues).ToListAsync(cancellation);
+            select new
+            {
+                record,
+                other.Number,
+                other.Start,
+                other.End,
+            }
+        )
+            .Take(MostColleagues)
+            .ToListAsync(cancellation);
         var assignments = others
             .Select(o => new BadgeAssignment(o.record.EmploymentId.ToString(), badge, "", o.record.PersonId.ToString(), o.Start, o.End))
             .Prepend(new BadgeAssignment(employment.Id.ToString(), badge, "", employment.PersonId.ToString(), employment.Start, employment.End))
-            .Where(a => a.To is null || a.To >= a.From).ToArray();
+            .Where(a => a.To is null || a.To >= a.From)
+            .ToArray();
         var names = others.ToDictionary(o => o.record.EmploymentId.ToString(), o => reader.MayOpen(o.record) ? reader.NameOf(o.record, o.Number) : null);
         var conflicts = Badges.Check(assignments, restDays).Answer ?? [];
-        return [.. conflicts.Where(c => c.Ids.Contains(employment.Id.ToString()))
-            .Select(c => new BadgeClash(c.Kind, badge, names[c.Ids.First(i => i != employment.Id.ToString())]))];
+        return
+        [
+            .. conflicts
+                .Where(c => c.Ids.Contains(employment.Id.ToString()))
+                .Select(c => new BadgeClash(c.Kind, badge, names[c.Ids.First(i => i != employment.Id.ToString())])),
+        ];
     }
 
     private static string? Text(IReadOnlyDictionary<string, JsonElement?> values, string field) =>
@@ -142,7 +240,15 @@ public sealed record ReadingsRequest(Dictionary<string, JsonElement> Changes);
 public sealed record ReadingsResponse(RateResponse? Rate, BandResponse? Band, BadgeClash[] Badges, JobFacts? Job, EvaluationResponse Evaluation);
 
 /// <summary>What the record has by its job, and nobody types.</summary>
-public sealed record JobFacts(string Code, string? Family, string? Classification, bool SafetyCritical, Label? Overtime, string[] Items, JobCertificate[] Certificates);
+public sealed record JobFacts(
+    string Code,
+    string? Family,
+    string? Classification,
+    bool SafetyCritical,
+    Label? Overtime,
+    string[] Items,
+    JobCertificate[] Certificates
+);
 
 public sealed record JobCertificate(string Name, bool Essential);
 
@@ -152,7 +258,16 @@ public sealed record RateResponse(decimal Annual, decimal FullTimeAnnual, decima
 /// <param name="Colleagues">Full-time annual pay of others with the job whose records the reader may open, ascending; null where they
 /// are too few for any of them to stay unknown.</param>
 public sealed record BandResponse(
-    string Job, string Grade, decimal Min, decimal Mid, decimal Max, decimal? Pay, decimal? CompaRatio, BandPosition? Position, decimal[]? Colleagues);
+    string Job,
+    string Grade,
+    decimal Min,
+    decimal Mid,
+    decimal Max,
+    decimal? Pay,
+    decimal? CompaRatio,
+    BandPosition? Position,
+    decimal[]? Colleagues
+);
 
 /// <param name="Other">Whose badge it is as well; null for somebody the reader may not look up.</param>
 public sealed record BadgeClash(BadgeConflictKind Kind, string Badge, string? Other);

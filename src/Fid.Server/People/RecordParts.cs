@@ -24,9 +24,7 @@ internal sealed class RecordParts
     private readonly Dictionary<string, (string Name, string? Number)> _named = [];
     private string[] _open = [];
 
-    private RecordParts()
-    {
-    }
+    private RecordParts() { }
 
     /// <summary>The values that hold on the day the record is shown for, by field.</summary>
     public Dictionary<string, RecordValue> Values { get; } = new(StringComparer.Ordinal);
@@ -54,7 +52,11 @@ internal sealed class RecordParts
     /// <summary>What is shown of a person or a file that a value names by its id; null where there is none such.</summary>
     /// <param name="seesNames">Whether people's names may be seen; where not, they are called by their numbers.</param>
     public string? Named(JsonElement value, bool seesNames) =>
-        value.ValueKind == JsonValueKind.String && _named.TryGetValue(value.GetString()!, out var named) ? seesNames ? named.Name : named.Number ?? named.Name : null;
+        value.ValueKind == JsonValueKind.String && _named.TryGetValue(value.GetString()!, out var named)
+            ? seesNames
+                ? named.Name
+                : named.Number ?? named.Name
+            : null;
 
     /// <summary>Who it is about.</summary>
     public Employment Employment { get; private set; } = null!;
@@ -76,29 +78,47 @@ internal sealed class RecordParts
         {
             await using (var first = Batch(db))
             {
-                Add(first, """
+                Add(
+                    first,
+                    """
                     select e.person_id, e.number, e.start, e."end", r.given_name, r.family_name, r.job_code, r.kind, r.site_code, r.manager_id, r.xmin
                     from employments e join records_now r on r.employment_id = e.id where e.id = $1
-                    """, id);
+                    """,
+                    id
+                );
                 Add(first, FieldBook.NowSql);
-                Add(first, """
+                Add(
+                    first,
+                    """
                     select v.id, v.owner_id, v.field, v.value::text, v.source, v.effective, v.change_id from employments e join record_values v on v.owner_id = any(array[e.id, e.person_id])
                     where e.id = $1 and upper_inf(v.known) and (upper_inf(v.effective) or upper(v.effective) > greatest($2, e.start)) order by lower(v.effective)
-                    """, id, today);
+                    """,
+                    id,
+                    today
+                );
                 Add(first, "select code, spec->>'name', version, coalesce((spec->>'addOn')::boolean, false), spec->>'nameDe' from role_templates");
-                Add(first, """
+                Add(
+                    first,
+                    """
                     select h.id, count(*) filter (where t.day_one and t.required and t.done is not null)::int, count(*) filter (where t.day_one and t.required and t.skipped_why is null)::int,
                       array_agg(distinct t.stage_key) filter (where t.required and t.done is null and t.skipped_why is null)
                     from hires h left join hire_tasks t on t.hire_id = h.id where h.employment_id = $1 and h.closed is null group by h.id limit 1
-                    """, id);
-                Add(first, """
+                    """,
+                    id
+                );
+                Add(
+                    first,
+                    """
                     select o.id, o.number, o.start, o."end", r.job_code from employments e join employments o on o.person_id = e.person_id and o.id <> e.id join records_now r on r.employment_id = o.id
                     where e.id = $1 order by o.start desc
-                    """, id);
+                    """,
+                    id
+                );
                 LiveNow now;
                 await using (var reader = await first.ExecuteReaderAsync(cancellation))
                 {
-                    if (!await reader.ReadAsync(cancellation)) return null;
+                    if (!await reader.ReadAsync(cancellation))
+                        return null;
                     now = await parts.ReadRecordAsync(reader, id, today, cancellation);
                 }
                 parts.Fields = await new FieldBook(db).LiveAsync(now, cancellation);
@@ -106,15 +126,34 @@ internal sealed class RecordParts
             var fields = parts.Fields;
             parts.Stage = fields.StageOf(parts._open);
             await using var second = Batch(db);
-            Add(second, "select id, at, by_id, by_name, origin, action, why, subject_id from changes where id = any($1)", parts.Values.Values.Select(v => v.ChangeId).Distinct().ToArray());
-            var entries = parts.All.SelectMany(v => fields.ListOf(v.Field) is { } list ? FieldValues.Texts(v.Value).Select(code => (list, code)) : [])
-                .Concat(parts.OtherStints.Where(s => s.Job is not null).Select(s => (list: "jobs", code: s.Job!))).Distinct().ToList();
-            Add(second, "select e.list, e.code, e.name, e.name_de from unnest($1, $2) w(list, code) join list_entries e on e.list = w.list and e.code = w.code", entries.Select(e => e.list).ToArray(), entries.Select(e => e.code).ToArray());
-            var ids = parts.Values.Values.Where(v => fields.Set.Find(v.Field)?.Type is FieldType.Person or FieldType.File).Select(v => Guid.TryParse(v.Value.ToString(), out var id) ? id : Guid.Empty).ToArray();
-            Add(second, """
+            Add(
+                second,
+                "select id, at, by_id, by_name, origin, action, why, subject_id from changes where id = any($1)",
+                parts.Values.Values.Select(v => v.ChangeId).Distinct().ToArray()
+            );
+            var entries = parts
+                .All.SelectMany(v => fields.ListOf(v.Field) is { } list ? FieldValues.Texts(v.Value).Select(code => (list, code)) : [])
+                .Concat(parts.OtherStints.Where(s => s.Job is not null).Select(s => (list: "jobs", code: s.Job!)))
+                .Distinct()
+                .ToList();
+            Add(
+                second,
+                "select e.list, e.code, e.name, e.name_de from unnest($1, $2) w(list, code) join list_entries e on e.list = w.list and e.code = w.code",
+                entries.Select(e => e.list).ToArray(),
+                entries.Select(e => e.code).ToArray()
+            );
+            var ids = parts
+                .Values.Values.Where(v => fields.Set.Find(v.Field)?.Type is FieldType.Person or FieldType.File)
+                .Select(v => Guid.TryParse(v.Value.ToString(), out var id) ? id : Guid.Empty)
+                .ToArray();
+            Add(
+                second,
+                """
                 select r.employment_id, trim(r.given_name || ' ' || r.family_name), e.number from records_now r join employments e on e.id = r.employment_id where r.employment_id = any($1)
                 union all select id, name, null from stored_files where id = any($1)
-                """, ids);
+                """,
+                ids
+            );
             await using var named = await second.ExecuteReaderAsync(cancellation);
             await parts.ReadNamesAsync(named, cancellation);
         }
@@ -129,7 +168,14 @@ internal sealed class RecordParts
 
     private async Task<LiveNow> ReadRecordAsync(NpgsqlDataReader reader, Guid id, LocalDate today, CancellationToken cancellation)
     {
-        Employment = new Employment { Id = id, PersonId = reader.GetGuid(0), Number = reader.GetString(1), Start = reader.GetFieldValue<LocalDate>(2), End = Value<LocalDate>(reader, 3) };
+        Employment = new Employment
+        {
+            Id = id,
+            PersonId = reader.GetGuid(0),
+            Number = reader.GetString(1),
+            Start = reader.GetFieldValue<LocalDate>(2),
+            End = Value<LocalDate>(reader, 3),
+        };
         Record = new CurrentRecord
         {
             EmploymentId = id,
@@ -160,53 +206,73 @@ internal sealed class RecordParts
                 Known = default,
                 ChangeId = reader.GetGuid(6),
             };
-            if (value.Effective.LowerBound > AsOf) Coming.Add(value);
-            else Values[value.Field] = value;
+            if (value.Effective.LowerBound > AsOf)
+                Coming.Add(value);
+            else
+                Values[value.Field] = value;
         }
         await reader.NextResultAsync(cancellation);
         var templates = new List<RoleTemplate>();
         while (await reader.ReadAsync(cancellation))
-            templates.Add(new RoleTemplate
-            {
-                Code = reader.GetString(0),
-                Version = reader.GetInt32(2),
-                Spec = new TemplateSpec(
-                    reader.GetString(1), reader.GetBoolean(3), null, null, 0, false, new Dictionary<string, JsonElement>(),
-                    new Dictionary<string, IReadOnlyList<TemplateEntry>>(), Text(reader, 4)),
-            });
+            templates.Add(
+                new RoleTemplate
+                {
+                    Code = reader.GetString(0),
+                    Version = reader.GetInt32(2),
+                    Spec = new TemplateSpec(
+                        reader.GetString(1),
+                        reader.GetBoolean(3),
+                        null,
+                        null,
+                        0,
+                        false,
+                        new Dictionary<string, JsonElement>(),
+                        new Dictionary<string, IReadOnlyList<TemplateEntry>>(),
+                        Text(reader, 4)
+                    ),
+                }
+            );
         Templates = TemplateBook.Of(templates);
         await reader.NextResultAsync(cancellation);
         if (await reader.ReadAsync(cancellation))
         {
             Hire = new HireLink(reader.GetGuid(0), reader.GetInt32(1), reader.GetInt32(2));
-            if (!await reader.IsDBNullAsync(3, cancellation)) _open = reader.GetFieldValue<string[]>(3);
+            if (!await reader.IsDBNullAsync(3, cancellation))
+                _open = reader.GetFieldValue<string[]>(3);
         }
         await reader.NextResultAsync(cancellation);
         while (await reader.ReadAsync(cancellation))
-            OtherStints.Add(new StintLink(reader.GetGuid(0), reader.GetString(1), reader.GetFieldValue<LocalDate>(2), Value<LocalDate>(reader, 3), Text(reader, 4)));
+            OtherStints.Add(
+                new StintLink(reader.GetGuid(0), reader.GetString(1), reader.GetFieldValue<LocalDate>(2), Value<LocalDate>(reader, 3), Text(reader, 4))
+            );
         return now;
     }
 
     private async Task ReadNamesAsync(NpgsqlDataReader reader, CancellationToken cancellation)
     {
         while (await reader.ReadAsync(cancellation))
-            Changes.Add(reader.GetGuid(0), new Change
-            {
-                Id = reader.GetGuid(0),
-                At = reader.GetFieldValue<Instant>(1),
-                ById = Value<Guid>(reader, 2),
-                ByName = reader.GetString(3),
-                Origin = reader.GetString(4),
-                Action = reader.GetString(5),
-                Why = Text(reader, 6),
-                SubjectId = reader.GetGuid(7),
-            });
+            Changes.Add(
+                reader.GetGuid(0),
+                new Change
+                {
+                    Id = reader.GetGuid(0),
+                    At = reader.GetFieldValue<Instant>(1),
+                    ById = Value<Guid>(reader, 2),
+                    ByName = reader.GetString(3),
+                    Origin = reader.GetString(4),
+                    Action = reader.GetString(5),
+                    Why = Text(reader, 6),
+                    SubjectId = reader.GetGuid(7),
+                }
+            );
         await reader.NextResultAsync(cancellation);
         var names = new List<(string, string, string, string?)>();
-        while (await reader.ReadAsync(cancellation)) names.Add((reader.GetString(0), reader.GetString(1), reader.GetString(2), Text(reader, 3)));
+        while (await reader.ReadAsync(cancellation))
+            names.Add((reader.GetString(0), reader.GetString(1), reader.GetString(2), Text(reader, 3)));
         Names = ListNames.Of(names);
         await reader.NextResultAsync(cancellation);
-        while (await reader.ReadAsync(cancellation)) _named[reader.GetGuid(0).ToString()] = (reader.GetString(1), Text(reader, 2));
+        while (await reader.ReadAsync(cancellation))
+            _named[reader.GetGuid(0).ToString()] = (reader.GetString(1), Text(reader, 2));
     }
 
     private static NpgsqlBatch Batch(FidDb db) =>
@@ -220,7 +286,8 @@ internal sealed class RecordParts
     private static void Add(NpgsqlBatch batch, string sql, params object[] values)
     {
         var command = new NpgsqlBatchCommand(sql);
-        foreach (var value in values) command.Parameters.Add(new NpgsqlParameter { Value = value });
+        foreach (var value in values)
+            command.Parameters.Add(new NpgsqlParameter { Value = value });
         batch.BatchCommands.Add(command);
     }
 }

@@ -17,38 +17,79 @@ internal static class RecordReader
     /// <summary>The record as the user may see it; null where they may not open it, or it is not there.</summary>
     public static async Task<RecordResponse?> DescribeAsync(FidDb db, Guid id, Actor actor, LocalDate today, CancellationToken cancellation)
     {
-        if (await RecordParts.LoadAsync(db, id, today, cancellation) is not { } parts) return null;
+        if (await RecordParts.LoadAsync(db, id, today, cancellation) is not { } parts)
+            return null;
         var reader = await Reader.OfAsync(actor, db, parts.Fields, cancellation);
-        if (!reader.MayOpen(parts.Record)) return null;
+        if (!reader.MayOpen(parts.Record))
+            return null;
         var (fields, employment, record, asOf, roles) = (parts.Fields, parts.Employment, parts.Record, parts.AsOf, reader.Roles);
         var (values, names) = (parts.Values, parts.Names);
-        var seen = await ShownRecord.EvaluateAsync(db, fields, values.ToDictionary(v => v.Key, v => v.Value.Value), roles, fields.Set.Keys, [], parts.Stage, today, cancellation);
+        var seen = await ShownRecord.EvaluateAsync(
+            db,
+            fields,
+            values.ToDictionary(v => v.Key, v => v.Value.Value),
+            roles,
+            fields.Set.Keys,
+            [],
+            parts.Stage,
+            today,
+            cancellation
+        );
         var facts = new VisibleFacts(reader, names);
         var sources = await SourceNames.LoadAsync(db, parts.Templates, values.Values.Select(v => v.Source), reader.SeesNames, cancellation);
         var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Field);
 
         var nothing = employment.NeverWas
-            ? await db.Hires.Where(h => h.EmploymentId == id && h.Outcome != null).Select(h => new CameToNothing(h.Id, h.Outcome!.Value, h.OutcomeWhy!, h.Closed!.Value)).SingleOrDefaultAsync(cancellation) : null;
+            ? await db
+                .Hires.Where(h => h.EmploymentId == id && h.Outcome != null)
+                .Select(h => new CameToNothing(h.Id, h.Outcome!.Value, h.OutcomeWhy!, h.Closed!.Value))
+                .SingleOrDefaultAsync(cancellation)
+            : null;
 
-        var sections = fields.Sections.Select(section => new SectionResponse(
-                section.Key, Labels.Of(section.Labels),
-                [.. fields.Set.Fields.Where(f => f.Section == section.Key && seen.Access.ContainsKey(f.Key)).Select(f => Field(f, values.GetValueOrDefault(f.Key)))]))
-            .Where(s => s.Fields.Length > 0).ToArray();
+        var sections = fields
+            .Sections.Select(section => new SectionResponse(
+                section.Key,
+                Labels.Of(section.Labels),
+                [
+                    .. fields
+                        .Set.Fields.Where(f => f.Section == section.Key && seen.Access.ContainsKey(f.Key))
+                        .Select(f => Field(f, values.GetValueOrDefault(f.Key))),
+                ]
+            ))
+            .Where(s => s.Fields.Length > 0)
+            .ToArray();
         return new RecordResponse(
-            employment.Id, employment.Number, facts.Name ? record.GivenName : "", facts.Name ? record.FamilyName : employment.Number,
-            facts.Job(record.JobCode), facts.Kind(record.Kind), facts.Site(record.SiteCode),
-            employment.Start, asOf, today, Platform.Versions.Tag(record.Version), parts.Hire, nothing, fields.Version, sections,
+            employment.Id,
+            employment.Number,
+            facts.Name ? record.GivenName : "",
+            facts.Name ? record.FamilyName : employment.Number,
+            facts.Job(record.JobCode),
+            facts.Kind(record.Kind),
+            facts.Site(record.SiteCode),
+            employment.Start,
+            asOf,
+            today,
+            Platform.Versions.Tag(record.Version),
+            parts.Hire,
+            nothing,
+            fields.Version,
+            sections,
             await EvaluationResponse.OfAsync(db, fields, seen, names, cancellation),
-            [.. parts.OtherStints.Select(s => s with { Job = facts.Job(s.Job) })]);
+            [.. parts.OtherStints.Select(s => s with { Job = facts.Job(s.Job) })]
+        );
 
         string? DisplayOf(FieldDefinition field, JsonElement value) =>
             field.List is { } list && names.Joined(list, value) is { Length: > 0 } entries ? entries
-            : field.Type is FieldType.Person or FieldType.File ? parts.Named(value, reader.SeesNames) : null;
+            : field.Type is FieldType.Person or FieldType.File ? parts.Named(value, reader.SeesNames)
+            : null;
 
         FieldResponse Field(FieldDefinition field, RecordValue? value)
         {
             var change = value is null ? null : parts.Changes.GetValueOrDefault(value.ChangeId);
-            var access = field.Key == StartCorrection.Field && StartCorrection.IsOpenTo(actor, fields.Set, employment, parts.Hire is not null) ? FieldAccess.Edit : seen.Access[field.Key];
+            var access =
+                field.Key == StartCorrection.Field && StartCorrection.IsOpenTo(actor, fields.Set, employment, parts.Hire is not null)
+                    ? FieldAccess.Edit
+                    : seen.Access[field.Key];
             return Bare(field, access) with
             {
                 Value = seen.Values.TryGetValue(field.Key, out var held) ? held : null,
@@ -56,41 +97,79 @@ internal static class RecordReader
                 Source = value is null ? null : sources.Of(value.Source),
                 Change = change is null ? null : new ChangeResponse(change.ByName, change.At, change.Origin, change.Why),
                 Since = value is null ? null : EffectiveRange.FromDatabase(value.Effective).From,
-                Coming = [.. coming[field.Key].Select(c => new ComingValue(
-                    EffectiveRange.FromDatabase(c.Effective).From, SealedText.Shown(c.Value), field.List is { } list ? names.Joined(list, c.Value) : null))],
+                Coming =
+                [
+                    .. coming[field.Key]
+                        .Select(c => new ComingValue(
+                            EffectiveRange.FromDatabase(c.Effective).From,
+                            SealedText.Shown(c.Value),
+                            field.List is { } list ? names.Joined(list, c.Value) : null
+                        )),
+                ],
             };
         }
     }
 
     /// <summary>A field without a value.</summary>
-    public static FieldResponse Bare(FieldDefinition field, FieldAccess access) => new(
-        field.Key, field.Type, Labels.Of(field.Labels), field.List,
-        field.Options?.Select(o => new OptionResponse(o.Value, Labels.Of(o.Labels), o.Retired, o.Within?.ToArray())).ToArray(),
-        field.Parent, field.Required.Kind == RequirementKind.Always ? "always" : field.Required.Stage, access, field.Unique, field.Sensitive, field.ChangesOverTime,
-        field.Type == FieldType.File ? new FileTerms(field.Accepts?.ToArray(), FileFit.MostBytes(field)) : null, null, null, null, null, null, []);
+    public static FieldResponse Bare(FieldDefinition field, FieldAccess access) =>
+        new(
+            field.Key,
+            field.Type,
+            Labels.Of(field.Labels),
+            field.List,
+            field.Options?.Select(o => new OptionResponse(o.Value, Labels.Of(o.Labels), o.Retired, o.Within?.ToArray())).ToArray(),
+            field.Parent,
+            field.Required.Kind == RequirementKind.Always ? "always" : field.Required.Stage,
+            access,
+            field.Unique,
+            field.Sensitive,
+            field.ChangesOverTime,
+            field.Type == FieldType.File ? new FileTerms(field.Accepts?.ToArray(), FileFit.MostBytes(field)) : null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            []
+        );
 
     /// <summary>How list entries and people are called, by field; other values are shown as they are.</summary>
     /// <param name="called">What people are called, read beforehand for many at once; null to read it for these.</param>
     public static async Task<Dictionary<string, string>> DisplayAsync(
-        FidDb db, LiveFields fields, IEnumerable<(string Field, JsonElement Value)> values, ListNames names, CancellationToken cancellation, IReadOnlyDictionary<Guid, string>? called = null)
+        FidDb db,
+        LiveFields fields,
+        IEnumerable<(string Field, JsonElement Value)> values,
+        ListNames names,
+        CancellationToken cancellation,
+        IReadOnlyDictionary<Guid, string>? called = null
+    )
     {
         var display = new Dictionary<string, string>();
         var (people, files) = (new Dictionary<string, Guid>(), new Dictionary<string, Guid>());
         foreach (var (key, value) in values)
         {
-            if (fields.Set.Find(key) is not { } field) continue;
-            if (field.List is { } list && names.Joined(list, value) is { Length: > 0 } entries) display[key] = entries;
-            else if (field.Type is FieldType.Person or FieldType.File && value.ValueKind == JsonValueKind.String && Guid.TryParse(value.GetString(), out var id))
+            if (fields.Set.Find(key) is not { } field)
+                continue;
+            if (field.List is { } list && names.Joined(list, value) is { Length: > 0 } entries)
+                display[key] = entries;
+            else if (
+                field.Type is FieldType.Person or FieldType.File
+                && value.ValueKind == JsonValueKind.String
+                && Guid.TryParse(value.GetString(), out var id)
+            )
                 (field.Type == FieldType.Person ? people : files)[key] = id;
         }
         var known = await Files.NamesAsync(db, files.Values, cancellation);
         foreach (var (key, id) in files)
-            if (known.TryGetValue(id, out var name)) display[key] = name;
-        if (people.Count == 0) return display;
+            if (known.TryGetValue(id, out var name))
+                display[key] = name;
+        if (people.Count == 0)
+            return display;
         var ids = people.Values.ToArray();
         var named = called ?? await PeopleNames.LoadAsync(db, ids, names.OfPeople, cancellation);
         foreach (var (key, id) in people)
-            if (named.TryGetValue(id, out var name)) display[key] = name;
+            if (named.TryGetValue(id, out var name))
+                display[key] = name;
         return display;
     }
 }

@@ -18,8 +18,24 @@ namespace Fid.Server.People;
 /// <param name="Evaluation">What is shown, wrong and missing as it is stored.</param>
 /// <param name="OtherStints">Other times the same person worked here, the latest first.</param>
 public sealed record RecordResponse(
-    Guid EmploymentId, string Number, string GivenName, string FamilyName, string? Job, string? Kind, string? Site, LocalDate Start, LocalDate AsOf, LocalDate Today,
-    string Version, HireLink? Hire, CameToNothing? Nothing, int FieldsVersion, SectionResponse[] Sections, EvaluationResponse Evaluation, StintLink[] OtherStints);
+    Guid EmploymentId,
+    string Number,
+    string GivenName,
+    string FamilyName,
+    string? Job,
+    string? Kind,
+    string? Site,
+    LocalDate Start,
+    LocalDate AsOf,
+    LocalDate Today,
+    string Version,
+    HireLink? Hire,
+    CameToNothing? Nothing,
+    int FieldsVersion,
+    SectionResponse[] Sections,
+    EvaluationResponse Evaluation,
+    StintLink[] OtherStints
+);
 
 /// <summary>Another time the same person worked here.</summary>
 /// <param name="End">The last day; null where none is set.</param>
@@ -42,8 +58,25 @@ public sealed record SectionResponse(string Key, Labels Label, FieldResponse[] F
 /// <param name="Since">The day from which the value holds.</param>
 /// <param name="Coming">What it will be, from which day; a value that ends is null from then on.</param>
 public sealed record FieldResponse(
-    string Key, FieldType Type, Labels Label, string? List, OptionResponse[]? Options, string? Parent, string? Required, FieldAccess Access, bool Unique, bool Sensitive, bool ChangesOverTime,
-    FileTerms? Takes, JsonElement? Value, string? Display, ValueSource? Source, ChangeResponse? Change, LocalDate? Since, ComingValue[] Coming);
+    string Key,
+    FieldType Type,
+    Labels Label,
+    string? List,
+    OptionResponse[]? Options,
+    string? Parent,
+    string? Required,
+    FieldAccess Access,
+    bool Unique,
+    bool Sensitive,
+    bool ChangesOverTime,
+    FileTerms? Takes,
+    JsonElement? Value,
+    string? Display,
+    ValueSource? Source,
+    ChangeResponse? Change,
+    LocalDate? Since,
+    ComingValue[] Coming
+);
 
 /// <summary>Which files a field takes.</summary>
 /// <param name="Groups">The groups; null for any.</param>
@@ -75,7 +108,13 @@ public sealed record ChangeResponse(string By, Instant At, string Origin, string
 /// <param name="MissingLater">The same for each later stage, in order.</param>
 /// <param name="Filled">How many shown fields have a value.</param>
 public sealed record EvaluationResponse(
-    SetValue[] Set, IReadOnlyList<string> Shown, FieldErrorResponse[] Errors, IReadOnlyList<string> MissingNow, StageMissing[] MissingLater, int Filled)
+    SetValue[] Set,
+    IReadOnlyList<string> Shown,
+    FieldErrorResponse[] Errors,
+    IReadOnlyList<string> MissingNow,
+    StageMissing[] MissingLater,
+    int Filled
+)
 {
     internal static async Task<EvaluationResponse> OfAsync(FidDb db, LiveFields fields, EvaluatedRecord record, ListNames names, CancellationToken cancellation)
     {
@@ -83,8 +122,12 @@ public sealed record EvaluationResponse(
         var display = await RecordReader.DisplayAsync(db, fields, set.Select(s => (s.Key, record.Values[s.Key])), names, cancellation);
         return new EvaluationResponse(
             [.. set.Select(s => new SetValue(s.Key, record.Values[s.Key], display.GetValueOrDefault(s.Key), s.Value))],
-            record.Shown, [.. record.Errors.Select(e => new FieldErrorResponse(e.Field, e.Misfit))], record.MissingNow,
-            [.. record.MissingLater.Select(l => new StageMissing(l.Stage, l.Fields))], record.Shown.Count(record.Values.ContainsKey));
+            record.Shown,
+            [.. record.Errors.Select(e => new FieldErrorResponse(e.Field, e.Misfit))],
+            record.MissingNow,
+            [.. record.MissingLater.Select(l => new StageMissing(l.Stage, l.Fields))],
+            record.Shown.Count(record.Values.ContainsKey)
+        );
     }
 }
 

@@ -14,28 +14,53 @@ internal static class RecordsEndpoints
     public static void MapRecords(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/records/{id:guid}", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
-        app.MapPut("/api/records/{id:guid}", Save).WhoMay(Access.SeesArrivals)
-            .ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(422).ProducesProblem(428);
+        app.MapPut("/api/records/{id:guid}", Save)
+            .WhoMay(Access.SeesArrivals)
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(412)
+            .ProducesProblem(422)
+            .ProducesProblem(428);
         app.MapPost("/api/records/{id:guid}/readings", Readings.Read).WhoMay(Access.SeesArrivals).ProducesProblem(404);
     }
 
     private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Show(
-        Guid id, Actor actor, FidDb db, HttpContext http, CancellationToken cancellation)
+        Guid id,
+        Actor actor,
+        FidDb db,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
-        if (await RecordReader.DescribeAsync(db, id, actor, actor.Today, cancellation) is not { } record) return Problems.NotFound();
+        if (await RecordReader.DescribeAsync(db, id, actor, actor.Today, cancellation) is not { } record)
+            return Problems.NotFound();
         http.Response.Headers.ETag = record.Version;
         return TypedResults.Ok(record);
     }
 
     private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Save(
-        Guid id, RecordChanges request, Actor actor, FidDb db, SaveRecord save, HttpContext http, CancellationToken cancellation)
+        Guid id,
+        RecordChanges request,
+        Actor actor,
+        FidDb db,
+        SaveRecord save,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
-        var result = await save.DoAsync(new SaveRecordRequest(id, request.Changes, request.From, request.Why, Versions.Seen(http.Request)), actor, cancellation);
+        var result = await save.DoAsync(
+            new SaveRecordRequest(id, request.Changes, request.From, request.Why, Versions.Seen(http.Request)),
+            actor,
+            cancellation
+        );
         db.ChangeTracker.Clear();
-        if (result.Refusal is { Kind: not RefusalKind.ChangedMeanwhile } refusal) return Problems.Of(refusal);
+        if (result.Refusal is { Kind: not RefusalKind.ChangedMeanwhile } refusal)
+            return Problems.Of(refusal);
         // Somebody may save what takes the record out of their own sight.
-        if (await RecordReader.DescribeAsync(db, id, actor, actor.Today, cancellation) is not { } now) return Problems.NotFound();
-        if (result.Refusal is { } stale) return Problems.Of(stale, now);
+        if (await RecordReader.DescribeAsync(db, id, actor, actor.Today, cancellation) is not { } now)
+            return Problems.NotFound();
+        if (result.Refusal is { } stale)
+            return Problems.Of(stale, now);
         http.Response.Headers.ETag = now.Version;
         return TypedResults.Ok(now);
     }

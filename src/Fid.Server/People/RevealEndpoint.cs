@@ -13,9 +13,17 @@ internal static class RevealEndpoint
         app.MapPost("/api/records/{id:guid}/fields/{key}/reveal", Show).WhoMay(Access.SeesArrivals).ProducesProblem(400).ProducesProblem(404);
 
     private static async Task<Results<Ok<RevealedValue>, ProblemHttpResult>> Show(
-        Guid id, string key, RevealRequest request, Actor actor, RevealValue reveal, HttpContext http, CancellationToken cancellation)
+        Guid id,
+        string key,
+        RevealRequest request,
+        Actor actor,
+        RevealValue reveal,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
-        if (!(await reveal.DoAsync(new RevealValueRequest(id, key, request.Value), actor, cancellation)).IsDone(out var value, out var refusal)) return Problems.Of(refusal);
+        if (!(await reveal.DoAsync(new RevealValueRequest(id, key, request.Value), actor, cancellation)).IsDone(out var value, out var refusal))
+            return Problems.Of(refusal);
         http.Response.Headers.CacheControl = "no-store";
         return TypedResults.Ok(new RevealedValue(value));
     }

@@ -21,20 +21,47 @@ internal sealed class SourceNames
 
     /// <summary>Reads what it takes to name these sources.</summary>
     /// <param name="seesNames">Whether people's names may be seen; where not, colleagues are called by their numbers.</param>
-    public static async Task<SourceNames> LoadAsync(FidDb db, TemplateBook templates, IEnumerable<string> sources, bool seesNames, CancellationToken cancellation)
+    public static async Task<SourceNames> LoadAsync(
+        FidDb db,
+        TemplateBook templates,
+        IEnumerable<string> sources,
+        bool seesNames,
+        CancellationToken cancellation
+    )
     {
-        var numbers = sources.Where(s => s.StartsWith(HireOrigin.LikePrefix, StringComparison.Ordinal)).Select(s => s[HireOrigin.LikePrefix.Length..]).Distinct().ToArray();
-        return new SourceNames(templates, numbers.Length == 0 || !seesNames ? [] : await db.Employments.Where(e => numbers.Contains(e.Number))
-            .Join(db.CurrentRecords, e => e.Id, r => r.EmploymentId, (e, r) => new { e.Number, r.GivenName, r.FamilyName })
-            .ToDictionaryAsync(c => c.Number, c => $"{c.GivenName} {c.FamilyName} ({c.Number})", cancellation));
+        var numbers = sources
+            .Where(s => s.StartsWith(HireOrigin.LikePrefix, StringComparison.Ordinal))
+            .Select(s => s[HireOrigin.LikePrefix.Length..])
+            .Distinct()
+            .ToArray();
+        return new SourceNames(
+            templates,
+            numbers.Length == 0 || !seesNames
+                ? []
+                : await db
+                    .Employments.Where(e => numbers.Contains(e.Number))
+                    .Join(
+                        db.CurrentRecords,
+                        e => e.Id,
+                        r => r.EmploymentId,
+                        (e, r) =>
+                            new
+                            {
+                                e.Number,
+                                r.GivenName,
+                                r.FamilyName,
+                            }
+                    )
+                    .ToDictionaryAsync(c => c.Number, c => $"{c.GivenName} {c.FamilyName} ({c.Number})", cancellation)
+        );
     }
 
     /// <summary>What a stored source says.</summary>
     public ValueSource Of(string source) =>
-        _templates.Describe(source) is var (name, version)
-            ? new ValueSource(source[..source.IndexOf(':', StringComparison.Ordinal)], name, version)
-            : source.StartsWith("rule:", StringComparison.Ordinal) ? new ValueSource("rule", source["rule:".Length..])
-            : source.StartsWith(HireOrigin.LikePrefix, StringComparison.Ordinal) ? new ValueSource("like", Colleague(source[HireOrigin.LikePrefix.Length..])) : new ValueSource(source);
+        _templates.Describe(source) is var (name, version) ? new ValueSource(source[..source.IndexOf(':', StringComparison.Ordinal)], name, version)
+        : source.StartsWith("rule:", StringComparison.Ordinal) ? new ValueSource("rule", source["rule:".Length..])
+        : source.StartsWith(HireOrigin.LikePrefix, StringComparison.Ordinal) ? new ValueSource("like", Colleague(source[HireOrigin.LikePrefix.Length..]))
+        : new ValueSource(source);
 
     private string Colleague(string number) => _colleagues.GetValueOrDefault(number, number);
 }

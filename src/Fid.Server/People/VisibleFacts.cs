@@ -61,12 +61,13 @@ internal sealed class VisibleFacts
     public string FullName(CurrentRecord record, string number) => Name ? record.FullName : number;
 
     /// <summary>A hire's head with what may be seen of it.</summary>
-    public HireHead Of(HireHead head) => head with
-    {
-        GivenName = Name ? head.GivenName : "",
-        FamilyName = Name ? head.FamilyName : head.Number,
-        JobCode = _job ? head.JobCode : null,
-        Kind = _kind ? head.Kind : null,
-        SiteCode = _site ? head.SiteCode : null,
-    };
+    public HireHead Of(HireHead head) =>
+        head with
+        {
+            GivenName = Name ? head.GivenName : "",
+            FamilyName = Name ? head.FamilyName : head.Number,
+            JobCode = _job ? head.JobCode : null,
+            Kind = _kind ? head.Kind : null,
+            SiteCode = _site ? head.SiteCode : null,
+        };
 }

@@ -26,17 +26,19 @@ public static class Access
     /// <summary>Those who see Arrivals: managers see their own newcomers there.</summary>
     public const string SeesArrivals = "seesArrivals";
 
-    public static IReadOnlyDictionary<string, string[]> RolesOf { get; } = new Dictionary<string, string[]>
-    {
-        [Coordinates] = [.. Actor.CoordinatingRoles],
-        [Administers] = [.. Actor.AdministeringRoles],
-        [ReadsRecords] = [.. Actor.ReadingRoles],
-        [SeesArrivals] = [.. Actor.ArrivalsRoles],
-    };
+    public static IReadOnlyDictionary<string, string[]> RolesOf { get; } =
+        new Dictionary<string, string[]>
+        {
+            [Coordinates] = [.. Actor.CoordinatingRoles],
+            [Administers] = [.. Actor.AdministeringRoles],
+            [ReadsRecords] = [.. Actor.ReadingRoles],
+            [SeesArrivals] = [.. Actor.ArrivalsRoles],
+        };
 
     public static void AddFidAccess(this IServiceCollection services)
     {
-        var authorization = services.AddAuthorizationBuilder()
+        var authorization = services
+            .AddAuthorizationBuilder()
             .SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAssertion(_ => false).Build())
             .AddPolicy(Anybody, policy => policy.RequireAssertion(_ => true))
             .AddPolicy(SignedIn, policy => policy.RequireAuthenticatedUser());
@@ -44,7 +46,8 @@ public static class Access
             authorization.AddPolicy(name, policy => policy.RequireRole(roles));
     }
 
-    public static RouteHandlerBuilder WhoMay(this RouteHandlerBuilder endpoint, string policy) => endpoint.RequireAuthorization(policy).AddEndpointFilter(NoNulls.Filter);
+    public static RouteHandlerBuilder WhoMay(this RouteHandlerBuilder endpoint, string policy) =>
+        endpoint.RequireAuthorization(policy).AddEndpointFilter(NoNulls.Filter);
 
     public static Guid Id(this ClaimsPrincipal user) => Guid.Parse(user.FindFirstValue(ClaimTypes.NameIdentifier)!);
 

@@ -13,9 +13,17 @@ internal sealed class CommonPasswords : IPasswordValidator<FidUser>
     public Task<IdentityResult> ValidateAsync(UserManager<FidUser> manager, FidUser user, string? password)
     {
         var own = new[] { user.Email, user.Email?.Split('@')[0], user.DisplayName }.OfType<string>().Where(o => o.Length > 0).ToArray();
-        return Task.FromResult(password is null || Is(password, own)
-            ? IdentityResult.Failed(new IdentityError { Code = "PasswordCommon", Description = "This password is among the first that are tried. Choose several words that do not belong together." })
-            : IdentityResult.Success);
+        return Task.FromResult(
+            password is null || Is(password, own)
+                ? IdentityResult.Failed(
+                    new IdentityError
+                    {
+                        Code = "PasswordCommon",
+                        Description = "This password is among the first that are tried. Choose several words that do not belong together.",
+                    }
+                )
+                : IdentityResult.Success
+        );
     }
 
     /// <summary>Whether a password is one of those tried first.</summary>

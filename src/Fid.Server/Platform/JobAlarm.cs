@@ -21,9 +21,11 @@ internal sealed class JobAlarm(NpgsqlDataSource source, ILogger<JobAlarm> log) :
             {
                 await using var connection = await source.OpenConnectionAsync(stoppingToken);
                 connection.Notification += (_, _) => Ring();
-                await using (var listen = new NpgsqlCommand($"listen {JobQueue.Channel}", connection)) await listen.ExecuteNonQueryAsync(stoppingToken);
+                await using (var listen = new NpgsqlCommand($"listen {JobQueue.Channel}", connection))
+                    await listen.ExecuteNonQueryAsync(stoppingToken);
                 Ring();
-                while (true) await connection.WaitAsync(stoppingToken);
+                while (true)
+                    await connection.WaitAsync(stoppingToken);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
             {

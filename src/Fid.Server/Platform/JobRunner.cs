@@ -8,7 +8,14 @@ namespace Fid.Server.Platform;
 
 /// <summary>Does the jobs of one lane, several at a time, as Fid itself. Looks when PostgreSQL tells of a new one, and now and then.</summary>
 internal sealed class JobRunner(
-    JobLane lane, IEnumerable<JobKind> all, IServiceScopeFactory scopes, JobQueue queue, JobAlarm alarm, FirmClock clock, ILogger<JobRunner> log) : BackgroundService
+    JobLane lane,
+    IEnumerable<JobKind> all,
+    IServiceScopeFactory scopes,
+    JobQueue queue,
+    JobAlarm alarm,
+    FirmClock clock,
+    ILogger<JobRunner> log
+) : BackgroundService
 {
     private const int MostAtOnce = 4;
     private static readonly TimeSpan BetweenLooks = TimeSpan.FromSeconds(3);
@@ -24,9 +31,11 @@ internal sealed class JobRunner(
             var bell = alarm.Next;
             try
             {
-                if (!isArmed) await queue.ArmAsync(_kinds.Values, stoppingToken);
+                if (!isArmed)
+                    await queue.ArmAsync(_kinds.Values, stoppingToken);
                 isArmed = true;
-                while (working.Count < MostAtOnce && await queue.TakeAsync(names, stoppingToken) is { } job) working.Add(WorkAsync(job, stoppingToken));
+                while (working.Count < MostAtOnce && await queue.TakeAsync(names, stoppingToken) is { } job)
+                    working.Add(WorkAsync(job, stoppingToken));
                 // Until there is more to do, somebody is free again, or it is time to look for what came due or was left by a server that died.
                 await Task.WhenAny([bell, Task.Delay(BetweenLooks, stoppingToken), .. working]);
             }
@@ -71,7 +80,8 @@ internal sealed class JobRunner(
         var db = scope.ServiceProvider.GetRequiredService<FidDb>();
         db.Database.SetCommandTimeout(FidDatabase.LongestWork);
         // Before the first run there is nothing to work for.
-        if (!await db.Firms.AnyAsync(stopping)) return 0;
+        if (!await db.Firms.AnyAsync(stopping))
+            return 0;
         return await kind.DoAsync(scope.ServiceProvider, job.Argument, await Actor.FidAsync(kind.Name, clock, db, stopping), stopping);
     }
 

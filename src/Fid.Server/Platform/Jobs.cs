@@ -10,20 +10,27 @@ namespace Fid.Server.Platform;
 /// <summary>What Fid does by itself, and the servers' part in it.</summary>
 internal static class Jobs
 {
-    public const string Day = "day", Leavers = "leavers", Clearing = "clearing";
+    public const string Day = "day",
+        Leavers = "leavers",
+        Clearing = "clearing";
 
     public static void AddFidJobs(this IServiceCollection services, bool run)
     {
         services.AddSingleton<JobQueue>();
         services.AddJob(Day, Duration.FromSeconds(30), JobLane.Short, async (of, _, fid, cancellation) =>
-            JobKind.Handled(await of.GetRequiredService<TurnDay>().DoAsync(new TurnDayRequest(), fid, cancellation)));
+            JobKind.Handled(await of.GetRequiredService<TurnDay>().DoAsync(new TurnDayRequest(), fid, cancellation))
+        );
         services.AddJob(Leavers, Duration.FromMinutes(10), JobLane.Short, async (of, _, fid, cancellation) =>
-            JobKind.Handled(await of.GetRequiredService<EndAccountsOfLeavers>().DoAsync(new EndAccountsOfLeaversRequest(), fid, cancellation)));
+            JobKind.Handled(await of.GetRequiredService<EndAccountsOfLeavers>().DoAsync(new EndAccountsOfLeaversRequest(), fid, cancellation))
+        );
         services.AddJob(Clearing, Duration.FromHours(1), JobLane.Short, async (of, _, fid, cancellation) =>
-            JobKind.Handled(await of.GetRequiredService<ClearUp>().DoAsync(new ClearUpRequest(), fid, cancellation)));
+            JobKind.Handled(await of.GetRequiredService<ClearUp>().DoAsync(new ClearUpRequest(), fid, cancellation))
+        );
         services.AddJob(RunImport.Kind, null, JobLane.Sheets, async (of, import, fid, cancellation) =>
-            JobKind.Handled(await of.GetRequiredService<RunImport>().DoAsync(new RunImportRequest(Guid.Parse(import!)), fid, cancellation)));
-        if (!run) return;
+            JobKind.Handled(await of.GetRequiredService<RunImport>().DoAsync(new RunImportRequest(Guid.Parse(import!)), fid, cancellation))
+        );
+        if (!run)
+            return;
         services.AddSingleton<JobAlarm>().AddHostedService(provider => provider.GetRequiredService<JobAlarm>());
         foreach (var lane in Enum.GetValues<JobLane>())
             services.AddSingleton<IHostedService>(provider => ActivatorUtilities.CreateInstance<JobRunner>(provider, lane));
@@ -32,6 +39,10 @@ internal static class Jobs
     /// <summary>Adds a kind of job.</summary>
     /// <param name="every">The time between two of its runs; null for what is done once.</param>
     public static IServiceCollection AddJob(
-        this IServiceCollection services, string name, Duration? every, JobLane lane, Func<IServiceProvider, string?, Actor, CancellationToken, Task<int>> work) =>
-        services.AddSingleton(new JobKind(name, every, lane, work));
+        this IServiceCollection services,
+        string name,
+        Duration? every,
+        JobLane lane,
+        Func<IServiceProvider, string?, Actor, CancellationToken, Task<int>> work
+    ) => services.AddSingleton(new JobKind(name, every, lane, work));
 }

@@ -25,7 +25,9 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
         // A browser that does not keep up loses the oldest, and is told that it missed something when it reads on.
         var missed = 0;
         var channel = System.Threading.Channels.Channel.CreateBounded<string>(
-            new BoundedChannelOptions(MostWaiting) { FullMode = BoundedChannelFullMode.DropOldest }, _ => Volatile.Write(ref missed, 1));
+            new BoundedChannelOptions(MostWaiting) { FullMode = BoundedChannelFullMode.DropOldest },
+            _ => Volatile.Write(ref missed, 1)
+        );
         _listeners[id] = channel;
         try
         {
@@ -40,8 +42,10 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
                     {
                         changes.Add(await channel.Reader.ReadAsync(pause.Token));
                         // What came meanwhile is asked about in one go.
-                        while (changes.Count < MostTogether && channel.Reader.TryRead(out var more)) changes.Add(more);
-                        if (Interlocked.Exchange(ref missed, 0) == 1) changes = ["all"];
+                        while (changes.Count < MostTogether && channel.Reader.TryRead(out var more))
+                            changes.Add(more);
+                        if (Interlocked.Exchange(ref missed, 0) == 1)
+                            changes = ["all"];
                     }
                     catch (OperationCanceledException)
                     {
@@ -49,11 +53,15 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
                         ended = cancellation.IsCancellationRequested;
                     }
                 }
-                if (ended) yield break;
+                if (ended)
+                    yield break;
                 // Whoever has signed out meanwhile hears nothing more.
-                if (await listener.MayHearAsync(changes.Distinct().ToList(), cancellation) is not { } heard) yield break;
-                if (changes.Count == 0) yield return new SseItem<string>("", "quiet");
-                foreach (var change in heard) yield return new SseItem<string>(change, "change");
+                if (await listener.MayHearAsync(changes.Distinct().ToList(), cancellation) is not { } heard)
+                    yield break;
+                if (changes.Count == 0)
+                    yield return new SseItem<string>("", "quiet");
+                foreach (var change in heard)
+                    yield return new SseItem<string>(change, "change");
             }
         }
         finally
@@ -73,7 +81,8 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
                 await using (var listen = new NpgsqlCommand($"listen {Channel}", connection))
                     await listen.ExecuteNonQueryAsync(stoppingToken);
                 Tell("all");
-                while (true) await connection.WaitAsync(stoppingToken);
+                while (true)
+                    await connection.WaitAsync(stoppingToken);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
             {
@@ -89,7 +98,8 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
 
     private void Tell(string change)
     {
-        foreach (var listener in _listeners.Values) listener.Writer.TryWrite(change);
+        foreach (var listener in _listeners.Values)
+            listener.Writer.TryWrite(change);
     }
 }
 

@@ -26,9 +26,11 @@ internal static class NoNulls
 
     private static string? Find(object value, string path, int depth)
     {
-        if (depth > Deepest) return null;
+        if (depth > Deepest)
+            return null;
         foreach (var part in Known.GetOrAdd(value.GetType(), PartsOf))
-            if (part.Property.GetValue(value) is { } held && In(held, $"{path}/{part.Name}", part.IsSure, depth + 1) is { } pointer) return pointer;
+            if (part.Property.GetValue(value) is { } held && In(held, $"{path}/{part.Name}", part.IsSure, depth + 1) is { } pointer)
+                return pointer;
         return null;
     }
 
@@ -37,19 +39,28 @@ internal static class NoNulls
         if (held is IDictionary map)
         {
             foreach (DictionaryEntry entry in map)
-                if (One(entry.Value, $"{path}/{JsonPointer.Escape(entry.Key.ToString()!)}") is { } pointer) return pointer;
+                if (One(entry.Value, $"{path}/{JsonPointer.Escape(entry.Key.ToString()!)}") is { } pointer)
+                    return pointer;
             return null;
         }
         if (held is IEnumerable list and not string)
         {
             var at = 0;
             foreach (var item in list)
-                if (One(item, $"{path}/{at++}") is { } pointer) return pointer;
+                if (One(item, $"{path}/{at++}") is { } pointer)
+                    return pointer;
             return null;
         }
         return IsOurs(held.GetType()) ? Find(held, path, depth) : null;
 
-        string? One(object? item, string pointer) => item is null ? sure ? pointer : null : item is string or JsonElement || item.GetType().IsPrimitive ? null : In(item, pointer, sure, depth + 1);
+        string? One(object? item, string pointer) =>
+            item is null
+                ? sure
+                    ? pointer
+                    : null
+                : item is string or JsonElement || item.GetType().IsPrimitive
+                    ? null
+                    : In(item, pointer, sure, depth + 1);
     }
 
     private static bool IsOurs(Type type) => type.Namespace?.StartsWith("Fid.", StringComparison.Ordinal) == true && IsRequest(type);
@@ -60,10 +71,20 @@ internal static class NoNulls
     private static Part[] PartsOf(Type type)
     {
         var nullability = new NullabilityInfoContext();
-        return [.. type.GetProperties(BindingFlags.Public | BindingFlags.Instance)
-            .Where(p => p.GetIndexParameters().Length == 0 && p.CanRead && !p.PropertyType.IsPrimitive && p.PropertyType != typeof(string) && p.PropertyType != typeof(JsonElement)
-                && (typeof(IEnumerable).IsAssignableFrom(p.PropertyType) || IsOurs(p.PropertyType)) && !typeof(System.Text.Json.Nodes.JsonNode).IsAssignableFrom(p.PropertyType))
-            .Select(p => new Part(p, JsonNamingPolicy.CamelCase.ConvertName(p.Name), IsSure(nullability.Create(p))))];
+        return
+        [
+            .. type.GetProperties(BindingFlags.Public | BindingFlags.Instance)
+                .Where(p =>
+                    p.GetIndexParameters().Length == 0
+                    && p.CanRead
+                    && !p.PropertyType.IsPrimitive
+                    && p.PropertyType != typeof(string)
+                    && p.PropertyType != typeof(JsonElement)
+                    && (typeof(IEnumerable).IsAssignableFrom(p.PropertyType) || IsOurs(p.PropertyType))
+                    && !typeof(System.Text.Json.Nodes.JsonNode).IsAssignableFrom(p.PropertyType)
+                )
+                .Select(p => new Part(p, JsonNamingPolicy.CamelCase.ConvertName(p.Name), IsSure(nullability.Create(p)))),
+        ];
     }
 
     private static bool IsSure(NullabilityInfo info) =>

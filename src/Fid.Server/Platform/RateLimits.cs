@@ -22,15 +22,31 @@ internal static class RateLimits
             options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
             options.OnRejected = async (rejected, _) =>
             {
-                var wait = rejected.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after) ? NodaTime.Duration.FromTimeSpan(after) : NodaTime.Duration.FromSeconds(5);
+                var wait = rejected.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after)
+                    ? NodaTime.Duration.FromTimeSpan(after)
+                    : NodaTime.Duration.FromSeconds(5);
                 await Problems.Wait(rejected.HttpContext, wait).ExecuteAsync(rejected.HttpContext);
             };
             // What takes much is given out by the account: a quick typist never meets the limit, a loop does at once.
-            options.AddPolicy(Costly, http => RateLimitPartition.GetTokenBucketLimiter(
-                http.User.Identity?.IsAuthenticated == true ? http.User.Id().ToString() : http.Connection.RemoteIpAddress?.ToString() ?? "",
-                _ => new TokenBucketRateLimiterOptions { TokenLimit = costlyAtOnce, TokensPerPeriod = 4, ReplenishmentPeriod = TimeSpan.FromSeconds(1), QueueLimit = 0 }));
-            options.AddPolicy(SignIn, http => RateLimitPartition.GetFixedWindowLimiter(
-                http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new FixedWindowRateLimiterOptions { PermitLimit = 60, Window = TimeSpan.FromMinutes(1) }));
+            options.AddPolicy(Costly, http =>
+                RateLimitPartition.GetTokenBucketLimiter(
+                    http.User.Identity?.IsAuthenticated == true ? http.User.Id().ToString() : http.Connection.RemoteIpAddress?.ToString() ?? "",
+                    _ => new TokenBucketRateLimiterOptions
+                    {
+                        TokenLimit = costlyAtOnce,
+                        TokensPerPeriod = 4,
+                        ReplenishmentPeriod = TimeSpan.FromSeconds(1),
+                        QueueLimit = 0,
+                    }
+                )
+            );
+            options.AddPolicy(SignIn, http =>
+                RateLimitPartition.GetFixedWindowLimiter(http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new FixedWindowRateLimiterOptions
+                {
+                    PermitLimit = 60,
+                    Window = TimeSpan.FromMinutes(1),
+                })
+            );
         });
     }
 }

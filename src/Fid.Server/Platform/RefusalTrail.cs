@@ -16,14 +16,25 @@ internal sealed class RefusalTrail(FirmClock clock, ILogger<RefusalTrail> log)
 
     public async Task NoteAsync(HttpContext http)
     {
-        if (http.User.Identity?.IsAuthenticated != true || (http.GetEndpoint() as RouteEndpoint)?.RoutePattern.RawText is not { } route) return;
+        if (http.User.Identity?.IsAuthenticated != true || (http.GetEndpoint() as RouteEndpoint)?.RoutePattern.RawText is not { } route)
+            return;
         var (key, now) = ((http.User.Id(), route), clock.Now);
-        if (_noted.TryGetValue(key, out var last) && now - last < Between) return;
-        if (_noted.Count > MostKept) _noted.Clear();
+        if (_noted.TryGetValue(key, out var last) && now - last < Between)
+            return;
+        if (_noted.Count > MostKept)
+            _noted.Clear();
         _noted[key] = now;
         try
         {
-            await SecurityTrail.NoteAsync(http.RequestServices.GetRequiredService<FidDb>(), http.User, clock, http, SecurityTrail.Refused, $"{http.Request.Method} {route}", http.RequestAborted);
+            await SecurityTrail.NoteAsync(
+                http.RequestServices.GetRequiredService<FidDb>(),
+                http.User,
+                clock,
+                http,
+                SecurityTrail.Refused,
+                $"{http.Request.Method} {route}",
+                http.RequestAborted
+            );
         }
         catch (Exception e) when (e is NpgsqlException or DbUpdateException)
         {

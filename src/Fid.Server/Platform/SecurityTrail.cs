@@ -10,14 +10,41 @@ namespace Fid.Server.Platform;
 /// <summary>Puts into the trail, chained like all else in it, who signed in and who tried to, what was refused, and what left Fid.</summary>
 internal static class SecurityTrail
 {
-    public const string SignedIn = "session.begun", SignedOut = "session.ended", WrongPassword = "session.refused", SlowedDown = "session.slowed",
-        AllEnded = "session.allEnded", PasswordChanged = "password.changed", Refused = "access.refused", Exported = "data.exported", DisabledAccount = "account.refused";
+    public const string SignedIn = "session.begun",
+        SignedOut = "session.ended",
+        WrongPassword = "session.refused",
+        SlowedDown = "session.slowed",
+        AllEnded = "session.allEnded",
+        PasswordChanged = "password.changed",
+        Refused = "access.refused",
+        Exported = "data.exported",
+        DisabledAccount = "account.refused";
 
     /// <summary>The actions an administrator reads under security, in no order.</summary>
     public static IReadOnlyList<string> Actions { get; } =
     [
-        SignedIn, SignedOut, WrongPassword, SlowedDown, AllEnded, PasswordChanged, Refused, Exported, "field.revealed", "fields.published", "fields.widenAsked", "feed.address", "firm.created",
-        DisabledAccount, "account.invited", "account.accepted", "account.changed", "account.linkMade", "account.passwordSet", "account.disabled", "account.enabled", "account.sessionsEnded",
+        SignedIn,
+        SignedOut,
+        WrongPassword,
+        SlowedDown,
+        AllEnded,
+        PasswordChanged,
+        Refused,
+        Exported,
+        "field.revealed",
+        "fields.published",
+        "fields.widenAsked",
+        "feed.address",
+        "firm.created",
+        DisabledAccount,
+        "account.invited",
+        "account.accepted",
+        "account.changed",
+        "account.linkMade",
+        "account.passwordSet",
+        "account.disabled",
+        "account.enabled",
+        "account.sessionsEnded",
     ];
 
     /// <summary>An entry about somebody who acts.</summary>
@@ -25,12 +52,27 @@ internal static class SecurityTrail
         KeepAsync(db, actor.Author("session").Change(action, actor.Account, part), http, cancellation);
 
     /// <summary>An entry about somebody signed in.</summary>
-    public static Task NoteAsync(FidDb db, ClaimsPrincipal user, FirmClock clock, HttpContext http, string action, string? part, CancellationToken cancellation) =>
-        KeepAsync(db, user.Author(clock, "session").Change(action, user.Id(), part), http, cancellation);
+    public static Task NoteAsync(
+        FidDb db,
+        ClaimsPrincipal user,
+        FirmClock clock,
+        HttpContext http,
+        string action,
+        string? part,
+        CancellationToken cancellation
+    ) => KeepAsync(db, user.Author(clock, "session").Change(action, user.Id(), part), http, cancellation);
 
     /// <summary>An entry about somebody who is not, or not yet.</summary>
     /// <param name="account">The account it is about; null where there is none of that name.</param>
-    public static async Task NoteAsync(FidDb db, FirmClock clock, HttpContext http, string action, (Guid Id, string Name)? account, string? part, CancellationToken cancellation)
+    public static async Task NoteAsync(
+        FidDb db,
+        FirmClock clock,
+        HttpContext http,
+        string action,
+        (Guid Id, string Name)? account,
+        string? part,
+        CancellationToken cancellation
+    )
     {
         var subject = account?.Id ?? await db.Firms.Select(f => f.Id).SingleOrDefaultAsync(cancellation);
         await KeepAsync(db, new Author(account?.Id, account?.Name ?? "", clock.Now, "session").Change(action, subject, part), http, cancellation);

@@ -15,19 +15,26 @@ namespace Fid.Server.Platform;
 /// <summary>Signing in and out, and who one is.</summary>
 internal static class Session
 {
-
     // What is checked against when there is no such account, so that it takes as long.
     private static readonly string NobodysPassword = new PasswordHasher<FidUser>().HashPassword(null!, Guid.NewGuid().ToString());
 
     public static void MapSession(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/session", Show).WhoMay(Access.Anybody);
-        app.MapPost("/api/session", SignIn).WhoMay(Access.Anybody).RequireRateLimiting(RateLimits.SignIn).Validated<SignInRequest>()
-            .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status429TooManyRequests);
+        app.MapPost("/api/session", SignIn)
+            .WhoMay(Access.Anybody)
+            .RequireRateLimiting(RateLimits.SignIn)
+            .Validated<SignInRequest>()
+            .ProducesProblem(StatusCodes.Status400BadRequest)
+            .ProducesProblem(StatusCodes.Status429TooManyRequests);
         app.MapDelete("/api/session", SignOut).WhoMay(Access.SignedIn);
         app.MapPut("/api/session/language", ChangeLanguage).WhoMay(Access.SignedIn).Validated<LanguageRequest>();
-        app.MapPut("/api/session/password", ChangePassword).WhoMay(Access.SignedIn).RequireRateLimiting(RateLimits.SignIn).Validated<PasswordRequest>()
-            .ProducesProblem(StatusCodes.Status400BadRequest).ProducesProblem(StatusCodes.Status429TooManyRequests);
+        app.MapPut("/api/session/password", ChangePassword)
+            .WhoMay(Access.SignedIn)
+            .RequireRateLimiting(RateLimits.SignIn)
+            .Validated<PasswordRequest>()
+            .ProducesProblem(StatusCodes.Status400BadRequest)
+            .ProducesProblem(StatusCodes.Status429TooManyRequests);
         app.MapGet("/api/sessions", List).WhoMay(Access.SignedIn);
         app.MapDelete("/api/sessions", EndAll).WhoMay(Access.SignedIn);
         app.MapDelete("/api/sessions/{id:guid}", End).WhoMay(Access.SignedIn).ProducesProblem(404);
@@ -40,17 +47,34 @@ internal static class Session
     }
 
     private static async Task<Results<Ok<SessionResponse>, ProblemHttpResult>> SignIn(
-        SignInRequest request, UserManager<FidUser> users, IPasswordHasher<FidUser> hasher, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+        SignInRequest request,
+        UserManager<FidUser> users,
+        IPasswordHasher<FidUser> hasher,
+        FidDb db,
+        FirmClock clock,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
         var address = http.Connection.RemoteIpAddress?.ToString() ?? "";
-        if (await SignInPatience.WaitAsync(db, request.Email, address, clock.Now, cancellation) is { } wait) return Problems.Wait(http, wait);
+        if (await SignInPatience.WaitAsync(db, request.Email, address, clock.Now, cancellation) is { } wait)
+            return Problems.Wait(http, wait);
         var user = await users.FindByEmailAsync(request.Email);
-        var isRight = hasher.VerifyHashedPassword(user!, user?.PasswordHash ?? NobodysPassword, request.Password) != PasswordVerificationResult.Failed && user?.PasswordHash is not null;
+        var isRight =
+            hasher.VerifyHashedPassword(user!, user?.PasswordHash ?? NobodysPassword, request.Password) != PasswordVerificationResult.Failed
+            && user?.PasswordHash is not null;
         if (!isRight)
         {
             var failures = await SignInPatience.FailedAsync(db, request.Email, address, clock.Now, cancellation);
             await SecurityTrail.NoteAsync(
-                db, clock, http, failures >= SignInPatience.Free ? SecurityTrail.SlowedDown : SecurityTrail.WrongPassword, user is null ? null : (user.Id, user.DisplayName), null, cancellation);
+                db,
+                clock,
+                http,
+                failures >= SignInPatience.Free ? SecurityTrail.SlowedDown : SecurityTrail.WrongPassword,
+                user is null ? null : (user.Id, user.DisplayName),
+                null,
+                cancellation
+            );
             return Problems.Make(StatusCodes.Status400BadRequest, "wrong-sign-in", "E-mail and password do not go together.");
         }
         await SignInPatience.ForgetAsync(db, request.Email, address, clock.Now, cancellation);
@@ -81,7 +105,14 @@ internal static class Session
         CrossSite.HandOut(http);
     }
 
-    private static async Task<NoContent> SignOut(SignInManager<FidUser> signIn, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+    private static async Task<NoContent> SignOut(
+        SignInManager<FidUser> signIn,
+        ClaimsPrincipal user,
+        FidDb db,
+        FirmClock clock,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
         await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.SignedOut, null, cancellation);
         await signIn.SignOutAsync();
@@ -94,22 +125,52 @@ internal static class Session
     private static async Task<Ok<OwnSession[]>> List(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var (id, now, here) = (user.Id(), clock.Now, user.FindFirstValue(FidClaims.Session));
-        var sessions = await db.UserSessions.AsNoTracking().Where(s => s.UserId == id && s.EndedAt == null && s.EndsAt > now).OrderByDescending(s => s.StartedAt)
-            .Select(s => new { s.Id, s.StartedAt, s.EndsAt, s.Address, s.Browser }).ToListAsync(cancellation);
+        var sessions = await db
+            .UserSessions.AsNoTracking()
+            .Where(s => s.UserId == id && s.EndedAt == null && s.EndsAt > now)
+            .OrderByDescending(s => s.StartedAt)
+            .Select(s => new
+            {
+                s.Id,
+                s.StartedAt,
+                s.EndsAt,
+                s.Address,
+                s.Browser,
+            })
+            .ToListAsync(cancellation);
         return TypedResults.Ok(sessions.Select(s => new OwnSession(s.Id, s.StartedAt, s.EndsAt, s.Address, s.Browser, s.Id.ToString() == here)).ToArray());
     }
 
     /// <summary>Ends one of the user's own sessions.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> End(Guid id, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+    private static async Task<Results<NoContent, ProblemHttpResult>> End(
+        Guid id,
+        ClaimsPrincipal user,
+        FidDb db,
+        FirmClock clock,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
         var (own, now) = (user.Id(), clock.Now);
-        if (await db.UserSessions.Where(s => s.Id == id && s.UserId == own && s.EndedAt == null).ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now), cancellation) == 0) return Problems.NotFound();
+        if (
+            await db
+                .UserSessions.Where(s => s.Id == id && s.UserId == own && s.EndedAt == null)
+                .ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now), cancellation) == 0
+        )
+            return Problems.NotFound();
         await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.SignedOut, id.ToString(), cancellation);
         return TypedResults.NoContent();
     }
 
     /// <summary>Ends all of the user's sessions, this one too.</summary>
-    private static async Task<NoContent> EndAll(SignInManager<FidUser> signIn, ClaimsPrincipal user, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+    private static async Task<NoContent> EndAll(
+        SignInManager<FidUser> signIn,
+        ClaimsPrincipal user,
+        FidDb db,
+        FirmClock clock,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
         await EndAllAsync(db, user.Id(), clock, cancellation);
         await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.AllEnded, null, cancellation);
@@ -127,11 +188,19 @@ internal static class Session
 
     /// <summary>Changes the user's own password. All their sessions end, and one begins anew in this browser.</summary>
     private static async Task<Results<Ok<SessionResponse>, ProblemHttpResult>> ChangePassword(
-        PasswordRequest request, ClaimsPrincipal principal, UserManager<FidUser> users, FidDb db, FirmClock clock, HttpContext http, CancellationToken cancellation)
+        PasswordRequest request,
+        ClaimsPrincipal principal,
+        UserManager<FidUser> users,
+        FidDb db,
+        FirmClock clock,
+        HttpContext http,
+        CancellationToken cancellation
+    )
     {
         var user = (await users.GetUserAsync(principal))!;
         var address = http.Connection.RemoteIpAddress?.ToString() ?? "";
-        if (await SignInPatience.WaitAsync(db, user.Email!, address, clock.Now, cancellation) is { } wait) return Problems.Wait(http, wait);
+        if (await SignInPatience.WaitAsync(db, user.Email!, address, clock.Now, cancellation) is { } wait)
+            return Problems.Wait(http, wait);
         if (!await users.CheckPasswordAsync(user, request.Current))
         {
             await SignInPatience.FailedAsync(db, user.Email!, address, clock.Now, cancellation);
@@ -141,12 +210,14 @@ internal static class Session
         await using (var transaction = await db.Database.BeginTransactionAsync(cancellation))
         {
             var changed = await users.ChangePasswordAsync(user, request.Current, request.New);
-            if (!changed.Succeeded) return Problems.Invalid([.. changed.Errors.Select(e => new Core.Problem("/new", "bad-value", e.Description))]);
+            if (!changed.Succeeded)
+                return Problems.Invalid([.. changed.Errors.Select(e => new Core.Problem("/new", "bad-value", e.Description))]);
             await EndAllAsync(db, user.Id, clock, cancellation);
             await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.PasswordChanged, null, cancellation);
             await transaction.CommitAsync(cancellation);
         }
-        if (await SessionPrincipal.OfAccountAsync(db, user.Id, cancellation) is not { } anew) return Problems.Forbidden();
+        if (await SessionPrincipal.OfAccountAsync(db, user.Id, cancellation) is not { } anew)
+            return Problems.Forbidden();
         await BeginAsync(anew, db, clock, http, cancellation);
         return TypedResults.Ok(await Describe(anew, db, clock, cancellation));
     }
@@ -163,13 +234,15 @@ internal static class Session
     {
         var firm = await db.Firms.AsNoTracking().SingleOrDefaultAsync(cancellation);
         var today = await clock.TodayAsync(db, cancellation);
-        var user = principal.Identity?.IsAuthenticated == true
-            ? await db.Users.AsNoTracking().FirstOrDefaultAsync(u => u.Id == principal.Id(), cancellation)
-            : null;
+        var user =
+            principal.Identity?.IsAuthenticated == true ? await db.Users.AsNoTracking().FirstOrDefaultAsync(u => u.Id == principal.Id(), cancellation) : null;
         return new SessionResponse(
             firm is null ? null : new FirmResponse(firm.Name, firm.Currency),
             today,
-            user is null ? null : new UserResponse(user.Id, user.DisplayName, user.Email!, user.Language, [.. principal.FindAll(ClaimTypes.Role).Select(c => c.Value)]));
+            user is null
+                ? null
+                : new UserResponse(user.Id, user.DisplayName, user.Email!, user.Language, [.. principal.FindAll(ClaimTypes.Role).Select(c => c.Value)])
+        );
     }
 }
 
@@ -195,8 +268,13 @@ internal sealed class PasswordValidator : AbstractValidator<PasswordRequest>
     public PasswordValidator()
     {
         RuleFor(r => r.Current).NotEmpty().WithErrorCode("missing").WithMessage("Enter your password of now.").MaximumLength(200);
-        RuleFor(r => r.New).MinimumLength(12).WithErrorCode("too-short").WithMessage("Enter at least 12 characters.")
-            .MaximumLength(200).WithErrorCode("too-long").WithMessage("Enter at most 200 characters.");
+        RuleFor(r => r.New)
+            .MinimumLength(12)
+            .WithErrorCode("too-short")
+            .WithMessage("Enter at least 12 characters.")
+            .MaximumLength(200)
+            .WithErrorCode("too-long")
+            .WithMessage("Enter at most 200 characters.");
     }
 }
 

@@ -28,15 +28,17 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, FirmClock clock,
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<FidDb>();
         var (key, now, request) = (Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(KeyBytes)), clock.Now, http.HttpContext?.Request);
-        db.UserSessions.Add(new UserSession
-        {
-            KeyHash = Hash(key),
-            UserId = ticket.Principal.Id(),
-            StartedAt = now,
-            EndsAt = now + Lifetime,
-            Address = Short(http.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "", 100),
-            Browser = Short(request?.Headers.UserAgent.ToString() ?? "", 300),
-        });
+        db.UserSessions.Add(
+            new UserSession
+            {
+                KeyHash = Hash(key),
+                UserId = ticket.Principal.Id(),
+                StartedAt = now,
+                EndsAt = now + Lifetime,
+                Address = Short(http.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "", 100),
+                Browser = Short(request?.Headers.UserAgent.ToString() ?? "", 300),
+            }
+        );
         await db.SaveChangesAsync();
         await db.UserSessions.Where(s => s.EndsAt < now - Kept).ExecuteDeleteAsync();
         return key;
@@ -50,9 +52,19 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, FirmClock clock,
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<FidDb>();
         var (hash, now) = (Hash(key), clock.Now);
-        var found = await db.UserSessions.AsNoTracking().Where(s => s.KeyHash == hash && s.EndedAt == null && s.EndsAt > now)
-            .Select(s => new { s.Id, s.UserId, s.StartedAt, s.EndsAt }).SingleOrDefaultAsync();
-        if (found is null || await SessionPrincipal.OfAccountAsync(db, found.UserId) is not { } principal) return null;
+        var found = await db
+            .UserSessions.AsNoTracking()
+            .Where(s => s.KeyHash == hash && s.EndedAt == null && s.EndsAt > now)
+            .Select(s => new
+            {
+                s.Id,
+                s.UserId,
+                s.StartedAt,
+                s.EndsAt,
+            })
+            .SingleOrDefaultAsync();
+        if (found is null || await SessionPrincipal.OfAccountAsync(db, found.UserId) is not { } principal)
+            return null;
         principal.Identities.First().AddClaim(new Claim(FidClaims.Session, found.Id.ToString()));
         var properties = new AuthenticationProperties { IssuedUtc = found.StartedAt.ToDateTimeOffset(), ExpiresUtc = found.EndsAt.ToDateTimeOffset() };
         return new AuthenticationTicket(principal, properties, IdentityConstants.ApplicationScheme);
@@ -62,14 +74,18 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, FirmClock clock,
     {
         await using var scope = scopes.CreateAsyncScope();
         var (hash, now) = (Hash(key), clock.Now);
-        await scope.ServiceProvider.GetRequiredService<FidDb>().UserSessions.Where(s => s.KeyHash == hash && s.EndedAt == null).ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now));
+        await scope
+            .ServiceProvider.GetRequiredService<FidDb>()
+            .UserSessions.Where(s => s.KeyHash == hash && s.EndedAt == null)
+            .ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now));
     }
 
     /// <summary>Whether the session a request came with still goes on.</summary>
     public static async Task<bool> GoesOnAsync(ClaimsPrincipal user, FidDb db, FirmClock clock, CancellationToken cancellation)
     {
         var now = clock.Now;
-        return Guid.TryParse(user.FindFirstValue(FidClaims.Session), out var id) && await db.UserSessions.AnyAsync(s => s.Id == id && s.EndedAt == null && s.EndsAt > now, cancellation);
+        return Guid.TryParse(user.FindFirstValue(FidClaims.Session), out var id)
+            && await db.UserSessions.AnyAsync(s => s.Id == id && s.EndedAt == null && s.EndsAt > now, cancellation);
     }
 
     private static byte[] Hash(string key) => SHA256.HashData(Encoding.UTF8.GetBytes(key));

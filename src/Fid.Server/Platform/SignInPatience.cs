@@ -20,7 +20,9 @@ internal static class SignInPatience
     public static async Task<Duration?> WaitAsync(FidDb db, string email, string address, Instant now, CancellationToken cancellation)
     {
         var key = Key(email, address);
-        return await db.SignInTries.AsNoTracking().SingleOrDefaultAsync(t => t.Key == key, cancellation) is { } tried && tried.NotBefore > now ? tried.NotBefore - now : null;
+        return await db.SignInTries.AsNoTracking().SingleOrDefaultAsync(t => t.Key == key, cancellation) is { } tried && tried.NotBefore > now
+            ? tried.NotBefore - now
+            : null;
     }
 
     /// <summary>Notes a wrong password. Counted in the database: tries at several servers, or at once, all count.</summary>
@@ -28,11 +30,18 @@ internal static class SignInPatience
     public static async Task<int> FailedAsync(FidDb db, string email, string address, Instant now, CancellationToken cancellation)
     {
         var key = Key(email, address);
-        var failures = (await db.Database.SqlQuery<int>($"""
-            insert into sign_in_tries (key, failures, not_before) values ({key}, 1, {now})
-            on conflict (key) do update set failures = sign_in_tries.failures + 1 returning failures as "Value"
-            """).ToListAsync(cancellation)).Single();
-        if (failures < Free) return failures;
+        var failures = (
+            await db
+                .Database.SqlQuery<int>(
+                    $"""
+                    insert into sign_in_tries (key, failures, not_before) values ({key}, 1, {now})
+                    on conflict (key) do update set failures = sign_in_tries.failures + 1 returning failures as "Value"
+                    """
+                )
+                .ToListAsync(cancellation)
+        ).Single();
+        if (failures < Free)
+            return failures;
         var until = now + Duration.Min(Longest, First * Math.Pow(2, Math.Min(failures - Free, 20)));
         await db.SignInTries.Where(t => t.Key == key).ExecuteUpdateAsync(s => s.SetProperty(t => t.NotBefore, until), cancellation);
         return failures;

@@ -12,21 +12,32 @@ internal static class SoundRequests
 {
     private const int MostScanned = 1_000_000;
 
-    public static void UseSoundRequests(this WebApplication app) => app.Use(async (http, next) =>
-    {
-        var wrong = http.Request.Query.Where(q => Unsound(q.Key) || q.Value.Any(Unsound)).Select(q => q.Key).FirstOrDefault();
-        if (wrong is not null || Unsound(http.Request.Path.Value))
-        {
-            await Problems.Invalid(new Problem(wrong is null || Unsound(wrong) ? "" : "/" + JsonPointer.Escape(wrong), "bad-characters", Core.Texts.TextRules.BadCharacters)).ExecuteAsync(http);
-            return;
-        }
-        if (http.Request.HasJsonContentType() && await WrongAsync(http) is { } problem)
-        {
-            await Problems.Invalid(problem).ExecuteAsync(http);
-            return;
-        }
-        await next();
-    });
+    public static void UseSoundRequests(this WebApplication app) =>
+        app.Use(
+            async (http, next) =>
+            {
+                var wrong = http.Request.Query.Where(q => Unsound(q.Key) || q.Value.Any(Unsound)).Select(q => q.Key).FirstOrDefault();
+                if (wrong is not null || Unsound(http.Request.Path.Value))
+                {
+                    await Problems
+                        .Invalid(
+                            new Problem(
+                                wrong is null || Unsound(wrong) ? "" : "/" + JsonPointer.Escape(wrong),
+                                "bad-characters",
+                                Core.Texts.TextRules.BadCharacters
+                            )
+                        )
+                        .ExecuteAsync(http);
+                    return;
+                }
+                if (http.Request.HasJsonContentType() && await WrongAsync(http) is { } problem)
+                {
+                    await Problems.Invalid(problem).ExecuteAsync(http);
+                    return;
+                }
+                await next();
+            }
+        );
 
     private static bool Unsound(string? text) => text is not null && (text.Contains('\0', StringComparison.Ordinal) || HasHalves(text));
 
@@ -34,8 +45,10 @@ internal static class SoundRequests
     {
         for (var i = 0; i < text.Length; i++)
         {
-            if (char.IsHighSurrogate(text[i]) && i + 1 < text.Length && char.IsLowSurrogate(text[i + 1])) i++;
-            else if (char.IsSurrogate(text[i])) return true;
+            if (char.IsHighSurrogate(text[i]) && i + 1 < text.Length && char.IsLowSurrogate(text[i + 1]))
+                i++;
+            else if (char.IsSurrogate(text[i]))
+                return true;
         }
         return false;
     }
@@ -48,10 +61,11 @@ internal static class SoundRequests
         var buffer = ArrayPool<byte>.Shared.Rent(16_384);
         try
         {
-            for (int read; (read = await http.Request.Body.ReadAsync(buffer, http.RequestAborted)) > 0;)
+            for (int read; (read = await http.Request.Body.ReadAsync(buffer, http.RequestAborted)) > 0; )
             {
                 body.Write(buffer, 0, read);
-                if (body.Length > MostScanned) break;
+                if (body.Length > MostScanned)
+                    break;
             }
         }
         finally
@@ -73,22 +87,34 @@ internal static class SoundRequests
             while (json.Read())
             {
                 // Each value of an array counts on.
-                if (path.TryPeek(out var at) && at.Name is null && json.TokenType is not (JsonTokenType.EndArray or JsonTokenType.EndObject or JsonTokenType.PropertyName))
+                if (
+                    path.TryPeek(out var at)
+                    && at.Name is null
+                    && json.TokenType is not (JsonTokenType.EndArray or JsonTokenType.EndObject or JsonTokenType.PropertyName)
+                )
                 {
                     path.Pop();
                     path.Push((null, at.Index + 1));
                 }
                 switch (json.TokenType)
                 {
-                    case JsonTokenType.StartArray: path.Push((null, -1)); break;
-                    case JsonTokenType.StartObject: path.Push(("", 0)); break;
-                    case JsonTokenType.EndArray or JsonTokenType.EndObject: path.Pop(); break;
+                    case JsonTokenType.StartArray:
+                        path.Push((null, -1));
+                        break;
+                    case JsonTokenType.StartObject:
+                        path.Push(("", 0));
+                        break;
+                    case JsonTokenType.EndArray or JsonTokenType.EndObject:
+                        path.Pop();
+                        break;
                     case JsonTokenType.PropertyName:
                         path.Pop();
-                        if (Text(ref json) is null) return Wrong(path);
+                        if (Text(ref json) is null)
+                            return Wrong(path);
                         path.Push((json.GetString(), 0));
                         break;
-                    case JsonTokenType.String when Text(ref json) is null: return Wrong(path);
+                    case JsonTokenType.String when Text(ref json) is null:
+                        return Wrong(path);
                 }
             }
         }
@@ -101,7 +127,8 @@ internal static class SoundRequests
 
     private static string? Text(ref Utf8JsonReader json)
     {
-        if (!json.ValueIsEscaped) return "";
+        if (!json.ValueIsEscaped)
+            return "";
         try
         {
             return json.GetString() is { } text && !text.Contains('\0', StringComparison.Ordinal) ? text : null;
@@ -116,8 +143,10 @@ internal static class SoundRequests
     {
         var parts = new StringBuilder();
         foreach (var (name, index) in path.Reverse())
-            if (name is null) parts.Append('/').Append(Math.Max(index, 0));
-            else if (name.Length > 0) parts.Append('/').Append(JsonPointer.Escape(name));
+            if (name is null)
+                parts.Append('/').Append(Math.Max(index, 0));
+            else if (name.Length > 0)
+                parts.Append('/').Append(JsonPointer.Escape(name));
         return new Problem(parts.ToString(), "bad-characters", Core.Texts.TextRules.BadCharacters);
     }
 }

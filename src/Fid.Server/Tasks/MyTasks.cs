@@ -21,8 +21,7 @@ internal static class MyTasks
 {
     private const int Most = 500;
 
-    public static void MapMyTasks(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/tasks", Show).WhoMay(Access.SignedIn);
+    public static void MapMyTasks(this IEndpointRouteBuilder app) => app.MapGet("/api/tasks", Show).WhoMay(Access.SignedIn);
 
     private static async Task<Ok<MyTasksResponse>> Show(Actor actor, FidDb db, OpenTaskCache tasks, CancellationToken cancellation)
     {
@@ -43,24 +42,82 @@ internal static class MyTasks
             for (var i = 0; i < hire.Tasks.Count; i++)
             {
                 var (task, planned) = (hire.Tasks[i], plan.Tasks[i]);
-                if (!planned.Unfinished || !own.Include(task.Owner, hire.Head)) continue;
-                mine.Add(new MyTask(
-                    head.Id, head.FullName, names.Job(head.JobCode), names.Site(head.SiteCode), head.Start, task.Key, task.Called,
-                    task.Owner, names.Owner(task.Owner), planned.State, planned.CanStart, planned.Due, planned.EarliestStart!.Value, planned.LatestFinish, planned.Slack, task.Work, null, head.IsBeforeKnown(planned), []));
+                if (!planned.Unfinished || !own.Include(task.Owner, hire.Head))
+                    continue;
+                mine.Add(
+                    new MyTask(
+                        head.Id,
+                        head.FullName,
+                        names.Job(head.JobCode),
+                        names.Site(head.SiteCode),
+                        head.Start,
+                        task.Key,
+                        task.Called,
+                        task.Owner,
+                        names.Owner(task.Owner),
+                        planned.State,
+                        planned.CanStart,
+                        planned.Due,
+                        planned.EarliestStart!.Value,
+                        planned.LatestFinish,
+                        planned.Slack,
+                        task.Work,
+                        null,
+                        head.IsBeforeKnown(planned),
+                        []
+                    )
+                );
             }
         }
-        var first = mine.OrderByDescending(t => t.CanStart).ThenBy(t => t.Due ?? t.LatestFinish ?? LocalDate.MaxIsoValue).ThenBy(t => t.EarliestStart).ThenBy(t => t.Start).Take(Most).ToArray();
+        var first = mine.OrderByDescending(t => t.CanStart)
+            .ThenBy(t => t.Due ?? t.LatestFinish ?? LocalDate.MaxIsoValue)
+            .ThenBy(t => t.EarliestStart)
+            .ThenBy(t => t.Start)
+            .Take(Most)
+            .ToArray();
         var details = await DetailsAsync(first, db, cancellation);
-        return TypedResults.Ok(new MyTasksResponse(today, [.. first.Select(t => details.GetValueOrDefault((t.HireId, t.Key)) is var (instructions, files) ? t with { Instructions = instructions, Attachments = files } : t)], mine.Count));
+        return TypedResults.Ok(
+            new MyTasksResponse(
+                today,
+                [
+                    .. first.Select(t =>
+                        details.GetValueOrDefault((t.HireId, t.Key)) is var (instructions, files)
+                            ? t with
+                            {
+                                Instructions = instructions,
+                                Attachments = files,
+                            }
+                            : t
+                    ),
+                ],
+                mine.Count
+            )
+        );
     }
 
-    private static async Task<Dictionary<(Guid, string), (string? Instructions, TaskFile[] Files)?>> DetailsAsync(MyTask[] tasks, FidDb db, CancellationToken cancellation)
+    private static async Task<Dictionary<(Guid, string), (string? Instructions, TaskFile[] Files)?>> DetailsAsync(
+        MyTask[] tasks,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
         var hires = tasks.Select(t => t.HireId).Distinct().ToArray();
-        var rows = await db.HireTasks.AsNoTracking().Where(t => hires.Contains(t.HireId) && (t.Instructions != null || t.InstructionsDe != null || t.Attachments.Length > 0))
-            .Select(t => new { t.HireId, t.Key, Instructions = ReaderLanguage.Choose(t.Instructions, t.InstructionsDe), t.Attachments }).ToListAsync(cancellation);
+        var rows = await db
+            .HireTasks.AsNoTracking()
+            .Where(t => hires.Contains(t.HireId) && (t.Instructions != null || t.InstructionsDe != null || t.Attachments.Length > 0))
+            .Select(t => new
+            {
+                t.HireId,
+                t.Key,
+                Instructions = ReaderLanguage.Choose(t.Instructions, t.InstructionsDe),
+                t.Attachments,
+            })
+            .ToListAsync(cancellation);
         var names = await Files.NamesAsync(db, rows.SelectMany(r => r.Attachments), cancellation);
-        return rows.ToDictionary(r => (r.HireId, r.Key), r => ((string?, TaskFile[])?)(r.Instructions, [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))]));
+        return rows.ToDictionary(
+            r => (r.HireId, r.Key),
+            r => ((string?, TaskFile[])?)(r.Instructions, [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))])
+        );
     }
 }
 
@@ -69,5 +126,23 @@ internal static class MyTasks
 public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
 
 public sealed record MyTask(
-    Guid HireId, string Hire, string? Job, string? Site, LocalDate Start, string Key, string Name, string Owner, string? OwnerName, TaskState State, bool CanStart,
-    LocalDate? Due, LocalDate EarliestStart, LocalDate? LatestFinish, int? Slack, int Work, string? Instructions, bool BeforeKnown, TaskFile[] Attachments);
+    Guid HireId,
+    string Hire,
+    string? Job,
+    string? Site,
+    LocalDate Start,
+    string Key,
+    string Name,
+    string Owner,
+    string? OwnerName,
+    TaskState State,
+    bool CanStart,
+    LocalDate? Due,
+    LocalDate EarliestStart,
+    LocalDate? LatestFinish,
+    int? Slack,
+    int Work,
+    string? Instructions,
+    bool BeforeKnown,
+    TaskFile[] Attachments
+);

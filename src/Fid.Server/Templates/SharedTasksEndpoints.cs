@@ -29,10 +29,19 @@ internal static class SharedTasksEndpoints
     }
 
     private static async Task<Results<Ok<SharedTaskResponse>, ProblemHttpResult>> Save(
-        string key, SharedTaskRequest request, Actor actor, FidDb db, SaveSharedTask save, HttpRequest http, CancellationToken cancellation)
+        string key,
+        SharedTaskRequest request,
+        Actor actor,
+        FidDb db,
+        SaveSharedTask save,
+        HttpRequest http,
+        CancellationToken cancellation
+    )
     {
         var result = await save.DoAsync(new SaveSharedTaskRequest(key, request.Properties, request.Why, Versions.Seen(http)), actor, cancellation);
-        var there = result.Refusal is null or { Kind: RefusalKind.ChangedMeanwhile } ? await db.SharedTasks.AsNoTracking().SingleOrDefaultAsync(t => t.Key == key, cancellation) : null;
+        var there = result.Refusal is null or { Kind: RefusalKind.ChangedMeanwhile }
+            ? await db.SharedTasks.AsNoTracking().SingleOrDefaultAsync(t => t.Key == key, cancellation)
+            : null;
         var now = there is null ? null : Describe(there, SharedTasks.UsersOf(await db.RoleTemplates.AsNoTracking().ToListAsync(cancellation)));
         return result.Refusal is { } refusal ? Problems.Of(refusal, now) : TypedResults.Ok(now);
     }

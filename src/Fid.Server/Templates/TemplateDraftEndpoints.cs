@@ -22,27 +22,53 @@ internal static class TemplateDraftEndpoints
     }
 
     private static async Task<Results<Ok<TemplateDraftResponse>, ProblemHttpResult>> Save(
-        string code, TemplateDraftRequest request, Actor actor, FidDb db, SaveTemplateDraft save, HttpRequest http, CancellationToken cancellation)
+        string code,
+        TemplateDraftRequest request,
+        Actor actor,
+        FidDb db,
+        SaveTemplateDraft save,
+        HttpRequest http,
+        CancellationToken cancellation
+    )
     {
         var result = await save.DoAsync(new SaveTemplateDraftRequest(code, request.Spec, Versions.Seen(http)), actor, cancellation);
         return result.IsDone(out var draft, out var refusal)
-            ? TypedResults.Ok(TemplateDraftResponse.Of(draft, await Reader.OfAsync(actor, db, cancellation))) : await RefusedAsync(refusal, code, actor, db, cancellation);
+            ? TypedResults.Ok(TemplateDraftResponse.Of(draft, await Reader.OfAsync(actor, db, cancellation)))
+            : await RefusedAsync(refusal, code, actor, db, cancellation);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Discard(string code, Actor actor, DiscardTemplateDraft discard, CancellationToken cancellation) =>
-        (await discard.DoAsync(new DiscardTemplateDraftRequest(code), actor, cancellation)).Answer();
+    private static async Task<Results<NoContent, ProblemHttpResult>> Discard(
+        string code,
+        Actor actor,
+        DiscardTemplateDraft discard,
+        CancellationToken cancellation
+    ) => (await discard.DoAsync(new DiscardTemplateDraftRequest(code), actor, cancellation)).Answer();
 
     private static async Task<Results<Ok<PublishedTemplate>, ProblemHttpResult>> Publish(
-        string code, TemplatePublication request, Actor actor, FidDb db, PublishTemplate publish, HttpRequest http, CancellationToken cancellation)
+        string code,
+        TemplatePublication request,
+        Actor actor,
+        FidDb db,
+        PublishTemplate publish,
+        HttpRequest http,
+        CancellationToken cancellation
+    )
     {
         var result = await publish.DoAsync(new PublishTemplateRequest(code, request.Why, Versions.Seen(http)), actor, cancellation);
-        return result.IsDone(out var version, out var refusal) ? TypedResults.Ok(new PublishedTemplate(version)) : await RefusedAsync(refusal, code, actor, db, cancellation);
+        return result.IsDone(out var version, out var refusal)
+            ? TypedResults.Ok(new PublishedTemplate(version))
+            : await RefusedAsync(refusal, code, actor, db, cancellation);
     }
 
     // Where somebody else saved in between, with what is there now.
-    private static async Task<ProblemHttpResult> RefusedAsync(Refusal refusal, string code, Actor actor, FidDb db, CancellationToken cancellation) => Problems.Of(
-        refusal, refusal.Kind == RefusalKind.ChangedMeanwhile && await db.TemplateDrafts.AsNoTracking().SingleOrDefaultAsync(d => d.Code == code, cancellation) is { } there
-            ? TemplateDraftResponse.Of(there, await Reader.OfAsync(actor, db, cancellation)) : null);
+    private static async Task<ProblemHttpResult> RefusedAsync(Refusal refusal, string code, Actor actor, FidDb db, CancellationToken cancellation) =>
+        Problems.Of(
+            refusal,
+            refusal.Kind == RefusalKind.ChangedMeanwhile
+            && await db.TemplateDrafts.AsNoTracking().SingleOrDefaultAsync(d => d.Code == code, cancellation) is { } there
+                ? TemplateDraftResponse.Of(there, await Reader.OfAsync(actor, db, cancellation))
+                : null
+        );
 }
 
 public sealed record TemplateDraftRequest(TemplateSpec Spec);
@@ -51,7 +77,8 @@ public sealed record TemplateDraftRequest(TemplateSpec Spec);
 /// <param name="BasedOn">The version it was begun from; 0 for a template that is new.</param>
 public sealed record TemplateDraftResponse(TemplateSpec Spec, string Version, int BasedOn, Instant At, string ByName)
 {
-    internal static TemplateDraftResponse Of(TemplateDraft draft, Reader reader) => new(reader.Seen(draft.Spec), Versions.Tag(draft.RowVersion), draft.BasedOn, draft.At, draft.ByName);
+    internal static TemplateDraftResponse Of(TemplateDraft draft, Reader reader) =>
+        new(reader.Seen(draft.Spec), Versions.Tag(draft.RowVersion), draft.BasedOn, draft.At, draft.ByName);
 }
 
 /// <param name="Why">Why, in the reader's words.</param>

@@ -30,28 +30,47 @@ internal static class TemplateExamples
         app.MapPost("/api/templates/people", People).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly);
     }
 
-    private static async Task<Results<Ok<TemplateExample>, ProblemHttpResult>> Work(string code, ExampleRequest request, Actor actor, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateExample>, ProblemHttpResult>> Work(
+        string code,
+        ExampleRequest request,
+        Actor actor,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
         var today = actor.Today;
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var fields = reader.Fields;
-        if (request.Spec is { } sent && reader.Forbidden(sent) is { Count: > 0 } forbidden) return Problems.Invalid(forbidden);
+        if (request.Spec is { } sent && reader.Forbidden(sent) is { Count: > 0 } forbidden)
+            return Problems.Invalid(forbidden);
         var book = await TemplateBook.LoadAsync(db, cancellation);
         var version = book.Find(code)?.Version ?? 0;
-        var edited = new RoleTemplate { Code = code, Version = request.Spec is null ? version : version + 1, Spec = request.Spec is { } spec ? reader.WithUnseen(spec, book.Find(code)?.Spec) : book.Find(code)?.Spec! };
-        if (edited.Spec is null) return Problems.NotFound();
+        var edited = new RoleTemplate
+        {
+            Code = code,
+            Version = request.Spec is null ? version : version + 1,
+            Spec = request.Spec is { } spec ? reader.WithUnseen(spec, book.Find(code)?.Spec) : book.Find(code)?.Spec!,
+        };
+        if (edited.Spec is null)
+            return Problems.NotFound();
         book = book.With(edited);
         var use = edited.IsAddOn ? book.Find(request.Use ?? "") ?? book.Opening.OrderBy(t => t.Name, StringComparer.Ordinal).FirstOrDefault() : edited;
-        if (use is null) return Problems.NotFound();
+        if (use is null)
+            return Problems.NotFound();
         var findings = (await TemplateFindings.OfAsync(db, fields, book, edited, today, cancellation)).ToList();
         var start = request.Start is { } on && ValueCheck.IsSensible(on) ? on : await WorkingDayAsync(today.PlusWeeks(4), db, cancellation);
         // What is chosen for the example stands in it as if it had been typed.
         var chosen = request.Facts.Where(f => reader.Sees(f.Key)).ToDictionary();
-        var returning = request.Facts.TryGetValue(TemplateBook.Returning, out var before) && before.ValueKind == JsonValueKind.String && before.GetString() == "yes";
+        var returning =
+            request.Facts.TryGetValue(TemplateBook.Returning, out var before) && before.ValueKind == JsonValueKind.String && before.GetString() == "yes";
         var resolved = book.Resolve(use, chosen, start, today, returning);
         if (resolved.Answer is not { } layered)
         {
-            findings.AddRange(resolved.Problems.Where(p => findings.TrueForAll(f => f.Code != p.Code)).Select(p => new TemplateFinding("example", null, null, p.Code, p.Message)));
+            findings.AddRange(
+                resolved
+                    .Problems.Where(p => findings.TrueForAll(f => f.Code != p.Code))
+                    .Select(p => new TemplateFinding("example", null, null, p.Code, p.Message))
+            );
             return TypedResults.Ok(new TemplateExample(use.Code, start, [], [], [], [], null, 0, [], [], [.. findings]));
         }
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
@@ -61,21 +80,61 @@ internal static class TemplateExamples
         var facts = layered.Values.ToDictionary(v => v.Key, v => v.Value.Value);
         facts["start_date"] = JsonSerializer.SerializeToElement(start.ToString("uuuu-MM-dd", null));
         var completeness = Completeness.Count(fields.Set, facts, start, reader.Roles);
-        return TypedResults.Ok(new TemplateExample(
-            use.Code, start,
-            [.. layered.Layers.Where(l => l != Layer.Typed).Select(l => Describe(l, book))],
-            [.. layered.Values.Select(v => new ExampleValue(
-                v.Key, v.Value.Value, display.GetValueOrDefault(v.Key), v.Value.From, FormulaAt(book, v.Value.From, v.Key),
-                [.. v.Value.Displaced.Select(d => new ExampleDisplaced(d.From, d.Value, fields.ListOf(v.Key) is { } list ? names.Joined(list, d.Value) : null))]))],
-            [.. TemplateLists.All.SelectMany(list => layered.Lists[list].Select(e => new ExampleEntry(
-                list, e.Key, TemplateReview.KeyedBy.TryGetValue(list, out var keys) ? names.Of(keys, e.Key) : null, e.Properties.ToDictionary(
-                    p => p.Key, p => new ExampleProperty(p.Value.Value, p.Value.From, [.. p.Value.Displaced.Select(d => new ExampleDisplaced(d.From, d.Value, null))])))))],
-            layered.Dropped.Select(d => new ExampleDrop(d.List, d.Key, TemplateReview.KeyedBy.TryGetValue(d.List, out var keys) ? names.Of(keys, d.Key) : null, d.By)).ToArray(),
-            await PlanAsync(db, layered, start, today, names, cancellation),
-            completeness.Missing.Count(fields.Set.IsRequiredFirst),
-            await OwnerNamesAsync(db, layered, names, cancellation),
-            await FileNamesAsync(db, layered, cancellation),
-            [.. findings]));
+        return TypedResults.Ok(
+            new TemplateExample(
+                use.Code,
+                start,
+                [.. layered.Layers.Where(l => l != Layer.Typed).Select(l => Describe(l, book))],
+                [
+                    .. layered.Values.Select(v => new ExampleValue(
+                        v.Key,
+                        v.Value.Value,
+                        display.GetValueOrDefault(v.Key),
+                        v.Value.From,
+                        FormulaAt(book, v.Value.From, v.Key),
+                        [
+                            .. v.Value.Displaced.Select(d => new ExampleDisplaced(
+                                d.From,
+                                d.Value,
+                                fields.ListOf(v.Key) is { } list ? names.Joined(list, d.Value) : null
+                            )),
+                        ]
+                    )),
+                ],
+                [
+                    .. TemplateLists.All.SelectMany(list =>
+                        layered
+                            .Lists[list]
+                            .Select(e => new ExampleEntry(
+                                list,
+                                e.Key,
+                                TemplateReview.KeyedBy.TryGetValue(list, out var keys) ? names.Of(keys, e.Key) : null,
+                                e.Properties.ToDictionary(
+                                    p => p.Key,
+                                    p => new ExampleProperty(
+                                        p.Value.Value,
+                                        p.Value.From,
+                                        [.. p.Value.Displaced.Select(d => new ExampleDisplaced(d.From, d.Value, null))]
+                                    )
+                                )
+                            ))
+                    ),
+                ],
+                layered
+                    .Dropped.Select(d => new ExampleDrop(
+                        d.List,
+                        d.Key,
+                        TemplateReview.KeyedBy.TryGetValue(d.List, out var keys) ? names.Of(keys, d.Key) : null,
+                        d.By
+                    ))
+                    .ToArray(),
+                await PlanAsync(db, layered, start, today, names, cancellation),
+                completeness.Missing.Count(fields.Set.IsRequiredFirst),
+                await OwnerNamesAsync(db, layered, names, cancellation),
+                await FileNamesAsync(db, layered, cancellation),
+                [.. findings]
+            )
+        );
     }
 
     private static LayerResponse Describe(string layer, TemplateBook book)
@@ -85,7 +144,9 @@ internal static class TemplateExamples
     }
 
     private static string? FormulaAt(TemplateBook book, string layer, string field) =>
-        RoleTemplate.ReadLayer(layer) is var (code, _) && book.Find(code) is { } template && template.Spec.Values.TryGetValue(field, out var value) ? TemplateSpec.FormulaOf(value) : null;
+        RoleTemplate.ReadLayer(layer) is var (code, _) && book.Find(code) is { } template && template.Spec.Values.TryGetValue(field, out var value)
+            ? TemplateSpec.FormulaOf(value)
+            : null;
 
     // Null where the tasks are no checklist yet: what is wrong is among the findings.
     // From a day on, the first on which everybody works: nobody begins on a holiday.
@@ -97,7 +158,14 @@ internal static class TemplateExamples
 
     private const int DaysAhead = 28;
 
-    private static async Task<ExamplePlan?> PlanAsync(FidDb db, Layered layered, LocalDate start, LocalDate today, ListNames names, CancellationToken cancellation)
+    private static async Task<ExamplePlan?> PlanAsync(
+        FidDb db,
+        Layered layered,
+        LocalDate start,
+        LocalDate today,
+        ListNames names,
+        CancellationToken cancellation
+    )
     {
         IReadOnlyList<HireTask> tasks;
         try
@@ -109,27 +177,68 @@ internal static class TemplateExamples
             return null;
         }
         var calendars = await CalendarBook.LoadAsync(db, cancellation);
-        var own = layered.Values.TryGetValue("holiday_calendar", out var calendar) && calendar.Value.ValueKind == JsonValueKind.String ? calendar.Value.GetString() : null;
+        var own =
+            layered.Values.TryGetValue("holiday_calendar", out var calendar) && calendar.Value.ValueKind == JsonValueKind.String
+                ? calendar.Value.GetString()
+                : null;
         var rows = tasks.Select(TaskRow.Of).ToList();
-        var question = HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, await Stage.PlanAsync(db, cancellation), [.. rows.Select(t => t.ToPlan(own))]);
-        if (Planner.Plan(question, SoonestSearch.WhenNotFeasible).Answer is not { } plan) return null;
-        return new ExamplePlan(plan.Feasible, plan.SoonestStart, [.. plan.Tasks.Select((t, i) => new ExampleTask(
-            t.Id, rows[i].Called, rows[i].Owner, names.Owner(rows[i].Owner), rows[i].DayOne, t.EarliestStart!.Value, t.EarliestFinish!.Value, t.LatestFinish, t.Slack))]);
+        var question = HirePlan.Question(
+            today,
+            start,
+            LocalDate.Min(today, start),
+            calendars,
+            await Stage.PlanAsync(db, cancellation),
+            [.. rows.Select(t => t.ToPlan(own))]
+        );
+        if (Planner.Plan(question, SoonestSearch.WhenNotFeasible).Answer is not { } plan)
+            return null;
+        return new ExamplePlan(
+            plan.Feasible,
+            plan.SoonestStart,
+            [
+                .. plan.Tasks.Select(
+                    (t, i) =>
+                        new ExampleTask(
+                            t.Id,
+                            rows[i].Called,
+                            rows[i].Owner,
+                            names.Owner(rows[i].Owner),
+                            rows[i].DayOne,
+                            t.EarliestStart!.Value,
+                            t.EarliestFinish!.Value,
+                            t.LatestFinish,
+                            t.Slack
+                        )
+                ),
+            ]
+        );
     }
 
     private static async Task<Dictionary<string, string>> OwnerNamesAsync(FidDb db, Layered layered, ListNames names, CancellationToken cancellation)
     {
-        var owners = layered.Tasks.SelectMany(t => new[] { "owner", "contact" }.Where(t.Properties.ContainsKey).Select(p => t.Properties[p].Value))
-            .Where(v => v.ValueKind == JsonValueKind.String).Select(v => v.GetString()!).Distinct().ToArray();
+        var owners = layered
+            .Tasks.SelectMany(t => new[] { "owner", "contact" }.Where(t.Properties.ContainsKey).Select(p => t.Properties[p].Value))
+            .Where(v => v.ValueKind == JsonValueKind.String)
+            .Select(v => v.GetString()!)
+            .Distinct()
+            .ToArray();
         var ids = owners.Select(HireTask.PersonOf).OfType<Guid>().ToArray();
         var people = await PeopleNames.LoadAsync(db, ids, names.OfPeople, cancellation);
-        return owners.Select(o => (o, Name: HireTask.PersonOf(o) is { } id ? people.GetValueOrDefault(id) : names.Owner(o))).Where(o => o.Name is not null).ToDictionary(o => o.o, o => o.Name!);
+        return owners
+            .Select(o => (o, Name: HireTask.PersonOf(o) is { } id ? people.GetValueOrDefault(id) : names.Owner(o)))
+            .Where(o => o.Name is not null)
+            .ToDictionary(o => o.o, o => o.Name!);
     }
 
     private static Task<Dictionary<Guid, string>> FileNamesAsync(FidDb db, Layered layered, CancellationToken cancellation)
     {
-        var ids = layered.Tasks.Where(t => t.Properties.ContainsKey("attachments")).Select(t => t.Properties["attachments"].Value).Where(v => v.ValueKind == JsonValueKind.Array)
-            .SelectMany(v => v.EnumerateArray()).Where(v => v.ValueKind == JsonValueKind.String).Select(v => Guid.TryParse(v.GetString(), out var id) ? id : Guid.Empty);
+        var ids = layered
+            .Tasks.Where(t => t.Properties.ContainsKey("attachments"))
+            .Select(t => t.Properties["attachments"].Value)
+            .Where(v => v.ValueKind == JsonValueKind.Array)
+            .SelectMany(v => v.EnumerateArray())
+            .Where(v => v.ValueKind == JsonValueKind.String)
+            .Select(v => Guid.TryParse(v.GetString(), out var id) ? id : Guid.Empty);
         return Files.NamesAsync(db, ids, cancellation);
     }
 
@@ -139,16 +248,54 @@ internal static class TemplateExamples
         var today = actor.Today;
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var (formula, mistake) = request.When is null ? (null, null) : RecordFormula.Read(request.When);
-        if (mistake is not null) return TypedResults.Ok(new ApplyingPeople(0, [], mistake.Message));
+        if (mistake is not null)
+            return TypedResults.Ok(new ApplyingPeople(0, [], mistake.Message));
         var active = await ActiveRecords.LoadAsync(db, today, cancellation, fields: formula is null ? [] : [.. formula.Names]);
         var calendar = new Core.Calendars.WorkCalendar(Core.Calendars.RestMask.Weekend, []);
         var returning = await TemplateUpdates.ReturningAsync(db, cancellation);
-        var applies = active.Records.Where(r => formula is null
-            || formula.Compute(new FormulaFacts(name => name == TemplateBook.Returning ? (returning.Contains(r.Key) ? "yes" : "no") : reader.Sees(name) && r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(SealedText.Shown(v)) : null, today, calendar)).Value is true).Select(r => r.Key).ToArray();
+        var applies = active
+            .Records.Where(r =>
+                formula is null
+                || formula
+                    .Compute(
+                        new FormulaFacts(
+                            name =>
+                                name == TemplateBook.Returning ? (returning.Contains(r.Key) ? "yes" : "no")
+                                : reader.Sees(name) && r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(SealedText.Shown(v))
+                                : null,
+                            today,
+                            calendar
+                        )
+                    )
+                    .Value
+                    is true
+            )
+            .Select(r => r.Key)
+            .ToArray();
         var seen = new VisibleFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
-        var rows = await db.CurrentRecords.AsNoTracking().Where(r => applies.Contains(r.EmploymentId)).Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
-            .OrderBy(r => reader.SeesNames ? r.record.FamilyName : "").ThenBy(r => reader.SeesNames ? r.record.GivenName : "").ThenBy(r => r.Number).Take(MostPeople).ToListAsync(cancellation);
-        return TypedResults.Ok(new ApplyingPeople(applies.Length, [.. rows.Select(r => new ApplyingPerson(r.record.EmploymentId, reader.NameOf(r.record, r.Number), seen.Job(r.record.JobCode), seen.Site(r.record.SiteCode)))], null));
+        var rows = await db
+            .CurrentRecords.AsNoTracking()
+            .Where(r => applies.Contains(r.EmploymentId))
+            .Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
+            .OrderBy(r => reader.SeesNames ? r.record.FamilyName : "")
+            .ThenBy(r => reader.SeesNames ? r.record.GivenName : "")
+            .ThenBy(r => r.Number)
+            .Take(MostPeople)
+            .ToListAsync(cancellation);
+        return TypedResults.Ok(
+            new ApplyingPeople(
+                applies.Length,
+                [
+                    .. rows.Select(r => new ApplyingPerson(
+                        r.record.EmploymentId,
+                        reader.NameOf(r.record, r.Number),
+                        seen.Job(r.record.JobCode),
+                        seen.Site(r.record.SiteCode)
+                    )),
+                ],
+                null
+            )
+        );
     }
 
     private const int MostPeople = 200;
@@ -169,8 +316,18 @@ public sealed record ExampleRequest(TemplateSpec? Spec, string? Use, Dictionary<
 /// <param name="FileNames">How the files that go with tasks are called.</param>
 /// <param name="OwnerNames">How owners of tasks that are teams or people are called.</param>
 public sealed record TemplateExample(
-    string Use, LocalDate Start, LayerResponse[] Layers, ExampleValue[] Values, ExampleEntry[] Entries, ExampleDrop[] Dropped, ExamplePlan? Plan, int Left,
-    Dictionary<string, string> OwnerNames, Dictionary<Guid, string> FileNames, TemplateFinding[] Findings);
+    string Use,
+    LocalDate Start,
+    LayerResponse[] Layers,
+    ExampleValue[] Values,
+    ExampleEntry[] Entries,
+    ExampleDrop[] Dropped,
+    ExamplePlan? Plan,
+    int Left,
+    Dictionary<string, string> OwnerNames,
+    Dictionary<Guid, string> FileNames,
+    TemplateFinding[] Findings
+);
 
 public sealed record LayerResponse(string Id, string Code, string Name, int Version, bool IsAddOn);
 
@@ -190,7 +347,16 @@ public sealed record ExampleDrop(string List, string Key, string? Name, string B
 public sealed record ExamplePlan(bool Feasible, LocalDate? SoonestStart, ExampleTask[] Tasks);
 
 public sealed record ExampleTask(
-    string Key, string Name, string Owner, string? OwnerName, bool DayOne, LocalDate EarliestStart, LocalDate EarliestFinish, LocalDate? LatestFinish, int? Slack);
+    string Key,
+    string Name,
+    string Owner,
+    string? OwnerName,
+    bool DayOne,
+    LocalDate EarliestStart,
+    LocalDate EarliestFinish,
+    LocalDate? LatestFinish,
+    int? Slack
+);
 
 /// <param name="When">The condition; null for everybody.</param>
 public sealed record ApplyingRequest(string? When);

@@ -18,11 +18,26 @@ internal static class TemplateFiles
         app.MapPost("/api/templates/import", Import).WhoMay(Access.Coordinates).ProducesProblem(400);
     }
 
-    private static async Task<Results<Ok<TemplateExport>, ProblemHttpResult>> Export(string code, Actor actor, FidDb db, HttpResponse response, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateExport>, ProblemHttpResult>> Export(
+        string code,
+        Actor actor,
+        FidDb db,
+        HttpResponse response,
+        CancellationToken cancellation
+    )
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var book = TemplateBook.Of((await TemplateBook.LoadAsync(db, cancellation)).All.Select(t => new RoleTemplate { Code = t.Code, Version = t.Version, Retired = t.Retired, Spec = reader.Seen(t.Spec) }));
-        if (book.Find(code) is not { } template) return Problems.NotFound();
+        var book = TemplateBook.Of(
+            (await TemplateBook.LoadAsync(db, cancellation)).All.Select(t => new RoleTemplate
+            {
+                Code = t.Code,
+                Version = t.Version,
+                Retired = t.Retired,
+                Spec = reader.Seen(t.Spec),
+            })
+        );
+        if (book.Find(code) is not { } template)
+            return Problems.NotFound();
         response.Headers.ContentDisposition = $"attachment; filename=\"{code}.json\"";
         return TypedResults.Ok(await new TemplateTransfer(db).PackAsync(book, template, cancellation));
     }
@@ -30,14 +45,23 @@ internal static class TemplateFiles
     /// <summary>What a file holds, and which entries of lists the firm does not have.</summary>
     private static async Task<Results<Ok<ExportCheck>, ProblemHttpResult>> Check(TemplateExport parcel, FidDb db, CancellationToken cancellation)
     {
-        if (ImportTemplates.Check(parcel) is { } wrong) return Problems.Of(wrong);
+        if (ImportTemplates.Check(parcel) is { } wrong)
+            return Problems.Of(wrong);
         var missing = await new TemplateTransfer(db).MissingAsync(parcel, cancellation);
-        return TypedResults.Ok(new ExportCheck([.. parcel.Templates.Select(t => t.Spec.Name)], [.. missing.Select(m => new MissingEntry(m.List, m.Code, m.Name))]));
+        return TypedResults.Ok(
+            new ExportCheck([.. parcel.Templates.Select(t => t.Spec.Name)], [.. missing.Select(m => new MissingEntry(m.List, m.Code, m.Name))])
+        );
     }
 
     private static async Task<Results<Ok<ImportedTemplates>, ProblemHttpResult>> Import(
-        ImportTemplatesRequest request, Actor actor, ImportTemplates import, CancellationToken cancellation) =>
-        (await import.DoAsync(request, actor, cancellation)).IsDone(out var codes, out var refusal) ? TypedResults.Ok(new ImportedTemplates(codes)) : Problems.Of(refusal);
+        ImportTemplatesRequest request,
+        Actor actor,
+        ImportTemplates import,
+        CancellationToken cancellation
+    ) =>
+        (await import.DoAsync(request, actor, cancellation)).IsDone(out var codes, out var refusal)
+            ? TypedResults.Ok(new ImportedTemplates(codes))
+            : Problems.Of(refusal);
 }
 
 /// <param name="Templates">Names of the templates in the file.</param>

@@ -36,12 +36,23 @@ internal static class TemplateUpdatesEndpoints
 
     /// <summary>What a template as it is being edited would mean for the hires under way.</summary>
     private static async Task<Results<Ok<HireUpdateResponse[]>, ProblemHttpResult>> Touches(
-        string code, TemplateDraftRequest request, Actor actor, FidDb db, CancellationToken cancellation)
+        string code,
+        TemplateDraftRequest request,
+        Actor actor,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        if (reader.Forbidden(request.Spec) is { Count: > 0 } forbidden) return Problems.Invalid(forbidden);
+        if (reader.Forbidden(request.Spec) is { Count: > 0 } forbidden)
+            return Problems.Invalid(forbidden);
         var book = await TemplateBook.LoadAsync(db, cancellation);
-        var edited = new RoleTemplate { Code = code, Version = (book.Find(code)?.Version ?? 0) + 1, Spec = reader.WithUnseen(request.Spec, book.Find(code)?.Spec) };
+        var edited = new RoleTemplate
+        {
+            Code = code,
+            Version = (book.Find(code)?.Version ?? 0) + 1,
+            Spec = reader.WithUnseen(request.Spec, book.Find(code)?.Spec),
+        };
         // Only what could be published is worked out for people.
         var review = await TemplateReview.LoadAsync(db, reader.Fields, book.With(edited), cancellation);
         if (review.Of(edited).Where(f => f.Blocks).ToList() is { Count: > 0 } wrong)
@@ -50,17 +61,33 @@ internal static class TemplateUpdatesEndpoints
         return TypedResults.Ok(await DescribeAsync(found, reader, db, cancellation));
     }
 
-    private static async Task<Ok<UpdateRunResponse[]>> Runs(FidDb db, CancellationToken cancellation) => TypedResults.Ok(
-        (await db.TemplateUpdateRuns.AsNoTracking().OrderByDescending(r => r.At).Take(20).ToListAsync(cancellation))
-            .Select(r => new UpdateRunResponse(r.Id, r.At, r.ByName, r.Hires.Count, r.Undone)).ToArray());
+    private static async Task<Ok<UpdateRunResponse[]>> Runs(FidDb db, CancellationToken cancellation) =>
+        TypedResults.Ok(
+            (await db.TemplateUpdateRuns.AsNoTracking().OrderByDescending(r => r.At).Take(20).ToListAsync(cancellation))
+                .Select(r => new UpdateRunResponse(r.Id, r.At, r.ByName, r.Hires.Count, r.Undone))
+                .ToArray()
+        );
 
-    private static async Task<Results<Ok<UpdateRunResponse>, ProblemHttpResult>> Apply(ApplyUpdatesRequest request, Actor actor, ApplyTemplateUpdates apply, CancellationToken cancellation) =>
+    private static async Task<Results<Ok<UpdateRunResponse>, ProblemHttpResult>> Apply(
+        ApplyUpdatesRequest request,
+        Actor actor,
+        ApplyTemplateUpdates apply,
+        CancellationToken cancellation
+    ) =>
         (await apply.DoAsync(request, actor, cancellation)).IsDone(out var run, out var refusal)
-            ? TypedResults.Ok(new UpdateRunResponse(run.Id, run.At, run.ByName, run.Hires.Count, false)) : Problems.Of(refusal);
+            ? TypedResults.Ok(new UpdateRunResponse(run.Id, run.At, run.ByName, run.Hires.Count, false))
+            : Problems.Of(refusal);
 
-    private static async Task<Results<Ok<UndoneUpdate>, ProblemHttpResult>> Undo(Guid id, Actor actor, FidDb db, UndoTemplateUpdates undo, CancellationToken cancellation)
+    private static async Task<Results<Ok<UndoneUpdate>, ProblemHttpResult>> Undo(
+        Guid id,
+        Actor actor,
+        FidDb db,
+        UndoTemplateUpdates undo,
+        CancellationToken cancellation
+    )
     {
-        if (!(await undo.DoAsync(new UndoTemplateUpdatesRequest(id), actor, cancellation)).IsDone(out var undone, out var refusal)) return Problems.Of(refusal);
+        if (!(await undo.DoAsync(new UndoTemplateUpdatesRequest(id), actor, cancellation)).IsDone(out var undone, out var refusal))
+            return Problems.Of(refusal);
         var names = await PeopleNames.OfHiresAsync(db, undone.Left, (await Reader.OfAsync(actor, db, cancellation)).SeesNames, cancellation);
         return TypedResults.Ok(new UndoneUpdate(undone.Undone, [.. names.Values]));
     }
@@ -70,9 +97,18 @@ internal static class TemplateUpdatesEndpoints
         var people = await PeopleNames.LoadAsync(db, [.. updates.Select(u => u.Hire.EmploymentId)], reader.SeesNames, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var fields = reader.Fields;
-        return [.. updates.Select(u => new HireUpdateResponse(
-            u.Hire.Id, people.GetValueOrDefault(u.Hire.EmploymentId, ""), u.Hire.Start, u.Hire.TemplateVersion, u.Layers, u.Trouble,
-            [.. u.Facts.Where(f => ApplyTemplateUpdates.MayTake(f.Key, reader)).Select(f => Describe(f, u))]))];
+        return
+        [
+            .. updates.Select(u => new HireUpdateResponse(
+                u.Hire.Id,
+                people.GetValueOrDefault(u.Hire.EmploymentId, ""),
+                u.Hire.Start,
+                u.Hire.TemplateVersion,
+                u.Layers,
+                u.Trouble,
+                [.. u.Facts.Where(f => ApplyTemplateUpdates.MayTake(f.Key, reader)).Select(f => Describe(f, u))]
+            )),
+        ];
 
         MergedFactResponse Describe(MergedFact fact, HireUpdate update)
         {
@@ -83,7 +119,20 @@ internal static class TemplateUpdatesEndpoints
                 TemplateLists.Tasks => update.Tasks.FirstOrDefault(t => t.Key == parts[1])?.Name ?? update.Hire.Tasks.Find(t => t.Key == parts[1])?.Name,
                 var list => TemplateReview.KeyedBy.TryGetValue(list, out var keys) ? names.Of(keys, parts[1]) : null,
             };
-            return new MergedFactResponse(fact.Key, parts[0], parts[1], parts.Length > 2 ? parts[2] : null, name, fact.Fate, fact.Before, fact.Mine, fact.Theirs, Shown(fact.Before), Shown(fact.Mine), Shown(fact.Theirs));
+            return new MergedFactResponse(
+                fact.Key,
+                parts[0],
+                parts[1],
+                parts.Length > 2 ? parts[2] : null,
+                name,
+                fact.Fate,
+                fact.Before,
+                fact.Mine,
+                fact.Theirs,
+                Shown(fact.Before),
+                Shown(fact.Mine),
+                Shown(fact.Theirs)
+            );
 
             string? Shown(JsonElement? value) => value is { } v && parts[0] == "values" && fields.ListOf(parts[1]) is { } list ? names.Joined(list, v) : null;
         }
@@ -99,7 +148,15 @@ public sealed record UndoneUpdate(int Undone, string[] Left);
 /// <param name="TemplateVersion">The version of its template that it has.</param>
 /// <param name="Layers">The layers it would have.</param>
 /// <param name="Trouble">Why it cannot be worked out.</param>
-public sealed record HireUpdateResponse(Guid Id, string Name, LocalDate Start, int TemplateVersion, string[] Layers, string? Trouble, MergedFactResponse[] Facts);
+public sealed record HireUpdateResponse(
+    Guid Id,
+    string Name,
+    LocalDate Start,
+    int TemplateVersion,
+    string[] Layers,
+    string? Trouble,
+    MergedFactResponse[] Facts
+);
 
 /// <param name="Fact">By which it is taken.</param>
 /// <param name="Part">"values" or one of the lists.</param>
@@ -108,5 +165,16 @@ public sealed record HireUpdateResponse(Guid Id, string Name, LocalDate Start, i
 /// <param name="Name">How the entry is called.</param>
 /// <param name="BeforeShown">How list entries in the value are called.</param>
 public sealed record MergedFactResponse(
-    string Fact, string Part, string Key, string? Property, string? Name, MergeFate Fate, JsonElement? Before, JsonElement? Mine, JsonElement? Theirs,
-    string? BeforeShown, string? MineShown, string? TheirsShown);
+    string Fact,
+    string Part,
+    string Key,
+    string? Property,
+    string? Name,
+    MergeFate Fate,
+    JsonElement? Before,
+    JsonElement? Mine,
+    JsonElement? Theirs,
+    string? BeforeShown,
+    string? MineShown,
+    string? TheirsShown
+);

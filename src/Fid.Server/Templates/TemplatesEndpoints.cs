@@ -35,16 +35,58 @@ internal static class TemplatesEndpoints
     {
         var book = await TemplateBook.LoadAsync(db, cancellation);
         var drafts = await db.TemplateDrafts.AsNoTracking().ToDictionaryAsync(d => d.Code, cancellation);
-        var changed = await db.TemplateVersions.GroupBy(v => v.Code).Select(g => g.OrderByDescending(v => v.Version).Select(v => new { v.Code, v.At, v.ByName }).First()).ToDictionaryAsync(v => v.Code, cancellation);
+        var changed = await db
+            .TemplateVersions.GroupBy(v => v.Code)
+            .Select(g =>
+                g.OrderByDescending(v => v.Version)
+                    .Select(v => new
+                    {
+                        v.Code,
+                        v.At,
+                        v.ByName,
+                    })
+                    .First()
+            )
+            .ToDictionaryAsync(v => v.Code, cancellation);
         var opened = await OpenedAsync(db, cancellation);
         var rows = book.All.Select(t => Row(t, changed.GetValueOrDefault(t.Code)?.At, changed.GetValueOrDefault(t.Code)?.ByName, drafts.ContainsKey(t.Code)));
-        var begun = drafts.Values.Where(d => book.Find(d.Code) is null)
-            .Select(d => Row(new RoleTemplate { Code = d.Code, Version = 0, Spec = d.Spec }, d.At, d.ByName, hasDraft: true));
-        return TypedResults.Ok(rows.Concat(begun).OrderBy(r => r.IsAddOn).ThenBy(r => r.IsAddOn ? r.Order : 0).ThenBy(r => r.Name, StringComparer.Ordinal).ToArray());
+        var begun = drafts
+            .Values.Where(d => book.Find(d.Code) is null)
+            .Select(d =>
+                Row(
+                    new RoleTemplate
+                    {
+                        Code = d.Code,
+                        Version = 0,
+                        Spec = d.Spec,
+                    },
+                    d.At,
+                    d.ByName,
+                    hasDraft: true
+                )
+            );
+        return TypedResults.Ok(
+            rows.Concat(begun).OrderBy(r => r.IsAddOn).ThenBy(r => r.IsAddOn ? r.Order : 0).ThenBy(r => r.Name, StringComparer.Ordinal).ToArray()
+        );
 
-        TemplateRow Row(RoleTemplate t, Instant? at, string? by, bool hasDraft) => new(
-            t.Code, t.Name, t.Version, t.IsAddOn, t is { Opens: true, Version: > 0 }, t.Retired, t.Spec.BuildsOn, t.Spec.BuildsOn is { } on ? book.Find(on)?.Name : null, t.Spec.When, t.Spec.Order,
-            opened.GetValueOrDefault(t.Code)?.All ?? 0, opened.GetValueOrDefault(t.Code)?.UnderWay ?? 0, at, by, hasDraft);
+        TemplateRow Row(RoleTemplate t, Instant? at, string? by, bool hasDraft) =>
+            new(
+                t.Code,
+                t.Name,
+                t.Version,
+                t.IsAddOn,
+                t is { Opens: true, Version: > 0 },
+                t.Retired,
+                t.Spec.BuildsOn,
+                t.Spec.BuildsOn is { } on ? book.Find(on)?.Name : null,
+                t.Spec.When,
+                t.Spec.Order,
+                opened.GetValueOrDefault(t.Code)?.All ?? 0,
+                opened.GetValueOrDefault(t.Code)?.UnderWay ?? 0,
+                at,
+                by,
+                hasDraft
+            );
     }
 
     /// <summary>What the editor offers.</summary>
@@ -52,8 +94,17 @@ internal static class TemplatesEndpoints
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var stages = (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).Select(s => new FieldStage(s.Key, s.Called)).ToArray();
-        return TypedResults.Ok(new TemplateEditing(
-            [.. reader.Fields.Set.Fields.Where(f => reader.Sees(f.Key)).Select(f => new TemplateField(TemplateFields.MaySet(f) && reader.MayEdit(f.Key), RecordReader.Bare(f, FieldAccess.Edit)))], [.. Core.Formulas.RecordFormula.Functions], stages));
+        return TypedResults.Ok(
+            new TemplateEditing(
+                [
+                    .. reader
+                        .Fields.Set.Fields.Where(f => reader.Sees(f.Key))
+                        .Select(f => new TemplateField(TemplateFields.MaySet(f) && reader.MayEdit(f.Key), RecordReader.Bare(f, FieldAccess.Edit))),
+                ],
+                [.. Core.Formulas.RecordFormula.Functions],
+                stages
+            )
+        );
     }
 
     private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, Actor actor, FidDb db, CancellationToken cancellation)
@@ -62,36 +113,70 @@ internal static class TemplatesEndpoints
         var book = await TemplateBook.LoadAsync(db, cancellation);
         var draft = await db.TemplateDrafts.AsNoTracking().SingleOrDefaultAsync(d => d.Code == code, cancellation);
         var live = book.Find(code);
-        if (live is null && draft is null) return Problems.NotFound();
+        if (live is null && draft is null)
+            return Problems.NotFound();
         var opened = (await OpenedAsync(db, cancellation)).GetValueOrDefault(code);
-        return TypedResults.Ok(new TemplateResponse(
-            code, live?.Version ?? 0, live?.Retired ?? false, live is null ? null : reader.Seen(live.Spec), draft is null ? null : TemplateDraftResponse.Of(draft, reader), opened?.All ?? 0, opened?.UnderWay ?? 0));
+        return TypedResults.Ok(
+            new TemplateResponse(
+                code,
+                live?.Version ?? 0,
+                live?.Retired ?? false,
+                live is null ? null : reader.Seen(live.Spec),
+                draft is null ? null : TemplateDraftResponse.Of(draft, reader),
+                opened?.All ?? 0,
+                opened?.UnderWay ?? 0
+            )
+        );
     }
 
-    private static async Task<Ok<TemplateVersionResponse[]>> Versions(string code, FidDb db, CancellationToken cancellation) => TypedResults.Ok(
-        await db.TemplateVersions.AsNoTracking().Where(v => v.Code == code).OrderByDescending(v => v.Version)
-            .Select(v => new TemplateVersionResponse(v.Version, v.At, v.ByName, v.Why)).ToArrayAsync(cancellation));
+    private static async Task<Ok<TemplateVersionResponse[]>> Versions(string code, FidDb db, CancellationToken cancellation) =>
+        TypedResults.Ok(
+            await db
+                .TemplateVersions.AsNoTracking()
+                .Where(v => v.Code == code)
+                .OrderByDescending(v => v.Version)
+                .Select(v => new TemplateVersionResponse(v.Version, v.At, v.ByName, v.Why))
+                .ToArrayAsync(cancellation)
+        );
 
     /// <summary>What differs between two versions; left out, "to" is the draft.</summary>
-    private static async Task<Results<Ok<TemplateComparison>, ProblemHttpResult>> Compare(string code, int from, int? to, Actor actor, FidDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<TemplateComparison>, ProblemHttpResult>> Compare(
+        string code,
+        int from,
+        int? to,
+        Actor actor,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var before = await db.TemplateVersions.AsNoTracking().SingleOrDefaultAsync(v => v.Code == code && v.Version == from, cancellation);
         var after = to is { } version
             ? (await db.TemplateVersions.AsNoTracking().SingleOrDefaultAsync(v => v.Code == code && v.Version == version, cancellation))?.Spec
             : (await db.TemplateDrafts.AsNoTracking().SingleOrDefaultAsync(d => d.Code == code, cancellation))?.Spec;
-        if (before is null || after is null) return Problems.NotFound();
+        if (before is null || after is null)
+            return Problems.NotFound();
         return TypedResults.Ok(new TemplateComparison(reader.Seen(before.Spec), [.. TemplateDifference.Of(reader.Seen(before.Spec), reader.Seen(after))]));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> Retire(string code, TemplateRetirement request, Actor actor, RetireTemplate retire, CancellationToken cancellation) =>
-        (await retire.DoAsync(new RetireTemplateRequest(code, request.Retired), actor, cancellation)).Answer();
+    private static async Task<Results<NoContent, ProblemHttpResult>> Retire(
+        string code,
+        TemplateRetirement request,
+        Actor actor,
+        RetireTemplate retire,
+        CancellationToken cancellation
+    ) => (await retire.DoAsync(new RetireTemplateRequest(code, request.Retired), actor, cancellation)).Answer();
 
     // How many hires each template or add-on was a layer of.
-    private static Task<Dictionary<string, Opened>> OpenedAsync(FidDb db, CancellationToken cancellation) => db.Database.SqlQuery<Opened>($"""
-        select split_part(split_part(layer, ':', 2), '@', 1) as code, count(*)::int as "all", (count(*) filter (where closed is null))::int as under_way
-        from hires, unnest(layers) layer group by 1
-        """).ToDictionaryAsync(o => o.Code, cancellation);
+    private static Task<Dictionary<string, Opened>> OpenedAsync(FidDb db, CancellationToken cancellation) =>
+        db
+            .Database.SqlQuery<Opened>(
+                $"""
+                select split_part(split_part(layer, ':', 2), '@', 1) as code, count(*)::int as "all", (count(*) filter (where closed is null))::int as under_way
+                from hires, unnest(layers) layer group by 1
+                """
+            )
+            .ToDictionaryAsync(o => o.Code, cancellation);
 
     private sealed record Opened(string Code, int All, int UnderWay);
 }
@@ -103,8 +188,22 @@ internal static class TemplatesEndpoints
 /// <param name="Opened">How many hires had it among their layers.</param>
 /// <param name="UnderWay">How many of them are under way.</param>
 public sealed record TemplateRow(
-    string Code, string Name, int Version, bool IsAddOn, bool Opens, bool Retired, string? BuildsOn, string? BuildsOnName, string? When, int Order,
-    int Opened, int UnderWay, Instant? ChangedAt, string? ChangedBy, bool HasDraft);
+    string Code,
+    string Name,
+    int Version,
+    bool IsAddOn,
+    bool Opens,
+    bool Retired,
+    string? BuildsOn,
+    string? BuildsOnName,
+    string? When,
+    int Order,
+    int Opened,
+    int UnderWay,
+    Instant? ChangedAt,
+    string? ChangedBy,
+    bool HasDraft
+);
 
 public sealed record TemplateEditing(TemplateField[] Fields, string[] Functions, FieldStage[] Stages);
 

@@ -4,7 +4,16 @@ namespace Fid.Standins.Recruiting;
 
 /// <summary>An accepted candidate, as docs/recruiting-feed.openapi.json has it.</summary>
 public sealed record Candidate(
-    string Id, string? GivenName, string? FamilyName, string? BirthDate, string? Email, string? Phone, string? Role, string? Site, string? Start);
+    string Id,
+    string? GivenName,
+    string? FamilyName,
+    string? BirthDate,
+    string? Email,
+    string? Phone,
+    string? Role,
+    string? Site,
+    string? Start
+);
 
 /// <summary>What Fid said became of a candidate.</summary>
 /// <param name="Id">The notice's id: heard twice, it counts once.</param>
@@ -22,7 +31,9 @@ public sealed class CandidateStore
     /// <param name="settings">"Today" is the day they are accepted on, for a demonstration whose day is held still.</param>
     public CandidateStore(TimeProvider time, IConfiguration settings)
     {
-        var today = settings["Today"] is { Length: > 0 } day ? DateOnly.ParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture) : DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime);
+        var today = settings["Today"] is { Length: > 0 } day
+            ? DateOnly.ParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture)
+            : DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime);
         string InWeeks(int weeks) => today.AddDays((8 - (int)today.DayOfWeek) % 7 + (7 * weeks)).ToString("yyyy-MM-dd", null);
         _candidates = new[]
         {
@@ -36,18 +47,28 @@ public sealed class CandidateStore
     /// <summary>How the feed behaves, for trying out what Fid does about it.</summary>
     public FeedMood Mood
     {
-        get { lock (_lock) return _mood; }
-        set { lock (_lock) _mood = value; }
+        get
+        {
+            lock (_lock)
+                return _mood;
+        }
+        set
+        {
+            lock (_lock)
+                _mood = value;
+        }
     }
 
     public IReadOnlyList<(Candidate Candidate, HireStatus? Last)> All()
     {
-        lock (_lock) return [.. _candidates.Values.Select(c => (c, _heard.GetValueOrDefault(c.Id)?.LastOrDefault()))];
+        lock (_lock)
+            return [.. _candidates.Values.Select(c => (c, _heard.GetValueOrDefault(c.Id)?.LastOrDefault()))];
     }
 
     public void Put(Candidate candidate)
     {
-        lock (_lock) _candidates[candidate.Id] = candidate;
+        lock (_lock)
+            _candidates[candidate.Id] = candidate;
     }
 
     /// <summary>False where there is no such candidate.</summary>
@@ -55,9 +76,12 @@ public sealed class CandidateStore
     {
         lock (_lock)
         {
-            if (!_candidates.ContainsKey(candidate)) return false;
-            if (!_heard.TryGetValue(candidate, out var heard)) _heard[candidate] = heard = [];
-            if (heard.TrueForAll(h => h.Id != status.Id)) heard.Add(status);
+            if (!_candidates.ContainsKey(candidate))
+                return false;
+            if (!_heard.TryGetValue(candidate, out var heard))
+                _heard[candidate] = heard = [];
+            if (heard.TrueForAll(h => h.Id != status.Id))
+                heard.Add(status);
             return true;
         }
     }

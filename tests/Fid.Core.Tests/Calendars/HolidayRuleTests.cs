@@ -24,8 +24,7 @@ public class HolidayRuleTests
     [InlineData("easter-2", 2019, "2019-04-19")]
     [InlineData("easter+49", 2038, "2038-06-13")]
     [InlineData(" EASTER+1 ", 2000, "2000-04-24")]
-    public void Falls_on(string text, int year, string? day) =>
-        (HolidayRule.Read(text)!.In(year)?.ToString("uuuu-MM-dd", null)).ShouldBe(day);
+    public void Falls_on(string text, int year, string? day) => (HolidayRule.Read(text)!.In(year)?.ToString("uuuu-MM-dd", null)).ShouldBe(day);
 
     [Theory]
     [InlineData("")]
@@ -45,18 +44,26 @@ public class HolidayRuleTests
     [Fact]
     public void What_is_written_reads_back_and_a_recurring_day_falls_in_its_own_year_at_most_once() =>
         Gen.OneOf(
-            Gen.Select(Gen.Int[1, 12], Gen.Int[1, 28]).Select((m, d) => (HolidayRule)new HolidayRule.Yearly(m, d)),
-            Gen.Select(Gen.Int[1, 12], Gen.OneOf(1, 2, 3, 4, 5, -1, -2), Gen.Int[1, 7]).Select((m, n, w) => (HolidayRule)new HolidayRule.NthWeekday(m, n, (IsoDayOfWeek)w)),
-            Gen.Int[-80, 100].Select(d => (HolidayRule)new HolidayRule.FromEaster(d)))
-        .Select(Gen.Int[1583, 4000])
-        .Sample((rule, year) =>
-        {
-            HolidayRule.Read(rule.Text).ShouldBe(rule);
-            if (rule.In(year) is not { } day) return;
-            if (rule is HolidayRule.NthWeekday nth) (day.Month, day.DayOfWeek).ShouldBe((nth.Month, nth.Weekday));
-            if (rule is HolidayRule.FromEaster or HolidayRule.Yearly or HolidayRule.NthWeekday) day.Year.ShouldBe(year);
-            if (rule is HolidayRule.FromEaster easter) day.PlusDays(-easter.Days).DayOfWeek.ShouldBe(IsoDayOfWeek.Sunday);
-        });
+                Gen.Select(Gen.Int[1, 12], Gen.Int[1, 28]).Select((m, d) => (HolidayRule)new HolidayRule.Yearly(m, d)),
+                Gen.Select(Gen.Int[1, 12], Gen.OneOf(1, 2, 3, 4, 5, -1, -2), Gen.Int[1, 7])
+                    .Select((m, n, w) => (HolidayRule)new HolidayRule.NthWeekday(m, n, (IsoDayOfWeek)w)),
+                Gen.Int[-80, 100].Select(d => (HolidayRule)new HolidayRule.FromEaster(d))
+            )
+            .Select(Gen.Int[1583, 4000])
+            .Sample(
+                (rule, year) =>
+                {
+                    HolidayRule.Read(rule.Text).ShouldBe(rule);
+                    if (rule.In(year) is not { } day)
+                        return;
+                    if (rule is HolidayRule.NthWeekday nth)
+                        (day.Month, day.DayOfWeek).ShouldBe((nth.Month, nth.Weekday));
+                    if (rule is HolidayRule.FromEaster or HolidayRule.Yearly or HolidayRule.NthWeekday)
+                        day.Year.ShouldBe(year);
+                    if (rule is HolidayRule.FromEaster easter)
+                        day.PlusDays(-easter.Days).DayOfWeek.ShouldBe(IsoDayOfWeek.Sunday);
+                }
+            );
 
     [Fact]
     public void A_holiday_of_several_days_lasts_through_rest_days() =>

@@ -64,31 +64,35 @@ public class WorkCalendarTests
     public void Refuses_masks_without_a_working_day_or_of_another_form(string? mask) => RestMask.TryParse(mask, out _).ShouldBeFalse();
 
     [Fact]
-    public void Agrees_with_walking_day_by_day() => Any.Sample(c =>
-    {
-        c.Calendar.Add(c.Date, c.Days).ShouldBe(Walk(c.Calendar, c.Date, c.Days));
-        var to = c.Date.PlusDays(c.Days);
-        var (low, high) = c.Days < 0 ? (to, c.Date) : (c.Date, to);
-        var counted = Enumerable.Range(0, Period.DaysBetween(low, high) + 1).Count(i => c.Calendar.IsWorking(low.PlusDays(i)));
-        c.Calendar.Count(c.Date, to).ShouldBe(c.Days < 0 ? -counted : counted);
-    });
+    public void Agrees_with_walking_day_by_day() =>
+        Any.Sample(c =>
+        {
+            c.Calendar.Add(c.Date, c.Days).ShouldBe(Walk(c.Calendar, c.Date, c.Days));
+            var to = c.Date.PlusDays(c.Days);
+            var (low, high) = c.Days < 0 ? (to, c.Date) : (c.Date, to);
+            var counted = Enumerable.Range(0, Period.DaysBetween(low, high) + 1).Count(i => c.Calendar.IsWorking(low.PlusDays(i)));
+            c.Calendar.Count(c.Date, to).ShouldBe(c.Days < 0 ? -counted : counted);
+        });
 
     [Fact]
-    public void Counting_takes_back_what_adding_did() => Any.Where(c => c.Days > 0).Sample(c =>
-    {
-        var start = c.Calendar.Roll(c.Date, RollRule.Following)!.Value;
-        var end = c.Calendar.Add(start, c.Days)!.Value;
-        c.Calendar.IsWorking(end).ShouldBeTrue();
-        c.Calendar.Count(start, end).ShouldBe(c.Days + 1);
-        c.Calendar.Add(end, -c.Days).ShouldBe(start);
-    });
+    public void Counting_takes_back_what_adding_did() =>
+        Any.Where(c => c.Days > 0)
+            .Sample(c =>
+            {
+                var start = c.Calendar.Roll(c.Date, RollRule.Following)!.Value;
+                var end = c.Calendar.Add(start, c.Days)!.Value;
+                c.Calendar.IsWorking(end).ShouldBeTrue();
+                c.Calendar.Count(start, end).ShouldBe(c.Days + 1);
+                c.Calendar.Add(end, -c.Days).ShouldBe(start);
+            });
 
     private static LocalDate Walk(WorkCalendar calendar, LocalDate date, int days)
     {
-        for (var left = Math.Abs(days); left > 0;)
+        for (var left = Math.Abs(days); left > 0; )
         {
             date = date.PlusDays(Math.Sign(days));
-            if (calendar.IsWorking(date)) left--;
+            if (calendar.IsWorking(date))
+                left--;
         }
         return date;
     }
@@ -106,10 +110,14 @@ public class WorkCalendarTests
     private static LocalDate Date(int day) => new LocalDate(2027, 6, 1).PlusDays(day);
 
     [Fact]
-    public void A_count_that_leads_out_of_the_calendar_is_no_day() => Gen.Select(Gen.OneOf("0000011", "0111111", "0000000"), Gen.Int[0, 3_652_058], Gen.Long[1L << 23, 1L << 62], Gen.Bool).Sample((rest, day, days, back) =>
-    {
-        RestMask.TryParse(rest, out var mask).ShouldBeTrue();
-        var from = new LocalDate(1, 1, 1).PlusDays(day);
-        new WorkCalendar(mask!, [from]).Add(from, back ? -days : days).ShouldBeNull();
-    });
+    public void A_count_that_leads_out_of_the_calendar_is_no_day() =>
+        Gen.Select(Gen.OneOf("0000011", "0111111", "0000000"), Gen.Int[0, 3_652_058], Gen.Long[1L << 23, 1L << 62], Gen.Bool)
+            .Sample(
+                (rest, day, days, back) =>
+                {
+                    RestMask.TryParse(rest, out var mask).ShouldBeTrue();
+                    var from = new LocalDate(1, 1, 1).PlusDays(day);
+                    new WorkCalendar(mask!, [from]).Add(from, back ? -days : days).ShouldBeNull();
+                }
+            );
 }

@@ -9,8 +9,7 @@ namespace Fid.Core.Tests.Clock;
 public class BadgesTests
 {
     [Fact]
-    public void Finds_two_people_with_one_badge_at_once() =>
-        Check(A("a", "0012", "p", 1, 10), A("b", "0012", "q", 10)).ShouldBe(["Overlap 0012 a b"]); // the last day counts
+    public void Finds_two_people_with_one_badge_at_once() => Check(A("a", "0012", "p", 1, 10), A("b", "0012", "q", 10)).ShouldBe(["Overlap 0012 a b"]); // the last day counts
 
     [Fact]
     public void Finds_a_badge_reissued_before_it_has_rested_the_earlier_first()
@@ -47,20 +46,24 @@ public class BadgesTests
         Badges.NextFree(["004810", "17", "x"]).ShouldBe("004811");
         Badges.NextFree([]).ShouldBe("000001");
         Badges.NextFree(["99"], width: 2).ShouldBeNull();
-        (Badges.NextAfter("0012", "0012"), Badges.NextAfter("0012", "7"), Badges.NextAfter("0012", "400"), Badges.NextAfter(null, "1")).ShouldBe(("0013", "0012", "0401", null));
+        (Badges.NextAfter("0012", "0012"), Badges.NextAfter("0012", "7"), Badges.NextAfter("0012", "400"), Badges.NextAfter(null, "1")).ShouldBe(
+            ("0013", "0012", "0401", null)
+        );
     }
 
     [Fact]
-    public void Whatever_order_is_asked_in_the_same_pairs_conflict() => (
-        from badges in Gen.Int[0, 3].Array[2, 12]
-        from people in Gen.Int[0, 3].Array[badges.Length]
-        from start in Gen.Int[0, 60].Array[badges.Length]
-        select badges.Select((b, i) => A($"{i}", $"{b}", $"{people[i]}", start[i], start[i] + 15)).ToArray()).Sample(assignments =>
-    {
-        static IEnumerable<string> Pairs(BadgeAssignment[] all) =>
-            Badges.Check(all, 30).Answer!.Select(c => $"{c.Kind} {string.Join(" ", c.Ids.Order(StringComparer.Ordinal))}").Order(StringComparer.Ordinal);
-        Pairs([.. assignments.Reverse()]).ShouldBe(Pairs(assignments));
-    });
+    public void Whatever_order_is_asked_in_the_same_pairs_conflict() =>
+        (
+            from badges in Gen.Int[0, 3].Array[2, 12]
+            from people in Gen.Int[0, 3].Array[badges.Length]
+            from start in Gen.Int[0, 60].Array[badges.Length]
+            select badges.Select((b, i) => A($"{i}", $"{b}", $"{people[i]}", start[i], start[i] + 15)).ToArray()
+        ).Sample(assignments =>
+        {
+            static IEnumerable<string> Pairs(BadgeAssignment[] all) =>
+                Badges.Check(all, 30).Answer!.Select(c => $"{c.Kind} {string.Join(" ", c.Ids.Order(StringComparer.Ordinal))}").Order(StringComparer.Ordinal);
+            Pairs([.. assignments.Reverse()]).ShouldBe(Pairs(assignments));
+        });
 
     private static string[] Check(params BadgeAssignment[] assignments) =>
         [.. Badges.Check(assignments, 30).Answer!.Select(c => $"{c.Kind} {c.Badge} {string.Join(" ", c.Ids)}")];

@@ -25,11 +25,27 @@ public class ComputeCommandTests
     [InlineData("Ελένη", "Παπαδοπούλου", "ελενη", "παπαδοπουλου")]
     public async Task Accents_are_folded_with_and_without_culture_data(string given, string family, string knownGiven, string knownFamily)
     {
-        var question = JsonSerializer.Serialize(new
-        {
-            person = new { given, family, born = "1980-04-03" },
-            known = new[] { new { id = "a", given = knownGiven, family = knownFamily, born = "1980-04-03" } },
-        });
+        var question = JsonSerializer.Serialize(
+            new
+            {
+                person = new
+                {
+                    given,
+                    family,
+                    born = "1980-04-03",
+                },
+                known = new[]
+                {
+                    new
+                    {
+                        id = "a",
+                        given = knownGiven,
+                        family = knownFamily,
+                        born = "1980-04-03",
+                    },
+                },
+            }
+        );
         var (exit, output) = await RunAsync(["compute", "people.match"], question);
         exit.ShouldBe(0);
         output.TrimEnd('\n').ShouldBe(Asked.Answer("people.match", question));
@@ -58,12 +74,16 @@ public class ComputeCommandTests
         var answers = output.TrimEnd('\n').Split('\n');
         answers.Length.ShouldBe(500);
         for (var i = 0; i < answers.Length; i++)
-            answers[i].ShouldStartWith(i % 50 == 7 ? """{"errors":""" : FormattableString.Invariant($"{{\"compaRatio\":{Fid.Core.Pay.Money.Decimals((30000m + i) / 36000, 3)},"));
+            answers[i]
+                .ShouldStartWith(
+                    i % 50 == 7 ? """{"errors":""" : FormattableString.Invariant($"{{\"compaRatio\":{Fid.Core.Pay.Money.Decimals((30000m + i) / 36000, 3)},")
+                );
     }
 
     private static async Task<(int Exit, string Output)> RunAsync(string[] arguments, string input)
     {
-        var fid = Environment.GetEnvironmentVariable("FID_COMMAND") ?? throw new InvalidOperationException("FID_COMMAND says where ./fid is. Run ./fid test core, which sets it.");
+        var fid = Environment.GetEnvironmentVariable("FID_COMMAND")
+            ?? throw new InvalidOperationException("FID_COMMAND says where ./fid is. Run ./fid test core, which sets it.");
         var start = new ProcessStartInfo(fid, arguments) { RedirectStandardInput = true, RedirectStandardOutput = true };
         using var process = Process.Start(start)!;
         var output = process.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken);

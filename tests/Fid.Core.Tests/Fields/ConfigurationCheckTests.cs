@@ -20,8 +20,18 @@ public class ConfigurationCheckTests
     [InlineData("nobody-can-fill", "x", null, """{"key":"x","type":"text","required":{"from":"arrive"},"access":{"coordinator":"view"}}""")]
     [InlineData("nobody-can-fill", "x", null, """{"key":"x","type":"text","requiredWhen":"pay > 3","access":{"payroll":"view","stranger":"edit"}}""")]
     [InlineData("nobody-can-see", "x", null, """{"key":"x","type":"text","required":"always","default":{"value":"a"}}""")]
-    [InlineData("circular", "x,y,z", null, """{"key":"x","type":"number","default":{"formula":"y + 1"}},{"key":"y","type":"computed","default":{"formula":"z + 1"}},{"key":"z","type":"number","default":{"formula":"x"}}""")]
-    [InlineData("circular", "x,y", null, """{"key":"x","type":"number","onChange":[{"set":"y","formula":"x"}]},{"key":"y","type":"number","onChange":[{"set":"x","formula":"y"}]}""")]
+    [InlineData(
+        "circular",
+        "x,y,z",
+        null,
+        """{"key":"x","type":"number","default":{"formula":"y + 1"}},{"key":"y","type":"computed","default":{"formula":"z + 1"}},{"key":"z","type":"number","default":{"formula":"x"}}"""
+    )]
+    [InlineData(
+        "circular",
+        "x,y",
+        null,
+        """{"key":"x","type":"number","onChange":[{"set":"y","formula":"x"}]},{"key":"y","type":"number","onChange":[{"set":"x","formula":"y"}]}"""
+    )]
     [InlineData("circular", "x", null, """{"key":"x","type":"computed","default":{"formula":"x + 1"}}""")]
     [InlineData("unknown-field", "x", "site", """{"key":"x","type":"text","showWhen":"Site == 'skerry'"}""")]
     [InlineData("unknown-field", "x", "deck", """{"key":"x","type":"choice","parent":"dekc","options":[{"value":"a"}]}""")]
@@ -30,8 +40,18 @@ public class ConfigurationCheckTests
     [InlineData("unknown-stage", "x", "arrive", """{"key":"x","type":"text","required":{"from":"Arrive"},"access":{"coordinator":"edit"}}""")]
     [InlineData("unknown-option", "x", "fore", """{"key":"x","type":"choice","parent":"deck","options":[{"value":"a"},{"value":"b","within":["Fore"]}]}""")]
     [InlineData("unknown-option", "x", "aft", """{"key":"x","type":"text","onChange":[{"set":"deck","formula":"if(x == 'a', 'fore', 'atf')"}]}""")]
-    [InlineData("parent-after-child", "x,y", null, """{"key":"x","type":"choice","parent":"y","options":[{"value":"a"}]},{"key":"y","type":"choice","options":[{"value":"a"}]}""")]
-    [InlineData("nothing-to-choose", "x,deck", null, """{"key":"x","type":"choice","parent":"deck","options":[{"value":"a","within":["fore"]},{"value":"b","within":["aft"],"retired":true}]}""")]
+    [InlineData(
+        "parent-after-child",
+        "x,y",
+        null,
+        """{"key":"x","type":"choice","parent":"y","options":[{"value":"a"}]},{"key":"y","type":"choice","options":[{"value":"a"}]}"""
+    )]
+    [InlineData(
+        "nothing-to-choose",
+        "x,deck",
+        null,
+        """{"key":"x","type":"choice","parent":"deck","options":[{"value":"a","within":["fore"]},{"value":"b","within":["aft"],"retired":true}]}"""
+    )]
     [InlineData("default-outside", "x", "aft", """{"key":"x","type":"choice","options":[{"value":"aft"}],"default":{"value":"Aft"}}""")]
     [InlineData("default-outside", "x", null, """{"key":"x","type":"number","max":5,"default":{"value":7}}""")]
     [InlineData("default-outside", "x", null, """{"key":"x","type":"text","pattern":"[A-Z]{3}","default":{"value":"ABCD"}}""")]
@@ -52,7 +72,12 @@ public class ConfigurationCheckTests
     [InlineData("bad-pattern", "x", null, """{"key":"x","type":"text","pattern":"(?<a>x)(?<b-a>y)"}""")]
     [InlineData("bad-pattern", "x", null, """{"key":"x","type":"text","pattern":"(.)\\1"}""")]
     [InlineData("duplicate-key", "x", null, """{"key":"x","type":"text"},{"key":"x","type":"date"}""")]
-    [InlineData("duplicate-label", "y,x", null, """{"key":"x","section":"s","label":{"de":"Gleich"},"type":"text"},{"key":"y","section":"s","label":{"de":"gleich "},"type":"text"}""")]
+    [InlineData(
+        "duplicate-label",
+        "y,x",
+        null,
+        """{"key":"x","section":"s","label":{"de":"Gleich"},"type":"text"},{"key":"y","section":"s","label":{"de":"gleich "},"type":"text"}"""
+    )]
     public void Finds_what_would_trip_people_up(string code, string about, string? suggestion, string fields)
     {
         var finding = Check(fields).ShouldHaveSingleItem();
@@ -62,7 +87,9 @@ public class ConfigurationCheckTests
 
     [Theory]
     [InlineData("""{"key":"x","type":"text","required":"always","access":{"coordinator":"view"},"default":{"value":"a"}}""")]
-    [InlineData("""{"key":"x","type":"text","required":"always","access":{"coordinator":"view"}},{"key":"y","type":"text","onChange":[{"set":"x","formula":"y"}]}""")]
+    [InlineData(
+        """{"key":"x","type":"text","required":"always","access":{"coordinator":"view"}},{"key":"y","type":"text","onChange":[{"set":"x","formula":"y"}]}"""
+    )]
     [InlineData("""{"key":"x","type":"date","default":{"formula":"if(start == null, today(), addMonths(start, 7))"}}""")]
     [InlineData("""{"key":"x","type":"text","showWhen":"start > '2027-01-01' and (deck == 'hold' or 'knots' in skills) and not (site in ('skerry'))"}""")]
     [InlineData("""{"key":"x","type":"money","default":{"formula":"deck == 'fore' ? pay * 1.1 : firstOf(pay, 12)"}}""")]
@@ -74,8 +101,10 @@ public class ConfigurationCheckTests
     [Fact]
     public void Counts_the_values_that_a_change_would_strand()
     {
-        const string live = """{"key":"t","type":"choice","options":[{"value":"red"},{"value":"blue"},{"value":"green"}]},{"key":"u","type":"text"},{"key":"v","type":"text"},{"key":"w","type":"text"}""";
-        const string next = """{"key":"t","type":"choice","options":[{"value":"red"},{"value":"green","retired":true}]},{"key":"u","type":"number"},{"key":"v","type":"longText"}""";
+        const string live =
+            """{"key":"t","type":"choice","options":[{"value":"red"},{"value":"blue"},{"value":"green"}]},{"key":"u","type":"text"},{"key":"v","type":"text"},{"key":"w","type":"text"}""";
+        const string next =
+            """{"key":"t","type":"choice","options":[{"value":"red"},{"value":"green","retired":true}]},{"key":"u","type":"number"},{"key":"v","type":"longText"}""";
         const string stored = """{"t":{"red":3,"blue":18,"green":2},"u":{"12":2,"abc":1},"v":{"any":9},"w":{"kept":4}}""";
         var findings = Check(next, $$""","live":[{{live}}],"stored":{{stored}}""");
         findings.Select(f => (f.Code, f.Fields[0])).ShouldBe([("strands-values", "t"), ("strands-values", "u"), ("strands-values", "w")]);
@@ -107,7 +136,15 @@ public class ConfigurationCheckTests
     }
 
     private static Finding[] Check(string fields, string more = "") =>
-        JsonSerializer.Deserialize<Answer>(Asked.Answer("fields.check", $$"""{"fields":[{{Common}},{{fields}}],"stages":["prepare","arrive"],"lists":{"sites":["skerry","hallan"]},"roles":["coordinator","payroll"]{{more}}}"""), JsonSerializerOptions.Web)!.Findings;
+        JsonSerializer
+            .Deserialize<Answer>(
+                Asked.Answer(
+                    "fields.check",
+                    $$"""{"fields":[{{Common}},{{fields}}],"stages":["prepare","arrive"],"lists":{"sites":["skerry","hallan"]},"roles":["coordinator","payroll"]{{more}}}"""
+                ),
+                JsonSerializerOptions.Web
+            )!
+            .Findings;
 
     private sealed record Answer(Finding[] Findings);
 }

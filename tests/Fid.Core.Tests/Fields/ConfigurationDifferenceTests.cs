@@ -22,16 +22,22 @@ public class ConfigurationDifferenceTests
     {
         var from = Read("""{"key":"a","type":"text","label":{"en":"A"}}""", """{"key":"b","type":"text"}""", """{"key":"c","type":"text"}""");
         var to = Read("""{"key":"c","type":"text"}""", """{"key":"a","type":"text","label":{"en":"An A"},"unique":true}""", """{"key":"d","type":"date"}""");
-        ConfigurationDifference.Of(from, to).Select(d => (d.Field, d.Kind, string.Join(' ', d.Parts.Select(p => $"{p.Part}:{p.Before}>{p.After}")))).ShouldBe([
-            ("a", DifferenceKind.Changed, """label:{"en":"A"}>{"en":"An A"} unique:>true"""),
-            ("d", DifferenceKind.Added, ""),
-            ("b", DifferenceKind.Removed, ""),
-            (null, DifferenceKind.Moved, ""),
-        ]);
+        ConfigurationDifference
+            .Of(from, to)
+            .Select(d => (d.Field, d.Kind, string.Join(' ', d.Parts.Select(p => $"{p.Part}:{p.Before}>{p.After}"))))
+            .ShouldBe([
+                ("a", DifferenceKind.Changed, """label:{"en":"A"}>{"en":"An A"} unique:>true"""),
+                ("d", DifferenceKind.Added, ""),
+                ("b", DifferenceKind.Removed, ""),
+                (null, DifferenceKind.Moved, ""),
+            ]);
     }
 
     [Theory]
-    [InlineData("""{"key":"a","type":"text","label":{"en":"B"},"section":"s","access":{"manager":"view"},"unique":true,"pattern":"x+","onChange":[{"set":"b","formula":"1"}]}""", false)]
+    [InlineData(
+        """{"key":"a","type":"text","label":{"en":"B"},"section":"s","access":{"manager":"view"},"unique":true,"pattern":"x+","onChange":[{"set":"b","formula":"1"}]}""",
+        false
+    )]
     [InlineData("""{"key":"a","type":"number"}""", true)]
     [InlineData("""{"key":"a","type":"text","of":"person"}""", true)]
     [InlineData("""{"key":"a","type":"text","required":"always"}""", true)]
@@ -48,10 +54,11 @@ public class ConfigurationDifferenceTests
     private static FieldConfiguration Read(params string[] fields) =>
         FieldConfiguration.Read(Encoding.UTF8.GetBytes($$"""{"sections":[],"fields":[{{string.Join(',', fields)}}]}""")).Answer!;
 
-    private static JsonNode Backwards(JsonNode node) => node switch
-    {
-        JsonObject o => new JsonObject(o.Reverse().Select(p => KeyValuePair.Create(p.Key, p.Value is null ? null : Backwards(p.Value)))),
-        JsonArray a => new JsonArray([.. a.Select(n => n is null ? null : Backwards(n))]),
-        _ => node.DeepClone(),
-    };
+    private static JsonNode Backwards(JsonNode node) =>
+        node switch
+        {
+            JsonObject o => new JsonObject(o.Reverse().Select(p => KeyValuePair.Create(p.Key, p.Value is null ? null : Backwards(p.Value)))),
+            JsonArray a => new JsonArray([.. a.Select(n => n is null ? null : Backwards(n))]),
+            _ => node.DeepClone(),
+        };
 }

@@ -32,15 +32,26 @@ public class FileFitTests
     [InlineData("mimetype", "application/vnd.oasis.opendocument.text", FileGroup.Document)]
     [InlineData("mimetype", "application/epub+zip", null)]
     [InlineData("setup.exe", "MZ", null)]
-    public void A_document_is_an_archive_that_says_so_inside(string part, string content, FileGroup? group) => FileKind.GroupOf(Archive(part, content)).ShouldBe(group);
+    public void A_document_is_an_archive_that_says_so_inside(string part, string content, FileGroup? group) =>
+        FileKind.GroupOf(Archive(part, content)).ShouldBe(group);
 
     [Fact]
     public void What_a_field_takes_is_told_with_what_it_takes()
     {
-        var field = new FieldDefinition { Key = "photo", Type = FieldType.File, Accepts = [FileGroup.Picture, FileGroup.Pdf], Max = new FieldLimit(0.25m, null) };
+        var field = new FieldDefinition
+        {
+            Key = "photo",
+            Type = FieldType.File,
+            Accepts = [FileGroup.Picture, FileGroup.Pdf],
+            Max = new FieldLimit(0.25m, null),
+        };
         FileFit.Check(field, 250_000, FileGroup.Pdf).ShouldBeNull();
-        FileFit.Check(field, 250_001, FileGroup.Pdf)!.ShouldSatisfyAllConditions(p => p.Code.ShouldBe("too-large"), p => p.Path.ShouldBe("/photo"), p => p.Message.ShouldContain("at most 0.3 MB"));
-        FileFit.Check(field, 10, FileGroup.Document)!.ShouldSatisfyAllConditions(p => p.Code.ShouldBe("wrong-kind"), p => p.Message.ShouldContain("a picture (PNG, JPEG, GIF, WebP) or a PDF"));
+        FileFit
+            .Check(field, 250_001, FileGroup.Pdf)!
+            .ShouldSatisfyAllConditions(p => p.Code.ShouldBe("too-large"), p => p.Path.ShouldBe("/photo"), p => p.Message.ShouldContain("at most 0.3 MB"));
+        FileFit
+            .Check(field, 10, FileGroup.Document)!
+            .ShouldSatisfyAllConditions(p => p.Code.ShouldBe("wrong-kind"), p => p.Message.ShouldContain("a picture (PNG, JPEG, GIF, WebP) or a PDF"));
         FileFit.Check(field, 10, null)!.Code.ShouldBe("wrong-kind");
         // Without a word of its own a field takes anything, up to what anything may have.
         var any = new FieldDefinition { Key = "paper", Type = FieldType.File };
@@ -55,7 +66,13 @@ public class FileFitTests
     [Fact]
     public void A_field_that_takes_no_kind_is_named_as_a_trap()
     {
-        var paper = new FieldDefinition { Key = "paper", Type = FieldType.File, Accepts = [], Access = new Dictionary<string, FieldAccess> { ["coordinator"] = FieldAccess.Edit } };
+        var paper = new FieldDefinition
+        {
+            Key = "paper",
+            Type = FieldType.File,
+            Accepts = [],
+            Access = new Dictionary<string, FieldAccess> { ["coordinator"] = FieldAccess.Edit },
+        };
         var question = new ConfigurationQuestion([paper], ["prepare"], new Dictionary<string, IReadOnlyList<string>>(), ["coordinator"]);
         ConfigurationCheck.Of(question).ShouldContain(f => f.Code == "nothing-to-choose" && f.Part == "accepts");
         ConfigurationCheck.Of(question with { Fields = [paper with { Accepts = [FileGroup.Pdf] }] }).ShouldNotContain(f => f.Code == "nothing-to-choose");
@@ -69,14 +86,17 @@ public class FileFitTests
         field.Max!.Number.ShouldBe(2.5m);
         field.Accepts!.ShouldBe([FileGroup.Pdf, FileGroup.Document]);
         Encoding.UTF8.GetString(read.Answer.Write()).ShouldContain("\"accepts\":[\"pdf\",\"document\"]");
-        FieldConfiguration.Read("""{"sections":[],"fields":[{"key":"paper","type":"file","accepts":["film"]}]}"""u8).Problems.ShouldContain(p => p.Path == "/fields/0/accepts/0");
+        FieldConfiguration
+            .Read("""{"sections":[],"fields":[{"key":"paper","type":"file","accepts":["film"]}]}"""u8)
+            .Problems.ShouldContain(p => p.Path == "/fields/0/accepts/0");
     }
 
     private static byte[] Archive(string part, string content)
     {
         using var memory = new MemoryStream();
         using (var archive = new ZipArchive(memory, ZipArchiveMode.Create))
-        using (var writer = new StreamWriter(archive.CreateEntry(part, CompressionLevel.NoCompression).Open())) writer.Write(content);
+        using (var writer = new StreamWriter(archive.CreateEntry(part, CompressionLevel.NoCompression).Open()))
+            writer.Write(content);
         return memory.ToArray();
     }
 }

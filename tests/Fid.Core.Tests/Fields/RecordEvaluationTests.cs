@@ -27,10 +27,14 @@ public class RecordEvaluationTests
     public void Rules_then_defaults_then_computed_each_after_what_it_reads()
     {
         var record = Evaluate("""{"name":"Ines","site":"skerry","start":"2027-03-31"}""", typed: "name,site", changed: "site");
-        record["values"]!.ToJsonString().ShouldBe(
-            """{"name":"Ines","site":"skerry","centre":"410","boat":"MV skerry","start":"2027-03-31","review":"2027-10-25","end":"2027-10-31","seasonal":true}""");
-        record["setBy"]!.ToJsonString().ShouldBe(
-            """{"name":"typed","site":"typed","centre":"rule:site","boat":"rule:site","review":"default","end":"default","seasonal":"computed"}""");
+        record["values"]!
+            .ToJsonString()
+            .ShouldBe(
+                """{"name":"Ines","site":"skerry","centre":"410","boat":"MV skerry","start":"2027-03-31","review":"2027-10-25","end":"2027-10-31","seasonal":true}"""
+            );
+        record["setBy"]!
+            .ToJsonString()
+            .ShouldBe("""{"name":"typed","site":"typed","centre":"rule:site","boat":"rule:site","review":"default","end":"default","seasonal":"computed"}""");
         record["access"]!["seasonal"]!.ToString().ShouldBe("view");
         record["missing"]!.ToJsonString().ShouldBe("""{"now":["pay"],"arrive":[],"settle":["return"]}""");
         record["completeness"]!.ToJsonString().ShouldBe("""{"filled":1,"required":2}""");
@@ -70,21 +74,38 @@ public class RecordEvaluationTests
     {
         // Computed twice at each level, this would not end.
         var nested = Enumerable.Range(0, 50).Aggregate("pay == 7", (inner, _) => $"({inner}) == true");
-        var record = JsonNode.Parse(Asked.Answer("fields.evaluate", $$"""
-            {"fields":[{"key":"pay","type":"money","access":{"c":"view"} },{"key":"x","type":"computed","access":{"c":"view"},"default":{"formula":"{{nested}}" } }],
-             "values":{"pay":7},"role":"c","today":"2027-03-01"}
-            """))!;
+        var record = JsonNode.Parse(
+            Asked.Answer(
+                "fields.evaluate",
+                $$"""
+                {"fields":[{"key":"pay","type":"money","access":{"c":"view"} },{"key":"x","type":"computed","access":{"c":"view"},"default":{"formula":"{{nested}}" } }],
+                 "values":{"pay":7},"role":"c","today":"2027-03-01"}
+                """
+            )
+        )!;
         record["values"]!["x"]!.GetValue<bool>().ShouldBeTrue();
     }
 
     [Fact]
     public void Texts_that_double_from_field_to_field_come_to_an_end()
     {
-        var fields = Enumerable.Range(1, 12).Select(i => $$"""{"key":"f{{i}}","type":"computed","access":{"c":"view"},"default":{"formula":"{{string.Join(" + ", Enumerable.Repeat($"f{i - 1}", 40))}}"} }""");
+        var fields = Enumerable
+            .Range(1, 12)
+            .Select(i =>
+                $$"""{"key":"f{{i}}","type":"computed","access":{"c":"view"},"default":{"formula":"{{string.Join(" + ", Enumerable.Repeat($"f{i - 1}", 40))}}"} }"""
+            );
         var before = GC.GetAllocatedBytesForCurrentThread();
-        var record = JsonNode.Parse(Asked.Answer("fields.evaluate", $$"""
-            {"fields":[{"key":"f0","type":"text","access":{"c":"view"} },{{string.Join(',', fields)}}],"values":{"f0":"aaaaaaaa"},"role":"c","today":"2027-03-01"}
-            """))!;
+        var record = JsonNode.Parse(
+            Asked.Answer(
+                "fields.evaluate",
+                $$"""
+                {"fields":[{"key":"f0","type":"text","access":{"c":"view"} },{{string.Join(
+                    ',',
+                    fields
+                )}}],"values":{"f0":"aaaaaaaa"},"role":"c","today":"2027-03-01"}
+                """
+            )
+        )!;
         record["values"]!["f1"]!.ToString().Length.ShouldBe(8 * 40);
         record["values"]!["f2"].ShouldBeNull();
         (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan(100_000_000);
@@ -97,11 +118,19 @@ public class RecordEvaluationTests
     [InlineData("Skerry Pier", "skerry%", false)]
     [InlineData("Skerry Pier", "Skerry", false)]
     [InlineData("", "%", false)] // an empty text is no value
-    [InlineData("aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa", "%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%ab", false)]
-    public void Like_knows_any_characters_and_one_and_never_runs_away(string text, string pattern, bool like) =>
-        JsonNode.Parse(Asked.Answer("fields.evaluate", $$"""
-            {"fields":[{"key":"t","type":"text","access":{"c":"view"} },{"key":"x","type":"computed","access":{"c":"view"},"default":{"formula":"t like '{{pattern}}'"} }],"values":{"t":"{{text}}"},"role":"c","today":"2027-03-01"}
-            """))!["values"]!["x"]!.GetValue<bool>().ShouldBe(like);
+    [InlineData(
+        "aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa",
+        "%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%a%ab",
+        false
+    )]
+    public void Like_knows_any_characters_and_one_and_never_runs_away(string text, string pattern, bool like) => JsonNode.Parse(
+            Asked.Answer(
+                "fields.evaluate",
+                $$"""
+                {"fields":[{"key":"t","type":"text","access":{"c":"view"} },{"key":"x","type":"computed","access":{"c":"view"},"default":{"formula":"t like '{{pattern}}'"} }],"values":{"t":"{{text}}"},"role":"c","today":"2027-03-01"}
+                """
+            )
+        )!["values"]!["x"]!.GetValue<bool>().ShouldBe(like);
 
     [Theory]
     [InlineData("\"never\"", "9", "prepare", "now:x")]
@@ -118,10 +147,19 @@ public class RecordEvaluationTests
     [InlineData("\"always\"", "\"much\"", "settle", "")] // what cannot be computed does not hold
     public void A_condition_narrows_from_when_a_field_is_required(string? required, string pay, string? stage, string missing)
     {
-        var record = JsonNode.Parse(Asked.Answer("fields.evaluate", $$"""
-            {"fields":[{"key":"pay","type":"number","access":{"c":"edit"} },{"key":"x","type":"text","access":{"c":"edit"},{{(required is null ? "" : $"\"required\":{required},")}}"requiredWhen":"pay > 5"}],
-             "stages":["prepare","arrive","settle"],{{(stage is null ? "" : $"\"stage\":\"{stage}\",")}}"values":{"pay":{{pay}}},"role":"c","today":"2027-03-01"}
-            """))!;
+        var record = JsonNode.Parse(
+            Asked.Answer(
+                "fields.evaluate",
+                $$"""
+                {"fields":[{"key":"pay","type":"number","access":{"c":"edit"} },{"key":"x","type":"text","access":{"c":"edit"},{{(
+                    required is null ? "" : $"\"required\":{required},"
+                )}}"requiredWhen":"pay > 5"}],
+                 "stages":["prepare","arrive","settle"],{{(
+                    stage is null ? "" : $"\"stage\":\"{stage}\","
+                )}}"values":{"pay":{{pay}}},"role":"c","today":"2027-03-01"}
+                """
+            )
+        )!;
         string.Join(' ', record["missing"]!.AsObject().SelectMany(m => m.Value!.AsArray().Select(f => $"{m.Key}:{f}"))).ShouldBe(missing);
         record["completeness"]!["required"]!.GetValue<int>().ShouldBe(missing.StartsWith("now", StringComparison.Ordinal) ? 1 : 0);
     }
@@ -129,18 +167,34 @@ public class RecordEvaluationTests
     [Fact]
     public void Nothing_of_what_a_role_may_not_see_shows_through() =>
         // Whatever the hidden fields hold, or whether they hold anything, the answer is the same to the letter.
-        Gen.Select(Hidden, Hidden, Gen.OneOf("", "site", "centre,pay", "pay,deck")).Sample((one, other, changed) =>
-            Evaluate($$"""{"site":"hallan","start":"2027-03-31","berth":["1"]{{one}}}""", "pay,centre", changed, "manager").ToJsonString()
-                .ShouldBe(Evaluate($$"""{"site":"hallan","start":"2027-03-31","berth":["1"]{{other}}}""", "", changed, "manager").ToJsonString()), iter: 200);
+        Gen.Select(Hidden, Hidden, Gen.OneOf("", "site", "centre,pay", "pay,deck"))
+            .Sample(
+                (one, other, changed) =>
+                    Evaluate($$"""{"site":"hallan","start":"2027-03-31","berth":["1"]{{one}}}""", "pay,centre", changed, "manager")
+                        .ToJsonString()
+                        .ShouldBe(Evaluate($$"""{"site":"hallan","start":"2027-03-31","berth":["1"]{{other}}}""", "", changed, "manager").ToJsonString()),
+                iter: 200
+            );
 
-    private static Gen<string> Hidden { get; } = Gen.Select(
-        Gen.OneOf("", ",\"centre\":\"410\"", ",\"centre\":7"), Gen.OneOf("", ",\"pay\":60", ",\"pay\":\"much\""),
-        Gen.OneOf("", ",\"deck\":\"aft\"", ",\"deck\":\"none\""), Gen.OneOf("", ",\"bank\":\"XY1\"", ",\"review\":\"2027-05-05\"")).Select((a, b, c, d) => a + b + c + d);
+    private static Gen<string> Hidden { get; } =
+        Gen.Select(
+                Gen.OneOf("", ",\"centre\":\"410\"", ",\"centre\":7"),
+                Gen.OneOf("", ",\"pay\":60", ",\"pay\":\"much\""),
+                Gen.OneOf("", ",\"deck\":\"aft\"", ",\"deck\":\"none\""),
+                Gen.OneOf("", ",\"bank\":\"XY1\"", ",\"review\":\"2027-05-05\"")
+            )
+            .Select((a, b, c, d) => a + b + c + d);
 
-    private static JsonNode Evaluate(string values, string typed = "", string changed = "", string role = "coordinator") => JsonNode.Parse(Asked.Answer("fields.evaluate", $$"""
-        {"fields":[{{Fields}}],"stages":["prepare","arrive","settle"],"lists":{"sites":["skerry","hallan"]},"values":{{values}},
-         "typed":{{Keys(typed)}},"changed":{{Keys(changed)}},"role":"{{role}}","stage":"prepare","today":"2027-03-01"}
-        """))!;
+    private static JsonNode Evaluate(string values, string typed = "", string changed = "", string role = "coordinator") =>
+        JsonNode.Parse(
+            Asked.Answer(
+                "fields.evaluate",
+                $$"""
+                {"fields":[{{Fields}}],"stages":["prepare","arrive","settle"],"lists":{"sites":["skerry","hallan"]},"values":{{values}},
+                 "typed":{{Keys(typed)}},"changed":{{Keys(changed)}},"role":"{{role}}","stage":"prepare","today":"2027-03-01"}
+                """
+            )
+        )!;
 
     private static string Keys(string keys) => keys.Length == 0 ? "[]" : "[\"" + keys.Replace(",", "\",\"") + "\"]";
 }

@@ -61,13 +61,20 @@ public class ValueCheckTests
     [InlineData("date", "\"1900-01-01\" \"2199-12-31\"", "\"1899-12-31\" \"2200-01-01\"", "")]
     [InlineData("number", "2 4 2.0001", "1.9999 4.0001", "\"min\":2,\"max\":4")]
     [InlineData("text", "\"ab\" \"abcd\"", "\"a\" \"abcde\"", "\"min\":2,\"max\":4")]
-    [InlineData("choices", "[\"a\"] [\"a\",\"b\"]", "[\"a\",\"b\",\"c\"]", "\"min\":1,\"max\":2,\"options\":[{\"value\":\"a\"},{\"value\":\"b\"},{\"value\":\"c\"}]")]
+    [InlineData(
+        "choices",
+        "[\"a\"] [\"a\",\"b\"]",
+        "[\"a\",\"b\",\"c\"]",
+        "\"min\":1,\"max\":2,\"options\":[{\"value\":\"a\"},{\"value\":\"b\"},{\"value\":\"c\"}]"
+    )]
     public void The_least_and_the_most_are_allowed_and_nothing_beyond(string type, string within, string beyond, string limits)
     {
         var json = $$"""{"sections":[],"fields":[{"key":"x","type":"{{type}}"{{(limits.Length > 0 ? "," + limits : "")}}}]}""";
         var field = FieldConfiguration.Read(System.Text.Encoding.UTF8.GetBytes(json)).Answer!.Fields.Single();
-        foreach (var value in within.Split(' ')) ValueCheck.Check(field, JsonElement.Parse(value)).Problem.ShouldBeNull(value);
-        foreach (var value in beyond.Split(' ')) ValueCheck.Check(field, JsonElement.Parse(value)).Problem.ShouldNotBeNull(value);
+        foreach (var value in within.Split(' '))
+            ValueCheck.Check(field, JsonElement.Parse(value)).Problem.ShouldBeNull(value);
+        foreach (var value in beyond.Split(' '))
+            ValueCheck.Check(field, JsonElement.Parse(value)).Problem.ShouldNotBeNull(value);
     }
 
     [Theory]

@@ -41,22 +41,25 @@ public class TimelineTests
 
     [Fact]
     public void Whatever_is_saved_one_value_holds_on_each_day_and_the_last_one_entered_where_it_was() =>
-        Gen.Select(Gen.Int[0, 60], Gen.Bool, Gen.Bool).Array[1, 12].Sample(saves =>
-        {
-            var believed = new List<DatedValue<string>>();
-            for (var i = 0; i < saves.Length; i++)
+        Gen.Select(Gen.Int[0, 60], Gen.Bool, Gen.Bool)
+            .Array[1, 12]
+            .Sample(saves =>
             {
-                var (day, fix, empty) = saves[i];
-                var value = empty && i > 0 ? null : $"v{i}";
-                var edit = fix ? Timeline.Fix(believed, Day(day), value, Day(0)) : Timeline.Change(believed, Day(day), value);
-                edit.Retired.ShouldAllBe(r => believed.Contains(r));
-                believed.RemoveAll(edit.Retired.Contains);
-                believed.AddRange(edit.Added);
-                believed.ShouldAllBe(s => s.To == null || s.To >= s.From);
-                for (var d = 0; d < 70; d++) believed.Count(s => s.Holds(Day(d))).ShouldBeLessThanOrEqualTo(1);
-                (believed.SingleOrDefault(s => s.Holds(Day(day)))?.Value).ShouldBe(value);
-            }
-        });
+                var believed = new List<DatedValue<string>>();
+                for (var i = 0; i < saves.Length; i++)
+                {
+                    var (day, fix, empty) = saves[i];
+                    var value = empty && i > 0 ? null : $"v{i}";
+                    var edit = fix ? Timeline.Fix(believed, Day(day), value, Day(0)) : Timeline.Change(believed, Day(day), value);
+                    edit.Retired.ShouldAllBe(r => believed.Contains(r));
+                    believed.RemoveAll(edit.Retired.Contains);
+                    believed.AddRange(edit.Added);
+                    believed.ShouldAllBe(s => s.To == null || s.To >= s.From);
+                    for (var d = 0; d < 70; d++)
+                        believed.Count(s => s.Holds(Day(d))).ShouldBeLessThanOrEqualTo(1);
+                    (believed.SingleOrDefault(s => s.Holds(Day(day)))?.Value).ShouldBe(value);
+                }
+            });
 
     private static DatedValue<string> S(string value, int from, int? to) => new(value, Day(from), to is { } t ? Day(t) : null);
 

@@ -79,7 +79,8 @@ public class CellTextTests
     public void The_order_of_day_and_month_is_asked_only_where_no_cell_tells(string cells, bool ambiguous, bool contradict, DateOrder order)
     {
         var guess = new StyleGuess();
-        foreach (var cell in cells.Split(' ')) guess.SeeDate(cell);
+        foreach (var cell in cells.Split(' '))
+            guess.SeeDate(cell);
         (guess.DatesAreAmbiguous, guess.DatesContradict, guess.Dates).ShouldBe((ambiguous, contradict, order));
     }
 
@@ -91,7 +92,8 @@ public class CellTextTests
     public void The_decimal_mark_is_what_the_cells_show(string cells, char mark)
     {
         var guess = new StyleGuess();
-        foreach (var cell in cells.Split('|')) guess.SeeNumber(cell);
+        foreach (var cell in cells.Split('|'))
+            guess.SeeNumber(cell);
         guess.Decimal('.').ShouldBe(mark);
     }
 

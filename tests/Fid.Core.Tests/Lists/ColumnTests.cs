@@ -11,7 +11,11 @@ public class ColumnTests
     private static readonly Label None = new("", "");
 
     [Theory]
-    [InlineData(ColumnType.Bands, "2027-01-01 30000-36000-42000 year; 2028-01-01 14.5–16–18 hour", "2027-01-01 30000-36000-42000 year; 2028-01-01 14.5-16-18 hour")]
+    [InlineData(
+        ColumnType.Bands,
+        "2027-01-01 30000-36000-42000 year; 2028-01-01 14.5–16–18 hour",
+        "2027-01-01 30000-36000-42000 year; 2028-01-01 14.5-16-18 hour"
+    )]
     [InlineData(ColumnType.Heads, "2027-01-01 1042; 2028-01-01 -", "2027-01-01 1042; 2028-01-01 -")]
     [InlineData(ColumnType.Requirements, "SEA; RADIO desirable", "SEA essential; RADIO desirable")]
     [InlineData(ColumnType.Rates, "2027-01-01 percent 10", "2027-01-01 percent 10")]
@@ -58,14 +62,33 @@ public class ColumnTests
     [Fact]
     public void No_cell_and_no_JSON_whatever_throws()
     {
-        var columns = Enum.GetValues<ColumnType>().Select(t => new ListColumn("x", t, None, None, List: "things", Options: [new("a", new("A", "Ä"))])).ToArray();
-        var json = Gen.OneOf("null", "true", "1e999", "\"\\ud800\"", "[null]", "[{}]", "[1]", "{\"from\":1}", "[{\"from\":\"2027-13-01\"}]", "[{\"on\":null,\"name\":null}]", "[[[]]]", "-0", "\"\"");
-        Gen.Select(Gen.OneOf(columns), Gen.String[Gen.OneOf([.. ";:|-–%x\u0000 \n0123456789ABab.,/'\"=+@\u202E()"]), 0, 30], json).Sample((column, text, document) =>
-        {
-            ColumnValue.FromText(column, text, CellStyle.Own);
-            using var parsed = JsonDocument.Parse(document);
-            ColumnValue.FromJson(column, parsed.RootElement);
-        });
+        var columns = Enum.GetValues<ColumnType>()
+            .Select(t => new ListColumn("x", t, None, None, List: "things", Options: [new("a", new("A", "Ä"))]))
+            .ToArray();
+        var json = Gen.OneOf(
+            "null",
+            "true",
+            "1e999",
+            "\"\\ud800\"",
+            "[null]",
+            "[{}]",
+            "[1]",
+            "{\"from\":1}",
+            "[{\"from\":\"2027-13-01\"}]",
+            "[{\"on\":null,\"name\":null}]",
+            "[[[]]]",
+            "-0",
+            "\"\""
+        );
+        Gen.Select(Gen.OneOf(columns), Gen.String[Gen.OneOf([.. ";:|-–%x\u0000 \n0123456789ABab.,/'\"=+@\u202E()"]), 0, 30], json)
+            .Sample(
+                (column, text, document) =>
+                {
+                    ColumnValue.FromText(column, text, CellStyle.Own);
+                    using var parsed = JsonDocument.Parse(document);
+                    ColumnValue.FromJson(column, parsed.RootElement);
+                }
+            );
     }
 
     [Fact]
@@ -74,11 +97,14 @@ public class ColumnTests
         foreach (var list in ShippedLists.All)
         {
             list.Columns.Select(c => c.Key).ShouldBeUnique();
-            foreach (var label in list.Columns.SelectMany(c => new[] { c.Label, c.Note }).Concat([list.Label, list.About])) label.All.ShouldAllBe(text => text.Length > 0);
+            foreach (var label in list.Columns.SelectMany(c => new[] { c.Label, c.Note }).Concat([list.Label, list.About]))
+                label.All.ShouldAllBe(text => text.Length > 0);
             foreach (var column in list.Columns)
             {
-                if (column.List is { } other) ShippedLists.Find(other).ShouldNotBeNull($"{list.Key}.{column.Key}");
-                if (column.Default is { } usual) ColumnValue.FromText(column, usual, CellStyle.Own).IsWrong.ShouldBeFalse($"{list.Key}.{column.Key}");
+                if (column.List is { } other)
+                    ShippedLists.Find(other).ShouldNotBeNull($"{list.Key}.{column.Key}");
+                if (column.Default is { } usual)
+                    ColumnValue.FromText(column, usual, CellStyle.Own).IsWrong.ShouldBeFalse($"{list.Key}.{column.Key}");
             }
         }
         Fields.ShippedFieldsLists().ShouldAllBe(l => ShippedLists.Find(l) != null);
@@ -93,9 +119,25 @@ public class ColumnTests
     public void Columns_are_recognised_by_header_spelling_and_content()
     {
         var list = ShippedLists.Get("jobs");
-        ColumnMatcher.Match(list, ["Job code", "Titel", "Ueberstundn", "Stufe (neu)", "foo", ""], [["a", "b", "paid", "x", "CREW", "z"]], (of, text) => (of, text) is ("jobFamilies", "CREW"), "de")
-            .Select(m => (m.Column, m.By)).ShouldBe([
-                ("code", MatchedBy.Header), ("name", MatchedBy.Header), ("overtime", MatchedBy.Spelling), ("grade", MatchedBy.Header), ("family", MatchedBy.Content), (null, MatchedBy.Nothing)]);
+        ColumnMatcher
+            .Match(
+                list,
+                ["Job code", "Titel", "Ueberstundn", "Stufe (neu)", "foo", ""],
+                [
+                    ["a", "b", "paid", "x", "CREW", "z"],
+                ],
+                (of, text) => (of, text) is ("jobFamilies", "CREW"),
+                "de"
+            )
+            .Select(m => (m.Column, m.By))
+            .ShouldBe([
+                ("code", MatchedBy.Header),
+                ("name", MatchedBy.Header),
+                ("overtime", MatchedBy.Spelling),
+                ("grade", MatchedBy.Header),
+                ("family", MatchedBy.Content),
+                (null, MatchedBy.Nothing),
+            ]);
     }
 
     [Theory]
@@ -115,16 +157,36 @@ public class ColumnTests
     public void A_header_is_known_by_its_meaning_and_by_its_letters_only_where_they_can_tell(string header, string? column)
     {
         var people = new ListDefinition(
-            "people", ListGroup.Work, new("People", "Personen"), None,
-            [new("role_template", ColumnType.Text, new("Role template", "Rollenvorlage"), None), .. Fid.Core.Fields.Shipped.ShippedFields.All.Where(FieldCell.Has).Select(FieldCell.Column)], HasNames: false);
+            "people",
+            ListGroup.Work,
+            new("People", "Personen"),
+            None,
+            [
+                new("role_template", ColumnType.Text, new("Role template", "Rollenvorlage"), None),
+                .. Fid.Core.Fields.Shipped.ShippedFields.All.Where(FieldCell.Has).Select(FieldCell.Column),
+            ],
+            HasNames: false
+        );
         ColumnMatcher.Match(people, [header], [], (_, _) => false, "en").Single().Column.ShouldBe(column);
     }
 
     [Fact]
     public void No_word_means_two_columns_of_a_record()
     {
-        var people = new ListDefinition("people", ListGroup.Work, new("People", "Personen"), None, [.. Fid.Core.Fields.Shipped.ShippedFields.All.Select(FieldCell.Column)], HasNames: false);
-        var words = ColumnMatcher.Spellings(people).Select(s => (Word: string.Concat(s.Spelling.ToLowerInvariant().Where(char.IsLetterOrDigit)), s.Key)).Distinct().GroupBy(s => s.Word).Where(g => g.Count() > 1);
+        var people = new ListDefinition(
+            "people",
+            ListGroup.Work,
+            new("People", "Personen"),
+            None,
+            [.. Fid.Core.Fields.Shipped.ShippedFields.All.Select(FieldCell.Column)],
+            HasNames: false
+        );
+        var words = ColumnMatcher
+            .Spellings(people)
+            .Select(s => (Word: string.Concat(s.Spelling.ToLowerInvariant().Where(char.IsLetterOrDigit)), s.Key))
+            .Distinct()
+            .GroupBy(s => s.Word)
+            .Where(g => g.Count() > 1);
         words.Select(g => $"{g.Key}: {string.Join(", ", g.Select(s => s.Key))}").ShouldBeEmpty();
     }
 
@@ -132,9 +194,16 @@ public class ColumnTests
     public void A_tree_refuses_rings_and_a_sixth_level_and_names_them()
     {
         var list = ShippedLists.Get("departments");
-        EntryContent At(string code, string? parent) => new(code, code, null, parent is null ? new Dictionary<string, object>() : new Dictionary<string, object> { ["parent"] = parent });
-        ListConsistency.Between(list, [At("a", "c"), At("b", "a"), At("c", "b"), At("d", "a"), At("e", null)]).Select(w => (w.Entry, w.Code)).ShouldBe([("a", "loop"), ("c", "loop"), ("b", "loop")], ignoreOrder: true);
-        ListConsistency.Between(list, [At("6", "5"), At("1", null), At("2", "1"), At("3", "2"), At("4", "3"), At("5", "4")]).Select(w => (w.Entry, w.Code)).ShouldBe([("6", "too-deep")]);
+        EntryContent At(string code, string? parent) =>
+            new(code, code, null, parent is null ? new Dictionary<string, object>() : new Dictionary<string, object> { ["parent"] = parent });
+        ListConsistency
+            .Between(list, [At("a", "c"), At("b", "a"), At("c", "b"), At("d", "a"), At("e", null)])
+            .Select(w => (w.Entry, w.Code))
+            .ShouldBe([("a", "loop"), ("c", "loop"), ("b", "loop")], ignoreOrder: true);
+        ListConsistency
+            .Between(list, [At("6", "5"), At("1", null), At("2", "1"), At("3", "2"), At("4", "3"), At("5", "4")])
+            .Select(w => (w.Entry, w.Code))
+            .ShouldBe([("6", "too-deep")]);
     }
 
     [Fact]

@@ -56,22 +56,33 @@ public class PayGroupTests
 
     [Fact]
     public void Periods_follow_on_each_other_without_gap_or_overlap_from_the_first_on() =>
-        Gen.Select(Gen.OneOf(PayPeriod.Week, PayPeriod.Fortnight, PayPeriod.FourWeeks, PayPeriod.HalfMonth, PayPeriod.Month, PayPeriod.Year), Gen.Int[0, 1500], Gen.Int[0, 4000], Gen.Int[0, 800])
-        .Sample((every, first, from, length) =>
-        {
-            var begin = new LocalDate(2019, 1, 1).PlusDays(first);
-            var ask = new LocalDate(2018, 1, 1).PlusDays(from);
-            var runs = new PayGroupTerms(every, begin, 3, 2, Office).Periods(ask, ask.PlusDays(length)).Answer!;
-            foreach (var (a, b) in runs.Zip(runs.Skip(1))) b.Start.ShouldBe(a.End.PlusDays(1));
-            foreach (var run in runs)
-            {
-                (run.End >= ask && run.Start <= ask.PlusDays(length)).ShouldBeTrue();
-                Office.IsWorking(run.PayDate).ShouldBeTrue();
-                if (run.CutOff != run.PayDate) Office.Count(run.CutOff, run.PayDate).ShouldBe(3);
-            }
-            if (runs.Count > 0 && every != PayPeriod.HalfMonth) (runs[0].Start <= ask || runs[0].Start == begin).ShouldBeTrue();
-            if (ask > begin.PlusYears(2)) (runs[0].Start <= ask && runs[^1].End >= ask.PlusDays(length)).ShouldBeTrue();
-        });
+        Gen.Select(
+                Gen.OneOf(PayPeriod.Week, PayPeriod.Fortnight, PayPeriod.FourWeeks, PayPeriod.HalfMonth, PayPeriod.Month, PayPeriod.Year),
+                Gen.Int[0, 1500],
+                Gen.Int[0, 4000],
+                Gen.Int[0, 800]
+            )
+            .Sample(
+                (every, first, from, length) =>
+                {
+                    var begin = new LocalDate(2019, 1, 1).PlusDays(first);
+                    var ask = new LocalDate(2018, 1, 1).PlusDays(from);
+                    var runs = new PayGroupTerms(every, begin, 3, 2, Office).Periods(ask, ask.PlusDays(length)).Answer!;
+                    foreach (var (a, b) in runs.Zip(runs.Skip(1)))
+                        b.Start.ShouldBe(a.End.PlusDays(1));
+                    foreach (var run in runs)
+                    {
+                        (run.End >= ask && run.Start <= ask.PlusDays(length)).ShouldBeTrue();
+                        Office.IsWorking(run.PayDate).ShouldBeTrue();
+                        if (run.CutOff != run.PayDate)
+                            Office.Count(run.CutOff, run.PayDate).ShouldBe(3);
+                    }
+                    if (runs.Count > 0 && every != PayPeriod.HalfMonth)
+                        (runs[0].Start <= ask || runs[0].Start == begin).ShouldBeTrue();
+                    if (ask > begin.PlusYears(2))
+                        (runs[0].Start <= ask && runs[^1].End >= ask.PlusDays(length)).ShouldBeTrue();
+                }
+            );
 
     private static LocalDate Day(string iso) => NodaTime.Text.LocalDatePattern.Iso.Parse(iso).Value;
 }

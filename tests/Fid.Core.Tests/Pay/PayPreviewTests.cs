@@ -10,7 +10,11 @@ public class PayPreviewTests
     private static readonly PayComponent Isle = new("ISLE", ComponentKind.Earning, Percent: 4, Of: ["BASE"]);
     private static readonly PayComponent Pension = new("PENS", ComponentKind.Deduction, Percent: 5, Of: ["BASE", "ISLE"], Floor: 240, Cap: 1600);
     private static readonly PayComponent Levy = new(
-        "LEVY", ComponentKind.Deduction, Of: ["BASE", "ISLE", "PENS"], Brackets: [new(0, 12000), new(18, 30000), new(32)]);
+        "LEVY",
+        ComponentKind.Deduction,
+        Of: ["BASE", "ISLE", "PENS"],
+        Brackets: [new(0, 12000), new(18, 30000), new(32)]
+    );
     private static readonly PayComponent Employer = new("PENS-ER", ComponentKind.EmployerCost, Percent: 6, Of: ["BASE", "ISLE"]);
 
     [Fact]
@@ -21,8 +25,18 @@ public class PayPreviewTests
         {
             var slip = PayPreview.Of(PayPeriod.Fortnight, order).Answer!;
             slip.Lines.Select(l => l.Code).ShouldBe(order.Select(c => c.Code));
-            slip.Lines.ToDictionary(l => l.Code, l => l.Amount).ShouldBe(
-                new Dictionary<string, decimal> { ["BASE"] = 1250.00m, ["ISLE"] = 50.00m, ["PENS"] = 53.00m, ["LEVY"] = 154.42m, ["PENS-ER"] = 78.00m }, ignoreOrder: true);
+            slip.Lines.ToDictionary(l => l.Code, l => l.Amount)
+                .ShouldBe(
+                    new Dictionary<string, decimal>
+                    {
+                        ["BASE"] = 1250.00m,
+                        ["ISLE"] = 50.00m,
+                        ["PENS"] = 53.00m,
+                        ["LEVY"] = 154.42m,
+                        ["PENS-ER"] = 78.00m,
+                    },
+                    ignoreOrder: true
+                );
             (slip.Gross, slip.Deductions, slip.Net, slip.EmployerCost).ShouldBe((1300.00m, 207.42m, 1092.58m, 1378.00m));
         }
     }
@@ -31,7 +45,8 @@ public class PayPreviewTests
     public void Below_the_floor_nothing_counts_and_at_a_limit_no_further_slice_does()
     {
         var small = new PayComponent("BASE", ComponentKind.Earning, Amount: 200);
-        PayComponent Sliced(decimal limit) => new("LEVY", ComponentKind.Deduction, Of: ["BASE"], Brackets: [new(10, limit), new(50)], Basis: BracketBasis.Period);
+        PayComponent Sliced(decimal limit) =>
+            new("LEVY", ComponentKind.Deduction, Of: ["BASE"], Brackets: [new(10, limit), new(50)], Basis: BracketBasis.Period);
         PayLine Last(PayComponent component) => PayPreview.Of(PayPeriod.Month, [small, component]).Answer!.Lines[1];
         Last(new("PENS", ComponentKind.Deduction, Percent: 5, Of: ["BASE"], Floor: 240)).Amount.ShouldBe(0);
         Last(new("PENS", ComponentKind.Deduction, Percent: 5, Of: ["BASE"], Cap: 100)).Amount.ShouldBe(5);
@@ -42,16 +57,26 @@ public class PayPreviewTests
     public void Each_line_shows_its_working_in_either_language()
     {
         PayComponent[] all = [Base, Isle, Pension, Levy, new("EXTRA", ComponentKind.Earning, Formula: "Max(BASE - 1300, 0)")];
-        PayPreview.Of(PayPeriod.Fortnight, all).Answer!.Lines.Select(l => l.Working).ShouldBe([
-            "A fixed amount of 1250.00.", "4 % of BASE (1250.00): 4 % of 1250.00 = 50.00.", "5 % of BASE + ISLE (1300.00) up to 1600.00 above 240.00: 5 % of 1060.00 = 53.00.",
-            "On BASE + ISLE − PENS (1247.00) × 26 = 32422.00 a year: 0 % of 12000.00 + 18 % of 18000.00 + 32 % of 2422.00 = 4015.04 a year, ÷ 26 = 154.42.",
-            "Max(BASE - 1300, 0) with BASE = 1250.00 = 0.00.",
-        ]);
-        PayPreview.Of(PayPeriod.Fortnight, all, PayWording.In("de")).Answer!.Lines.Select(l => l.Working).ShouldBe([
-            "Fester Betrag von 1250,00.", "4 % von BASE (1250,00): 4 % von 1250,00 = 50,00.", "5 % von BASE + ISLE (1300,00) bis 1600,00 über 240,00: 5 % von 1060,00 = 53,00.",
-            "Auf BASE + ISLE − PENS (1247,00) × 26 = 32422,00 im Jahr: 0 % von 12000,00 + 18 % von 18000,00 + 32 % von 2422,00 = 4015,04 im Jahr, ÷ 26 = 154,42.",
-            "Max(BASE - 1300, 0) mit BASE = 1250,00 = 0,00.",
-        ]);
+        PayPreview
+            .Of(PayPeriod.Fortnight, all)
+            .Answer!.Lines.Select(l => l.Working)
+            .ShouldBe([
+                "A fixed amount of 1250.00.",
+                "4 % of BASE (1250.00): 4 % of 1250.00 = 50.00.",
+                "5 % of BASE + ISLE (1300.00) up to 1600.00 above 240.00: 5 % of 1060.00 = 53.00.",
+                "On BASE + ISLE − PENS (1247.00) × 26 = 32422.00 a year: 0 % of 12000.00 + 18 % of 18000.00 + 32 % of 2422.00 = 4015.04 a year, ÷ 26 = 154.42.",
+                "Max(BASE - 1300, 0) with BASE = 1250.00 = 0.00.",
+            ]);
+        PayPreview
+            .Of(PayPeriod.Fortnight, all, PayWording.In("de"))
+            .Answer!.Lines.Select(l => l.Working)
+            .ShouldBe([
+                "Fester Betrag von 1250,00.",
+                "4 % von BASE (1250,00): 4 % von 1250,00 = 50,00.",
+                "5 % von BASE + ISLE (1300,00) bis 1600,00 über 240,00: 5 % von 1060,00 = 53,00.",
+                "Auf BASE + ISLE − PENS (1247,00) × 26 = 32422,00 im Jahr: 0 % von 12000,00 + 18 % von 18000,00 + 32 % von 2422,00 = 4015,04 im Jahr, ÷ 26 = 154,42.",
+                "Max(BASE - 1300, 0) mit BASE = 1250,00 = 0,00.",
+            ]);
     }
 
     [Theory]
@@ -61,7 +86,11 @@ public class PayPreviewTests
     [InlineData("[BASE] + 0.005", "1250.01")]
     [InlineData("0.1 + 0.2", "0.30")]
     public void A_formula_computes_in_decimals(string formula, string amount) =>
-        PayPreview.Of(PayPeriod.Month, [new("X", ComponentKind.Earning, Formula: formula), Base]).Answer!.Lines[0].Amount.ToString(System.Globalization.CultureInfo.InvariantCulture).ShouldBe(amount);
+        PayPreview
+            .Of(PayPeriod.Month, [new("X", ComponentKind.Earning, Formula: formula), Base])
+            .Answer!.Lines[0]
+            .Amount.ToString(System.Globalization.CultureInfo.InvariantCulture)
+            .ShouldBe(amount);
 
     [Theory]
     [InlineData("BASE +", "/components/0/formula", "formula-error")]
@@ -82,7 +111,14 @@ public class PayPreviewTests
     [Fact]
     public void A_ring_is_named_whole()
     {
-        var ring = PayPreview.Of(PayPeriod.Month, [new("A", ComponentKind.Earning, Formula: "C"), new("B", ComponentKind.Earning, Percent: 1, Of: ["A"]), new("C", ComponentKind.Earning, Percent: 2, Of: ["B"])]);
+        var ring = PayPreview.Of(
+            PayPeriod.Month,
+            [
+                new("A", ComponentKind.Earning, Formula: "C"),
+                new("B", ComponentKind.Earning, Percent: 1, Of: ["A"]),
+                new("C", ComponentKind.Earning, Percent: 2, Of: ["B"]),
+            ]
+        );
         ring.Problems.Single().Message.ShouldContain("A reads C reads B reads A");
     }
 

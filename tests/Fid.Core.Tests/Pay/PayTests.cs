@@ -73,6 +73,5 @@ public class PayTests
     public void A_band_of_a_single_figure_has_no_inside() => PayBand.Of(10, 10, 10, 10).Answer!.Penetration.ShouldBeNull();
 
     [Fact]
-    public void A_band_out_of_order_is_a_problem() =>
-        PayBand.Of(10, 30, 20, 10).Problems.Select(p => p.Path).ShouldBe(["/mid", "/max"]);
+    public void A_band_out_of_order_is_a_problem() => PayBand.Of(10, 30, 20, 10).Problems.Select(p => p.Path).ShouldBe(["/mid", "/max"]);
 }

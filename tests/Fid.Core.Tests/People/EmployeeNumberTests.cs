@@ -13,7 +13,8 @@ public class EmployeeNumberTests
     [InlineData("HSF.{year}.{number:3}", 12345, "HSF.2027.12345")]
     [InlineData("{number:10}{check}", 7992739871, "79927398713")] // the example everybody checks against
     [InlineData("H{yy}-{number:4}{check}", 43, "H27-00433")]
-    public void Writes_numbers_as_the_firm_does(string pattern, long number, string written) => EmployeeNumberPattern.Read(pattern).Answer!.Format(number, 2027).ShouldBe(written);
+    public void Writes_numbers_as_the_firm_does(string pattern, long number, string written) =>
+        EmployeeNumberPattern.Read(pattern).Answer!.Format(number, 2027).ShouldBe(written);
 
     [Theory]
     [InlineData("")]
@@ -30,13 +31,17 @@ public class EmployeeNumberTests
     public void Says_what_is_no_pattern(string pattern) => EmployeeNumberPattern.Read(pattern).Problems.ShouldHaveSingleItem().Code.ShouldBe("bad-pattern");
 
     [Fact]
-    public void No_two_are_written_the_same_and_one_wrong_digit_is_noticed() => Gen.Select(Gen.Int[1, 99_999], Gen.Int[1, 99_999], Gen.Int[0, 4], Gen.Int[1, 9]).Sample((a, b, at, shift) =>
-    {
-        var pattern = EmployeeNumberPattern.Read("H-{number:5}{check}").Answer!;
-        (pattern.Format(a, 2027) == pattern.Format(b, 2027)).ShouldBe(a == b);
-        var digits = a.ToString("00000", System.Globalization.CultureInfo.InvariantCulture).ToCharArray();
-        var check = EmployeeNumberPattern.CheckDigit(new string(digits));
-        digits[at] = (char)('0' + (digits[at] - '0' + shift) % 10);
-        EmployeeNumberPattern.CheckDigit(new string(digits)).ShouldNotBe(check);
-    });
+    public void No_two_are_written_the_same_and_one_wrong_digit_is_noticed() =>
+        Gen.Select(Gen.Int[1, 99_999], Gen.Int[1, 99_999], Gen.Int[0, 4], Gen.Int[1, 9])
+            .Sample(
+                (a, b, at, shift) =>
+                {
+                    var pattern = EmployeeNumberPattern.Read("H-{number:5}{check}").Answer!;
+                    (pattern.Format(a, 2027) == pattern.Format(b, 2027)).ShouldBe(a == b);
+                    var digits = a.ToString("00000", System.Globalization.CultureInfo.InvariantCulture).ToCharArray();
+                    var check = EmployeeNumberPattern.CheckDigit(new string(digits));
+                    digits[at] = (char)('0' + (digits[at] - '0' + shift) % 10);
+                    EmployeeNumberPattern.CheckDigit(new string(digits)).ShouldNotBe(check);
+                }
+            );
 }

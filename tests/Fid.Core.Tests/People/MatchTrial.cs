@@ -13,15 +13,81 @@ internal static class MatchTrial
     private const int People = 5000;
     private const int Seed = 20270322;
 
-    private static readonly string[] Given =
-        ("Aoife Birgit Callum Dilara Émile Fatima Gráinne Hana Ilse Jürgen Katherine Liam Małgorzata Niamh Ólafur Pieter Renée Søren Tomás Ursula Viktor Wiebke Xenia Yusuf Zoë "
-            + "Amara Benedikt Ciara Dmitri Elena Frederick Gintaras Hamza Iris Joseph Kwame Lotte Margaret Nikolaus Oisín Patricia Quentin Rosalind Stephen Thandiwe Ulrich Veronica William Agnieszka Bronagh "
-            + "Cormac Daniel Elizabeth Finn Greta Hugo Ines Jakob Karin Lars Michael Nora Oskar Paula Robert Sorcha Theodore Ute Vincent Anna Boris Clara David Eva Franz Georg Helena Ivan Julia Kevin Laura Marek Nina "
-            + "Otto Petra Rana Sara Tobias Una Vera Wanda Yara Zdeněk Alan Bella Conor Dana Ewa Fiona Gerard Heidi Imran Jana").Split(' ');
+    private static readonly string[] Given = (
+        "Aoife Birgit Callum Dilara Émile Fatima Gráinne Hana Ilse Jürgen Katherine Liam Małgorzata Niamh Ólafur Pieter Renée Søren Tomás Ursula Viktor Wiebke Xenia Yusuf Zoë "
+        + "Amara Benedikt Ciara Dmitri Elena Frederick Gintaras Hamza Iris Joseph Kwame Lotte Margaret Nikolaus Oisín Patricia Quentin Rosalind Stephen Thandiwe Ulrich Veronica William Agnieszka Bronagh "
+        + "Cormac Daniel Elizabeth Finn Greta Hugo Ines Jakob Karin Lars Michael Nora Oskar Paula Robert Sorcha Theodore Ute Vincent Anna Boris Clara David Eva Franz Georg Helena Ivan Julia Kevin Laura Marek Nina "
+        + "Otto Petra Rana Sara Tobias Una Vera Wanda Yara Zdeněk Alan Bella Conor Dana Ewa Fiona Gerard Heidi Imran Jana"
+    ).Split(' ');
 
-    private static readonly string[] Beginnings = ["Aber", "Bran", "Cal", "Dun", "Eller", "Fair", "Gal", "Hart", "Ives", "Jör", "Kil", "Lind", "Mac", "Nord", "O’Dr", "Pel", "Quil", "Ros", "Stein", "Tor", "Ul", "Val", "West", "Zam"];
-    private static readonly string[] Endings = ["ac", "berg", "cott", "dale", "ev", "feld", "gren", "holm", "inger", "kov", "land", "mann", "nagh", "ość", "port", "quist", "rup", "sen", "ton", "vik", "worth", "yard"];
-    private static readonly string[][] Shorts = [["Katherine", "Kate"], ["Joseph", "Joe"], ["Margaret", "Meg"], ["Nikolaus", "Klaus"], ["Patricia", "Trish"], ["Stephen", "Stefan"], ["William", "Bill"], ["Elizabeth", "Lisa"], ["Michael", "Mick"], ["Robert", "Bob"], ["Daniel", "Dan"], ["Frederick", "Fred"], ["Theodore", "Theo"]];
+    private static readonly string[] Beginnings =
+    [
+        "Aber",
+        "Bran",
+        "Cal",
+        "Dun",
+        "Eller",
+        "Fair",
+        "Gal",
+        "Hart",
+        "Ives",
+        "Jör",
+        "Kil",
+        "Lind",
+        "Mac",
+        "Nord",
+        "O’Dr",
+        "Pel",
+        "Quil",
+        "Ros",
+        "Stein",
+        "Tor",
+        "Ul",
+        "Val",
+        "West",
+        "Zam",
+    ];
+    private static readonly string[] Endings =
+    [
+        "ac",
+        "berg",
+        "cott",
+        "dale",
+        "ev",
+        "feld",
+        "gren",
+        "holm",
+        "inger",
+        "kov",
+        "land",
+        "mann",
+        "nagh",
+        "ość",
+        "port",
+        "quist",
+        "rup",
+        "sen",
+        "ton",
+        "vik",
+        "worth",
+        "yard",
+    ];
+    private static readonly string[][] Shorts =
+    [
+        ["Katherine", "Kate"],
+        ["Joseph", "Joe"],
+        ["Margaret", "Meg"],
+        ["Nikolaus", "Klaus"],
+        ["Patricia", "Trish"],
+        ["Stephen", "Stefan"],
+        ["William", "Bill"],
+        ["Elizabeth", "Lisa"],
+        ["Michael", "Mick"],
+        ["Robert", "Bob"],
+        ["Daniel", "Dan"],
+        ["Frederick", "Fred"],
+        ["Theodore", "Theo"],
+    ];
 
     /// <summary>How the trial goes.</summary>
     public static (double Precision, double Recall, double MillisecondsEach) Run()
@@ -37,9 +103,11 @@ internal static class MatchTrial
             var probe = isKnown ? Again(random, known[i].Item2) : New(random, People + i);
             var matches = matcher.Find(probe);
             found += matches.Count;
-            if (!isKnown) continue;
+            if (!isKnown)
+                continue;
             wanted++;
-            if (matches.Any(m => m.Id == known[i].Item1)) right++;
+            if (matches.Any(m => m.Id == known[i].Item1))
+                right++;
         }
         return ((double)right / found, (double)right / wanted, watch.Elapsed.TotalMilliseconds / People);
     }
@@ -52,7 +120,8 @@ internal static class MatchTrial
         var matcher = new PersonMatcher(Enumerable.Range(0, People).Select(i => ($"p{i}", New(random, i))));
         var probes = Enumerable.Range(0, times).Select(i => New(random, People + i) with { Born = null, Phone = null, Email = $"{i}@example.org" }).ToList();
         var watch = Stopwatch.StartNew();
-        foreach (var probe in probes) matcher.Find(probe);
+        foreach (var probe in probes)
+            matcher.Find(probe);
         return watch.Elapsed.TotalMilliseconds / times;
     }
 
@@ -60,31 +129,50 @@ internal static class MatchTrial
     {
         var (given, family) = (One(random, Given), One(random, Beginnings) + One(random, Endings));
         return new PersonFacts(
-            given, family, new LocalDate(1950, 1, 1).PlusDays(random.Next(21_000)),
+            given,
+            family,
+            new LocalDate(1950, 1, 1).PlusDays(random.Next(21_000)),
             random.Next(10) < 8 ? $"{given}.{family}.{number}@example.org" : null,
-            random.Next(10) < 8 ? $"+353 87 {random.Next(1_000_000, 9_999_999)}" : null);
+            random.Next(10) < 8 ? $"+353 87 {random.Next(1_000_000, 9_999_999)}" : null
+        );
     }
 
     // As somebody else writes it some years later: one thing is different, often two.
     private static PersonFacts Again(Random random, PersonFacts person)
     {
         var again = Changed(random, random.Next(8), person);
-        if (random.Next(2) == 0) again = Changed(random, random.Next(8), again);
+        if (random.Next(2) == 0)
+            again = Changed(random, random.Next(8), again);
         // Addresses and numbers change over the years, or are not asked for yet.
-        return again with { Email = random.Next(3) switch { 0 => person.Email, 1 => "new." + person.Email, _ => null }, Phone = random.Next(3) switch { 0 => person.Phone?.Replace("+353 ", "0", StringComparison.Ordinal), 1 => "+49 151 5550123", _ => null } };
+        return again with
+        {
+            Email = random.Next(3) switch
+            {
+                0 => person.Email,
+                1 => "new." + person.Email,
+                _ => null,
+            },
+            Phone = random.Next(3) switch
+            {
+                0 => person.Phone?.Replace("+353 ", "0", StringComparison.Ordinal),
+                1 => "+49 151 5550123",
+                _ => null,
+            },
+        };
     }
 
-    private static PersonFacts Changed(Random random, int how, PersonFacts p) => how switch
-    {
-        0 => p with { Given = Slip(random, p.Given) },
-        1 => p with { Family = Slip(random, p.Family) },
-        2 => p with { Given = Plain(p.Given), Family = Plain(p.Family).ToUpperInvariant() },
-        3 => p with { Given = p.Family, Family = p.Given },
-        4 => p with { Family = One(random, Beginnings) + One(random, Endings) },
-        5 => p with { Born = p.Born is { Day: <= 12 } born ? new LocalDate(born.Year, born.Day, born.Month) : p.Born },
-        6 => p with { Given = Shorts.FirstOrDefault(s => s[0] == p.Given)?[1] ?? $"{p.Given} {One(random, Given)}" },
-        _ => p with { Family = $"{p.Family}-{One(random, Beginnings)}{One(random, Endings)}" },
-    };
+    private static PersonFacts Changed(Random random, int how, PersonFacts p) =>
+        how switch
+        {
+            0 => p with { Given = Slip(random, p.Given) },
+            1 => p with { Family = Slip(random, p.Family) },
+            2 => p with { Given = Plain(p.Given), Family = Plain(p.Family).ToUpperInvariant() },
+            3 => p with { Given = p.Family, Family = p.Given },
+            4 => p with { Family = One(random, Beginnings) + One(random, Endings) },
+            5 => p with { Born = p.Born is { Day: <= 12 } born ? new LocalDate(born.Year, born.Day, born.Month) : p.Born },
+            6 => p with { Given = Shorts.FirstOrDefault(s => s[0] == p.Given)?[1] ?? $"{p.Given} {One(random, Given)}" },
+            _ => p with { Family = $"{p.Family}-{One(random, Beginnings)}{One(random, Endings)}" },
+        };
 
     private static string Slip(Random random, string name)
     {

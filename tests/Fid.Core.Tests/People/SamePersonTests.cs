@@ -10,19 +10,28 @@ namespace Fid.Core.Tests.People;
 public class SamePersonTests
 {
     private static readonly Gen<PersonFacts> Person = Gen.Select(
-        One("Ines", "Inès", "Agnes", "Tomasz", "Thomas"), One("Varga", "Vargas", "Brandt"),
-        One<LocalDate?>(null, new LocalDate(1998, 4, 12), new LocalDate(1998, 12, 4), new LocalDate(1990, 1, 1)),
-        One(null, "ines@example.org", "INES@example.org ", "other@example.org"), One(null, "+353 1 555 0142", "01 555 0142", "12"), One(null, "AB 12", "ab-12", "CD34"))
+            One("Ines", "Inès", "Agnes", "Tomasz", "Thomas"),
+            One("Varga", "Vargas", "Brandt"),
+            One<LocalDate?>(null, new LocalDate(1998, 4, 12), new LocalDate(1998, 12, 4), new LocalDate(1990, 1, 1)),
+            One(null, "ines@example.org", "INES@example.org ", "other@example.org"),
+            One(null, "+353 1 555 0142", "01 555 0142", "12"),
+            One(null, "AB 12", "ab-12", "CD34")
+        )
         .Select(p => new PersonFacts(p.Item1!, p.Item2!, p.Item3, p.Item4, p.Item5, p.Item6));
 
     private static Gen<T> One<T>(params T[] all) => Gen.Int[0, all.Length - 1].Select(i => all[i]);
 
     [Fact]
-    public void They_are_the_same_in_the_same_order() => Gen.Select(Person, Person.List[0, 12]).Sample((wanted, known) =>
-    {
-        var matcher = new PersonMatcher(known.Select((k, i) => ($"{i}", k)));
-        matcher.FindSame(wanted).Select(m => (m.Id, m.Score)).ShouldBe(matcher.Find(wanted).Where(m => m.IsSame).Select(m => (m.Id, m.Score)));
-    }, iter: 3000);
+    public void They_are_the_same_in_the_same_order() =>
+        Gen.Select(Person, Person.List[0, 12])
+            .Sample(
+                (wanted, known) =>
+                {
+                    var matcher = new PersonMatcher(known.Select((k, i) => ($"{i}", k)));
+                    matcher.FindSame(wanted).Select(m => (m.Id, m.Score)).ShouldBe(matcher.Find(wanted).Where(m => m.IsSame).Select(m => (m.Id, m.Score)));
+                },
+                iter: 3000
+            );
 
     [Fact]
     public void By_the_name_alone_nobody_is_the_same()

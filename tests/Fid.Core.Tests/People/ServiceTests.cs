@@ -9,38 +9,55 @@ namespace Fid.Core.Tests.People;
 public class ServiceTests
 {
     [Theory]
-    [InlineData("""{"employments":[{"start":"2019-04-01","end":"2020-09-30"},{"start":"2024-05-01","end":"2026-10-31"},{"start":"2027-03-22"}],"bridgeDays":180}""", "2019-04-01 2027-03-22 2024-09-19")]
+    [InlineData(
+        """{"employments":[{"start":"2019-04-01","end":"2020-09-30"},{"start":"2024-05-01","end":"2026-10-31"},{"start":"2027-03-22"}],"bridgeDays":180}""",
+        "2019-04-01 2027-03-22 2024-09-19"
+    )]
     [InlineData("""{"employments":[{"start":"2027-03-22"}],"bridgeDays":0}""", "2027-03-22 2027-03-22 2027-03-22")]
     // A break of exactly the days that are bridged is bridged; one more is not; in whatever order they are given.
     [InlineData("""{"employments":[{"start":"2027-01-11"},{"start":"2026-12-01","end":"2026-12-31"}],"bridgeDays":10}""", "2026-12-01 2027-01-11 2026-12-11")]
     [InlineData("""{"employments":[{"start":"2027-01-12"},{"start":"2026-12-01","end":"2026-12-31"}],"bridgeDays":10}""", "2026-12-01 2027-01-12 2027-01-12")]
     // What overlaps counts once.
-    [InlineData("""{"employments":[{"start":"2026-01-01","end":"2026-12-31"},{"start":"2026-03-01","end":"2026-03-31"},{"start":"2026-07-01"}],"bridgeDays":0}""", "2026-01-01 2026-07-01 2026-01-01")]
+    [InlineData(
+        """{"employments":[{"start":"2026-01-01","end":"2026-12-31"},{"start":"2026-03-01","end":"2026-03-31"},{"start":"2026-07-01"}],"bridgeDays":0}""",
+        "2026-01-01 2026-07-01 2026-01-01"
+    )]
     public void Service_is_counted_back_over_breaks_that_are_bridged(string question, string dates) =>
-        Asked.Answer("service", question).ShouldBe($$"""{"originalHire":"{{dates[..10]}}","lastHire":"{{dates[11..21]}}","adjustedService":"{{dates[22..]}}"}""");
+        Asked
+            .Answer("service", question)
+            .ShouldBe($$"""{"originalHire":"{{dates[..10]}}","lastHire":"{{dates[11..21]}}","adjustedService":"{{dates[22..]}}"}""");
 
     [Theory]
     [InlineData("""{"employments":[],"bridgeDays":0}""", "/employments", "missing-employment")]
     [InlineData("""{"employments":[{"start":"2027-01-02","end":"2027-01-01"}],"bridgeDays":0}""", "/employments/0/end", "not-in-order")]
     [InlineData("""{"employments":[{"start":"2026-01-02"},{"start":"2027-01-02"}],"bridgeDays":0}""", "/employments/0/end", "missing-end")]
     [InlineData("""{"employments":[{"start":"2026-01-02"}],"bridgeDays":-1}""", "/bridgeDays", "out-of-range")]
-    public void Stints_that_cannot_be_are_told(string question, string path, string code) => Asked.Problems("service", question).Select(p => (p.Path, p.Code)).ShouldBe([(path, code)]);
+    public void Stints_that_cannot_be_are_told(string question, string path, string code) =>
+        Asked.Problems("service", question).Select(p => (p.Path, p.Code)).ShouldBe([(path, code)]);
 
     [Fact]
     public void Adjusted_service_is_as_many_days_before_the_last_hire_as_were_worked_day_by_day() =>
-        Gen.Select(Gen.Int[0, 400].Array[2], Gen.Int[0, 400].Array[2], Gen.Int[0, 60]).Sample((starts, lengths, bridge) =>
-        {
-            var day = new LocalDate(2024, 1, 1);
-            var stints = starts.Zip(lengths, (s, l) => (Start: day.PlusDays(s), End: (LocalDate?)day.PlusDays(s + l))).Append((day.PlusDays(900), null)).ToList();
-            var service = ServiceDates.Of(stints, bridge).Answer!;
-            var (worked, idle) = (0, 0);
-            for (var d = day.PlusDays(899); d >= day && idle <= bridge; d = d.PlusDays(-1))
-            {
-                if (stints.Any(s => s.Start <= d && d <= s.End)) (worked, idle) = (worked + 1, 0);
-                else idle++;
-            }
-            service.AdjustedService.ShouldBe(day.PlusDays(900 - worked));
-        });
+        Gen.Select(Gen.Int[0, 400].Array[2], Gen.Int[0, 400].Array[2], Gen.Int[0, 60])
+            .Sample(
+                (starts, lengths, bridge) =>
+                {
+                    var day = new LocalDate(2024, 1, 1);
+                    var stints = starts
+                        .Zip(lengths, (s, l) => (Start: day.PlusDays(s), End: (LocalDate?)day.PlusDays(s + l)))
+                        .Append((day.PlusDays(900), null))
+                        .ToList();
+                    var service = ServiceDates.Of(stints, bridge).Answer!;
+                    var (worked, idle) = (0, 0);
+                    for (var d = day.PlusDays(899); d >= day && idle <= bridge; d = d.PlusDays(-1))
+                    {
+                        if (stints.Any(s => s.Start <= d && d <= s.End))
+                            (worked, idle) = (worked + 1, 0);
+                        else
+                            idle++;
+                    }
+                    service.AdjustedService.ShouldBe(day.PlusDays(900 - worked));
+                }
+            );
 
     [Theory]
     [InlineData("2027-03-22", "0.8", "upHalf", "16")]
@@ -60,6 +77,12 @@ public class ServiceTests
     [InlineData("2027-01-01", "0.5", "nearestDay", "13")]
     [InlineData("2028-01-01", "1", "upDay", "0")]
     public void Leave_is_for_what_is_left_of_the_year(string start, string fte, string rounding, string days) =>
-        decimal.Parse(Asked.Answer("leave", $$"""{"days":25,"fte":{{fte}},"start":"{{start}}","yearStart":"2027-01-01","yearEnd":"2027-12-31","rounding":"{{rounding}}"}""")["{\"days\":".Length..^1], System.Globalization.CultureInfo.InvariantCulture)
+        decimal.Parse(
+                Asked.Answer(
+                    "leave",
+                    $$"""{"days":25,"fte":{{fte}},"start":"{{start}}","yearStart":"2027-01-01","yearEnd":"2027-12-31","rounding":"{{rounding}}"}"""
+                )["{\"days\":".Length..^1],
+                System.Globalization.CultureInfo.InvariantCulture
+            )
             .ShouldBe(decimal.Parse(days, System.Globalization.CultureInfo.InvariantCulture));
 }

@@ -62,7 +62,9 @@ public class PlannerTests
     public void The_days_of_a_lag_are_working_days_between_the_two(string opens, int work, int lag, string earliest)
     {
         var offset = NodaTime.Period.DaysBetween(Day("03-22"), Day(opens));
-        Plan(Question([Task("a", work: work, opens: FromStart(offset, OffsetUnit.Days)), Task("b", after: "a", lag: lag)])).Tasks[1].EarliestStart.ShouldBe(Day(earliest));
+        Plan(Question([Task("a", work: work, opens: FromStart(offset, OffsetUnit.Days)), Task("b", after: "a", lag: lag)]))
+            .Tasks[1]
+            .EarliestStart.ShouldBe(Day(earliest));
     }
 
     [Theory]
@@ -151,7 +153,8 @@ public class PlannerTests
     [Fact]
     public void Readiness_rounds_down_and_is_whole_where_there_is_nothing_to_do()
     {
-        Plan(Question([Task("a", dayOne: true, done: "02-26"), Task("b", dayOne: true), Task("c", dayOne: true), Task("d", dayOne: true, skipped: true)])).Readiness.Percent.ShouldBe(33);
+        Plan(Question([Task("a", dayOne: true, done: "02-26"), Task("b", dayOne: true), Task("c", dayOne: true), Task("d", dayOne: true, skipped: true)]))
+            .Readiness.Percent.ShouldBe(33);
         Plan(Question([Task("a")])).Readiness.ShouldBe(new Readiness(0, 0));
         new Readiness(0, 0).Percent.ShouldBe(100);
     }
@@ -179,15 +182,24 @@ public class PlannerTests
     public void Names_that_name_nothing_are_problems_with_a_path(string code, string path)
     {
         var question = Question(
-            [Task("a", due: new PlanOffset("finish", 0, OffsetUnit.Days)), Task("b", calendar: "moon"), Task("c", "limbo"), Task("d", after: "nobody"), Task("a")],
-            [Stage("prepare"), Stage("arrive", new PlanOffset("finish", 0, OffsetUnit.Days), "limbo")]);
+            [
+                Task("a", due: new PlanOffset("finish", 0, OffsetUnit.Days)),
+                Task("b", calendar: "moon"),
+                Task("c", "limbo"),
+                Task("d", after: "nobody"),
+                Task("a"),
+            ],
+            [Stage("prepare"), Stage("arrive", new PlanOffset("finish", 0, OffsetUnit.Days), "limbo")]
+        );
         Planner.Plan(question).Problems.ShouldContain(p => p.Code == code && p.Path == path);
     }
 
     [Fact]
     public void A_loop_of_tasks_is_named()
     {
-        var problem = Planner.Plan(Question([Task("a", after: "c"), Task("b", after: "a"), Task("c", after: "b"), Task("d", after: "c")])).Problems.ShouldHaveSingleItem();
+        var problem = Planner
+            .Plan(Question([Task("a", after: "c"), Task("b", after: "a"), Task("c", after: "b"), Task("d", after: "c")]))
+            .Problems.ShouldHaveSingleItem();
         problem.Code.ShouldBe("dependency-loop");
         problem.Message.ShouldContain("a after c after b after a");
         problem.Message.ShouldNotContain("d");

@@ -18,16 +18,34 @@ internal static class Plans
     public static PlanOffset FromStart(int amount, OffsetUnit unit = OffsetUnit.Days) => new("start", amount, unit);
 
     public static PlanTask Task(
-        string id, string stage = "prepare", string calendar = "office", int work = 1, PlanOffset? opens = null, PlanOffset? due = null, string? after = null, int lag = 0,
-        bool required = true, bool dayOne = false, string? done = null, bool skipped = false) =>
+        string id,
+        string stage = "prepare",
+        string calendar = "office",
+        int work = 1,
+        PlanOffset? opens = null,
+        PlanOffset? due = null,
+        string? after = null,
+        int lag = 0,
+        bool required = true,
+        bool dayOne = false,
+        string? done = null,
+        bool skipped = false
+    ) =>
         new(id, stage, calendar, work, opens, due, after is null ? [] : [new PlanLink(after, lag)], required, dayOne, done is null ? null : Day(done), skipped);
 
-    public static PlanQuestion Question(IReadOnlyList<PlanTask> tasks, IReadOnlyList<PlanStage>? stages = null, string today = "03-01", string start = "03-22") => new(
-        Day(today),
-        new Dictionary<string, LocalDate> { ["start"] = Day(start), ["accepted"] = Day("02-15") },
-        new Dictionary<string, WorkCalendar> { ["office"] = Office, ["dock"] = WorkCalendar.EveryDay },
-        stages ?? [Stage("prepare"), Stage("arrive", FromStart(0), "prepare")],
-        tasks);
+    public static PlanQuestion Question(
+        IReadOnlyList<PlanTask> tasks,
+        IReadOnlyList<PlanStage>? stages = null,
+        string today = "03-01",
+        string start = "03-22"
+    ) =>
+        new(
+            Day(today),
+            new Dictionary<string, LocalDate> { ["start"] = Day(start), ["accepted"] = Day("02-15") },
+            new Dictionary<string, WorkCalendar> { ["office"] = Office, ["dock"] = WorkCalendar.EveryDay },
+            stages ?? [Stage("prepare"), Stage("arrive", FromStart(0), "prepare")],
+            tasks
+        );
 
     public static Plan Plan(PlanQuestion question)
     {
@@ -36,17 +54,18 @@ internal static class Plans
         return outcome.Answer!;
     }
 
-    public static PlannedTask Only(PlanTask task, string today = "03-01", string start = "03-22") => Plan(Question([task], today: today, start: start)).Tasks[0];
+    public static PlannedTask Only(PlanTask task, string today = "03-01", string start = "03-22") =>
+        Plan(Question([task], today: today, start: start)).Tasks[0];
 
     /// <summary>The worked example of the rules.</summary>
-    public static PlanQuestion Example { get; } = Question(
-    [
-        Task("contract", work: 2, dayOne: true, done: "02-26"),
-        Task("order-radio", work: 8, dayOne: true, after: "contract"),
-        Task("program-radio", work: 3, dayOne: true, after: "order-radio", due: FromStart(-2, OffsetUnit.Working)),
-        Task("locker", calendar: "dock", dayOne: true, due: FromStart(-3)),
-        Task("badge", calendar: "dock", work: 0, dayOne: true, after: "locker"),
-        Task("tour", "arrive", "dock", due: FromStart(0)),
-        Task("review", "arrive", after: "tour", due: FromStart(1, OffsetUnit.Months), required: false),
-    ]);
+    public static PlanQuestion Example { get; } =
+        Question([
+            Task("contract", work: 2, dayOne: true, done: "02-26"),
+            Task("order-radio", work: 8, dayOne: true, after: "contract"),
+            Task("program-radio", work: 3, dayOne: true, after: "order-radio", due: FromStart(-2, OffsetUnit.Working)),
+            Task("locker", calendar: "dock", dayOne: true, due: FromStart(-3)),
+            Task("badge", calendar: "dock", work: 0, dayOne: true, after: "locker"),
+            Task("tour", "arrive", "dock", due: FromStart(0)),
+            Task("review", "arrive", after: "tour", due: FromStart(1, OffsetUnit.Months), required: false),
+        ]);
 }

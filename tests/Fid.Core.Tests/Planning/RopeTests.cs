@@ -30,7 +30,9 @@ public class RopeTests
     public void The_last_of_the_required_tasks_ties_the_knot_and_what_does_not_count_ties_none()
     {
         Of(Task("a", done: "02-20"), Task("b", done: "02-24"), Task("c", done: "02-22")).Knots[0].ShouldBe(new Knot("prepare", Day("02-24"), true));
-        Of(Task("a", done: "02-20"), Task("b", required: false, due: FromStart(-3)), Task("c", skipped: true)).Knots[0].ShouldBe(new Knot("prepare", Day("02-20"), true));
+        Of(Task("a", done: "02-20"), Task("b", required: false, due: FromStart(-3)), Task("c", skipped: true))
+            .Knots[0]
+            .ShouldBe(new Knot("prepare", Day("02-20"), true));
         // A stage without tasks has its knot where the one before it has.
         Of(Task("a", done: "02-20")).Knots[1].ShouldBe(new Knot("arrive", Day("02-20"), true));
     }
@@ -40,8 +42,12 @@ public class RopeTests
     {
         // From the 15th of February to the 20th of March, of which two of four are done; the optional one does not count.
         var rope = Of(
-            Task("a", calendar: "dock", done: "02-20"), Task("b", calendar: "dock", done: "02-20"), Task("c", calendar: "dock", due: FromStart(-3)),
-            Task("d", calendar: "dock", due: FromStart(-5)), Task("e", calendar: "dock", required: false));
+            Task("a", calendar: "dock", done: "02-20"),
+            Task("b", calendar: "dock", done: "02-20"),
+            Task("c", calendar: "dock", due: FromStart(-3)),
+            Task("d", calendar: "dock", due: FromStart(-5)),
+            Task("e", calendar: "dock", required: false)
+        );
         (rope.From, rope.To, rope.Knots[0].Day).ShouldBe((Day("02-15"), Day("02-15").PlusDays(33 * 2 / 4), Day("03-20")));
         // Nothing of a later stage is spliced before the knot ahead of it.
         Of(Task("a", due: FromStart(-3)), Task("b", "arrive", done: "02-20")).To.ShouldBe(Day("02-15"));

@@ -22,7 +22,8 @@ public class FoldingTests
         for (var code = first; code <= last; code++)
         {
             var text = ((char)code).ToString();
-            if (!char.IsLetterOrDigit(text, 0)) continue;
+            if (!char.IsLetterOrDigit(text, 0))
+                continue;
             TextRules.Fold(text).ShouldBe(Plain(text), $"U+{code:X4}");
         }
     }
@@ -36,7 +37,9 @@ public class FoldingTests
 
     private static string Plain(string text)
     {
-        var plain = text.ToLowerInvariant().Normalize(NormalizationForm.FormKD).EnumerateRunes()
+        var plain = text.ToLowerInvariant()
+            .Normalize(NormalizationForm.FormKD)
+            .EnumerateRunes()
             .Where(r => Rune.GetUnicodeCategory(r) is not (UnicodeCategory.NonSpacingMark or UnicodeCategory.EnclosingMark))
             .Aggregate(new StringBuilder(), (folded, rune) => folded.Append(Rune.ToLowerInvariant(rune)));
         return plain.ToString().Trim();

@@ -10,11 +10,21 @@ internal static class CertificateFields
 
     public static IReadOnlyList<FieldDefinition> All { get; } =
     [
-        Field(Section, "certificates_held", Choices, "Certificates held", "Vorhandene Nachweise", OfOwn).OfPerson() with { List = "certificates" },
+        Field(Section, "certificates_held", Choices, "Certificates held", "Vorhandene Nachweise", OfOwn).OfPerson() with
+        {
+            List = "certificates",
+        },
         Field(Section, "medical_until", Date, "Medical fitness until", "Tauglichkeit bis", ForWork).OfPerson(),
         Field(Section, "medical_limits", LongText, "Limits of fitness", "Einschränkungen", Private).OfPerson(),
         Field(Section, "first_aid_until", Date, "First aid until", "Erste Hilfe bis", OfOwn).OfPerson(),
-        Field(Section, "licence_classes", Choices, "Driving licence", "Führerschein", OfOwn).OfPerson().Of(("B", "B, cars", "B, Pkw"), ("C", "C, lorries", "C, Lkw"), ("D", "D, buses", "D, Busse"), ("BE", "BE, cars with a trailer", "BE, Pkw mit Anhänger")),
+        Field(Section, "licence_classes", Choices, "Driving licence", "Führerschein", OfOwn)
+            .OfPerson()
+            .Of(
+                ("B", "B, cars", "B, Pkw"),
+                ("C", "C, lorries", "C, Lkw"),
+                ("D", "D, buses", "D, Busse"),
+                ("BE", "BE, cars with a trailer", "BE, Pkw mit Anhänger")
+            ),
         Field(Section, "licence_until", Date, "Driving licence until", "Führerschein bis", OfOwn).OfPerson().When("licence_classes != null"),
         Field(Section, "safety_training_on", Date, "Safety training on", "Sicherheitsunterweisung am", ForWork),
         Field(Section, "qualification", Text, "Highest qualification", "Höchster Abschluss", OfOwn).OfPerson(),

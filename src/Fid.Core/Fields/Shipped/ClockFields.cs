@@ -10,7 +10,10 @@ internal static class ClockFields
 
     public static IReadOnlyList<FieldDefinition> All { get; } =
     [
-        Field(Section, "badge", Text, "Badge", "Ausweis", ForWork).Needed("arrive") with { Pattern = "[0-9]{1,20}" },
+        Field(Section, "badge", Text, "Badge", "Ausweis", ForWork).Needed("arrive") with
+        {
+            Pattern = "[0-9]{1,20}",
+        },
         Entry(Section, "clock_device", "clockDevices", "Clock device", "Terminal", ForWork).Needed("arrive"),
         Entry(Section, "shift_pattern", "shiftPatterns", "Shift pattern", "Schichtmuster", ForWork).Needed("arrive"),
         Entry(Section, "holiday_calendar", "calendars", "Holiday calendar", "Feiertagskalender", ForWork).Needed("prepare"),

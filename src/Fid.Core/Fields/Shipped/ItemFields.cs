@@ -10,9 +10,14 @@ internal static class ItemFields
 
     public static IReadOnlyList<FieldDefinition> All { get; } =
     [
-        Field(Section, "clothing_size", Choice, "Clothing size", "Kleidergröße", OfOwn).OfPerson().Of(("XS", "XS", "XS"), ("S", "S", "S"), ("M", "M", "M"), ("L", "L", "L"), ("XL", "XL", "XL"), ("XXL", "XXL", "XXL")),
+        Field(Section, "clothing_size", Choice, "Clothing size", "Kleidergröße", OfOwn)
+            .OfPerson()
+            .Of(("XS", "XS", "XS"), ("S", "S", "S"), ("M", "M", "M"), ("L", "L", "L"), ("XL", "XL", "XL"), ("XXL", "XXL", "XXL")),
         Field(Section, "shoe_size", Number, "Shoe size", "Schuhgröße", OfOwn).OfPerson().Between(20, 60),
-        Field(Section, "items_held", Choices, "Items held", "Ausgegeben", ForWork) with { List = "items" },
+        Field(Section, "items_held", Choices, "Items held", "Ausgegeben", ForWork) with
+        {
+            List = "items",
+        },
         Field(Section, "locker", Text, "Locker", "Spind", ForWork),
         Field(Section, "keys", Text, "Keys", "Schlüssel", ForWork),
         Field(Section, "laptop", Text, "Laptop, serial number", "Laptop, Seriennummer", ForWork),

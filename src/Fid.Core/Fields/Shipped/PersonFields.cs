@@ -15,7 +15,10 @@ internal static class PersonFields
         Field(Section, "known_as", Text, "Known as", "Rufname", Known).OfPerson(),
         Field(Section, "former_name", Text, "Former name", "Früherer Name", Private).OfPerson(),
         Field(Section, "birth_date", Date, "Date of birth", "Geburtsdatum", Private).OfPerson().Needed("arrive"),
-        Field(Section, "age", Computed, "Age", "Alter", Private).OfPerson() with { Default = new FieldDefault(null, "ageOn(birth_date, today())") },
+        Field(Section, "age", Computed, "Age", "Alter", Private).OfPerson() with
+        {
+            Default = new FieldDefault(null, "ageOn(birth_date, today())"),
+        },
         Field(Section, "birth_place", Text, "Place of birth", "Geburtsort", Private).OfPerson(),
         Field(Section, "nationality", Text, "Nationality", "Staatsangehörigkeit", Private).OfPerson(),
         Field(Section, "tax_number", Identifier, "Tax number", "Steuernummer", Private).OfPerson().Sealed(),
@@ -23,6 +26,14 @@ internal static class PersonFields
         Field(Section, "languages", Text, "Languages spoken", "Sprachen", OfOwn).OfPerson(),
         Field(Section, "photo", FieldType.File, "Photo", "Foto", Known).OfPerson().Taking(FileGroup.Picture),
         Field(Section, "pronouns", Text, "Pronouns", "Pronomen", Known).OfPerson(),
-        Field(Section, "marital_status", Choice, "Marital status", "Familienstand", Private).OfPerson().Of(("single", "single", "ledig"), ("married", "married", "verheiratet"), ("partnership", "in a partnership", "in Partnerschaft"), ("separated", "separated or divorced", "getrennt oder geschieden"), ("widowed", "widowed", "verwitwet")),
+        Field(Section, "marital_status", Choice, "Marital status", "Familienstand", Private)
+            .OfPerson()
+            .Of(
+                ("single", "single", "ledig"),
+                ("married", "married", "verheiratet"),
+                ("partnership", "in a partnership", "in Partnerschaft"),
+                ("separated", "separated or divorced", "getrennt oder geschieden"),
+                ("widowed", "widowed", "verwitwet")
+            ),
     ];
 }

@@ -30,15 +30,36 @@ internal static class Ship
     /// <summary>It follows from something else: nobody edits it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> Follows = ShippedFields.Roles.ToDictionary(r => r, _ => FieldAccess.View);
 
-    public static IReadOnlyDictionary<string, string> Labels(string english, string german) => new Dictionary<string, string> { ["en"] = english, ["de"] = german };
+    public static IReadOnlyDictionary<string, string> Labels(string english, string german) =>
+        new Dictionary<string, string> { ["en"] = english, ["de"] = german };
 
     /// <summary>A fact of one stint.</summary>
-    public static FieldDefinition Field(string section, string key, FieldType type, string english, string german, IReadOnlyDictionary<string, FieldAccess> access) =>
-        new() { Key = key, Type = type, Section = section, Labels = Labels(english, german), Access = access };
+    public static FieldDefinition Field(
+        string section,
+        string key,
+        FieldType type,
+        string english,
+        string german,
+        IReadOnlyDictionary<string, FieldAccess> access
+    ) =>
+        new()
+        {
+            Key = key,
+            Type = type,
+            Section = section,
+            Labels = Labels(english, german),
+            Access = access,
+        };
 
     /// <summary>An entry of a list.</summary>
-    public static FieldDefinition Entry(string section, string key, string list, string english, string german, IReadOnlyDictionary<string, FieldAccess> access) =>
-        Field(section, key, FieldType.ListEntry, english, german, access) with { List = list };
+    public static FieldDefinition Entry(
+        string section,
+        string key,
+        string list,
+        string english,
+        string german,
+        IReadOnlyDictionary<string, FieldAccess> access
+    ) => Field(section, key, FieldType.ListEntry, english, german, access) with { List = list };
 
     /// <summary>A fact of the person.</summary>
     public static FieldDefinition OfPerson(this FieldDefinition field) => field with { Of = FieldOwner.Person };
@@ -48,7 +69,11 @@ internal static class Ship
     public static FieldDefinition Needed(this FieldDefinition field, string stage) => field with { Required = Requirement.From(stage) };
 
     public static FieldDefinition Between(this FieldDefinition field, decimal min, decimal max) =>
-        field with { Min = new FieldLimit(min, null), Max = new FieldLimit(max, null) };
+        field with
+        {
+            Min = new FieldLimit(min, null),
+            Max = new FieldLimit(max, null),
+        };
 
     /// <summary>Kept sealed, and shown when somebody asks for it.</summary>
     public static FieldDefinition Sealed(this FieldDefinition field) => field with { Sensitive = true };
@@ -57,16 +82,20 @@ internal static class Ship
 
     /// <summary>One or more of some options.</summary>
     public static FieldDefinition Of(this FieldDefinition field, params (string Value, string English, string German)[] options) =>
-        field with { Options = [.. options.Select(o => new FieldOption(o.Value, Labels(o.English, o.German)))] };
+        field with
+        {
+            Options = [.. options.Select(o => new FieldOption(o.Value, Labels(o.English, o.German)))],
+        };
 
     private static Dictionary<string, FieldAccess> WithOwner(IReadOnlyDictionary<string, FieldAccess> access) => new(access) { ["owner"] = FieldAccess.View };
 
-    private static Dictionary<string, FieldAccess> Access(FieldAccess payroll, FieldAccess manager, FieldAccess newcomer = FieldAccess.View) => new Dictionary<string, FieldAccess>
-    {
-        ["coordinator"] = FieldAccess.Edit,
-        ["administrator"] = FieldAccess.Edit,
-        ["payroll"] = payroll,
-        ["manager"] = manager,
-        ["newcomer"] = newcomer,
-    };
+    private static Dictionary<string, FieldAccess> Access(FieldAccess payroll, FieldAccess manager, FieldAccess newcomer = FieldAccess.View) =>
+        new Dictionary<string, FieldAccess>
+        {
+            ["coordinator"] = FieldAccess.Edit,
+            ["administrator"] = FieldAccess.Edit,
+            ["payroll"] = payroll,
+            ["manager"] = manager,
+            ["newcomer"] = newcomer,
+        };
 }

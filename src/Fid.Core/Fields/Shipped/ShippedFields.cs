@@ -21,7 +21,16 @@ public static class ShippedFields
 
     /// <summary>All fields, in the order they are shown.</summary>
     public static IReadOnlyList<FieldDefinition> All { get; } =
-        [.. PersonFields.All, .. ContactFields.All, .. WorkFields.All, .. PayFields.All, .. ClockFields.All, .. CertificateFields.All, .. ItemFields.All, .. PaperFields.All];
+    [
+        .. PersonFields.All,
+        .. ContactFields.All,
+        .. WorkFields.All,
+        .. PayFields.All,
+        .. ClockFields.All,
+        .. CertificateFields.All,
+        .. ItemFields.All,
+        .. PaperFields.All,
+    ];
 
     private static readonly Dictionary<string, FieldDefinition> ByKey = All.ToDictionary(f => f.Key, StringComparer.Ordinal);
 

@@ -28,7 +28,10 @@ internal static class WorkFields
         Field(Section, "room", Text, "Room or desk", "Raum oder Platz", ForTasks),
         Field(Section, "remote_days", Number, "Days a week at home", "Tage pro Woche zu Hause", ForWork).Between(0, 7),
         Field(Section, "permit_needed", YesNo, "Needs a work permit", "Braucht eine Arbeitserlaubnis", ForWork).OfPerson(),
-        Field(Section, "permit_until", Date, "Work permit until", "Arbeitserlaubnis bis", ForWork).OfPerson().When("permit_needed") with { RequiredWhen = "permit_needed" },
+        Field(Section, "permit_until", Date, "Work permit until", "Arbeitserlaubnis bis", ForWork).OfPerson().When("permit_needed") with
+        {
+            RequiredWhen = "permit_needed",
+        },
         Field(Section, "recruited_by", Text, "Came to us through", "Kam zu uns durch", ForWork),
     ];
 }
