@@ -28,7 +28,8 @@ internal static class DemoCrowd
                      (select v.value from record_values v where v.owner_id = e.person_id and v.field = 'given_name') as given
               from employments e join changes c on c.subject_id = e.id
             )
-            select gen_random_uuid() as id, gen_random_uuid() as person_id, gen_random_uuid() as change_id, o.id as of_id, o.person_id as of_person, o.change_id as of_change, o.start,
+            select gen_random_uuid() as id, gen_random_uuid() as person_id, gen_random_uuid() as change_id, o.id as of_id, o.person_id as of_person,
+              o.change_id as of_change, o.start,
                    k as round, other.given, row_number() over (order by k, o.place) - 1 as place
             from generate_series(1, {count} / (select count(*) from originals) + 1) k cross join originals o
             join originals other on other.place = (o.place + k * 37) % o.all_of_them

@@ -90,7 +90,8 @@ internal static class LargeFirm
         await db.Database.ExecuteSqlAsync(
             $"""
             with turned as (
-              select * from record_values where field in ('shift_pattern', 'clock_device') and lower(effective) < {month} and upper_inf(effective) and upper_inf(known)
+              select * from record_values where field in ('shift_pattern', 'clock_device') and lower(effective) < {month} and upper_inf(effective) and
+                upper_inf(known)
             ), shortened as (
               update record_values v set effective = daterange({month}, null) from turned where v.id = turned.id
             )
@@ -99,7 +100,8 @@ internal static class LargeFirm
               daterange(greatest(lower(effective), m::date), (m + interval '1 month')::date), known, change_id
             from turned,
               lateral (select to_jsonb((case field when 'shift_pattern' then 'office' else 'corran-gangway' end)::text)) o (other),
-              lateral generate_series(greatest({first}, date_trunc('month', lower(effective))::date)::timestamp, {month}::timestamp - interval '1 day', interval '1 month') m
+              lateral generate_series(greatest({first}, date_trunc('month', lower(effective))::date)::timestamp, {month}::timestamp - interval '1 day',
+                interval '1 month') m
             """
         );
     }

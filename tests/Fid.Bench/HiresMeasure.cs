@@ -26,8 +26,10 @@ internal static class HiresMeasure
         // A server that opens hires from sheets has been running for a while.
         await OpenAsync(services, today, WarmUp, "Warmed");
         var (whole, read) = await OpenAsync(services, today, Hires, "Measured");
-        return FormattableString.Invariant(
-            $"| {Hires} hires opened from a sheet among 5,000 people, checklists and all | {whole:0.0} s, {read:0.0} s of it reading and checking | at most 5 s |"
+        return TableRow.Of(
+            $"{Hires} hires opened from a sheet among 5,000 people, checklists and all",
+            $"{whole:0.0} s, {read:0.0} s of it reading and checking",
+            $"at most 5 s"
         );
     }
 
@@ -40,7 +42,7 @@ internal static class HiresMeasure
         for (var i = 0; i < hires; i++)
             sheet.Append(
                 CultureInfo.InvariantCulture,
-                $"{(i % 2 == 0 ? "Deckhand" : "Ticket clerk")},{today.PlusDays(30 + i % 40):uuuu'-'MM'-'dd},{given}{i},Newcomer,{given}.{i}@example.org,{sites[i % sites.Length]}\n"
+                $"{Template(i)},{today.PlusDays(30 + i % 40):uuuu'-'MM'-'dd},{given}{i},Newcomer,{given}.{i}@example.org,{sites[i % sites.Length]}\n"
             );
 
         var now = Instant.FromUnixTimeSeconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeSeconds());
@@ -69,4 +71,6 @@ internal static class HiresMeasure
             throw new InvalidOperationException($"Not opened: {run.State} {run.Failure}, {run.New} new, {run.Wrong} wrong.");
         return (whole, read);
     }
+
+    private static string Template(int i) => i % 2 == 0 ? "Deckhand" : "Ticket clerk";
 }

@@ -43,10 +43,12 @@ internal static class HistoryMeasure
         var ratio = ArrivalsMeasure.Median([.. opened.Zip(plain, (o, p) => o / p)]);
         return
         [
-            FormattableString.Invariant(
-                $"| A record with ten years of history ({rows} of {values:N0} values) opened over HTTP | {ArrivalsMeasure.Median(opened):0.0} ms; one indexed SELECT on it {ArrivalsMeasure.Median(plain):0.0} ms; ratio {ratio:0.00} | at most 3 |"
+            TableRow.Of(
+                $"A record with ten years of history ({rows} of {values:N0} values) opened over HTTP",
+                $"{ArrivalsMeasure.Median(opened):0.0} ms; one indexed SELECT on it {ArrivalsMeasure.Median(plain):0.0} ms; ratio {ratio:0.00}",
+                $"at most 3"
             ),
-            FormattableString.Invariant($"| People as of a past date, among 5,000 | {ArrivalsMeasure.Median(listed):0} ms | under 1 s |"),
+            TableRow.Of($"People as of a past date, among 5,000", $"{ArrivalsMeasure.Median(listed):0} ms", $"under 1 s"),
         ];
     }
 

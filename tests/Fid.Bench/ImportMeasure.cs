@@ -14,6 +14,8 @@ namespace Fid.Bench;
 /// And 100,000 of them, with the memory that takes.</summary>
 internal static class ImportMeasure
 {
+    private const string Held = "LIFEJACKET; RADIO,SEA essential; MED desirable";
+
     private const int Rounds = 7;
 
     public static async Task<string[]> RunAsync(string connection)
@@ -38,14 +40,12 @@ internal static class ImportMeasure
         await ClearAsync(source);
         return
         [
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"| 10,000 jobs from a sheet: read, checked, committed | {Median(imports):0} ms; bare COPY {Median(copies):0} ms; ratio {Median(ratios):0.00} | at most 5 |"
+            TableRow.Of(
+                $"10,000 jobs from a sheet: read, checked, committed",
+                $"{Median(imports):0} ms; bare COPY {Median(copies):0} ms; ratio {Median(ratios):0.00}",
+                $"at most 5"
             ),
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"| 100,000 jobs from a sheet | {large / 1000:0.0} s; most memory {memory} MB, the measure's own included | does not fall over |"
-            ),
+            TableRow.Of($"100,000 jobs from a sheet", $"{large / 1000:0.0} s; most memory {memory} MB, the measure's own included", $"does not fall over"),
         ];
     }
 
@@ -117,7 +117,7 @@ internal static class ImportMeasure
         for (var i = 0; i < rows; i++)
             text.Append(
                 CultureInfo.InvariantCulture,
-                $"BENCH-{i:000000},Job number {i},Stelle {i},CREW,C{i % 6 + 1},{1000 + i % 9000},{(i % 3 == 0 ? "no" : "yes")},paid,LIFEJACKET; RADIO,SEA essential; MED desirable\n"
+                $"BENCH-{i:000000},Job number {i},Stelle {i},CREW,C{i % 6 + 1},{1000 + i % 9000},{(i % 3 == 0 ? "no" : "yes")},paid,{Held}\n"
             );
         return Encoding.UTF8.GetBytes(text.ToString());
     }

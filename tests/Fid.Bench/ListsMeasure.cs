@@ -37,14 +37,18 @@ internal static class ListsMeasure
         var rows = Lists
             .Select(
                 (list, i) =>
-                    FormattableString.Invariant(
-                        $"| {list.What}: among 5,000 and among 50,000 people | {few[i]:0.0} ms; {many[i]:0.0} ms; ratio {many[i] / few[i]:0.00} | ratio at most 3{list.Goal} |"
+                    TableRow.Of(
+                        $"{list.What}: among 5,000 and among 50,000 people",
+                        $"{few[i]:0.0} ms; {many[i]:0.0} ms; ratio {many[i] / few[i]:0.00}",
+                        $"ratio at most 3{list.Goal}"
                     )
             )
             .ToList();
         rows.Add(
-            FormattableString.Invariant(
-                $"| A preview of {Rows} hires: among 5,000 and among 50,000 people | {few[^1]:0} ms; {many[^1]:0} ms; ratio {many[^1] / few[^1]:0.00} | under 300 ms |"
+            TableRow.Of(
+                $"A preview of {Rows} hires: among 5,000 and among 50,000 people",
+                $"{few[^1]:0} ms; {many[^1]:0} ms; ratio {many[^1] / few[^1]:0.00}",
+                $"under 300 ms"
             )
         );
         return rows;

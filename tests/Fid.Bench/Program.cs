@@ -7,7 +7,8 @@ using BenchmarkDotNet.Toolchains.InProcess.Emit;
 using Fid.Bench;
 using Fid.Core.Tests.People;
 
-// usage: Fid.Bench core | questions | people | arrivals TODAY | lists TODAY | history TODAY | hires TODAY | import. Prints rows of a Markdown table; ops/bench puts them into docs/performance.md.
+// usage: Fid.Bench core | questions | people | arrivals TODAY | lists TODAY | history TODAY | hires TODAY | import.
+// Prints rows of a Markdown table; ops/bench puts them into docs/performance.md.
 switch (args)
 {
     case ["core"]:
@@ -27,7 +28,7 @@ switch (args)
         foreach (var report in BenchmarkRunner.Run<CoreBenchmarks>(config).Reports.Concat(BenchmarkRunner.Run<FieldBenchmarks>(config).Reports))
         {
             var (what, goal) = goals[report.BenchmarkCase.Descriptor.WorkloadMethod.Name];
-            Console.WriteLine(FormattableString.Invariant($"| {what} | {report.ResultStatistics!.Median / 1e6:0.00} ms | {goal} |"));
+            Console.WriteLine(TableRow.Of($"{what}", $"{report.ResultStatistics!.Median / 1e6:0.00} ms", $"{goal}"));
         }
         return 0;
     case ["questions"]:
@@ -39,8 +40,10 @@ switch (args)
         MatchTrial.Run();
         var (precision, recall, each) = MatchTrial.Run();
         Console.WriteLine(
-            FormattableString.Invariant(
-                $"| Who of 5,000 people somebody is, 5,000 times: precision {precision:0.000}, recall {recall:0.000} | {each:0.00} ms each; {MatchTrial.BarestMilliseconds():0.00} ms by name and an e-mail nobody has | 0.97, 0.95; under 20 ms |"
+            TableRow.Of(
+                $"Who of 5,000 people somebody is, 5,000 times: precision {precision:0.000}, recall {recall:0.000}",
+                $"{each:0.00} ms each; {MatchTrial.BarestMilliseconds():0.00} ms by name and an e-mail nobody has",
+                $"0.97, 0.95; under 20 ms"
             )
         );
         return 0;

@@ -240,7 +240,8 @@ public sealed class Browser : IDisposable
             const [text, id] = arguments;
             const data = new DataTransfer();
             data.setData('text/plain', text);
-            (id === null ? window : document.getElementById(id)).dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+            (id === null ? window : document.getElementById(id)).dispatchEvent(new ClipboardEvent('paste',
+              { clipboardData: data, bubbles: true, cancelable: true }));
             """,
             text,
             id!
@@ -289,7 +290,8 @@ public sealed class Browser : IDisposable
                 """
                 const done = arguments[0];
                 axe.run(document, { resultTypes: ['violations'] }).then(
-                  (r) => done(JSON.stringify(r.violations.map((v) => `${v.impact} ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')}`))),
+                  (r) => done(JSON.stringify(r.violations.map((v) => `${v.impact} ${v.id}:
+                    ${v.nodes.map((n) => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')}`))),
                   (e) => done(JSON.stringify([String(e)])));
                 """
             )!;

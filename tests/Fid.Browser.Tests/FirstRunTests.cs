@@ -14,7 +14,8 @@ public class FirstRunTests
         await using var database = await TestDatabase.EmptyAsync();
         await using var server = new FidInstance(database.Connection, Repository.WebBuild);
         await database.AskAsync(
-            $"insert into setup_tokens (id, hash, created_at) values (gen_random_uuid(), '{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes("known")))}', now())"
+            "insert into setup_tokens (id, hash, created_at) values (gen_random_uuid(), "
+                + $"'{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes("known")))}', now())"
         );
         using var visitor = new Browser(server.Address);
         visitor.Open("/");

@@ -14,7 +14,8 @@ public class HistoryTests(PageFixture firm) : IClassFixture<PageFixture>
         // Halyna leads Rigging; what the record says was entered when the demonstration was loaded, long before what follows.
         var id = (string)(await firm.Database.AskAsync("select employment_id::text from records_now where family_name = 'Bondar' and given_name = 'Halyna'"))!;
         await firm.Database.AskAsync(
-            $"set session_replication_role = replica; update record_values set known = tstzrange('2026-01-01', null) where owner_id = '{id}' and field = 'department'"
+            $"set session_replication_role = replica; update record_values set known = tstzrange('2026-01-01', null) where owner_id = '{id}' "
+                + "and field = 'department'"
         );
         orla.Open($"/people/{id}");
         orla.Pick("Department", "shipwr", "Shipwrights");

@@ -77,7 +77,9 @@ public class ImportTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Open("/exchange/new?list=people");
         orla.SeeText("Get everybody’s record as a sheet");
         orla.Paste(
-            "Employee number\tRole template\tStart\tGiven name\tFamily name\tE-mail\tSite\tTown\n1003\t\t\t\t\t\t\tNew Quay\n\tDeckhand\t2027-05-03\tAma\tOsei\tama.osei@example.org\tSkerry Pier\t\n\tDeckhand\t\tBo\tLund\tbo.lund@example.org\tSkerry Peer\t\n"
+            "Employee number\tRole template\tStart\tGiven name\tFamily name\tE-mail\tSite\tTown\n1003\t\t\t\t\t\t\tNew "
+                + "Quay\n\tDeckhand\t2027-05-03\tAma\tOsei\tama.osei@example.org\tSkerry Pier\t\n\tDeckhand\t\tBo\tLund\tbo.lund@example.org\tSkerry "
+                + "Peer\t\n"
         );
         orla.Heading("pasted cells → People");
         orla.SeeText("1 new, 1 changed");

@@ -108,7 +108,8 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Link("Many at once").Click();
         orla.Part("Given name, row 1");
         orla.Paste(
-            "Anouk\tDevi\tanouk@example.org\tDeckhand\t19/4\tSkerry Pier\nPavel\tNový\tpavel at example\tEngine hand\t19/4\tMV Hallan Star\nSuda\tWat\tsuda@example.org\tDeckhand\tsome day\tSkerry Pier\n",
+            "Anouk\tDevi\tanouk@example.org\tDeckhand\t19/4\tSkerry Pier\nPavel\tNový\tpavel at example\tEngine hand\t19/4\tMV Hallan "
+                + "Star\nSuda\tWat\tsuda@example.org\tDeckhand\tsome day\tSkerry Pier\n",
             "cell-0-0"
         );
         orla.SeeText("2 cells are not right");
@@ -140,8 +141,10 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
     public async Task From_recruiting_as_a_new_stint_of_somebody_known()
     {
         await using var feed = await Feed.StartAsync();
-        feed.Candidates =
-            """{"candidates":[{"id":"C-7","givenName":"June","familyName":"Nakamura","email":"jun.nakamura@example.org","role":"Galley cook","site":"MV Corran","start":"2027-05-03"}]}""";
+        feed.Candidates = """
+            {"candidates":[{"id":"C-7","givenName":"June","familyName":"Nakamura","email":"jun.nakamura@example.org",
+              "role":"Galley cook","site":"MV Corran","start":"2027-05-03"}]}
+            """;
         using (var piet = await firm.As("piet"))
             (await piet.SendAsync("PUT", "/api/intake/feed", new { address = feed.Address })).EnsureSuccessStatusCode();
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");

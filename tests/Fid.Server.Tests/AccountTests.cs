@@ -234,7 +234,8 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var acts = new ActCaller(server);
         var fid = await acts.AsFidAsync("leavers");
         await database.AskAsync(
-            $"update employments set \"end\" = '{fid.Today.PlusDays(lastDay):uuuu-MM-dd}' where person_id = (select person_id from users where email = 'nils@halyard.example')"
+            $"update employments set \"end\" = '{fid.Today.PlusDays(lastDay):uuuu-MM-dd}' where person_id = (select person_id from users where "
+                + "email = 'nils@halyard.example')"
         );
         (await acts.Get<EndAccountsOfLeavers>().DoAsync(new EndAccountsOfLeaversRequest(), fid, default)).Refusal.ShouldBeNull();
         (await nils.SendAsync("GET", "/api/tasks")).StatusCode.ShouldBe(ends ? HttpStatusCode.Unauthorized : HttpStatusCode.OK);
@@ -254,7 +255,8 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var acts = new ActCaller(server);
         var fid = await acts.AsFidAsync("leavers");
         await database.AskAsync(
-            $"update employments set \"end\" = '{fid.Today.PlusDays(-1):uuuu-MM-dd}' where person_id in (select person_id from users where email in ('piet@halyard.example', 'nils@halyard.example'))"
+            $"update employments set \"end\" = '{fid.Today.PlusDays(-1):uuuu-MM-dd}' where person_id in (select person_id from users where "
+                + "email in ('piet@halyard.example', 'nils@halyard.example'))"
         );
         (await acts.Get<EndAccountsOfLeavers>().DoAsync(new EndAccountsOfLeaversRequest(), fid, default)).Refusal.ShouldBeNull();
         (await acts.Db.Users.Where(u => u.DisabledAt != null).Select(u => u.Email).ToListAsync(TestContext.Current.CancellationToken)).ShouldBe([
@@ -342,7 +344,8 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var server = new FidInstance(database.Connection);
         await database.AskAsync(
             """
-            insert into users (id, display_name, language, teams, made_at, email_confirmed, phone_number_confirmed, two_factor_enabled, lockout_enabled, access_failed_count)
+            insert into users (id, display_name, language, teams, made_at, email_confirmed, phone_number_confirmed, two_factor_enabled, lockout_enabled,
+              access_failed_count)
             select gen_random_uuid(), 'Same Name', 'en', '{}', now(), false, false, false, false, 0 from generate_series(1, 250)
             """
         );

@@ -83,7 +83,8 @@ public class AuditTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [InlineData("delete from seals where position = 200", "Entry 200 is missing")]
     [InlineData("update seals set hash = sha256('') where position = 200", "Entry 200 does not agree with its change")]
     [InlineData(
-        "insert into changes (id, at, by_name, origin, action, subject_id) values (gen_random_uuid(), now(), 'Nobody', 'record', 'record.fixed', gen_random_uuid())",
+        "insert into changes (id, at, by_name, origin, action, subject_id) values (gen_random_uuid(), now(), 'Nobody', 'record', "
+            + "'record.fixed', gen_random_uuid())",
         "is in the audit trail, but not in the chain"
     )]
     [InlineData(

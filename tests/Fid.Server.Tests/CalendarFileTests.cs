@@ -19,7 +19,8 @@ public class CalendarFileTests(FirmFixture firm) : IClassFixture<FirmFixture>
             const ICAL = (await import('ical.js')).default;
             const chunks = []; for await (const c of process.stdin) chunks.push(c);
             const calendar = new ICAL.Component(ICAL.parse(Buffer.concat(chunks).toString('utf8')));
-            console.log(JSON.stringify(calendar.getAllSubcomponents('vevent').map((e) => new ICAL.Event(e)).map((e) => [e.startDate.toString(), e.endDate.toString(), e.startDate.isDate, e.summary])));
+            console.log(JSON.stringify(calendar.getAllSubcomponents('vevent').map((e) => new ICAL.Event(e)).map((e) => [e.startDate.toString(),
+              e.endDate.toString(), e.startDate.isDate, e.summary])));
             """,
             file
         );
@@ -86,7 +87,8 @@ public class CalendarFileTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var text =
-            $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20270101T000000Z\r\nDTSTART;VALUE=DATE:20270101\r\nSUMMARY:Endless\r\nRRULE:{rule}\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
+            "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20270101T000000Z\r\nDTSTART;VALUE=DATE:20270101\r\n"
+            + $"SUMMARY:Endless\r\nRRULE:{rule}\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
         using var answer = await orla.SendAsync("POST", "/api/lists/calendars/read-ics", new { text });
         ((int)answer.StatusCode).ShouldBeLessThan(500);
         if (answer.IsSuccessStatusCode)

@@ -52,7 +52,8 @@ public class CauseTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var room = new string('x', 201);
         var run = await orla.ImportAsync(
             "people",
-            $"Role template,Start date,Given name,Family name,E-mail,Room\nby-room,2027-05-03,Nan,Causeway,nan@example.org,{room}\nby-room,2027-05-03,Nan,Causeway,nan@example.org,\n"
+            "Role template,Start date,Given name,Family "
+                + $"name,E-mail,Room\nby-room,2027-05-03,Nan,Causeway,nan@example.org,{room}\nby-room,2027-05-03,Nan,Causeway,nan@example.org,\n"
         );
         var rows = await orla.RowsAsync(run, "wrong");
         rows[0]["problems"]!

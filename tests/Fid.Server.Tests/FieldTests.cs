@@ -47,7 +47,8 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (recruited.Text("value"), recruited["source"]!.Text("kind"), recruited.Text("access")).ShouldBe(("the harbour board", "default", "view"));
         (
             await firm.Database.AskAsync(
-                "select bool_and('recruited_by' = any(missing)) from records_now r join employments e on e.id = r.employment_id where e.\"end\" is null and r.family_name <> 'Novak'"
+                "select bool_and('recruited_by' = any(missing)) from records_now r join employments e on e.id = r.employment_id where "
+                    + "e.\"end\" is null and r.family_name <> 'Novak'"
             )
         ).ShouldBe(true);
         (await piet.GetAsync("/api/fields/versions")).AsArray()[0]!.Text("why").ShouldBe("The board wants to know");

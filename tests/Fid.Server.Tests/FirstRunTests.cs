@@ -37,7 +37,8 @@ public class FirstRunTests
 
         // The console shows the token; the database only knows its hash, so the test puts one there that it knows.
         await database.AskAsync(
-            $"insert into setup_tokens (id, hash, created_at) values (gen_random_uuid(), '{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes("known")))}', now())"
+            "insert into setup_tokens (id, hash, created_at) values (gen_random_uuid(), "
+                + $"'{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes("known")))}', now())"
         );
         (await visitor.SendAsync("POST", "/api/first-run", Form("known"))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await visitor.SendAsync("POST", "/api/first-run", Form("known"))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
@@ -169,7 +170,8 @@ public class FirstRunTests
     private static async Task<Caller> FirstAsync(TestDatabase database, FidInstance server)
     {
         await database.AskAsync(
-            $"insert into setup_tokens (id, hash, created_at) values (gen_random_uuid(), '{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes("known")))}', now())"
+            "insert into setup_tokens (id, hash, created_at) values (gen_random_uuid(), "
+                + $"'{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes("known")))}', now())"
         );
         using (var visitor = new Caller(server.Address))
         {

@@ -119,7 +119,8 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await FirmFixture.HireAsync(orla, "Brandt")).ToJsonString().ShouldBe(before.ToJsonString());
         (
             await firm.Database.AskAsync(
-                $"select string_agg(action || ' ' || part || ' ' || by_name, ', ' order by at) from changes where subject_id = '{before["id"]}' and origin = 'checklist'"
+                $"select string_agg(action || ' ' || part || ' ' || by_name, ', ' order by at) from changes where subject_id = '{before["id"]}' "
+                    + "and origin = 'checklist'"
             )
         ).ShouldBe("task.done radio-order Orla Dunmore, task.undone radio-order Orla Dunmore");
     }

@@ -94,7 +94,8 @@ public class ImportSealTests(FirmFixture firm) : IClassFixture<FirmFixture>
             stands += (long)
                 (
                     await firm.Database.AskAsync(
-                        $"select count(*) from {table} t where position('{Iban}' in t::text) > 0 or position('{Convert.ToHexStringLower(Encoding.UTF8.GetBytes(Iban))}' in t::text) > 0"
+                        $"select count(*) from {table} t where position('{Iban}' in t::text) > 0 or "
+                            + $"position('{Convert.ToHexStringLower(Encoding.UTF8.GetBytes(Iban))}' in t::text) > 0"
                     )
                 )!;
         return stands;
@@ -108,7 +109,8 @@ public class ImportSealTests(FirmFixture firm) : IClassFixture<FirmFixture>
         {
             Part("xl/workbook.xml", w =>
                 w.Write(
-                    """<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>"""
+                    """<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" """
+                        + """sheetId="1" r:id="rId1"/></sheets></workbook>"""
                 )
             );
             Part("xl/_rels/workbook.xml.rels", w => w.Write("""<Relationships><Relationship Id="rId1" Target="worksheets/sheet1.xml"/></Relationships>"""));

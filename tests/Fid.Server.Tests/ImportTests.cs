@@ -244,7 +244,8 @@ public class ImportTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var half = await orla.ImportAsync("teams", "Code,Name\nHALF,Half done\n");
         await firm.Database.AskAsync($"update import_runs set state = 'Committing' where id = '{half.Text("id")}'");
         await firm.Database.AskAsync(
-            $"insert into jobs (id, kind, argument, recurs, state, due, made_at, tries, started_at) values (gen_random_uuid(), 'import', '{half.Text("id")}', false, 'Running', now(), now(), 1, now())"
+            "insert into jobs (id, kind, argument, recurs, state, due, made_at, tries, started_at) values (gen_random_uuid(), 'import', "
+                + $"'{half.Text("id")}', false, 'Running', now(), now(), 1, now())"
         );
         (await orla.SettledAsync(half.Text("id"))).Text("state").ShouldBe("committed");
     }

@@ -13,8 +13,10 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         await using var feed = await Feed.StartAsync();
         using var orla = await ConnectedAsync(feed);
-        feed.Candidates =
-            """{"candidates":[{"id":"a/1","givenName":"Vera","familyName":"Intake","email":"vera@example.org","phone":"+353 1 555 0101","role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"},{"id":"a2","familyName":"Other","role":"Nobody"}]}""";
+        feed.Candidates = """
+            {"candidates":[{"id":"a/1","givenName":"Vera","familyName":"Intake","email":"vera@example.org","phone":"+353 1 555 0101",
+              "role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"},{"id":"a2","familyName":"Other","role":"Nobody"}]}
+            """;
         for (var i = 0; i < 2; i++)
             (await PullAsync(orla))["succeeded"]!.GetValue<bool>().ShouldBeTrue();
         var waiting = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Where(c => c!["candidate"]!.Text("id") is "a/1" or "a2").ToList();
@@ -66,7 +68,8 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var feed = await Feed.StartAsync();
         using var orla = await ConnectedAsync(feed);
         feed.Candidates =
-            """{"candidates":[{"id":"m/1","givenName":"Milo","familyName":"Marked","email":"milo@example.org","role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"}]}""";
+            """{"candidates":[{"id":"m/1","givenName":"Milo","familyName":"Marked","email":"milo@example.org","role":"Deckhand","site":"Skerry """
+            + """Pier","start":"2027-04-05"}]}""";
         await PullAsync(orla);
         (await WaitingAsync()).ShouldBe((1, 0));
         var id = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!["candidate"]!.Text("id") == "m/1")!.Text("id");

@@ -73,7 +73,8 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         // What was typed anew holds from today; what was before stays in the history.
         (
             await firm.Database.AskAsync(
-                $"select string_agg(value #>> '{{}}' || ' ' || effective::text, ', ' order by effective) from record_values where field = 'email' and owner_id = '{known["personId"]}' and upper_inf(known)"
+                $"select string_agg(value #>> '{{}}' || ' ' || effective::text, ', ' order by effective) from record_values where field = "
+                    + $"'email' and owner_id = '{known["personId"]}' and upper_inf(known)"
             )
         )
             .ShouldBeOfType<string>()
@@ -239,7 +240,8 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ).ShouldBe((0, false, true, "late"));
         (
             await firm.Database.AskAsync(
-                "select lower(effective)::text from record_values v join records_now r on r.employment_id = v.owner_id where r.family_name = 'Dated' and field = 'pay_rate'"
+                "select lower(effective)::text from record_values v join records_now r on r.employment_id = v.owner_id where r.family_name = "
+                    + "'Dated' and field = 'pay_rate'"
             )
         ).ShouldBe("2027-02-15");
     }
@@ -399,7 +401,8 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     private const string Everyone = """
-        select string_agg(md5(r.family_name || r.given_name || r.person_id || (select string_agg(field, ' ' order by field) from record_values v where v.owner_id in (r.employment_id, r.person_id) and upper_inf(known))), ' ' order by r.employment_id)
+        select string_agg(md5(r.family_name || r.given_name || r.person_id || (select string_agg(field, ' ' order by field) from record_values v where
+          v.owner_id in (r.employment_id, r.person_id) and upper_inf(known))), ' ' order by r.employment_id)
         from records_now r where exists (select from hires h where h.employment_id = r.employment_id)
         """;
 }

@@ -33,7 +33,8 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var before = await firm.Database.AskAsync(Believed);
         var run = await orla.ImportAsync(
             "people",
-            $"Personalnummer;Work phone;pension;Holiday calendar;Manager\n{one.Text("number")};+353 1 555 0199;ja;Sound, islands;{two.Text("number")}\n{two.Text("number")};+353 1 555 0198;;;\n"
+            $"Personalnummer;Work phone;pension;Holiday calendar;Manager\n{one.Text("number")};+353 1 555 0199;ja;Sound, "
+                + $"islands;{two.Text("number")}\n{two.Text("number")};+353 1 555 0198;;;\n"
         );
         run.Counts().ShouldBe([0, 2, 0, 0, 0], run.ToJsonString());
         run = await orla.OnAsync(
@@ -95,7 +96,8 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await PublishUniqueBadgesAsync();
         var badge = Convert.ToString(
             await firm.Database.AskAsync(
-                $"""select value #>> array[]::text[] from record_values where field = 'badge' and upper_inf(known) and owner_id <> '{people[6]!.Text("employmentId")}' limit 1"""
+                """select value #>> array[]::text[] from record_values where field = 'badge' and upper_inf(known) and owner_id <> """
+                    + $"""'{people[6]!.Text("employmentId")}' limit 1"""
             ),
             null
         );
@@ -171,7 +173,8 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var run = await orla.ImportAsync(
             "people",
-            "Role template,Given name,Family name,E-mail,Start date,Site\nDeckhand,Uma,Undone,uma@example.org,2027-05-03,skerry\nDeckhand,Ugo,Undone,ugo@example.org,2027-05-03,skerry\n"
+            "Role template,Given name,Family name,E-mail,Start "
+                + "date,Site\nDeckhand,Uma,Undone,uma@example.org,2027-05-03,skerry\nDeckhand,Ugo,Undone,ugo@example.org,2027-05-03,skerry\n"
         );
         run = await orla.OnAsync(run, "POST", "commit", new { onlyGood = false });
         (await OpenAsync()).ShouldBe(2L);
@@ -179,7 +182,8 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (run.Text("state"), await OpenAsync()).ShouldBe(("undone", 0L));
         (
             await firm.Database.AskAsync(
-                "select string_agg(distinct outcome || ' ' || outcome_why, '; ') from hires h join records_now r using (employment_id) where family_name = 'Undone'"
+                "select string_agg(distinct outcome || ' ' || outcome_why, '; ') from hires h join records_now r using (employment_id) where "
+                    + "family_name = 'Undone'"
             )
         ).ShouldBe("Withdrawn sheet.csv");
 
@@ -201,7 +205,8 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var run = await orla.ImportAsync(
             "people",
             "Employee number,Role template,Given name,Family name,E-mail,Start date,Site,Badge\n"
-                + $"{number},Deckhand,Beatriz,Moutinho,back@example.org,2027-05-03,skerry,770077\n,Deckhand,Rieke,Stranger,rieke@example.org,2027-05-03,skerry,770077\n"
+                + $"{number},Deckhand,Beatriz,Moutinho,back@example.org,2027-05-03,skerry,770077\n"
+                + ",Deckhand,Rieke,Stranger,rieke@example.org,2027-05-03,skerry,770077\n"
         );
         run.Counts().ShouldBe([1, 0, 0, 1, 0], run.ToJsonString());
         (await orla.RowsAsync(run, "wrong"))[0]["problems"]!.AsArray().Select(p => (p!.Text("column"), p!.Text("code"))).ShouldBe([("badge", "not-unique")]);
@@ -308,5 +313,6 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     private const string Believed =
-        "select md5(string_agg(owner_id || field || value::text || effective::text, ',' order by owner_id, field, effective)) from record_values where upper_inf(known)";
+        "select md5(string_agg(owner_id || field || value::text || effective::text, ',' order by owner_id, field, effective)) from "
+        + "record_values where upper_inf(known)";
 }

@@ -36,7 +36,8 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (
             await firm.Database.AskAsync(
                 $"""
-                select string_agg(effective || ' ' || (value #>> array[]::text[]) || case when upper_inf(known) then '' else ' no longer believed' end, '; ' order by lower(known), lower(effective))
+                select string_agg(effective || ' ' || (value #>> array[]::text[]) || case when upper_inf(known) then '' else ' no longer believed' end, '; '
+                  order by lower(known), lower(effective))
                 from record_values where owner_id = '{id}' and field = 'pay_rate' and lower(effective) >= '2027-02-01'
                 """
             )
@@ -77,7 +78,8 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ).ShouldBe(("2015-03-02", "2015-03-02", "2015-03-02", "9"));
         (
             await firm.Database.AskAsync(
-                $"select count(distinct change_id) from record_values v join changes c on c.id = v.change_id where owner_id = '{id}' and c.why = 'By the contract'"
+                $"select count(distinct change_id) from record_values v join changes c on c.id = v.change_id where owner_id = '{id}' and c.why "
+                    + "= 'By the contract'"
             )
         ).ShouldBe(1L);
     }

@@ -171,5 +171,6 @@ public class RepeatedActTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     private const string Everything =
-        "select (select count(*) from changes) || ' ' || (select count(*) from template_drafts) || ' ' || (select count(*) from list_entries) || ' ' || (select count(*) from outbox)";
+        "select (select count(*) from changes) || ' ' || (select count(*) from template_drafts) || ' ' || (select count(*) from list_entries) "
+        + "|| ' ' || (select count(*) from outbox)";
 }

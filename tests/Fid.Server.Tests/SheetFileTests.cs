@@ -202,7 +202,8 @@ public class SheetFileTests
     [InlineData("", "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c></row><row r=\"2000000000\"><c r=\"A2000000000\" t=\"str\"><v>b</v></c></row>")]
     [InlineData(
         "<cols><col min=\"1\" max=\"16384\" style=\"1\"/></cols>",
-        "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c><c r=\"XFD1\" s=\"1\"/></row><row r=\"2\" s=\"1\"/><row r=\"3\"><c r=\"A3\" t=\"str\"><v>b</v></c></row>"
+        "<row r=\"1\"><c r=\"A1\" t=\"str\"><v>a</v></c><c r=\"XFD1\" s=\"1\"/></row><row r=\"2\" s=\"1\"/><row r=\"3\"><c r=\"A3\" "
+            + "t=\"str\"><v>b</v></c></row>"
     )]
     public void What_a_workbook_says_of_its_size_and_what_is_only_formatted_costs_nothing(string before, string rows) =>
         Read(Workbook(before, w => w.Write(rows)))
@@ -260,7 +261,8 @@ public class SheetFileTests
         {
             Part("xl/workbook.xml", w =>
                 w.Write(
-                    """<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>"""
+                    """<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" """
+                        + """sheetId="1" r:id="rId1"/></sheets></workbook>"""
                 )
             );
             Part("xl/_rels/workbook.xml.rels", w => w.Write("""<Relationships><Relationship Id="rId1" Target="worksheets/sheet1.xml"/></Relationships>"""));

@@ -69,6 +69,8 @@ public class StructureTests
     }
 
     // Who signs in, and what the trail of that says, is the platform's own: no act of anybody's.
+    private const int LongestLine = 160;
+
     private static readonly string[] WritesOfThePlatform = ["SecurityTrail.cs", "Session.cs", "SessionStore.cs", "SignInPatience.cs"];
 
     [Fact]
@@ -153,6 +155,17 @@ public class StructureTests
     // The folder right below the floor's own; null for what lies outside.
     private static string? Capability(IType type, string floor) =>
         type.Namespace?.FullName is { } name && name.StartsWith($"{floor}.", StringComparison.Ordinal) ? name[(floor.Length + 1)..].Split('.')[0] : null;
+
+    [Fact]
+    public void No_line_is_too_long_to_be_read() =>
+        new[] { "src", "tests" }
+            .SelectMany(floor => Directory.EnumerateFiles(Path.Combine(Repository.Root, floor), "*.cs", SearchOption.AllDirectories))
+            .Where(file =>
+                !file.Contains("Migrations", StringComparison.Ordinal)
+                && !file.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal)
+            )
+            .SelectMany(file => File.ReadLines(file).Where(line => line.Length > LongestLine).Select(line => $"{Path.GetFileName(file)}: {line.Trim()}"))
+            .ShouldBeEmpty();
 
     [Fact]
     public void The_door_opens_to_all_rules_and_no_rule_knows_of_the_door() =>

@@ -20,18 +20,23 @@ public static class ImportRetention
             .Database.SqlQuery<Guid>(
                 $"""
                 update import_runs set sealed_key = null, state = case when state in ('Ready', 'Failed') then 'Dropped' else state end
-                where sealed_key is not null and coalesce(committed_at, at) < {before} and state in ('Ready', 'Failed', 'Dropped', 'Committed', 'Undone') returning id
+                where sealed_key is not null and coalesce(committed_at, at) < {before} and state in ('Ready', 'Failed', 'Dropped', 'Committed', 'Undone')
+                  returning id
                 """
             )
             .ToListAsync(cancellation);
         await db.Database.ExecuteSqlAsync($"delete from import_pieces where run_id = any({cleared})", cancellation);
         await db.Database.ExecuteSqlAsync(
-            $"delete from import_rows r using import_runs u where u.id = r.run_id and u.id = any({cleared}) and (u.list = {PeopleTarget.Key} or u.state <> 'Committed' or r.entry_id is null)",
+            $"""
+            delete from import_rows r using import_runs u
+            where u.id = r.run_id and u.id = any({cleared}) and (u.list = {PeopleTarget.Key} or u.state <> 'Committed' or r.entry_id is null)
+            """,
             cancellation
         );
         await db.Database.ExecuteSqlAsync(
             $"""
-            update import_rows set cells = null, problems = null, code = null, name = null, name_de = null, values = null, before = null where run_id = any({cleared})
+            update import_rows set cells = null, problems = null, code = null, name = null, name_de = null, values = null, before = null where run_id =
+              any({cleared})
             """,
             cancellation
         );

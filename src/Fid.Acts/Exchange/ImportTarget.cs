@@ -41,7 +41,8 @@ public abstract class ImportTarget
 /// <summary>Says of each row of a sheet what it would do. Rows are given in order, each once.</summary>
 public interface IRowChecker
 {
-    /// <summary>Whether all rows are to be announced before the first is checked: they refer to each other, or to what is read for all of them at once.</summary>
+    /// <summary>Whether all rows are to be announced before the first is checked: they refer to each other, or to what is read for all of them at
+    /// once.</summary>
     bool AnnouncesFirst { get; }
 
     /// <summary>Makes a row known, for rows of the same sheet that refer to it and for what it refers to itself.</summary>

@@ -118,7 +118,8 @@ internal sealed class ListTarget(FidDb db, ListDefinition list) : ImportTarget
                 .Database.SqlQuery<int>(
                     $"""
                     select 1 as "Value" from import_rows r cross join lateral jsonb_array_elements_text(
-                      case jsonb_typeof(r.values -> {column.Key}) when 'array' then r.values -> {column.Key} when 'string' then jsonb_build_array(r.values -> {column.Key}) else '[]' end) referred(code)
+                      case jsonb_typeof(r.values -> {column.Key}) when 'array' then r.values -> {column.Key} when 'string' then jsonb_build_array(r.values ->
+                        {column.Key}) else '[]' end) referred(code)
                     where r.run_id = {run.Id} and r.generation = {run.Generation} and r.outcome <= {wrong}
                       and not exists (select 1 from list_entries e where e.list = {column.List!} and e.code = referred.code)
                     limit 1

@@ -50,8 +50,10 @@ public sealed class PeopleTarget(
         ColumnType.Text,
         new Label("Role template", "Rollenvorlage"),
         new Label(
-            "To open a hire: the template it starts from. Leave the employee number empty; give it for a new stint of somebody known, or “new” where somebody only looks known.",
-            "Um eine Einstellung zu öffnen: die Vorlage, mit der sie beginnt. Die Personalnummer leer lassen; sie angeben, wenn jemand Bekanntes wiederkommt, oder „neu“, wenn jemand nur bekannt aussieht."
+            "To open a hire: the template it starts from. Leave the employee number empty; give it for a new stint of somebody known, or “new” "
+                + "where somebody only looks known.",
+            "Um eine Einstellung zu öffnen: die Vorlage, mit der sie beginnt. Die Personalnummer leer lassen; sie angeben, wenn jemand "
+                + "Bekanntes wiederkommt, oder „neu“, wenn jemand nur bekannt aussieht."
         )
     );
 

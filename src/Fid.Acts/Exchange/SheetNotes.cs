@@ -50,7 +50,8 @@ internal static class SheetNotes
         );
         return $"""
             <xml xmlns:v="urn:schemas-microsoft-com:vml" xmlns:o="urn:schemas-microsoft-com:office:office" xmlns:x="urn:schemas-microsoft-com:office:excel">
-            <v:shapetype id="_note" coordsize="21600,21600" o:spt="202" path="m,l,21600r21600,l21600,xe"><v:stroke joinstyle="miter"/><v:path gradientshapeok="t" o:connecttype="rect"/></v:shapetype>
+            <v:shapetype id="_note" coordsize="21600,21600" o:spt="202" path="m,l,21600r21600,l21600,xe"><v:stroke joinstyle="miter"/><v:path
+              gradientshapeok="t" o:connecttype="rect"/></v:shapetype>
             {shapes}
             </xml>
             """;

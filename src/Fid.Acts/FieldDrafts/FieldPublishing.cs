@@ -141,8 +141,10 @@ public sealed class FieldPublishing(FidDb db)
                 "sensitive-stored",
                 [s.Key],
                 turned[s.Key].Sensitive
-                    ? $"“{turned[s.Key].Label("en")}” is stored readable in {s.Count} records, and what was recorded is never rewritten. Add a new sensitive field, and take the values over."
-                    : $"“{turned[s.Key].Label("en")}” is stored sealed in {s.Count} records, and what was recorded is never rewritten. Add a new field that is not sensitive, and take the values over.",
+                    ? $"“{turned[s.Key].Label("en")}” is stored readable in {s.Count} records, and what was recorded is never rewritten. Add a "
+                        + "new sensitive field, and take the values over."
+                    : $"“{turned[s.Key].Label("en")}” is stored sealed in {s.Count} records, and what was recorded is never rewritten. Add a new "
+                        + "field that is not sensitive, and take the values over.",
                 null,
                 "sensitive"
             ))
@@ -204,7 +206,8 @@ public sealed class FieldPublishing(FidDb db)
         var rows = await db
             .Database.SqlQuery<StoredCount>(
                 $"""
-                select field, case when field = any({texts}) then value #>> array[]::text[] else value::text end as value, count(distinct owner_id)::int as count
+                select field, case when field = any({texts}) then value #>> array[]::text[] else value::text end as value, count(distinct owner_id)::int as
+                  count
                 from record_values where field = any({keys}) and upper_inf(known) and upper_inf(effective) group by 1, 2
                 """
             )

@@ -42,7 +42,8 @@ public sealed class FieldBook(FidDb db)
 
     /// <summary>Asks which configuration is live: one row, a <see cref="LiveNow"/>.</summary>
     public const string NowSql =
-        "select v.version, v.hash, array(select key from stages order by position) as stages from (select 1) one left join (select version, hash from field_versions order by version desc limit 1) v on true";
+        "select v.version, v.hash, array(select key from stages order by position) as stages from (select 1) one left join (select version, "
+        + "hash from field_versions order by version desc limit 1) v on true";
 
     /// <summary>The SHA-256 of a configuration, in hexadecimal digits.</summary>
     public static string HashOf(ReadOnlySpan<byte> configuration) => Convert.ToHexStringLower(SHA256.HashData(configuration));

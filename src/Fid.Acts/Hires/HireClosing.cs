@@ -26,7 +26,8 @@ public sealed class HireClosing(RecordWriter records, HireNotices notices)
         await notices.TellAsync(hire, record, outcome == HireOutcome.NoShow ? NoticeKind.NoShow : NoticeKind.Withdrawn, change, cancellation);
     }
 
-    /// <summary>Goes on with a hire that had come to nothing: what was cancelled with it is open again. Tracked and saved as in <see cref="CloseAsync"/>.</summary>
+    /// <summary>Goes on with a hire that had come to nothing: what was cancelled with it is open again. Tracked and saved as in <see
+    /// cref="CloseAsync"/>.</summary>
     public async Task GoOnAsync(HireInHand what, Change change, LocalDate today, CancellationToken cancellation)
     {
         var (hire, employment, record) = what;

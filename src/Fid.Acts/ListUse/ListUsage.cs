@@ -66,7 +66,8 @@ public sealed class ListUsage(FidDb db, LocalDate today)
                 .Database.SqlQuery<string>(
                     $"""
                     select distinct code as "Value" from record_values
-                    cross join lateral jsonb_array_elements_text(case jsonb_typeof(value) when 'array' then value else jsonb_build_array(value) end) code where field = any({fields})
+                    cross join lateral jsonb_array_elements_text(case jsonb_typeof(value) when 'array' then value else jsonb_build_array(value) end) code
+                      where field = any({fields})
                     """
                 )
                 .ToListAsync(cancellation)

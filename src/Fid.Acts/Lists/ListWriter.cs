@@ -56,7 +56,8 @@ public sealed class ListWriter(FidDb db)
 
     /// <summary>An entry as the audit trail keeps it.</summary>
     public static string Describe(ListEntry entry) =>
-        $$"""{"code":{{Text(entry.Code)}},"name":{{Text(entry.Name)}},"nameDe":{{Text(entry.NameDe)}},"retired":{{(entry.Retired ? "true" : "false")}},"values":{{entry.Values}}}""";
+        $$"""{"code":{{Text(entry.Code)}},"name":{{Text(entry.Name)}},"nameDe":{{Text(entry.NameDe)}},"retired":"""
+        + $$"""{{(entry.Retired ? "true" : "false")}},"values":{{entry.Values}}}""";
 
     private static string Text(string? text) => JsonSerializer.Serialize(text);
 }

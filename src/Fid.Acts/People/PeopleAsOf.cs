@@ -25,11 +25,8 @@ public static class PeopleAsOf
         CancellationToken cancellation
     )
     {
-        var patterns = words
-            .Select(w =>
-                $"% {w.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%"
-            )
-            .ToArray();
+        var patterns = words.Select(w => $"% {LikePattern.Escape(w)}%").ToArray();
+        var fromTheFirst = after is null;
         // First who stands on the page, by an index; then what they were, for these alone.
         return await db
             .Database.SqlQuery<PersonAsOf>(
@@ -37,19 +34,24 @@ public static class PeopleAsOf
                 with page as (
                   select e.id, e.person_id, e.number, e.start, r.given_name, r.family_name from records_now r join employments e on e.id = r.employment_id
                   where e.start <= {day} and (e."end" is null or e."end" >= {day})
-                    and ({after
-                    == null} or case when {byName} then (r.family_name, r.given_name, r.employment_id) > (select family_name, given_name, employment_id from records_now where employment_id = {after})
+                    and ({fromTheFirst} or case when {byName} then (r.family_name, r.given_name, r.employment_id)
+                        > (select family_name, given_name, employment_id from records_now where employment_id = {after})
                       else e.number > (select number from employments where id = {after}) end)
                     and ({words.Length == 0} or case when {byName} then ' ' || r.search like all({patterns}) or exists (
-                        select from record_values v where v.owner_id = e.person_id and v.field = any({Names}) and v.effective @> {day} and upper_inf(v.known) and ' ' || lower(v.value #>> array[]::text[]) like any({patterns}))
+                        select from record_values v where v.owner_id = e.person_id and v.field = any({Names}) and v.effective @> {day} and upper_inf(v.known)
+                          and ' ' || lower(v.value #>> array[]::text[]) like any({patterns}))
                       else e.number = any({words}) end)
-                  order by case when {byName} then r.family_name end, case when {byName} then r.given_name end, case when {byName} then r.employment_id end, e.number limit {size})
-                select p.id as employment_id, p.number, p.start, coalesce(n.given_name, p.given_name) as given_name, coalesce(n.family_name, p.family_name) as family_name, w.job, w.department, w.site
+                  order by case when {byName} then r.family_name end, case when {byName} then r.given_name end, case when {byName} then r.employment_id end,
+                    e.number limit {size})
+                select p.id as employment_id, p.number, p.start, coalesce(n.given_name, p.given_name) as given_name, coalesce(n.family_name, p.family_name)
+                  as family_name, w.job, w.department, w.site
                 from page p left join lateral (
-                  select max(value #>> array[]::text[]) filter (where field = 'given_name') as given_name, max(value #>> array[]::text[]) filter (where field = 'family_name') as family_name
+                  select max(value #>> array[]::text[]) filter (where field = 'given_name') as given_name, max(value #>> array[]::text[]) filter (where field
+                    = 'family_name') as family_name
                   from record_values where owner_id = p.person_id and field = any({Names}) and effective @> {day} and upper_inf(known)) n on true
                 left join lateral (
-                  select max(value #>> array[]::text[]) filter (where field = 'job') as job, max(value #>> array[]::text[]) filter (where field = 'department') as department,
+                  select max(value #>> array[]::text[]) filter (where field = 'job') as job, max(value #>> array[]::text[]) filter (where field =
+                    'department') as department,
                     max(value #>> array[]::text[]) filter (where field = 'site') as site
                   from record_values where owner_id = p.id and field = any({Work}) and effective @> {day} and upper_inf(known)) w on true
                 order by case when {byName} then p.family_name end, case when {byName} then p.given_name end, case when {byName} then p.id end, p.number

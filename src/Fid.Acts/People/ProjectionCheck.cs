@@ -28,7 +28,8 @@ public static class ProjectionCheck
                 RecordProjection.Project(set, made, held[record.EmploymentId].ToDictionary(), employments[record.EmploymentId], record.Saved, record.AsOf);
                 foreach (var (column, read) in Columns)
                     if (read(record) != read(made))
-                        return $"The record of {record.FullName} ({record.EmploymentId}) shows {column} “{read(record)}”, where its values come to “{read(made)}”.";
+                        return $"The record of {record.FullName} ({record.EmploymentId}) shows {column} “{read(record)}”, where its values come to "
+                            + $"“{read(made)}”.";
             }
         }
         return null;

@@ -5,7 +5,8 @@ using Fid.Data.Templates;
 namespace Fid.Acts.Templates;
 
 /// <summary>A difference between two versions of a template.</summary>
-/// <param name="Part">"values", one of <see cref="TemplateLists.All"/>, or for what concerns the whole "name", "nameDe", "buildsOn", "when", "order", "opens".</param>
+/// <param name="Part">"values", one of <see cref="TemplateLists.All"/>, or for what concerns the whole "name", "nameDe", "buildsOn", "when", "order",
+/// "opens".</param>
 /// <param name="Key">The field or the entry; null for what concerns the whole.</param>
 /// <param name="Property">The entry's property; null where the entry itself came, went, or is dropped.</param>
 /// <param name="Before">What it was; null for nothing.</param>

@@ -23,7 +23,8 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
         foreach (var kind in kinds.Where(k => k.Every is not null))
             await ExecuteAsync(
                 connection,
-                "insert into jobs (id, kind, recurs, state, due, made_at, tries) values ($1, $2, true, 'Waiting', $3, $3, 0) on conflict (kind) where recurs do update set due = excluded.due where jobs.state = 'Waiting' and jobs.due > excluded.due",
+                "insert into jobs (id, kind, recurs, state, due, made_at, tries) values ($1, $2, true, 'Waiting', $3, $3, 0) on conflict "
+                    + "(kind) where recurs do update set due = excluded.due where jobs.state = 'Waiting' and jobs.due > excluded.due",
                 cancellation,
                 Guid.CreateVersion7(),
                 kind.Name,
@@ -62,7 +63,8 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
                     var take = Command(
                         guard,
                         """
-                        update jobs set state = 'Running', tries = tries + 1, started_at = $2 where id = $1 and ((state = 'Waiting' and due <= $2) or state = 'Running')
+                        update jobs set state = 'Running', tries = tries + 1, started_at = $2 where id = $1 and ((state = 'Waiting' and due <= $2) or state =
+                          'Running')
                         returning kind, argument, recurs, tries
                         """,
                         id,

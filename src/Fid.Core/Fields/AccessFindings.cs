@@ -17,7 +17,8 @@ internal static class AccessFindings
                 check.Add(
                     i,
                     "nobody-can-fill",
-                    $"{name} must be filled, but nobody may edit it and nothing fills it by itself: records could never be complete. Let a role edit it, give it a default, or do not require it.",
+                    $"{name} must be filled, but nobody may edit it and nothing fills it by itself: records could never be complete. Let a role "
+                        + "edit it, give it a default, or do not require it.",
                     part: "access"
                 );
             if (best == FieldAccess.None)

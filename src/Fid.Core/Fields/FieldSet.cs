@@ -86,7 +86,8 @@ public sealed class FieldSet
         }
     }
 
-    /// <summary>The fields that what a field holds is worked out from or judged by: its parent, its default and conditions, and the rules that set it.</summary>
+    /// <summary>The fields that what a field holds is worked out from or judged by: its parent, its default and conditions, and the rules that set
+    /// it.</summary>
     public IEnumerable<string> Reads(string key)
     {
         if (Place(key) is not (>= 0 and var at))

@@ -219,7 +219,8 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
             if (parts.Count == wanted)
                 return true;
             _clashes.Add(
-                $"{name} takes {(wanted == 0 ? "nothing" : wanted == 1 ? "one argument" : $"{wanted} arguments")} in its brackets, and {parts.Count} stand there."
+                $"{name} takes {(wanted == 0 ? "nothing" : wanted == 1 ? "one argument" : $"{wanted} arguments")} in its brackets, and "
+                    + $"{parts.Count} stand there."
             );
             return false;
         }
@@ -258,7 +259,8 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
             return;
         if (left.Kind == FormulaKind.List || right.Kind == FormulaKind.List)
             _clashes.Add(
-                $"{Name(left.Kind == FormulaKind.List ? left : right)} is a list. Ask for a member of it: 'a' in {Name(left.Kind == FormulaKind.List ? left : right)}."
+                $"{Name(left.Kind == FormulaKind.List ? left : right)} is a list. Ask for a member of it: 'a' in "
+                    + $"{Name(left.Kind == FormulaKind.List ? left : right)}."
             );
         else if (left.Kind == FormulaKind.Date || right.Kind == FormulaKind.Date)
         {

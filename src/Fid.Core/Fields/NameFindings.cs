@@ -117,7 +117,8 @@ internal static class NameFindings
             check.Add(
                 at,
                 "parent-after-child",
-                $"{ConfigurationCheck.Name(field)} is narrowed by {ConfigurationCheck.Name(check.Set.Fields[place])}, which stands below it. Move {ConfigurationCheck.Name(check.Set.Fields[place])} above it.",
+                $"{ConfigurationCheck.Name(field)} is narrowed by {ConfigurationCheck.Name(check.Set.Fields[place])}, which stands below it. "
+                    + $"Move {ConfigurationCheck.Name(check.Set.Fields[place])} above it.",
                 part: "parent",
                 alsoAbout: parent
             );

@@ -64,7 +64,8 @@ internal static class OptionFindings
                         check,
                         at,
                         "unknown-option",
-                        $"{ConfigurationCheck.Name(field)} offers “{options[o].Label("en")}” under “{within}”, which {ConfigurationCheck.Name(parent)} does not have.",
+                        $"{ConfigurationCheck.Name(field)} offers “{options[o].Label("en")}” under “{within}”, which "
+                            + $"{ConfigurationCheck.Name(parent)} does not have.",
                         within,
                         values,
                         $"options/{o}/within"
@@ -77,7 +78,8 @@ internal static class OptionFindings
         check.Add(
             at,
             "nothing-to-choose",
-            $"Under {named} of {ConfigurationCheck.Name(parent)} there is nothing to choose for {ConfigurationCheck.Name(field)}. Offer at least one option there.",
+            $"Under {named} of {ConfigurationCheck.Name(parent)} there is nothing to choose for {ConfigurationCheck.Name(field)}. Offer at "
+                + "least one option there.",
             part: "options",
             alsoAbout: parent.Key
         );
@@ -92,7 +94,8 @@ internal static class OptionFindings
             check.Add(
                 at,
                 "bad-pattern",
-                $"The pattern of {ConfigurationCheck.Name(field)} can run away: some texts could be matched in so many ways that looking at them never ends. Look for a repetition inside a repetition.",
+                $"The pattern of {ConfigurationCheck.Name(field)} can run away: some texts could be matched in so many ways that looking at "
+                    + "them never ends. Look for a repetition inside a repetition.",
                 part: "pattern"
             );
     }

@@ -23,7 +23,8 @@ internal static class RingFindings
             var message =
                 inOrder.Count == 1
                     ? $"{ConfigurationCheck.Name(inOrder[0])} is worked out from itself, so it can never be. Take it out of its own formula."
-                    : $"{ConfigurationCheck.Names(inOrder)} are worked out from each other in a ring, so none of them can be first. Break the ring at one of them.";
+                    : $"{ConfigurationCheck.Names(inOrder)} are worked out from each other in a ring, so none of them can be first. Break the "
+                        + "ring at one of them.";
             check.Add(members[0], new Finding("circular", [.. inOrder.Select(f => f.Key)], message, Part: "default"));
         }
     }

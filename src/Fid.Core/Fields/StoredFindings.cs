@@ -34,8 +34,11 @@ internal static class StoredFindings
             var count = stranded.Sum(s => s.Value);
             var message =
                 before.Type != after.Type
-                    ? $"{ConfigurationCheck.Name(after)} would become another type, and {Records(count)} a value in it that does not fit. Add a new field instead, or change those values first."
-                    : $"{ConfigurationCheck.Name(after)} would lose {string.Join(", ", stranded.Take(5).Select(s => $"“{s.Key}”"))}{(stranded.Count > 5 ? " and more" : "")}, and {Records(count)} it. Retire the option instead of removing it.";
+                    ? $"{ConfigurationCheck.Name(after)} would become another type, and {Records(count)} a value in it that does not fit. Add a "
+                        + "new field instead, or change those values first."
+                    : $"{ConfigurationCheck.Name(after)} would lose "
+                        + $"{string.Join(", ", stranded.Take(5).Select(s => $"“{s.Key}”"))}{(stranded.Count > 5 ? " and more" : "")}, and "
+                        + $"{Records(count)} it. Retire the option instead of removing it.";
             check.Add(at, "strands-values", message, part: before.Type != after.Type ? "type" : "options");
         }
     }

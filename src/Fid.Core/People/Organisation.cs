@@ -16,7 +16,8 @@ public sealed record Organisation(
 )
 {
     /// <summary>Works the organisation out. Every property lists people in the order in which they were given.</summary>
-    /// <returns>Problems, with paths into the people: "duplicate-id"; "unknown-person", for a manager, or somebody reported to by a dotted line, who is not there.</returns>
+    /// <returns>Problems, with paths into the people: "duplicate-id"; "unknown-person", for a manager, or somebody reported to by a dotted line, who is not
+    /// there.</returns>
     public static Outcome<Organisation> Of(IReadOnlyList<OrganisationMember> people)
     {
         var places = new Dictionary<string, int>(StringComparer.Ordinal);

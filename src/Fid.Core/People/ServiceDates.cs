@@ -13,7 +13,8 @@ public sealed record ServiceDates(LocalDate OriginalHire, LocalDate LastHire, Lo
 {
     /// <summary>Works the dates out.</summary>
     /// <param name="stints">The stints in any order, first and last day included; the end is null where none is set.</param>
-    /// <param name="bridgeDays">The longest break, in days between the last day of one stint and the first of the next, that does not interrupt service.</param>
+    /// <param name="bridgeDays">The longest break, in days between the last day of one stint and the first of the next, that does not interrupt
+    /// service.</param>
     /// <returns>
     /// Problems, with paths into the stints: "missing-employment" where there is none; "not-in-order" where one ends before it starts;
     /// "missing-end" where one that is not the last has no end.

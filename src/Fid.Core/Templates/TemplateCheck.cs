@@ -44,7 +44,8 @@ internal static class TemplateCheck
                     yield return new Problem(
                         $"/addOns/{Place(question.AddOns, some[second])}{path}",
                         "order-clash",
-                        $"The add-ons {some[first].Id} and {some[second].Id} both have the order {equal.Key} and set {what} differently. Give one of them another order."
+                        $"The add-ons {some[first].Id} and {some[second].Id} both have the order {equal.Key} and set {what} differently. Give "
+                            + "one of them another order."
                     );
         }
     }
@@ -105,7 +106,8 @@ internal static class TemplateCheck
                     new Problem(
                         $"/templates/{ring[start]}/buildsOn",
                         "builds-on-loop",
-                        $"These templates build on each other in a ring: {string.Join(" → ", fromFirst.Select(r => question.Templates[r].Id))}. Let one of them build on nothing."
+                        $"These templates build on each other in a ring: {string.Join(" → ", fromFirst.Select(r => question.Templates[r].Id))}. "
+                            + "Let one of them build on nothing."
                     )
                 );
             }

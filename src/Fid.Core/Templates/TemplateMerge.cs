@@ -12,7 +12,8 @@ public static class TemplateMerge
     /// <param name="origin">What the version the hire was opened with came to.</param>
     /// <param name="mine">What the hire has now.</param>
     /// <param name="theirs">What the new version comes to.</param>
-    /// <returns>In the order in which the fields first appear in <paramref name="origin"/>, then <paramref name="mine"/>, then <paramref name="theirs"/>.</returns>
+    /// <returns>In the order in which the fields first appear in <paramref name="origin"/>, then <paramref name="mine"/>, then <paramref
+    /// name="theirs"/>.</returns>
     public static IReadOnlyList<KeyValuePair<string, MergeFate>> Merge(
         IReadOnlyDictionary<string, JsonElement> origin,
         IReadOnlyDictionary<string, JsonElement> mine,

@@ -93,7 +93,11 @@ public static partial class TextRules
     /// <summary>A text as words to be found by how they begin, a space before each: folded, hyphens as spaces, apostrophes left out, ß as ss,
     /// since some type them in one way and some in another.</summary>
     public static string SearchWords(string text) =>
-        $" {Fold(text.Replace('-', ' ')).Replace("'", "", StringComparison.Ordinal).Replace("’", "", StringComparison.Ordinal).Replace("ß", "ss", StringComparison.Ordinal)}";
+        " "
+        + Fold(text.Replace('-', ' '))
+            .Replace("'", "", StringComparison.Ordinal)
+            .Replace("’", "", StringComparison.Ordinal)
+            .Replace("ß", "ss", StringComparison.Ordinal);
 
     /// <summary>Whether a text looks like an e-mail address: one @ with something on both sides and a dot in the domain.</summary>
     public static bool IsEmail(string text) => text.Length <= 254 && EmailShape().IsMatch(text);

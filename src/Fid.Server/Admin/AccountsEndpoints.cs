@@ -71,8 +71,7 @@ internal static class AccountsEndpoints
         var found = db.Users.AsNoTracking().AsQueryable();
         foreach (var word in words)
         {
-            var pattern =
-                $"%{word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%";
+            var pattern = $"%{LikePattern.Escape(word)}%";
             found = found.Where(u => EF.Functions.ILike(u.DisplayName, pattern) || (u.Email != null && EF.Functions.ILike(u.Email, pattern)));
         }
         var counts = (

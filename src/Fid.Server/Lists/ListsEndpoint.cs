@@ -68,7 +68,8 @@ internal static class ListsEndpoint
                     $"""
                     select list, code, name, name_de, retired from list_entries
                     where list = {list} and not retired and position({wanted} in lower(code || ' ' || name || ' ' || coalesce(name_de, ''))) > 0
-                    order by not (starts_with(lower(code), {wanted}) or starts_with(lower(name), {wanted}) or starts_with(lower(coalesce(name_de, '')), {wanted})), name, code
+                    order by not (starts_with(lower(code), {wanted}) or starts_with(lower(name), {wanted}) or starts_with(lower(coalesce(name_de, '')),
+                      {wanted})), name, code
                     limit {MostFound}
                     """
                 )

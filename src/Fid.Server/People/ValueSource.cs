@@ -6,7 +6,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Server.People;
 
 /// <summary>Where a value came from.</summary>
-/// <param name="Kind">"template", "addOn", "typed", "site", "departmentHead", "nextFree", "hire", "job", "rule", "like", "person", "reused" or "default".</param>
+/// <param name="Kind">"template", "addOn", "typed", "site", "departmentHead", "nextFree", "hire", "job", "rule", "like", "person", "reused" or
+/// "default".</param>
 /// <param name="Name">The template's or add-on's name, the job's code, the colleague, or the field whose change set it.</param>
 /// <param name="Version">The template's or add-on's version.</param>
 public sealed record ValueSource(string Kind, string? Name = null, int? Version = null);

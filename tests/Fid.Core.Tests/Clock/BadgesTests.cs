@@ -9,7 +9,8 @@ namespace Fid.Core.Tests.Clock;
 public class BadgesTests
 {
     [Fact]
-    public void Finds_two_people_with_one_badge_at_once() => Check(A("a", "0012", "p", 1, 10), A("b", "0012", "q", 10)).ShouldBe(["Overlap 0012 a b"]); // the last day counts
+    // The last day counts.
+    public void Finds_two_people_with_one_badge_at_once() => Check(A("a", "0012", "p", 1, 10), A("b", "0012", "q", 10)).ShouldBe(["Overlap 0012 a b"]);
 
     [Fact]
     public void Finds_a_badge_reissued_before_it_has_rested_the_earlier_first()

@@ -20,7 +20,8 @@ public class DoorTests
     [Theory]
     [InlineData(
         "calendar",
-        """{"calendar":{"rest":"0000011","holidays":["2027-05-17"]},"ask":[{"do":"add","date":"2027-05-14","days":3},{"do":"count","from":"2027-05-10","to":"2027-05-21"},{"do":"roll","date":"2027-05-17","rule":"following"}]}""",
+        """{"calendar":{"rest":"0000011","holidays":["2027-05-17"]},"ask":[{"do":"add","date":"2027-05-14","days":3},"""
+            + """{"do":"count","from":"2027-05-10","to":"2027-05-21"},{"do":"roll","date":"2027-05-17","rule":"following"}]}""",
         """{"answers":["2027-05-20",9,"2027-05-18"]}"""
     )]
     [InlineData(
@@ -31,23 +32,30 @@ public class DoorTests
     [InlineData("pay.band", """{"pay":33930,"min":30000,"mid":36000,"max":42000}""", """{"compaRatio":0.943,"penetration":0.328,"position":"within"}""")]
     [InlineData(
         "clock.badges",
-        """{"assignments":[{"id":"x","badge":"0012","group":"g","person":"p","from":"2027-01-01","to":"2027-02-01"},{"id":"y","badge":"0012","group":"g","person":"q","from":"2027-02-03","to":null}],"restDays":30}""",
+        """{"assignments":[{"id":"x","badge":"0012","group":"g","person":"p","from":"2027-01-01","to":"2027-02-01"},"""
+            + """{"id":"y","badge":"0012","group":"g","person":"q","from":"2027-02-03","to":null}],"restDays":30}""",
         """{"conflicts":[{"code":"tooSoon","badge":"0012","ids":["x","y"]}]}"""
     )]
     [InlineData(
         "pay.periods",
-        """{"payGroup":{"every":"fortnight","firstPeriodStart":"2027-01-04","payDaysAfterEnd":5,"cutOffWorkingDays":4,"calendar":{"rest":"0000011","holidays":["2027-03-17"]}},"from":"2027-03-29","to":"2027-03-29"}""",
+        """{"payGroup":{"every":"fortnight","firstPeriodStart":"2027-01-04","payDaysAfterEnd":5,"cutOffWorkingDays":4,"calendar":"""
+            + """{"rest":"0000011","holidays":["2027-03-17"]}},"from":"2027-03-29","to":"2027-03-29"}""",
         """{"periods":[{"start":"2027-03-29","end":"2027-04-11","payDate":"2027-04-16","cutOff":"2027-04-12"}]}"""
     )]
     [InlineData(
         "pay.preview",
         """{"every":"fortnight","components":[{"code":"ISLE","kind":"earning","percent":4,"of":["BASE"]},{"code":"BASE","kind":"earning","amount":1250}]}""",
-        """{"lines":[{"code":"ISLE","amount":50.00,"working":"4 % of BASE (1250.00): 4 % of 1250.00 = 50.00."},{"code":"BASE","amount":1250.00,"working":"A fixed amount of 1250.00."}],"gross":1300.00,"deductions":0.00,"net":1300.00,"employerCost":1300.00}"""
+        """{"lines":[{"code":"ISLE","amount":50.00,"working":"4 % of BASE (1250.00): 4 % of 1250.00 = 50.00."},"""
+            + """{"code":"BASE","amount":1250.00,"working":"A fixed amount of 1250.00."}],"gross":"""
+            + """1300.00,"deductions":0.00,"net":1300.00,"employerCost":1300.00}"""
     )]
     [InlineData(
         "clock.roster",
-        """{"timeZone":"Europe/Dublin","pattern":{"cycleStart":"2027-03-26","days":["N","-"],"shifts":{"N":{"start":"22:00","end":"06:00","unpaidBreak":30}}},"holidays":[],"onHoliday":"off","from":"2027-03-27","to":"2027-03-28"}""",
-        """{"days":[{"date":"2027-03-27","shift":null,"holiday":false,"paidMinutes":0},{"date":"2027-03-28","shift":"N","holiday":false,"start":"2027-03-28T22:00:00+01:00","end":"2027-03-29T06:00:00+01:00","paidMinutes":450}],"paidMinutes":450}"""
+        """{"timeZone":"Europe/Dublin","pattern":{"cycleStart":"2027-03-26","days":["N","-"],"shifts":{"N":"""
+            + """{"start":"22:00","end":"06:00","unpaidBreak":30}}},"holidays":[],"onHoliday":"off","from":"2027-03-27","to":"2027-03-28"}""",
+        """{"days":[{"date":"2027-03-27","shift":null,"holiday":false,"paidMinutes":0},"""
+            + """{"date":"2027-03-28","shift":"N","holiday":false,"start":"2027-03-28T22:00:00+01:00","end":"2027-03-29T06:00:00+01:00","paidMinutes":"""
+            + """450}],"paidMinutes":450}"""
     )]
     public void Answers_as_the_rules_say(string name, string question, string answer) => Ask(name, question).ShouldBe(answer);
 
@@ -60,7 +68,9 @@ public class DoorTests
         tasks[1]
             .GetRawText()
             .ShouldBe(
-                """{"id":"b","due":"2027-03-15","state":"waiting","earliestStart":"2027-03-03","earliestFinish":"2027-03-04","latestStart":"2027-03-12","latestFinish":"2027-03-15","slack":7,"critical":false}"""
+                "{\"id\":\"b\",\"due\":\"2027-03-15\",\"state\":\"waiting\",\"earliestStart\":\"2027-03-03\",\"earliestFinish\":\"2027-03-04\","
+                    + "\"latestStart\":\"2027-03-12\",\"latestFinish\":\"2027-03-15\",\"slack\":"
+                    + """7,"critical":false}"""
             );
         tasks[2].GetRawText().ShouldBe("""{"id":"c","due":null,"state":"done"}""");
         answer.RootElement.EnumerateObject().Select(p => p.Name).ShouldBe(["tasks", "stages", "feasible", "soonestStart", "readiness", "holdUp"]);

@@ -24,7 +24,8 @@ public class ConfigurationCheckTests
         "circular",
         "x,y,z",
         null,
-        """{"key":"x","type":"number","default":{"formula":"y + 1"}},{"key":"y","type":"computed","default":{"formula":"z + 1"}},{"key":"z","type":"number","default":{"formula":"x"}}"""
+        """{"key":"x","type":"number","default":{"formula":"y + 1"}},{"key":"y","type":"computed","default":{"formula":"z + 1"}},"""
+            + """{"key":"z","type":"number","default":{"formula":"x"}}"""
     )]
     [InlineData(
         "circular",
@@ -102,9 +103,11 @@ public class ConfigurationCheckTests
     public void Counts_the_values_that_a_change_would_strand()
     {
         const string live =
-            """{"key":"t","type":"choice","options":[{"value":"red"},{"value":"blue"},{"value":"green"}]},{"key":"u","type":"text"},{"key":"v","type":"text"},{"key":"w","type":"text"}""";
+            """{"key":"t","type":"choice","options":[{"value":"red"},{"value":"blue"},{"value":"green"}]},{"key":"u","type":"text"},"""
+            + """{"key":"v","type":"text"},{"key":"w","type":"text"}""";
         const string next =
-            """{"key":"t","type":"choice","options":[{"value":"red"},{"value":"green","retired":true}]},{"key":"u","type":"number"},{"key":"v","type":"longText"}""";
+            """{"key":"t","type":"choice","options":[{"value":"red"},{"value":"green","retired":true}]},{"key":"u","type":"number"},"""
+            + """{"key":"v","type":"longText"}""";
         const string stored = """{"t":{"red":3,"blue":18,"green":2},"u":{"12":2,"abc":1},"v":{"any":9},"w":{"kept":4}}""";
         var findings = Check(next, $$""","live":[{{live}}],"stored":{{stored}}""");
         findings.Select(f => (f.Code, f.Fields[0])).ShouldBe([("strands-values", "t"), ("strands-values", "u"), ("strands-values", "w")]);
@@ -140,7 +143,8 @@ public class ConfigurationCheckTests
             .Deserialize<Answer>(
                 Asked.Answer(
                     "fields.check",
-                    $$"""{"fields":[{{Common}},{{fields}}],"stages":["prepare","arrive"],"lists":{"sites":["skerry","hallan"]},"roles":["coordinator","payroll"]{{more}}}"""
+                    $$"""{"fields":[{{Common}},"""
+                        + $$"""{{fields}}],"stages":["prepare","arrive"],"lists":{"sites":["skerry","hallan"]},"roles":["coordinator","payroll"]{{more}}}"""
                 ),
                 JsonSerializerOptions.Web
             )!

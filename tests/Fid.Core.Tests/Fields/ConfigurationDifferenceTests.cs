@@ -35,7 +35,8 @@ public class ConfigurationDifferenceTests
 
     [Theory]
     [InlineData(
-        """{"key":"a","type":"text","label":{"en":"B"},"section":"s","access":{"manager":"view"},"unique":true,"pattern":"x+","onChange":[{"set":"b","formula":"1"}]}""",
+        """{"key":"a","type":"text","label":{"en":"B"},"section":"s","access":{"manager":"view"},"unique":true,"pattern":"x+","onChange":["""
+            + """{"set":"b","formula":"1"}]}""",
         false
     )]
     [InlineData("""{"key":"a","type":"number"}""", true)]

@@ -9,18 +9,21 @@ public class RecordEvaluationTests
 {
     private const string Fields = """
         {"key":"name","type":"text","required":"always","access":{"coordinator":"edit","manager":"view"}},
-        {"key":"site","type":"listEntry","list":"sites","access":{"coordinator":"edit","manager":"view"},"onChange":[{"set":"centre","formula":"if(site == 'skerry', '410', '')"},{"set":"boat","formula":"'MV ' + site"}]},
+        {"key":"site","type":"listEntry","list":"sites","access":{"coordinator":"edit","manager":"view"},"onChange":[{"set":"centre",
+          "formula":"if(site == 'skerry', '410', '')"},{"set":"boat","formula":"'MV ' + site"}]},
         {"key":"centre","type":"text","access":{"coordinator":"edit"},"onChange":[{"set":"boat","formula":"'by centre'"},{"set":"site","formula":"'hallan'"}]},
         {"key":"boat","type":"text","access":{"coordinator":"edit","manager":"view"}},
         {"key":"start","type":"date","access":{"coordinator":"edit","manager":"view"}},
         {"key":"review","type":"date","default":{"formula":"addWorkingDays(end, -5)"},"access":{"coordinator":"edit"}},
         {"key":"end","type":"date","default":{"formula":"addMonths(start, 7)"},"access":{"coordinator":"edit","manager":"view"}},
-        {"key":"seasonal","type":"computed","default":{"formula":"end != null and addMonths(start, 12) > end"},"access":{"coordinator":"edit","manager":"view"}},
+        {"key":"seasonal","type":"computed","default":{"formula":"end != null and addMonths(start, 12) > end"},"access":{"coordinator":"edit",
+          "manager":"view"}},
         {"key":"return","type":"yesNo","showWhen":"seasonal","required":{"from":"settle"},"access":{"coordinator":"edit","manager":"edit"}},
         {"key":"pay","type":"money","min":12,"max":90,"required":{"from":"prepare"},"access":{"coordinator":"edit"}},
         {"key":"bank","type":"identifier","pattern":"[A-Z]{2}\\d+","requiredWhen":"pay > 50","required":{"from":"arrive"},"access":{"coordinator":"edit"}},
         {"key":"deck","type":"choice","options":[{"value":"fore"},{"value":"aft"}],"access":{"coordinator":"edit"}},
-        {"key":"berth","type":"choices","parent":"deck","options":[{"value":"1","within":["fore"]},{"value":"2","within":["aft"]},{"value":"9","retired":true}],"access":{"coordinator":"edit","manager":"view"}}
+        {"key":"berth","type":"choices","parent":"deck","options":[{"value":"1","within":["fore"]},{"value":"2","within":["aft"]},{"value":"9",
+          "retired":true}],"access":{"coordinator":"edit","manager":"view"}}
         """;
 
     [Fact]
@@ -30,7 +33,8 @@ public class RecordEvaluationTests
         record["values"]!
             .ToJsonString()
             .ShouldBe(
-                """{"name":"Ines","site":"skerry","centre":"410","boat":"MV skerry","start":"2027-03-31","review":"2027-10-25","end":"2027-10-31","seasonal":true}"""
+                """{"name":"Ines","site":"skerry","centre":"410","boat":"MV skerry","start":"""
+                    + "\"2027-03-31\",\"review\":\"2027-10-25\",\"end\":\"2027-10-31\",\"seasonal\":true}"
             );
         record["setBy"]!
             .ToJsonString()
@@ -78,7 +82,8 @@ public class RecordEvaluationTests
             Asked.Answer(
                 "fields.evaluate",
                 $$"""
-                {"fields":[{"key":"pay","type":"money","access":{"c":"view"} },{"key":"x","type":"computed","access":{"c":"view"},"default":{"formula":"{{nested}}" } }],
+                {"fields":[{"key":"pay","type":"money","access":{"c":"view"} },{"key":"x","type":"computed","access":{"c":"view"},
+                  "default":{"formula":"{{nested}}" } }],
                  "values":{"pay":7},"role":"c","today":"2027-03-01"}
                 """
             )
@@ -92,7 +97,8 @@ public class RecordEvaluationTests
         var fields = Enumerable
             .Range(1, 12)
             .Select(i =>
-                $$"""{"key":"f{{i}}","type":"computed","access":{"c":"view"},"default":{"formula":"{{string.Join(" + ", Enumerable.Repeat($"f{i - 1}", 40))}}"} }"""
+                $$"""{"key":"f{{i}}","type":"computed","access":{"c":"view"},"default":"""
+                + $$"""{"formula":"{{string.Join(" + ", Enumerable.Repeat($"f{i - 1}", 40))}}"} }"""
             );
         var before = GC.GetAllocatedBytesForCurrentThread();
         var record = JsonNode.Parse(
@@ -127,7 +133,8 @@ public class RecordEvaluationTests
             Asked.Answer(
                 "fields.evaluate",
                 $$"""
-                {"fields":[{"key":"t","type":"text","access":{"c":"view"} },{"key":"x","type":"computed","access":{"c":"view"},"default":{"formula":"t like '{{pattern}}'"} }],"values":{"t":"{{text}}"},"role":"c","today":"2027-03-01"}
+                {"fields":[{"key":"t","type":"text","access":{"c":"view"} },{"key":"x","type":"computed","access":{"c":"view"},
+                  "default":{"formula":"t like '{{pattern}}'"} }],"values":{"t":"{{text}}"},"role":"c","today":"2027-03-01"}
                 """
             )
         )!["values"]!["x"]!.GetValue<bool>().ShouldBe(like);

@@ -64,7 +64,8 @@ public class PayPreviewTests
                 "A fixed amount of 1250.00.",
                 "4 % of BASE (1250.00): 4 % of 1250.00 = 50.00.",
                 "5 % of BASE + ISLE (1300.00) up to 1600.00 above 240.00: 5 % of 1060.00 = 53.00.",
-                "On BASE + ISLE − PENS (1247.00) × 26 = 32422.00 a year: 0 % of 12000.00 + 18 % of 18000.00 + 32 % of 2422.00 = 4015.04 a year, ÷ 26 = 154.42.",
+                "On BASE + ISLE − PENS (1247.00) × 26 = 32422.00 a year: 0 % of 12000.00 + 18 % of 18000.00 + 32 % of 2422.00 = 4015.04 a "
+                    + "year, ÷ 26 = 154.42.",
                 "Max(BASE - 1300, 0) with BASE = 1250.00 = 0.00.",
             ]);
         PayPreview
@@ -74,7 +75,8 @@ public class PayPreviewTests
                 "Fester Betrag von 1250,00.",
                 "4 % von BASE (1250,00): 4 % von 1250,00 = 50,00.",
                 "5 % von BASE + ISLE (1300,00) bis 1600,00 über 240,00: 5 % von 1060,00 = 53,00.",
-                "Auf BASE + ISLE − PENS (1247,00) × 26 = 32422,00 im Jahr: 0 % von 12000,00 + 18 % von 18000,00 + 32 % von 2422,00 = 4015,04 im Jahr, ÷ 26 = 154,42.",
+                "Auf BASE + ISLE − PENS (1247,00) × 26 = 32422,00 im Jahr: 0 % von 12000,00 + 18 % von 18000,00 + 32 % von 2422,00 = 4015,04 "
+                    + "im Jahr, ÷ 26 = 154,42.",
                 "Max(BASE - 1300, 0) mit BASE = 1250,00 = 0,00.",
             ]);
     }

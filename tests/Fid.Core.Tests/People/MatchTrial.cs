@@ -14,9 +14,12 @@ internal static class MatchTrial
     private const int Seed = 20270322;
 
     private static readonly string[] Given = (
-        "Aoife Birgit Callum Dilara Émile Fatima Gráinne Hana Ilse Jürgen Katherine Liam Małgorzata Niamh Ólafur Pieter Renée Søren Tomás Ursula Viktor Wiebke Xenia Yusuf Zoë "
-        + "Amara Benedikt Ciara Dmitri Elena Frederick Gintaras Hamza Iris Joseph Kwame Lotte Margaret Nikolaus Oisín Patricia Quentin Rosalind Stephen Thandiwe Ulrich Veronica William Agnieszka Bronagh "
-        + "Cormac Daniel Elizabeth Finn Greta Hugo Ines Jakob Karin Lars Michael Nora Oskar Paula Robert Sorcha Theodore Ute Vincent Anna Boris Clara David Eva Franz Georg Helena Ivan Julia Kevin Laura Marek Nina "
+        "Aoife Birgit Callum Dilara Émile Fatima Gráinne Hana Ilse Jürgen Katherine Liam Małgorzata Niamh Ólafur Pieter Renée Søren Tomás "
+        + "Ursula Viktor Wiebke Xenia Yusuf Zoë "
+        + "Amara Benedikt Ciara Dmitri Elena Frederick Gintaras Hamza Iris Joseph Kwame Lotte Margaret Nikolaus Oisín Patricia Quentin Rosalind "
+        + "Stephen Thandiwe Ulrich Veronica William Agnieszka Bronagh "
+        + "Cormac Daniel Elizabeth Finn Greta Hugo Ines Jakob Karin Lars Michael Nora Oskar Paula Robert Sorcha Theodore Ute Vincent Anna Boris "
+        + "Clara David Eva Franz Georg Helena Ivan Julia Kevin Laura Marek Nina "
         + "Otto Petra Rana Sara Tobias Una Vera Wanda Yara Zdeněk Alan Bella Conor Dana Ewa Fiona Gerard Heidi Imran Jana"
     ).Split(' ');
 

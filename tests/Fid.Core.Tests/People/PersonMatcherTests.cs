@@ -58,7 +58,8 @@ public class PersonMatcherTests
         JsonNode.Parse(
             Asked.Answer(
                 "people.match",
-                $$"""{"person":{{{Ines}}},"known":[{"id":"sister","given":"Iris","family":"Moreau","born":"1998-03-04"},{"id":"herself",{{Ines}}},{"id":"nobody","given":"Otto","family":"Zamvik"}]}"""
+                $$"""{"person":{{{Ines}}},"known":[{"id":"sister","given":"Iris","family":"Moreau","born":"1998-03-04"},{"id":"herself",{{Ines}}},"""
+                    + $$"""{"id":"nobody","given":"Otto","family":"Zamvik"}]}"""
             )
         )!["matches"]!
             .AsArray()

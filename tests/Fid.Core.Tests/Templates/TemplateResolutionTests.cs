@@ -14,11 +14,14 @@ public class TemplateResolutionTests
          "templates":[
            {"id":"crew-basics","version":2,"values":{"pay_rate":{"value":16.1},"overtime_rate":{"formula":"pay_rate * 1.5"}},
             "tasks":[{"key":"radio","work":8,"owner":"it"},{"key":"kit","work":1}],"items":[{"key":"uniform-winter"},{"key":"jacket","size":"M"}]},
-           {"id":"deckhand","version":4,"buildsOn":"crew-basics","values":{"pay_rate":{"value":17.4},"end_date":{"formula":"addMonths(start_date, 7)"}},"tasks":[{"key":"tour"},{"key":"radio","work":5}]}],
+           {"id":"deckhand","version":4,"buildsOn":"crew-basics","values":{"pay_rate":{"value":17.4},"end_date":{"formula":"addMonths(start_date, 7)"}},
+             "tasks":[{"key":"tour"},{"key":"radio","work":5}]}],
          "use":"deckhand",
          "addOns":[
-           {"id":"skerry","version":1,"when":"site == 'skerry'","order":10,"values":{"shift":{"value":"early"}},"tasks":[{"key":"ferry-pass","work":2}],"documents":[{"key":"island-rules"}]},
-           {"id":"seasonal","version":3,"when":"end_date < '2028-01-01'","order":20,"values":{"kind":{"value":"seasonal"}},"items":[{"key":"uniform-winter","drop":true}]},
+           {"id":"skerry","version":1,"when":"site == 'skerry'","order":10,"values":{"shift":{"value":"early"}},"tasks":[{"key":"ferry-pass","work":2}],
+             "documents":[{"key":"island-rules"}]},
+           {"id":"seasonal","version":3,"when":"end_date < '2028-01-01'","order":20,"values":{"kind":{"value":"seasonal"}},
+             "items":[{"key":"uniform-winter","drop":true}]},
            {"id":"corran","version":1,"when":"site == 'corran'","order":10,"values":{"shift":{"value":"late"}}}],
          "typed":{"first_name":"Ines"}}
         """;
@@ -39,7 +42,8 @@ public class TemplateResolutionTests
         answer["tasks"]![0]!["properties"]!
             .ToJsonString()
             .ShouldBe(
-                """{"work":{"value":5,"from":"template:deckhand@4","displaced":[{"from":"template:crew-basics@2","value":8}]},"owner":{"value":"it","from":"template:crew-basics@2","displaced":[]}}"""
+                """{"work":{"value":5,"from":"template:deckhand@4","displaced":[{"from":"template:crew-basics@2","value":8}]},"owner":"""
+                    + """{"value":"it","from":"template:crew-basics@2","displaced":[]}}"""
             );
         answer["items"]!.AsArray().Select(t => (string)t!["key"]!).ShouldBe(["jacket"]);
         answer["documents"]!.ToJsonString().ShouldBe("""[{"key":"island-rules","properties":{}}]""");
