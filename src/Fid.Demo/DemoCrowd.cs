@@ -55,7 +55,7 @@ internal static class DemoCrowd
             """
         );
         var copies = await db.Database.SqlQuery<Guid>($"""select id as "Value" from crowd order by place""").ToListAsync();
-        var set = (await new FieldBook(db).LiveAsync(default)).Set;
+        var set = (await new LiveFieldsLoader(db).LiveAsync(default)).Set;
         foreach (var (batch, done) in copies.Chunk(Batch).Select((b, i) => (b, (i + 1) * Batch)))
         {
             var employments = await db.Employments.AsNoTracking().Where(e => batch.Contains(e.Id)).ToListAsync();

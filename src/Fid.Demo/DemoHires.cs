@@ -21,7 +21,7 @@ internal sealed class DemoHires(FidDb db, RecordWriter writer, Author author, Lo
 
     public async Task AddAsync()
     {
-        var templates = await TemplateBook.LoadAsync(db, default);
+        var templates = await TemplateSet.LoadAsync(db, default);
         // The Monday on or after today: starts fall on sensible days whatever the day of the demonstration.
         var monday = today.DayOfWeek == IsoDayOfWeek.Monday ? today : today.Next(IsoDayOfWeek.Monday);
 
@@ -132,7 +132,7 @@ internal sealed class DemoHires(FidDb db, RecordWriter writer, Author author, Lo
         };
         foreach (var (field, value) in more)
             typed[field] = Json(value);
-        var templates = await TemplateBook.LoadAsync(db, default);
+        var templates = await TemplateSet.LoadAsync(db, default);
         var opening = new HireOpening(db, writer);
         var draft = (await opening.DraftAsync(templates, templates.Find(template)!, typed, start, today, default)).Answer!;
         // What was cleared on purpose stays empty, although the site would know a value.

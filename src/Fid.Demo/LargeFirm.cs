@@ -25,7 +25,7 @@ internal static class LargeFirm
 
     public static async Task AddHiresAsync(FidDb db, RecordWriter writer, Author author, LocalDate today, DemoPeople people, DemoNames names, Guid coordinator)
     {
-        var templates = await TemplateBook.LoadAsync(db, default);
+        var templates = await TemplateSet.LoadAsync(db, default);
         var opening = new HireOpening(db, writer);
         var codes = templates.All.Where(t => t.Opens).Select(t => t.Code).Order(StringComparer.Ordinal).ToArray();
         string[] sites = ["hallan", "skerry", "corran", "yard", "mv-corran"];

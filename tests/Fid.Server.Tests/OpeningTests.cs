@@ -29,7 +29,7 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var known = (await found.JsonAsync())[0]!;
         known["reasons"]!.AsArray().Select(r => (string?)r).ShouldBe(["similarName", "email"]);
         known.Text("firstHired").ShouldBe("2025-04-01");
-        known["beside"]!.GetValue<bool>().ShouldBeTrue();
+        known["secondStint"]!.GetValue<bool>().ShouldBeTrue();
         var badge = known["reusable"]!.AsArray().Single(r => r!.Text("field") == "badge")!.Text("shown");
 
         var request = HirePathTests.NewHire("Jun", "Nakamura");
@@ -63,7 +63,7 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         {
             // The season before this one counts with its 183 days, the one before that lies too far back, and what was withdrawn never was.
             var returning = (await again.JsonAsync())[0]!;
-            (returning["beside"]!.GetValue<bool>(), returning.Text("adjustedService")).ShouldBe((false, "2026-09-27"));
+            (returning["secondStint"]!.GetValue<bool>(), returning.Text("adjustedService")).ShouldBe((false, "2026-09-27"));
         }
         using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
         opened.StatusCode.ShouldBe(HttpStatusCode.Created, await opened.Content.ReadAsStringAsync());

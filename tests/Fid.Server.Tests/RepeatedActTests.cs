@@ -165,7 +165,7 @@ public class RepeatedActTests(FirmFixture firm) : IClassFixture<FirmFixture>
     private async Task<(Data.Templates.TemplateSpec Spec, TemplateExport Parcel)> TemplateAsync()
     {
         await using var acts = new ActCaller(firm.Server);
-        var book = await TemplateBook.LoadAsync(acts.Db, default);
+        var book = await TemplateSet.LoadAsync(acts.Db, default);
         var template = book.Find("payroll-clerk")!;
         return (template.Spec, await new TemplateTransfer(acts.Db).PackAsync(book, template, default));
     }

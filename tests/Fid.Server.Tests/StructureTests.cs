@@ -109,9 +109,9 @@ public class StructureTests
                 File.ReadLines(file)
                     .Where(line =>
                         line.Contains("pg_advisory", StringComparison.Ordinal)
-                        || line.Contains(" for update", StringComparison.Ordinal)
-                            && line.Contains("select", StringComparison.Ordinal)
+                        || line.Contains("for update", StringComparison.Ordinal)
                             && !line.Contains("skip locked", StringComparison.Ordinal)
+                            && !line.TrimStart().StartsWith("//", StringComparison.Ordinal)
                     )
                     .Select(line => $"{Path.GetFileName(file)}: {line.Trim()}")
             )

@@ -24,6 +24,6 @@ public sealed class ImportTargets(FidDb db, RecordWriter writer, UniqueValues un
     /// <summary>The people, for somebody.</summary>
     public async Task<PeopleTarget> PeopleAsync(Actor actor, CancellationToken cancellation)
     {
-        return new PeopleTarget(db, writer, unique, open, closing, people, await new FieldBook(db).LiveAsync(cancellation), actor.RoleNames);
+        return new PeopleTarget(db, writer, unique, open, closing, people, await new LiveFieldsLoader(db).LiveAsync(cancellation), actor.RoleNames);
     }
 }

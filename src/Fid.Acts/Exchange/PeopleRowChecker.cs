@@ -44,8 +44,8 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly ILookup<Guid, Employment> _stints;
     private PersonMatcher _new = new([]);
     private Dictionary<string[], PersonMatch?> _likeliest = [];
-    private readonly TemplateBook _templates;
-    private readonly CalendarBook? _calendars;
+    private readonly TemplateSet _templates;
+    private readonly CalendarSet? _calendars;
     private readonly Dictionary<string, int> _seen = new(StringComparer.Ordinal);
 
     private PeopleRowChecker(
@@ -56,9 +56,9 @@ internal sealed class PeopleRowChecker : IRowChecker
         LocalDate today,
         List<Employment> employments,
         EntryIndex index,
-        TemplateBook templates,
+        TemplateSet templates,
         PersonMatcher known,
-        CalendarBook? calendars,
+        CalendarSet? calendars,
         bool isGerman
     )
     {
@@ -88,9 +88,9 @@ internal sealed class PeopleRowChecker : IRowChecker
             today,
             await db.Employments.AsNoTracking().ToListAsync(cancellation),
             await EntryIndex.LoadAsync(db, target.Definition, cancellation),
-            await TemplateBook.LoadAsync(db, cancellation),
+            await TemplateSet.LoadAsync(db, cancellation),
             await target.KnownAsync(cancellation),
-            target.Set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null,
+            target.Set.CountsWorkingDays ? await CalendarSet.LoadAsync(db, cancellation) : null,
             await db.Users.AnyAsync(u => u.Id == run.ById && u.Language == "de", cancellation)
         );
 
@@ -231,7 +231,7 @@ internal sealed class PeopleRowChecker : IRowChecker
                     PeopleTarget.Template,
                     "unworkable-template",
                     $"{template.Name} cannot be used: its values cannot be worked out.",
-                    Cause(TemplateBook.FieldAt(resolved.Problems[0].Path))
+                    Cause(TemplateSet.FieldAt(resolved.Problems[0].Path))
                 ),
             ];
 

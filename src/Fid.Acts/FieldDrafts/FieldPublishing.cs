@@ -88,7 +88,7 @@ public sealed class FieldPublishing(FidDb db)
             {
                 Version = version,
                 Configuration = Encoding.UTF8.GetString(written),
-                Hash = FieldBook.HashOf(written),
+                Hash = LiveFieldsLoader.HashOf(written),
                 At = author.At,
                 ByName = author.Name,
                 Why = why,
@@ -99,7 +99,7 @@ public sealed class FieldPublishing(FidDb db)
             author.Change("fields.published", firm, version.ToString(System.Globalization.CultureInfo.InvariantCulture), why) with
             {
                 // So that the chain of changes vouches for the configuration too.
-                Details = System.Text.Json.JsonSerializer.Serialize(new { sha256 = FieldBook.HashOf(written) }),
+                Details = System.Text.Json.JsonSerializer.Serialize(new { sha256 = LiveFieldsLoader.HashOf(written) }),
             }
         );
         await db.SaveChangesAsync(cancellation);
@@ -154,7 +154,7 @@ public sealed class FieldPublishing(FidDb db)
 
     private async Task ReprojectAsync(CancellationToken cancellation)
     {
-        var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
+        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
         // Those who left too: their records go on being shown.
         var records = await db.CurrentRecords.OrderBy(r => r.EmploymentId).Select(r => new { r.EmploymentId, r.AsOf }).ToListAsync(cancellation);
         foreach (var some in records.Chunk(CountedAtOnce))

@@ -33,11 +33,11 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         Needed.Where(f => FieldValues.IsEmpty(values.GetValueOrDefault(f)?.Value));
 
     // Read once for all that are opened together.
-    private readonly FieldBook _fields = new(db);
+    private readonly LiveFieldsLoader _fields = new(db);
     private readonly Dictionary<string, Dictionary<string, EntryContent>> _entries = new(StringComparer.Ordinal);
     private readonly ManagerFinder _managers = new(db);
     private readonly NewcomerAccounts _accounts = new(db);
-    private CalendarBook? _calendars;
+    private CalendarSet? _calendars;
     private EmployeeNumberPattern? _numbers;
 
     // The next free badge: one that others may take meanwhile, until they are kept from it.
@@ -47,7 +47,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     /// <summary>What a hire would start with. Nothing is saved. Where the template cannot be worked out for it, the problems say why.</summary>
     /// <param name="origin">What is known before anybody types; null for nothing.</param>
     public async Task<Outcome<HireDraft>> DraftAsync(
-        TemplateBook templates,
+        TemplateSet templates,
         RoleTemplate template,
         IReadOnlyDictionary<string, JsonElement> typed,
         LocalDate? start,
@@ -115,7 +115,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         var facts = set.ToDictionary(v => v.Key, v => v.Value.Value);
         if (start is { } first)
             facts["start_date"] = DateOf(first);
-        var calendar = fields.Set.CountsWorkingDays ? (_calendars ??= await CalendarBook.LoadAsync(db, cancellation)).OfRecord(facts) : null;
+        var calendar = fields.Set.CountsWorkingDays ? (_calendars ??= await CalendarSet.LoadAsync(db, cancellation)).OfRecord(facts) : null;
         var keys = fields.Set.Fields.Select(f => f.Key).Where(facts.ContainsKey).ToList();
         var record = RecordEvaluation.Of(
             fields.Set,

@@ -95,7 +95,7 @@ public sealed class HireOrigins(FidDb db)
     /// The template that hires can be opened from and a colleague last was; for one who was here before there were templates, the one
     /// that gives their job. Null where there is none, or several give it.
     /// </summary>
-    public async Task<string?> TemplateOfAsync(Guid colleague, TemplateBook templates, Reader reader, LocalDate today, CancellationToken cancellation)
+    public async Task<string?> TemplateOfAsync(Guid colleague, TemplateSet templates, Reader reader, LocalDate today, CancellationToken cancellation)
     {
         var last = await db
             .Hires.Where(h => h.EmploymentId == colleague)

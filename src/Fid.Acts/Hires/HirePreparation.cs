@@ -80,7 +80,7 @@ public sealed class HirePreparation(FidDb db, HireOrigins origins, EnteredValues
             from.Answer
         );
         var cause = CauseIn(request, template, context, problems);
-        problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template", Follows = cause(TemplateBook.FieldAt(p.Path)) }));
+        problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template", Follows = cause(TemplateSet.FieldAt(p.Path)) }));
         return new PreparedHire(drafted.Answer, problems);
     }
 

@@ -13,7 +13,7 @@ namespace Fid.Acts.Hires;
 /// <param name="Like">The colleague it is to be like; null for nobody.</param>
 /// <param name="BackDated">Whether a start in the past is meant so.</param>
 /// <param name="Candidate">The candidate from recruiting it is; null for none.</param>
-/// <param name="Beside">Whether a stint beside another of the same person is meant so.</param>
+/// <param name="SecondStint">Whether a stint beside another of the same person is meant so.</param>
 /// <param name="NotThese">People it is not, though it looked so, and hires opened with it that are not the same person.</param>
 public sealed record NewHireRequest(
     Guid Id,
@@ -25,7 +25,7 @@ public sealed record NewHireRequest(
     LikeColleague? Like = null,
     bool BackDated = false,
     Guid? Candidate = null,
-    bool Beside = false,
+    bool SecondStint = false,
     Guid[]? NotThese = null
 );
 

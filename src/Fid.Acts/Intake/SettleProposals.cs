@@ -36,7 +36,7 @@ public sealed class SettleProposals(FidDb db, RecordWriter records, EnteredValue
         if (await HireInHand.TakeAsync(db, hire, cancellation) is not var (_, employment, record))
             return Refusal.NotFound;
 
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         var sites = await SiteNames.LoadAsync(db, cancellation);
         var said = take.ToDictionary(
             f => f,

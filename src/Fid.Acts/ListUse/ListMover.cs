@@ -40,7 +40,7 @@ public sealed class ListMover(FidDb db, RecordWriter records)
         {
             if (code != from)
                 continue;
-            var spec = TemplateReferences.Replace(template.Spec, list.Key, from, to, await new FieldBook(db).LiveAsync(cancellation));
+            var spec = TemplateReferences.Replace(template.Spec, list.Key, from, to, await new LiveFieldsLoader(db).LiveAsync(cancellation));
             new TemplatePublishing(db).Put(template, spec, author, "template.entryMoved", $"{list.Key}:{from}→{to}", why);
         }
         foreach (var (code, entry) in await usage.EntriesAsync(list, cancellation))
@@ -87,7 +87,7 @@ public sealed class ListMover(FidDb db, RecordWriter records)
         CancellationToken cancellation
     )
     {
-        var fields = (await new FieldBook(db).LiveAsync(cancellation)).FieldsOf(list.Key);
+        var fields = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).FieldsOf(list.Key);
         if (fields.Length == 0)
             return null;
         var holding = await db

@@ -14,7 +14,7 @@ namespace Fid.Acts.ListUse;
 /// <summary>Who and what uses the entries of a list on a day or after it.</summary>
 public sealed class ListUsage(FidDb db, LocalDate today)
 {
-    private readonly FieldBook _fields = new(db);
+    private readonly LiveFieldsLoader _fields = new(db);
 
     /// <summary>How many people, templates, hires under way and other entries use each entry, by code. An entry nobody uses is left out.</summary>
     public async Task<Dictionary<string, UsageCount>> CountAsync(ListDefinition list, EntryHolders holders, CancellationToken cancellation)

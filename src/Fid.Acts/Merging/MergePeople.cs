@@ -30,7 +30,7 @@ public sealed class MergePeople(FidDb db, PersonMerging merging, HireClosing clo
             return await db.PersonMerges.Where(m => m.KeptId == kept.PersonId).OrderByDescending(m => m.At).Select(m => m.Id).FirstAsync(cancellation);
         if (kept.PersonId == other.PersonId)
             return Refusal.Invalid("/with", "self", "These are stints of one person already.");
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         if (request.Take.FirstOrDefault(f => fields.Set.Find(f) is not { } field || field.AccessOf(actor.RoleNames) != FieldAccess.Edit) is { } forbidden)
             return Refusal.Invalid($"/take/{JsonPointer.Escape(forbidden)}", "read-only", "You may not change this.");
         Guid[] people = [kept.PersonId, other.PersonId];

@@ -39,7 +39,7 @@ public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValue
         var moved = stints.Where(s => s.PersonId == other).ToList();
         var change = author.Change("person.merged", through.Id, string.Join(' ', moved.Select(m => m.Number)), why);
         db.Changes.Add(change);
-        var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
+        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
         var (mine, theirs) = (await ValuesAsync(kept, today, cancellation), await ValuesAsync(other, today, cancellation));
         var edits = new List<FieldEdit>();
         foreach (var (field, value) in theirs.Where(v => set.Find(v.Key) is not null && (!mine.ContainsKey(v.Key) || take.Contains(v.Key))))

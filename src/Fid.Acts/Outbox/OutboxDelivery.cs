@@ -22,8 +22,10 @@ public sealed class OutboxDelivery(FidDb db, FirmClock clock)
             .Database.SqlQuery<Guid>(
                 $"""
                 update outbox set tries = tries + 1, next_try = {now + mine}
-                where id = (select id from outbox where sent_at is null and channel = {channel} and next_try <= {now} order by at limit 1 for update skip
-                  locked) returning id
+                where id = (
+                  select id from outbox where sent_at is null and channel = {channel} and next_try <= {now} order by at limit 1
+                  for update skip locked)
+                returning id
                 """
             )
             .ToListAsync(cancellation);

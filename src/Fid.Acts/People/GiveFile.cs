@@ -18,7 +18,7 @@ public sealed class GiveFile(FidDb db)
             return Refusal.Invalid("", "missing", "The file is empty. Choose another.");
         return
             request.Field is { } field
-            && (await new FieldBook(db).LiveAsync(cancellation)).Set.Find(field) is { Type: FieldType.File } meant
+            && (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set.Find(field) is { Type: FieldType.File } meant
             && meant.AccessOf(actor.RoleNames) != FieldAccess.None
             && FileFit.Check(meant, request.Content.Length, FileKind.GroupOf(request.Content)) is { } misfit
             ? Refusal.Invalid(misfit with { Path = "" })

@@ -13,7 +13,7 @@ public static class ProjectionCheck
     {
         // Everybody's whole record is read: that may take longer than an answer to somebody who waits for it.
         db.Database.SetCommandTimeout(FidDatabase.LongestWork);
-        var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
+        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
         // In one snapshot: saves that are made meanwhile must not look like faults.
         await using var transaction = await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancellation);
         var employments = await db.Employments.AsNoTracking().ToDictionaryAsync(e => e.Id, cancellation);

@@ -34,7 +34,7 @@ public sealed class Reader
     public bool SeesNames { get; }
 
     public static async Task<Reader> OfAsync(Actor actor, FidDb db, CancellationToken cancellation) =>
-        await OfAsync(actor, db, await new FieldBook(db).LiveAsync(cancellation), cancellation);
+        await OfAsync(actor, db, await new LiveFieldsLoader(db).LiveAsync(cancellation), cancellation);
 
     public static async Task<Reader> OfAsync(Actor actor, FidDb db, LiveFields fields, CancellationToken cancellation) =>
         new(fields, actor.RoleNames, actor.MayReadEverybody ? null : await OwnEmployments.OfAsync(actor, db, cancellation));

@@ -15,11 +15,11 @@ namespace Fid.Acts.People;
 /// <summary>The one way by which values of records are written: the rows, and the projection that follows from them.</summary>
 public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
 {
-    private readonly FieldBook _fields = new(db);
+    private readonly LiveFieldsLoader _fields = new(db);
     private readonly UniqueValues _unique = new(db, sensitive);
 
     // Read once for all that is saved together.
-    private CalendarBook? _calendars;
+    private CalendarSet? _calendars;
 
     /// <summary>The record of a new employment. Its own facts are true from its first day; the person's from the day they became
     /// known, or the first day if that is earlier.</summary>
@@ -104,7 +104,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public async Task<IReadOnlyList<RecordProblem>> SaveAsync(IReadOnlyList<RecordEdit> records, LocalDate today, CancellationToken cancellation)
     {
         var set = (await _fields.LiveAsync(cancellation)).Set;
-        var calendars = set.CountsWorkingDays ? _calendars ??= await CalendarBook.LoadAsync(db, cancellation) : null;
+        var calendars = set.CountsWorkingDays ? _calendars ??= await CalendarSet.LoadAsync(db, cancellation) : null;
         await LockUniqueAsync(records.SelectMany(r => r.Edits).Where(e => e.Value is not null).Select(e => e.Field), cancellation);
         var believed = await BelievedAsync([.. records.Select(r => r.Employment)], cancellation);
         var problems = new List<RecordProblem>();

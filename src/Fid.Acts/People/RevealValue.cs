@@ -17,7 +17,7 @@ public sealed class RevealValue(FidDb db, SensitiveValues sensitive)
     {
         if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: false, cancellation) is not var (employment, _))
             return Refusal.NotFound;
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         if (fields.Set.Find(request.Field) is not { Sensitive: true } || !ShownRecord.Sees(fields, actor.RoleNames, [request.Field]))
             return Refusal.NotFound;
         var value = request.Value is { } one

@@ -23,7 +23,7 @@ public sealed class SaveRecord(FidDb db, RecordWriter records, EnteredValues ent
         if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: true, cancellation) is not var (employment, record))
             return Refusal.NotFound;
 
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         await records.LockUniqueAsync(request.Changes.Keys, cancellation);
         var start = await StartCorrection.OfAsync(db, actor, fields.Set, request.Changes, employment, cancellation);
         var entered = await enteredValues.CheckAsync(

@@ -31,7 +31,7 @@ public static class ShownRecord
         CancellationToken cancellation
     )
     {
-        var calendar = await CalendarBook.OfRecordAsync(db, fields.Set, values, cancellation);
+        var calendar = await CalendarSet.OfRecordAsync(db, fields.Set, values, cancellation);
         return RecordEvaluation.Of(fields.Set, new RecordQuestion(values, entered, changed, roles, stage, today, RecordQuestion.NoLists, calendar));
     }
 

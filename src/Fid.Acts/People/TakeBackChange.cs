@@ -33,7 +33,7 @@ public sealed class TakeBackChange(FidDb db, RecordWriter records)
                 is not { } taken
         )
             return Refusal.NotFound;
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         var touched = await records.TouchedBy(employment, taken).Select(v => v.Field).Distinct().ToListAsync(cancellation);
         if (touched.Any(f => fields.Set.Find(f)?.AccessOf(actor.RoleNames) != FieldAccess.Edit))
             return Refusal.Forbidden;

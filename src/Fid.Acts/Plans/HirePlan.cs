@@ -14,7 +14,7 @@ public static class HirePlan
         LocalDate today,
         LocalDate start,
         LocalDate accepted,
-        CalendarBook calendars,
+        CalendarSet calendars,
         IReadOnlyList<PlanStage> stages,
         IReadOnlyList<PlanTask> tasks
     ) => new(today, new Dictionary<string, LocalDate>(2) { [PlanQuestion.Start] = start, [Accepted] = accepted }, calendars.ByCode, stages, tasks);

@@ -102,7 +102,7 @@ public static class HiresUnderWay
 /// <summary>A hire under way, and its tasks.</summary>
 public sealed record HireUnderWay(HireHead Head, IReadOnlyList<TaskRow> Tasks)
 {
-    public PlanQuestion Question(LocalDate today, CalendarBook calendars, IReadOnlyList<PlanStage> stages)
+    public PlanQuestion Question(LocalDate today, CalendarSet calendars, IReadOnlyList<PlanStage> stages)
     {
         var tasks = new PlanTask[Tasks.Count];
         for (var i = 0; i < tasks.Length; i++)
@@ -211,7 +211,7 @@ public sealed record TaskRow(
             task.SkippedWhy is not null
         );
 
-    public string CalendarOf(string? ownCalendar) => CalendarCode == HireTask.OwnCalendar ? ownCalendar ?? CalendarBook.Unknown : CalendarCode;
+    public string CalendarOf(string? ownCalendar) => CalendarCode == HireTask.OwnCalendar ? ownCalendar ?? CalendarSet.Unknown : CalendarCode;
 
     private PlanLink[] Links()
     {

@@ -44,7 +44,7 @@ public static class StarterSets
     /// out, and the tasks of teams it does not have are the coordinator's.</summary>
     public static async Task<TemplateSpec> FittingAsync(FidDb db, TemplateSpec spec, CancellationToken cancellation)
     {
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         var there = (await db.ListEntries.Where(e => !e.Retired).Select(e => new { e.List, e.Code }).ToListAsync(cancellation))
             .Select(e => (e.List, e.Code))
             .ToHashSet();

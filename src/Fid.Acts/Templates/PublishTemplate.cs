@@ -42,7 +42,7 @@ public sealed class PublishTemplate(FidDb db)
             Version = draft.BasedOn + 1,
             Spec = draft.Spec,
         };
-        var book = (await TemplateBook.LoadAsync(db, cancellation)).With(drafted);
+        var book = (await TemplateSet.LoadAsync(db, cancellation)).With(drafted);
         var findings = await TemplateFindings.OfAsync(db, reader.Fields, book, drafted, actor.Today, cancellation);
         if (findings.Where(f => f.Blocks).ToList() is { Count: > 0 } wrong)
             return Refusal.Invalid([.. wrong.Select(f => new Problem(f.Pointer, f.Code, f.Message))]);

@@ -18,7 +18,7 @@ public sealed class RetireTemplate(FidDb db)
         await Locks.TemplatesAsync(db, cancellation);
         if (await db.RoleTemplates.SingleOrDefaultAsync(t => t.Code == request.Code, cancellation) is not { } template)
             return Refusal.NotFound;
-        var above = (await TemplateBook.LoadAsync(db, cancellation))
+        var above = (await TemplateSet.LoadAsync(db, cancellation))
             .All.Where(t => t.Spec.BuildsOn == request.Code && !t.Retired)
             .Select(t => t.Name)
             .Order(StringComparer.Ordinal)

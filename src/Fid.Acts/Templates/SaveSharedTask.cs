@@ -24,8 +24,8 @@ public sealed class SaveSharedTask(FidDb db)
         await Locks.TemplatesAsync(db, cancellation);
         var review = await TemplateReview.LoadAsync(
             db,
-            await new FieldBook(db).LiveAsync(cancellation),
-            await TemplateBook.LoadAsync(db, cancellation),
+            await new LiveFieldsLoader(db).LiveAsync(cancellation),
+            await TemplateSet.LoadAsync(db, cancellation),
             cancellation
         );
         if (review.OfTask(new TemplateEntry(request.Key, request.Properties)).ToList() is { Count: > 0 } wrong)

@@ -16,7 +16,7 @@ public static class TemplateFindings
     public static async Task<IReadOnlyList<TemplateFinding>> OfAsync(
         FidDb db,
         LiveFields fields,
-        TemplateBook book,
+        TemplateSet book,
         RoleTemplate template,
         LocalDate today,
         CancellationToken cancellation
@@ -28,7 +28,7 @@ public static class TemplateFindings
             return findings;
         var none = new Dictionary<string, JsonElement>();
         var stages = await Stage.PlanAsync(db, cancellation);
-        var calendars = (await CalendarBook.LoadAsync(db, cancellation)).ByCode;
+        var calendars = (await CalendarSet.LoadAsync(db, cancellation)).ByCode;
         if (template.IsAddOn)
         {
             // What it lacks is found with a template that it would come on top of: each that hires are opened from.

@@ -12,7 +12,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Acts.Templates;
 
 /// <summary>Looks through a template before it is published: what would trip up whoever opens a hire from it.</summary>
-public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOnlySet<(string List, string Code)> entries, IReadOnlySet<Guid> people)
+public sealed class TemplateReview(LiveFields fields, TemplateSet book, IReadOnlySet<(string List, string Code)> entries, IReadOnlySet<Guid> people)
 {
     /// <summary>The list of the firm whose codes are the keys of a template's entries.</summary>
     public static IReadOnlyDictionary<string, string> KeyedBy { get; } =
@@ -25,7 +25,7 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
         };
 
     /// <summary>Reads what a review compares with.</summary>
-    public static async Task<TemplateReview> LoadAsync(FidDb db, LiveFields fields, TemplateBook book, CancellationToken cancellation) =>
+    public static async Task<TemplateReview> LoadAsync(FidDb db, LiveFields fields, TemplateSet book, CancellationToken cancellation) =>
         new(
             fields,
             book,
@@ -150,7 +150,7 @@ public sealed class TemplateReview(LiveFields fields, TemplateBook book, IReadOn
         if (mistake is not null)
             return [new TemplateFinding(part, key, null, "formula-error", mistake.Message, Character: mistake.Character)];
         return formula!
-            .Names.Where(n => fields.Set.Find(n) is null && n != TemplateBook.Returning)
+            .Names.Where(n => fields.Set.Find(n) is null && n != TemplateSet.Returning)
             .Select(n => new TemplateFinding(part, key, null, "unknown-field", $"There is no field {n}."));
     }
 

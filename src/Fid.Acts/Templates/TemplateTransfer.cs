@@ -40,10 +40,10 @@ public sealed class TemplateTransfer(FidDb db)
     internal const string Imported = "template.imported";
 
     /// <summary>A template with those it builds on, the shared tasks they follow, and the list entries they refer to.</summary>
-    public async Task<TemplateExport> PackAsync(TemplateBook book, RoleTemplate template, CancellationToken cancellation)
+    public async Task<TemplateExport> PackAsync(TemplateSet book, RoleTemplate template, CancellationToken cancellation)
     {
         var chain = book.Chain(template);
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         var all = (await db.ListEntries.AsNoTracking().ToListAsync(cancellation)).ToDictionary(e => (e.List, e.Code));
         var wanted = new Dictionary<(string List, string Code), ExportedEntry>();
         var open = new Queue<(string, string)>(
@@ -118,7 +118,7 @@ public sealed class TemplateTransfer(FidDb db)
         if (problems.Count > 0)
             return Outcome<string[]>.Failed(problems);
 
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         var taken = (await db.RoleTemplates.Select(t => t.Code).ToListAsync(cancellation))
             .Concat(await db.TemplateDrafts.Select(d => d.Code).ToListAsync(cancellation))
             .ToHashSet();

@@ -16,7 +16,7 @@ public sealed class TemplateUpdates(FidDb db)
     /// <param name="code">Only hires that have this template or add-on among their layers, or would have.</param>
     /// <param name="only">Only these hires; null for all.</param>
     public async Task<IReadOnlyList<HireUpdate>> FindAsync(
-        TemplateBook book,
+        TemplateSet book,
         string? code,
         IReadOnlyCollection<Guid>? only,
         LocalDate today,
@@ -97,7 +97,7 @@ public sealed class TemplateUpdates(FidDb db)
         );
     }
 
-    /// <summary>The stints of people who were here before: of whom conditions say that they are <see cref="TemplateBook.Returning"/>.</summary>
+    /// <summary>The stints of people who were here before: of whom conditions say that they are <see cref="TemplateSet.Returning"/>.</summary>
     public static async Task<IReadOnlySet<Guid>> ReturningAsync(FidDb db, CancellationToken cancellation) =>
         (
             await db.Employments.Where(e => db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start)).Select(e => e.Id).ToListAsync(cancellation)

@@ -5,7 +5,7 @@ public static class ShippedLists
 {
     /// <summary>All lists, in the order they are shown, which is also an order in which a firm can fill them.</summary>
     public static IReadOnlyList<ListDefinition> All { get; } =
-    [.. TimeLists.Calendars, .. PlaceLists.All, .. PayLists.All, .. WorkLists.All, .. TimeLists.All, .. ThingLists.All];
+    [.. TimeLists.Calendars, .. PlaceLists.All, .. PayLists.All, .. WorkLists.All, .. TimeLists.All, .. ItemLists.All];
 
     private static readonly Dictionary<string, ListDefinition> ByKey = All.ToDictionary(l => l.Key, StringComparer.Ordinal);
 

@@ -23,7 +23,7 @@ internal static class ArrivalsEndpoint
     private static async Task<Ok<ArrivalsResponse>> Show(Actor actor, FidDb db, OpenTaskCache tasks, CancellationToken cancellation)
     {
         var today = actor.Today;
-        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
@@ -44,7 +44,7 @@ internal static class ArrivalsEndpoint
         return TypedResults.Ok(new ArrivalsResponse(today, [.. stages.Select(s => new StageName(s.Key, s.Called))], rows));
     }
 
-    private static ArrivalRow Row(HireUnderWay hire, PlanQuestion question, ListNames names, CalendarBook calendars, HashSet<string> seen)
+    private static ArrivalRow Row(HireUnderWay hire, PlanQuestion question, ListNames names, CalendarSet calendars, HashSet<string> seen)
     {
         var plan = HirePlan.Of(question, SoonestSearch.WhenNotFeasible);
         var rope = Rope.Of(question, plan, hire.Head.Accepted);

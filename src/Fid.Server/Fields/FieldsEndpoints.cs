@@ -70,7 +70,7 @@ internal static class FieldsEndpoints
     private static async Task<Ok<Dictionary<string, Labels>>> ShowLabels(Actor actor, FidDb db, CancellationToken cancellation)
     {
         var roles = actor.RoleNames;
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         return TypedResults.Ok(fields.Set.Fields.Where(f => f.AccessOf(roles) != FieldAccess.None).ToDictionary(f => f.Key, f => Labels.Of(f.Labels)));
     }
 

@@ -72,7 +72,7 @@ internal static class GapSheet
         CancellationToken cancellation
     )
     {
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         if (fields.Set.Find(key) is not { } field || !ShownRecord.Sees(fields, actor.RoleNames, [key]))
             return Problems.NotFound();
         using var body = new MemoryStream();

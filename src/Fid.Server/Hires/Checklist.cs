@@ -47,13 +47,13 @@ internal static class Checklist
     public static async Task<ChecklistResponse> DescribeAsync(HireUnderWay hire, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var today = actor.Today;
-        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var seen = new VisibleFacts(reader, names);
         var head = seen.Of(hire.Head);
         var (filled, of) = await FilledAsync(head, reader, db, today, cancellation);
-        var templates = await TemplateBook.LoadAsync(db, cancellation);
+        var templates = await TemplateSet.LoadAsync(db, cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
         var details = await db
             .HireTasks.AsNoTracking()

@@ -33,7 +33,7 @@ public sealed record HoldUpResponse(
         Plan plan,
         IReadOnlyList<TaskRow> tasks,
         string? ownCalendar,
-        CalendarBook calendars,
+        CalendarSet calendars,
         ListNames names,
         LocalDate? entered = null
     )

@@ -131,7 +131,7 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
 /// <param name="Ended">The last day of the last one; null while it goes on.</param>
 /// <param name="AdjustedService">The day from which service counts, the new stint with it.</param>
 /// <param name="WorksHere">Whether they work here now, or are about to.</param>
-/// <param name="Beside">Whether the new stint would run beside another.</param>
+/// <param name="SecondStint">Whether the new stint would run beside another.</param>
 /// <param name="IsSame">Whether it is taken to be the same person.</param>
 /// <param name="Reusable">What could be taken over from the last stint.</param>
 public sealed record KnownPerson(
@@ -147,7 +147,7 @@ public sealed record KnownPerson(
     LocalDate? Ended,
     LocalDate? AdjustedService,
     bool WorksHere,
-    bool Beside,
+    bool SecondStint,
     bool IsSame,
     MatchReason[] Reasons,
     ReusableFact[] Reusable

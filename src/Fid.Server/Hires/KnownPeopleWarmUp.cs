@@ -17,7 +17,7 @@ public sealed class KnownPeopleWarmUp(IServiceScopeFactory scopes, PeopleIndex p
             await using var scope = scopes.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<FidDb>();
             db.Database.SetCommandTimeout(FidDatabase.LongestWork);
-            var fields = await new FieldBook(db).LiveAsync(stoppingToken);
+            var fields = await new LiveFieldsLoader(db).LiveAsync(stoppingToken);
             // Those who may open hires; mostly they see the same fields, and the second finds it read.
             foreach (var role in Access.RolesOf[Access.Coordinates])
                 await people.MatcherAsync(db, field => ShownRecord.Sees(fields, [role], [field]), stoppingToken);

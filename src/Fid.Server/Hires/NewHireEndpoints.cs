@@ -181,12 +181,12 @@ internal static class NewHireEndpoints
 
 /// <summary>What it takes to show hires before they are opened.</summary>
 /// <param name="Called">What people that values name are called; null to look each up.</param>
-internal sealed record PreviewNames(ListNames Names, CalendarBook Calendars, IReadOnlyList<PlanStage> Stages, IReadOnlyDictionary<Guid, string>? Called = null)
+internal sealed record PreviewNames(ListNames Names, CalendarSet Calendars, IReadOnlyList<PlanStage> Stages, IReadOnlyDictionary<Guid, string>? Called = null)
 {
     public static async Task<PreviewNames> LoadAsync(Reader reader, FidDb db, CancellationToken cancellation) =>
         new(
             await ListNames.LoadAsync(db, cancellation, reader.SeesNames),
-            await CalendarBook.LoadAsync(db, cancellation),
+            await CalendarSet.LoadAsync(db, cancellation),
             await Stage.PlanAsync(db, cancellation)
         );
 }

@@ -32,7 +32,7 @@ internal static class StartEndpoints
         if (await HireAccess.FindAsync(id, actor, db, cancellation) is not { } hire)
             return Problems.NotFound();
         var today = actor.Today;
-        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation);
         var stages = await Stage.PlanAsync(db, cancellation);
 
@@ -43,7 +43,7 @@ internal static class StartEndpoints
             .Tasks.Select((t, i) => new TaskMove(t.Key, t.Called, t.Owner, names.Owner(t.Owner), Dates(before.Tasks[i]), Dates(after.Tasks[i])))
             .Where(m => m.Before != m.After)
             .ToArray();
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v =>
             ShownRecord.Sees(fields, actor.RoleNames, [v.Field])
         );

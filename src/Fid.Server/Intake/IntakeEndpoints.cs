@@ -36,7 +36,7 @@ internal static class IntakeEndpoints
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var candidates = await db.IntakeCandidates.AsNoTracking().OrderByDescending(c => c.ChangedAt).Take(500).ToListAsync(cancellation);
-        var templates = await TemplateBook.LoadAsync(db, cancellation);
+        var templates = await TemplateSet.LoadAsync(db, cancellation);
         var sites = await SiteNames.LoadAsync(db, cancellation);
         var hires = candidates.Select(c => c.HireId).OfType<Guid>().ToArray();
         var starts = await StartsAsync(db, candidates, cancellation);

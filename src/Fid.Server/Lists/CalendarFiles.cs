@@ -50,7 +50,7 @@ internal static class CalendarFiles
         var last = to ?? first + 2;
         if (first < 1950 || last > 2100 || last < first)
             return Problems.Invalid(new Problem("/to", "out-of-range", "Choose years from 1950 to 2100, the first before the last."));
-        var book = await CalendarBook.LoadAsync(db, cancellation);
+        var book = await CalendarSet.LoadAsync(db, cancellation);
         var calendar = new Calendar { ProductId = "-//Fid//Holiday calendar//EN", Scale = "GREGORIAN" };
         calendar.AddProperty("X-WR-CALNAME", entry.Name);
         foreach (var day in Enumerable.Range(first, last - first + 1).SelectMany(y => book.DaysOff(entry.Code, y)))

@@ -114,7 +114,7 @@ internal static class ListsEndpoint
     )
     {
         var today = actor.Today;
-        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var calendars = await CalendarSet.LoadAsync(db, cancellation);
         if (text.Length > 100 || DateEntry.Read(text, today, calendars[calendar]) is not { } date || !ValueCheck.IsSensible(date))
             return Problems.Invalid(new Problem("/text", "bad-date", "Enter a date, such as 8/3, 8 Mar, next Monday or +10wd."));
         return TypedResults.Ok(new DateResponse(date, Period.DaysBetween(today, date)));

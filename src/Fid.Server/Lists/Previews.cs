@@ -36,14 +36,14 @@ internal static class Previews
         if (read.Problems.FirstOrDefault(p => p.Column is "rest" or "holidays" or "based_on") is { } wrong)
             return Invalid([wrong]);
         var calendar = read.Content with { Code = read.Content.Code.Length > 0 ? read.Content.Code : "\u0001" };
-        var book = (await CalendarBook.LoadAsync(db, cancellation)).With(calendar);
+        var book = (await CalendarSet.LoadAsync(db, cancellation)).With(calendar);
         var names = await db.ListEntries.Where(e => e.List == "calendars").ToDictionaryAsync(e => e.Code, e => e.Name, cancellation);
         var days = book.DaysOff(calendar.Code, year);
         var work = book[calendar.Code];
         return TypedResults.Ok(
             new CalendarYear(
                 year,
-                CalendarBook.Rest(calendar).ToString(),
+                CalendarSet.Rest(calendar).ToString(),
                 work.Count(new LocalDate(year, 1, 1), new LocalDate(year, 12, 31)),
                 [.. days.Select(d => new CalendarDay(d.Date, d.Name, d.Calendar == calendar.Code ? null : names.GetValueOrDefault(d.Calendar)))]
             )
@@ -63,7 +63,7 @@ internal static class Previews
             return Invalid(wrong);
         var group = read.Content;
         var today = actor.Today;
-        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var first = group.Text("first_period_start") is { } text ? NodaTime.Text.LocalDatePattern.Iso.Parse(text).Value : (LocalDate?)null;
         var from = first is { } start && start > today ? start : today;
         var daysAfter = (int)(group.Number("pay_days_after_end") ?? 0);
@@ -133,7 +133,7 @@ internal static class Previews
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var today = actor.Today;
         var monday = (from?.Date ?? today).PlusDays(1).Previous(IsoDayOfWeek.Monday);
-        var book = await CalendarBook.LoadAsync(db, cancellation);
+        var book = await CalendarSet.LoadAsync(db, cancellation);
         var days = Enumerable
             .Range(monday.Year - 1, 3)
             .SelectMany(y => calendar is null ? [] : book.DaysOff(calendar, y))

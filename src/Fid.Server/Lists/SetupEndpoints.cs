@@ -35,7 +35,7 @@ internal static class SetupEndpoints
             .GroupBy(e => e.List)
             .Select(g => new { g.Key, Count = g.Count() })
             .ToDictionaryAsync(g => g.Key, g => g.Count, cancellation);
-        var templates = (await TemplateBook.LoadAsync(db, cancellation)).Opening.Count();
+        var templates = (await TemplateSet.LoadAsync(db, cancellation)).Opening.Count();
         var lists = ShippedLists
             .All.Select(l => new SetupList(l.Key, l.NeededToOpen, counts.GetValueOrDefault(l.Key), StarterSets.For(l, firm, country, today)))
             .ToList();

@@ -67,7 +67,7 @@ internal static class Files
     {
         if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _))
             return Problems.NotFound();
-        var fields = await new FieldBook(db).LiveAsync(cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         if (fields.Set.Find(key) is not { Type: FieldType.File } || !ShownRecord.Sees(fields, actor.RoleNames, [key]))
             return Problems.NotFound();
         var named = file.ToString();

@@ -59,7 +59,7 @@ internal static class HistoryEndpoints
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var sources = await SourceNames.LoadAsync(
             db,
-            await TemplateBook.LoadAsync(db, cancellation),
+            await TemplateSet.LoadAsync(db, cancellation),
             rows.Select(r => r.Source),
             reader.SeesNames,
             cancellation

@@ -177,7 +177,7 @@ internal static class PeopleEndpoints
                 .Take(MostFound)
                 .Select(l => new Found(FoundKind.List, l.Key, l.Label.In(System.Globalization.CultureInfo.CurrentUICulture.TwoLetterISOLanguageName), null))
         );
-        var templates = (await TemplateBook.LoadAsync(db, cancellation)).All.Where(t =>
+        var templates = (await TemplateSet.LoadAsync(db, cancellation)).All.Where(t =>
             TextRules.Fold($"{t.Spec.Name} {t.Spec.NameDe} {t.Code}").Contains(folded, StringComparison.Ordinal)
         );
         found.AddRange(templates.Take(MostFound).Select(t => new Found(FoundKind.Template, t.Code, t.Name, null)));

@@ -41,8 +41,8 @@ internal static class PeopleSheet
         await SecurityTrail.NoteAsync(db, actor, http, SecurityTrail.Exported, "people", cancellation);
         var today = actor.Today;
         var people = await targets.PeopleAsync(actor, cancellation);
-        var set = (await new FieldBook(db).LiveAsync(cancellation)).Set;
-        var calendars = set.CountsWorkingDays ? await CalendarBook.LoadAsync(db, cancellation) : null;
+        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
+        var calendars = set.CountsWorkingDays ? await CalendarSet.LoadAsync(db, cancellation) : null;
         var numbers = await db
             .Employments.AsNoTracking()
             .Select(e => new
@@ -112,7 +112,7 @@ internal static class PeopleSheet
     {
         var people = await targets.PeopleAsync(actor, cancellation);
         var (roles, template) = (actor.RoleNames, people.Definition.Find(PeopleTarget.Template)!);
-        var opening = (await TemplateBook.LoadAsync(db, cancellation)).Opening.Select(t => t.Name).Order(StringComparer.Ordinal).ToArray();
+        var opening = (await TemplateSet.LoadAsync(db, cancellation)).Opening.Select(t => t.Name).Order(StringComparer.Ordinal).ToArray();
         var columns = new List<SheetColumn> { new(template.Label.In(language), template.Note.In(language), opening) };
         foreach (var field in people.Fields.Where(f => f.Key == StartCorrection.Field || f.AccessOf(roles) == FieldAccess.Edit))
             columns.Add(await ColumnAsync(db, field, mayEdit: true, language, cancellation));

@@ -39,7 +39,7 @@ internal sealed class RecordParts
     public ListNames Names { get; private set; } = null!;
 
     /// <summary>What the templates are called; not what they hold.</summary>
-    public TemplateBook Templates { get; private set; } = null!;
+    public TemplateSet Templates { get; private set; } = null!;
 
     /// <summary>The hire under way, if any.</summary>
     public HireLink? Hire { get; private set; }
@@ -86,7 +86,7 @@ internal sealed class RecordParts
                     """,
                     id
                 );
-                Add(first, FieldBook.NowSql);
+                Add(first, LiveFieldsLoader.NowSql);
                 Add(
                     first,
                     """
@@ -125,7 +125,7 @@ internal sealed class RecordParts
                         return null;
                     now = await parts.ReadRecordAsync(reader, id, today, cancellation);
                 }
-                parts.Fields = await new FieldBook(db).LiveAsync(now, cancellation);
+                parts.Fields = await new LiveFieldsLoader(db).LiveAsync(now, cancellation);
             }
             var fields = parts.Fields;
             parts.Stage = fields.StageOf(parts._open);
@@ -237,7 +237,7 @@ internal sealed class RecordParts
                     ),
                 }
             );
-        Templates = TemplateBook.Of(templates);
+        Templates = TemplateSet.Of(templates);
         await reader.NextResultAsync(cancellation);
         if (await reader.ReadAsync(cancellation))
         {

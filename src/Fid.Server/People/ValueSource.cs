@@ -15,16 +15,16 @@ public sealed record ValueSource(string Kind, string? Name = null, int? Version 
 /// <summary>How the sources that values are stored with are called.</summary>
 internal sealed class SourceNames
 {
-    private readonly TemplateBook _templates;
+    private readonly TemplateSet _templates;
     private readonly Dictionary<string, string> _colleagues;
 
-    private SourceNames(TemplateBook templates, Dictionary<string, string> colleagues) => (_templates, _colleagues) = (templates, colleagues);
+    private SourceNames(TemplateSet templates, Dictionary<string, string> colleagues) => (_templates, _colleagues) = (templates, colleagues);
 
     /// <summary>Reads what it takes to name these sources.</summary>
     /// <param name="seesNames">Whether people's names may be seen; where not, colleagues are called by their numbers.</param>
     public static async Task<SourceNames> LoadAsync(
         FidDb db,
-        TemplateBook templates,
+        TemplateSet templates,
         IEnumerable<string> sources,
         bool seesNames,
         CancellationToken cancellation

@@ -43,7 +43,7 @@ internal static class TemplateExamples
         var fields = reader.Fields;
         if (request.Spec is { } sent && reader.Forbidden(sent) is { Count: > 0 } forbidden)
             return Problems.Invalid(forbidden);
-        var book = await TemplateBook.LoadAsync(db, cancellation);
+        var book = await TemplateSet.LoadAsync(db, cancellation);
         var version = book.Find(code)?.Version ?? 0;
         var edited = new RoleTemplate
         {
@@ -62,7 +62,7 @@ internal static class TemplateExamples
         // What is chosen for the example stands in it as if it had been typed.
         var chosen = request.Facts.Where(f => reader.Sees(f.Key)).ToDictionary();
         var returning =
-            request.Facts.TryGetValue(TemplateBook.Returning, out var before) && before.ValueKind == JsonValueKind.String && before.GetString() == "yes";
+            request.Facts.TryGetValue(TemplateSet.Returning, out var before) && before.ValueKind == JsonValueKind.String && before.GetString() == "yes";
         var resolved = book.Resolve(use, chosen, start, today, returning);
         if (resolved.Answer is not { } layered)
         {
@@ -137,13 +137,13 @@ internal static class TemplateExamples
         );
     }
 
-    private static LayerResponse Describe(string layer, TemplateBook book)
+    private static LayerResponse Describe(string layer, TemplateSet book)
     {
         var (code, version) = RoleTemplate.ReadLayer(layer)!.Value;
         return new LayerResponse(layer, code, book.Find(code)?.Name ?? code, version, book.Find(code)?.IsAddOn ?? false);
     }
 
-    private static string? FormulaAt(TemplateBook book, string layer, string field) =>
+    private static string? FormulaAt(TemplateSet book, string layer, string field) =>
         RoleTemplate.ReadLayer(layer) is var (code, _) && book.Find(code) is { } template && template.Spec.Values.TryGetValue(field, out var value)
             ? TemplateSpec.FormulaOf(value)
             : null;
@@ -152,7 +152,7 @@ internal static class TemplateExamples
     // From a day on, the first on which everybody works: nobody begins on a holiday.
     private static async Task<LocalDate> WorkingDayAsync(LocalDate from, FidDb db, CancellationToken cancellation)
     {
-        var calendars = (await CalendarBook.LoadAsync(db, cancellation)).ByCode.Values.ToList();
+        var calendars = (await CalendarSet.LoadAsync(db, cancellation)).ByCode.Values.ToList();
         return Enumerable.Range(0, DaysAhead).Select(from.PlusDays).Where(d => calendars.TrueForAll(c => c.IsWorking(d))).DefaultIfEmpty(from).First();
     }
 
@@ -176,7 +176,7 @@ internal static class TemplateExamples
         {
             return null;
         }
-        var calendars = await CalendarBook.LoadAsync(db, cancellation);
+        var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var own =
             layered.Values.TryGetValue("holiday_calendar", out var calendar) && calendar.Value.ValueKind == JsonValueKind.String
                 ? calendar.Value.GetString()
@@ -260,7 +260,7 @@ internal static class TemplateExamples
                     .Compute(
                         new FormulaFacts(
                             name =>
-                                name == TemplateBook.Returning ? (returning.Contains(r.Key) ? "yes" : "no")
+                                name == TemplateSet.Returning ? (returning.Contains(r.Key) ? "yes" : "no")
                                 : reader.Sees(name) && r.Value.Values.TryGetValue(name, out var v) ? FieldValues.FromJson(SealedText.Shown(v))
                                 : null,
                             today,

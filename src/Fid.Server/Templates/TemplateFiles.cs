@@ -27,8 +27,8 @@ internal static class TemplateFiles
     )
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var book = TemplateBook.Of(
-            (await TemplateBook.LoadAsync(db, cancellation)).All.Select(t => new RoleTemplate
+        var book = TemplateSet.Of(
+            (await TemplateSet.LoadAsync(db, cancellation)).All.Select(t => new RoleTemplate
             {
                 Code = t.Code,
                 Version = t.Version,

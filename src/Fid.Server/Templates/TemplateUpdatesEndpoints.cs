@@ -30,7 +30,7 @@ internal static class TemplateUpdatesEndpoints
     private static async Task<Ok<HireUpdateResponse[]>> Find(string code, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var today = actor.Today;
-        var found = await new TemplateUpdates(db).FindAsync(await TemplateBook.LoadAsync(db, cancellation), code, null, today, cancellation);
+        var found = await new TemplateUpdates(db).FindAsync(await TemplateSet.LoadAsync(db, cancellation), code, null, today, cancellation);
         return TypedResults.Ok(await DescribeAsync(found, await Reader.OfAsync(actor, db, cancellation), db, cancellation));
     }
 
@@ -46,7 +46,7 @@ internal static class TemplateUpdatesEndpoints
         var reader = await Reader.OfAsync(actor, db, cancellation);
         if (reader.Forbidden(request.Spec) is { Count: > 0 } forbidden)
             return Problems.Invalid(forbidden);
-        var book = await TemplateBook.LoadAsync(db, cancellation);
+        var book = await TemplateSet.LoadAsync(db, cancellation);
         var edited = new RoleTemplate
         {
             Code = code,

@@ -33,7 +33,7 @@ internal static class TemplatesEndpoints
 
     private static async Task<Ok<TemplateRow[]>> List(FidDb db, CancellationToken cancellation)
     {
-        var book = await TemplateBook.LoadAsync(db, cancellation);
+        var book = await TemplateSet.LoadAsync(db, cancellation);
         var drafts = await db.TemplateDrafts.AsNoTracking().ToDictionaryAsync(d => d.Code, cancellation);
         var changed = await db
             .TemplateVersions.GroupBy(v => v.Code)
@@ -110,7 +110,7 @@ internal static class TemplatesEndpoints
     private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var book = await TemplateBook.LoadAsync(db, cancellation);
+        var book = await TemplateSet.LoadAsync(db, cancellation);
         var draft = await db.TemplateDrafts.AsNoTracking().SingleOrDefaultAsync(d => d.Code == code, cancellation);
         var live = book.Find(code);
         if (live is null && draft is null)

@@ -27,6 +27,14 @@ public class TimelineTests
         Timeline.Fix([S("a", 0, 9), S("b", 100, null)], Day(50), "new", Day(0)).Added.ShouldBe([S("new", 10, 99)]);
 
     [Fact]
+    public void Emptying_what_is_empty_and_moving_to_where_it_is_do_nothing()
+    {
+        Timeline.Fix([S("a", 0, 9)], Day(50), null, Day(0)).Added.ShouldBeEmpty();
+        var edit = Timeline.MoveFirst([S("a", 10, null)], Day(10), Day(10));
+        (edit.Retired.Count, edit.Added.Count).ShouldBe((0, 0));
+    }
+
+    [Fact]
     public void Moving_the_first_day_moves_the_values_that_began_on_it()
     {
         Timeline.MoveFirst([S("a", 10, 19), S("b", 20, null)], Day(10), Day(15)).Added.ShouldBe([S("a", 15, 19)]);

@@ -1,5 +1,5 @@
 using static Fid.Core.Fields.FieldType;
-using static Fid.Core.Fields.Shipped.Ship;
+using static Fid.Core.Fields.Shipped.ShippedField;
 
 namespace Fid.Core.Fields.Shipped;
 

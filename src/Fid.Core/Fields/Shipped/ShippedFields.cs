@@ -9,14 +9,14 @@ public static class ShippedFields
     /// <summary>The sections, in order.</summary>
     public static IReadOnlyList<FieldSection> Sections { get; } =
     [
-        new("person", Ship.Labels("Person", "Person")),
-        new("contact", Ship.Labels("Contact", "Kontakt")),
-        new("work", Ship.Labels("Work", "Arbeit")),
-        new("pay", Ship.Labels("Pay", "Entgelt")),
-        new("clock", Ship.Labels("Time clock", "Zeiterfassung")),
-        new("certificates", Ship.Labels("Certificates", "Nachweise")),
-        new("items", Ship.Labels("Items issued", "Ausgegebenes")),
-        new("papers", Ship.Labels("Papers", "Unterlagen")),
+        new("person", ShippedField.Labels("Person", "Person")),
+        new("contact", ShippedField.Labels("Contact", "Kontakt")),
+        new("work", ShippedField.Labels("Work", "Arbeit")),
+        new("pay", ShippedField.Labels("Pay", "Entgelt")),
+        new("clock", ShippedField.Labels("Time clock", "Zeiterfassung")),
+        new("certificates", ShippedField.Labels("Certificates", "Nachweise")),
+        new("items", ShippedField.Labels("Items issued", "Ausgegebenes")),
+        new("papers", ShippedField.Labels("Papers", "Unterlagen")),
     ];
 
     /// <summary>All fields, in the order they are shown.</summary>

@@ -7723,7 +7723,7 @@ export interface components {
             /** @description Whether they work here now, or are about to. */
             worksHere: boolean;
             /** @description Whether the new stint would run beside another. */
-            beside: boolean;
+            secondStint: boolean;
             /** @description Whether it is taken to be the same person. */
             isSame: boolean;
             reasons: components["schemas"]["MatchReason"][];
@@ -8026,7 +8026,7 @@ export interface components {
              * @description Whether a stint beside another of the same person is meant so.
              * @default false
              */
-            beside: boolean;
+            secondStint: boolean;
             /** @description People it is not, though it looked so, and hires opened with it that are not the same person. */
             notThese?: null | string[];
         };
@@ -8718,7 +8718,10 @@ export interface components {
         };
         /** @description A difference between two versions of a template. */
         TemplateDifference: {
-            /** @description "values", one of IReadOnlyList&lt;string&gt; TemplateLists.All, or for what concerns the whole "name", "nameDe", "buildsOn", "when", "order", "opens". */
+            /**
+             * @description "values", one of IReadOnlyList&lt;string&gt; TemplateLists.All, or for what concerns the whole "name", "nameDe", "buildsOn", "when", "order",
+             *                 "opens".
+             */
             part: string;
             /** @description The field or the entry; null for what concerns the whole. */
             key: null | string;
@@ -9029,7 +9032,10 @@ export interface components {
         };
         /** @description Where a value came from. */
         ValueSource: {
-            /** @description "template", "addOn", "typed", "site", "departmentHead", "nextFree", "hire", "job", "rule", "like", "person", "reused" or "default". */
+            /**
+             * @description "template", "addOn", "typed", "site", "departmentHead", "nextFree", "hire", "job", "rule", "like", "person", "reused" or
+             *         "default".
+             */
             kind: string;
             /** @description The template's or add-on's name, the job's code, the colleague, or the field whose change set it. */
             name?: null | string;

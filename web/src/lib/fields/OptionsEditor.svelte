@@ -1,5 +1,5 @@
 <script lang="ts">
-  import Small from '$lib/lists/parts/Small.svelte';
+  import UnlabelledInput from '$lib/lists/parts/UnlabelledInput.svelte';
   import Lines from '$lib/lists/parts/Lines.svelte';
   import { text } from '$lib/text/index.svelte';
   import { keyFrom, type Option } from './configuration';
@@ -51,7 +51,7 @@
   {onchange}
 >
   {#snippet line(option, set)}
-    <Small
+    <UnlabelledInput
       label={w.sheet.option}
       value={option.value}
       maxlength={100}
@@ -62,7 +62,7 @@
       }}
     />
     {#each ['en', 'de'] as language (language)}
-      <Small
+      <UnlabelledInput
         label={w.sheet.label(language)}
         value={option.label?.[language] ?? ''}
         maxlength={200}

@@ -5,6 +5,7 @@
   import { fits } from '$lib/text/fits';
   import { text } from '$lib/text/index.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
+  import { settled } from '$lib/ui/settled.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { Command } from 'bits-ui';
 
@@ -12,10 +13,11 @@
   let { open = $bindable() }: { open: boolean } = $props();
   let typed = $state('');
 
+  const asked = settled(() => typed.trim());
   const found = createQuery(() => ({
-    queryKey: ['goto', typed.trim()],
-    queryFn: () => data(api.GET('/api/goto', { params: { query: { q: typed.trim() } } })),
-    enabled: open && typed.trim() !== '',
+    queryKey: ['goto', asked.current],
+    queryFn: ({ signal }) => data(api.GET('/api/goto', { params: { query: { q: asked.current } }, signal })),
+    enabled: open && asked.current !== '',
     placeholderData: keepPreviousData
   }));
   const places = $derived(

@@ -3,6 +3,7 @@
   import { named } from '$lib/text/named';
   import { session } from '$lib/api/session.svelte';
   import Picker from '$lib/ui/Picker.svelte';
+  import { settled } from '$lib/ui/settled.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import AddEntry from './AddEntry.svelte';
   import { optionsQuery } from './queries';
@@ -29,9 +30,10 @@
   let adding = $state<string>();
   const options = optionsQuery();
   const long = $derived(options.data?.more.includes(list) ?? false);
+  const asked = settled(() => typed);
   const found = createQuery(() => ({
-    queryKey: ['lists', 'find', list, typed],
-    queryFn: () => data(api.GET('/api/options/{list}', { params: { path: { list }, query: { find: typed } } })),
+    queryKey: ['lists', 'find', list, asked.current],
+    queryFn: ({ signal }) => data(api.GET('/api/options/{list}', { params: { path: { list }, query: { find: asked.current } }, signal })),
     enabled: long,
     placeholderData: keepPreviousData
   }));

@@ -3,13 +3,14 @@
   import { goto } from '$app/navigation';
   import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import Nothing from '$lib/hires/Nothing.svelte';
+  import HireClosed from '$lib/hires/HireClosed.svelte';
   import HireTitle from '$lib/hires/HireTitle.svelte';
   import { words } from '$lib/hires/words';
   import MergePeople from './MergePeople.svelte';
   import { recordQuery } from '$lib/hires/queries';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
+  import { settled } from '$lib/ui/settled.svelte';
   import { done, failed } from '$lib/ui/toast';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
@@ -49,9 +50,15 @@
     } else here.keep(editing, record);
   });
   const changes = $derived(record ? editing.sent(record) : {});
+  const rested = settled(() => JSON.stringify(changes));
+  // What was saved or taken back is nothing any more, at once.
+  const asked = $derived(editing.count === 0 ? '{}' : rested.current);
   const readings = createQuery(() => ({
-    queryKey: ['record', id, 'readings', record?.version, JSON.stringify(changes)],
-    queryFn: () => data(api.POST('/api/records/{id}/readings', { params: { path: { id } }, body: { changes } })),
+    queryKey: ['record', id, 'readings', record?.version, asked],
+    queryFn: ({ signal }) =>
+      data(
+        api.POST('/api/records/{id}/readings', { params: { path: { id } }, body: { changes: JSON.parse(asked) as typeof changes }, signal })
+      ),
     enabled: record !== undefined,
     placeholderData: keepPreviousData
   }));
@@ -169,7 +176,7 @@
 {:else}
   <div class="page">
     <HireTitle {...record} {filled} of={fields.length} hire={record.hire ?? undefined} {photo} />
-    {#if record.nothing}<Nothing nothing={record.nothing} />{/if}
+    {#if record.nothing}<HireClosed nothing={record.nothing} />{/if}
     {#if AccountOf}<AccountOf employment={record.employmentId} />{/if}
     <div class="border-ink mt-3 grid border-t lg:grid-cols-[11.5rem_minmax(0,1fr)] xl:grid-cols-[11.5rem_minmax(0,1fr)_18rem]">
       <nav aria-label={t.sectionsLabel} class="border-rule py-2 lg:border-r">

@@ -2,6 +2,7 @@
   import { api, data } from '$lib/api/client';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import Picker from './Picker.svelte';
+  import { settled } from './settled.svelte';
 
   /** Chooses a person among all of them, found by the server as one types. */
   interface Props {
@@ -19,10 +20,11 @@
   let typed = $state('');
   let picked = $state<{ value: string; label: string }>();
 
+  const asked = settled(() => typed);
   const found = createQuery(() => ({
-    queryKey: ['people', typed],
-    queryFn: () => data(api.GET('/api/people', { params: { query: { q: typed } } })),
-    enabled: typed !== '',
+    queryKey: ['people', asked.current],
+    queryFn: ({ signal }) => data(api.GET('/api/people', { params: { query: { q: asked.current } }, signal })),
+    enabled: asked.current !== '',
     placeholderData: keepPreviousData
   }));
   const choices = $derived(

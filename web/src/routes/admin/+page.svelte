@@ -12,6 +12,7 @@
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
+  import { settled } from '$lib/ui/settled.svelte';
   import { createInfiniteQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
 
   /** Who can sign in, what may they, and does any team have nobody? */
@@ -22,11 +23,12 @@
   let finder = $state<HTMLInputElement>();
   let form = $state<AccountForm>();
   let detail = $state<Api['AccountDetail']>();
+  const asked = settled(() => q);
   const accounts = createInfiniteQuery(() => ({
-    queryKey: adminKeys.list(q, only),
+    queryKey: adminKeys.list(asked.current, only),
     initialPageParam: undefined as string | undefined,
     queryFn: ({ pageParam }) =>
-      data(api.GET('/api/accounts', { params: { query: { q: q || undefined, only: only || undefined, after: pageParam } } })),
+      data(api.GET('/api/accounts', { params: { query: { q: asked.current || undefined, only: only || undefined, after: pageParam } } })),
     getNextPageParam: (last: Api['AccountsPage']) => last.next ?? undefined,
     placeholderData: keepPreviousData
   }));

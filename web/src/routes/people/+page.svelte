@@ -5,6 +5,7 @@
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
+  import { settled } from '$lib/ui/settled.svelte';
   import { createInfiniteQuery, keepPreviousData } from '@tanstack/svelte-query';
 
   let q = $state('');
@@ -12,9 +13,11 @@
   let all = $state(false);
   let finder = $state<HTMLInputElement>();
   const t = $derived(text.t.people);
+  const asked = settled(() => q);
   const people = createInfiniteQuery(() => ({
-    queryKey: ['people', 'list', q, on, all],
-    queryFn: ({ pageParam }) => data(api.GET('/api/people', { params: { query: { q, after: pageParam, on: on ?? undefined, all } } })),
+    queryKey: ['people', 'list', asked.current, on, all],
+    queryFn: ({ pageParam }) =>
+      data(api.GET('/api/people', { params: { query: { q: asked.current, after: pageParam, on: on ?? undefined, all } } })),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last: { next: string | null }) => last.next ?? undefined,
     placeholderData: keepPreviousData

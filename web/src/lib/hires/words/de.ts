@@ -28,7 +28,7 @@ export const de: typeof en = {
       here: 'arbeitet jetzt hier',
       arrives: (day) => `beginnt ${day}`,
       record: 'Akte öffnen',
-      beside: 'Diese Person arbeitet dann schon hier.',
+      secondStint: 'Diese Person arbeitet dann schon hier.',
       meant: 'Zwei Arbeitsverhältnisse zugleich sind gemeint',
       service: (day) => `die Dienstzeit zählte ab ${day}`,
       choose: 'Ein neues Arbeitsverhältnis dieser Person',

@@ -29,7 +29,7 @@ export const en = {
       here: 'works here now',
       arrives: (day: string) => `starts ${day}`,
       record: 'Open their record',
-      beside: 'They work here then already.',
+      secondStint: 'They work here then already.',
       meant: 'Two stints at once are meant',
       service: (day: string) => `service would count from ${day}`,
       choose: 'A new stint of theirs',

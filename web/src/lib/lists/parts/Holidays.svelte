@@ -8,7 +8,7 @@
   import Lines from './Lines.svelte';
   import type { PartProps } from './part';
   import Select from './Select.svelte';
-  import Small from './Small.svelte';
+  import UnlabelledInput from './UnlabelledInput.svelte';
 
   /** Holidays of a calendar: dated, every year on a day, a weekday of a month, or so many days from Easter. */
   let { id, label, note, error, value, onchange }: PartProps<Holiday[]> = $props();
@@ -41,13 +41,13 @@
   {#snippet line(holiday, set)}
     {@const kind = kindOf(holiday.on)}
     {@const parts = partsOf(holiday.on, session.today)}
-    <Small label={w.holidays.name} value={holiday.name} maxlength={200} onchange={(e) => set({ name: e.currentTarget.value })} />
+    <UnlabelledInput label={w.holidays.name} value={holiday.name} maxlength={200} onchange={(e) => set({ name: e.currentTarget.value })} />
     <Select label={w.holidays.kind} value={kind} choices={kinds} onchange={(k) => set({ on: turn(holiday.on, k as Kind, {}) })} />
     <span class="flex gap-2">
       {#if kind === 'once'}
         <Day label={w.holidays.date} value={parts.date} onchange={(date) => set({ on: date })} />
       {:else if kind === 'easter'}
-        <Small
+        <UnlabelledInput
           label={w.holidays.easterDays}
           type="number"
           min={-80}
@@ -57,7 +57,7 @@
         />
       {:else}
         {#if kind === 'yearly'}
-          <Small
+          <UnlabelledInput
             label={w.holidays.day}
             type="number"
             min={1}
@@ -87,7 +87,7 @@
         />
       {/if}
     </span>
-    <Small
+    <UnlabelledInput
       label={w.holidays.lasts}
       type="number"
       min={1}

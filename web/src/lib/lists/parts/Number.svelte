@@ -2,7 +2,7 @@
   import { decimal } from '$lib/text/decimal';
   import { text } from '$lib/text/index.svelte';
   import { untrack } from 'svelte';
-  import Small from './Small.svelte';
+  import UnlabelledInput from './UnlabelledInput.svelte';
 
   /** A number in a line of several, with the reader's decimal mark. What is no number is passed on as typed, for the server to refuse at its place. */
   let { id, label, value, onchange }: { id?: string; label: string; value: unknown; onchange: (value: unknown) => void } = $props();
@@ -22,7 +22,7 @@
   });
 </script>
 
-<Small
+<UnlabelledInput
   {id}
   {label}
   value={typed}

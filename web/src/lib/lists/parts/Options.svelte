@@ -2,7 +2,7 @@
   import { words } from '../words';
   import Lines from './Lines.svelte';
   import type { PartProps } from './part';
-  import Small from './Small.svelte';
+  import UnlabelledInput from './UnlabelledInput.svelte';
 
   /** Options to choose from, in order, labelled in each language; one that was used is retired, not deleted. */
   interface Option {
@@ -31,9 +31,9 @@
   onchange={(o) => onchange(clean(o))}
 >
   {#snippet line(option, set)}
-    <Small label={w.options.value} value={option.value} maxlength={200} onchange={(e) => set({ value: e.currentTarget.value })} />
-    <Small label={w.options.en} value={option.en} maxlength={200} onchange={(e) => set({ en: e.currentTarget.value })} />
-    <Small label={w.options.de} value={option.de ?? ''} maxlength={200} onchange={(e) => set({ de: e.currentTarget.value })} />
+    <UnlabelledInput label={w.options.value} value={option.value} maxlength={200} onchange={(e) => set({ value: e.currentTarget.value })} />
+    <UnlabelledInput label={w.options.en} value={option.en} maxlength={200} onchange={(e) => set({ en: e.currentTarget.value })} />
+    <UnlabelledInput label={w.options.de} value={option.de ?? ''} maxlength={200} onchange={(e) => set({ de: e.currentTarget.value })} />
     <button type="button" class="link text-xs" aria-pressed={option.retired ?? false} onclick={() => set({ retired: !option.retired })}
       >{option.retired ? w.options.restore : w.options.retire}</button
     >

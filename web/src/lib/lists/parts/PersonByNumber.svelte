@@ -1,13 +1,19 @@
 <script lang="ts">
   import { api, data } from '$lib/api/client';
   import Picker from '$lib/ui/Picker.svelte';
+  import { settled } from '$lib/ui/settled.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
 
   /** Chooses one of the firm's people; the value is the employee number. */
   let { id, label, value, onchange }: { id: string; label: string; value: string; onchange: (value: string) => void } = $props();
   let typed = $state('');
   const find = (q: string) => data(api.GET('/api/people', { params: { query: { q } } }));
-  const found = createQuery(() => ({ queryKey: ['people', 'find', typed], queryFn: () => find(typed), placeholderData: keepPreviousData }));
+  const asked = settled(() => typed);
+  const found = createQuery(() => ({
+    queryKey: ['people', 'find', asked.current],
+    queryFn: () => find(asked.current),
+    placeholderData: keepPreviousData
+  }));
   const chosen = createQuery(() => ({ queryKey: ['people', 'find', value], queryFn: () => find(value), enabled: value !== '' }));
   const name = $derived.by(() => {
     const person = chosen.data?.people.find((p) => p.number === value);

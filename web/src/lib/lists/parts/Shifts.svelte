@@ -3,7 +3,7 @@
   import Lines from './Lines.svelte';
   import type { PartProps } from './part';
   import { clockTime, type Shift } from './shift';
-  import Small from './Small.svelte';
+  import UnlabelledInput from './UnlabelledInput.svelte';
 
   /** The shifts of a pattern: a letter, from, to, and the minutes that are not paid. */
   let { id, label, note, error, value, onchange }: PartProps<Shift[]> = $props();
@@ -24,22 +24,27 @@
   {onchange}
 >
   {#snippet line(shift, set)}
-    <Small label={w.shifts.letter} value={shift.letter} maxlength={3} onchange={(e) => set({ letter: e.currentTarget.value.trim() })} />
-    <Small
+    <UnlabelledInput
+      label={w.shifts.letter}
+      value={shift.letter}
+      maxlength={3}
+      onchange={(e) => set({ letter: e.currentTarget.value.trim() })}
+    />
+    <UnlabelledInput
       label={w.shifts.start}
       inputmode="numeric"
       placeholder="06:00"
       value={shift.start}
       onchange={(e) => set({ start: clockTime(e.currentTarget.value) })}
     />
-    <Small
+    <UnlabelledInput
       label={w.shifts.end}
       inputmode="numeric"
       placeholder="06:00"
       value={shift.end}
       onchange={(e) => set({ end: clockTime(e.currentTarget.value) })}
     />
-    <Small
+    <UnlabelledInput
       label={w.shifts.break}
       type="number"
       min={0}

@@ -3,7 +3,7 @@
   import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { fieldTitle } from '$lib/fields/labels.svelte';
-  import { grid, type GridColumn, type GridRow } from '$lib/hires/grid.svelte';
+  import { grid, type GridColumn, type GridRow } from '$lib/hires/hireGrid.svelte';
   import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
   import { words } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
@@ -171,7 +171,7 @@
       id: person.personId,
       name: fullName(person),
       reuse: person.reusable,
-      beside: person.beside,
+      secondStint: person.secondStint,
       meant: false
     };
     // Written as the firm has it: a slip in what was typed is no change of name.
@@ -296,8 +296,8 @@
               <td></td>
               <td colspan={columns.length + 1} class="px-1 py-1 text-xs">
                 <strong>{k.chosen(row.person.name)}</strong>
-                {#if row.person.beside}
-                  <strong class="text-ochre">{k.beside}</strong>
+                {#if row.person.secondStint}
+                  <strong class="text-ochre">{k.secondStint}</strong>
                   <label class="inline-flex items-center gap-1.5"
                     ><input
                       type="checkbox"
@@ -327,7 +327,7 @@
               <td colspan={columns.length + 1} class="px-1 py-1 text-xs" aria-live="polite">
                 {k.title} <strong>{fullName(maybe)}</strong>
                 {aboutKnown(maybe)}, {whyKnown(maybe)}
-                {#if maybe.beside}<a class="link px-2" href="/people/{maybe.employmentId}">{k.record}</a>{/if}
+                {#if maybe.secondStint}<a class="link px-2" href="/people/{maybe.employmentId}">{k.record}</a>{/if}
                 <button
                   type="button"
                   class="link px-2"

@@ -5,6 +5,7 @@
   import { text } from '$lib/text/index.svelte';
   import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
   import Button from '$lib/ui/Button.svelte';
+  import { settled } from '$lib/ui/settled.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { draft } from './draft.svelte';
 
@@ -20,9 +21,10 @@
     start: draft.start
   });
   const enough = $derived(Boolean(asked.familyName && asked.givenName && (asked.birthDate || asked.email)));
+  const rested = settled(() => JSON.stringify(asked));
   const found = createQuery(() => ({
-    queryKey: ['known', JSON.stringify(asked)],
-    queryFn: () => data(api.POST('/api/hires/known', { body: asked })),
+    queryKey: ['known', rested.current],
+    queryFn: ({ signal }) => data(api.POST('/api/hires/known', { body: JSON.parse(rested.current) as typeof asked, signal })),
     enabled: enough,
     placeholderData: keepPreviousData
   }));
@@ -53,11 +55,11 @@
         }}>{t.else}</button
       >
     </p>
-    {#if chosen?.beside || problem}
+    {#if chosen?.secondStint || problem}
       <p class="flex flex-wrap items-center gap-x-4 pt-1">
-        <strong class={problem ? 'text-rust' : 'text-ochre'} role={problem ? 'alert' : undefined}>{problem ?? t.beside}</strong>
+        <strong class={problem ? 'text-rust' : 'text-ochre'} role={problem ? 'alert' : undefined}>{problem ?? t.secondStint}</strong>
         {#if chosen}<a class="link text-xs" href="/people/{chosen.employmentId}">{t.record}</a>{/if}
-        <label class="flex items-center gap-1.5"><input id="new-person" type="checkbox" bind:checked={draft.beside} />{t.meant}</label>
+        <label class="flex items-center gap-1.5"><input id="new-person" type="checkbox" bind:checked={draft.secondStint} />{t.meant}</label>
       </p>
     {/if}
     {#if chosen && chosen.reusable.length > 0}
@@ -82,7 +84,7 @@
           <strong>{fullName(person)}</strong>
           <span class="text-xs">{aboutKnown(person, t.first(text.day(person.firstHired)))}</span>
           <span class="text-xs font-semibold">{whyKnown(person)}</span>
-          {#if person.beside}<a class="link text-xs" href="/people/{person.employmentId}">{t.record}</a>{/if}
+          {#if person.secondStint}<a class="link text-xs" href="/people/{person.employmentId}">{t.record}</a>{/if}
           <Button onclick={() => draft.isOf(person)}>{t.choose}</Button>
         </li>
       {/each}

@@ -15,6 +15,7 @@
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
+  import { settled } from '$lib/ui/settled.svelte';
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { draft } from './draft.svelte';
   import FullFields from './FullFields.svelte';
@@ -29,10 +30,10 @@
   const client = useQueryClient();
 
   const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
-  const request = $derived(draft.request);
+  const asked = settled(() => JSON.stringify(draft.request));
   const preview = createQuery(() => ({
-    queryKey: ['preview', JSON.stringify(request)],
-    queryFn: () => data(api.POST('/api/hires/preview', { body: request })),
+    queryKey: ['preview', asked.current],
+    queryFn: ({ signal }) => data(api.POST('/api/hires/preview', { body: JSON.parse(asked.current) as typeof draft.request, signal })),
     enabled: open && draft.canBeWorkedOut,
     placeholderData: keepPreviousData
   }));
@@ -72,7 +73,7 @@
     busy = true;
     refused = [];
     try {
-      const hire = await data(api.POST('/api/hires', { body: request }));
+      const hire = await data(api.POST('/api/hires', { body: draft.request }));
       const who = `${draft.typed.given_name ?? ''} ${draft.typed.family_name ?? ''}`.trim();
       draft.clear();
       open = false;

@@ -21,7 +21,7 @@ class Draft {
   like = $state<{ id: string; name: string; parts: string[] }>();
   backDated = $state(false);
   /** Whether a stint beside another of the person is meant. */
-  beside = $state(false);
+  secondStint = $state(false);
   candidate = $state<string>();
   /** What fields hold, where that is not text. */
   #types: Record<string, Api['FieldResponse']['type']> = { pay_rate: 'money' };
@@ -70,7 +70,7 @@ class Draft {
       reuse: this.reuse,
       like: this.colleague,
       backDated: this.backDated,
-      beside: this.beside,
+      secondStint: this.secondStint,
       notThese: this.notThese,
       candidate: this.candidate ?? null
     };
@@ -85,7 +85,7 @@ class Draft {
   isOf(person: Api['KnownPerson']) {
     this.person = { id: person.personId, name: fullName(person) };
     this.reuse = person.reusable.map((r) => r.field);
-    this.beside = false;
+    this.secondStint = false;
     // Written as the firm has it: a slip in what was typed is no change of name.
     this.typed.given_name = person.givenName;
     this.typed.family_name = person.familyName;
@@ -120,7 +120,7 @@ class Draft {
     this.notThese = [];
     this.like = undefined;
     this.backDated = false;
-    this.beside = false;
+    this.secondStint = false;
     this.candidate = undefined;
   }
 }

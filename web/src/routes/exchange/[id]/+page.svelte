@@ -2,8 +2,8 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { api, data, type Api } from '$lib/api/client';
-  import Acts from '$lib/exchange/Acts.svelte';
-  import Grid, { type Mended } from '$lib/exchange/Grid.svelte';
+  import ImportActs from '$lib/exchange/ImportActs.svelte';
+  import ImportRows, { type Mended } from '$lib/exchange/ImportRows.svelte';
   import Reading from '$lib/exchange/Reading.svelte';
   import { underWay } from '$lib/exchange/upload';
   import { words } from '$lib/exchange/words';
@@ -152,8 +152,8 @@
           >
         {/each}
       </div>
-      <Grid {run} {list} {only} {match} {waiting} mend={(mended) => (waiting = [...waiting, mended])} />
+      <ImportRows {run} {list} {only} {match} {waiting} mend={(mended) => (waiting = [...waiting, mended])} />
     {/if}
   </div>
-  <Acts {run} {act} {drop} {match} />
+  <ImportActs {run} {act} {drop} {match} />
 {/if}

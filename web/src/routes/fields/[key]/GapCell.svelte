@@ -5,7 +5,7 @@
   import { text } from '$lib/text/index.svelte';
   import { named } from '$lib/text/named';
   import Select from '$lib/lists/parts/Select.svelte';
-  import Small from '$lib/lists/parts/Small.svelte';
+  import UnlabelledInput from '$lib/lists/parts/UnlabelledInput.svelte';
   import DateField from '$lib/ui/DateField.svelte';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
 
@@ -100,7 +100,14 @@
   {:else if field.type === 'person'}
     <PersonPicker {id} {label} {value} shown="" onchange={oninput} />
   {:else}
-    <Small {id} {label} {value} maxlength={300} aria-invalid={error ? true : undefined} oninput={(e) => oninput(e.currentTarget.value)} />
+    <UnlabelledInput
+      {id}
+      {label}
+      {value}
+      maxlength={300}
+      aria-invalid={error ? true : undefined}
+      oninput={(e) => oninput(e.currentTarget.value)}
+    />
   {/if}
   <p class="min-h-4 text-xs {(refused ?? error) ? 'text-rust font-semibold' : 'text-sea'}" role={(refused ?? error) ? 'alert' : undefined}>
     {refused ?? error ?? note}

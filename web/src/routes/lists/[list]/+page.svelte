@@ -11,6 +11,7 @@
   import { named } from '$lib/text/named';
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
+  import { settled } from '$lib/ui/settled.svelte';
   import { createInfiniteQuery, keepPreviousData } from '@tanstack/svelte-query';
   import EntrySheet from './EntrySheet.svelte';
   import Tree from './Tree.svelte';
@@ -24,10 +25,11 @@
   let retired = $state(false);
   let finder = $state<HTMLInputElement>();
   let selected = $state<string>();
+  const asked = settled(() => find);
   const entries = createInfiniteQuery(() => ({
-    queryKey: ['lists', list, 'entries', find, retired],
+    queryKey: ['lists', list, 'entries', asked.current, retired],
     queryFn: ({ pageParam }) =>
-      data(api.GET('/api/lists/{list}/entries', { params: { path: { list }, query: { find, retired, after: pageParam } } })),
+      data(api.GET('/api/lists/{list}/entries', { params: { path: { list }, query: { find: asked.current, retired, after: pageParam } } })),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last: { next: string | null }) => last.next ?? undefined,
     placeholderData: keepPreviousData

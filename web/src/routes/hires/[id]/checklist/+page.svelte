@@ -7,7 +7,7 @@
   import TimeAxis from '$lib/drawing/TimeAxis.svelte';
   import { TimeScale } from '$lib/drawing/TimeScale';
   import HireTitle from '$lib/hires/HireTitle.svelte';
-  import ComesToNothing from '$lib/hires/ComesToNothing.svelte';
+  import CloseHire from '$lib/hires/CloseHire.svelte';
   import MoveStart from '$lib/hires/MoveStart.svelte';
   import { hireQuery } from '$lib/hires/queries';
   import { keys } from '$lib/keys/keys.svelte';
@@ -162,7 +162,7 @@
   {/if}
   {#if session.coordinates}<MoveStart bind:open={moving} {id} to={moveTo} />{/if}
   {#if ending}
-    <ComesToNothing bind:open={ending} {id} name={`${h.givenName} ${h.familyName}`.trim()} start={h.start} onmove={() => move(null)} />
+    <CloseHire bind:open={ending} {id} name={`${h.givenName} ${h.familyName}`.trim()} start={h.start} onmove={() => move(null)} />
   {/if}
 {/if}
 

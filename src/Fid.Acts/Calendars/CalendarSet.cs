@@ -9,7 +9,7 @@ using NodaTime;
 namespace Fid.Acts.Calendars;
 
 /// <summary>The firm's calendars, ready for counting, by code.</summary>
-public sealed class CalendarBook
+public sealed class CalendarSet
 {
     // Recurring holidays are laid out over these years: wider than any working life that is planned.
     private const int FirstYear = 1950,
@@ -17,7 +17,7 @@ public sealed class CalendarBook
 
     private readonly Dictionary<string, EntryContent> _entries;
 
-    private CalendarBook(Dictionary<string, EntryContent> entries)
+    private CalendarSet(Dictionary<string, EntryContent> entries)
     {
         _entries = entries;
         var calendars = entries.Values.ToDictionary(e => e.Code, Make, StringComparer.Ordinal);
@@ -35,7 +35,7 @@ public sealed class CalendarBook
 
     private static WorkCalendar Weekdays { get; } = new(RestMask.Weekend, []);
 
-    public static async Task<CalendarBook> LoadAsync(FidDb db, CancellationToken cancellation) =>
+    public static async Task<CalendarSet> LoadAsync(FidDb db, CancellationToken cancellation) =>
         new(
             (await db.ListEntries.AsNoTracking().Where(e => e.List == "calendars").ToListAsync(cancellation)).ToDictionary(
                 e => e.Code,
@@ -57,7 +57,7 @@ public sealed class CalendarBook
         values.TryGetValue("holiday_calendar", out var code) && code.ValueKind == JsonValueKind.String ? this[code.GetString()] : null;
 
     /// <summary>The book with one calendar as it is being edited in its place.</summary>
-    public CalendarBook With(EntryContent calendar) =>
+    public CalendarSet With(EntryContent calendar) =>
         new(new Dictionary<string, EntryContent>(_entries, StringComparer.Ordinal) { [calendar.Code] = calendar });
 
     /// <summary>The days off of a year, in order: those of the calendar and of all it builds on, each with the code of the

@@ -12,7 +12,7 @@ using NodaTime.Text;
 namespace Fid.Acts.Templates;
 
 /// <summary>The firm's role templates and add-ons, ready for laying over each other.</summary>
-public sealed class TemplateBook
+public sealed class TemplateSet
 {
     /// <summary>The name under which conditions ask whether the person was here before: 'yes' or 'no'.</summary>
     public const string Returning = "returning";
@@ -23,7 +23,7 @@ public sealed class TemplateBook
     // Made when a hire is worked out: most who load the book only look up names.
     private readonly Lazy<(TemplateDefinition[] Templates, AddOnDefinition[] AddOns)> _definitions;
 
-    private TemplateBook(IEnumerable<RoleTemplate> all)
+    private TemplateSet(IEnumerable<RoleTemplate> all)
     {
         _all = [.. all.OrderBy(t => t.IsAddOn).ThenBy(t => t.Spec.Order)];
         _byCode = _all.ToDictionary(t => t.Code, StringComparer.Ordinal);
@@ -43,14 +43,14 @@ public sealed class TemplateBook
     /// <summary>The templates that hires can be opened from.</summary>
     public IEnumerable<RoleTemplate> Opening => _all.Where(t => t.Opens);
 
-    public static async Task<TemplateBook> LoadAsync(FidDb db, CancellationToken cancellation) =>
+    public static async Task<TemplateSet> LoadAsync(FidDb db, CancellationToken cancellation) =>
         new(await db.RoleTemplates.AsNoTracking().ToListAsync(cancellation));
 
     /// <summary>A book of these.</summary>
-    public static TemplateBook Of(IEnumerable<RoleTemplate> templates) => new(templates);
+    public static TemplateSet Of(IEnumerable<RoleTemplate> templates) => new(templates);
 
     /// <summary>The book as it would be with one template in another state, or with one more.</summary>
-    public TemplateBook With(RoleTemplate template) => new(_all.Where(t => t.Code != template.Code).Append(template));
+    public TemplateSet With(RoleTemplate template) => new(_all.Where(t => t.Code != template.Code).Append(template));
 
     public RoleTemplate? Find(string code) => _byCode.GetValueOrDefault(code);
 

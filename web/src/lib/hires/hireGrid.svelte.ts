@@ -15,7 +15,7 @@ export interface GridRow {
   id: string;
   cells: Record<string, string>;
   /** Somebody the firm knows, of whom it is a new stint. */
-  person?: { id: string; name: string; reuse: Api['ReusableFact'][]; beside: boolean; meant: boolean };
+  person?: { id: string; name: string; reuse: Api['ReusableFact'][]; secondStint: boolean; meant: boolean };
   /** People it is not, and rows that are not the same person, though it looked so. */
   not?: string[];
 }
@@ -23,7 +23,7 @@ export interface GridRow {
 const first = ['given_name', 'family_name', 'email', 'template', 'start', 'site', 'kind'];
 
 /** Hires being typed as rows of a grid: each is worked out by its template as it is typed. */
-export class Grid {
+export class HireGrid {
   shown = $state([...first]);
   rows = $state<GridRow[]>([]);
   answers = $state.raw<Api['ManyRow'][]>([]);
@@ -66,7 +66,7 @@ export class Grid {
     if (stand === undefined) return false;
     to.push(this.#stand);
     this.#act = undefined;
-    ({ shown: this.shown, rows: this.rows } = JSON.parse(stand) as Pick<Grid, 'shown' | 'rows'>);
+    ({ shown: this.shown, rows: this.rows } = JSON.parse(stand) as Pick<HireGrid, 'shown' | 'rows'>);
     return true;
   }
 
@@ -148,7 +148,7 @@ export class Grid {
         typed: typed as Api['NewHireRequest']['typed'],
         person: row.person?.id ?? null,
         reuse: row.person?.reuse.map((r) => r.field) ?? [],
-        beside: row.person?.meant ?? false,
+        secondStint: row.person?.meant ?? false,
         notThese: row.not ?? [],
         backDated: this.backDated
       };
@@ -238,4 +238,4 @@ function headed(line: string[], headings: { key: string; label: string }[]): (st
 }
 
 /** What is being typed outlives the page, so that looking something up elsewhere loses nothing. */
-export const grid = new Grid();
+export const grid = new HireGrid();

@@ -8,7 +8,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Acts.Fields;
 
 /// <summary>The configuration of the record's fields that is live, with its formulas and patterns read.</summary>
-public sealed class FieldBook(FidDb db)
+public sealed class LiveFieldsLoader(FidDb db)
 {
     private const int MostKept = 32;
 

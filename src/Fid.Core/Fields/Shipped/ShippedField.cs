@@ -1,7 +1,7 @@
 namespace Fid.Core.Fields.Shipped;
 
 /// <summary>What shipped fields have in common.</summary>
-internal static class Ship
+internal static class ShippedField
 {
     /// <summary>The coordinator and the administrator edit it; payroll and managers see it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> ForWork = Access(FieldAccess.View, FieldAccess.View);

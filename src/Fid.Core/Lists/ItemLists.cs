@@ -3,7 +3,7 @@ using static Fid.Core.Lists.ColumnType;
 namespace Fid.Core.Lists;
 
 /// <summary>What people sign, and the firm's own words to choose from.</summary>
-internal static class ThingLists
+internal static class ItemLists
 {
     public static IReadOnlyList<ListDefinition> All { get; } =
     [

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { Grid, meant, type GridColumn } from './grid.svelte';
+import { HireGrid, meant, type GridColumn } from './hireGrid.svelte';
 
 const jobs: GridColumn = {
   key: 'job',
@@ -34,8 +34,8 @@ describe('what a cell means', () => {
 });
 
 describe('the grid', () => {
-  let grid: Grid;
-  beforeEach(() => (grid = new Grid()));
+  let grid: HireGrid;
+  beforeEach(() => (grid = new HireGrid()));
 
   const headings = [
     { key: 'given_name', label: 'Given name' },

@@ -1,0 +1,111 @@
+using System.Diagnostics;
+using Microsoft.CodeAnalysis;
+using Microsoft.CodeAnalysis.CSharp;
+
+namespace Fid.Mutants;
+
+/// <summary>A copy of the repository's code with mistakes planted into a folder of it, built once.</summary>
+internal sealed class PlantedCopy
+{
+    private const string Switch = """
+        internal static class Mutants
+        {
+            private static readonly int Active = int.Parse(System.Environment.GetEnvironmentVariable("FID_MUTANT") ?? "0", System.Globalization.CultureInfo.InvariantCulture);
+
+            public static bool Is(int number) => Active == number;
+        }
+        """;
+
+    private PlantedCopy(string root, IReadOnlyList<Mutant> mutants) => (Root, Mutants) = (root, mutants);
+
+    /// <summary>Where the copy is.</summary>
+    public string Root { get; }
+
+    public IReadOnlyList<Mutant> Mutants { get; }
+
+    /// <summary>Copies what is needed, plants, and builds.</summary>
+    /// <param name="repository">The repository.</param>
+    /// <param name="project">The project whose mistakes are looked for, such as "Fid.Core".</param>
+    /// <param name="folder">The folder of it; empty for all.</param>
+    /// <param name="tests">The project with its tests.</param>
+    public static async Task<PlantedCopy> MakeAsync(string repository, string project, string folder, string tests)
+    {
+        var root = Path.Combine(repository, ".fid", "mutants");
+        if (Directory.Exists(root))
+            Directory.Delete(root, recursive: true);
+        foreach (var part in new[] { "src", "tests", "docs" })
+            Copy(Path.Combine(repository, part), Path.Combine(root, part));
+        foreach (
+            var file in Directory
+                .EnumerateFiles(repository)
+                .Where(f =>
+                    Path.GetFileName(f) is var n && (n.EndsWith(".props", StringComparison.Ordinal) || n is "global.json" or ".editorconfig" or "Fid.slnx")
+                )
+        )
+            File.Copy(file, Path.Combine(root, Path.GetFileName(file)));
+        var mutants = Plant(repository, root, project, folder);
+        await File.WriteAllTextAsync(Path.Combine(root, "src", project, "Mutants.cs"), Switch);
+        await BuildAsync(root, tests);
+        return new PlantedCopy(root, mutants);
+    }
+
+    private static List<Mutant> Plant(string repository, string root, string project, string folder)
+    {
+        var home = Path.Combine(root, "src", project);
+        var trees = Directory
+            .EnumerateFiles(home, "*.cs", SearchOption.AllDirectories)
+            .Order(StringComparer.Ordinal)
+            .Select(f => CSharpSyntaxTree.ParseText(File.ReadAllText(f), path: f))
+            .ToList();
+        var usings = CSharpSyntaxTree.ParseText(
+            "global using System; global using System.Collections.Generic; global using System.IO; global using System.Linq; global using System.Threading; global using System.Threading.Tasks;"
+        );
+        var built = Path.Combine(repository, "src", project, "bin", "Debug", "net10.0");
+        var references = ((string)AppContext.GetData("TRUSTED_PLATFORM_ASSEMBLIES")!)
+            .Split(':')
+            .Concat(Directory.Exists(built) ? Directory.EnumerateFiles(built, "*.dll").Where(f => Path.GetFileNameWithoutExtension(f) != project) : [])
+            .Select(f => MetadataReference.CreateFromFile(f));
+        var compilation = CSharpCompilation.Create("planted", trees.Append(usings), references);
+        var mutants = new List<Mutant>();
+        foreach (var tree in trees.Where(t => t.FilePath.StartsWith(Path.Combine(home, folder), StringComparison.Ordinal)))
+        {
+            var planter = new Planter(compilation.GetSemanticModel(tree), Path.GetRelativePath(root, tree.FilePath), mutants);
+            File.WriteAllText(tree.FilePath, planter.Visit(tree.GetRoot()).ToFullString());
+        }
+        return mutants;
+    }
+
+    private static async Task BuildAsync(string root, string tests)
+    {
+        // What is planted is not to anybody's taste, and need not be.
+        var start = new ProcessStartInfo(
+            "dotnet",
+            $"build tests/{tests} -v q -nologo -p:TreatWarningsAsErrors=false -p:EnforceCodeStyleInBuild=false -p:RunAnalyzers=false -p:NoWarn=CS0162%3BCS8602%3BCS8604%3BCS8629"
+        )
+        {
+            WorkingDirectory = root,
+            RedirectStandardOutput = true,
+        };
+        using var build = Process.Start(start)!;
+        var said = await build.StandardOutput.ReadToEndAsync();
+        await build.WaitForExitAsync();
+        if (build.ExitCode != 0)
+            throw new InvalidOperationException(
+                "What was planted does not build:\n"
+                    + string.Join('\n', said.Split('\n').Where(l => l.Contains("error", StringComparison.Ordinal)).Distinct().Take(20))
+            );
+    }
+
+    private static void Copy(string from, string to)
+    {
+        foreach (var file in Directory.EnumerateFiles(from, "*", SearchOption.AllDirectories))
+        {
+            var inside = Path.GetRelativePath(from, file);
+            if (inside.Split(Path.DirectorySeparatorChar).Any(p => p is "bin" or "obj"))
+                continue;
+            var copy = Path.Combine(to, inside);
+            Directory.CreateDirectory(Path.GetDirectoryName(copy)!);
+            File.Copy(file, copy);
+        }
+    }
+}
