@@ -38,7 +38,7 @@ await Parallel.ForEachAsync(tried, new ParallelOptions { MaxDegreeOfParallelism 
         if (!isCaught)
         {
             survivors.Add(mutant);
-            Console.WriteLine($"survives: {mutant.File}:{mutant.Line}: {mutant.Was} → {mutant.Is}");
+            Console.WriteLine($"survives: {mutant.Number}, {mutant.File}:{mutant.Line}: {mutant.Was} → {mutant.Is}");
         }
         if (++done % 50 == 0)
             Console.WriteLine($"  {done} of {tried.Count}");

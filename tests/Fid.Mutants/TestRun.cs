@@ -50,7 +50,7 @@ internal sealed record TestRun(string Program)
             return false;
         }
         var text = (await said)[0];
-        // Where no test is of that name, none catches anything.
-        return run.ExitCode == 0 || text.Contains("Total: 0", StringComparison.Ordinal);
+        // Where no test is of that name, none catches anything; one that was stopped at its first failure counts nothing either.
+        return !text.Contains("[FAIL]", StringComparison.Ordinal) && (run.ExitCode == 0 || text.Contains("Total: 0", StringComparison.Ordinal));
     }
 }

@@ -21,9 +21,9 @@ public sealed class ApplyTemplateUpdates(FidDb db, RecordWriter records)
             return await db.TemplateUpdateRuns.AsNoTracking().Where(r => r.ByName == actor.Name).OrderByDescending(r => r.At).FirstAsync(cancellation);
         var ids = request.Hires.Select(h => h.Id).ToHashSet();
         await Locks.RecordsAsync(db, await db.Hires.Where(h => ids.Contains(h.Id)).Select(h => h.EmploymentId).ToListAsync(cancellation), cancellation);
-        var found = (
-            await new TemplateUpdates(db).FindAsync(await TemplateSet.LoadAsync(db, cancellation), null, ids, actor.Today, cancellation)
-        ).ToDictionary(u => u.Hire.Id);
+        var found = (await new TemplateUpdates(db).FindAsync(await TemplateSet.LoadAsync(db, cancellation), null, ids, actor.Today, cancellation)).ToDictionary(
+            u => u.Hire.Id
+        );
         if (!ids.All(found.ContainsKey))
             return Refusal.Conflict("changed-meanwhile", "Some of these hires are up to date already. Look again.");
         if (found.Values.FirstOrDefault(u => u.Trouble is not null) is { } stuck)

@@ -27,7 +27,9 @@
         staleTime: 5_000,
         // Told only of what was read so far, a screen that reads one answer after another would miss the second.
         notifyOnChangeProps: 'all'
-      }
+      },
+      // Without a connection a change fails, and is told; it does not wait unseen.
+      mutations: { networkMode: 'always' }
     }
   });
 

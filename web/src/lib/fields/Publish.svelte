@@ -6,7 +6,7 @@
   import Dialog from '$lib/ui/Dialog.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { done } from '$lib/ui/toast';
-  import { useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, useQueryClient } from '@tanstack/svelte-query';
   import { nameOf } from './configuration';
   import Differences from './Differences.svelte';
   import type { Drafting } from './drafting.svelte';
@@ -26,17 +26,14 @@
   const roleName = (role: string) => words().roles[role] ?? role;
   let why = $state('');
   let despite = $state(false);
-  let busy = $state(false);
   let error = $state('');
   const label = (key: string) => {
     const field = drafting.find(key);
     return field ? `“${nameOf(field, text.language)}”` : key;
   };
 
-  async function publish() {
-    busy = true;
-    error = '';
-    try {
+  const publishMutation = createMutation(() => ({
+    mutationFn: async () => {
       const published = await data(
         api.POST('/api/fields/draft/publish', {
           body: { why: why.trim() || null, despite },
@@ -46,14 +43,17 @@
       open = false;
       done(published.version === null ? w.asked : w.done(published.version));
       await client.invalidateQueries({ predicate: (q) => ['fields', 'record', 'arrivals'].includes(String(q.queryKey[0])) });
-    } catch (e) {
+    },
+    onError: (e) => {
       if (e instanceof ApiProblem && e.status === 412) {
         drafting.other = e.current as Api['DraftResponse'];
         open = false;
       } else error = text.failure(e);
-    } finally {
-      busy = false;
     }
+  }));
+  function publish() {
+    error = '';
+    publishMutation.mutate();
   }
 </script>
 
@@ -96,7 +96,12 @@
       <Button onclick={() => (open = false)}>{w.cancel}</Button>
       <Button
         look="primary"
-        disabled={busy || blocked || waits || !review || review.differences.length === 0 || (findings.length > 0 && !despite)}
+        disabled={publishMutation.isPending ||
+          blocked ||
+          waits ||
+          !review ||
+          review.differences.length === 0 ||
+          (findings.length > 0 && !despite)}
         onclick={publish}>{asks ? w.ask : widened.length > 0 ? w.agree : w.act}</Button
       >
     </div>

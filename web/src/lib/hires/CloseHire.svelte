@@ -7,7 +7,7 @@
   import Dialog from '$lib/ui/Dialog.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { done } from '$lib/ui/toast';
-  import { useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, useQueryClient } from '@tanstack/svelte-query';
   import { goOn } from './goOn';
   import { words } from './words';
 
@@ -25,7 +25,6 @@
   let outcome = $state<'withdrawn' | 'noShow' | 'postponed'>('withdrawn');
   let why = $state('');
   let error = $state('');
-  let busy = $state(false);
   let closed = $state<Api['OutcomeResponse']>();
 
   async function back() {
@@ -34,23 +33,24 @@
     open = false;
     await goOn(id, client);
   }
-  async function act() {
+  const acting = createMutation(() => ({
+    mutationFn: async (how: 'withdrawn' | 'noShow') => {
+      closed = await data(api.PUT('/api/hires/{id}/outcome', { params: { path: { id } }, body: { outcome: how, why } }));
+      done(w.outcome.done(name), { label: w.outcome.undo, run: back });
+      await client.invalidateQueries({ queryKey: ['arrivals'] });
+    },
+    onError: (e) => {
+      error = e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e);
+    }
+  }));
+  function act() {
     if (outcome === 'postponed') {
       open = false;
       onmove();
       return;
     }
-    busy = true;
     error = '';
-    try {
-      closed = await data(api.PUT('/api/hires/{id}/outcome', { params: { path: { id } }, body: { outcome, why } }));
-      done(w.outcome.done(name), { label: w.outcome.undo, run: back });
-      await client.invalidateQueries({ queryKey: ['arrivals'] });
-    } catch (e) {
-      error = e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e);
-    } finally {
-      busy = false;
-    }
+    acting.mutate(outcome);
   }
 </script>
 
@@ -87,7 +87,7 @@
       <div class="flex justify-end gap-3 pt-3">
         <Button onclick={() => (open = false)}>{w.cancel}</Button>
         {#if outcome === 'postponed'}<Button look="primary" onclick={act}>{w.outcome.move}</Button>
-        {:else}<Button look="danger" disabled={busy} onclick={act}>{w.outcome.act2}</Button>{/if}
+        {:else}<Button look="danger" disabled={acting.isPending} onclick={act}>{w.outcome.act2}</Button>{/if}
       </div>
     {/if}
   </div>

@@ -9,7 +9,7 @@
   import Dialog from '$lib/ui/Dialog.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
-  import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
   import { hireQuery } from './queries';
 
@@ -22,7 +22,6 @@
   let wanted = $state<string | null>(untrack(() => to));
   let why = $state('');
   let stale = $state<Api['ChecklistResponse']>();
-  let busy = $state(false);
   let refused = $state<string>();
   // What was seen when this was opened: a start that somebody else moves meanwhile must not slip by.
   let seen = $state<string>();
@@ -49,29 +48,30 @@
 
   const shown = (value: unknown) => (typeof value === 'string' && /^\d{4}-\d\d-\d\d$/.test(value) ? text.day(value) : String(value));
 
-  async function move() {
-    if (!wanted || !seen || busy) return;
-    busy = true;
-    refused = undefined;
-    try {
+  const moving = createMutation(() => ({
+    mutationFn: async (start: string) => {
       const saved = await data(
         api.PUT('/api/hires/{id}/start', {
           params: { path: { id } },
-          body: { start: wanted, why: why.trim() || null },
-          headers: { 'If-Match': seen }
+          body: { start, why: why.trim() || null },
+          headers: { 'If-Match': seen! }
         })
       );
       client.setQueryData(['hire', id], saved);
       void client.invalidateQueries({ queryKey: ['arrivals'] });
       open = false;
-      done(t.moved(name, text.day(wanted)));
-    } catch (e) {
+      done(t.moved(name, text.day(start)));
+    },
+    onError: (e) => {
       if (e instanceof ApiProblem && e.status === 412) stale = e.current as Api['ChecklistResponse'];
       else if (e instanceof ApiProblem && e.errors.length > 0) refused = text.problem(e.errors[0]);
       else failed(text.failure(e));
-    } finally {
-      busy = false;
     }
+  }));
+  function move() {
+    if (!wanted || !seen || moving.isPending) return;
+    refused = undefined;
+    moving.mutate(wanted);
   }
   function keepTheirs() {
     client.setQueryData(['hire', id], stale);
@@ -163,7 +163,7 @@
       </div>
       <div class="mt-4 flex flex-wrap justify-end gap-3">
         <Button onclick={() => (open = false)}>{t.cancel}</Button>
-        <Button type="submit" look="primary" key="Ctrl+s" disabled={!preview || busy || !seen}
+        <Button type="submit" look="primary" key="Ctrl+s" disabled={!preview || moving.isPending || !seen}
           >{t.act(wanted ? text.day(wanted) : '…')}</Button
         >
       </div>

@@ -7,7 +7,7 @@
   import Dialog from '$lib/ui/Dialog.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { done } from '$lib/ui/toast';
-  import { useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, useQueryClient } from '@tanstack/svelte-query';
   import ListPicker from './ListPicker.svelte';
   import { usageText } from './usage';
   import { words } from './words';
@@ -22,13 +22,10 @@
   let from = $state<string | null>(session.today);
   let why = $state('');
   let errors = $state<ProblemEntry[]>([]);
-  let busy = $state(false);
   const error = (pointer: string) => text.problem(errors.find((e) => e.pointer === pointer));
 
-  async function retire(event: SubmitEvent) {
-    event.preventDefault();
-    busy = true;
-    try {
+  const retiring = createMutation(() => ({
+    mutationFn: async () => {
       await data(
         api.POST('/api/lists/{list}/entries/{code}/retire', {
           params: { path: { list: list.key, code: entry.code } },
@@ -41,12 +38,15 @@
       ondone();
       onclose();
       await client.invalidateQueries({ queryKey: ['lists'] });
-    } catch (e) {
+    },
+    onError: (e) => {
       errors =
         e instanceof ApiProblem && e.errors.length > 0 ? e.errors : [{ pointer: '/moveTo', code: 'fallback', detail: text.failure(e) }];
-    } finally {
-      busy = false;
     }
+  }));
+  function retire(event: SubmitEvent) {
+    event.preventDefault();
+    retiring.mutate();
   }
 </script>
 
@@ -81,7 +81,7 @@
           onclose();
         }}>{w.cancel}</Button
       >
-      <Button type="submit" look="danger" disabled={busy}>{w.retireAct}</Button>
+      <Button type="submit" look="danger" disabled={retiring.isPending}>{w.retireAct}</Button>
     </div>
   </form>
 </Dialog>

@@ -5,7 +5,7 @@
   import Button from '$lib/ui/Button.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import { done, failed } from '$lib/ui/toast';
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { words } from './words';
 
   /** A list in setting up: what it has, and the entries it can begin with, to be taken as they are, edited first, or left. */
@@ -25,7 +25,6 @@
   let editing = $state(false);
   let rows = $state<Record<string, string>[]>([]);
   let errors = $state<ProblemEntry[]>([]);
-  let busy = $state(false);
   let chosen = $state<string>();
   const ofCountry = createQuery(() => ({
     queryKey: ['lists', 'starters', 'calendars', chosen],
@@ -65,22 +64,23 @@
   const heading = (key: string) =>
     ({ code: w.code, name: w.name, name_de: w.nameDe })[key] ?? list?.columns.find((c) => c.key === key)?.label[text.language] ?? key;
 
-  async function take(taken: Record<string, string>[]) {
-    busy = true;
-    errors = [];
-    try {
+  const taking = createMutation(() => ({
+    mutationFn: async (taken: Record<string, string>[]) => {
       await data(api.POST('/api/setup/starters/{list}', { params: { path: { list: row.key } }, body: { rows: taken } }));
       done(w.setupPage.taken(taken.length));
       editing = false;
       await client.invalidateQueries({ predicate: (q) => ['lists', 'templates'].includes(String(q.queryKey[0])) });
-    } catch (e) {
+    },
+    onError: (e) => {
       if (e instanceof ApiProblem && e.errors.length > 0) {
         errors = e.errors;
         if (!editing) edit();
       } else failed(text.failure(e));
-    } finally {
-      busy = false;
     }
+  }));
+  function take(taken: Record<string, string>[]) {
+    errors = [];
+    taking.mutate(taken);
   }
   function edit() {
     rows = starter.map((r) => ({ ...r }));
@@ -119,7 +119,7 @@
       <span class="text-sea self-center font-semibold">✓ {w.setupPage.has(row.count)}</span>
     {:else if row.starter.length > 0 && !editing}
       <Button onclick={edit}>{w.setupPage.edit}</Button>
-      <Button look={row.needed ? 'primary' : 'plain'} disabled={busy} onclick={() => take(starter as Record<string, string>[])}
+      <Button look={row.needed ? 'primary' : 'plain'} disabled={taking.isPending} onclick={() => take(starter as Record<string, string>[])}
         >{w.setupPage.takeAll}</Button
       >
     {:else if row.starter.length === 0 && list}
@@ -174,6 +174,6 @@
   </div>
   <div class="flex justify-end gap-2 pt-2">
     <Button onclick={() => (editing = false)}>{w.setupPage.later}</Button>
-    <Button look="primary" disabled={busy || rows.length === 0} onclick={() => take(rows)}>{w.setupPage.take}</Button>
+    <Button look="primary" disabled={taking.isPending || rows.length === 0} onclick={() => take(rows)}>{w.setupPage.take}</Button>
   </div>
 {/if}

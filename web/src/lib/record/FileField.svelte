@@ -5,6 +5,7 @@
   import { text } from '$lib/text/index.svelte';
   import Line from '$lib/ui/Line.svelte';
   import { failed } from '$lib/ui/toast';
+  import { createMutation } from '@tanstack/svelte-query';
 
   /** A file: seen small where it is a picture, opened by its name, given by choosing or dropping another. */
   interface Props {
@@ -21,7 +22,6 @@
   }
   let { id, employment, field, value, note, noteTone, error, onchange }: Props = $props();
   const t = $derived(text.t.record);
-  let busy = $state(false);
   let given = $state<{ id: string; name: string; picture?: string }>();
   let unseen = $state('');
   let refused = $state<string>();
@@ -43,23 +43,24 @@
       reader.readAsDataURL(file);
     });
 
-  async function take(file: File | undefined) {
-    if (!file || !onchange) return;
-    busy = true;
-    refused = undefined;
-    try {
+  const taking = createMutation(() => ({
+    mutationFn: async (file: File) => {
       const stored = await give(file, field.key);
       // Before it is saved nobody sees it but from where it came.
       const shown = stored.mediaType.startsWith('image/') ? await pictureOf(file) : undefined;
       given = { id: stored.id, name: stored.name, picture: shown };
-      onchange(stored.id);
-    } catch (e) {
+      onchange?.(stored.id);
+    },
+    onError: (e) => {
       // What is wrong with the file stands at the field; what went wrong on the way does not.
       refused = e instanceof ApiProblem ? (text.problem(e.errors[0]) ?? (e.code === 'too-large' ? text.failure(e) : undefined)) : undefined;
       if (!refused) failed(text.failure(e));
-    } finally {
-      busy = false;
     }
+  }));
+  function take(file: File | undefined) {
+    if (!file || !onchange) return;
+    refused = undefined;
+    taking.mutate(file);
   }
 </script>
 
@@ -80,13 +81,13 @@
     {:else if value}<span class="min-w-0 truncate font-medium">{name}</span>{/if}
     {#if onchange}
       <label class="link shrink-0 cursor-pointer text-xs focus-within:outline-2">
-        {busy ? t.sending : value ? t.replace : t.choose}
+        {taking.isPending ? t.sending : value ? t.replace : t.choose}
         <input
           {id}
           type="file"
           accept={offered(field.takes?.groups)}
           class="sr-only"
-          disabled={busy}
+          disabled={taking.isPending}
           aria-describedby="{id}-note"
           onchange={(e) => void take(e.currentTarget.files?.[0])}
         />

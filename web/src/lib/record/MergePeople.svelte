@@ -8,7 +8,7 @@
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   /** Another record of the same person: compared value by value, made one, and parted again. */
   let { open = $bindable(), id }: { open: boolean; id: string } = $props();
@@ -18,7 +18,6 @@
   let take = $state<string[]>([]);
   let close = $state<string[]>([]);
   let why = $state('');
-  let busy = $state(false);
   const comparison = createQuery(() => ({
     queryKey: ['merge', id, other],
     queryFn: () => data(api.GET('/api/people/{id}/merge', { params: { path: { id }, query: { with: other } } })),
@@ -35,20 +34,21 @@
     comparison.error instanceof ApiProblem ? (text.problem(comparison.error.errors[0]) ?? text.failure(comparison.error)) : undefined
   );
 
-  async function merge() {
-    busy = true;
-    try {
+  const merging = createMutation(() => ({
+    mutationFn: async () => {
       const merged = await data(
         api.POST('/api/people/{id}/merge', { params: { path: { id } }, body: { with: other, take, close, why: why.trim() || null } })
       );
       open = false;
       done(words().merge.done, { label: words().merge.undo, run: () => part(merged.id) });
       await client.invalidateQueries();
-    } catch (e) {
+    },
+    onError: (e) => {
       failed(e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e));
-    } finally {
-      busy = false;
     }
+  }));
+  function merge() {
+    merging.mutate();
   }
   async function part(merge: string) {
     try {
@@ -147,7 +147,7 @@
     <div class="flex flex-wrap justify-end gap-3 pt-3">
       {#if comparison.data?.last}<Button onclick={() => part(comparison.data!.last!)}>{w.last}</Button>{/if}
       <Button onclick={() => (open = false)}>{words().cancel}</Button>
-      <Button look="primary" disabled={busy || !comparison.data} onclick={merge}>{w.do}</Button>
+      <Button look="primary" disabled={merging.isPending || !comparison.data} onclick={merge}>{w.do}</Button>
     </div>
   </div>
 </Dialog>

@@ -7,7 +7,7 @@
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
   import { done } from '$lib/ui/toast';
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { words } from './words';
 
   /** What a file of templates holds, and for what the firm's lists do not have: to create it, or another instead. */
@@ -20,16 +20,13 @@
   let open = $state(true);
   let instead = $state<Record<string, string>>({});
   let errors = $state<string[]>([]);
-  let busy = $state(false);
   const check = createQuery(() => ({
     queryKey: ['templates', 'import', looked],
     queryFn: () => data(api.POST('/api/templates/import/check', { body: file })),
     retry: false
   }));
-  async function act() {
-    busy = true;
-    errors = [];
-    try {
+  const acting = createMutation(() => ({
+    mutationFn: async () => {
       const imported = await data(
         api.POST('/api/templates/import', {
           body: {
@@ -45,11 +42,14 @@
       await client.invalidateQueries({ queryKey: ['lists'] });
       onclose();
       await goto(`/templates/${imported.codes.at(-1)}`);
-    } catch (e) {
+    },
+    onError: (e) => {
       errors = e instanceof ApiProblem && e.errors.length > 0 ? e.errors.map((p) => `${p.pointer}: ${text.problem(p)}`) : [text.failure(e)];
-    } finally {
-      busy = false;
     }
+  }));
+  function act() {
+    errors = [];
+    acting.mutate();
   }
 </script>
 
@@ -83,7 +83,7 @@
     {#each errors as e (e)}<p role="alert" class="text-rust">{e}</p>{/each}
     <div class="flex justify-end gap-3 pt-3">
       <Button onclick={onclose}>{w.cancel}</Button>
-      <Button look="primary" disabled={busy || !check.data} onclick={act}>{w.importing.act}</Button>
+      <Button look="primary" disabled={acting.isPending || !check.data} onclick={act}>{w.importing.act}</Button>
     </div>
   </div>
 </Dialog>

@@ -7,7 +7,7 @@
   import Dialog from '$lib/ui/Dialog.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { done } from '$lib/ui/toast';
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
   import type { TemplateEditing } from './editing.svelte';
   import TemplateDifferences from './TemplateDifferences.svelte';
   import { countFates } from './touches';
@@ -25,7 +25,6 @@
   const w = $derived(words());
   const blocking = $derived((editing.example?.findings ?? []).filter((f) => f.blocks));
   let why = $state('');
-  let busy = $state(false);
   let error = $state('');
   const compared = createQuery(() => ({
     queryKey: ['templates', editing.code, 'compare', live, 'draft', editing.version],
@@ -41,10 +40,8 @@
   const fates = $derived(countFates(touched.data ?? []));
   const same = $derived(live > 0 && compared.data !== undefined && compared.data.differences.length === 0);
 
-  async function publish() {
-    busy = true;
-    error = '';
-    try {
+  const publishMutation = createMutation(() => ({
+    mutationFn: async () => {
       const published = await data(
         api.POST('/api/templates/{code}/draft/publish', {
           params: { path: { code: editing.code } },
@@ -63,14 +60,17 @@
         queryFn: () => data(api.GET('/api/templates/{code}/updates', { params: { path: { code } } }))
       });
       if (touched.length > 0) await goto(`/templates/${code}/updates`);
-    } catch (e) {
+    },
+    onError: (e) => {
       if (e instanceof ApiProblem && e.status === 412) {
         editing.other = e.current as Api['TemplateDraftResponse'];
         open = false;
       } else error = e instanceof ApiProblem && e.errors.length > 0 ? e.errors.map((p) => text.problem(p)).join(' ') : text.failure(e);
-    } finally {
-      busy = false;
     }
+  }));
+  function publish() {
+    error = '';
+    publishMutation.mutate();
   }
 </script>
 
@@ -103,7 +103,9 @@
     {#if error}<p role="alert" class="text-rust font-semibold">{error}</p>{/if}
     <div class="flex justify-end gap-3 pt-3">
       <Button onclick={() => (open = false)}>{w.cancel}</Button>
-      <Button look="primary" disabled={busy || blocking.length > 0 || same || editing.saving} onclick={publish}>{w.publishing.act}</Button>
+      <Button look="primary" disabled={publishMutation.isPending || blocking.length > 0 || same || editing.saving} onclick={publish}
+        >{w.publishing.act}</Button
+      >
     </div>
   </div>
 </Dialog>

@@ -7,7 +7,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
   import Waiting from '$lib/ui/Waiting.svelte';
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   /** Is somebody else signed in as me, and is my password mine alone? */
   const client = useQueryClient();
@@ -17,7 +17,6 @@
   let next = $state('');
   let again = $state('');
   let errors = $state<Record<string, string>>({});
-  let busy = $state(false);
 
   async function end(id: string) {
     try {
@@ -38,24 +37,25 @@
     }
   }
 
-  async function change(event: SubmitEvent) {
-    event.preventDefault();
-    errors = next === again ? {} : { again: w.differ };
-    if (errors.again) return;
-    busy = true;
-    try {
+  const changing = createMutation(() => ({
+    mutationFn: async () => {
       await data(api.PUT('/api/session/password', { body: { current, new: next } }));
       [current, next, again] = ['', '', ''];
       done(w.changed);
       await session.load();
       await client.invalidateQueries({ queryKey: ['sessions'] });
-    } catch (e) {
+    },
+    onError: (e) => {
       if (e instanceof ApiProblem && e.errors.length > 0)
         errors = Object.fromEntries(e.errors.map((p) => [p.pointer.slice(1), text.t.problems[p.code] ?? p.detail]));
       else failed(text.failure(e));
-    } finally {
-      busy = false;
     }
+  }));
+  function change(event: SubmitEvent) {
+    event.preventDefault();
+    errors = next === again ? {} : { again: w.differ };
+    if (errors.again) return;
+    changing.mutate();
   }
 </script>
 
@@ -127,7 +127,7 @@
         bind:value={again}
         error={errors.again}
       />
-      <Button type="submit" look="primary" disabled={busy}>{w.change}</Button>
+      <Button type="submit" look="primary" disabled={changing.isPending}>{w.change}</Button>
     </form>
   </div>
 {/if}

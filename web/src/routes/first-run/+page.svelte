@@ -6,6 +6,7 @@
   import Button from '$lib/ui/Button.svelte';
   import Mark from '$lib/ui/Mark.svelte';
   import TextField from '$lib/ui/TextField.svelte';
+  import { createMutation } from '@tanstack/svelte-query';
 
   let form = $state({
     token: '',
@@ -17,23 +18,24 @@
     password: ''
   });
   let problem = $state<unknown>();
-  let busy = $state(false);
   const error = (pointer: string) => (problem instanceof ApiProblem ? text.problem(problem.at(pointer)) : undefined);
 
-  async function create(event: SubmitEvent) {
-    event.preventDefault();
-    busy = true;
-    problem = undefined;
-    try {
+  const creating = createMutation(() => ({
+    mutationFn: async () => {
       await data(api.POST('/api/first-run', { body: form }));
       // Where signing in leads to, which is one step and not two.
       await goto('/first-run?to=/setup', { replaceState: true, keepFocus: true });
       await session.load();
       await session.signIn(form.email.trim(), form.password);
-    } catch (e) {
+    },
+    onError: (e) => {
       problem = e;
-      busy = false;
     }
+  }));
+  function create(event: SubmitEvent) {
+    event.preventDefault();
+    problem = undefined;
+    creating.mutate();
   }
 </script>
 
@@ -76,7 +78,7 @@
             ? text.t.newHire.summary(problem.errors.length)
             : text.failure(problem)}
         </p>{/if}
-      <Button type="submit" look="primary" disabled={busy}>{text.t.firstRun.act}</Button>
+      <Button type="submit" look="primary" disabled={creating.isPending}>{text.t.firstRun.act}</Button>
     </div>
   </form>
 </div>

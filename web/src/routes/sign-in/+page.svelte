@@ -4,22 +4,24 @@
   import Button from '$lib/ui/Button.svelte';
   import Mark from '$lib/ui/Mark.svelte';
   import TextField from '$lib/ui/TextField.svelte';
+  import { createMutation } from '@tanstack/svelte-query';
 
   let email = $state('');
   let password = $state('');
   let problem = $state<string>();
-  let busy = $state(false);
 
-  async function signIn(event: SubmitEvent) {
-    event.preventDefault();
-    busy = true;
-    problem = undefined;
-    try {
+  const signingIn = createMutation(() => ({
+    mutationFn: async () => {
       await session.signIn(email.trim(), password);
-    } catch (e) {
+    },
+    onError: (e) => {
       problem = text.failure(e);
-      busy = false;
     }
+  }));
+  function signIn(event: SubmitEvent) {
+    event.preventDefault();
+    problem = undefined;
+    signingIn.mutate();
   }
 </script>
 
@@ -41,6 +43,6 @@
       bind:value={password}
     />
     {#if problem}<p role="alert" class="border-rust bg-rust-tint text-rust border-l-4 px-3 py-2">{problem}</p>{/if}
-    <Button type="submit" look="primary" disabled={busy}>{text.t.signIn.act}</Button>
+    <Button type="submit" look="primary" disabled={signingIn.isPending}>{text.t.signIn.act}</Button>
   </form>
 </div>

@@ -17,7 +17,7 @@
   import { causesFirst, type RowProblem } from '$lib/ui/rowProblems';
   import RowProblems from '$lib/ui/RowProblems.svelte';
   import { done, failed } from '$lib/ui/toast';
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { tick, untrack } from 'svelte';
 
   /** Many hires at once, one to a row: typed, filled down or pasted, each worked out by its template with what is wrong at the cell. */
@@ -28,7 +28,6 @@
   const options = optionsQuery();
   const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
   let refused = $state<ProblemEntry[]>([]);
-  let busy = $state(false);
   const fieldOf = (key: string) => offered.data?.fields.find((f) => f.field.key === key)?.field;
   const columns = $derived<GridColumn[]>(
     grid.shown.map((key) => {
@@ -146,11 +145,8 @@
     grid.paste(pasted, row, column, [...columns, ...addable.map((f) => ({ key: f.key, label: f.label[text.language] }))]);
     changed();
   }
-  async function open() {
-    if (busy) return;
-    busy = true;
-    refused = [];
-    try {
+  const openMutation = createMutation(() => ({
+    mutationFn: async () => {
       await grid.look(columns);
       if (grid.undecided > 0) return;
       const opened = await data(api.POST('/api/hires/many', { body: { hires: grid.requests(columns) } }));
@@ -158,12 +154,16 @@
       done(w.many.opened(opened.length));
       await client.invalidateQueries({ queryKey: ['arrivals'] });
       await goto('/arrivals');
-    } catch (e) {
+    },
+    onError: (e) => {
       if (e instanceof ApiProblem && e.errors.length > 0) refused = e.errors;
       else failed(text.failure(e));
-    } finally {
-      busy = false;
     }
+  }));
+  function open() {
+    if (openMutation.isPending) return;
+    refused = [];
+    openMutation.mutate();
   }
   function sameAs(row: GridRow, person: Api['KnownPerson']) {
     grid.before();
@@ -403,7 +403,7 @@
     {#if past}
       <label class="flex items-center gap-2"><input type="checkbox" bind:checked={grid.backDated} onchange={changed} />{w.many.past}</label>
     {/if}
-    <Button look="primary" key="Ctrl+s" disabled={busy || wrong.length > 0 || grid.undecided > 0} onclick={open}
+    <Button look="primary" key="Ctrl+s" disabled={openMutation.isPending || wrong.length > 0 || grid.undecided > 0} onclick={open}
       >{w.many.open(grid.used.length)}</Button
     >
   </FooterSheet>

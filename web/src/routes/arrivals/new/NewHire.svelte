@@ -16,7 +16,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
   import { settled } from '$lib/ui/settled.svelte';
-  import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { draft } from './draft.svelte';
   import FullFields from './FullFields.svelte';
   import KnownPeople from './KnownPeople.svelte';
@@ -39,7 +39,6 @@
   }));
 
   let refused = $state<ProblemEntry[]>([]);
-  let busy = $state(false);
 
   const age = $derived.by(() => {
     const born = draft.typed.birth_date;
@@ -68,11 +67,8 @@
     if (navigation.type === 'leave' && session.user && draft.count > 0) navigation.cancel();
   });
 
-  async function openHire(andFillIn: boolean) {
-    if (busy) return;
-    busy = true;
-    refused = [];
-    try {
+  const openHireMutation = createMutation(() => ({
+    mutationFn: async (andFillIn: boolean) => {
       const hire = await data(api.POST('/api/hires', { body: draft.request }));
       const who = `${draft.typed.given_name ?? ''} ${draft.typed.family_name ?? ''}`.trim();
       draft.clear();
@@ -81,14 +77,18 @@
       await client.invalidateQueries({ queryKey: ['arrivals'] });
       await client.invalidateQueries({ queryKey: ['intake'] });
       await goto(`/hires/${hire.id}/${andFillIn ? 'record' : 'checklist'}`);
-    } catch (e) {
+    },
+    onError: (e) => {
       if (e instanceof ApiProblem && e.errors.length > 0) {
         refused = e.errors;
         document.getElementById(fieldId(e.errors[0]!.pointer))?.focus();
       } else failed(text.failure(e));
-    } finally {
-      busy = false;
     }
+  }));
+  function openHire(andFillIn: boolean) {
+    if (openHireMutation.isPending) return;
+    refused = [];
+    openHireMutation.mutate(andFillIn);
   }
 
   $effect(() =>
@@ -321,8 +321,8 @@
         {t.typed(draft.count, Math.max((preview.data?.values.length ?? 0) - Object.keys(draft.typedValues).length, 0))}
       </p>
       <div class="flex flex-wrap gap-3">
-        <Button key="Ctrl+Enter" disabled={busy} onclick={() => openHire(true)}>{t.openRest}</Button>
-        <Button type="submit" look="primary" key="Ctrl+s" disabled={busy || !session.coordinates}>{t.open}</Button>
+        <Button key="Ctrl+Enter" disabled={openHireMutation.isPending} onclick={() => openHire(true)}>{t.openRest}</Button>
+        <Button type="submit" look="primary" key="Ctrl+s" disabled={openHireMutation.isPending || !session.coordinates}>{t.open}</Button>
       </div>
     </div>
   </form>

@@ -8,31 +8,33 @@
   import Button from '$lib/ui/Button.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
+  import { createMutation } from '@tanstack/svelte-query';
 
   const targets = targetsQuery();
   const w = $derived(words());
   let list = $state(page.url.searchParams.get('list') ?? '');
   let over = $state(false);
-  let busy = $state(false);
   let problem = $state('');
   let input = $state<HTMLInputElement>();
   const MB = LARGEST / 1_000_000;
 
-  async function send(name: string, content: Blob) {
+  const sending = createMutation(() => ({
+    mutationFn: async ({ name, content }: { name: string; content: Blob }) => {
+      const run = await uploadSheet(list, name, content);
+      await goto(`/exchange/${run.id}`);
+    },
+    onError: (e) => {
+      problem = e instanceof Error && e.message ? e.message : text.failure(e);
+    }
+  }));
+  function send(name: string, content: Blob) {
     problem = '';
-    if (list === '' || busy) return;
+    if (list === '' || sending.isPending) return;
     if (content.size > LARGEST) {
       problem = w.tooLarge(MB);
       return;
     }
-    busy = true;
-    try {
-      const run = await uploadSheet(list, name, content);
-      await goto(`/exchange/${run.id}`);
-    } catch (e) {
-      problem = e instanceof Error && e.message ? e.message : text.failure(e);
-      busy = false;
-    }
+    sending.mutate({ name, content });
   }
   const take = (file: File | undefined) => file && void send(file.name, file);
   function paste(event: ClipboardEvent) {
@@ -89,7 +91,7 @@
           take(e.dataTransfer?.files[0]);
         }}
       >
-        {#if busy}
+        {#if sending.isPending}
           <p role="status">{w.uploading}</p>
         {:else}
           <p class="font-semibold">{w.drop}</p>

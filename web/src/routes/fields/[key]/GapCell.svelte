@@ -8,6 +8,7 @@
   import UnlabelledInput from '$lib/lists/parts/UnlabelledInput.svelte';
   import DateField from '$lib/ui/DateField.svelte';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
+  import { createMutation } from '@tanstack/svelte-query';
 
   /** One cell of the grid: typed in, copied from above, pasted into; saved when it is left. */
   interface Props {
@@ -28,22 +29,22 @@
   /** A file is saved as soon as it is given; which one it was is said beside it. */
   let given = $state('');
   let refused = $state<string>();
-  let busy = $state(false);
-  async function take(file: File | undefined) {
-    if (!file) return;
-    busy = true;
-    refused = undefined;
-    try {
+  const taking = createMutation(() => ({
+    mutationFn: async (file: File) => {
       const stored = await give(file, field.key);
       given = stored.name;
       oninput(stored.id);
       onleave();
-    } catch (e) {
+    },
+    onError: (e) => {
       refused = e instanceof ApiProblem ? (text.problem(e.errors[0]) ?? text.failure(e)) : undefined;
       if (!refused) failed(text.failure(e));
-    } finally {
-      busy = false;
     }
+  }));
+  function take(file: File | undefined) {
+    if (!file) return;
+    refused = undefined;
+    taking.mutate(file);
   }
   const choices = $derived(
     field.type === 'yesNo'
@@ -86,13 +87,13 @@
     <DateField {id} {label} value={value || null} onchange={(v) => oninput(v ?? '')} />
   {:else if field.type === 'file'}
     <label class="link inline-block cursor-pointer py-1 text-xs focus-within:outline-2">
-      {busy ? text.t.record.sending : given || text.t.record.choose}
+      {taking.isPending ? text.t.record.sending : given || text.t.record.choose}
       <input
         {id}
         type="file"
         class="sr-only"
         aria-label={label}
-        disabled={busy}
+        disabled={taking.isPending}
         accept={offered(field.takes?.groups)}
         onchange={(e) => void take(e.currentTarget.files?.[0])}
       />

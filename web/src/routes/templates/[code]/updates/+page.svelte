@@ -11,7 +11,7 @@
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
   import { done, failed } from '$lib/ui/toast';
   import Waiting from '$lib/ui/Waiting.svelte';
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
 
   /** The hires under way on older versions: what each takes, keeps, or needs decided; one by one or in a batch, and back again. */
   const client = useQueryClient();
@@ -29,7 +29,6 @@
   let chosen = $state<string[]>([]);
   /** Conflicts decided for the template, by hire and fact. */
   let taken = $state<Record<string, boolean>>({});
-  let busy = $state(false);
   const possible = $derived((updates.data ?? []).filter((u) => u.trouble === null));
   const selected = $derived(possible.filter((u) => chosen.includes(u.id)));
   type Fact = Api['MergedFactResponse'];
@@ -48,9 +47,8 @@
   const isWhole = (f: Fact) => f.part === 'tasks' && f.property === null;
   const facts = (u: Api['HireUpdateResponse']) => u.facts.filter((f) => f.fate !== 'agree' && f.fate !== 'same');
 
-  async function apply(hires: Api['HireUpdateResponse'][]) {
-    busy = true;
-    try {
+  const applying = createMutation(() => ({
+    mutationFn: async (hires: Api['HireUpdateResponse'][]) => {
       const run = await data(
         api.POST('/api/templates/updates', {
           body: {
@@ -64,11 +62,13 @@
       chosen = [];
       done(w.touch.done(run.hires), { label: w.touch.undo, run: () => undo(run.id) });
       await client.invalidateQueries();
-    } catch (e) {
+    },
+    onError: (e) => {
       failed(text.failure(e));
-    } finally {
-      busy = false;
     }
+  }));
+  function apply(hires: Api['HireUpdateResponse'][]) {
+    applying.mutate(hires);
   }
   async function undo(id: string) {
     try {
@@ -158,7 +158,7 @@
   {#if selected.length > 0}
     <FooterSheet label={w.touch.update(selected.length)}>
       <p class="flex-1">{text.list(selected.slice(0, 6).map((u) => u.name))}{selected.length > 6 ? ' …' : ''}</p>
-      <Button look="primary" disabled={busy} onclick={() => apply(selected)}>{w.touch.update(selected.length)}</Button>
+      <Button look="primary" disabled={applying.isPending} onclick={() => apply(selected)}>{w.touch.update(selected.length)}</Button>
     </FooterSheet>
   {/if}
 {/if}
