@@ -17,6 +17,8 @@ public class FileFitTests
         { "RIFF0000WEBPVP8 ", FileGroup.Picture },
         { "RIFF0000WAVEfmt ", null },
         { "%PDF-1.7", FileGroup.Pdf },
+        { "%PDF-", FileGroup.Pdf }, // nothing after what it begins with
+        { "%PDF", null },
         { " %PDF-1.7", null },
         { "<script>alert(1)</script>", null },
         { "PK\x03\x04 and then nothing that unpacks", null },

@@ -42,6 +42,28 @@ public class ColumnTests
     }
 
     [Theory]
+    [InlineData(ColumnType.Bands, "2027-01-01 1-1-2 year", true)]
+    [InlineData(ColumnType.Bands, "2027-01-01 1-2-2 year", true)]
+    [InlineData(ColumnType.Bands, "2027-01-01 2-2-2 year", false)] // no band at all
+    [InlineData(ColumnType.Bands, "2027-01-01 0-1-2 year", false)]
+    [InlineData(ColumnType.Bands, "2027-01-01 3-2-4 year", false)]
+    [InlineData(ColumnType.Bands, "2027-01-01 1-5-4 year", false)]
+    [InlineData(ColumnType.Bands, "2027-01-01 1-2-3 month", false)]
+    [InlineData(ColumnType.Rates, "2027-01-01 flat 0", true)]
+    [InlineData(ColumnType.Rates, "2027-01-01 flat 1000000", true)]
+    [InlineData(ColumnType.Rates, "2027-01-01 flat 1000001", false)]
+    [InlineData(ColumnType.Rates, "2027-01-01 flat -1", false)]
+    [InlineData(ColumnType.Options, "S:", true)] // called by what it is
+    [InlineData(ColumnType.Options, ": small", false)]
+    [InlineData(ColumnType.Options, "S: small | klein | petit", false)]
+    [InlineData(ColumnType.Shifts, "E 06:00-14:00 1439", true)]
+    [InlineData(ColumnType.Shifts, "E 06:00-14:00 1440", false)]
+    [InlineData(ColumnType.Shifts, "EEE 06:00-14:00", true)]
+    [InlineData(ColumnType.Shifts, "EEEE 06:00-14:00", false)]
+    public void A_cell_is_right_up_to_its_bounds_and_no_further(ColumnType type, string cell, bool isRight) =>
+        ColumnValue.FromText(new ListColumn("x", type, None, None, List: "things"), cell, CellStyle.Own).IsWrong.ShouldBe(!isRight);
+
+    [Theory]
     [InlineData(ColumnType.Bands, "2027-01-01 42000-36000-30000 year", "rise")]
     [InlineData(ColumnType.Bands, "2027-01-01 1-2-3 year; 2027-01-01 1-2-4 year", "twice")]
     [InlineData(ColumnType.Brackets, "18% to 30000; 0% to 12000", "ascend")]

@@ -20,6 +20,7 @@
     enabled: open && asked.current !== '',
     placeholderData: keepPreviousData
   }));
+  const isAnswered = $derived(asked.current === typed.trim() && !found.isPlaceholderData);
   const places = $derived(
     [
       ...(session.seesArrivals ? [{ id: '/arrivals', title: text.t.places.arrivals }] : []),
@@ -43,7 +44,7 @@
   );
   const groups = $derived.by(() => {
     // While the answer to what was just typed is on its way, what was found before counts only where it still fits.
-    const results = typed.trim() === '' ? [] : (found.data ?? []).filter((r) => !found.isPlaceholderData || fits(r.title, typed));
+    const results = typed.trim() === '' ? [] : (found.data ?? []).filter((r) => isAnswered || fits(r.title, typed));
     const of = (kind: Api['FoundKind']) => results.filter((r) => r.kind === kind);
     return [
       { name: text.t.goTo.kinds.hire, entries: of('hire').map((r) => ({ ...r, href: `/hires/${r.id}/checklist` })) },
@@ -58,7 +59,7 @@
   let entered = $state('');
   $effect(() => {
     const first = groups[0]?.entries[0];
-    if (entered === '' || entered !== typed.trim() || found.isFetching) return;
+    if (entered === '' || entered !== typed.trim() || asked.current !== entered || found.isFetching) return;
     entered = '';
     if (first) go(first.href);
   });
@@ -83,7 +84,10 @@
       dir="auto"
       placeholder={text.t.goTo.hint}
       aria-label={text.t.goTo.hint}
-      onkeydown={(e) => (entered = e.key === 'Enter' && groups.length === 0 ? typed.trim() : '')}
+      onkeydown={(e) => {
+        entered = e.key === 'Enter' && groups.length === 0 ? typed.trim() : '';
+        if (entered !== '') void asked.updateImmediately();
+      }}
       class="border-ink w-full border-b bg-transparent px-5 py-3 text-lg outline-none"
     />
     <Command.List class="max-h-[55dvh] overflow-y-auto py-2" aria-label={text.t.goTo.title}>
