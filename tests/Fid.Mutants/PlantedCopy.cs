@@ -10,11 +10,25 @@ internal sealed class PlantedCopy
     private const string Switch = """
         internal static class Mutants
         {
-            private static readonly int Active = int.Parse(System.Environment.GetEnvironmentVariable("FID_MUTANT") ?? "0", System.Globalization.CultureInfo.InvariantCulture);
+            private static readonly int Active = System.Convert.ToInt32(System.Environment.GetEnvironmentVariable("FID_MUTANT") ?? "0", null);
 
             public static bool Is(int number) => Active == number;
         }
         """;
+
+    private static readonly string[] ImplicitUsings =
+    [
+        "System",
+        "System.Collections.Generic",
+        "System.IO",
+        "System.Linq",
+        "System.Threading",
+        "System.Threading.Tasks",
+    ];
+
+    // What is planted is not to anybody's taste, and need not be.
+    private const string Lenient =
+        "-p:TreatWarningsAsErrors=false -p:EnforceCodeStyleInBuild=false -p:RunAnalyzers=false -p:NoWarn=CS0162%3BCS8602%3BCS8604%3BCS8629";
 
     private PlantedCopy(string root, IReadOnlyList<Mutant> mutants) => (Root, Mutants) = (root, mutants);
 
@@ -57,9 +71,7 @@ internal sealed class PlantedCopy
             .Order(StringComparer.Ordinal)
             .Select(f => CSharpSyntaxTree.ParseText(File.ReadAllText(f), path: f))
             .ToList();
-        var usings = CSharpSyntaxTree.ParseText(
-            "global using System; global using System.Collections.Generic; global using System.IO; global using System.Linq; global using System.Threading; global using System.Threading.Tasks;"
-        );
+        var usings = CSharpSyntaxTree.ParseText(string.Concat(ImplicitUsings.Select(u => $"global using {u};")));
         var built = Path.Combine(repository, "src", project, "bin", "Debug", "net10.0");
         var references = ((string)AppContext.GetData("TRUSTED_PLATFORM_ASSEMBLIES")!)
             .Split(':')
@@ -77,15 +89,7 @@ internal sealed class PlantedCopy
 
     private static async Task BuildAsync(string root, string tests)
     {
-        // What is planted is not to anybody's taste, and need not be.
-        var start = new ProcessStartInfo(
-            "dotnet",
-            $"build tests/{tests} -v q -nologo -p:TreatWarningsAsErrors=false -p:EnforceCodeStyleInBuild=false -p:RunAnalyzers=false -p:NoWarn=CS0162%3BCS8602%3BCS8604%3BCS8629"
-        )
-        {
-            WorkingDirectory = root,
-            RedirectStandardOutput = true,
-        };
+        var start = new ProcessStartInfo("dotnet", $"build tests/{tests} -v q -nologo {Lenient}") { WorkingDirectory = root, RedirectStandardOutput = true };
         using var build = Process.Start(start)!;
         var said = await build.StandardOutput.ReadToEndAsync();
         await build.WaitForExitAsync();

@@ -2,6 +2,7 @@
   import { api, data, type Api } from '$lib/api/client';
   import { named } from '$lib/text/named';
   import { session } from '$lib/api/session.svelte';
+  import { fits } from '$lib/text/fits';
   import Picker from '$lib/ui/Picker.svelte';
   import { settled } from '$lib/ui/settled.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
@@ -37,7 +38,10 @@
     enabled: long,
     placeholderData: keepPreviousData
   }));
-  const entries = $derived(long ? (found.data ?? []) : (options.data?.options ?? []).filter((o) => o.list === list));
+  // Whoever presses Enter before the answer is there chooses nothing else.
+  const isAnswered = $derived(asked.current === typed && !found.isPlaceholderData);
+  const answered = $derived((found.data ?? []).filter((o) => isAnswered || fits(`${o.name} ${o.nameDe ?? ''} ${o.code}`, typed)));
+  const entries = $derived(long ? answered : (options.data?.options ?? []).filter((o) => o.list === list));
   const choices = $derived.by(() => {
     const last = recent.of(list);
     const rank = (o: Api['ListOption']) => (last.includes(o.code) ? last.indexOf(o.code) : last.length);

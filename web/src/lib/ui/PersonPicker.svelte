@@ -1,6 +1,7 @@
 <script lang="ts">
   import { api, data } from '$lib/api/client';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+  import { fits } from '$lib/text/fits';
   import Picker from './Picker.svelte';
   import { settled } from './settled.svelte';
 
@@ -27,8 +28,11 @@
     enabled: asked.current !== '',
     placeholderData: keepPreviousData
   }));
+  // Whoever presses Enter before the answer is there chooses nobody else.
+  const isAnswered = $derived(asked.current === typed && !found.isPlaceholderData);
   const choices = $derived(
     (typed === '' ? [] : (found.data?.people ?? []))
+      .filter((p) => isAnswered || fits(`${p.givenName} ${p.familyName}`, typed))
       .slice(0, 12)
       .map((p) => ({ value: p.employmentId, label: `${p.givenName} ${p.familyName}`.trim(), detail: p.job ?? undefined }))
   );
