@@ -162,6 +162,8 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var eoin = await firm.As("eoin");
         (await eoin.SendAsync("GET", "/api/arrivals")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         var (id, version, body) = await DetailAsync(piet, "eoin@");
+        // That somebody signs in meanwhile changes nothing of what was looked at.
+        using var elsewhere = await firm.As("eoin");
         body["roles"] = new JsonArray("owner", "coordinator");
         (await piet.SendAsync("PUT", $"/api/accounts/{id}", body)).StatusCode.ShouldBe(HttpStatusCode.PreconditionRequired);
         (await piet.SendAsync("PUT", $"/api/accounts/{id}", body, ifMatch: version)).StatusCode.ShouldBe(HttpStatusCode.NoContent);

@@ -12,6 +12,7 @@ internal static class AccountEnding
     public static async Task EndAsync(FidDb db, FidUser account, AccountEnd why, Author author, CancellationToken cancellation)
     {
         (account.DisabledAt, account.DisabledWhy) = (author.At, why);
+        account.Version++;
         await AccountInHand.EndSessionsAsync(db, account.Id, author.At, cancellation);
         await db.AccountLinks.Where(l => l.UserId == account.Id).ExecuteDeleteAsync(cancellation);
         db.Changes.Add(AccountInHand.Entry(author, "account.disabled", account, new { why = why.ToString() }));

@@ -21,6 +21,7 @@ public sealed class EnableAccount(FidDb db)
         if (await Leavers.HasLeftAsync(db, account.PersonId, actor.Today, cancellation))
             return Refusal.Conflict("has-left", "By their record they work here no more. Put the last day right, or take the record off the account.");
         (account.DisabledAt, account.DisabledWhy) = (null, null);
+        account.Version++;
         act.Note(AccountInHand.Entry(actor.Author("admin"), "account.enabled", account));
         await act.CommitAsync(cancellation);
         return ActResult.Done;

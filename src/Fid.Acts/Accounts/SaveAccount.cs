@@ -31,10 +31,9 @@ public sealed class SaveAccount(FidDb db)
         if (losesAdministering && !await AccountInHand.LeavesAdministratorAsync(db, account.Id, cancellation))
             return AccountInHand.LastAdministrator;
         await AccountInHand.SetRolesAsync(db, account.Id, [.. request.Facts.Roles], cancellation);
-        // Roles alone leave the row as it is: whoever looked before has looked at something else.
-        if (!before.ToHashSet().SetEquals(request.Facts.Roles))
-            db.Entry(account).Property(u => u.ConcurrencyStamp).CurrentValue = Guid.NewGuid().ToString();
         if (db.ChangeTracker.HasChanges())
+        {
+            account.Version++;
             act.Note(
                 AccountInHand.Entry(
                     actor.Author("admin"),
@@ -43,6 +42,7 @@ public sealed class SaveAccount(FidDb db)
                     new { was, now = Words(account, request.Facts.Roles.Distinct().Order(StringComparer.Ordinal)) }
                 )
             );
+        }
         await act.CommitAsync(cancellation);
         return ActResult.Done;
     }

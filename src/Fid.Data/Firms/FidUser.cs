@@ -36,7 +36,8 @@ public sealed class FidUser : IdentityUser<Guid>
     /// <summary>When its user signed in last; null for never.</summary>
     public Instant? LastSignInAt { get; set; }
 
-    public uint Version { get; set; }
+    /// <summary>Counts what administrators changed of it. Signing in changes nothing of it.</summary>
+    public uint Version { get; set; } = 1;
 
     /// <summary>Gives it the address its user signs in with.</summary>
     public void SignsInWith(string email) =>
@@ -69,7 +70,6 @@ internal sealed class FidUserConfiguration : IEntityTypeConfiguration<FidUser>
     {
         user.Property(u => u.DisplayName).HasMaxLength(FidUser.LongestName);
         user.Property(u => u.DisabledWhy).HasConversion<string>().HasMaxLength(20);
-        user.Property(u => u.Version).IsRowVersion();
         user.HasIndex(u => u.PersonId);
         user.HasIndex(u => new { u.DisplayName, u.Id });
     }

@@ -39,13 +39,14 @@ internal sealed class JobRunner(
                 // Until there is more to do, somebody is free again, or it is time to look for what came due or was left by a server that died.
                 await Task.WhenAny([bell, Task.Delay(BetweenLooks, stoppingToken), .. working]);
             }
-            catch (Exception e) when (e is NpgsqlException or InvalidOperationException && !stoppingToken.IsCancellationRequested)
+            catch (Exception e) when (!stoppingToken.IsCancellationRequested)
             {
                 log.LogWarning(e, "Jobs could not be looked for; it is tried again");
                 await Task.Delay(BetweenLooks, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             }
-            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+            catch (Exception e)
             {
+                log.LogDebug(e, "The server stops");
                 break;
             }
         }

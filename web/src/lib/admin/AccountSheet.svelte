@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { api, data, type Api } from '$lib/api/client';
+  import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import ManyPicker from '$lib/lists/ManyPicker.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -10,7 +10,7 @@
   import { createMutation, useQueryClient } from '@tanstack/svelte-query';
   import { AccountForm, roles } from './account.svelte';
   import GivenLink from './GivenLink.svelte';
-  import { adminKeys } from './queries';
+  import { accountQuery, adminKeys } from './queries';
   import { showMoment, words } from './words';
 
   /** Who is this, what may they, and can they get in? */
@@ -39,6 +39,11 @@
     onSuccess: () => {
       done(w.saved);
       onclose();
+    },
+    onError: async (e) => {
+      // Who saves second is told, and saves over it if they mean to.
+      if (e instanceof ApiProblem && e.status === 412 && form.id)
+        form.over(await client.fetchQuery({ ...accountQuery(form.id), staleTime: 0 }));
     },
     onSettled: told
   }));

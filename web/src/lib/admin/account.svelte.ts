@@ -44,6 +44,11 @@ export class AccountForm {
     return form;
   }
 
+  /** Goes on with what was typed over what somebody else has saved meanwhile. */
+  over({ version }: Api['AccountDetail']) {
+    this.#version = version;
+  }
+
   /** What is wrong with a part of it; a part that is a list has what is wrong with any of it. */
   error(part: string): string | undefined {
     if (!(this.problem instanceof ApiProblem)) return undefined;

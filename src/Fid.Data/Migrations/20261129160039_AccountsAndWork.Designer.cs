@@ -15,8 +15,8 @@ using NpgsqlTypes;
 namespace Fid.Data.Migrations
 {
     [DbContext(typeof(FidDb))]
-    [Migration("20261129141752_Accounts")]
-    partial class Accounts
+    [Migration("20261129160039_AccountsAndWork")]
+    partial class AccountsAndWork
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -292,7 +292,7 @@ namespace Fid.Data.Migrations
                     b.ToTable("import_runs", (string)null);
                 });
 
-            modelBuilder.Entity("Fid.Data.Exchange.Notice", b =>
+            modelBuilder.Entity("Fid.Data.Exchange.OutboxMessage", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -303,49 +303,42 @@ namespace Fid.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("at");
 
-                    b.Property<Guid>("HireId")
+                    b.Property<Guid?>("CauseId")
                         .HasColumnType("uuid")
-                        .HasColumnName("hire_id");
+                        .HasColumnName("cause_id");
 
-                    b.Property<string>("Kind")
+                    b.Property<string>("Channel")
                         .IsRequired()
                         .HasMaxLength(20)
                         .HasColumnType("character varying(20)")
-                        .HasColumnName("kind");
+                        .HasColumnName("channel");
+
+                    b.Property<Guid?>("HireId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("hire_id");
 
                     b.Property<Instant>("NextTry")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("next_try");
 
-                    b.Property<string>("Number")
+                    b.Property<string>("Payload")
                         .IsRequired()
-                        .HasMaxLength(20)
-                        .HasColumnType("character varying(20)")
-                        .HasColumnName("number");
+                        .HasColumnType("jsonb")
+                        .HasColumnName("payload");
 
-                    b.Property<string>("Reference")
+                    b.Property<string>("Recipient")
                         .IsRequired()
-                        .HasMaxLength(100)
-                        .HasColumnType("character varying(100)")
-                        .HasColumnName("reference");
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("recipient");
 
-                    b.Property<LocalDate>("Start")
-                        .HasColumnType("date")
-                        .HasColumnName("start");
-
-                    b.Property<string>("System")
-                        .IsRequired()
-                        .HasMaxLength(20)
-                        .HasColumnType("character varying(20)")
-                        .HasColumnName("system");
-
-                    b.Property<Instant?>("ToldAt")
+                    b.Property<Instant?>("SentAt")
                         .HasColumnType("timestamp with time zone")
-                        .HasColumnName("told_at");
+                        .HasColumnName("sent_at");
 
-                    b.Property<string>("ToldBy")
+                    b.Property<string>("SentBy")
                         .HasColumnType("text")
-                        .HasColumnName("told_by");
+                        .HasColumnName("sent_by");
 
                     b.Property<int>("Tries")
                         .HasColumnType("integer")
@@ -357,13 +350,53 @@ namespace Fid.Data.Migrations
                         .HasColumnName("trouble");
 
                     b.HasKey("Id")
-                        .HasName("pk_notices");
+                        .HasName("pk_outbox");
 
-                    b.HasIndex("NextTry")
-                        .HasDatabaseName("ix_notices_next_try")
-                        .HasFilter("told_at is null");
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_outbox_at");
 
-                    b.ToTable("notices", (string)null);
+                    b.HasIndex("CauseId")
+                        .HasDatabaseName("ix_outbox_cause_id");
+
+                    b.HasIndex("HireId")
+                        .HasDatabaseName("ix_outbox_hire_id");
+
+                    b.HasIndex("Channel", "NextTry")
+                        .HasDatabaseName("ix_outbox_channel_next_try")
+                        .HasFilter("sent_at is null");
+
+                    b.ToTable("outbox", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Exchange.ReceivedMessage", b =>
+                {
+                    b.Property<string>("Source")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("source");
+
+                    b.Property<string>("ExternalId")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("external_id");
+
+                    b.Property<Instant>("ChangedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("changed_at");
+
+                    b.Property<byte[]>("Content")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("content");
+
+                    b.Property<Instant>("FirstAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("first_at");
+
+                    b.HasKey("Source", "ExternalId")
+                        .HasName("pk_received");
+
+                    b.ToTable("received", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.Fields.FieldDraft", b =>
@@ -596,11 +629,9 @@ namespace Fid.Data.Migrations
                         .HasColumnType("character varying(256)")
                         .HasColumnName("user_name");
 
-                    b.Property<uint>("Version")
-                        .IsConcurrencyToken()
-                        .ValueGeneratedOnAddOrUpdate()
-                        .HasColumnType("xid")
-                        .HasColumnName("xmin");
+                    b.Property<long>("Version")
+                        .HasColumnType("bigint")
+                        .HasColumnName("version");
 
                     b.HasKey("Id")
                         .HasName("pk_users");
@@ -1781,6 +1812,117 @@ namespace Fid.Data.Migrations
                     b.ToTable("template_versions", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Work.Job", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Argument")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("argument");
+
+                    b.Property<Instant>("Due")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("due");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("kind");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<bool>("Recurs")
+                        .HasColumnType("boolean")
+                        .HasColumnName("recurs");
+
+                    b.Property<Instant?>("StartedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("started_at");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(10)
+                        .HasColumnType("character varying(10)")
+                        .HasColumnName("state");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
+                    b.Property<string>("Trouble")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("trouble");
+
+                    b.HasKey("Id")
+                        .HasName("pk_jobs");
+
+                    b.HasIndex("Due")
+                        .HasDatabaseName("ix_jobs_due");
+
+                    b.HasIndex("Kind")
+                        .IsUnique()
+                        .HasDatabaseName("ix_jobs_kind")
+                        .HasFilter("recurs");
+
+                    b.ToTable("jobs", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Work.JobRun", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Argument")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("argument");
+
+                    b.Property<Instant>("EndedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ended_at");
+
+                    b.Property<int>("Handled")
+                        .HasColumnType("integer")
+                        .HasColumnName("handled");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("job_id");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("kind");
+
+                    b.Property<Instant>("StartedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("started_at");
+
+                    b.Property<string>("Trouble")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("trouble");
+
+                    b.HasKey("Id")
+                        .HasName("pk_job_runs");
+
+                    b.HasIndex("EndedAt")
+                        .HasDatabaseName("ix_job_runs_ended_at");
+
+                    b.ToTable("job_runs", (string)null);
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.DataProtection.EntityFrameworkCore.DataProtectionKey", b =>
                 {
                     b.Property<int>("Id")
@@ -1964,6 +2106,21 @@ namespace Fid.Data.Migrations
                         .HasName("pk_user_tokens");
 
                     b.ToTable("user_tokens", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Exchange.OutboxMessage", b =>
+                {
+                    b.HasOne("Fid.Data.Changes.Change", null)
+                        .WithMany()
+                        .HasForeignKey("CauseId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_outbox_changes_cause_id");
+
+                    b.HasOne("Fid.Data.Hires.Hire", null)
+                        .WithMany()
+                        .HasForeignKey("HireId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_outbox_hires_hire_id");
                 });
 
             modelBuilder.Entity("Fid.Data.Firms.AccountLink", b =>
