@@ -1,6 +1,8 @@
 using Fid.Acts;
+using Fid.Acts.Accounts;
 using Fid.Data;
 using Fid.Data.Changes;
+using Fid.Data.Firms;
 using Fid.Data.Hires;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
@@ -63,6 +65,27 @@ public class BulkSaveTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
         // Another owner for each, so that none is believed twice.
         Guid Owner(Guid of) => new([.. of.ToByteArray().Select(b => (byte)~b)]);
+    }
+
+    [Fact]
+    public async Task Accounts_are_copied_before_what_refers_to_them()
+    {
+        await using var acts = new ActCaller(firm.Server);
+        var (db, at) = (acts.Db, acts.Get<FirmClock>().Now);
+        await using var transaction = await db.Database.BeginTransactionAsync();
+        var accounts = new NewcomerAccounts(db);
+        var people = Enumerable.Range(0, 150).Select(_ => Guid.NewGuid()).ToArray();
+        foreach (var (person, i) in people.Select((p, i) => (p, i)))
+            await accounts.AddAsync(person, $"Copied {i}", at, default);
+        var one = db.ChangeTracker.Entries<FidUser>().First(e => e.State == EntityState.Added).Entity;
+        await db.SaveManyAsync(default);
+        db.ChangeTracker.Clear();
+        (await db.Users.CountAsync(u => people.Contains(u.PersonId!.Value) && u.Teams.Length == 0 && u.Version == 1)).ShouldBe(150);
+        (await db.UserRoles.CountAsync(r => db.Users.Any(u => u.Id == r.UserId && people.Contains(u.PersonId!.Value)))).ShouldBe(150);
+        var stored = await db.Users.AsNoTracking().SingleAsync(u => u.Id == one.Id);
+        (stored.DisplayName, stored.MadeAt, stored.PasswordHash, stored.Email, stored.DisabledAt, stored.SecurityStamp).ShouldBe(
+            (one.DisplayName, at, null, null, null, one.SecurityStamp)
+        );
     }
 
     [Fact]

@@ -113,6 +113,9 @@ public class ConfigurationCheckTests
         findings.Select(f => (f.Code, f.Fields[0])).ShouldBe([("strands-values", "t"), ("strands-values", "u"), ("strands-values", "w")]);
         findings[0].Message.ShouldContain("18 active records");
         findings[1].Message.ShouldContain("3 active records");
+        // An option that goes is one thing, another type another: each says what to do instead.
+        findings[0].Message.ShouldEndWith("Retire the option instead of removing it.");
+        findings[1].Message.ShouldContain("Add a new field instead");
         findings[2].Message.ShouldContain("4 active records");
     }
 

@@ -82,6 +82,8 @@ public class TemplateResolutionTests
     [InlineData("{\"key\":\"kit\",\"work\":1}", "{\"key\":\"radio\",\"work\":1}", "/templates/0/tasks/1/key", "duplicate-key", "radio")]
     [InlineData("{\"value\":\"early\"}", "{\"value\":\"early\",\"formula\":\"1\"}", "/addOns/0/values/shift", "bad-value", "either")]
     [InlineData("{\"value\":\"early\"}", "\"early\"", "/addOns/0/values/shift", "wrong-type", "object")]
+    [InlineData("{\"key\":\"kit\",\"work\":1}", "{\"work\":1}", "/templates/0/tasks/1/key", "missing-property", "key")]
+    [InlineData("{\"key\":\"kit\",\"work\":1}", "{\"key\":7,\"work\":1}", "/templates/0/tasks/1/key", "bad-value", "key")]
     public void Says_where_a_template_cannot_be_right(string part, string changed, string path, string code, string named)
     {
         Firm.ShouldContain(part);
