@@ -74,6 +74,17 @@ public sealed record Actor
             Today = await clock.TodayAsync(db, cancellation),
         };
 
+    /// <summary>Somebody of whom nothing is known, who may nothing but what anybody may.</summary>
+    public static Actor Visitor(FirmClock clock) =>
+        new()
+        {
+            Kind = ActorKind.Person,
+            Name = "",
+            RoleNames = [],
+            Clock = clock,
+            Today = LocalDate.FromDateTime(clock.Now.ToDateTimeUtc()),
+        };
+
     /// <summary>A person by their account, as it is now: for work that goes on after they asked for it. One who is gone, or whose account is
     /// disabled, may nothing.</summary>
     /// <param name="origin">Where the changes come from.</param>

@@ -5,6 +5,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Fid.Acts;
+using Fid.Acts.Accounts;
 using Fid.Acts.Setup;
 using Fid.Data;
 using Fid.Data.Firms;
@@ -215,7 +216,7 @@ public static class FidServer
             .AddIdentityCore<FidUser>(options =>
             {
                 options.User.RequireUniqueEmail = true;
-                options.Password.RequiredLength = 12;
+                options.Password.RequiredLength = PasswordRules.Fewest;
                 options.Password.RequireDigit =
                     options.Password.RequireUppercase =
                     options.Password.RequireNonAlphanumeric =

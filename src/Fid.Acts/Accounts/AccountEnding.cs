@@ -11,9 +11,8 @@ internal static class AccountEnding
     /// <summary>Disables an account that is held, ends its sessions, and takes its link away. To be committed by the act.</summary>
     public static async Task EndAsync(FidDb db, FidUser account, AccountEnd why, Author author, CancellationToken cancellation)
     {
-        (account.DisabledAt, account.DisabledWhy) = (author.At, why);
-        account.Version++;
-        await AccountInHand.EndSessionsAsync(db, account.Id, author.At, cancellation);
+        account.Disable(why, author.At);
+        await AccountSessions.EndAllAsync(db, account.Id, author.At, cancellation);
         await db.AccountLinks.Where(l => l.UserId == account.Id).ExecuteDeleteAsync(cancellation);
         db.Changes.Add(AccountInHand.Entry(author, "account.disabled", account, new { why = why.ToString() }));
     }

@@ -7,7 +7,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Acts.Accounts;
 
-/// <summary>What acts on accounts have in common: one account held, its roles, its sessions.</summary>
+/// <summary>What acts on accounts have in common: one account held, and its roles.</summary>
 internal static class AccountInHand
 {
     /// <summary>An account, while nobody else changes who may sign in; null where there is none.</summary>
@@ -46,13 +46,6 @@ internal static class AccountInHand
     /// <summary>Why the last administrator stays one.</summary>
     public static Refusal LastAdministrator { get; } =
         Refusal.Conflict("last-administrator", "Nobody else can sign in as administrator. Invite another one first.");
-
-    /// <summary>Ends all sessions that go on.</summary>
-    /// <returns>How many there were.</returns>
-    public static Task<int> EndSessionsAsync(FidDb db, Guid account, NodaTime.Instant now, CancellationToken cancellation) =>
-        db
-            .UserSessions.Where(s => s.UserId == account && s.EndedAt == null && s.EndsAt > now)
-            .ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now), cancellation);
 
     /// <summary>An entry about an account, with whose it is and what there is now.</summary>
     public static Change Entry(Author author, string action, FidUser account, object? now = null) =>

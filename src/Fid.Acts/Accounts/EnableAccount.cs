@@ -1,4 +1,5 @@
 using Fid.Data;
+using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Acts.Accounts;
 
@@ -18,10 +19,9 @@ public sealed class EnableAccount(FidDb db)
             return Refusal.NotFound;
         if (account.DisabledAt is null)
             return ActResult.Done;
-        if (await Leavers.HasLeftAsync(db, account.PersonId, actor.Today, cancellation))
+        if (await Leavers.In(db, actor.Today).AnyAsync(u => u.Id == account.Id, cancellation))
             return Refusal.Conflict("has-left", "By their record they work here no more. Put the last day right, or take the record off the account.");
-        (account.DisabledAt, account.DisabledWhy) = (null, null);
-        account.Version++;
+        account.Enable();
         act.Note(AccountInHand.Entry(actor.Author("admin"), "account.enabled", account));
         await act.CommitAsync(cancellation);
         return ActResult.Done;

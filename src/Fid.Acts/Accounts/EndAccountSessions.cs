@@ -17,7 +17,7 @@ public sealed class EndAccountSessions(FidDb db)
         if (await AccountInHand.TakeAsync(db, request.Account, cancellation) is not { } account)
             return Refusal.NotFound;
         var author = actor.Author("admin");
-        if (await AccountInHand.EndSessionsAsync(db, account.Id, author.At, cancellation) > 0)
+        if (await AccountSessions.EndAllAsync(db, account.Id, author.At, cancellation) > 0)
             act.Note(AccountInHand.Entry(author, "account.sessionsEnded", account));
         await act.CommitAsync(cancellation);
         return ActResult.Done;

@@ -40,7 +40,7 @@ public sealed class EndAccountsOfLeavers(FidDb db)
                 .ToListAsync(cancellation)
         )
         {
-            (account.DisabledAt, account.DisabledWhy) = (null, null);
+            account.Enable();
             act.Note(AccountInHand.Entry(author, "account.enabled", account));
             handled++;
         }

@@ -28,13 +28,8 @@ public sealed class NewcomerAccounts(FidDb db)
             await AddAsync(person, name, at, cancellation);
         foreach (var account in theirs.Where(u => u.DisabledWhy == AccountEnd.Left))
         {
-            (account.DisabledAt, account.DisabledWhy, account.PasswordHash, account.Teams, account.SecurityStamp) = (
-                null,
-                null,
-                null,
-                [],
-                Guid.NewGuid().ToString("N")
-            );
+            account.Enable();
+            (account.PasswordHash, account.Teams, account.SecurityStamp) = (null, [], Guid.NewGuid().ToString("N"));
             await AccountInHand.SetRolesAsync(db, account.Id, [Roles.Newcomer], cancellation);
         }
     }

@@ -26,7 +26,7 @@ public sealed class SetPassword(FidDb db, UserManager<FidUser> users)
         account.PasswordHash = users.PasswordHasher.HashPassword(account, request.Password);
         account.SecurityStamp = Guid.NewGuid().ToString("N");
         db.AccountLinks.RemoveRange(db.AccountLinks.Where(l => l.UserId == account.Id));
-        await AccountInHand.EndSessionsAsync(db, account.Id, author.At, cancellation);
+        await AccountSessions.EndAllAsync(db, account.Id, author.At, cancellation);
         act.Note(AccountInHand.Entry(author, isNew ? "account.accepted" : "account.passwordSet", account));
         await act.CommitAsync(cancellation);
         return ActResult.Done;

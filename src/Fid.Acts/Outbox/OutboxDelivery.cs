@@ -39,7 +39,7 @@ public sealed class OutboxDelivery(FidDb db, FirmClock clock)
     {
         var now = clock.Now;
         Instant? sent = trouble is null ? now : null;
-        var next = now + Duration.Min(LongestPause, pause * Math.Pow(2, Math.Min(message.Tries, 20)));
+        var next = now + DoublingPause.After(pause, message.Tries, LongestPause);
         return db
             .Outbox.Where(m => m.Id == message.Id && m.SentAt == null)
             .ExecuteUpdateAsync(s => s.SetProperty(m => m.SentAt, sent).SetProperty(m => m.Trouble, trouble).SetProperty(m => m.NextTry, next), cancellation);

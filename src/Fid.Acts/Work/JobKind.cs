@@ -18,7 +18,7 @@ public sealed record JobKind(string Name, Duration? Every, JobLane Lane, Func<IS
 
     /// <summary>How long to wait before a job is tried again.</summary>
     /// <param name="tries">How often it was tried in vain, from 1.</param>
-    public static Duration PauseAfter(int tries) => Duration.Min(LongestPause, FirstPause * Math.Pow(2, Math.Min(tries - 1, 20)));
+    public static Duration PauseAfter(int tries) => DoublingPause.After(FirstPause, tries - 1, LongestPause);
 
     /// <summary>An act as a job: one that is refused has failed.</summary>
     public static int Handled(ActResult<int> result) =>

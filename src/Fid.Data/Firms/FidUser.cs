@@ -43,6 +43,12 @@ public sealed class FidUser : IdentityUser<Guid>
     public void SignsInWith(string email) =>
         (Email, NormalizedEmail, UserName, NormalizedUserName) = (email, email.ToUpperInvariant(), email, email.ToUpperInvariant());
 
+    /// <summary>Lets nobody sign in with it any more.</summary>
+    public void Disable(AccountEnd why, Instant at) => (DisabledAt, DisabledWhy, Version) = (at, why, Version + 1);
+
+    /// <summary>Lets its user sign in again.</summary>
+    public void Enable() => (DisabledAt, DisabledWhy, Version) = (null, null, Version + 1);
+
     /// <summary>An account that nobody has been invited to, of a newcomer.</summary>
     public static FidUser Asleep(Guid person, string name, Instant at) =>
         new()

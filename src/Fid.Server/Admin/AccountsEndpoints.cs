@@ -74,26 +74,14 @@ internal static class AccountsEndpoints
             var pattern = $"%{LikePattern.Escape(word)}%";
             found = found.Where(u => EF.Functions.ILike(u.DisplayName, pattern) || (u.Email != null && EF.Functions.ILike(u.Email, pattern)));
         }
-        var counts = (
-            await found
-                .GroupBy(u =>
-                    u.DisabledAt != null ? AccountState.Disabled
-                    : u.PasswordHash != null ? AccountState.Active
-                    : u.Email != null ? AccountState.Invited
-                    : AccountState.Asleep
-                )
-                .Select(g => new { g.Key, Count = g.Count() })
-                .ToListAsync(cancellation)
-        ).ToDictionary(c => c.Key, c => c.Count);
-        var page = (only is null or Awake ? (AccountState?)null : States[only]) switch
-        {
-            null when only == Awake => found.Where(u => u.Email != null || u.DisabledAt != null),
-            AccountState.Disabled => found.Where(u => u.DisabledAt != null),
-            AccountState.Active => found.Where(u => u.DisabledAt == null && u.PasswordHash != null),
-            AccountState.Invited => found.Where(u => u.DisabledAt == null && u.PasswordHash == null && u.Email != null),
-            AccountState.Asleep => found.Where(u => u.DisabledAt == null && u.PasswordHash == null && u.Email == null),
-            _ => found,
-        };
+        var counts = await Stated(found)
+            .GroupBy(s => s.State)
+            .Select(g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(c => c.Key, c => c.Count, cancellation);
+        var page =
+            only == Awake ? Stated(found).Where(s => s.State != AccountState.Asleep).Select(s => s.User)
+            : only is null ? found
+            : Stated(found).Where(s => s.State == States[only]).Select(s => s.User);
         if (after is { } id && await db.Users.Where(u => u.Id == id).Select(u => u.DisplayName).SingleOrDefaultAsync(cancellation) is { } name)
             page = page.Where(u => EF.Functions.GreaterThan(ValueTuple.Create(u.DisplayName, u.Id), ValueTuple.Create(name, id)));
         var accounts = await DescribeAsync(
@@ -108,8 +96,7 @@ internal static class AccountsEndpoints
                 [.. accounts.Take(PageSize)],
                 accounts.Count > PageSize ? accounts[PageSize - 1].Id : null,
                 new AccountCounts(Of(AccountState.Active), Of(AccountState.Invited), Of(AccountState.Asleep), Of(AccountState.Disabled)),
-                [.. Roles.All],
-                [.. (await TeamMembers.NobodyInAsync(db, cancellation)).Order(StringComparer.Ordinal)]
+                await TeamMembers.NobodyInAsync(db, cancellation)
             )
         );
 
@@ -206,6 +193,17 @@ internal static class AccountsEndpoints
             ? TypedResults.Ok(new LinkResponse(link.Account, $"/invitation#{link.Token}", link.EndsAt))
             : Problems.Of(refusal);
 
+    private static IQueryable<StatedAccount> Stated(IQueryable<FidUser> accounts) =>
+        accounts.Select(u => new StatedAccount
+        {
+            User = u,
+            State =
+                u.DisabledAt != null ? AccountState.Disabled
+                : u.PasswordHash != null ? AccountState.Active
+                : u.Email != null ? AccountState.Invited
+                : AccountState.Asleep,
+        });
+
     private static async Task<List<AccountResponse>> DescribeAsync(
         IQueryable<FidUser> accounts,
         Reader reader,
@@ -214,23 +212,27 @@ internal static class AccountsEndpoints
         CancellationToken cancellation
     )
     {
-        var rows = await accounts
-            .Select(u => new
+        var rows = await Stated(accounts)
+            .Select(s => new
             {
-                u.Id,
-                u.DisplayName,
-                u.Email,
-                u.Language,
-                u.Teams,
-                u.DisabledAt,
-                u.DisabledWhy,
-                u.LastSignInAt,
-                u.Version,
-                HasPassword = u.PasswordHash != null,
-                Roles = db.UserRoles.Where(r => r.UserId == u.Id).Join(db.Roles, r => r.RoleId, r => r.Id, (_, role) => role.Name!).OrderBy(n => n).ToList(),
-                LinkEndsAt = db.AccountLinks.Where(l => l.UserId == u.Id).Select(l => (Instant?)l.EndsAt).SingleOrDefault(),
+                s.User.Id,
+                s.User.DisplayName,
+                s.User.Email,
+                s.User.Language,
+                s.User.Teams,
+                s.User.DisabledAt,
+                s.User.DisabledWhy,
+                s.User.LastSignInAt,
+                s.User.Version,
+                s.State,
+                Roles = db
+                    .UserRoles.Where(r => r.UserId == s.User.Id)
+                    .Join(db.Roles, r => r.RoleId, r => r.Id, (_, role) => role.Name!)
+                    .OrderBy(n => n)
+                    .ToList(),
+                LinkEndsAt = db.AccountLinks.Where(l => l.UserId == s.User.Id).Select(l => (Instant?)l.EndsAt).SingleOrDefault(),
                 Stint = db
-                    .Employments.Where(e => e.PersonId == u.PersonId)
+                    .Employments.Where(e => e.PersonId == s.User.PersonId)
                     .OrderByDescending(e => e.Start)
                     .Join(
                         db.CurrentRecords,
@@ -252,10 +254,7 @@ internal static class AccountsEndpoints
             u.Id,
             u.Email is null && !reader.SeesNames ? u.Stint?.Number ?? "" : u.DisplayName,
             u.Email,
-            u.DisabledAt is not null ? AccountState.Disabled
-                : u.HasPassword ? AccountState.Active
-                : u.Email is not null ? AccountState.Invited
-                : AccountState.Asleep,
+            u.State,
             [.. u.Roles],
             u.Teams,
             u.Language,
@@ -270,80 +269,12 @@ internal static class AccountsEndpoints
             RowVersion = u.Version,
         });
     }
+
+    /// <summary>An account, and whether somebody can sign in with it.</summary>
+    private sealed class StatedAccount
+    {
+        public required FidUser User { get; init; }
+
+        public required AccountState State { get; init; }
+    }
 }
-
-/// <summary>Whether somebody can sign in with an account.</summary>
-public enum AccountState
-{
-    /// <summary>They can.</summary>
-    Active,
-
-    /// <summary>They were invited and have set no password yet.</summary>
-    Invited,
-
-    /// <summary>Nobody was invited to it so far.</summary>
-    Asleep,
-
-    /// <summary>Nobody can any more.</summary>
-    Disabled,
-}
-
-/// <summary>A page of accounts.</summary>
-/// <param name="Next">What to go on after; null at the end.</param>
-/// <param name="Counts">How many the search finds in each state.</param>
-/// <param name="Roles">The roles there are.</param>
-/// <param name="EmptyTeams">Codes of the teams that nobody is in.</param>
-public sealed record AccountsPage(AccountResponse[] Accounts, Guid? Next, AccountCounts Counts, string[] Roles, string[] EmptyTeams);
-
-/// <summary>How many accounts there are in each state.</summary>
-public sealed record AccountCounts(int Active, int Invited, int Asleep, int Disabled);
-
-/// <summary>An account.</summary>
-/// <param name="Email">What its user signs in with; null while it sleeps.</param>
-/// <param name="Employment">A stint of the person its user is; null where the firm has no record of them.</param>
-/// <param name="Person">The name of that person.</param>
-/// <param name="LinkEndsAt">Until when its link can be used; null where it has none.</param>
-public sealed record AccountResponse(
-    Guid Id,
-    string Name,
-    string? Email,
-    AccountState State,
-    string[] Roles,
-    string[] Teams,
-    string Language,
-    Guid? Employment,
-    string? Person,
-    Instant? LastSignInAt,
-    Instant? LinkEndsAt,
-    Instant? DisabledAt,
-    AccountEnd? DisabledWhy
-)
-{
-    internal uint RowVersion { get; init; }
-}
-
-/// <summary>An account with its sessions that go on.</summary>
-/// <param name="Version">What to send as If-Match when it is saved.</param>
-public sealed record AccountDetail(AccountResponse Account, AccountSession[] Sessions, string Version);
-
-/// <summary>Where somebody is signed in.</summary>
-public sealed record AccountSession(Instant StartedAt, Instant EndsAt, string Address, string Browser);
-
-/// <summary>Whether a person has an account.</summary>
-/// <param name="Account">Null where they have none.</param>
-/// <param name="Name">How they are called.</param>
-/// <param name="Email">The address of their record.</param>
-public sealed record PersonsAccount(AccountResponse? Account, string Name, string? Email);
-
-/// <summary>What an administrator says of an account.</summary>
-/// <param name="Employment">A stint of the person its user is; null where the firm has no record of them.</param>
-/// <param name="Language">The language of the interface: "en" or "de".</param>
-public sealed record InvitationRequest(string Name, string Email, string[] Roles, string[] Teams, Guid? Employment, string Language)
-{
-    internal AccountFacts Facts() => new(Name, Email, Roles, Teams, Employment, Language);
-}
-
-/// <summary>A link to give to its user. It is shown this once.</summary>
-/// <param name="Link">The path of the link, under this server's address.</param>
-/// <param name="EndsAt">From when on it opens nothing.</param>
-public sealed record LinkResponse(Guid Account, string Link, Instant EndsAt);

@@ -2,7 +2,6 @@ using Fid.Acts;
 using Fid.Acts.Setup;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
-using NodaTime;
 
 namespace Fid.Server.Admin;
 
@@ -20,14 +19,7 @@ internal static class FirstRun
     )
     {
         // Nobody has an account yet.
-        var visitor = new Actor
-        {
-            Kind = ActorKind.Person,
-            Name = "",
-            RoleNames = [],
-            Clock = clock,
-            Today = LocalDate.FromDateTime(clock.Now.ToDateTimeUtc()),
-        };
+        var visitor = Actor.Visitor(clock);
         return (await setUp.DoAsync(request, visitor, cancellation)).Answer();
     }
 }

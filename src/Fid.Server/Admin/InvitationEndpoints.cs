@@ -4,7 +4,6 @@ using Fid.Data;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 
 namespace Fid.Server.Admin;
 
@@ -48,14 +47,7 @@ internal static class InvitationEndpoints
         if (request.Token.Length > LongestToken)
             return Problems.Of(SetPassword.Spent);
         // Nothing is known of whoever has the link but that they have it.
-        var holder = new Actor
-        {
-            Kind = ActorKind.Person,
-            Name = "",
-            RoleNames = [],
-            Clock = clock,
-            Today = LocalDate.FromDateTime(clock.Now.ToDateTimeUtc()),
-        };
+        var holder = Actor.Visitor(clock);
         return (await set.DoAsync(new SetPasswordRequest(request.Token, request.Password), holder, cancellation)).Answer();
     }
 }

@@ -27,15 +27,18 @@ public sealed class ListNames
     /// <param name="ofPeople">Whether whoever asks may see people's names.</param>
     public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation, bool ofPeople = true)
     {
-        var names = await db
+        var nobodyIn = TeamMembers.NobodyIn(db);
+        var entries = await db
             .ListEntries.Select(e => new
             {
                 e.List,
                 e.Code,
                 e.Name,
                 e.NameDe,
+                IsEmptyTeam = e.List == "teams" && nobodyIn.Contains(e.Code),
             })
-            .ToDictionaryAsync(e => (e.List, e.Code), e => ReaderLanguage.Choose(e.Name, e.NameDe), cancellation);
+            .ToListAsync(cancellation);
+        var names = entries.ToDictionary(e => (e.List, e.Code), e => ReaderLanguage.Choose(e.Name, e.NameDe));
         foreach (
             var person in await db
                 .Database.SqlQuery<NamedPerson>(
@@ -50,7 +53,7 @@ public sealed class ListNames
                 .ToListAsync(cancellation)
         )
             names[(TaskOwners, person.Code)] = person.Name;
-        return new ListNames(names, await TeamMembers.NobodyInAsync(db, cancellation), ofPeople);
+        return new ListNames(names, [.. entries.Where(e => e.IsEmptyTeam).Select(e => e.Code)], ofPeople);
     }
 
     /// <summary>The names of some entries only.</summary>

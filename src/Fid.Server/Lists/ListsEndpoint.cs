@@ -49,7 +49,7 @@ internal static class ListsEndpoint
             new OptionsResponse(
                 [.. byList.SelectMany(l => l.Take(MostAtOnce)).OrderBy(o => o.List, StringComparer.Ordinal).ThenBy(o => o.Name, StringComparer.Ordinal)],
                 [.. byList.Where(l => l.Count() > MostAtOnce).Select(l => l.Key)],
-                [.. (await TeamMembers.NobodyInAsync(db, cancellation)).Order(StringComparer.Ordinal)]
+                await TeamMembers.NobodyInAsync(db, cancellation)
             )
         );
     }

@@ -13,8 +13,6 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
     private const int MostWaiting = 500;
     private const int MostTogether = 100;
     private static readonly TimeSpan Heartbeat = TimeSpan.FromSeconds(20);
-    private static readonly TimeSpan BeforeTryingAgain = TimeSpan.FromSeconds(1);
-
     private readonly ConcurrentDictionary<Guid, Channel<string>> _listeners = new();
 
     /// <summary>What changes from now on, as "hire:ID" or "record:ID", as far as a listener may read it; "all" when something may
@@ -70,31 +68,15 @@ public sealed class LiveChanges(NpgsqlDataSource source, ILogger<LiveChanges> lo
         }
     }
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        while (!stoppingToken.IsCancellationRequested)
-        {
-            try
-            {
-                await using var connection = await source.OpenConnectionAsync(stoppingToken);
-                connection.Notification += (_, notice) => Tell(notice.Payload);
-                await using (var listen = new NpgsqlCommand($"listen {Channel}", connection))
-                    await listen.ExecuteNonQueryAsync(stoppingToken);
-                Tell("all");
-                while (true)
-                    await connection.WaitAsync(stoppingToken);
-            }
-            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
-            {
-                return;
-            }
-            catch (Exception e) when (e is NpgsqlException or System.Net.Sockets.SocketException or IOException)
-            {
-                log.LogWarning("Live changes are interrupted: {Reason}", e.Message);
-                await Task.Delay(BeforeTryingAgain, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
-            }
-        }
-    }
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
+        PostgresChannel.ListenAsync(
+            source,
+            Channel,
+            () => Tell("all"),
+            Tell,
+            reason => log.LogWarning("Live changes are interrupted: {Reason}", reason),
+            stoppingToken
+        );
 
     private void Tell(string change)
     {

@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using Fid.Acts;
+using Fid.Acts.Accounts;
 using Fid.Data;
 using Fid.Data.Firms;
 using FluentValidation;
@@ -172,18 +173,12 @@ internal static class Session
         CancellationToken cancellation
     )
     {
-        await EndAllAsync(db, user.Id(), clock, cancellation);
+        await AccountSessions.EndAllAsync(db, user.Id(), clock.Now, cancellation);
         await SecurityTrail.NoteAsync(db, user, clock, http, SecurityTrail.AllEnded, null, cancellation);
         await signIn.SignOutAsync();
         http.User = new ClaimsPrincipal(new ClaimsIdentity());
         CrossSite.HandOut(http);
         return TypedResults.NoContent();
-    }
-
-    private static Task<int> EndAllAsync(FidDb db, Guid user, FirmClock clock, CancellationToken cancellation)
-    {
-        var now = clock.Now;
-        return db.UserSessions.Where(s => s.UserId == user && s.EndedAt == null).ExecuteUpdateAsync(s => s.SetProperty(x => x.EndedAt, now), cancellation);
     }
 
     /// <summary>Changes the user's own password. All their sessions end, and one begins anew in this browser.</summary>
@@ -212,7 +207,7 @@ internal static class Session
             var changed = await users.ChangePasswordAsync(user, request.Current, request.New);
             if (!changed.Succeeded)
                 return Problems.Invalid([.. changed.Errors.Select(e => new Core.Problem("/new", "bad-value", e.Description))]);
-            await EndAllAsync(db, user.Id, clock, cancellation);
+            await AccountSessions.EndAllAsync(db, user.Id, clock.Now, cancellation);
             await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.PasswordChanged, null, cancellation);
             await transaction.CommitAsync(cancellation);
         }
@@ -269,12 +264,12 @@ internal sealed class PasswordValidator : AbstractValidator<PasswordRequest>
     {
         RuleFor(r => r.Current).NotEmpty().WithErrorCode("missing").WithMessage("Enter your password of now.").MaximumLength(200);
         RuleFor(r => r.New)
-            .MinimumLength(12)
+            .MinimumLength(PasswordRules.Fewest)
             .WithErrorCode("too-short")
-            .WithMessage("Enter at least 12 characters.")
-            .MaximumLength(200)
+            .WithMessage($"Enter at least {PasswordRules.Fewest} characters.")
+            .MaximumLength(PasswordRules.Most)
             .WithErrorCode("too-long")
-            .WithMessage("Enter at most 200 characters.");
+            .WithMessage($"Enter at most {PasswordRules.Most} characters.");
     }
 }
 
@@ -282,7 +277,8 @@ public sealed record LanguageRequest(string Language);
 
 internal sealed class LanguageValidator : AbstractValidator<LanguageRequest>
 {
-    public LanguageValidator() => RuleFor(r => r.Language).Must(l => l is "en" or "de").WithMessage("Choose en or de.").WithErrorCode("bad-value");
+    public LanguageValidator() =>
+        RuleFor(r => r.Language).Must(l => AccountFacts.Languages.Contains(l)).WithMessage("Choose en or de.").WithErrorCode("bad-value");
 }
 
 /// <summary>Who is signed in, at which firm, on which day.</summary>

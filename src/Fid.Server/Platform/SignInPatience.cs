@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using Fid.Acts;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -42,7 +43,7 @@ internal static class SignInPatience
         ).Single();
         if (failures < Free)
             return failures;
-        var until = now + Duration.Min(Longest, First * Math.Pow(2, Math.Min(failures - Free, 20)));
+        var until = now + DoublingPause.After(First, failures - Free, Longest);
         await db.SignInTries.Where(t => t.Key == key).ExecuteUpdateAsync(s => s.SetProperty(t => t.NotBefore, until), cancellation);
         return failures;
     }

@@ -33,6 +33,7 @@
   const told = async () => {
     await client.invalidateQueries({ queryKey: adminKeys.accounts });
   };
+  const act = { onError: (e: Error) => failed(text.failure(e)), onSettled: told };
   const invite = createMutation(() => ({ mutationFn: () => form.invite(), onSuccess: (link) => void (given = link), onSettled: told }));
   const save = createMutation(() => ({
     mutationFn: () => form.save(),
@@ -51,8 +52,7 @@
   const link = createMutation(() => ({
     mutationFn: () => data(api.POST('/api/accounts/{id}/link', path)),
     onSuccess: (made) => void (given = made),
-    onError: (e) => failed(text.failure(e)),
-    onSettled: told
+    ...act
   }));
   const turn = createMutation(() => ({
     mutationFn: (disable: boolean) =>
@@ -61,14 +61,12 @@
       done(disable ? w.disabled(form.name) : w.enabled(form.name));
       onclose();
     },
-    onError: (e) => failed(text.failure(e)),
-    onSettled: told
+    ...act
   }));
   const end = createMutation(() => ({
     mutationFn: () => data(api.DELETE('/api/accounts/{id}/sessions', path)),
     onSuccess: () => done(w.sessionsEnded),
-    onError: (e) => failed(text.failure(e)),
-    onSettled: told
+    ...act
   }));
   const busy = $derived([invite, save, link, turn, end].some((m) => m.isPending));
 

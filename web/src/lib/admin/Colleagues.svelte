@@ -12,7 +12,7 @@
   const w = $derived(words());
   let form = $state<AccountForm>();
   const accounts = createQuery(() => ({
-    queryKey: adminKeys.list('', ''),
+    queryKey: adminKeys.counts,
     queryFn: () => data(api.GET('/api/accounts')),
     select: (page: { counts: { active: number; invited: number } }) => page.counts.active + page.counts.invited
   }));

@@ -4,6 +4,7 @@ import { api, data } from '$lib/api/client';
 export const adminKeys = {
   accounts: ['accounts'] as const,
   list: (q: string, only: string) => ['accounts', 'list', q, only] as const,
+  counts: ['accounts', 'counts'] as const,
   account: (id: string) => ['accounts', 'one', id] as const,
   ofPerson: (employment: string) => ['accounts', 'person', employment] as const,
   jobs: ['jobs'] as const

@@ -6642,8 +6642,6 @@ export interface components {
             next: null | string;
             /** @description How many the search finds in each state. */
             counts: components["schemas"]["AccountCounts"];
-            /** @description The roles there are. */
-            roles: string[];
             /** @description Codes of the teams that nobody is in. */
             emptyTeams: string[];
         };
