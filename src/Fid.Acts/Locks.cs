@@ -101,8 +101,8 @@ public static class Locks
             await db
                 .Database.SqlQuery<int>(
                     $"""
-                    select 1 as "Value" from list_entries e join unnest({lists}, {codes}) w(list, code) on e.list = w.list and lower(e.code) = w.code for key
-                      share of e
+                    select 1 as "Value" from list_entries e join unnest({lists}, {codes}) w(list, code) on e.list = w.list and lower(e.code) = w.code
+                      for key share of e
                     """
                 )
                 .ToListAsync(cancellation)

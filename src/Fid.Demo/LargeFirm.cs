@@ -90,8 +90,8 @@ internal static class LargeFirm
         await db.Database.ExecuteSqlAsync(
             $"""
             with turned as (
-              select * from record_values where field in ('shift_pattern', 'clock_device') and lower(effective) < {month} and upper_inf(effective) and
-                upper_inf(known)
+              select * from record_values where field in ('shift_pattern', 'clock_device') and lower(effective) < {month} and upper_inf(effective)
+                and upper_inf(known)
             ), shortened as (
               update record_values v set effective = daterange({month}, null) from turned where v.id = turned.id
             )

@@ -274,8 +274,8 @@ public class ListTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (
             await firm.Database.AskAsync(
                 """
-                select count(*) from record_values v where field = 'cost_centre' and not exists (select 1 from list_entries e where e.list = 'costCentres'
-                  and e.code = v.value #>> array[]::text[])
+                select count(*) from record_values v where field = 'cost_centre'
+                  and not exists (select 1 from list_entries e where e.list = 'costCentres' and e.code = v.value #>> array[]::text[])
                 """
             )
         ).ShouldBe(0L);

@@ -401,8 +401,8 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     private const string Everyone = """
-        select string_agg(md5(r.family_name || r.given_name || r.person_id || (select string_agg(field, ' ' order by field) from record_values v where
-          v.owner_id in (r.employment_id, r.person_id) and upper_inf(known))), ' ' order by r.employment_id)
+        select string_agg(md5(r.family_name || r.given_name || r.person_id || (select string_agg(field, ' ' order by field) from record_values v
+          where v.owner_id in (r.employment_id, r.person_id) and upper_inf(known))), ' ' order by r.employment_id)
         from records_now r where exists (select from hires h where h.employment_id = r.employment_id)
         """;
 }

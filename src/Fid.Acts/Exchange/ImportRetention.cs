@@ -20,8 +20,8 @@ public static class ImportRetention
             .Database.SqlQuery<Guid>(
                 $"""
                 update import_runs set sealed_key = null, state = case when state in ('Ready', 'Failed') then 'Dropped' else state end
-                where sealed_key is not null and coalesce(committed_at, at) < {before} and state in ('Ready', 'Failed', 'Dropped', 'Committed', 'Undone')
-                  returning id
+                where sealed_key is not null and coalesce(committed_at, at) < {before}
+                  and state in ('Ready', 'Failed', 'Dropped', 'Committed', 'Undone') returning id
                 """
             )
             .ToListAsync(cancellation);
@@ -35,8 +35,8 @@ public static class ImportRetention
         );
         await db.Database.ExecuteSqlAsync(
             $"""
-            update import_rows set cells = null, problems = null, code = null, name = null, name_de = null, values = null, before = null where run_id =
-              any({cleared})
+            update import_rows set cells = null, problems = null, code = null, name = null, name_de = null, values = null, before = null
+              where run_id = any({cleared})
             """,
             cancellation
         );

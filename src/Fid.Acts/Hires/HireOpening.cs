@@ -242,8 +242,8 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         var telling = await db
             .Database.SqlQuery<string>(
                 $"""
-                (select value #>> array[]::text[] as "Value" from record_values where field = 'badge' order by lpad(value #>> array[]::text[], 20, '0') desc
-                  limit 1)
+                (select value #>> array[]::text[] as "Value" from record_values where field = 'badge'
+                  order by lpad(value #>> array[]::text[], 20, '0') desc limit 1)
                 union all (select value #>> array[]::text[] from record_values where field = 'badge' order by length(value #>> array[]::text[]) desc limit 1)
                 """
             )

@@ -116,8 +116,8 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
                 : await db
                     .Database.SqlQuery<FoundEntry>(
                         $"""
-                        select distinct e.list, e.code from unnest({lists}, {codes}) w(list, code) join list_entries e on e.list = w.list and lower(e.code) =
-                          w.code
+                        select distinct e.list, e.code from unnest({lists}, {codes}) w(list, code) join list_entries e on e.list = w.list
+                          and lower(e.code) = w.code
                         """
                     )
                     .ToDictionaryAsync(e => (e.List, e.Code.ToLowerInvariant()), e => e.Code, cancellation);

@@ -38,8 +38,8 @@ public static class PeopleAsOf
                         > (select family_name, given_name, employment_id from records_now where employment_id = {after})
                       else e.number > (select number from employments where id = {after}) end)
                     and ({words.Length == 0} or case when {byName} then ' ' || r.search like all({patterns}) or exists (
-                        select from record_values v where v.owner_id = e.person_id and v.field = any({Names}) and v.effective @> {day} and upper_inf(v.known)
-                          and ' ' || lower(v.value #>> array[]::text[]) like any({patterns}))
+                        select from record_values v where v.owner_id = e.person_id and v.field = any({Names}) and v.effective @> {day}
+                          and upper_inf(v.known) and ' ' || lower(v.value #>> array[]::text[]) like any({patterns}))
                       else e.number = any({words}) end)
                   order by case when {byName} then r.family_name end, case when {byName} then r.given_name end, case when {byName} then r.employment_id end,
                     e.number limit {size})

@@ -46,10 +46,10 @@ public sealed class TurnDay(FidDb db, RecordWriter records)
                 .Database.SqlQuery<Guid>(
                     $"""
                     with moved as (
-                      select owner_id from record_values where upper_inf(known) and lower(effective) > (lower(known) at time zone 'UTC')::date and
-                        lower(effective) > {since} and lower(effective) <= {today}
-                      union select owner_id from record_values where upper_inf(known) and not upper_inf(effective) and upper(effective) > {since} and
-                        upper(effective) <= {today})
+                      select owner_id from record_values where upper_inf(known) and lower(effective) > (lower(known) at time zone 'UTC')::date
+                        and lower(effective) > {since} and lower(effective) <= {today}
+                      union select owner_id from record_values where upper_inf(known) and not upper_inf(effective) and upper(effective) > {since}
+                        and upper(effective) <= {today})
                     select r.employment_id as "Value" from moved m join records_now r on r.employment_id = m.owner_id where r.as_of < {today}
                     union select r.employment_id from moved m join records_now r on r.person_id = m.owner_id where r.as_of < {today}
                     """

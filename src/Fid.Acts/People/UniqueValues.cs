@@ -88,10 +88,10 @@ public sealed class UniqueValues(FidDb db, SensitiveValues sensitive)
             var open = await db
                 .Database.SqlQuery<OpenHolder>(
                     $"""
-                    select distinct v.field, v.value, coalesce(e.person_id, m.kept_id, v.owner_id) as person from unnest({fields.ToArray()},
-                      {values.ToArray()}) w(field, value)
-                    join record_values v on v.field = w.field and md5(v.value #>> array[]::text[]) = md5(w.value::jsonb #>> array[]::text[]) and v.value =
-                      w.value::jsonb
+                    select distinct v.field, v.value, coalesce(e.person_id, m.kept_id, v.owner_id) as person
+                      from unnest({fields.ToArray()}, {values.ToArray()}) w(field, value)
+                    join record_values v on v.field = w.field and md5(v.value #>> array[]::text[]) = md5(w.value::jsonb #>> array[]::text[])
+                      and v.value = w.value::jsonb
                     left join employments e on e.id = v.owner_id left join person_merges m on m.other_id = v.owner_id and not m.undone where upper_inf(v.known)
                     """
                 )
@@ -103,11 +103,11 @@ public sealed class UniqueValues(FidDb db, SensitiveValues sensitive)
                 await db
                     .Database.SqlQuery<Holder>(
                         $"""
-                        select distinct v.field, v.sealed_start as said, coalesce(e.person_id, m.kept_id, v.owner_id) as person from
-                          unnest({sealedFields.ToArray()}, {starts.ToArray()}) w(field, start)
+                        select distinct v.field, v.sealed_start as said, coalesce(e.person_id, m.kept_id, v.owner_id) as person
+                          from unnest({sealedFields.ToArray()}, {starts.ToArray()}) w(field, start)
                         join record_values v on v.field = w.field and v.sealed_start = w.start
-                        left join employments e on e.id = v.owner_id left join person_merges m on m.other_id = v.owner_id and not m.undone where
-                          upper_inf(v.known)
+                        left join employments e on e.id = v.owner_id left join person_merges m on m.other_id = v.owner_id and not m.undone
+                          where upper_inf(v.known)
                         """
                     )
                     .ToListAsync(cancellation)

@@ -35,8 +35,8 @@ public sealed class ClearUp(FidDb db)
               and not exists (select from record_values v where v.value #>> array[]::text[] = f.id::text and length(v.value #>> array[]::text[]) = 36)
               and not exists (select from hire_tasks t where f.id = any(t.attachments))
               and not exists (
-                select from (select spec::text as said from template_versions union all select spec::text from template_drafts union all select
-                  properties::text from shared_tasks) t
+                select from (select spec::text as said from template_versions union all select spec::text from template_drafts union all
+                  select properties::text from shared_tasks) t
                 where t.said like '%' || f.id || '%')
             """,
             cancellation

@@ -63,8 +63,8 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
                     var take = Command(
                         guard,
                         """
-                        update jobs set state = 'Running', tries = tries + 1, started_at = $2 where id = $1 and ((state = 'Waiting' and due <= $2) or state =
-                          'Running')
+                        update jobs set state = 'Running', tries = tries + 1, started_at = $2
+                        where id = $1 and ((state = 'Waiting' and due <= $2) or state = 'Running')
                         returning kind, argument, recurs, tries
                         """,
                         id,

@@ -17,8 +17,8 @@ public static class ChangedOwners
         db
             .Database.SqlQuery<Guid>(
                 $"""
-                select v.owner_id as "Value" from seals s join record_values v on v.change_id = s.change_id where s.position > {place} and v.field =
-                  any({fields})
+                select v.owner_id as "Value" from seals s join record_values v on v.change_id = s.change_id where s.position > {place}
+                  and v.field = any({fields})
                 union select v.owner_id from seals s join record_values v on v.ended_by = s.change_id where s.position > {place} and v.field = any({fields})
                 """
             )

@@ -66,8 +66,8 @@ internal static class SheetsEndpoints
         var rows = await db
             .Database.SqlQuery<WrongRow>(
                 $"""
-                select cells, problems from import_rows where run_id = {id} and generation = {run.Generation} and outcome = {wrong} and cells is not null
-                  order by no
+                select cells, problems from import_rows where run_id = {id} and generation = {run.Generation} and outcome = {wrong}
+                  and cells is not null order by no
                 """
             )
             .ToListAsync(cancellation);

@@ -36,16 +36,16 @@ internal static class EntryUse
                 $"""
                 with held as (
                   select owner_id, min(field) as field from record_values
-                  where field = any({fields}) and value ? {entry.Code} and upper_inf(known) and (upper_inf(effective) or upper(effective) > {today}) group by
-                    1),
+                  where field = any({fields}) and value ? {entry.Code} and upper_inf(known) and (upper_inf(effective) or upper(effective) > {today})
+                    group by 1),
                 who as (
                   select e.id, h.field from held h join employments e on e.id = h.owner_id
                   -- What is a fact of the person is told of their last stint.
-                  union select (select e.id from employments e where e.person_id = h.owner_id order by e.start desc limit 1), h.field from held h join people
-                    p on p.id = h.owner_id)
+                  union select (select e.id from employments e where e.person_id = h.owner_id order by e.start desc limit 1), h.field from held h
+                    join people p on p.id = h.owner_id)
                 select r.employment_id, e.number, r.given_name, r.family_name, min(w.field) as field
-                from who w join employments e on e.id = w.id join records_now r on r.employment_id = e.id group by 1, 2, 3, 4 order by r.family_name,
-                  r.given_name limit {MostShown}
+                from who w join employments e on e.id = w.id join records_now r on r.employment_id = e.id group by 1, 2, 3, 4
+                  order by r.family_name, r.given_name limit {MostShown}
                 """
             )
             .ToArrayAsync(cancellation);

@@ -43,8 +43,8 @@ public sealed class ListNames
             var person in await db
                 .Database.SqlQuery<NamedPerson>(
                     $"""
-                    select employment_id::text as code, case when {ofPeople} then trim(given_name || ' ' || family_name) else number end as name from
-                      records_now r join employments e on e.id = r.employment_id
+                    select employment_id::text as code, case when {ofPeople} then trim(given_name || ' ' || family_name) else number end as name
+                      from records_now r join employments e on e.id = r.employment_id
                     where employment_id in (
                       select substr(owner, 8)::uuid from hire_tasks where owner like 'person:%'
                       union select substr(contact, 8)::uuid from hire_tasks where contact like 'person:%')

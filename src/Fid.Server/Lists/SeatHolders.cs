@@ -13,8 +13,8 @@ internal static class SeatHolders
             .Database.SqlQuery<Row>(
                 $"""
                 with ever as (select job_code, department_code, count(*) as people from records_now group by 1, 2),
-                gone as (select r.job_code, r.department_code, count(*) as people from employments e join records_now r on r.employment_id = e.id where
-                  e."end" < {today} group by 1, 2)
+                gone as (select r.job_code, r.department_code, count(*) as people from employments e join records_now r on r.employment_id = e.id
+                  where e."end" < {today} group by 1, 2)
                 select s.code, (coalesce(a.people, 0) - coalesce(g.people, 0))::int as held
                 from list_entries s
                 left join ever a on a.job_code = s.values ->> 'job' and a.department_code = s.values ->> 'department'

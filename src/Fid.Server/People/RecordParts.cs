@@ -90,10 +90,10 @@ internal sealed class RecordParts
                 Add(
                     first,
                     """
-                    select v.id, v.owner_id, v.field, v.value::text, v.source, v.effective, v.change_id from employments e join record_values v on v.owner_id
-                      = any(array[e.id, e.person_id])
-                    where e.id = $1 and upper_inf(v.known) and (upper_inf(v.effective) or upper(v.effective) > greatest($2, e.start)) order by
-                      lower(v.effective)
+                    select v.id, v.owner_id, v.field, v.value::text, v.source, v.effective, v.change_id from employments e
+                      join record_values v on v.owner_id = any(array[e.id, e.person_id])
+                    where e.id = $1 and upper_inf(v.known) and (upper_inf(v.effective) or upper(v.effective) > greatest($2, e.start))
+                      order by lower(v.effective)
                     """,
                     id,
                     today
@@ -102,8 +102,8 @@ internal sealed class RecordParts
                 Add(
                     first,
                     """
-                    select h.id, count(*) filter (where t.day_one and t.required and t.done is not null)::int, count(*) filter (where t.day_one and
-                      t.required and t.skipped_why is null)::int,
+                    select h.id, count(*) filter (where t.day_one and t.required and t.done is not null)::int, count(*) filter (where t.day_one
+                      and t.required and t.skipped_why is null)::int,
                       array_agg(distinct t.stage_key) filter (where t.required and t.done is null and t.skipped_why is null)
                     from hires h left join hire_tasks t on t.hire_id = h.id where h.employment_id = $1 and h.closed is null group by h.id limit 1
                     """,
@@ -112,8 +112,8 @@ internal sealed class RecordParts
                 Add(
                     first,
                     """
-                    select o.id, o.number, o.start, o."end", r.job_code from employments e join employments o on o.person_id = e.person_id and o.id <> e.id
-                      join records_now r on r.employment_id = o.id
+                    select o.id, o.number, o.start, o."end", r.job_code from employments e join employments o on o.person_id = e.person_id
+                      and o.id <> e.id join records_now r on r.employment_id = o.id
                     where e.id = $1 order by o.start desc
                     """,
                     id
@@ -153,8 +153,8 @@ internal sealed class RecordParts
             Add(
                 second,
                 """
-                select r.employment_id, trim(r.given_name || ' ' || r.family_name), e.number from records_now r join employments e on e.id = r.employment_id
-                  where r.employment_id = any($1)
+                select r.employment_id, trim(r.given_name || ' ' || r.family_name), e.number from records_now r
+                  join employments e on e.id = r.employment_id where r.employment_id = any($1)
                 union all select id, name, null from stored_files where id = any($1)
                 """,
                 ids
