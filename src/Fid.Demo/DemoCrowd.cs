@@ -1,5 +1,6 @@
 using Fid.Acts.Fields;
 using Fid.Acts.People;
+using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
@@ -42,8 +43,8 @@ internal static class DemoCrowd
             insert into employments (id, person_id, number, start) select id, person_id, ({firstNumber} + place)::text, start from crowd;
             insert into changes (id, at, by_id, by_name, origin, action, why, subject_id, part, details)
             select w.change_id, c.at, c.by_id, c.by_name, c.origin, c.action, c.why, w.id, c.part, c.details from crowd w join changes c on c.id = w.of_change;
-            insert into record_values (id, owner_id, field, value, source, effective, known, change_id)
-            select gen_random_uuid(), case v.owner_id when w.of_person then w.person_id else w.id end, v.field,
+            insert into record_values (id, owner_id, owner_kind, row_id, field, value, source, effective, known, change_id)
+            select gen_random_uuid(), case v.owner_id when w.of_person then w.person_id else w.id end, v.owner_kind, v.row_id, v.field,
                    case v.field
                      when 'given_name' then w.given
                      when 'email' then to_jsonb('p' || ({firstNumber} + w.place) || '@halyard.example')
@@ -69,6 +70,7 @@ internal static class DemoCrowd
                     {
                         v.OwnerId,
                         v.Field,
+                        v.RowId,
                         v.Value,
                     })
                     .ToListAsync()
@@ -76,7 +78,14 @@ internal static class DemoCrowd
             foreach (var employment in employments)
             {
                 var record = new CurrentRecord { EmploymentId = employment.Id, PersonId = employment.PersonId };
-                RecordProjection.Project(set, record, held[employment.Id].ToDictionary(v => v.Field, v => v.Value), employment, at, today);
+                RecordProjection.Project(
+                    set,
+                    record,
+                    held[employment.Id].ToDictionary(v => FieldAddress.Of(v.Field, v.RowId), v => v.Value),
+                    employment,
+                    at,
+                    today
+                );
                 db.CurrentRecords.Add(record);
             }
             await db.SaveChangesAsync();

@@ -75,8 +75,8 @@ internal static class LargeFirm
             ), shortened as (
               update record_values v set effective = daterange({today}, null) from raised where v.id = raised.id
             )
-            insert into record_values (id, owner_id, field, value, source, effective, known, change_id)
-            select gen_random_uuid(), owner_id, field, to_jsonb(round(value::numeric * part, 2)), 'import', during, known, change_id
+            insert into record_values (id, owner_id, owner_kind, field, value, source, effective, known, change_id)
+            select gen_random_uuid(), owner_id, owner_kind, field, to_jsonb(round(value::numeric * part, 2)), 'import', during, known, change_id
             from raised, (values (0.97, daterange({last}, {today})), (0.94, daterange({first}, {last})), (0.91, null)) as before (part, earlier),
                  lateral (select coalesce(earlier, daterange(lower(effective), {first}))) as d (during)
             """
@@ -95,8 +95,8 @@ internal static class LargeFirm
             ), shortened as (
               update record_values v set effective = daterange({month}, null) from turned where v.id = turned.id
             )
-            insert into record_values (id, owner_id, field, value, source, effective, known, change_id)
-            select gen_random_uuid(), owner_id, field, case when extract(month from m)::int % 2 = 0 then value else other end, 'import',
+            insert into record_values (id, owner_id, owner_kind, field, value, source, effective, known, change_id)
+            select gen_random_uuid(), owner_id, owner_kind, field, case when extract(month from m)::int % 2 = 0 then value else other end, 'import',
               daterange(greatest(lower(effective), m::date), (m + interval '1 month')::date), known, change_id
             from turned,
               lateral (select to_jsonb((case field when 'shift_pattern' then 'office' else 'corran-gangway' end)::text)) o (other),

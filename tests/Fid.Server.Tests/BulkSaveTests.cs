@@ -1,5 +1,6 @@
 using Fid.Acts;
 using Fid.Acts.Accounts;
+using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;
@@ -32,6 +33,7 @@ public class BulkSaveTests(FirmFixture firm) : IClassFixture<FirmFixture>
             values.Select(v => new RecordValue
             {
                 OwnerId = Owner(v.OwnerId),
+                Of = v.Of,
                 Field = v.Field,
                 Value = v.Value,
                 Source = v.Source,
@@ -101,6 +103,7 @@ public class BulkSaveTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 there.Select(v => new RecordValue
                 {
                     OwnerId = v.OwnerId,
+                    Of = v.Of,
                     Field = v.Field,
                     Value = v.Value,
                     Source = v.Source,

@@ -95,11 +95,11 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var refused = await ruth.SendAsync(
             "PUT",
             $"/api/records/{id}",
-            """{"changes":{"street":"1 Pier Road","radio":7,"nowhere":"x"},"from":null,"why":null}""",
+            """{"changes":{"street":"1 Pier Road","roster_note":7,"nowhere":"x"},"from":null,"why":null}""",
             hers.Text("version")
         );
         (await refused.ErrorsAsync()).ShouldBe(
-            [("/changes/street", "read-only"), ("/changes/radio", "read-only"), ("/changes/nowhere", "unknown-field")],
+            [("/changes/street", "read-only"), ("/changes/roster_note", "read-only"), ("/changes/nowhere", "unknown-field")],
             ignoreOrder: true
         );
     }

@@ -407,7 +407,7 @@ public class ListTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 id,
                 new
                 {
-                    changes = new { certificates_held = new[] { "OLD-RADIO" } },
+                    changes = new Dictionary<string, object?> { [$"certificates.kind@{Guid.NewGuid()}"] = "OLD-RADIO" },
                     from = (string?)null,
                     why = (string?)null,
                 }
@@ -417,6 +417,7 @@ public class ListTests(FirmFixture firm) : IClassFixture<FirmFixture>
         users["people"]!.AsArray().Select(p => p!.Text("employmentId")).ShouldBe([id]);
         using var retired = await orla.SendAsync("POST", "/api/lists/certificates/entries/OLD-RADIO/retire", new { moveTo = "NEW-RADIO" });
         retired.StatusCode.ShouldBe(System.Net.HttpStatusCode.OK, await retired.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
-        Records.Field(await orla.GetAsync($"/api/records/{id}"), "certificates_held")["value"]!.AsArray().Select(v => (string)v!).ShouldBe(["NEW-RADIO"]);
+        var record = await orla.GetAsync($"/api/records/{id}");
+        Records.Field(record, "certificates")["rows"]!["rows"]!.AsArray().Select(r => (string)r!["cells"]![0]!["value"]!).ShouldContain("NEW-RADIO");
     }
 }

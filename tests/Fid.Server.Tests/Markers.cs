@@ -15,12 +15,13 @@ internal static class Markers
         var record = await caller.GetAsync($"/api/records/{employment}");
         var marked = new Dictionary<string, string>();
         var place = 0;
-        foreach (var field in record["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()))
+        foreach (var field in record["sections"]!.AsArray().SelectMany(s => s!["fields"]!.AsArray()).SelectMany(Cells))
         {
             place++;
             if (field!.Text("access") != "edit" || field!.Text("key") is "badge" or "end_date")
                 continue;
-            foreach (var candidate in Candidates(field!.Text("key"), field!.Text("type"), place))
+            var key = field!.Text("key").Split('@')[0];
+            foreach (var candidate in Candidates(key, field!.Text("type"), place))
             {
                 var changes = new JsonObject { [field!.Text("key")] = candidate.DeepClone() };
                 using var saved = await caller.ChangeAsync(
@@ -34,17 +35,34 @@ internal static class Markers
                 );
                 if (saved.StatusCode != HttpStatusCode.OK)
                     continue;
-                marked[field!.Text("key")] = candidate.GetValueKind() == System.Text.Json.JsonValueKind.String ? (string)candidate! : candidate.ToJsonString();
+                marked[key] = candidate.GetValueKind() == System.Text.Json.JsonValueKind.String ? (string)candidate! : candidate.ToJsonString();
                 break;
             }
         }
         return marked;
     }
 
+    // A field itself; of rows, the columns of the first.
+    private static IEnumerable<JsonNode> Cells(JsonNode? field)
+    {
+        if (field!["rows"] is not JsonObject rows)
+            return [field];
+        return rows["rows"]!.AsArray() is [var first, ..]
+            ? rows["columns"]!
+                .AsArray()
+                .Select(c => new JsonObject
+                {
+                    ["key"] = $"{c!.Text("key")}@{first!.Text("id")}",
+                    ["type"] = c!.Text("type"),
+                    ["access"] = c!.Text("access"),
+                })
+            : [];
+    }
+
     private static IEnumerable<JsonNode> Candidates(string key, string type, int place) =>
         type switch
         {
-            "text" or "longText" => [$"Mk{place}x{key.Replace("_", "", StringComparison.Ordinal)}"],
+            "text" or "longText" => [$"Mk{place}x{string.Concat(key.Where(char.IsLetterOrDigit))}"],
             "identifier" => [string.Create(CultureInfo.InvariantCulture, $"IE29AIBK9311{place:00000000}"), $"MKID{place}Q"],
             "email" => [$"mk{place}x@marked.example"],
             "phone" => [string.Create(CultureInfo.InvariantCulture, $"+353 86 7{place:000000}")],

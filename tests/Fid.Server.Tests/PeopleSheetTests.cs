@@ -313,6 +313,6 @@ public class PeopleSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     private const string Believed =
-        "select md5(string_agg(owner_id || field || value::text || effective::text, ',' order by owner_id, field, effective)) from "
+        "select md5(string_agg(owner_id || field || value::text || effective::text, ',' order by owner_id, field, row_id, effective)) from "
         + "record_values where upper_inf(known)";
 }

@@ -209,8 +209,9 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var error = await Should.ThrowAsync<PostgresException>(() =>
             firm.Database.AskAsync(
                 """
-                insert into record_values (id, owner_id, field, value, source, effective, known, change_id)
-                select gen_random_uuid(), owner_id, field, value, 'typed', effective, known, change_id from record_values where field = 'job' limit 1
+                insert into record_values (id, owner_id, owner_kind, field, value, source, effective, known, change_id)
+                select gen_random_uuid(), owner_id, owner_kind, field, value, 'typed', effective, known, change_id 
+                  from record_values where field = 'job' limit 1
                 """
             )
         );

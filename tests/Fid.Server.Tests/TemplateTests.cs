@@ -34,7 +34,7 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [InlineData("values", "job", null, "unknown-entry")]
     [InlineData("values", "badge", null, "not-by-template")]
     [InlineData("values", "end_date", null, "formula-error")]
-    [InlineData("values", "locker", null, "unknown-field")]
+    [InlineData("values", "room", null, "unknown-field")]
     [InlineData("tasks", "food-handling", "stage", "unknown-stage")]
     [InlineData("tasks", "food-handling", "owner", "unknown-owner")]
     [InlineData("tasks", "food-handling", "work", "out-of-range")]
@@ -67,8 +67,8 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
             case ("values", "end_date"):
                 values["end_date"] = new JsonObject { ["formula"] = "addMonths(start_date" };
                 break;
-            case ("values", "locker"):
-                values["locker"] = new JsonObject { ["formula"] = "nobody_knows" };
+            case ("values", "room"):
+                values["room"] = new JsonObject { ["formula"] = "nobody_knows" };
                 break;
             case ("tasks", _) when property != "after":
                 tasks.First(t => t!.Text("key") == key)!["properties"]![property!] = property == "work" ? 4000 : "nowhere";

@@ -118,7 +118,7 @@ public sealed class PeopleTarget(
             return false;
         if (rows.Count == 0)
             return true;
-        await writer.LockUniqueAsync(fields.Set.Keys, cancellation);
+        await writer.LockUniqueAsync(fields.Set.FieldsAndColumns.Select(f => f.Key), cancellation);
         var held = (await ActiveRecords.LoadAsync(db, actor.Today, cancellation, run.HoldsFrom, former: true, only: [.. rows.Select(r => r.EntryId)])).Records;
         // Somebody may have saved a record since the rows were checked.
         if (rows.Exists(r => r.Was.Any(w => (held[r.EntryId].Values.TryGetValue(w.Key, out var now) ? now.GetRawText() : null) != w.Value?.GetRawText())))

@@ -113,20 +113,23 @@ public sealed class FieldPublishing(FidDb db)
     private async Task<List<Finding>> SensitiveAsync(FieldConfiguration live, FieldConfiguration draft, CancellationToken cancellation)
     {
         var findings = draft
-            .Fields.Where(f =>
+            .Fields.SelectMany(f => f.WithColumns())
+            .Where(f =>
                 f.Sensitive
                 && f.Type is not (FieldType.Text or FieldType.LongText or FieldType.Identifier or FieldType.Phone or FieldType.Email or FieldType.Date)
             )
             .Select(f => new Finding(
                 "sensitive-type",
-                [f.Key],
+                Named(f),
                 $"“{f.Label("en")}” cannot be sensitive: only texts, identifiers, telephone numbers, e-mail addresses and dates can be kept sealed.",
                 null,
-                "sensitive"
+                Part(f)
             ))
             .ToList();
+        var old = live.Fields.SelectMany(f => f.WithColumns()).DistinctBy(f => f.Key).ToDictionary(f => f.Key);
         var turned = draft
-            .Fields.Where(f => live.Fields.FirstOrDefault(l => l.Key == f.Key) is { } old && old.Sensitive != f.Sensitive)
+            .Fields.SelectMany(f => f.WithColumns())
+            .Where(f => old.TryGetValue(f.Key, out var before) && before.Sensitive != f.Sensitive)
             .ToDictionary(f => f.Key);
         if (turned.Count == 0)
             return findings;
@@ -139,17 +142,25 @@ public sealed class FieldPublishing(FidDb db)
         findings.AddRange(
             stored.Select(s => new Finding(
                 "sensitive-stored",
-                [s.Key],
+                Named(turned[s.Key]),
                 turned[s.Key].Sensitive
                     ? $"“{turned[s.Key].Label("en")}” is stored readable in {s.Count} records, and what was recorded is never rewritten. Add a "
                         + "new sensitive field, and take the values over."
                     : $"“{turned[s.Key].Label("en")}” is stored sealed in {s.Count} records, and what was recorded is never rewritten. Add a new "
                         + "field that is not sensitive, and take the values over.",
                 null,
-                "sensitive"
+                Part(turned[s.Key])
             ))
         );
         return findings;
+
+        // Of a column, the rows are what is opened.
+        static IReadOnlyList<string> Named(FieldDefinition field) => field.IsColumn ? [FieldAddress.Read(field.Key).Whole, field.Key] : [field.Key];
+
+        string Part(FieldDefinition field) =>
+            FieldAddress.Read(field.Key) is { Column: { } column, Whole: var whole }
+                ? $"columns/{draft.Fields.First(f => f.Key == whole).Columns!.ToList().FindIndex(c => c.Key == column)}/sensitive"
+                : "sensitive";
     }
 
     private async Task ReprojectAsync(CancellationToken cancellation)
@@ -194,13 +205,15 @@ public sealed class FieldPublishing(FidDb db)
     {
         var keys = differences
             .Where(d => d.Field is { } field && sees(field))
-            .Where(d => d.Kind == DifferenceKind.Removed || d.Parts.Any(p => p.Part is "type" or "options" or "list"))
-            .Select(d => d.Field!)
+            .Where(d => d.Kind == DifferenceKind.Removed || d.Parts.Any(p => p.Part is "type" or "options" or "list" or "columns"))
+            .SelectMany(d => live.Fields.First(f => f.Key == d.Field).WithColumns())
+            .Select(f => f.Key)
             .ToArray();
         if (keys.Length == 0)
             return [];
         var texts = live
-            .Fields.Where(f => !(f.Type is FieldType.Number or FieldType.Money or FieldType.YesNo or FieldType.Choices))
+            .Fields.SelectMany(f => f.WithColumns())
+            .Where(f => !(f.Type is FieldType.Number or FieldType.Money or FieldType.YesNo or FieldType.Choices))
             .Select(f => f.Key)
             .ToArray();
         var rows = await db
@@ -237,7 +250,12 @@ public sealed class FieldPublishing(FidDb db)
             .ToHashSet(StringComparer.Ordinal);
         var read = concerned.Union(concerned.SelectMany(k => before.Reads(k).Concat(after.Reads(k)))).ToHashSet(StringComparer.Ordinal);
         var (was, will) = (Part(live), Part(draft));
-        var active = await ActiveRecords.LoadAsync(db, today, cancellation, fields: [.. read]);
+        var active = await ActiveRecords.LoadAsync(
+            db,
+            today,
+            cancellation,
+            fields: [.. read.Concat(draft.Fields.Concat(live.Fields).Where(f => read.Contains(f.Key)).SelectMany(f => f.ColumnsAsFields()).Select(f => f.Key))]
+        );
         var (lacking, hidden) = (new Dictionary<string, int>(), new Dictionary<string, int>());
         foreach (
             var (missing, gone) in active

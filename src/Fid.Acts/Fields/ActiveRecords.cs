@@ -41,11 +41,12 @@ public sealed class ActiveRecords
         var rows = db
             .Database.SqlQuery<Row>(
                 $"""
-                select e.id as employment, v.field, v.value from employments e join record_values v on v.owner_id = e.id
+                select e.id as employment, v.field || coalesce('@' || v.row_id, '') as field, v.value
+                from employments e join record_values v on v.owner_id = e.id
                 where ({all} or e.id = any({ids})) and ({whole} or v.field = any({keys})) and ({former} or "end" is null or "end" >= {today})
                   and upper_inf(v.known) and v.effective @> coalesce({on}, greatest({today}, e.start))
                 union all
-                select e.id, v.field, v.value from employments e join record_values v on v.owner_id = e.person_id
+                select e.id, v.field || coalesce('@' || v.row_id, ''), v.value from employments e join record_values v on v.owner_id = e.person_id
                 where ({all} or e.id = any({ids})) and ({whole} or v.field = any({keys})) and ({former} or "end" is null or "end" >= {today})
                   and upper_inf(v.known) and v.effective @> coalesce({on}, greatest({today}, e.start))
                 """

@@ -82,5 +82,5 @@ public sealed record LiveFields(int Version, IReadOnlyList<FieldSection> Section
     public string? StageOf(IReadOnlyCollection<string> open) => Set.Stages.FirstOrDefault(open.Contains) ?? (Set.Stages is [.., var last] ? last : null);
 
     /// <summary>The fields that hold entries of a list.</summary>
-    public string[] FieldsOf(string list) => [.. Set.Fields.Where(f => f.List == list).Select(f => f.Key)];
+    public string[] FieldsOf(string list) => [.. Set.FieldsAndColumns.Where(f => f.List == list).Select(f => f.Key)];
 }

@@ -88,7 +88,12 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             await NextBadgeAsync(cancellation)
         );
         var values = await FollowFieldsAsync(StartingValues.Fill(layered, known), start, today, cancellation);
-        return new HireDraft(template, layered, values, before.Tasks ?? LayeredTasks.Of(layered), before.Entries, before.Person);
+        var entries = before.Entries ?? [.. HireEntry.Of(layered)];
+        var set = (await _fields.LiveAsync(cancellation)).Set;
+        var rows = TemplateRows
+            .Of(set, entries, (entry, property) => SourceOf(template, layered, before, entry, property))
+            .Concat(TemplateRows.Abouts(set, values.Keys).Select(a => new FieldValue(a.Address, a.About, values[a.By].From)));
+        return new HireDraft(template, layered, WithRows(values, rows), before.Tasks ?? LayeredTasks.Of(layered), entries, before.Person);
 
         async Task<EntryContent?> Entry(string list, string field)
         {
@@ -153,7 +158,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             Entered = today,
             CoordinatorId = coordinator,
             Tasks = [.. draft.Tasks],
-            Entries = [.. draft.Entries ?? HireEntry.Of(draft.Layered)],
+            Entries = [.. draft.Entries],
         };
         var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId);
         if (person is not null)
@@ -161,7 +166,14 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         db.AddRange(employment, change, hire);
         PassBadgeOf(draft);
         var startDate = new FieldValue("start_date", DateOf(start), StartingValues.FromHire);
-        var values = draft.FieldValues.Where(v => v.Field != "start_date").Append(startDate).ToList();
+        var set = (await _fields.LiveAsync(cancellation)).Set;
+        // A template knows its rows by what they are about; from here on they are this record's own.
+        var values = draft
+            .FieldValues.Where(v => v.Field != "start_date")
+            .Select(v => v with { Field = TemplateRows.OwnAddress(set, v.Field, employment) })
+            .DistinctBy(v => v.Field)
+            .Append(startDate)
+            .ToList();
         var name = $"{TextOf(draft.Values, "given_name")} {TextOf(draft.Values, "family_name")}".Trim();
         if (person is not null)
         {
@@ -171,16 +183,63 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         }
         await _accounts.AddOrWakeAsync(employment.PersonId, name, author.At, cancellation);
         // What the firm knows of the person stays as it is; what was typed anew holds from today.
-        var set = (await _fields.LiveAsync(cancellation)).Set;
         var record = await records.AddNewAsync(employment, values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Employment), change, today, cancellation);
         var edits = values
             .Where(v => set.Find(v.Field)!.Of == FieldOwner.Person && v.Source is Layer.Typed or HireOrigin.FromRecruiting)
             .Select(v => new FieldEdit(v.Field, v.Value, v.Source, today))
+            .Concat(await NewRowsAsync(set, employment.PersonId, values, today, cancellation))
+            .DistinctBy(e => e.Field)
             .ToList();
         var problems = await records.SaveAsync([new RecordEdit(employment, record, edits, change)], today, cancellation);
         if (problems.Count > 0)
             throw new DbUpdateConcurrencyException(problems[0].Problem.Message);
         return hire;
+    }
+
+    // The rows that a template gives somebody the firm knows: those about something they have no row for.
+    private async Task<IEnumerable<FieldEdit>> NewRowsAsync(FieldSet set, Guid person, List<FieldValue> values, LocalDate today, CancellationToken cancellation)
+    {
+        var given = values
+            .Where(v => FieldAddress.IsInRow(v.Field) && set.Find(v.Field)!.Of == FieldOwner.Person)
+            .GroupBy(v => FieldAddress.Read(v.Field) is var at ? (at.Whole, at.Row) : default)
+            .ToList();
+        if (given.Count == 0)
+            return [];
+        var keys = given.Select(g => set.AboutOf(g.First().Field)).OfType<string>().Select(FieldAddress.FieldOf).Distinct().ToArray();
+        var held = (
+            await db
+                .RecordValues.AsNoTracking()
+                .Where(v => v.OwnerId == person && keys.Contains(v.Field) && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
+                .Select(v => new { v.Field, v.Value })
+                .ToListAsync(cancellation)
+        )
+            .Select(v => (v.Field, v.Value.ToString()))
+            .ToHashSet();
+        return given
+            .Where(row =>
+                set.AboutOf(row.First().Field) is not { } about
+                || row.FirstOrDefault(v => v.Field == about) is not { } said
+                || !held.Contains((FieldAddress.FieldOf(about), said.Value.ToString()))
+            )
+            .SelectMany(row => row)
+            .Select(v => new FieldEdit(v.Field, v.Value, v.Source, today));
+    }
+
+    // What the template says of a row's values comes before what an entry of its lists says.
+    private static Dictionary<string, LayeredValue> WithRows(IReadOnlyDictionary<string, LayeredValue> values, IEnumerable<FieldValue> rows)
+    {
+        var all = new Dictionary<string, LayeredValue>(values, StringComparer.Ordinal);
+        foreach (var row in rows)
+            all.TryAdd(row.Field, new LayeredValue(row.Value, row.Source, []));
+        return all;
+    }
+
+    private static string SourceOf(RoleTemplate template, Layered layered, HireOrigin before, HireEntry entry, string property)
+    {
+        if (before.Entries is not null)
+            return before.EntriesFrom ?? template.LayerId;
+        var said = layered.Lists[entry.List].First(e => e.Key == entry.Key).Properties;
+        return said.GetValueOrDefault(property)?.From ?? said.Values.FirstOrDefault()?.From ?? template.LayerId;
     }
 
     /// <summary>Keeps others from taking a badge until this transaction ends.</summary>
@@ -262,7 +321,7 @@ public sealed record HireDraft(
     Layered Layered,
     IReadOnlyDictionary<string, LayeredValue> Values,
     IReadOnlyList<HireTask> Tasks,
-    IReadOnlyList<HireEntry>? Entries = null,
+    IReadOnlyList<HireEntry> Entries,
     Guid? Person = null
 )
 {

@@ -8,11 +8,13 @@ namespace Fid.Acts.Hires;
 /// <param name="Given">Values that come before the templates' and after what is typed, by field, each with its source.</param>
 /// <param name="Tasks">A checklist in the template's place; null for the template's.</param>
 /// <param name="Entries">Items in the template's place; null for the template's.</param>
+/// <param name="EntriesFrom">The source of those items.</param>
 public sealed record HireOrigin(
     Guid? Person,
     IReadOnlyDictionary<string, (JsonElement Value, string Source)> Given,
     IReadOnlyList<HireTask>? Tasks = null,
-    IReadOnlyList<HireEntry>? Entries = null
+    IReadOnlyList<HireEntry>? Entries = null,
+    string? EntriesFrom = null
 )
 {
     /// <summary>The source of a fact of the person that the firm knew already.</summary>

@@ -15,7 +15,7 @@ namespace Fid.Acts.Hires;
 public sealed class HireOrigins(FidDb db)
 {
     /// <summary>Facts of an earlier stint that can be taken over into a new one.</summary>
-    public static IReadOnlyList<string> Reusable { get; } = ["badge", "items_held", "locker", "keys", "laptop", "radio"];
+    public static IReadOnlyList<string> Reusable { get; } = ["badge"];
 
     private static readonly Dictionary<string, string> SectionOf = new()
     {
@@ -83,7 +83,8 @@ public sealed class HireOrigins(FidDb db)
                             Properties = e.Properties,
                         }),
                     ]
-                    : null
+                    : null,
+                HireOrigin.LikePrefix + colleague.Number
             ),
             []
         );
@@ -137,7 +138,9 @@ public sealed class HireOrigins(FidDb db)
                 $"""
                 with s as (select * from unnest({stints.Select(s => s.Id).ToArray()}, {stints.Select(s => s.PersonId).ToArray()}, {days}) s(id, person, day))
                 select s.id as stint, v.field, v.value from s join record_values v on v.owner_id = s.id and v.effective @> s.day where upper_inf(v.known)
+                  and v.row_id is null
                 union all select s.id, v.field, v.value from s join record_values v on v.owner_id = s.person and v.effective @> {today} where upper_inf(v.known)
+                  and v.row_id is null
                 """
             )
             .ToListAsync(cancellation);

@@ -81,6 +81,12 @@ public sealed class HirePreparation(FidDb db, HireOrigins origins, EnteredValues
         );
         var cause = CauseIn(request, template, context, problems);
         problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template", Follows = cause(TemplateSet.FieldAt(p.Path)) }));
+        if (drafted.Answer is { } draft)
+            problems.AddRange(
+                RowRules
+                    .Problems(reader.Fields.Set, draft.Values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal), values.Keys)
+                    .Select(p => p.Under("/typed"))
+            );
         return new PreparedHire(drafted.Answer, problems);
     }
 

@@ -44,7 +44,7 @@ public sealed class OpenHire(
             return Refusal.Invalid("/hires", "opened-already", "Some of these are open already. Look at Arrivals, and open the others.");
 
         var context = await OpeningContext.LoadAsync(actor, db, cancellation);
-        await records.LockUniqueAsync(context.Reader.Fields.Set.Keys, cancellation);
+        await records.LockUniqueAsync(context.Reader.Fields.Set.FieldsAndColumns.Select(f => f.Key), cancellation);
         var prepared = await preparation.PrepareAsync(request.Hires, context, cancellation);
         var (hires, problems) = await CheckAsync(request, prepared, context, cancellation);
         if (problems.Count > 0)

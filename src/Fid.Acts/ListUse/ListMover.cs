@@ -93,9 +93,10 @@ public sealed class ListMover(FidDb db, RecordWriter records)
         var holding = await db
             .Database.SqlQuery<Held>(
                 $"""
-                select distinct on (owner_id, field) owner_id, field, value from record_values
-                where field = any({fields}) and value ? {from} and upper_inf(known) and (upper_inf(effective) or upper(effective) > {on})
-                order by owner_id, field, effective
+                select distinct on (v.owner_id, v.field, v.row_id) v.owner_id, v.field || coalesce('@' || v.row_id, '') as field, v.value
+                from record_values v
+                where v.field = any({fields}) and v.value ? {from} and upper_inf(v.known) and (upper_inf(v.effective) or upper(v.effective) > {on})
+                order by v.owner_id, v.field, v.row_id, v.effective
                 """
             )
             .ToListAsync(cancellation);

@@ -19,7 +19,7 @@ public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValue
         db
             .RecordValues.AsNoTracking()
             .Where(v => v.OwnerId == person && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
-            .ToDictionaryAsync(v => v.Field, v => v.Value, cancellation);
+            .ToDictionaryAsync(v => v.Address, v => v.Value, cancellation);
 
     /// <summary>Puts the other's stints on the kept person's side, with those of the other's values that are to be taken. What the kept
     /// person has nothing for is taken in any case. The other person stays, with nothing, for the trail.</summary>
@@ -44,7 +44,7 @@ public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValue
         var edits = new List<FieldEdit>();
         foreach (var (field, value) in theirs.Where(v => set.Find(v.Key) is not null && (!mine.ContainsKey(v.Key) || take.Contains(v.Key))))
             // Sealed for its owner: it is opened, and sealed anew by the save.
-            edits.Add(new FieldEdit(field, SealedText.IsSealed(value) ? sensitive.Open(other, field, value) : value, "merged", null));
+            edits.Add(new FieldEdit(field, SealedText.IsSealed(value) ? sensitive.Open(other, FieldAddress.FieldOf(field), value) : value, "merged", null));
         var now = await db.CurrentRecords.Where(r => r.PersonId == kept || r.PersonId == other).ToDictionaryAsync(r => r.EmploymentId, cancellation);
         var users = await db.Users.Where(u => u.PersonId == other).ToListAsync(cancellation);
         var merge = new PersonMerge

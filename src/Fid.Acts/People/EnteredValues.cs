@@ -27,15 +27,15 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
         var found = records.Select(_ => new Entered([], [])).ToList();
         var fitting = new List<Fitting>();
         for (var i = 0; i < records.Count; i++)
-            foreach (var (key, json) in records[i].Values)
+            foreach (var (key, json) in records[i].Values.SelectMany(v => WithRows(fields.Set, v.Key, v.Value)))
             {
                 var (field, value, problem) = Read(fields, key, json, roles);
                 if (problem is not null)
                     found[i].Problems.Add(problem);
                 else if (value is { } there)
-                    fitting.Add(new Fitting(i, field!, there));
+                    fitting.Add(new Fitting(i, Canonical(key), field!, there));
                 else
-                    found[i].Values[key] = null;
+                    found[i].Values[Canonical(key)] = null;
             }
         var references = await LoadAsync(fitting, cancellation);
         var claims = new List<Fitting>();
@@ -43,18 +43,18 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
         {
             var (value, problem) = Refer(one, references, records[one.Record]);
             if (problem is not null)
-                found[one.Record].Problems.Add(problem);
+                found[one.Record].Problems.Add(problem with { Path = $"/{one.Address}" });
             else
             {
-                found[one.Record].Values[one.Field.Key] = value;
+                found[one.Record].Values[one.Address] = value;
                 if (one.Field.Unique)
                     claims.Add(one with { Value = value });
             }
         }
         foreach (var taken in await unique.FindTakenAsync(claims.ConvertAll(c => new UniqueClaim(c.Field, c.Value, records[c.Record].Person)), cancellation))
         {
-            found[claims[taken].Record].Values.Remove(claims[taken].Field.Key);
-            found[claims[taken].Record].Problems.Add(UniqueValues.Taken(claims[taken].Field.Key));
+            found[claims[taken].Record].Values.Remove(claims[taken].Address);
+            found[claims[taken].Record].Problems.Add(UniqueValues.Taken(claims[taken].Address));
         }
         return found;
     }
@@ -66,14 +66,25 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
         IReadOnlyCollection<string> roles
     )
     {
-        // A field that may not be seen is no field to whoever may not see it.
-        if (fields.Set.Find(key) is not { } field || field.AccessOf(roles) is var access && access == FieldAccess.None)
+        // A field that may not be seen is no field to the user who may not see it.
+        if (fields.Set.Find(key) is not { } field || !IsPlace(field, key) || field.AccessOf(roles) is var access && access == FieldAccess.None)
             return (null, null, new Problem($"/{key}", "unknown-field", "There is no such field."));
         if (access != FieldAccess.Edit)
             return (field, null, new Problem($"/{key}", "read-only", "You may read this and not change it."));
         var (value, problem) = ValueCheck.Check(field, json);
-        return (field, value, problem);
+        return (field, value, problem is null ? null : problem with { Path = $"/{key}" });
     }
+
+    // A value in a row has the row's id with it, and no other has one.
+    private static bool IsPlace(FieldDefinition field, string key) => field.IsColumn ? FieldAddress.Read(key).RowId is not null : !FieldAddress.IsInRow(key);
+
+    private static string Canonical(string key) => FieldAddress.Read(key) is { RowId: { } row, Field: var field } ? FieldAddress.Of(field, row) : key;
+
+    // A row is taken away with all that stands in it, by somebody who may change all of it.
+    private static IEnumerable<(string Key, JsonElement Value)> WithRows(FieldSet set, string key, JsonElement value) =>
+        value.ValueKind == JsonValueKind.Null && FieldAddress.Read(key) is { RowId: not null } at && set.Find(at.Field) is { Type: FieldType.Rows } rows
+            ? rows.ColumnsAsFields().Where(c => c.Type != FieldType.Computed).Select(c => ($"{c.Key}@{at.Row}", value))
+            : [(key, value)];
 
     private static (JsonElement Value, Problem? Problem) Refer(Fitting one, References references, EnteredRecord record)
     {
@@ -155,7 +166,7 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
     }
 
     /// <summary>A value that fits its field, of the record at a place.</summary>
-    private sealed record Fitting(int Record, FieldDefinition Field, JsonElement Value);
+    private sealed record Fitting(int Record, string Address, FieldDefinition Field, JsonElement Value);
 
     private sealed record References(Dictionary<(string List, string Code), string> Entries, HashSet<Guid> People, Dictionary<Guid, FoundFile> Files);
 
@@ -168,7 +179,7 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
 }
 
 /// <summary>What is entered into a record.</summary>
-/// <param name="Values">By field key.</param>
+/// <param name="Values">By address; a whole row with null takes it away.</param>
 /// <param name="Person">Whose record it is; any fresh id for somebody new.</param>
 /// <param name="Employment">Whose employment it is; null for one that does not exist yet.</param>
 public sealed record EnteredRecord(IReadOnlyDictionary<string, JsonElement> Values, Guid Person, Guid? Employment);

@@ -22,7 +22,7 @@ public sealed class Reader
     private Reader(LiveFields fields, IReadOnlyCollection<string> roles, Guid[]? own)
     {
         (Fields, Roles, _own) = (fields, roles, own);
-        _sees = fields.Set.Fields.Where(f => f.AccessOf(roles) != FieldAccess.None).Select(f => f.Key).ToFrozenSet(StringComparer.Ordinal);
+        _sees = fields.Set.FieldsAndColumns.Where(f => f.AccessOf(roles) != FieldAccess.None).Select(f => f.Key).ToFrozenSet(StringComparer.Ordinal);
         SeesNames = Sees("given_name") && Sees("family_name");
     }
 
@@ -39,7 +39,8 @@ public sealed class Reader
     public static async Task<Reader> OfAsync(Actor actor, FidDb db, LiveFields fields, CancellationToken cancellation) =>
         new(fields, actor.RoleNames, actor.MayReadEverybody ? null : await OwnEmployments.OfAsync(actor, db, cancellation));
 
-    public bool Sees(string field) => _sees.Contains(field);
+    /// <summary>Whether a field, or the column of a value in a row, may be seen.</summary>
+    public bool Sees(string field) => _sees.Contains(FieldAddress.FieldOf(field));
 
     public bool MayEdit(string field) => Fields.Set.Find(field) is { } known && known.AccessOf(Roles) == FieldAccess.Edit;
 

@@ -21,7 +21,7 @@ public static class RecordProjection
         var asOf = AsOf(employment, today);
         var held = believed
             .Where(v => EffectiveRange.FromDatabase(v.Effective) is var (from, to) && from <= asOf && (to is null || asOf <= to))
-            .ToDictionary(v => v.Field, v => v.Value);
+            .ToDictionary(v => v.Address, v => v.Value);
         Project(set, record, held, employment, at, today);
         FollowEnd(employment, held);
     }

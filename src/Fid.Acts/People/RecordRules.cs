@@ -31,7 +31,7 @@ public static class RecordRules
             else
                 values.Remove(key);
         }
-        var changed = set.Fields.Select(f => f.Key).Where(entered.ContainsKey).ToList();
+        var changed = set.Fields.Select(f => f.Key).Where(entered.ContainsKey).Concat(entered.Keys.Where(FieldAddress.IsInRow)).ToList();
         var evaluated = RecordEvaluation.Of(
             set,
             new RecordQuestion(values, [.. entered.Keys], changed, null, null, today, RecordQuestion.NoLists, calendarOf(values))
@@ -40,6 +40,13 @@ public static class RecordRules
             .SetBy.Where(s => s.Value.StartsWith("rule:", StringComparison.Ordinal))
             .Select(s => new FieldEdit(s.Key, evaluated.Values[s.Key], s.Value, null))
             .ToList();
+        // A row starts with the defaults of its columns.
+        var rows = held.Keys.Where(FieldAddress.IsInRow).Select(RowOf).ToHashSet();
+        ruled.AddRange(
+            evaluated
+                .SetBy.Where(s => s.Value == "default" && FieldAddress.IsInRow(s.Key) && !rows.Contains(RowOf(s.Key)))
+                .Select(s => new FieldEdit(s.Key, evaluated.Values[s.Key], s.Value, null))
+        );
         ruled.AddRange(evaluated.Emptied.Where(values.ContainsKey).Select(key => new FieldEdit(key, null, "rule", null)));
         var problems = evaluated
             .Errors.Where(e => entered.ContainsKey(e.Field) && e.Misfit is Misfit.Within or Misfit.Option)
@@ -47,11 +54,22 @@ public static class RecordRules
                 $"/{e.Field}",
                 "not-offered",
                 e.Misfit == Misfit.Within
-                    ? $"This cannot be chosen with this {set.Find(set.Find(e.Field)!.Parent!)!.Label("en")}. Choose another."
+                    ? $"This cannot be chosen with this {ParentOf(set, e.Field).Label("en")}. Choose another."
                     : "This can no longer be chosen. Choose another."
             ))
+            .Concat(RowRules.Problems(set, values, entered.Keys))
             .ToList();
         return new RuledEdits(ruled, problems);
+
+        static (string, string?) RowOf(string address) => FieldAddress.Read(address) is var at ? (at.Whole, at.Row) : default;
+    }
+
+    // What narrows a column is another column, or a field of the record.
+    private static FieldDefinition ParentOf(FieldSet set, string address)
+    {
+        var parent = set.Find(address)!.Parent!;
+        return (FieldAddress.Read(address) is { Row: { } row, Whole: var whole } ? set.Find(FieldAddress.Cell(whole, parent, row).ToString()) : null)
+            ?? set.Find(parent)!;
     }
 
     /// <summary>What no record can do without, and what is out of order; the paths are a slash and the field's key.</summary>

@@ -39,7 +39,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             if (value.Value.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined)
                 continue;
             var field = set.Find(value.Field) ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
-            var of = field.Of;
+            var (of, at) = (field.Of, FieldAddress.Read(value.Field));
             var owner = of == FieldOwner.Person ? employment.PersonId : employment.Id;
             var stored = field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, value.Value, cancellation) : value.Value;
             held[value.Field] = stored;
@@ -47,7 +47,9 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
                 new RecordValue
                 {
                     OwnerId = owner,
-                    Field = value.Field,
+                    Of = of,
+                    Field = at.Field,
+                    RowId = at.RowId,
                     Value = stored,
                     Source = value.Source,
                     Effective = EffectiveRange.ToDatabase(of == FieldOwner.Person ? personFrom : employment.Start, null),
@@ -80,7 +82,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public async Task LockUniqueAsync(IEnumerable<string> fields, CancellationToken cancellation)
     {
         var set = (await _fields.LiveAsync(cancellation)).Set;
-        await Locks.UniqueValuesAsync(db, fields.Where(f => set.Find(f)?.Unique == true), cancellation);
+        await Locks.UniqueValuesAsync(db, fields.Where(f => set.Find(f)?.Unique == true).Select(FieldAddress.FieldOf).Distinct(), cancellation);
     }
 
     /// <summary>Keeps the list entries that values refer to from being deleted until the transaction ends. False where one is gone.</summary>
@@ -116,7 +118,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             // What rules say is worked out for the day from which the values hold.
             var since = edits.Max(e => e.From);
             var day = since is { } from ? LocalDate.Max(from, employment.Start) : RecordProjection.AsOf(employment, today);
-            var held = rows.Where(r => ToDated(r).Holds(day)).ToDictionary(r => r.Field, r => r.Value, StringComparer.Ordinal);
+            var held = rows.Where(r => ToDated(r).Holds(day)).ToDictionary(r => r.Address, r => r.Value, StringComparer.Ordinal);
             var (ruled, clash) = RecordRules.Follow(set, held, edits.ToDictionary(e => e.Field, e => e.Value, StringComparer.Ordinal), today, values =>
                 calendars?.OfRecord(values)
             );
@@ -149,11 +151,11 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
                 (r, i) =>
                     r
                         .Edits.Where(e => e.Value is not null && set.Find(e.Field)!.Unique)
-                        .Select(e => (Record: i, Claim: new UniqueClaim(set.Find(e.Field)!, e.Value!.Value, r.Employment.PersonId)))
+                        .Select(e => (Record: i, e.Field, Claim: new UniqueClaim(set.Find(e.Field)!, e.Value!.Value, r.Employment.PersonId)))
             )
             .ToList();
         var taken = await _unique.FindTakenAsync(claims.ConvertAll(c => c.Claim), cancellation);
-        return taken.Select(t => new RecordProblem(claims[t].Record, UniqueValues.Taken(claims[t].Claim.Field.Key)));
+        return taken.Select(t => new RecordProblem(claims[t].Record, UniqueValues.Taken(claims[t].Field)));
     }
 
     private async Task ApplyAsync(
@@ -170,14 +172,14 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             var field = set.Find(edit.Field)!;
             var owner = field.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
             var all = believed.TryGetValue(owner, out var there) ? there : believed[owner] = [];
-            var mine = all.Where(r => r.Field == edit.Field).ToDictionary(ToDated);
+            var mine = all.Where(r => r.Address == edit.Field).ToDictionary(ToDated);
             var entered = edit.Value is { } v
                 ? new Valued(field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, v, cancellation) : v, edit.Source)
                 : null;
             var timeline = edit.From is { } from
                 ? Timeline.Change([.. mine.Keys], from, entered)
                 : Timeline.Fix([.. mine.Keys], RecordProjection.AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));
-            Apply(timeline, mine, owner, edit.Field, change, all);
+            Apply(timeline, mine, new Place(owner, field.Of, FieldAddress.Read(edit.Field)), change, all);
         }
         // When all is entered: two of them may be stints of one person.
         foreach (var (employment, record, _, change) in records)
@@ -242,13 +244,13 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         employment.Start = to;
         var believed = await BelievedAsync([employment], cancellation);
         var own = believed.GetValueOrDefault(employment.Id) ?? [];
-        foreach (var field in own.GroupBy(r => r.Field).ToList())
+        foreach (var field in own.GroupBy(r => r.Address).ToList())
         {
             var mine = field.ToDictionary(ToDated);
             var timeline = Timeline.MoveFirst([.. mine.Keys], from, to);
             if (firstValues.TryGetValue(field.Key, out var value) && timeline.Added is [var first])
                 timeline = timeline with { Added = [first with { Value = first.Value with { Json = value } }] };
-            Apply(timeline, mine, employment.Id, field.Key, change, own);
+            Apply(timeline, mine, new Place(employment.Id, FieldOwner.Employment, FieldAddress.Read(field.Key)), change, own);
         }
         RecordProjection.Show((await _fields.LiveAsync(cancellation)).Set, record, Of(believed, employment), employment, change.At, today);
     }
@@ -281,7 +283,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             return ChangedSince;
         var believed = await BelievedAsync([employment], cancellation);
         var later = Of(believed, employment).Where(v => v.ChangeId != taken.Id).ToList();
-        if (again.Exists(a => later.Exists(l => l.OwnerId == a.OwnerId && l.Field == a.Field && Overlap(ToDated(l), ToDated(a)))))
+        if (again.Exists(a => later.Exists(l => l.OwnerId == a.OwnerId && l.Address == a.Address && Overlap(ToDated(l), ToDated(a)))))
             return ChangedSince;
         if (await TakenByOthersAsync(again, employment, cancellation) is { } field)
             return new Problem("", "taken-since", $"Somebody else has the earlier value of {field} by now. Change that first, or fix the record.");
@@ -295,7 +297,9 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
                 new RecordValue
                 {
                     OwnerId = retired.OwnerId,
+                    Of = retired.Of,
                     Field = retired.Field,
+                    RowId = retired.RowId,
                     Value = retired.Value,
                     Source = retired.Source,
                     Effective = retired.Effective,
@@ -331,14 +335,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public IQueryable<RecordValue> TouchedBy(Employment employment, Change change) =>
         db.RecordValues.Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || v.EndedBy == change.Id));
 
-    private void Apply(
-        TimelineEdit<Valued> edit,
-        Dictionary<DatedValue<Valued>, RecordValue> rows,
-        Guid owner,
-        string field,
-        Change change,
-        List<RecordValue> believed
-    )
+    private void Apply(TimelineEdit<Valued> edit, Dictionary<DatedValue<Valued>, RecordValue> rows, Place place, Change change, List<RecordValue> believed)
     {
         foreach (var retired in edit.Retired)
         {
@@ -350,8 +347,10 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             Add(
                 new RecordValue
                 {
-                    OwnerId = owner,
-                    Field = field,
+                    OwnerId = place.Owner,
+                    Of = place.Of,
+                    Field = place.Address.Field,
+                    RowId = place.Address.RowId,
                     Value = spell.Value.Json,
                     Source = spell.Value.Source,
                     Effective = EffectiveRange.ToDatabase(spell.From, spell.To),
@@ -374,6 +373,9 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         var (from, to) = EffectiveRange.FromDatabase(row.Effective);
         return new DatedValue<Valued>(new Valued(row.Value, row.Source), from, to);
     }
+
+    /// <summary>Where a value belongs.</summary>
+    private readonly record struct Place(Guid Owner, FieldOwner Of, FieldAddress Address);
 
     // Compared by identity of the row's content, so that a spell leads back to its row.
     private sealed record Valued(JsonElement Json, string Source);

@@ -18,13 +18,14 @@ public sealed class RevealValue(FidDb db, SensitiveValues sensitive)
         if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: false, cancellation) is not var (employment, _))
             return Refusal.NotFound;
         var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        if (fields.Set.Find(request.Field) is not { Sensitive: true } || !ShownRecord.Sees(fields, actor.RoleNames, [request.Field]))
+        if (fields.Set.Find(request.Field) is not { Sensitive: true } field || !ShownRecord.Sees(fields, actor.RoleNames, [request.Field]))
             return Refusal.NotFound;
+        var (key, row) = (field.Key, FieldAddress.Read(request.Field).RowId);
         var value = request.Value is { } one
             ? await db
                 .RecordValues.AsNoTracking()
                 .FirstOrDefaultAsync(
-                    v => v.Id == one && v.Field == request.Field && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId),
+                    v => v.Id == one && v.Field == key && v.RowId == row && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId),
                     cancellation
                 )
             : (await ShownValues.OfAsync(db, employment, actor.Today, cancellation)).GetValueOrDefault(request.Field);
@@ -34,7 +35,7 @@ public sealed class RevealValue(FidDb db, SensitiveValues sensitive)
         await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, request, cancellation);
         act.Note(actor.Author("record").Change(Action, request.Employment, request.Field));
         await act.CommitAsync(cancellation);
-        return sensitive.Open(value.OwnerId, request.Field, value.Value);
+        return sensitive.Open(value.OwnerId, key, value.Value);
     }
 }
 

@@ -15,7 +15,7 @@ public static class ShownValues
             await db
                 .Database.SqlQuery<Row>(
                     $"""
-                    select r.employment_id as record, v.field, v.value from records_now r
+                    select r.employment_id as record, v.field || coalesce('@' || v.row_id, '') as field, v.value from records_now r
                     cross join lateral (values (r.employment_id), (r.person_id)) o(id) join record_values v on v.owner_id = o.id
                     where r.employment_id = any({employments}) and upper_inf(v.known) and v.effective @> r.as_of
                     """
@@ -30,7 +30,7 @@ public static class ShownValues
         return db
             .RecordValues.AsNoTracking()
             .Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && v.Known.UpperBoundInfinite && v.Effective.Contains(asOf))
-            .ToDictionaryAsync(v => v.Field, cancellation);
+            .ToDictionaryAsync(v => v.Address, cancellation);
     }
 
     private sealed record Row(Guid Record, string Field, JsonElement Value);

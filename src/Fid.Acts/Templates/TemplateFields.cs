@@ -9,6 +9,6 @@ public static class TemplateFields
     /// fact, such as a name, which no template can know.</summary>
     public static bool MaySet(FieldDefinition field) =>
         field is { Unique: false, Sensitive: false, Key: not ("start_date" or "badge") }
-        && field.Type is not (FieldType.Computed or FieldType.File)
+        && field.Type is not (FieldType.Computed or FieldType.File or FieldType.Rows)
         && (field.Of == FieldOwner.Employment || field.IsChosen || field.Type is FieldType.YesNo or FieldType.Number);
 }

@@ -126,10 +126,12 @@ public sealed class TemplateReview(LiveFields fields, TemplateSet book, IReadOnl
 
     private IEnumerable<TemplateFinding> Value(string key, JsonElement value)
     {
-        if (fields.Set.Find(key) is not { } field)
+        if (fields.Set.Find(key) is not { } field || (field.IsColumn && !FieldAddress.IsInRow(key)))
             return [Wrong("values", key, null, "unknown-field", "There is no such field any more. Take this value away.")];
         if (!TemplateFields.MaySet(field))
             return [Wrong("values", key, null, "not-by-template", "A template cannot set this field.")];
+        if (FieldAddress.IsInRow(key) && Row(key) is { } wrong)
+            return [wrong];
         if (TemplateSpec.FormulaOf(value) is { } formula)
             return Formula("values", key, formula);
         if (value.ValueKind == JsonValueKind.Null)
@@ -142,6 +144,18 @@ public sealed class TemplateReview(LiveFields fields, TemplateSet book, IReadOnl
         return fitting is { } one && field.Type == FieldType.Person && !people.Contains(Guid.Parse(one.GetString()!))
             ? [Wrong("values", key, null, "unknown-person", "Choose a person.")]
             : [];
+    }
+
+    // In a template a row is known by what it is about: that is to be a value of its own column.
+    private TemplateFinding? Row(string key)
+    {
+        if (fields.Set.AboutOf(key) is not { } about || fields.Set.Find(about) is not { } column)
+            return Wrong("values", key, null, "not-by-template", "These rows have no column that says what one is about, so no template can give one.");
+        var row = FieldAddress.Read(key).Row!;
+        return column.List is { } list && !entries.Contains((list, row)) ? Wrong("values", key, null, "unknown-entry", "Choose an entry of the list.")
+            : column.Options is { } options && !options.Any(o => o.Value == row)
+                ? Wrong("values", key, null, "bad-value", "Choose one of the options for what the row is about.")
+            : null;
     }
 
     private IEnumerable<TemplateFinding> Formula(string part, string? key, string text)

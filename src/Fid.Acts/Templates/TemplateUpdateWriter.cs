@@ -1,8 +1,10 @@
+using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core.Templates;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Hires;
+using Fid.Data.People;
 using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -24,6 +26,8 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
     {
         var (before, edited) = (new List<HireBefore>(), new List<RecordEdit>());
         var (employments, shown) = await records.ReadAsync(decided.Select(d => d.Update.Hire.EmploymentId), cancellation);
+        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
+        var held = await RowsAsync([.. employments.Values], today, cancellation);
         foreach (var (update, take) in decided)
         {
             var hire = update.Hire;
@@ -31,7 +35,10 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             db.Changes.Add(change);
             var (tasks, added) = TakeTasks(hire, update, take);
             before.Add(new HireBefore(hire.Id, change.Id, hire.TemplateVersion, hire.Layers, tasks, added, [.. hire.Entries]));
-            TakeEntries(hire, update, take);
+            var employment = employments[hire.EmploymentId];
+            var rows = TakeEntries(hire, update, take)
+                .SelectMany(e => TemplateRows.Change(set, employment, e.Before, e.After, held[hire.EmploymentId], update.Layers[^1]))
+                .ToList();
             hire.Layers = update.Layers;
             hire.TemplateVersion = update.Layers.Select(RoleTemplate.ReadLayer).First(l => l?.Code == hire.TemplateCode)!.Value.Version;
             var edits = take.Where(f => f.StartsWith(HireFacts.Values, StringComparison.Ordinal))
@@ -43,10 +50,27 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
                         value is null ? (null, Layer.Typed)
                         : value.From == Layer.Typed ? (value.Displaced[0].Value, value.Displaced[0].From)
                         : ((System.Text.Json.JsonElement?)value.Value, value.From);
-                    return new FieldEdit(field, json is { ValueKind: System.Text.Json.JsonValueKind.Null } ? null : json, from, null);
+                    return new FieldEdit(
+                        TemplateRows.OwnAddress(set, field, employment),
+                        json is { ValueKind: System.Text.Json.JsonValueKind.Null } ? null : json,
+                        from,
+                        null
+                    );
                 })
+                .Concat(rows)
                 .ToList();
-            edited.Add(new RecordEdit(employments[hire.EmploymentId], shown[hire.EmploymentId], edits, change));
+            edits =
+            [
+                .. edits,
+                // A row that comes says what it is about.
+                .. TemplateRows
+                    .Abouts(set, take.Where(f => f.StartsWith(HireFacts.Values, StringComparison.Ordinal)).Select(f => f[HireFacts.Values.Length..]))
+                    .Select(a => (Address: TemplateRows.OwnAddress(set, a.Address, employment), a.About, By: TemplateRows.OwnAddress(set, a.By, employment)))
+                    .Where(a => !held[hire.EmploymentId].ContainsKey(a.Address) && edits.Exists(e => e.Field == a.By && e.Value is not null))
+                    .Select(a => new FieldEdit(a.Address, a.About, update.Layers[^1], null)),
+            ];
+            edits = edits.DistinctBy(e => e.Field).ToList();
+            edited.Add(new RecordEdit(employment, shown[hire.EmploymentId], edits, change));
         }
         if (await records.SaveAsync(edited, today, cancellation) is { Count: > 0 } problems)
             return (null, problems);
@@ -147,8 +171,36 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
         return ([.. before.Values.Where(b => !added.Contains(b.Key))], [.. added]);
     }
 
-    private void TakeEntries(Hire hire, HireUpdate update, IReadOnlySet<string> take)
+    // What stands in rows of some records now, by employment and address.
+    private async Task<Dictionary<Guid, Dictionary<string, RecordValue>>> RowsAsync(
+        IReadOnlyCollection<Employment> employments,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
+        var owners = employments.SelectMany(e => new[] { e.Id, e.PersonId }).ToArray();
+        var believed = (
+            await db
+                .RecordValues.AsNoTracking()
+                .Where(v => owners.Contains(v.OwnerId) && v.RowId != null && v.Known.UpperBoundInfinite)
+                .ToListAsync(cancellation)
+        ).ToLookup(v => v.OwnerId);
+        return employments.ToDictionary(
+            e => e.Id,
+            e =>
+            {
+                var day = RecordProjection.AsOf(e, today);
+                return believed[e.Id]
+                    .Concat(believed[e.PersonId])
+                    .Where(v => EffectiveRange.FromDatabase(v.Effective) is var (from, to) && from <= day && (to is null || day <= to))
+                    .ToDictionary(v => v.Address);
+            }
+        );
+    }
+
+    private List<(HireEntry? Before, HireEntry? After)> TakeEntries(Hire hire, HireUpdate update, IReadOnlySet<string> take)
+    {
+        var taken = new List<(HireEntry?, HireEntry?)>();
         var theirs = HireEntry.Of(update.Theirs!).ToDictionary(e => (e.List, e.Key));
         foreach (var list in TemplateLists.All.Where(l => l != TemplateLists.Tasks))
         foreach (var fact in take.Where(f => f.StartsWith(list + "/", StringComparison.Ordinal)))
@@ -158,11 +210,19 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             if (theirs.GetValueOrDefault((list, key)) is not { } wanted)
             {
                 if (mine is not null)
+                {
+                    taken.Add((mine, null));
                     db.Remove(mine);
+                }
             }
             else if (mine is not null)
+            {
+                taken.Add((Copy(mine), wanted));
                 mine.Properties = wanted.Properties;
+            }
             else
+            {
+                taken.Add((null, wanted));
                 db.Add(
                     new HireEntry
                     {
@@ -173,6 +233,17 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
                         Properties = wanted.Properties,
                     }
                 );
+            }
         }
+        return taken;
+
+        static HireEntry Copy(HireEntry entry) =>
+            new()
+            {
+                List = entry.List,
+                Key = entry.Key,
+                Position = entry.Position,
+                Properties = entry.Properties,
+            };
     }
 }

@@ -1,4 +1,6 @@
 using System.Text.Json;
+using Fid.Acts.Fields;
+using Fid.Core.Fields;
 using Fid.Core.Templates;
 using Fid.Data;
 using Fid.Data.Hires;
@@ -34,14 +36,19 @@ public sealed class TemplateUpdates(FidDb db)
         var versions = await VersionsAsync(hires.SelectMany(h => h.Layers), cancellation);
         var records = await ValuesAsync(hires, today, cancellation);
         var returning = await ReturningAsync(db, cancellation);
+        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
+        var ids = hires.ConvertAll(h => h.EmploymentId);
+        var employments = await db.Employments.AsNoTracking().Where(e => ids.Contains(e.Id)).ToDictionaryAsync(e => e.Id, cancellation);
         var updates = new List<HireUpdate>();
         foreach (var hire in hires)
         {
             if (book.Find(hire.TemplateCode) is not { } template)
                 continue;
             var held = records[hire.EmploymentId];
+            var own = employments[hire.EmploymentId];
             var values = held.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
-            var typed = held.Where(v => RoleTemplate.ReadLayer(v.Value.Source) is null).ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
+            var typed = held.Where(v => RoleTemplate.ReadLayer(v.Value.Source) is null && !FieldAddress.IsInRow(v.Key))
+                .ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
             var now = book.Resolve(template, typed, hire.Start, today, returning.Contains(hire.EmploymentId));
             if (now.Answer is not { } theirs)
             {
@@ -56,7 +63,7 @@ public sealed class TemplateUpdates(FidDb db)
                 continue;
             if (Before(hire, versions, typed, hire.Start, today) is not { } origin)
                 continue;
-            updates.Add(Merge(hire, values, origin, theirs, layers));
+            updates.Add(Merge(hire, values, origin, theirs, layers, address => TemplateRows.OwnAddress(set, address, own)));
         }
         return updates;
     }
@@ -68,22 +75,24 @@ public sealed class TemplateUpdates(FidDb db)
         var hire = await db.Hires.AsNoTracking().SingleAsync(h => h.Id == id, cancellation);
         var held = (await ValuesAsync([hire], today, cancellation))[hire.EmploymentId];
         // The first day itself stands among the values; here it is asked with.
-        var typed = held.Where(v => RoleTemplate.ReadLayer(v.Value.Source) is null && v.Key != "start_date")
+        var typed = held.Where(v => RoleTemplate.ReadLayer(v.Value.Source) is null && v.Key != "start_date" && !FieldAddress.IsInRow(v.Key))
             .ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
         var versions = await VersionsAsync(hire.Layers, cancellation);
         if (Before(hire, versions, typed, hire.Start, today) is not { } was || Before(hire, versions, typed, to, today) is not { } will)
             return [];
+        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
+        var employment = await db.Employments.AsNoTracking().SingleAsync(e => e.Id == hire.EmploymentId, cancellation);
         return
         [
             .. will
                 .Values.Where(v =>
-                    held.TryGetValue(v.Key, out var mine)
+                    held.TryGetValue(TemplateRows.OwnAddress(set, v.Key, employment), out var mine)
                     && mine.Source == v.Value.From
                     && was.Values.TryGetValue(v.Key, out var old)
                     && JsonElement.DeepEquals(old.Value, mine.Value)
                     && !JsonElement.DeepEquals(old.Value, v.Value.Value)
                 )
-                .Select(v => new MovedValue(v.Key, v.Value.From, was.Values[v.Key].Value, v.Value.Value)),
+                .Select(v => new MovedValue(TemplateRows.OwnAddress(set, v.Key, employment), v.Value.From, was.Values[v.Key].Value, v.Value.Value)),
         ];
     }
 
@@ -103,10 +112,21 @@ public sealed class TemplateUpdates(FidDb db)
             await db.Employments.Where(e => db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start)).Select(e => e.Id).ToListAsync(cancellation)
         ).ToHashSet();
 
-    private static HireUpdate Merge(Hire hire, Dictionary<string, JsonElement> values, Layered origin, Layered theirs, string[] layers)
+    private static HireUpdate Merge(
+        Hire hire,
+        Dictionary<string, JsonElement> values,
+        Layered origin,
+        Layered theirs,
+        string[] layers,
+        Func<string, string> ownAddress
+    )
     {
         var tasks = LayeredTasks.Of(theirs);
         var (was, will) = (HireFacts.Of(origin, LayeredTasks.Of(origin)), HireFacts.Of(theirs, tasks));
+        // A template knows a row by what it is about, the record by its id.
+        foreach (var address in origin.Values.Keys.Union(theirs.Values.Keys).Where(FieldAddress.IsInRow))
+            if (values.TryGetValue(ownAddress(address), out var there))
+                values[address] = there;
         var mine = HireFacts.Of(
             hire,
             values,
@@ -174,7 +194,8 @@ public sealed class TemplateUpdates(FidDb db)
         var rows = await db
             .Database.SqlQuery<Held>(
                 $"""
-                select e.id as employment, v.field, v.value, v.source from employments e join record_values v on v.owner_id in (e.id, e.person_id)
+                select e.id as employment, v.field || coalesce('@' || v.row_id, '') as field, v.value, v.source
+                from employments e join record_values v on v.owner_id in (e.id, e.person_id)
                 where e.id = any({ids}) and upper_inf(v.known) and v.effective @> greatest({today}, e.start)
                 """
             )

@@ -22,6 +22,7 @@ public static class Door
         ["fields.evaluate"] = FieldsEvaluateDoor.Answer,
         ["people.match"] = PeopleMatchDoor.Answer,
         ["people.org"] = PeopleOrgDoor.Answer,
+        ["certificates.state"] = CertificatesDoor.Answer,
         ["service"] = ServiceDoor.Answer,
         ["leave"] = ServiceDoor.AnswerLeave,
         ["templates.resolve"] = TemplatesDoor.AnswerResolve,

@@ -62,16 +62,17 @@ internal static class FieldsEvaluateDoor
             }
         if (!question.IsSound)
             return;
-        var keys = fields.Select(f => f.Key).ToHashSet(StringComparer.Ordinal);
         if (stage is not null && !stages.Contains(stage))
             question.Report("unknown-stage", $"There is no stage {stage}.", "stage");
-        foreach (var key in values.Keys.Where(k => !keys.Contains(k)))
-            question.Report("unknown-field", $"There is no field {key}.", "values");
-        foreach (var key in typed.Where(k => !keys.Contains(k)))
-            question.Report("unknown-field", $"There is no field {key}.", "typed");
-        foreach (var key in changed.Where(k => !keys.Contains(k)))
-            question.Report("unknown-field", $"There is no field {key}.", "changed");
         if (!question.IsSound || FieldSet.Read(fields, stages).Take(ref question) is not { } set)
+            return;
+        foreach (var key in values.Keys.Where(k => !set.HoldsValue(k)))
+            question.Report("unknown-field", $"There is no field {key}.", "values");
+        foreach (var key in typed.Where(k => set.Find(k) is null))
+            question.Report("unknown-field", $"There is no field {key}.", "typed");
+        foreach (var key in changed.Where(k => set.Find(k) is null))
+            question.Report("unknown-field", $"There is no field {key}.", "changed");
+        if (!question.IsSound)
             return;
         Write(writer, RecordEvaluation.Of(set, new RecordQuestion(values, typed.ToHashSet(StringComparer.Ordinal), changed, [role], stage, today, lists)));
     }

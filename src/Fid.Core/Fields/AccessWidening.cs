@@ -21,7 +21,7 @@ public static class AccessWidening
         var before = ByKey(live);
         var after = ByKey(draft);
         var widened = new List<WidenedAccess>();
-        foreach (var field in draft.Fields)
+        foreach (var field in draft.Fields.SelectMany(f => f.WithColumns()))
         {
             if (!before.TryGetValue(field.Key, out var old))
                 continue;
@@ -32,7 +32,7 @@ public static class AccessWidening
                 widened.Add(new WidenedAccess(field.Key, field.Key, more));
         }
         // A rule or a default that copies what is guarded shows it to everybody who sees the copy.
-        foreach (var (field, set, formula) in draft.Fields.SelectMany(Copies))
+        foreach (var (field, set, formula) in draft.Fields.SelectMany(f => f.WithColumns()).SelectMany(Copies))
         {
             if (
                 before.TryGetValue(field.Key, out var old)
@@ -44,11 +44,13 @@ public static class AccessWidening
                 continue;
             foreach (var name in read.Names)
             {
-                if (!before.TryGetValue(name, out var source) || !IsGuarded(source))
+                // In a row, a name is that of a column first.
+                var own = $"{FieldAddress.Read(field.Key).Whole}{FieldAddress.ColumnMark}{name}";
+                if ((before.GetValueOrDefault(own) ?? before.GetValueOrDefault(name)) is not { } source || !IsGuarded(source))
                     continue;
                 var more = roles.Where(r => target.AccessOf(r) != FieldAccess.None && source.AccessOf(r) == FieldAccess.None).ToList();
                 if (more.Count > 0)
-                    widened.Add(new WidenedAccess(name, set, more));
+                    widened.Add(new WidenedAccess(source.Key, set, more));
             }
         }
         return [.. widened.DistinctBy(w => (w.Field, w.Through))];
@@ -67,7 +69,7 @@ public static class AccessWidening
     }
 
     private static Dictionary<string, FieldDefinition> ByKey(FieldConfiguration configuration) =>
-        configuration.Fields.DistinctBy(f => f.Key).ToDictionary(f => f.Key, StringComparer.Ordinal);
+        configuration.Fields.SelectMany(f => f.WithColumns()).DistinctBy(f => f.Key).ToDictionary(f => f.Key, StringComparer.Ordinal);
 }
 
 /// <summary>A guarded field of which more is to be seen.</summary>

@@ -28,13 +28,27 @@ public sealed class ConfigurationCheck
     public static IReadOnlyList<Finding> Of(ConfigurationQuestion question)
     {
         var check = new ConfigurationCheck(question);
-        AccessFindings.Find(check);
-        NameFindings.Find(check);
-        OptionFindings.Find(check);
-        FormulaFindings.Find(check);
-        RingFindings.Find(check);
+        check.FindOfFields();
+        RowsFindings.Find(check);
         StoredFindings.Find(check);
         return [.. check._findings.OrderBy(f => f.At).Select(f => f.Finding)];
+    }
+
+    /// <summary>What there is to find of columns, the first of the fields in question, with their places.</summary>
+    internal static IEnumerable<(int At, Finding Finding)> OfColumns(ConfigurationQuestion question, int columns)
+    {
+        var check = new ConfigurationCheck(question);
+        check.FindOfFields();
+        return check._findings.Where(f => f.At < columns).OrderBy(f => f.At);
+    }
+
+    private void FindOfFields()
+    {
+        AccessFindings.Find(this);
+        NameFindings.Find(this);
+        OptionFindings.Find(this);
+        FormulaFindings.Find(this);
+        RingFindings.Find(this);
     }
 
     internal void Add(int at, string code, string message, string? suggestion = null, string? part = null, int? character = null, params string[] alsoAbout) =>

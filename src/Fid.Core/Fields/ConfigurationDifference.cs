@@ -56,7 +56,7 @@ public static class ConfigurationDifference
 /// <param name="Parts">The parts that differ, where it was changed.</param>
 public sealed record FieldDifference(string? Field, DifferenceKind Kind, IReadOnlyList<PartDifference> Parts)
 {
-    private static readonly HashSet<string> Counted = ["type", "of", "required", "requiredWhen", "showWhen", "default", "sensitive"];
+    private static readonly HashSet<string> Counted = ["type", "of", "required", "requiredWhen", "showWhen", "default", "sensitive", "columns", "rowKey"];
 
     /// <summary>Whether what is missing or shown of a record, or the order in which that is told, can become other by it. What a field is
     /// called, who may see it and which values it takes do not count.</summary>

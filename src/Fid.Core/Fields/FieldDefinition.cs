@@ -65,6 +65,16 @@ public sealed record FieldDefinition
     /// <summary>Whether it is masked, and encrypted at rest.</summary>
     public bool Sensitive { get; init; }
 
+    /// <summary>For rows, the columns: fields of their own, known by their keys within the rows.</summary>
+    public IReadOnlyList<FieldDefinition>? Columns { get; init; }
+
+    /// <summary>For rows, the column that says what a row is about, such as the kind of a certificate: by it rows are named, and those of
+    /// templates merged. Every row has it. Null where rows are told by their order alone.</summary>
+    public string? RowKey { get; init; }
+
+    /// <summary>For rows that hold for a time, the columns with its first and last day.</summary>
+    public RowDates? Dates { get; init; }
+
     private static IReadOnlyDictionary<string, string> NoLabels { get; } = new Dictionary<string, string>();
 
     private static IReadOnlyDictionary<string, FieldAccess> NoAccess { get; } = new Dictionary<string, FieldAccess>();
@@ -87,7 +97,35 @@ public sealed record FieldDefinition
 
     /// <summary>Whether another value is more likely one that holds from a day on, such as a raise, than a mistake put right: the
     /// case for facts of an employment that are no days themselves.</summary>
-    public bool ChangesOverTime => Of == FieldOwner.Employment && Type is not (FieldType.Date or FieldType.File or FieldType.LongText or FieldType.Computed);
+    public bool ChangesOverTime =>
+        Of == FieldOwner.Employment
+        && !IsColumn
+        && Type is not (FieldType.Date or FieldType.File or FieldType.LongText or FieldType.Computed or FieldType.Rows);
+
+    /// <summary>For rows, the columns as fields of the record: known by the key of the rows and their own, such as "certificates.number", of the
+    /// same owner, and seen and changed at most by those who may see and change the rows. A column that names nobody follows the rows.</summary>
+    public IEnumerable<FieldDefinition> ColumnsAsFields() =>
+        (Columns ?? []).Select(c =>
+            c with
+            {
+                Key = $"{Key}{FieldAddress.ColumnMark}{c.Key}",
+                Section = Section,
+                Of = Of,
+                Labels = Labels.Keys.Union(c.Labels.Keys).ToDictionary(l => l, l => $"{Label(l)}: {c.Label(l)}"),
+                Access = AccessWithin(c),
+            }
+        );
+
+    /// <summary>It, and its columns as fields.</summary>
+    public IEnumerable<FieldDefinition> WithColumns() => ColumnsAsFields().Prepend(this);
+
+    internal IReadOnlyDictionary<string, FieldAccess> AccessWithin(FieldDefinition column) =>
+        column.Access.Count == 0
+            ? Access
+            : Access.ToDictionary(a => a.Key, a => (FieldAccess)Math.Min((int)a.Value, (int)column.Access.GetValueOrDefault(a.Key)));
+
+    /// <summary>Whether it is a column of rows, as <see cref="FieldSet"/> has it.</summary>
+    public bool IsColumn => Key.Contains(FieldAddress.ColumnMark);
 
     /// <summary>Whether it holds one or more of a number of values that are known beforehand.</summary>
     public bool IsChosen => Type is FieldType.Choice or FieldType.Choices or FieldType.ListEntry;
@@ -97,6 +135,11 @@ public sealed record FieldDefinition
 /// <param name="Value">The value as JSON; null where a formula says it.</param>
 /// <param name="Formula">The formula; null where a value is given.</param>
 public sealed record FieldDefault(JsonElement? Value, string? Formula);
+
+/// <summary>The columns of rows that say for which time a row holds.</summary>
+/// <param name="From">The key of the column with the first day, included.</param>
+/// <param name="Until">The key of the column with the last day, included.</param>
+public sealed record RowDates(string From, string Until);
 
 /// <summary>A rule that acts when a field is changed by hand or by another rule.</summary>
 /// <param name="Set">The field it sets.</param>

@@ -22,7 +22,8 @@ internal static class FieldReader
         "email",
         "phone",
         "identifier",
-        "computed"
+        "computed",
+        "rows"
     );
     internal static readonly Choices FileGroups = new("picture", "pdf", "document");
     internal static readonly Choices Owners = new("employment", "person");
@@ -48,14 +49,20 @@ internal static class FieldReader
         "onChange?",
         "showWhen?",
         "sensitive?",
-        "accepts?"
+        "accepts?",
+        "columns?",
+        "rowKey?",
+        "dates?"
     );
+    private static readonly Shape Dates = new("from", "until");
     private static readonly Shape Option = new("value", "label?", "retired?", "within?");
     private static readonly Shape Required = new("from");
     private static readonly Shape Default = new("value?", "formula?");
     private static readonly Shape Rule = new("set", "formula");
 
-    public static FieldDefinition Read(ref QuestionReader question)
+    public static FieldDefinition Read(ref QuestionReader question) => Read(ref question, inRows: false);
+
+    private static FieldDefinition Read(ref QuestionReader question, bool inRows)
     {
         var field = new FieldDefinition { Key = "", Type = FieldType.Text };
         var seen = 0u;
@@ -82,6 +89,9 @@ internal static class FieldReader
                     16 => field with { OnChange = question.Items(ReadRule) },
                     17 => field with { ShowWhen = question.Text() },
                     18 => field with { Sensitive = question.YesNo() },
+                    20 => field with { Columns = inRows ? NoColumns(ref question) : question.Items((ref q) => Read(ref q, inRows: true)) },
+                    21 => field with { RowKey = question.Id() },
+                    22 => field with { Dates = ReadDates(ref question) },
                     _ => field with { Accepts = question.Items((ref q) => (FileGroup)q.Choice(FileGroups)) },
                 };
         return field;
@@ -142,6 +152,28 @@ internal static class FieldReader
         if (value is not null && formula is not null)
             question.Report("bad-value", "Give a value or a formula, not both.");
         return value is null && formula is null ? null : new FieldDefault(value, formula);
+    }
+
+    private static IReadOnlyList<FieldDefinition>? NoColumns(ref QuestionReader question)
+    {
+        question.Report("bad-value", "A column has no columns of its own.");
+        question.Json();
+        return null;
+    }
+
+    private static RowDates ReadDates(ref QuestionReader question)
+    {
+        var (from, until) = ("", "");
+        var seen = 0u;
+        if (question.Object())
+            while (question.Property(Dates, ref seen) is var at and >= 0)
+            {
+                if (at == 0)
+                    from = question.Id();
+                else
+                    until = question.Id();
+            }
+        return new RowDates(from, until);
     }
 
     private static FieldLimit ReadLimit(ref QuestionReader question) =>

@@ -7,6 +7,7 @@ public sealed class FieldSet
 {
     private readonly Dictionary<string, int> _byKey = new(StringComparer.Ordinal);
     private readonly HashSet<string> _keys;
+    private readonly Dictionary<string, FieldDefinition> _columns = new(StringComparer.Ordinal);
     private readonly Dictionary<string, int> _stageAt = new(StringComparer.Ordinal);
 
     private FieldSet(IReadOnlyList<FieldDefinition> fields, IReadOnlyList<string> stages)
@@ -15,15 +16,24 @@ public sealed class FieldSet
         for (var i = 0; i < fields.Count; i++)
             _byKey.TryAdd(fields[i].Key, i);
         _keys = [.. _byKey.Keys];
+        foreach (var column in fields.Where(f => f.Type == FieldType.Rows).SelectMany(f => f.ColumnsAsFields()))
+            _columns.TryAdd(column.Key, column);
         for (var i = 0; i < stages.Count; i++)
             _stageAt.TryAdd(stages[i], i);
-        Compiled = [.. fields.Select(f => new CompiledField(f))];
+        Compiled = [.. fields.Select(f => new CompiledField(f, stages))];
+        HasRows = _columns.Count > 0;
         FillOrder = OrderToFill();
-        CountsWorkingDays = Compiled.Any(c => c.Formulas.Any(f => f.Text.Contains("addWorkingDays", StringComparison.OrdinalIgnoreCase)));
+        CountsWorkingDays = Compiled.Any(c => c.AllFormulas.Any(f => f.Text.Contains("addWorkingDays", StringComparison.OrdinalIgnoreCase)));
     }
 
     /// <summary>The fields, in the order they are shown.</summary>
     public IReadOnlyList<FieldDefinition> Fields { get; }
+
+    /// <summary>The fields, and after them the columns of those that are rows.</summary>
+    public IEnumerable<FieldDefinition> FieldsAndColumns => Fields.Concat(_columns.Values);
+
+    /// <summary>Whether a field has rows.</summary>
+    public bool HasRows { get; }
 
     /// <summary>The keys of all fields.</summary>
     public IReadOnlyCollection<string> Keys => _keys;
@@ -45,15 +55,27 @@ public sealed class FieldSet
     public static Outcome<FieldSet> Read(IReadOnlyList<FieldDefinition> fields, IReadOnlyList<string> stages)
     {
         var set = new FieldSet(fields, stages);
-        var problems = set.Compiled.SelectMany((c, i) => c.Mistakes.Select(m => new Problem($"/fields/{i}/{m.Part}", m.Code, m.Message))).ToList();
+        var problems = set.Compiled.SelectMany((c, i) => c.AllMistakes.Select(m => new Problem($"/fields/{i}/{m.Part}", m.Code, m.Message))).ToList();
         return problems.Count > 0 ? Outcome<FieldSet>.Failed(problems) : set;
     }
 
     /// <summary>As <see cref="Read"/>, with what cannot be read left out.</summary>
     internal static FieldSet Bare(IReadOnlyList<FieldDefinition> fields, IReadOnlyList<string> stages) => new(fields, stages);
 
-    /// <summary>The field with a key, or null.</summary>
-    public FieldDefinition? Find(string key) => _byKey.TryGetValue(key, out var at) ? Fields[at] : null;
+    /// <summary>The field with a key, or the column at the address of a value in a row; null for none.</summary>
+    public FieldDefinition? Find(string address) =>
+        _byKey.TryGetValue(address, out var at) ? Fields[at]
+        : HasRows ? _columns.GetValueOrDefault(FieldAddress.FieldOf(address))
+        : null;
+
+    /// <summary>Whether a record holds a value at an address: a field's own, or that of a column in a row.</summary>
+    public bool HoldsValue(string address) => Find(address) is { } field && field.Type != FieldType.Rows && field.IsColumn == FieldAddress.IsInRow(address);
+
+    /// <summary>The address of what the row of a value is about; null for a value that stands alone, and in rows without a key.</summary>
+    public string? AboutOf(string address) =>
+        FieldAddress.Read(address) is { Row: { } row, Whole: var whole } && Find(whole)?.RowKey is { } key
+            ? FieldAddress.Cell(whole, key, row).ToString()
+            : null;
 
     /// <summary>Whether a field must be filled before the first stage is over: always or from that stage on, perhaps by its condition.</summary>
     public bool IsRequiredFirst(string key) =>
@@ -67,7 +89,16 @@ public sealed class FieldSet
 
     /// <summary>The fields by which a field's being shown or required is decided, those that computed ones among them read too.</summary>
     public IReadOnlyCollection<string> ConditionsRead(string key) =>
-        Place(key) is var at and >= 0 ? ReadBy(Compiled[at].ShowWhen, Compiled[at].RequiredWhen) : [];
+        Place(key) is var at and >= 0 ? [.. ReadBy(Compiled[at].ShowWhen, Compiled[at].RequiredWhen), .. ReadInRows(Fields[at], Compiled[at].Columns)] : [];
+
+    // That a row is incomplete tells of what the conditions of its columns read.
+    private IEnumerable<string> ReadInRows(FieldDefinition rows, FieldSet? columns) =>
+        columns
+            ?.Keys.SelectMany(columns.ConditionsRead)
+            .SelectMany(name => columns.Place(name) >= 0 ? [$"{rows.Key}{FieldAddress.ColumnMark}{name}"] : ReadBy(name).Append(name))
+        ?? [];
+
+    private HashSet<string> ReadBy(string name) => Place(name) is var at and >= 0 && Fields[at].Type == FieldType.Computed ? ReadBy(Compiled[at].Default) : [];
 
     /// <summary>The fields by which a field's being shown is decided.</summary>
     public IReadOnlyCollection<string> ReadToShow(string key) => Place(key) is var at and >= 0 ? ReadBy(Compiled[at].ShowWhen) : [];
@@ -122,9 +153,11 @@ public sealed class FieldSet
 /// <summary>A field with its formulas and pattern read.</summary>
 internal sealed class CompiledField
 {
-    public CompiledField(FieldDefinition field)
+    public CompiledField(FieldDefinition field, IReadOnlyList<string> stages)
     {
         Field = field;
+        if (field is { Type: FieldType.Rows, Columns: { } columns })
+            Columns = FieldSet.Bare([.. columns.Select(c => c with { Access = field.AccessWithin(c), Of = field.Of })], stages);
         Default = ReadFormula(field.DefaultFormula, "default/formula");
         RequiredWhen = ReadFormula(field.RequiredWhen, "requiredWhen");
         ShowWhen = ReadFormula(field.ShowWhen, "showWhen");
@@ -147,6 +180,16 @@ internal sealed class CompiledField
     public IReadOnlyList<(string Set, RecordFormula? Formula)> OnChange { get; }
 
     public TextPattern? Pattern { get; }
+
+    /// <summary>For rows, the columns, by their keys within the rows.</summary>
+    public FieldSet? Columns { get; }
+
+    /// <summary>All its formulas that can be read, and those of its columns.</summary>
+    public IEnumerable<RecordFormula> AllFormulas => Formulas.Concat(Columns?.Compiled.SelectMany(c => c.Formulas) ?? []);
+
+    /// <summary>The parts that cannot be read, of its columns too.</summary>
+    public IEnumerable<(string Part, string Code, string Message, FormulaMistake? Formula)> AllMistakes =>
+        Mistakes.Concat(Columns?.Compiled.SelectMany((c, i) => c.Mistakes.Select(m => ($"columns/{i}/{m.Part}", m.Code, m.Message, m.Formula))) ?? []);
 
     /// <summary>All its formulas that can be read.</summary>
     public IEnumerable<RecordFormula> Formulas => new[] { Default, RequiredWhen, ShowWhen }.Concat(OnChange.Select(r => r.Formula)).OfType<RecordFormula>();

@@ -47,4 +47,7 @@ public enum FieldType
 
     /// <summary>What its formula comes to; entered by nobody.</summary>
     Computed,
+
+    /// <summary>Any number of rows, whose columns are fields themselves.</summary>
+    Rows,
 }

@@ -43,6 +43,16 @@ internal static class FieldWriter
             writer.WriteBoolean("sensitive", true);
         if (field.Accepts is { } groups)
             Items(writer, "accepts", groups, (w, group) => w.WriteStringValue(FieldReader.FileGroups.Word((int)group)));
+        if (field.Columns is { } columns)
+            Items(writer, "columns", columns, Write);
+        Text(writer, "rowKey", field.RowKey);
+        if (field.Dates is { } dates)
+        {
+            writer.WriteStartObject("dates");
+            writer.WriteString("from", dates.From);
+            writer.WriteString("until", dates.Until);
+            writer.WriteEndObject();
+        }
         writer.WriteEndObject();
     }
 

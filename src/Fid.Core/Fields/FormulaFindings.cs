@@ -128,7 +128,7 @@ internal sealed class FormulaFindings
             FieldType.Number or FieldType.Money => FormulaKind.Number,
             FieldType.Date => FormulaKind.Date,
             FieldType.YesNo => FormulaKind.YesNo,
-            FieldType.Choices => FormulaKind.List,
+            FieldType.Choices or FieldType.Rows => FormulaKind.List,
             _ => FormulaKind.Text,
         };
 

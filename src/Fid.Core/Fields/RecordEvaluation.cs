@@ -21,8 +21,9 @@ public sealed class RecordEvaluation
     private readonly bool[] _seen;
     private readonly bool[] _typed;
     private readonly FormulaFacts _reading;
+    private readonly RecordRows? _rows;
 
-    private RecordEvaluation(FieldSet set, RecordQuestion question)
+    private RecordEvaluation(FieldSet set, RecordQuestion question, Func<string, object?>? around = null)
     {
         var count = set.Fields.Count;
         (_set, _question) = (set, question);
@@ -37,10 +38,16 @@ public sealed class RecordEvaluation
             if (!_seen[i])
                 continue;
             _typed[i] = typed.Contains(field.Key);
-            if (question.Values.TryGetValue(field.Key, out var value) && !FieldValues.IsEmpty(value))
+            if (field.Type == FieldType.Rows)
+                PutRows(i, (_rows ??= RecordRows.Of(set, question)).AboutOf(field.Key));
+            else if (question.Values.TryGetValue(field.Key, out var value) && !FieldValues.IsEmpty(value))
                 Put(i, value, _typed[i] ? "typed" : null);
         }
-        _reading = new FormulaFacts(key => set.Place(key) is var at and >= 0 ? _facts[at] : null, question.Today, question.Calendar ?? WeekdayCalendar);
+        _reading = new FormulaFacts(
+            key => set.Place(key) is var at and >= 0 ? _facts[at] : around?.Invoke(key),
+            question.Today,
+            question.Calendar ?? WeekdayCalendar
+        );
     }
 
     private static WorkCalendar WeekdayCalendar { get; } = new(RestMask.TryParse("0000011", out var weekend) ? weekend : RestMask.None, []);
@@ -49,6 +56,15 @@ public sealed class RecordEvaluation
     public static EvaluatedRecord Of(FieldSet set, RecordQuestion question)
     {
         var evaluation = new RecordEvaluation(set, question);
+        evaluation.ApplyRules();
+        evaluation.Fill();
+        return evaluation.Answer();
+    }
+
+    /// <summary>Evaluates a row: its columns, whose formulas read the rest of the record too.</summary>
+    internal static EvaluatedRecord OfRow(FieldSet columns, RecordQuestion row, FormulaFacts record)
+    {
+        var evaluation = new RecordEvaluation(columns, row, record.ValueOf);
         evaluation.ApplyRules();
         evaluation.Fill();
         return evaluation.Answer();
@@ -102,6 +118,15 @@ public sealed class RecordEvaluation
         _setBy[at] = setBy;
     }
 
+    // To formulas, rows are the list of what they are about.
+    private void PutRows(int at, IReadOnlyList<JsonElement> about)
+    {
+        if (about.Count == 0)
+            return;
+        _values[at] = JsonSerializer.SerializeToElement(about);
+        _facts[at] = FieldValues.FromJson(_values[at]);
+    }
+
     private EvaluatedRecord Answer()
     {
         var count = _set.Fields.Count;
@@ -114,6 +139,7 @@ public sealed class RecordEvaluation
         );
         var (shown, errors, missing, emptied) = (new List<string>(count), new List<FieldError>(), new List<string>(), new List<string>());
         var (filled, required) = (0, 0);
+        var rows = _rows?.Evaluate(_question, _seen, _reading) ?? [];
         for (var i = 0; i < count; i++)
         {
             if (!_seen[i])
@@ -133,19 +159,25 @@ public sealed class RecordEvaluation
             shown.Add(field.Key);
             if (_values[i] is { } held && Misfit(i, held) is var misfit and not Fields.Misfit.None)
                 errors.Add(new FieldError(field.Key, misfit));
-            if (RequiredFrom(field, compiled) is not { } from)
-                continue;
-            if (from <= now)
+            // What a row lacks, its field lacks.
+            var lacking = LackingFrom(now, rows.GetValueOrDefault(i));
+            var from = RequiredFrom(field, compiled);
+            if (from <= now || lacking <= now)
             {
                 required++;
-                if (_values[i] is not null)
-                    filled++;
-                else
+                if (_values[i] is null || lacking <= now)
                     missing.Add(field.Key);
+                else
+                    filled++;
             }
-            else if (_values[i] is null)
-                later[from - now - 1].Fields.Add(field.Key);
+            if ((_values[i] is null ? from : lacking) is { } coming && coming > now)
+                later[coming - now - 1].Fields.Add(field.Key);
         }
+        foreach (var (at, table) in rows)
+            AddCells(_set.Fields[at], table, values, setBy, errors);
+        foreach (var column in _set.FieldsAndColumns.Skip(count).Where(c => _set.Place(FieldAddress.Read(c.Key).Whole) is var at and >= 0 && _seen[at]))
+            if ((_question.Roles is { } roles ? column.AccessOf(roles) : FieldAccess.Edit) is var may and not FieldAccess.None)
+                access[column.Key] = may;
         return new EvaluatedRecord(
             values,
             setBy,
@@ -158,6 +190,41 @@ public sealed class RecordEvaluation
             filled,
             required
         );
+    }
+
+    // The stage from which the first of the rows lacks something, as RequiredFrom has it; null where none does.
+    private static int? LackingFrom(int now, IReadOnlyList<(string Row, EvaluatedRecord Cells)>? table)
+    {
+        int? first = null;
+        foreach (var (_, cells) in table ?? [])
+        {
+            if (cells.MissingNow.Count > 0)
+                return now;
+            for (var i = 0; i < cells.MissingLater.Count; i++)
+                if (cells.MissingLater[i].Fields.Count > 0 && (first is null || now + 1 + i < first))
+                    first = now + 1 + i;
+        }
+        return first;
+    }
+
+    private static void AddCells(
+        FieldDefinition field,
+        IReadOnlyList<(string Row, EvaluatedRecord Cells)> table,
+        Dictionary<string, JsonElement> values,
+        Dictionary<string, string> setBy,
+        List<FieldError> errors
+    )
+    {
+        foreach (var (row, cells) in table)
+        {
+            foreach (var (column, value) in cells.Values)
+                values[At(column)] = value;
+            foreach (var (column, by) in cells.SetBy)
+                setBy[At(column)] = by;
+            errors.AddRange(cells.Errors.Select(e => e with { Field = At(e.Field) }));
+
+            string At(string column) => FieldAddress.Cell(field.Key, column, row).ToString();
+        }
     }
 
     // The place of the stage from which the field is required, −1 for always; null where it is not, or its condition does not hold.

@@ -7,12 +7,12 @@ internal static class StoredFindings
     {
         if (check.Question is not { Live: { } live, Stored: { } stored })
             return;
-        foreach (var before in live.DistinctBy(f => f.Key))
+        foreach (var before in live.DistinctBy(f => f.Key).SelectMany(f => f.WithColumns()))
         {
             if (!stored.TryGetValue(before.Key, out var values))
                 continue;
-            var at = check.Set.Place(before.Key);
-            if (at < 0)
+            var at = check.Set.Place(FieldAddress.Read(before.Key).Whole);
+            if (check.Set.Find(before.Key) is not { } after)
             {
                 if (values.Values.Sum() is var lost and > 0)
                     check.Add(
@@ -25,7 +25,6 @@ internal static class StoredFindings
                     );
                 continue;
             }
-            var after = check.Set.Fields[at];
             if (after.Type == FieldType.Computed || before.Type == FieldType.Computed)
                 continue;
             var stranded = values.Where(v => v.Value > 0 && Fits(check, before, before, v.Key) && !Fits(check, before, after, v.Key)).ToList();

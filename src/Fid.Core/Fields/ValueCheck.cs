@@ -37,6 +37,7 @@ public static class ValueCheck
         return field.Type switch
         {
             FieldType.Computed => Wrong(field, "read-only", "This is computed and is not entered."),
+            FieldType.Rows => Wrong(field, "wrong-type", "This holds rows. Change the cells of a row, or take a row away, one by one."),
             FieldType.Number or FieldType.Money => CheckNumber(field, entered),
             FieldType.YesNo => entered.ValueKind is JsonValueKind.True or JsonValueKind.False
                 ? (entered, null)

@@ -50,7 +50,7 @@ internal static class ValueFit
     {
         if (!IsOfType(field.Type, value))
             return Misfit.Type;
-        if (field.Type is FieldType.Computed)
+        if (field.Type is FieldType.Computed or FieldType.Rows)
             return Misfit.None;
         foreach (var one in FieldValues.Texts(value))
             if (IsOption(field, one, entries, chosenNow, parent) is var misfit and not Misfit.None)
@@ -71,7 +71,7 @@ internal static class ValueFit
             FieldType.Number or FieldType.Money => value.ValueKind == JsonValueKind.Number && value.TryGetDecimal(out _),
             FieldType.YesNo => value.ValueKind is JsonValueKind.True or JsonValueKind.False,
             FieldType.Choices => value.ValueKind == JsonValueKind.Array && value.EnumerateArray().All(v => v.ValueKind == JsonValueKind.String),
-            FieldType.Computed => true,
+            FieldType.Computed or FieldType.Rows => true,
             _ => value.ValueKind == JsonValueKind.String
                 && type switch
                 {

@@ -14,7 +14,7 @@ public static class FieldCell
     private static readonly char[] Between = [';', '\n'];
 
     /// <summary>Whether the values of a field can stand in a sheet. A sheet cannot keep a sealed value sealed.</summary>
-    public static bool Has(FieldDefinition field) => !field.Sensitive && field.Type is not (FieldType.File or FieldType.Computed);
+    public static bool Has(FieldDefinition field) => !field.Sensitive && field.Type is not (FieldType.File or FieldType.Computed or FieldType.Rows);
 
     /// <summary>A field as a column of a sheet. What a cell may hold is said by the field, not by the column.</summary>
     public static ListColumn Column(FieldDefinition field) =>

@@ -144,6 +144,8 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
         task.Property(t => t.ContactWhy).HasMaxLength(HireTask.LongestReason);
         task.Property(t => t.ContactWhyDe).HasMaxLength(HireTask.LongestReason);
         task.Property(t => t.SkippedWhy).HasMaxLength(HireTask.LongestReason);
+        // Changes with every save: of two who change a task at once, the second is told.
+        task.Property<uint>("Version").IsRowVersion();
         task.HasIndex(t => new { t.HireId, t.Key }).IsUnique();
         task.HasIndex(t => t.Contact).HasOperators("text_pattern_ops").HasFilter("contact is not null");
         task.HasIndex(t => t.Owner).HasOperators("text_pattern_ops");

@@ -1072,6 +1072,12 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("stage_key");
 
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
                     b.Property<int>("Work")
                         .HasColumnType("integer")
                         .HasColumnName("work");
@@ -1513,8 +1519,17 @@ namespace Fid.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_person_merges");
 
+                    b.HasIndex("ChangeId")
+                        .HasDatabaseName("ix_person_merges_change_id");
+
                     b.HasIndex("KeptId")
                         .HasDatabaseName("ix_person_merges_kept_id");
+
+                    b.HasIndex("OtherId")
+                        .HasDatabaseName("ix_person_merges_other_id");
+
+                    b.HasIndex("Through")
+                        .HasDatabaseName("ix_person_merges_through");
 
                     b.ToTable("person_merges", (string)null);
                 });
@@ -1540,17 +1555,27 @@ namespace Fid.Data.Migrations
 
                     b.Property<string>("Field")
                         .IsRequired()
-                        .HasMaxLength(60)
-                        .HasColumnType("character varying(60)")
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)")
                         .HasColumnName("field");
 
                     b.Property<NpgsqlRange<Instant>>("Known")
                         .HasColumnType("tstzrange")
                         .HasColumnName("known");
 
+                    b.Property<string>("Of")
+                        .IsRequired()
+                        .HasMaxLength(10)
+                        .HasColumnType("character varying(10)")
+                        .HasColumnName("owner_kind");
+
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("uuid")
                         .HasColumnName("owner_id");
+
+                    b.Property<Guid?>("RowId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("row_id");
 
                     b.Property<string>("SealedStart")
                         .ValueGeneratedOnAddOrUpdate()
@@ -1581,6 +1606,10 @@ namespace Fid.Data.Migrations
                     b.HasIndex("Field")
                         .HasDatabaseName("ix_record_values_field")
                         .HasFilter("field = 'badge'");
+
+                    b.HasIndex("RowId")
+                        .HasDatabaseName("ix_record_values_row_id")
+                        .HasFilter("row_id is not null");
 
                     b.HasIndex("SealedStart")
                         .HasDatabaseName("ix_record_values_sealed_start")
@@ -2178,6 +2207,13 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_records_now_employments_employment_id");
+
+                    b.HasOne("Fid.Data.People.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_records_now_people_person_id");
                 });
 
             modelBuilder.Entity("Fid.Data.People.Employment", b =>
@@ -2188,6 +2224,37 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_employments_people_person_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.People.PersonMerge", b =>
+                {
+                    b.HasOne("Fid.Data.Changes.Change", null)
+                        .WithMany()
+                        .HasForeignKey("ChangeId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_person_merges_changes_change_id");
+
+                    b.HasOne("Fid.Data.People.Person", null)
+                        .WithMany()
+                        .HasForeignKey("KeptId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_person_merges_people_kept_id");
+
+                    b.HasOne("Fid.Data.People.Person", null)
+                        .WithMany()
+                        .HasForeignKey("OtherId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_person_merges_people_other_id");
+
+                    b.HasOne("Fid.Data.People.Employment", null)
+                        .WithMany()
+                        .HasForeignKey("Through")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_person_merges_employments_through");
                 });
 
             modelBuilder.Entity("Fid.Data.People.RecordValue", b =>

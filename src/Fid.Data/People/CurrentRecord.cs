@@ -67,6 +67,7 @@ internal sealed class CurrentRecordConfiguration : IEntityTypeConfiguration<Curr
         record.ToTable("records_now");
         record.HasKey(r => r.EmploymentId);
         record.HasOne<Employment>().WithOne().HasForeignKey<CurrentRecord>(r => r.EmploymentId).OnDelete(DeleteBehavior.Restrict);
+        record.HasOne<Person>().WithMany().HasForeignKey(r => r.PersonId).OnDelete(DeleteBehavior.Restrict);
         record.Ignore(r => r.FullName);
         record.Property(r => r.Version).IsRowVersion();
         record.HasIndex(r => r.ManagerId);

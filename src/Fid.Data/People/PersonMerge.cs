@@ -19,10 +19,10 @@ public sealed class PersonMerge
     /// <summary>The accounts that were the other's.</summary>
     public required Guid[] Users { get; init; }
 
-    /// <summary>The stint by which the values were changed.</summary>
     /// <summary>The hires that were closed with it, since the person had been entered twice.</summary>
     public Guid[] ClosedHires { get; set; } = [];
 
+    /// <summary>The stint by which the values were changed.</summary>
     public required Guid Through { get; init; }
 
     public required Guid ChangeId { get; init; }
@@ -36,5 +36,13 @@ public sealed class PersonMerge
 
 internal sealed class PersonMergeConfiguration : IEntityTypeConfiguration<PersonMerge>
 {
-    public void Configure(EntityTypeBuilder<PersonMerge> merge) => merge.HasIndex(m => m.KeptId);
+    public void Configure(EntityTypeBuilder<PersonMerge> merge)
+    {
+        merge.HasIndex(m => m.KeptId);
+        merge.HasIndex(m => m.OtherId);
+        merge.HasOne<Person>().WithMany().HasForeignKey(m => m.KeptId).OnDelete(DeleteBehavior.Restrict);
+        merge.HasOne<Person>().WithMany().HasForeignKey(m => m.OtherId).OnDelete(DeleteBehavior.Restrict);
+        merge.HasOne<Employment>().WithMany().HasForeignKey(m => m.Through).OnDelete(DeleteBehavior.Restrict);
+        merge.HasOne<Changes.Change>().WithMany().HasForeignKey(m => m.ChangeId).OnDelete(DeleteBehavior.Restrict);
+    }
 }

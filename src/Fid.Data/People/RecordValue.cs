@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Core.Fields;
 using Fid.Data.Changes;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
@@ -18,7 +19,17 @@ public sealed class RecordValue
     /// <summary>The person or the employment whose value it is.</summary>
     public required Guid OwnerId { get; init; }
 
+    /// <summary>Which of the two the owner is.</summary>
+    public required FieldOwner Of { get; init; }
+
+    /// <summary>The key of the field; of a column of rows, with that of the rows: "certificates.number".</summary>
     public required string Field { get; init; }
+
+    /// <summary>The row it stands in; null for a value that stands alone.</summary>
+    public Guid? RowId { get; init; }
+
+    /// <summary>Which value of the record it is, as <see cref="FieldAddress"/> writes it.</summary>
+    public string Address => FieldAddress.Of(Field, RowId);
 
     public required JsonElement Value { get; init; }
 
@@ -47,7 +58,9 @@ internal sealed class RecordValueConfiguration : IEntityTypeConfiguration<Record
 {
     public void Configure(EntityTypeBuilder<RecordValue> value)
     {
-        value.Property(v => v.Field).HasMaxLength(60);
+        value.Ignore(v => v.Address);
+        value.Property(v => v.Of).HasConversion<string>().HasMaxLength(10).HasColumnName("owner_kind");
+        value.Property(v => v.Field).HasMaxLength(100);
         value.Property(v => v.Source).HasMaxLength(120);
         value.Property(v => v.Value).HasColumnType("jsonb");
         value.HasOne<Change>().WithMany().HasForeignKey(v => v.ChangeId).OnDelete(DeleteBehavior.Restrict);
@@ -56,6 +69,7 @@ internal sealed class RecordValueConfiguration : IEntityTypeConfiguration<Record
             .Property(v => v.SealedStart)
             .HasComputedColumnSql("case when value #>> array[]::text[] like 'sealed:%' then left(value #>> array[]::text[], 72) end", stored: true);
         value.HasIndex(v => v.SealedStart).HasFilter("sealed_start is not null");
+        value.HasIndex(v => v.RowId).HasFilter("row_id is not null");
         value.HasIndex(v => v.EndedBy).HasFilter("ended_by is not null");
         value.HasIndex(v => new { v.OwnerId, v.Field });
         value.HasIndex(v => v.Field).HasFilter("field = 'badge'");

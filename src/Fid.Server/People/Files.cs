@@ -70,10 +70,10 @@ internal static class Files
         var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         if (fields.Set.Find(key) is not { Type: FieldType.File } || !ShownRecord.Sees(fields, actor.RoleNames, [key]))
             return Problems.NotFound();
-        var named = file.ToString();
+        var (named, column, row) = (file.ToString(), FieldAddress.FieldOf(key), FieldAddress.Read(key).RowId);
         var rows = await db
             .RecordValues.AsNoTracking()
-            .Where(v => v.Field == key && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId))
+            .Where(v => v.Field == column && v.RowId == row && (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId))
             .Select(v => v.Value)
             .ToListAsync(cancellation);
         if (

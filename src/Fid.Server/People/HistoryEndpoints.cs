@@ -53,7 +53,7 @@ internal static class HistoryEndpoints
                     ? ShownRecord.Sees(fields, roles, [c.Part!])
                         ? [c.Part!]
                         : []
-                    : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Field).Distinct().ToArray()
+                    : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Address).Distinct().ToArray()
         );
         var explanations = changes.Where(c => c.Action == ExplainChange.Action && c.Part is not null).ToLookup(c => c.Part!);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
@@ -65,10 +65,17 @@ internal static class HistoryEndpoints
             cancellation
         );
         var named = await NamedAsync(db, reader, rows, cancellation);
-        var order = fields.Set.Fields.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
+        var order = fields.Set.FieldsAndColumns.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
+        var label = LabelsIn(fields, names, named, rows.Where(r => r.Known.UpperBoundInfinite).Concat(rows));
         return TypedResults.Ok(
             new HistoryResponse(
-                [.. rows.OrderBy(r => order[r.Field]).ThenBy(r => r.Effective.LowerBound).ThenBy(r => r.Known.LowerBound).Select(r => Value(r))],
+                [
+                    .. rows.OrderBy(r => order[r.Field])
+                        .ThenBy(r => r.RowId)
+                        .ThenBy(r => r.Effective.LowerBound)
+                        .ThenBy(r => r.Known.LowerBound)
+                        .Select(r => Value(r)),
+                ],
                 [
                     .. changes
                         .Where(c => c.Action != ExplainChange.Action && touched[c.Id].Length > 0)
@@ -93,8 +100,8 @@ internal static class HistoryEndpoints
             var (from, to) = EffectiveRange.FromDatabase(row.Effective);
             return new HistoryValue(
                 row.Id,
-                row.Field,
-                Labels.Of(fields.Set.Find(row.Field)!.Labels),
+                row.Address,
+                label(row.Address),
                 SealedText.Shown(row.Value),
                 Display(fields, names, named, row.Field, row.Value),
                 sources.Of(row.Source),
@@ -129,11 +136,15 @@ internal static class HistoryEndpoints
         var (before, after) = (State(on.Date, known?.Date), State(with.Date, withKnown?.Date));
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var named = await NamedAsync(db, reader, rows, cancellation);
+        var label = LabelsIn(fields, names, named, after.Values.Concat(before.Values));
+        var order = fields.Set.FieldsAndColumns.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
         return TypedResults.Ok(
-            fields
-                .Set.Fields.Select(f => f.Key)
+            before
+                .Keys.Union(after.Keys)
                 .Where(k => Raw(before, k) != Raw(after, k))
-                .Select(k => new StateDifference(k, Labels.Of(fields.Set.Find(k)!.Labels), Shown(before, k), Shown(after, k)))
+                .OrderBy(k => order[FieldAddress.FieldOf(k)])
+                .ThenBy(k => k, StringComparer.Ordinal)
+                .Select(k => new StateDifference(k, label(k), Shown(before, k), Shown(after, k)))
                 .ToArray()
         );
 
@@ -147,7 +158,7 @@ internal static class HistoryEndpoints
                     && r.Known.LowerBound < moment
                     && (r.Known.UpperBoundInfinite || r.Known.UpperBound >= moment)
                 )
-                .GroupBy(r => r.Field)
+                .GroupBy(r => r.Address)
                 .ToDictionary(g => g.Key, g => g.MaxBy(r => r.Known.LowerBound)!);
         }
 
@@ -183,6 +194,20 @@ internal static class HistoryEndpoints
 
     private static IQueryable<RecordValue> Values(FidDb db, Employment employment) =>
         db.RecordValues.AsNoTracking().Where(v => v.OwnerId == employment.Id || v.OwnerId == employment.PersonId);
+
+    // How values are called: one in a row by the field, and what the row is about as the first of some values says it.
+    private static Func<string, Labels> LabelsIn(LiveFields fields, ListNames names, Dictionary<string, string> named, IEnumerable<RecordValue> values)
+    {
+        var about = values.Where(v => v.RowId is not null).DistinctBy(v => v.Address).ToDictionary(v => v.Address, v => v.Value);
+        return address =>
+        {
+            var labels = fields.Set.Find(address)!.Labels;
+            if (fields.Set.AboutOf(address) is not { } at || !about.TryGetValue(at, out var value))
+                return Labels.Of(labels);
+            var name = Display(fields, names, named, at, value) ?? value.ToString();
+            return Labels.Of(labels.ToDictionary(l => l.Key, l => $"{l.Value} ({name})"));
+        };
+    }
 
     // How the people and files are called that values name by their ids.
     private static async Task<Dictionary<string, string>> NamedAsync(FidDb db, Reader reader, List<RecordValue> rows, CancellationToken cancellation)

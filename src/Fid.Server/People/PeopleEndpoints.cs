@@ -233,8 +233,27 @@ internal static class PeopleEndpoints
                     .OrderBy(o => o)
                     .Take(MostFound)
                     .ToListAsync(cancellation);
-        return owners.Count == 0 ? Matching(db, seen, records, text) : records.Where(r => owners.Contains(r.EmploymentId) || owners.Contains(r.PersonId));
+        if (owners.Count > 0)
+            return records.Where(r => owners.Contains(r.EmploymentId) || owners.Contains(r.PersonId));
+        var matching = Matching(db, seen, records, text);
+        if (!text.Any(char.IsDigit) || await InRowsAsync(db, seen, text, cancellation) is not { Count: > 0 } holders)
+            return matching;
+        return records.Where(r =>
+            holders.Contains(r.EmploymentId) || holders.Contains(r.PersonId) || matching.Select(m => m.EmploymentId).Contains(r.EmploymentId)
+        );
     }
+
+    // Who holds what has a number of its own, such as a radio by its serial number.
+    private static Task<List<Guid>> InRowsAsync(FidDb db, VisibleFacts seen, string text, CancellationToken cancellation) =>
+        db
+            .Database.SqlQuery<Guid>(
+                $"""
+                select distinct owner_id as "Value" from record_values
+                where row_id is not null and lower(value #>> array[]::text[]) = {text.Trim().ToLowerInvariant()} and field = any({seen.NumbersInRows})
+                  and upper_inf(known) order by 1 limit {MostFound}
+                """
+            )
+            .ToListAsync(cancellation);
 
     // Each word typed begins a word of the name, stands in the number, is the badge, or begins the job's or the site's name.
     private static IQueryable<CurrentRecord> Matching(FidDb db, VisibleFacts seen, IQueryable<CurrentRecord> records, string text)

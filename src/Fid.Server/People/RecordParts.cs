@@ -26,7 +26,7 @@ internal sealed class RecordParts
 
     private RecordParts() { }
 
-    /// <summary>The values that hold on the day the record is shown for, by field.</summary>
+    /// <summary>The values that hold on the day the record is shown for, by address.</summary>
     public Dictionary<string, RecordValue> Values { get; } = new(StringComparer.Ordinal);
 
     /// <summary>The values that will hold later, the first to come first.</summary>
@@ -90,7 +90,7 @@ internal sealed class RecordParts
                 Add(
                     first,
                     """
-                    select v.id, v.owner_id, v.field, v.value::text, v.source, v.effective, v.change_id from employments e
+                    select v.id, v.owner_id, v.field, v.value::text, v.source, v.effective, v.change_id, v.owner_kind, v.row_id from employments e
                       join record_values v on v.owner_id = any(array[e.id, e.person_id])
                     where e.id = $1 and upper_inf(v.known) and (upper_inf(v.effective) or upper(v.effective) > greatest($2, e.start))
                       order by lower(v.effective)
@@ -169,7 +169,8 @@ internal sealed class RecordParts
         return parts;
     }
 
-    private IEnumerable<RecordValue> All => Values.Values.Concat(Coming);
+    /// <summary>The values that hold, and those that will.</summary>
+    public IEnumerable<RecordValue> All => Values.Values.Concat(Coming);
 
     private async Task<LiveNow> ReadRecordAsync(NpgsqlDataReader reader, Guid id, LocalDate today, CancellationToken cancellation)
     {
@@ -204,7 +205,9 @@ internal sealed class RecordParts
             {
                 Id = reader.GetGuid(0),
                 OwnerId = reader.GetGuid(1),
+                Of = Enum.Parse<FieldOwner>(reader.GetString(7)),
                 Field = reader.GetString(2),
+                RowId = Value<Guid>(reader, 8),
                 Value = JsonElement.Parse(reader.GetString(3)),
                 Source = reader.GetString(4),
                 Effective = reader.GetFieldValue<NpgsqlRange<LocalDate>>(5),
@@ -214,7 +217,7 @@ internal sealed class RecordParts
             if (value.Effective.LowerBound > AsOf)
                 Coming.Add(value);
             else
-                Values[value.Field] = value;
+                Values[value.Address] = value;
         }
         await reader.NextResultAsync(cancellation);
         var templates = new List<RoleTemplate>();

@@ -37,7 +37,7 @@ internal static class RecordReader
         );
         var facts = new VisibleFacts(reader, names);
         var sources = await SourceNames.LoadAsync(db, parts.Templates, values.Values.Select(v => v.Source), reader.SeesNames, cancellation);
-        var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Field);
+        var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Address);
 
         var nothing = employment.NeverWas
             ? await db
@@ -53,7 +53,7 @@ internal static class RecordReader
                 [
                     .. fields
                         .Set.Fields.Where(f => f.Section == section.Key && seen.Access.ContainsKey(f.Key))
-                        .Select(f => Field(f, values.GetValueOrDefault(f.Key))),
+                        .Select(f => f.Type == FieldType.Rows ? WithRows(f) : Field(f, f.Key)),
                 ]
             ))
             .Where(s => s.Fields.Length > 0)
@@ -83,8 +83,9 @@ internal static class RecordReader
             : field.Type is FieldType.Person or FieldType.File ? parts.Named(value, reader.SeesNames)
             : null;
 
-        FieldResponse Field(FieldDefinition field, RecordValue? value)
+        FieldResponse Field(FieldDefinition field, string address)
         {
+            var value = values.GetValueOrDefault(address);
             var change = value is null ? null : parts.Changes.GetValueOrDefault(value.ChangeId);
             var access =
                 field.Key == StartCorrection.Field && StartCorrection.IsOpenTo(actor, fields.Set, employment, parts.Hire is not null)
@@ -92,14 +93,15 @@ internal static class RecordReader
                     : seen.Access[field.Key];
             return Bare(field, access) with
             {
-                Value = seen.Values.TryGetValue(field.Key, out var held) ? held : null,
+                Key = address,
+                Value = seen.Values.TryGetValue(address, out var held) ? held : null,
                 Display = held.ValueKind == JsonValueKind.Undefined ? null : DisplayOf(field, held),
                 Source = value is null ? null : sources.Of(value.Source),
                 Change = change is null ? null : new ChangeResponse(change.ByName, change.At, change.Origin, change.Why),
                 Since = value is null ? null : EffectiveRange.FromDatabase(value.Effective).From,
                 Coming =
                 [
-                    .. coming[field.Key]
+                    .. coming[address]
                         .Select(c => new ComingValue(
                             EffectiveRange.FromDatabase(c.Effective).From,
                             SealedText.Shown(c.Value),
@@ -108,6 +110,53 @@ internal static class RecordReader
                 ],
             };
         }
+
+        FieldResponse WithRows(FieldDefinition field)
+        {
+            var columns = field.ColumnsAsFields().Where(c => seen.Access.ContainsKey(c.Key)).ToList();
+            var standings = RowStandings.Of(field, seen.Values, today);
+            return Bare(field, seen.Access[field.Key]) with
+            {
+                Rows = new RowsResponse(
+                    [.. columns.Select(c => Bare(c, seen.Access[c.Key]) with { Label = OwnLabel(field, c) })],
+                    Column(field, field.RowKey),
+                    Column(field, field.Dates?.From),
+                    Column(field, field.Dates?.Until),
+                    field.ColumnsAsFields().Where(c => c.Type != FieldType.Computed).All(c => seen.Access.GetValueOrDefault(c.Key) == FieldAccess.Edit),
+                    [
+                        .. parts
+                            .All.Select(v => v.RowId is { } id && FieldAddress.Read(v.Field).Whole == field.Key ? id : (Guid?)null)
+                            .OfType<Guid>()
+                            .Distinct()
+                            .Select(id => new RowResponse(
+                                id,
+                                [
+                                    .. columns
+                                        .Where(c => seen.Values.ContainsKey(FieldAddress.Of(c.Key, id)) || coming.Contains(FieldAddress.Of(c.Key, id)))
+                                        .Select(c => Field(c, FieldAddress.Of(c.Key, id)) with { Label = OwnLabel(field, c) }),
+                                ],
+                                standings.GetValueOrDefault(id)
+                            ))
+                            .Where(r => r.Cells.Length > 0)
+                            .OrderBy(r => About(r, field.RowKey), StringComparer.CurrentCultureIgnoreCase)
+                            .ThenBy(r => About(r, field.Dates?.From), StringComparer.Ordinal)
+                            .ThenBy(r => r.Id),
+                    ]
+                ),
+            };
+
+            string? About(RowResponse row, string? column) =>
+                column is not null && Array.Find(row.Cells, c => FieldAddress.Read(c.Key).Column == column) is { } cell
+                    ? cell.Display ?? cell.Value?.ToString()
+                    : null;
+        }
+
+        // Within its rows a column is called by its own name alone.
+        static Labels OwnLabel(FieldDefinition rows, FieldDefinition column) =>
+            Labels.Of(rows.Columns!.First(c => c.Key == FieldAddress.Read(column.Key).Column).Labels);
+
+        static string? Column(FieldDefinition rows, string? column) =>
+            column is null ? null : rows.ColumnsAsFields().First(c => FieldAddress.Read(c.Key).Column == column).Key;
     }
 
     /// <summary>A field without a value.</summary>

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Acts.Fields;
+using Fid.Core.Certificates;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Hires;
@@ -75,8 +76,28 @@ public sealed record FieldResponse(
     ValueSource? Source,
     ChangeResponse? Change,
     LocalDate? Since,
-    ComingValue[] Coming
+    ComingValue[] Coming,
+    RowsResponse? Rows = null
 );
+
+/// <summary>The rows of a field.</summary>
+/// <param name="Columns">The columns the reader may see, as fields without values; the key of each is that of the rows and its own.</param>
+/// <param name="Key">The key of the column that says what a row is about; null for none.</param>
+/// <param name="From">The key of the column with the first day a row holds; null for none.</param>
+/// <param name="Until">The key of the column with the last day a row holds, included; null for none.</param>
+/// <param name="MayRemove">Whether the reader may take whole rows away: they may change all that stands in one.</param>
+/// <param name="Rows">By what they are about, then by when they hold.</param>
+public sealed record RowsResponse(FieldResponse[] Columns, string? Key, string? From, string? Until, bool MayRemove, RowResponse[] Rows);
+
+/// <summary>A row of a field.</summary>
+/// <param name="Cells">The values that stand in it, each with its address for a key; columns without a value are left out.</param>
+/// <param name="Standing">How somebody stands with what the row is about, where it is a certificate; null on rows that another of the same kind
+/// stands for.</param>
+public sealed record RowResponse(Guid Id, FieldResponse[] Cells, RowStanding? Standing);
+
+/// <param name="Until">The last day of the unbroken days held; null for ever, and where none has begun.</param>
+/// <param name="Warning">The days of those warned at that are left, or more.</param>
+public sealed record RowStanding(CertificateState State, LocalDate? Until, int? Warning);
 
 /// <summary>Which files a field takes.</summary>
 /// <param name="Groups">The groups; null for any.</param>

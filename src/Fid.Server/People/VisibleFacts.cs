@@ -1,5 +1,6 @@
 using Fid.Acts.People;
 using Fid.Acts.Plans;
+using Fid.Core.Fields;
 using Fid.Data.People;
 using Fid.Server.Lists;
 
@@ -25,12 +26,24 @@ internal sealed class VisibleFacts
         _department = reader.Sees("department");
         Badge = reader.Sees("badge");
         End = reader.Sees("end_date");
-        SealedFields = [.. reader.Fields.Set.Fields.Where(f => f.Sensitive && reader.Sees(f.Key)).Select(f => f.Key)];
+        SealedFields = [.. reader.Fields.Set.FieldsAndColumns.Where(f => f.Sensitive && reader.Sees(f.Key)).Select(f => f.Key)];
+        NumbersInRows =
+        [
+            .. reader
+                .Fields.Set.FieldsAndColumns.Where(f =>
+                    f is { IsColumn: true, Sensitive: false, Type: FieldType.Text or FieldType.Identifier or FieldType.Phone or FieldType.Email }
+                    && reader.Sees(f.Key)
+                )
+                .Select(f => f.Key),
+        ];
         _names = names;
     }
 
     /// <summary>The sensitive fields by whose values somebody may be found.</summary>
     public IReadOnlyList<string> SealedFields { get; }
+
+    /// <summary>Columns that may be seen, and whose texts people are found by when typed whole.</summary>
+    public string[] NumbersInRows { get; }
 
     /// <summary>Whether it may be seen who somebody reports to.</summary>
     public bool Manager { get; }

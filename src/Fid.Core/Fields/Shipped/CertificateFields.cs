@@ -10,13 +10,27 @@ internal static class CertificateFields
 
     public static IReadOnlyList<FieldDefinition> All { get; } =
     [
-        Field(Section, "certificates_held", Choices, "Certificates held", "Vorhandene Nachweise", OfOwn).OfPerson() with
+        Rows(
+                Section,
+                "certificates",
+                "Certificates",
+                "Nachweise",
+                OfOwn,
+                Entry(Section, "kind", "certificates", "Certificate", "Nachweis", Same).Always(),
+                Field(Section, "need", Choice, "Needed", "Erforderlich", ForWork)
+                    .Of(("essential", "essential", "zwingend"), ("desirable", "desirable", "erwünscht")),
+                Field(Section, "number", Text, "Number", "Nummer", Same),
+                Field(Section, "from", Date, "From", "Von", Same),
+                Field(Section, "until", Date, "Until", "Bis", Same),
+                Field(Section, "file", FieldType.File, "File", "Datei", Same).Taking(FileGroup.Picture, FileGroup.Pdf),
+                Field(Section, "note", Text, "Note", "Hinweis", Same)
+            )
+            .OfPerson() with
         {
-            List = "certificates",
+            RowKey = "kind",
+            Dates = new RowDates("from", "until"),
         },
-        Field(Section, "medical_until", Date, "Medical fitness until", "Tauglichkeit bis", ForWork).OfPerson(),
         Field(Section, "medical_limits", LongText, "Limits of fitness", "Einschränkungen", Private).OfPerson(),
-        Field(Section, "first_aid_until", Date, "First aid until", "Erste Hilfe bis", OfOwn).OfPerson(),
         Field(Section, "licence_classes", Choices, "Driving licence", "Führerschein", OfOwn)
             .OfPerson()
             .Of(

@@ -14,14 +14,25 @@ internal static class ItemFields
             .OfPerson()
             .Of(("XS", "XS", "XS"), ("S", "S", "S"), ("M", "M", "M"), ("L", "L", "L"), ("XL", "XL", "XL"), ("XXL", "XXL", "XXL")),
         Field(Section, "shoe_size", Number, "Shoe size", "Schuhgröße", OfOwn).OfPerson().Between(20, 60),
-        Field(Section, "items_held", Choices, "Items held", "Ausgegeben", ForWork) with
+        Rows(
+            Section,
+            "items",
+            "Items",
+            "Gegenstände",
+            ForWork,
+            Entry(Section, "item", "items", "Item", "Gegenstand", Same).Always(),
+            Field(Section, "quantity", Number, "Quantity", "Anzahl", Same).Between(1, 1000),
+            Field(Section, "serial", Text, "Serial number", "Seriennummer", Same),
+            Field(Section, "size", Text, "Size", "Größe", Same),
+            Field(Section, "issued", Date, "Issued", "Ausgegeben", Same),
+            Field(Section, "expected", Date, "Expected back", "Rückgabe bis", Same),
+            Field(Section, "returned", Date, "Returned", "Zurück", Same),
+            Field(Section, "note", Text, "Note", "Hinweis", Same)
+        ) with
         {
-            List = "items",
+            RowKey = "item",
+            Dates = new RowDates("issued", "returned"),
         },
-        Field(Section, "locker", Text, "Locker", "Spind", ForWork),
-        Field(Section, "keys", Text, "Keys", "Schlüssel", ForWork),
-        Field(Section, "laptop", Text, "Laptop, serial number", "Laptop, Seriennummer", ForWork),
-        Field(Section, "radio", Text, "Radio, serial number", "Funkgerät, Seriennummer", ForWork),
         Field(Section, "items_note", LongText, "Note on items", "Hinweis zu Ausgegebenem", ForWork),
     ];
 }

@@ -30,6 +30,9 @@ internal static class ShippedField
     /// <summary>It follows from something else: nobody edits it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> Follows = ShippedFields.Roles.ToDictionary(r => r, _ => FieldAccess.View);
 
+    /// <summary>Of a column: what may be done with the rows.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> Same = new Dictionary<string, FieldAccess>();
+
     public static IReadOnlyDictionary<string, string> Labels(string english, string german) =>
         new Dictionary<string, string> { ["en"] = english, ["de"] = german };
 
@@ -61,10 +64,22 @@ internal static class ShippedField
         IReadOnlyDictionary<string, FieldAccess> access
     ) => Field(section, key, FieldType.ListEntry, english, german, access) with { List = list };
 
+    /// <summary>Any number of rows.</summary>
+    public static FieldDefinition Rows(
+        string section,
+        string key,
+        string english,
+        string german,
+        IReadOnlyDictionary<string, FieldAccess> access,
+        params FieldDefinition[] columns
+    ) => Field(section, key, FieldType.Rows, english, german, access) with { Columns = [.. columns.Select(c => c with { Section = "" })] };
+
     /// <summary>A fact of the person.</summary>
     public static FieldDefinition OfPerson(this FieldDefinition field) => field with { Of = FieldOwner.Person };
 
     public static FieldDefinition Taking(this FieldDefinition field, params FileGroup[] groups) => field with { Accepts = groups };
+
+    public static FieldDefinition Always(this FieldDefinition field) => field with { Required = new Requirement(RequirementKind.Always) };
 
     public static FieldDefinition Needed(this FieldDefinition field, string stage) => field with { Required = Requirement.From(stage) };
 
