@@ -68,6 +68,8 @@ public static class FidDatabase
     /// Those who do it together do it one after the other.</summary>
     public static async Task MigrateAsync(FidDb db, CancellationToken cancellation = default)
     {
+        // As long as it takes: what a large firm has stored may be rewritten, or another may be at it.
+        db.Database.SetCommandTimeout(0);
         await db.Database.OpenConnectionAsync(cancellation);
         try
         {

@@ -163,7 +163,8 @@ public sealed class FieldPublishing(FidDb db)
                 : "sensitive";
     }
 
-    private async Task ReprojectAsync(CancellationToken cancellation)
+    /// <summary>Counts anew what is filled and missing of every record.</summary>
+    public async Task ReprojectAsync(CancellationToken cancellation)
     {
         var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
         // Those who left too: their records go on being shown.

@@ -27,7 +27,7 @@ namespace Fid.Data.Migrations
                 type: "character varying(10)",
                 maxLength: 10,
                 nullable: false,
-                defaultValue: "");
+                defaultValue: "Employment");
 
             migrationBuilder.AddColumn<Guid>(
                 name: "row_id",
@@ -45,7 +45,9 @@ namespace Fid.Data.Migrations
 
             // Who owns a value is a person or an employment, and there is one.
             migrationBuilder.Sql("""
-                update record_values v set owner_kind = case when exists (select from people p where p.id = v.owner_id) then 'Person' else 'Employment' end;
+                -- Built anew below; kept meanwhile it would take most of the time.
+                alter table record_values drop constraint ex_record_values_one_at_a_time;
+                update record_values v set owner_kind = 'Person' from people p where p.id = v.owner_id;
                 alter table record_values alter column owner_kind drop default,
                   add constraint owner_kind check (owner_kind in ('Person', 'Employment')),
                   add column person_id uuid generated always as (case owner_kind when 'Person' then owner_id end) stored,
@@ -59,7 +61,6 @@ namespace Fid.Data.Migrations
 
             // One value at a time: of a field, and in a row of each column.
             migrationBuilder.Sql("""
-                alter table record_values drop constraint ex_record_values_one_at_a_time;
                 alter table record_values add constraint ex_record_values_one_at_a_time
                   exclude using gist (owner_id with =, field with =, effective with &&, known with &&) where (row_id is null)
                   deferrable initially deferred;
@@ -84,11 +85,12 @@ namespace Fid.Data.Migrations
                 $$;
                 """);
 
-            migrationBuilder.CreateIndex(
-                name: "ix_record_values_row_id",
-                table: "record_values",
-                column: "row_id",
-                filter: "row_id is not null");
+            // What stands in single fields so far is taken over by Fid itself, which knows the firm's fields.
+            migrationBuilder.Sql("""
+                insert into jobs (id, kind, recurs, state, due, made_at, tries)
+                select gen_random_uuid(), 'rows', false, 'Waiting', now(), now(), 0
+                where exists (select from records_now);
+                """);
 
             migrationBuilder.CreateIndex(
                 name: "ix_person_merges_change_id",
@@ -188,10 +190,6 @@ namespace Fid.Data.Migrations
             migrationBuilder.DropForeignKey(
                 name: "fk_records_now_people_person_id",
                 table: "records_now");
-
-            migrationBuilder.DropIndex(
-                name: "ix_record_values_row_id",
-                table: "record_values");
 
             migrationBuilder.DropIndex(
                 name: "ix_person_merges_change_id",

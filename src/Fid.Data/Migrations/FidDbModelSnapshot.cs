@@ -1607,10 +1607,6 @@ namespace Fid.Data.Migrations
                         .HasDatabaseName("ix_record_values_field")
                         .HasFilter("field = 'badge'");
 
-                    b.HasIndex("RowId")
-                        .HasDatabaseName("ix_record_values_row_id")
-                        .HasFilter("row_id is not null");
-
                     b.HasIndex("SealedStart")
                         .HasDatabaseName("ix_record_values_sealed_start")
                         .HasFilter("sealed_start is not null");

@@ -69,7 +69,6 @@ internal sealed class RecordValueConfiguration : IEntityTypeConfiguration<Record
             .Property(v => v.SealedStart)
             .HasComputedColumnSql("case when value #>> array[]::text[] like 'sealed:%' then left(value #>> array[]::text[], 72) end", stored: true);
         value.HasIndex(v => v.SealedStart).HasFilter("sealed_start is not null");
-        value.HasIndex(v => v.RowId).HasFilter("row_id is not null");
         value.HasIndex(v => v.EndedBy).HasFilter("ended_by is not null");
         value.HasIndex(v => new { v.OwnerId, v.Field });
         value.HasIndex(v => v.Field).HasFilter("field = 'badge'");

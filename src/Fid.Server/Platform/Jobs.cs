@@ -1,6 +1,7 @@
 using Fid.Acts;
 using Fid.Acts.Accounts;
 using Fid.Acts.Exchange;
+using Fid.Acts.FieldDrafts;
 using Fid.Acts.People;
 using Fid.Acts.Work;
 using NodaTime;
@@ -25,6 +26,9 @@ internal static class Jobs
         );
         services.AddJob(Clearing, Duration.FromHours(1), JobLane.Short, async (of, _, fid, cancellation) =>
             JobKind.Handled(await of.GetRequiredService<ClearUp>().DoAsync(new ClearUpRequest(), fid, cancellation))
+        );
+        services.AddJob(CarryIntoRows.Kind, null, JobLane.Short, async (of, _, fid, cancellation) =>
+            JobKind.Handled(await of.GetRequiredService<CarryIntoRows>().DoAsync(new CarryIntoRowsRequest(), fid, cancellation))
         );
         services.AddJob(RunImport.Kind, null, JobLane.Sheets, async (of, import, fid, cancellation) =>
             JobKind.Handled(await of.GetRequiredService<RunImport>().DoAsync(new RunImportRequest(Guid.Parse(import!)), fid, cancellation))

@@ -134,6 +134,7 @@ export const de: Words = {
       day: 'Was heute beginnt, gilt',
       leavers: 'Konten Ausgeschiedener werden gesperrt',
       clearing: 'Was niemand mehr braucht, wird weggeräumt',
+      rows: 'Nachweise und Ausgegebenes werden in Zeilen übernommen',
       import: 'Eine Tabelle',
       feed: 'Die Bewerberquelle wird abgefragt',
       recruiting: 'Die Bewerberquelle erfährt etwas'

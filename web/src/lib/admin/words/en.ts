@@ -132,6 +132,7 @@ export const en = {
       day: 'Values that begin today take effect',
       leavers: 'Accounts of leavers are disabled',
       clearing: 'What nobody needs any more is cleared away',
+      rows: 'Certificates and items are taken over into rows',
       import: 'A sheet',
       feed: 'The recruiting feed is pulled',
       recruiting: 'Recruiting is told'
