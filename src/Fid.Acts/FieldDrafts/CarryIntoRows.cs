@@ -17,12 +17,14 @@ namespace Fid.Acts.FieldDrafts;
 /// Takes certificates and items that are stored in fields of their own over into rows, and a configuration of the firm's own with them: once,
 /// after records have got rows. Each value keeps its days and where it came from; what was stored before stays in the trail.
 /// </summary>
-public sealed class CarryIntoRows(FidDb db, FieldPublishing publishing)
+public sealed class CarryIntoRows(FidDb db)
 {
     /// <summary>The name of the job.</summary>
     public const string Kind = "rows";
 
     private const string Origin = "update";
+
+    private readonly FieldPublishing _publishing = new(db);
 
     /// <returns>How many values were taken over.</returns>
     public async Task<ActResult<int>> DoAsync(CarryIntoRowsRequest request, Actor actor, CancellationToken cancellation)
@@ -37,7 +39,7 @@ public sealed class CarryIntoRows(FidDb db, FieldPublishing publishing)
         var carried = await CarryValuesAsync(set, fields, author, cancellation);
         await db.SaveManyAsync(cancellation);
         // Which fields there are is other than it was, whether anything was stored in them or not.
-        await publishing.ReprojectAsync(cancellation);
+        await _publishing.ReprojectAsync(cancellation);
         await act.CommitAsync(cancellation);
         return carried;
     }
@@ -45,14 +47,14 @@ public sealed class CarryIntoRows(FidDb db, FieldPublishing publishing)
     private async Task CarryConfigurationAsync(Author author, CancellationToken cancellation)
     {
         await Locks.FieldDraftAsync(db, cancellation);
-        if (await publishing.LiveVersionAsync(cancellation) is not (> 0 and var version))
+        if (await _publishing.LiveVersionAsync(cancellation) is not (> 0 and var version))
             return;
-        var live = (await publishing.VersionAsync(version, cancellation))!;
+        var live = (await _publishing.VersionAsync(version, cancellation))!;
         var whole = CarriedField.Replace(live);
         if (ConfigurationDifference.Of(live, whole) is not { Count: > 0 } differences)
             return;
         var draft = await db.FieldDrafts.AsNoTracking().SingleOrDefaultAsync(cancellation);
-        var published = await publishing.PublishAsync(whole, differences, author, null, cancellation);
+        var published = await _publishing.PublishAsync(whole, differences, author, null, cancellation);
         // Whoever is at work on a draft goes on with it.
         if (draft is not null && FieldConfiguration.Read(Encoding.UTF8.GetBytes(draft.Configuration)).Answer is { } begun)
             db.FieldDrafts.Add(

@@ -117,6 +117,7 @@ internal static class RecordReader
             var standings = RowStandings.Of(field, seen.Values, today);
             return Bare(field, seen.Access[field.Key]) with
             {
+                Value = seen.Values.TryGetValue(field.Key, out var about) ? about : null,
                 Rows = new RowsResponse(
                     [.. columns.Select(c => Bare(c, seen.Access[c.Key]) with { Label = OwnLabel(field, c) })],
                     Column(field, field.RowKey),

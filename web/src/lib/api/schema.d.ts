@@ -6821,6 +6821,11 @@ export interface components {
             before: string;
             after: string;
         };
+        /**
+         * @description What can be said of a kind of certificate on a day.
+         * @enum {unknown}
+         */
+        CertificateState: "missing" | "expired" | "expiring" | "valid";
         /** @description Who set a value, when, from where, and why. */
         ChangeResponse: {
             by: string;
@@ -7243,6 +7248,7 @@ export interface components {
             since: null | components["schemas"]["LocalDate"];
             /** @description What it will be, from which day; a value that ends is null from then on. */
             coming: components["schemas"]["ComingValue"][];
+            rows?: null | components["schemas"]["RowsResponse"];
         };
         FieldsFilled: {
             /**
@@ -7285,7 +7291,7 @@ export interface components {
          * @description What a field holds. Values are JSON: texts for all but numbers, yes or no, and lists of choices.
          * @enum {unknown}
          */
-        FieldType: "text" | "longText" | "number" | "money" | "date" | "yesNo" | "choice" | "choices" | "person" | "listEntry" | "file" | "email" | "phone" | "identifier" | "computed";
+        FieldType: "text" | "longText" | "number" | "money" | "date" | "yesNo" | "choice" | "choices" | "person" | "listEntry" | "file" | "email" | "phone" | "identifier" | "computed" | "rows";
         FieldVersionResponse: {
             /** Format: int32 */
             version: number;
@@ -8453,6 +8459,38 @@ export interface components {
             /** @description What was probably meant; null where nothing comes near. */
             suggestion: null | string;
             follows: null | components["schemas"]["EntryCause"];
+        };
+        /** @description A row of a field. */
+        RowResponse: {
+            /** Format: uuid */
+            id: string;
+            /** @description The values that stand in it, each with its address for a key; columns without a value are left out. */
+            cells: components["schemas"]["FieldResponse"][];
+            standing: null | components["schemas"]["RowStanding"];
+        };
+        /** @description The rows of a field. */
+        RowsResponse: {
+            /** @description The columns the reader may see, as fields without values; the key of each is that of the rows and its own. */
+            columns: components["schemas"]["FieldResponse"][];
+            /** @description The key of the column that says what a row is about; null for none. */
+            key: null | string;
+            /** @description The key of the column with the first day a row holds; null for none. */
+            from: null | string;
+            /** @description The key of the column with the last day a row holds, included; null for none. */
+            until: null | string;
+            /** @description Whether the reader may take whole rows away: they may change all that stands in one. */
+            mayRemove: boolean;
+            /** @description By what they are about, then by when they hold. */
+            rows: components["schemas"]["RowResponse"][];
+        };
+        RowStanding: {
+            state: components["schemas"]["CertificateState"];
+            until: null | components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description The days of those warned at that are left, or more.
+             */
+            warning: null | number;
         };
         SectionResponse: {
             key: string;

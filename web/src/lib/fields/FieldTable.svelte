@@ -236,7 +236,7 @@
                 >{requiredOf(field, server.stages, w)}</td
               >
               <td class="text-xs">
-                {#if field.type !== 'computed'}
+                {#if field.type !== 'computed' && field.type !== 'rows'}
                   <a href="/fields/{field.key}" class="inline-block w-20 hover:underline"
                     ><strong class="text-sm">{filled}</strong> {w.of(active)}</a
                   >

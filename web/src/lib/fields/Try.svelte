@@ -96,7 +96,18 @@
         <div class="grid grid-cols-1 gap-x-5 min-[28rem]:grid-cols-2 md:grid-cols-4">
           {#each fields as field (field.key)}
             {@const misfit = misfits.get(field.key)}
-            {#if field.access === 'edit'}
+            {#if field.type === 'rows'}
+              <!-- There is no row to try yet; that there may be some is shown. -->
+              <Line id="try-{field.key}" label={field.label[text.language]} note={noteOf(field.key)} dotted>
+                <input
+                  id="try-{field.key}"
+                  readonly
+                  value=""
+                  class="w-full bg-transparent outline-none"
+                  aria-describedby="try-{field.key}-note"
+                />
+              </Line>
+            {:else if field.access === 'edit'}
               <FieldInput
                 id="try-{field.key}"
                 {field}

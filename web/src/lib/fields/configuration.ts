@@ -35,6 +35,12 @@ export interface Field {
   sensitive?: boolean;
   /** For a file, the groups it may belong to; left out for any. */
   accepts?: FileGroup[];
+  /** For rows, the columns: fields of their own. */
+  columns?: Field[];
+  /** For rows, the column that says what a row is about. */
+  rowKey?: string;
+  /** For rows that hold for a time, the columns with the first and the last day. */
+  dates?: { from: string; until: string };
 }
 
 export interface Option {
@@ -59,7 +65,8 @@ export const types: FieldType[] = [
   'phone',
   'file',
   'identifier',
-  'computed'
+  'computed',
+  'rows'
 ];
 
 export const nameOf = (named: { label?: Names; key: string }, language: string) => named.label?.[language] || named.label?.en || named.key;

@@ -6,8 +6,13 @@ import { words } from './words';
 
 /** A finding in the reader's language: the server's sentence is English, and stands wherever there is no other. */
 export function sentenceOf(finding: Api['ReviewFinding'], drafting: Drafting): string {
-  const names = finding.fields.map((key) => {
-    const field = drafting.find(key);
+  // Of a column, what is said is said of it, and not of its rows.
+  const [first, second] = finding.fields;
+  const about = second?.startsWith(`${first}.`) ? finding.fields.slice(1) : finding.fields;
+  const names = about.map((key) => {
+    const [rows, column] = key.split('.');
+    const whole = drafting.find(rows!);
+    const field = column === undefined ? whole : whole?.columns?.find((c) => c.key === column);
     return `„${field ? nameOf(field, text.language) : key}“`;
   });
   return words().findings[finding.code]?.(names, finding.suggestion ?? '') ?? finding.message;

@@ -15,13 +15,15 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import BothVersions from './BothVersions.svelte';
-  import { allFields, Editing, typedOf } from './editing.svelte';
+  import { Editing, typedOf } from './editing.svelte';
+  import { allFields, fieldAt, rowIn, rowsIn } from './rows';
   import { KeptDraft } from './kept';
   import { optionsQuery } from '$lib/lists/queries';
   import { tick, untrack, type Component } from 'svelte';
   import ByJob from './ByJob.svelte';
   import Given from './Given.svelte';
   import RecordField from './RecordField.svelte';
+  import RecordRows from './RecordRows.svelte';
   import Readings from './Readings.svelte';
   import SaveSheet from './SaveSheet.svelte';
 
@@ -68,7 +70,7 @@
   const given = $derived(new Map((evaluation?.set ?? []).map((s) => [s.field, s])));
   const misfits = $derived(new Map((evaluation?.errors ?? []).map((e) => [e.field, e.misfit])));
   const typed = (key: string) => {
-    const field = record && allFields(record).find((f) => f.key === key);
+    const field = record && fieldAt(record, key);
     return (
       editing.changes[key] ?? (given.has(key) ? typedOf({ type: field!.type, value: given.get(key)!.value }) : field ? typedOf(field) : '')
     );
@@ -91,11 +93,11 @@
   const isFolded = (key: string) =>
     laidOut.fold.has(key) &&
     !unfolded.includes(sectionOf.get(key) ?? '') &&
-    !(key in editing.changes) &&
+    !Object.keys(editing.changes).some((a) => rowsIn(a) === key) &&
     !needed.has(key) &&
     !misfits.has(key) &&
     !given.has(key) &&
-    !editing.errors.some((e) => e.pointer === `/changes/${key}`);
+    !editing.errors.some((e) => rowsIn(e.pointer.slice('/changes/'.length)) === key);
   const isFilled = (key: string) => typed(key).trim() !== '';
   const sections = $derived(
     (record?.sections ?? []).map((s) => ({ ...s, fields: s.fields.filter((f) => shown.has(f.key)) })).filter((s) => s.fields.length > 0)
@@ -139,7 +141,9 @@
     }
   }
   const focusField = async (key: string) => {
-    if (isFolded(key)) unfold(sectionOf.get(key));
+    const whole = rowsIn(key);
+    if (isFolded(whole)) unfold(sectionOf.get(whole));
+    if (rowIn(key) !== undefined) editing.opened = `${whole}@${rowIn(key)}`;
     await tick();
     const field = document.getElementById(`field-${key}`);
     field?.scrollIntoView({ block: 'center' });
@@ -211,7 +215,7 @@
         {#if misfits.size > 0}
           <p class="border-rust bg-rust-tint text-rust mt-3 flex flex-wrap gap-x-3 border-l-4 px-4 py-2" role="status">
             {t.doNotFit(misfits.size)}
-            {#each fields.filter((f) => misfits.has(f.key)) as field (field.key)}
+            {#each allFields(record).filter((f) => misfits.has(f.key)) as field (field.key)}
               <button type="button" class="link font-semibold" onclick={() => void focusField(field.key)}
                 >{field.label[text.language]}</button
               >
@@ -223,16 +227,29 @@
             <h2 id="title-{section.key}" class="mb-2 text-lg">{section.label[text.language]}</h2>
             <div class="grid grid-cols-1 gap-x-5 gap-y-1 min-[28rem]:grid-cols-2 md:grid-cols-4">
               {#each inOrder(section.fields) as field (field.key)}
-                <RecordField
-                  {field}
-                  {record}
-                  {editing}
-                  lists={options.data?.options ?? []}
-                  given={given.get(field.key)}
-                  misfit={misfits.get(field.key)}
-                  needed={needed.get(field.key)}
-                  within={field.parent ? typed(field.parent) : ''}
-                />
+                {#if field.rows}
+                  <RecordRows
+                    {field}
+                    {record}
+                    {editing}
+                    lists={options.data?.options ?? []}
+                    {given}
+                    {misfits}
+                    needed={needed.get(field.key)}
+                    {typed}
+                  />
+                {:else}
+                  <RecordField
+                    {field}
+                    {record}
+                    {editing}
+                    lists={options.data?.options ?? []}
+                    given={given.get(field.key)}
+                    misfit={misfits.get(field.key)}
+                    needed={needed.get(field.key)}
+                    within={field.parent ? typed(field.parent) : ''}
+                  />
+                {/if}
               {/each}
               {#if section.key === 'work' && readings.data?.job}<ByJob job={readings.data.job} />{/if}
               {#if section.key === 'pay' && readings.data?.band}

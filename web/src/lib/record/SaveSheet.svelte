@@ -6,7 +6,8 @@
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { tick } from 'svelte';
-  import { allFields, typedOf, type Editing } from './editing.svelte';
+  import { typedOf, type Editing } from './editing.svelte';
+  import { fieldAt, rowIn, rowsIn } from './rows';
   import { shownValue } from './show';
 
   /** What is changed, old → new, and the question whether that corrects or begins something. */
@@ -20,15 +21,19 @@
   let { record, editing, save, lists, focusField }: Props = $props();
   const t = $derived(text.t.record);
   const lines = $derived(
-    allFields(record)
-      .filter((f) => f.key in editing.changes)
-      .map((f) => ({
-        key: f.key,
-        label: f.label[text.language],
+    Object.entries(editing.changes).map(([key, now]) => {
+      const f = fieldAt(record, key);
+      const error = text.problem(editing.errors.find((e) => e.pointer === `/changes/${key}`));
+      const rows = rowIn(key) === undefined ? undefined : fieldAt(record, rowsIn(key))?.label[text.language];
+      if (!f) return { key, label: rows ?? key, old: t.rows.one, now: t.rows.gone, error };
+      return {
+        key,
+        label: rows ? `${rows}, ${f.label[text.language]}` : f.label[text.language],
         old: f.display ?? shownValue(f, typedOf(f), lists),
-        now: f.type === 'person' && editing.changes[f.key] ? '…' : shownValue(f, editing.changes[f.key]!, lists),
-        error: text.problem(editing.errors.find((e) => e.pointer === `/changes/${f.key}`))
-      }))
+        now: ['person', 'file'].includes(f.type) && now ? '…' : shownValue(f, now, lists),
+        error
+      };
+    })
   );
   // Where nothing that was there is overwritten, there is nothing to say.
   const isSaid = $derived(editing.said || !editing.overwrites);

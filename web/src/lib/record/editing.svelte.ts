@@ -1,12 +1,13 @@
 import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
 import { decimal } from '$lib/text/decimal';
+import { addressIn, allFields, cellsOf, fieldAt, rowIn, rowsIn } from './rows';
 
 type RecordResponse = Api['RecordResponse'];
 type Field = Api['FieldResponse'];
 
 /** What is being changed in a record, until it is saved or discarded. */
 export class Editing {
-  /** New values by field, as typed: several choices on lines of their own, yes and no as words; an empty text empties the field. */
+  /** New values by field, or address in a row, as typed: several choices on lines of their own, yes and no as words; an empty text empties the field. */
   changes = $state<Record<string, string>>({});
   errors = $state<ProblemEntry[]>([]);
   /** What somebody else saved meanwhile. */
@@ -19,6 +20,8 @@ export class Editing {
   /** Whether saving waits for it to be said. */
   asking = $state(false);
   why = $state('');
+  /** The row that is open for changing, by the key of its field and its id. */
+  opened = $state<string>();
   /** The record as it was when the first change was typed. */
   #base: RecordResponse | undefined;
 
@@ -29,7 +32,10 @@ export class Editing {
   set(record: RecordResponse, field: Field, value: string) {
     this.#base ??= record;
     const same = value.trim() === typedOf(field) || (isNumeric(field) && field.value != null && decimal(value) === Number(field.value));
-    if (same) delete this.changes[field.key];
+    // A row that is not saved yet is there as long as it has something, be it nothing.
+    const last = rowIn(field.key) !== undefined && Object.keys(this.changes).filter((a) => rowIn(a) === rowIn(field.key)).length <= 1;
+    const fresh = last && cellsOf(record, rowsIn(field.key), rowIn(field.key)!).length === 0;
+    if (same && !fresh) delete this.changes[field.key];
     else this.changes[field.key] = value;
     this.errors = this.errors.filter((e) => e.pointer !== `/changes/${field.key}`);
     if (this.count === 0) this.#base = undefined;
@@ -48,7 +54,35 @@ export class Editing {
     return this.#changed(base).some((f) => f.changesOverTime && f.value !== null && f.value !== undefined);
   }
 
-  #changed = (record: RecordResponse) => allFields(record).filter((f) => f.key in this.changes);
+  // What is changed, with all that stands in rows that go.
+  #changed = (record: RecordResponse) =>
+    Object.keys(this.changes).flatMap((address) => {
+      const field = fieldAt(record, address);
+      return field ? [field] : cellsOf(record, rowsIn(address), rowIn(address) ?? '');
+    });
+
+  /** Begins a row: with one of its columns, empty. */
+  begin(record: RecordResponse, address: string) {
+    this.#base ??= record;
+    this.changes[address] = '';
+    this.asking = false;
+  }
+
+  /** Takes a row away: one that is not saved yet at once, another when it is saved. */
+  takeAway(record: RecordResponse, rows: string, row: string) {
+    this.#base ??= record;
+    for (const address of Object.keys(this.changes)) if (rowIn(address) === row && rowsIn(address) === rows) delete this.changes[address];
+    if (cellsOf(record, rows, row).length > 0) this.changes[addressIn(rows, row)] = '';
+    this.errors = this.errors.filter((e) => !e.pointer.endsWith(`@${row}`));
+    if (this.count === 0) this.#base = undefined;
+    this.asking = false;
+  }
+
+  /** Leaves a row where it is after all. */
+  putBack(rows: string, row: string) {
+    delete this.changes[addressIn(rows, row)];
+    if (this.count === 0) this.#base = undefined;
+  }
 
   /** Says which it is: from a day, or null for mistakes. */
   say(from: string | null) {
@@ -58,26 +92,15 @@ export class Editing {
 
   /** The changes as they are sent. */
   sent(record: RecordResponse): Record<string, Value> {
-    const fields = allFields(record);
-    return Object.fromEntries(
-      Object.entries(this.changes).map(([key, typed]) => [
-        key,
-        valueOf(
-          fields.find((f) => f.key === key),
-          typed
-        )
-      ])
-    );
+    return Object.fromEntries(Object.entries(this.changes).map(([key, typed]) => [key, valueOf(fieldAt(record, key), typed)]));
   }
 
   /** What is typed, with the record it was begun from, for keeping; nothing sensitive. */
   get typed(): Typed | undefined {
     if (!this.#base) return undefined;
-    const sealed = allFields(this.#base)
-      .filter((f) => f.sensitive)
-      .map((f) => f.key);
-    const changes = Object.fromEntries(Object.entries(this.changes).filter(([key]) => !sealed.includes(key)));
-    return Object.keys(changes).length === 0 ? undefined : { changes, from: this.from, said: this.said, why: this.why, base: this.#base };
+    const base = this.#base;
+    const changes = Object.fromEntries(Object.entries(this.changes).filter(([key]) => !fieldAt(base, key)?.sensitive));
+    return Object.keys(changes).length === 0 ? undefined : { changes, from: this.from, said: this.said, why: this.why, base };
   }
 
   /** Goes on from what was kept. Its base is the record of then: what others saved since shows as such when it is saved. */
@@ -96,6 +119,7 @@ export class Editing {
     this.from = null;
     this.said = this.asking = false;
     this.why = '';
+    this.opened = undefined;
     this.#base = undefined;
   }
 
@@ -154,7 +178,7 @@ export interface Typed {
 /** A value of a field as JSON. */
 export type Value = string | number | boolean | string[] | null;
 
-export const allFields = (record: RecordResponse) => record.sections.flatMap((s) => s.fields);
+export { allFields };
 
 export const isNumeric = (field: { type: Field['type'] }) => field.type === 'money' || field.type === 'number';
 

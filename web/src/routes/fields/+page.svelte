@@ -242,7 +242,9 @@
               · {drafting.saving ? w.saving : w.draftBy(drafting.by)}{/if}</span
           >
         </p>
-        {#if field.type !== 'computed' && isLive(field.key)}<Button onclick={() => goto(`/fields/${field.key}`)}>{w.fill}</Button>{/if}
+        {#if field.type !== 'computed' && field.type !== 'rows' && isLive(field.key)}<Button onclick={() => goto(`/fields/${field.key}`)}
+            >{w.fill}</Button
+          >{/if}
         <Button look="primary" key="e" onclick={() => field && open(field.key)}>{w.edit}</Button>
       {/if}
     </FooterSheet>

@@ -33,7 +33,8 @@ export const de: typeof en = {
     email: 'E-Mail-Adresse',
     phone: 'Telefonnummer',
     identifier: 'Kennung',
-    computed: 'errechnet'
+    computed: 'errechnet',
+    rows: 'Zeilen'
   },
   choiceOf: (n) => `Auswahl aus ${n}`,
   within: (field) => `innerhalb von ${field}`,
@@ -88,6 +89,17 @@ export const de: typeof en = {
     notNeeded: 'Wird nicht gebraucht'
   },
   sheet: {
+    columns: 'Spalten',
+    column: 'Spalte',
+    addColumn: 'Spalte hinzufügen',
+    rowKey: 'Eine Zeile handelt von',
+    rowKeyNote: 'danach heißen die Zeilen, und die von Vorlagen werden zusammengeführt',
+    datesFrom: 'Gilt ab',
+    datesUntil: 'Gilt bis',
+    followsRows: 'Wie die Zeilen, wenn hier nichts anderes steht.',
+    columnUp: (label) => `${label} vor die vorige Spalte schieben`,
+    openColumn: (label) => `${label} öffnen`,
+    removeColumn: 'Spalte entfernen',
     label: (language) => ({ en: 'Bezeichnung auf Englisch', de: 'Bezeichnung auf Deutsch' })[language] ?? `Bezeichnung, ${language}`,
     key: 'Schlüssel in Formeln und Dateien',
     asRequired: 'wie „Pflicht“ sagt',
@@ -225,6 +237,10 @@ export const de: typeof en = {
     'duplicate-label': (f) => `${f.join(' und ')} heißen in einem Abschnitt gleich. Benenn eines um.`,
     'strands-values': ([f]) =>
       `Akten haben bei ${f} Werte, die danach nicht mehr passten. Zieh eine Option zurück oder blende das Feld aus, statt es zu ändern.`,
+    'not-rows': ([f]) => `${f} hat Spalten, ist aber keine Tabelle. Mach Zeilen daraus oder lass die Spalten weg.`,
+    'not-in-rows': ([f]) => `Bei ${f} steht etwas, das Zeilen oder Spalten nicht haben. Lass es weg.`,
+    'too-many': ([f]) => `${f} hat zu viele Spalten.`,
+    'bad-value': ([f]) => `Bei ${f} passt die gewählte Spalte nicht zu dem, wofür sie stehen soll. Wähl eine andere.`,
     'shipped-removed': ([f]) => `${f} gehört zu Fid und lässt sich nicht entfernen. Blende es stattdessen aus.`,
     'sensitive-type': ([f]) =>
       `${f} kann nicht versiegelt werden: das geht nur mit Texten, Kennungen, Telefonnummern, E-Mail-Adressen und Daten.`,

@@ -38,7 +38,8 @@ export const en = {
     email: 'e-mail address',
     phone: 'telephone number',
     identifier: 'identifier',
-    computed: 'worked out'
+    computed: 'worked out',
+    rows: 'rows'
   },
   choiceOf: (n: number) => `choice of ${n}`,
   within: (field: string) => `within ${field}`,
@@ -93,6 +94,17 @@ export const en = {
     notNeeded: 'Not needed'
   },
   sheet: {
+    columns: 'Columns',
+    column: 'Column',
+    addColumn: 'Add a column',
+    rowKey: 'A row is about',
+    rowKeyNote: 'by it rows are named, and those of templates merged',
+    datesFrom: 'Holds from',
+    datesUntil: 'Holds until',
+    followsRows: 'As the rows, unless said otherwise here.',
+    columnUp: (label: string) => `Move ${label} before the one before it`,
+    openColumn: (label: string) => `Open ${label}`,
+    removeColumn: 'Take the column away',
     label: (language: string) => ({ en: 'Label in English', de: 'Label in German' })[language] ?? `Label, ${language}`,
     key: 'Key in formulas and files',
     asRequired: 'as “Required” says',
