@@ -236,9 +236,13 @@
                 >{requiredOf(field, server.stages, w)}</td
               >
               <td class="text-xs">
-                {#if field.type !== 'computed' && field.type !== 'rows'}
-                  <a href="/fields/{field.key}" class="inline-block w-20 hover:underline"
-                    ><strong class="text-sm">{filled}</strong> {w.of(active)}</a
+                {#if field.type !== 'computed'}
+                  <!-- Rows are filled record by record. -->
+                  <svelte:element
+                    this={field.type === 'rows' ? 'span' : 'a'}
+                    href={field.type === 'rows' ? undefined : `/fields/${field.key}`}
+                    class="inline-block w-20 {field.type === 'rows' ? '' : 'hover:underline'}"
+                    ><strong class="text-sm">{filled}</strong> {w.of(active)}</svelte:element
                   >
                   <svg viewBox="0 0 100 6" preserveAspectRatio="none" class="inline h-1.5 w-24" aria-hidden="true">
                     <line x1="0" y1="3" x2="100" y2="3" class="stroke-rule" stroke-width="2" />
