@@ -173,6 +173,7 @@ public static class FidServer
         app.MapFiles();
         app.MapPeople();
         app.MapPeopleSheet();
+        app.MapRowsSheet();
         app.MapMyTasks();
         app.MapTemplates();
         app.MapLists();

@@ -1,13 +1,20 @@
 using OpenQA.Selenium;
 using Xunit;
+
 namespace Fid.Browser.Tests;
+
 public class TmpTests(PageFixture firm) : IClassFixture<PageFixture>
 {
     [Fact]
     public async Task Look()
     {
         using var b = Browser.SignedIn(firm.Server.Address, "orla");
-        var id = (string)(await firm.Database.AskAsync("select r.employment_id::text from records_now r join record_values v on v.owner_id = r.person_id where v.field = 'certificates.kind' order by r.family_name limit 1"))!;
+        var id = (string)
+            (
+                await firm.Database.AskAsync(
+                    "select r.employment_id::text from records_now r join record_values v on v.owner_id = r.person_id where v.field = 'certificates.kind' order by r.family_name limit 1"
+                )
+            )!;
         b.Open($"/people/{id}");
         b.SeeText("Certificates");
         b.Resize(390, 844);
@@ -25,7 +32,9 @@ public class TmpTests(PageFixture firm) : IClassFixture<PageFixture>
         p.Id("row-certificates").Click();
         Thread.Sleep(800);
         p.Picture("/tmp/s/f1.png");
-        p.Script("[...document.querySelectorAll('button')].find(x => x.getAttribute('aria-label')?.startsWith('Open ') && x.textContent.trim() === 'Number')?.click()");
+        p.Script(
+            "[...document.querySelectorAll('button')].find(x => x.getAttribute('aria-label')?.startsWith('Open ') && x.textContent.trim() === 'Number')?.click()"
+        );
         Thread.Sleep(500);
         p.Picture("/tmp/s/f2.png");
     }

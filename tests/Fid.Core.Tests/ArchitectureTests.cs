@@ -21,6 +21,7 @@ public class ArchitectureTests
         "System.Text.Encodings.Web",
         "System.Text.RegularExpressions",
         "System.Runtime.Numerics",
+        "System.Security.Cryptography",
         "System.Runtime.InteropServices",
         "System.Text.Encoding.Extensions",
         "System.Private.Uri",

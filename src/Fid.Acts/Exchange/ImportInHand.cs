@@ -18,7 +18,9 @@ public static class ImportInHand
         if (!actor.MayCoordinate)
             return null;
         var by = actor.AccountId;
-        return await db.ImportRuns.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id && (r.List != PeopleTarget.Key || r.ById == by), cancellation);
+        return await db
+            .ImportRuns.AsNoTracking()
+            .FirstOrDefaultAsync(r => r.Id == id && ((r.List != PeopleTarget.Key && !r.List.StartsWith(RowsTarget.Prefix)) || r.ById == by), cancellation);
     }
 
     /// <summary>Takes a run from one state on, and asks for the work that follows; false where it is in another: two who press at once

@@ -29,7 +29,8 @@ public static class ImportRetention
         await db.Database.ExecuteSqlAsync(
             $"""
             delete from import_rows r using import_runs u
-            where u.id = r.run_id and u.id = any({cleared}) and (u.list = {PeopleTarget.Key} or u.state <> 'Committed' or r.entry_id is null)
+            where u.id = r.run_id and u.id = any({cleared}) and (u.list = {PeopleTarget.Key} or u.list like {RowsTarget.Prefix
+                + "%"} or u.state <> 'Committed' or r.entry_id is null)
             """,
             cancellation
         );

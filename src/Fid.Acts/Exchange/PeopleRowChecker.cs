@@ -142,7 +142,7 @@ internal sealed class PeopleRowChecker : IRowChecker
             JsonElement? there = held.TryGetValue(field.Key, out var present) ? present : null;
             if (problem is not null)
                 problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
-            else if (Same(value, there))
+            else if (RecordCells.Same(value, there))
                 continue;
             else if (!_target.MayEdit(field))
                 problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
@@ -170,7 +170,7 @@ internal sealed class PeopleRowChecker : IRowChecker
                 RowOutcome.Changed,
                 employment.Id,
                 new RowContent(employment.Number, "", null, JsonSerializer.Serialize(entered)),
-                Before(held, entered),
+                RecordCells.Before(held, entered, _numberOf),
                 []
             );
 
@@ -328,29 +328,10 @@ internal sealed class PeopleRowChecker : IRowChecker
         return _holders[key].Any(p => p != person) || (!_claimed.TryAdd(key, person) && _claimed[key] != person);
     }
 
-    private string Before(IReadOnlyDictionary<string, JsonElement> held, Dictionary<string, JsonElement?> entered)
-    {
-        var values = entered.Keys.ToDictionary(k => k, k => held.TryGetValue(k, out var was) ? was : (JsonElement?)null);
-        return JsonSerializer.Serialize(
-            new
-            {
-                values,
-                was = Texts(values),
-                becomes = Texts(entered),
-            }
-        );
-
-        Dictionary<string, string> Texts(Dictionary<string, JsonElement?> all) =>
-            all.ToDictionary(v => v.Key, v => v.Value is { } value ? FieldCell.Write(value, _numberOf.GetValueOrDefault) : "");
-    }
-
     private string? Find(string list, string text) =>
         list == EntryCheck.People
             ? _byNumber.TryGetValue(text, out var person)
                 ? person.Id.ToString()
                 : null
             : _index.Find(list, text);
-
-    private static bool Same(JsonElement? value, JsonElement? there) =>
-        value is null ? there is null : there is not null && JsonElement.DeepEquals(value.Value, there.Value);
 }

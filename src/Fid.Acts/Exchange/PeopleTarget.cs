@@ -31,7 +31,7 @@ public sealed class PeopleTarget(
     PeopleIndex people,
     LiveFields fields,
     IReadOnlyCollection<string> roles
-) : ImportTarget
+) : RecordTarget(db, writer, fields, roles)
 {
     /// <summary>The people's name among what sheets go into.</summary>
     public const string Key = EntryCheck.People;
@@ -39,9 +39,7 @@ public sealed class PeopleTarget(
     /// <summary>The column that says from which role template a row opens a hire.</summary>
     public const string Template = "role_template";
 
-    private const string Place = "exchange";
-    private const int SavedAtOnce = 50,
-        OpenedAtOnce = 100;
+    private const int OpenedAtOnce = 100;
 
     private ListDefinition? _definition;
 
@@ -76,18 +74,10 @@ public sealed class PeopleTarget(
         );
 
     public override async Task<IRowChecker> CheckerAsync(ImportRun run, CellStyle style, LocalDate today, CancellationToken cancellation) =>
-        await PeopleRowChecker.LoadAsync(db, this, run, style, today, cancellation);
+        await PeopleRowChecker.LoadAsync(Db, this, run, style, today, cancellation);
 
     public override async Task<CellSuggestions> SuggestionsAsync(CancellationToken cancellation) =>
-        new(Definition, await EntryIndex.LoadAsync(db, Definition, cancellation));
-
-    public override IEnumerable<CellDifference> Differences(string before, RowContent after)
-    {
-        var cells = JsonNode.Parse(before)!;
-        // What could be seen when the sheet came may be hidden by now.
-        foreach (var (field, was) in cells["was"]!.AsObject().Where(c => Definition.Find(c.Key) is not null))
-            yield return new CellDifference(field, (string)was!, (string)cells["becomes"]![field]!);
-    }
+        new(Definition, await EntryIndex.LoadAsync(Db, Definition, cancellation));
 
     // The column of the first day, which only a row that opens a hire sets.
     private const string StartDate = StartCorrection.Field;
@@ -95,101 +85,56 @@ public sealed class PeopleTarget(
     /// <summary>Among the values of a row that opens a hire, the id of the person it is a new stint of; no column has it.</summary>
     internal const string StintOf = "stint_of";
 
-    internal FieldSet Set => fields.Set;
-
     /// <summary>Finds who of the firm somebody is, by what whoever began the import may see; nobody where names may not be seen.</summary>
     internal async Task<PersonMatcher> KnownAsync(CancellationToken cancellation) =>
-        Sees("given_name") && Sees("family_name") ? await people.MatcherAsync(db, Sees, cancellation) : new PersonMatcher([]);
+        Sees("given_name") && Sees("family_name") ? await people.MatcherAsync(Db, Sees, cancellation) : new PersonMatcher([]);
 
-    private bool Sees(string field) => fields.Set.Find(field) is { } known && known.AccessOf(roles) != FieldAccess.None;
+    private bool Sees(string field) => Set.Find(field) is { } known && known.AccessOf(Roles) != FieldAccess.None;
 
     /// <summary>For each of some values that only one may have, who has it now.</summary>
     internal Task<IReadOnlyList<IReadOnlyCollection<Guid>>> HoldersAsync(IReadOnlyList<UniqueClaim> claims, CancellationToken cancellation) =>
         unique.HoldersAsync(claims, cancellation);
 
-    internal bool MayEdit(FieldDefinition field) => field.AccessOf(roles) == FieldAccess.Edit;
-
     internal override async Task<bool> ApplyAsync(ImportRun run, Actor actor, Func<int, Task> tell, CancellationToken cancellation)
     {
-        var rows = await RowsAsync(run, cancellation);
+        var rows = await RowsAsync(run, RowOutcome.Changed, cancellation);
         var hires = (await StoredAsync(run, RowOutcome.New, cancellation)).ConvertAll(r => new Row(r.EntryId, ByField(r.Values), []));
-        await Locks.RecordsAsync(db, rows.Select(r => r.EntryId), cancellation);
-        if (rows.Count < run.Changed || !StillFit(rows) || !await OpenAsync(hires, actor, tell, cancellation))
-            return false;
-        if (rows.Count == 0)
-            return true;
-        await writer.LockUniqueAsync(fields.Set.FieldsAndColumns.Select(f => f.Key), cancellation);
-        var held = (await ActiveRecords.LoadAsync(db, actor.Today, cancellation, run.HoldsFrom, former: true, only: [.. rows.Select(r => r.EntryId)])).Records;
-        // Somebody may have saved a record since the rows were checked.
-        if (rows.Exists(r => r.Was.Any(w => (held[r.EntryId].Values.TryGetValue(w.Key, out var now) ? now.GetRawText() : null) != w.Value?.GetRawText())))
-            return false;
-        var author = actor.Author(Place);
-        var done = run.New;
-        foreach (var some in rows.Chunk(SavedAtOnce))
-        {
-            var (employments, records) = await writer.ReadAsync(some.Select(r => r.EntryId), cancellation);
-            var edits = some.Select(row => new RecordEdit(
-                    employments[row.EntryId],
-                    records[row.EntryId],
-                    [.. row.Entered.Select(e => new FieldEdit(e.Key, e.Value, Core.Templates.Layer.Typed, run.HoldsFrom))],
-                    author.Change(run.HoldsFrom is null ? "record.fixed" : "record.changed", row.EntryId, run.Id.ToString(), run.FileName)
-                ))
-                .ToList();
-            db.Changes.AddRange(edits.Select(e => e.Change));
-            if ((await writer.SaveAsync(edits, actor.Today, cancellation)).Count > 0)
-                return false;
-            await db.SaveChangesAsync(cancellation);
-            db.ChangeTracker.Clear();
-            await tell(done += some.Length);
-        }
-        return true;
+        await Locks.RecordsAsync(Db, rows.Select(r => r.EntryId), cancellation);
+        return rows.Count == run.Changed
+            && StillFit(rows)
+            && await OpenAsync(hires, actor, tell, cancellation)
+            && await EditAsync(run, rows, run.New, actor, tell, cancellation);
     }
 
     internal override async Task<string?> UndoAsync(ImportRun run, Actor actor, CancellationToken cancellation)
     {
-        var (part, touched, author) = (run.Id.ToString(), new List<string>(), actor.Author(Place));
-        var (opened, rows) = ((await StoredAsync(run, RowOutcome.New, cancellation)).ConvertAll(r => r.EntryId), await RowsAsync(run, cancellation));
-        var hired = await db.Hires.Where(h => opened.Contains(h.Id)).Select(h => h.EmploymentId).ToListAsync(cancellation);
-        await Locks.RecordsAsync(db, [.. hired, .. rows.Select(r => r.EntryId)], cancellation);
+        var (touched, author) = (new List<string>(), actor.Author(Place));
+        var (opened, rows) = (
+            (await StoredAsync(run, RowOutcome.New, cancellation)).ConvertAll(r => r.EntryId),
+            await RowsAsync(run, RowOutcome.Changed, cancellation)
+        );
+        var hired = await Db.Hires.Where(h => opened.Contains(h.Id)).Select(h => h.EmploymentId).ToListAsync(cancellation);
+        await Locks.RecordsAsync(Db, [.. hired, .. rows.Select(r => r.EntryId)], cancellation);
         foreach (var some in opened.Chunk(SavedAtOnce))
         {
             await WithdrawAsync(run, some, touched, author, actor.Today, cancellation);
             if (touched.Count == 0)
-                await db.SaveChangesAsync(cancellation);
-            db.ChangeTracker.Clear();
+                await Db.SaveChangesAsync(cancellation);
+            Db.ChangeTracker.Clear();
         }
-        foreach (var some in rows.Chunk(SavedAtOnce))
-        {
-            var ids = some.Select(r => r.EntryId).ToArray();
-            var (employments, records) = await writer.ReadAsync(ids, cancellation);
-            var changes = await db
-                .Changes.AsNoTracking()
-                .Where(c => ids.Contains(c.SubjectId) && c.Part == part && (c.Action == "record.fixed" || c.Action == "record.changed"))
-                .ToListAsync(cancellation);
-            foreach (var taken in changes)
-            {
-                var employment = employments[taken.SubjectId];
-                var change = author.Change("record.takenBack", employment.Id, taken.Id.ToString(), run.FileName);
-                db.Changes.Add(change);
-                if (await writer.TakeBackAsync(employment, records[employment.Id], taken, change, actor.Today, cancellation) is not null)
-                    touched.Add(employment.Number);
-            }
-            if (touched.Count == 0)
-                await db.SaveChangesAsync(cancellation);
-            db.ChangeTracker.Clear();
-        }
+        touched.AddRange(await TakeBackAsync(run, rows, touched.Count == 0, author, actor.Today, cancellation));
         return touched.Count == 0 ? null : "changed:" + Name(touched);
     }
 
     // What a run opened comes to nothing again, unless somebody has begun to work on it.
     private async Task WithdrawAsync(ImportRun run, Guid[] ids, List<string> touched, Author author, LocalDate today, CancellationToken cancellation)
     {
-        var hires = await db.Hires.Include(h => h.Tasks).Where(h => ids.Contains(h.Id)).OrderBy(h => h.EmploymentId).ToListAsync(cancellation);
-        var (employments, records) = await writer.ReadAsync(hires.Select(h => h.EmploymentId), cancellation);
+        var hires = await Db.Hires.Include(h => h.Tasks).Where(h => ids.Contains(h.Id)).OrderBy(h => h.EmploymentId).ToListAsync(cancellation);
+        var (employments, records) = await Writer.ReadAsync(hires.Select(h => h.EmploymentId), cancellation);
         var subjects = hires.SelectMany(h => new[] { h.Id, h.EmploymentId }).ToArray();
         var since = run.CommittedAt!.Value;
         var worked = (
-            await db.Changes.Where(c => subjects.Contains(c.SubjectId) && c.At > since).Select(c => c.SubjectId).Distinct().ToListAsync(cancellation)
+            await Db.Changes.Where(c => subjects.Contains(c.SubjectId) && c.At > since).Select(c => c.SubjectId).Distinct().ToListAsync(cancellation)
         ).ToHashSet();
         foreach (var hire in hires)
         {
@@ -200,7 +145,7 @@ public sealed class PeopleTarget(
                 continue;
             }
             var change = author.Change("hire.withdrawn", hire.Id, run.Id.ToString(), run.FileName);
-            db.Changes.Add(change);
+            Db.Changes.Add(change);
             await closing.CloseAsync(
                 new HireInHand(hire, employment, records[employment.Id]),
                 HireOutcome.Withdrawn,
@@ -221,7 +166,7 @@ public sealed class PeopleTarget(
             var hires = some.Select(Request).ToList();
             if (hires.Contains(null) || (await open.DoAsync(new OpenHireRequest(hires!, PeopleAreDecided: true), actor, cancellation)).Refusal is not null)
                 return false;
-            db.ChangeTracker.Clear();
+            Db.ChangeTracker.Clear();
             await tell(done += some.Length);
         }
         return true;
@@ -235,38 +180,4 @@ public sealed class PeopleTarget(
             return new NewHireRequest(row.EntryId, template.GetString()!, LocalDatePattern.Iso.Parse(start.GetString()!).Value, typed, person, BackDated: true);
         }
     }
-
-    // The fields, and who may edit them, can have changed since the rows were checked.
-    private bool StillFit(List<Row> rows) =>
-        rows.TrueForAll(r =>
-            r.Entered.All(e =>
-                fields.Set.Find(e.Key) is { } field && MayEdit(field) && (e.Value is not { } value || ValueCheck.Check(field, value) is (not null, null))
-            )
-        );
-
-    private async Task<List<Row>> RowsAsync(ImportRun run, CancellationToken cancellation)
-    {
-        var rows = await StoredAsync(run, RowOutcome.Changed, cancellation);
-        return rows.ConvertAll(r => new Row(r.EntryId, ByField(r.Values), ByField(r.Was!.Value)));
-    }
-
-    private Task<List<StoredRow>> StoredAsync(ImportRun run, RowOutcome outcome, CancellationToken cancellation)
-    {
-        var wanted = (short)outcome;
-        return db
-            .Database.SqlQuery<StoredRow>(
-                $"""
-                select entry_id, values, before -> 'values' as was from import_rows
-                where run_id = {run.Id} and generation = {run.Generation} and outcome = {wanted} order by no
-                """
-            )
-            .ToListAsync(cancellation);
-    }
-
-    private static Dictionary<string, JsonElement?> ByField(JsonElement values) =>
-        values.EnumerateObject().ToDictionary(v => v.Name, v => v.Value.ValueKind == JsonValueKind.Null ? (JsonElement?)null : v.Value, StringComparer.Ordinal);
-
-    private sealed record StoredRow(Guid EntryId, JsonElement Values, JsonElement? Was);
-
-    private sealed record Row(Guid EntryId, Dictionary<string, JsonElement?> Entered, Dictionary<string, JsonElement?> Was);
 }

@@ -42,7 +42,7 @@ internal static class CertificatesDoor
             }
         foreach (var (kind, i) in needed.Select((n, i) => (n.Kind, i)))
             if (needed.FindIndex(n => n.Kind == kind) < i)
-                question.Report("duplicate-kind", $"{kind} is needed twice. Name it once.", $"needed/{i}");
+                question.Report([new Problem($"/needed/{i}", "duplicate-kind", $"{kind} is needed twice. Name it once.")]);
         if (!question.IsSound)
             return;
         var answer = CertificateStates.Of(today, warn, needed, held);

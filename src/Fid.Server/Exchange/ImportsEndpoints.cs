@@ -57,6 +57,7 @@ internal static class ImportsEndpoints
         TypedResults.Ok(
             ShippedLists
                 .All.Prepend((await targets.PeopleAsync(actor, cancellation)).Definition)
+                .Concat((await targets.RowsAsync(actor, cancellation)).Select(r => r.Definition))
                 .Select(l => new ImportTargetResponse(l.Key, l.Label, l.About, l.HasNames, [.. l.Columns.Select(ColumnResponse.Of)]))
                 .ToArray()
         );

@@ -77,7 +77,9 @@ internal static class LiveEndpoint
                     ?
                     [
                         .. await db
-                            .ImportRuns.Where(r => imports.Contains(r.Id) && (r.List != PeopleTarget.Key || r.ById == by))
+                            .ImportRuns.Where(r =>
+                                imports.Contains(r.Id) && ((r.List != PeopleTarget.Key && !r.List.StartsWith(RowsTarget.Prefix)) || r.ById == by)
+                            )
                             .Select(r => r.Id)
                             .ToListAsync(cancellation),
                     ]

@@ -122,7 +122,12 @@ public class ConfigurationCheckTests
     [Fact]
     public void What_ships_is_sound_and_reads_back_as_it_was_written()
     {
-        var lists = ShippedFields.All.Select(f => f.List).OfType<string>().Distinct().ToDictionary(l => l, _ => (IReadOnlyList<string>)[]);
+        var lists = ShippedFields
+            .All.SelectMany(f => f.WithColumns())
+            .Select(f => f.List)
+            .OfType<string>()
+            .Distinct()
+            .ToDictionary(l => l, _ => (IReadOnlyList<string>)[]);
         ConfigurationCheck.Of(new ConfigurationQuestion(ShippedFields.All, ["prepare", "arrive"], lists, ShippedFields.Roles)).ShouldBeEmpty();
         var written = FieldConfiguration.Shipped.Write();
         FieldConfiguration.Read(written).Answer!.Write().ShouldBe(written);

@@ -4,7 +4,7 @@
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
-  import { PEOPLE } from './targets';
+  import { PEOPLE, rowsOf } from './targets';
   import { words } from './words';
 
   /** What can be done with an import as it is now. */
@@ -16,6 +16,7 @@
   }
   let { run, act, drop, match }: Props = $props();
   const people = $derived(run.list === PEOPLE);
+  const rows = $derived(rowsOf(run.list) !== undefined);
   const w = $derived(words());
   const good = $derived(run.new + run.changed);
   const commit = (onlyGood: boolean) =>
@@ -34,7 +35,7 @@
       <p class="font-semibold">{good === 0 ? w.nothing : w.summary(run.new, run.changed)}</p>
       {#if run.wrong > 0}<p class="text-rust text-xs font-semibold">{run.wrong} {w.outcomes.wrong}</p>{/if}
     </div>
-    {#if people && run.changed > 0}
+    {#if (people || rows) && run.changed > 0}
       <div class="w-56">
         <DateField
           id="holds-from"
@@ -58,7 +59,7 @@
   <FooterSheet label={run.fileName}>
     <div class="min-w-0 flex-1">
       <p class="font-semibold">{people ? w.committedPeople(run.new, run.changed) : w.committed(run.new, run.changed)}</p>
-      <p class="text-soft text-xs">{people ? (run.new > 0 ? w.undoingHires : w.undoingPeople) : w.undoing}</p>
+      <p class="text-soft text-xs">{people && run.new > 0 ? w.undoingHires : people || rows ? w.undoingPeople : w.undoing}</p>
     </div>
     <div class="flex flex-wrap gap-3">
       {@render rest()}
@@ -67,8 +68,8 @@
       >
       <a
         class="bg-sea text-on-sea border-sea inline-flex min-h-8 items-center rounded border px-3 text-sm font-semibold"
-        href={people ? (run.new > 0 ? '/arrivals' : '/people') : `/lists/${run.list}`}
-        >{people ? (run.new > 0 ? w.toArrivals : w.toPeople) : w.toList}</a
+        href={people && run.new > 0 ? '/arrivals' : people || rows ? '/people' : `/lists/${run.list}`}
+        >{people && run.new > 0 ? w.toArrivals : people || rows ? w.toPeople : w.toList}</a
       >
     </div>
   </FooterSheet>

@@ -27,6 +27,7 @@ export const de: ExchangeWords = {
   pasted: 'eingefügte Zellen',
   getSheet: 'Tabelle mit den richtigen Spalten holen',
   getFilled: 'Tabelle mit dem jetzigen Inhalt holen',
+  getRows: 'Die vorhandenen Zeilen, zum Ändern und Ergänzen',
   getPeople: 'Die Akten aller als Tabelle holen',
   peopleNote:
     'Ändere, was zu ändern ist, und bring sie zurück: Spalten dürfen umziehen oder fehlen, Zeilen auch. Eine Zeile mit Rollenvorlage und ohne Personalnummer öffnet eine Einstellung. Versiegelte Werte und Dateien stehen nicht in Tabellen.',

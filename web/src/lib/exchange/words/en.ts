@@ -25,6 +25,7 @@ export const en = {
   pasted: 'pasted cells',
   getSheet: 'Get a sheet with the right columns',
   getFilled: 'Get one with what the list holds now',
+  getRows: 'The rows there are, to change and add to',
   getPeople: 'Get everybody’s record as a sheet',
   peopleNote:
     'Change what is to change and bring it back: columns may be moved or left out, rows too. A row with a role template and no employee number opens a hire. Sealed values and files do not go out in sheets.',

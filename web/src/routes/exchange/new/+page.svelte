@@ -3,7 +3,7 @@
   import { page } from '$app/state';
   import { LARGEST, uploadSheet } from '$lib/exchange/upload';
   import { words } from '$lib/exchange/words';
-  import { PEOPLE, targetsQuery } from '$lib/exchange/targets';
+  import { PEOPLE, rowsOf, targetsQuery } from '$lib/exchange/targets';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Picker from '$lib/ui/Picker.svelte';
@@ -68,6 +68,8 @@
         {#if list === PEOPLE}
           <a class="link" download href="/api/people/sheet.xlsx?language={text.language}">{w.getPeople}</a>
           <a class="link" download href="/api/people/sheet.xlsx?empty=true&language={text.language}">{w.getHires}</a>
+        {:else if rowsOf(list)}
+          <a class="link" download href="/api/people/rows/{rowsOf(list)}/sheet.xlsx?language={text.language}">{w.getRows}</a>
         {:else}
           <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}">{w.getSheet}</a>
           <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}&filled=true">{w.getFilled}</a>

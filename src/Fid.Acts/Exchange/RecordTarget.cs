@@ -1,0 +1,146 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Fid.Acts.Fields;
+using Fid.Acts.People;
+using Fid.Core.Fields;
+using Fid.Data;
+using Fid.Data.Changes;
+using Fid.Data.Exchange;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Acts.Exchange;
+
+/// <summary>Records, as what a sheet goes into, for somebody with certain roles: what they see of them it takes, and changes what they may edit.</summary>
+public abstract class RecordTarget(FidDb db, RecordWriter writer, LiveFields fields, IReadOnlyCollection<string> roles) : ImportTarget
+{
+    /// <summary>Where changes by sheets come from.</summary>
+    protected const string Place = "exchange";
+
+    /// <summary>So many records are saved together.</summary>
+    protected const int SavedAtOnce = 50;
+
+    internal FieldSet Set => fields.Set;
+
+    protected FidDb Db => db;
+
+    protected RecordWriter Writer => writer;
+
+    protected IReadOnlyCollection<string> Roles => roles;
+
+    /// <summary>Whether the user may change a field.</summary>
+    public bool MayEdit(FieldDefinition field) => field.AccessOf(roles) == FieldAccess.Edit;
+
+    public override IEnumerable<CellDifference> Differences(string before, RowContent after)
+    {
+        var cells = JsonNode.Parse(before)!;
+        // What could be seen when the sheet came may be hidden by now.
+        foreach (var (field, was) in cells["was"]!.AsObject().Where(c => Definition.Find(ColumnOf(c.Key)) is not null))
+            yield return new CellDifference(ColumnOf(field), (string)was!, (string)cells["becomes"]![field]!);
+    }
+
+    /// <summary>The column of the sheet that a value of the record stands in.</summary>
+    protected virtual string ColumnOf(string address) => address;
+
+    /// <summary>Saves what rows say, record by record. False where it was changed since it was checked, or does not go together.</summary>
+    /// <param name="done">How many rows are done before.</param>
+    internal async Task<bool> EditAsync(ImportRun run, IReadOnlyList<Row> rows, int done, Actor actor, Func<int, Task> tell, CancellationToken cancellation)
+    {
+        if (rows.Count == 0)
+            return true;
+        await writer.LockUniqueAsync(fields.Set.FieldsAndColumns.Select(f => f.Key), cancellation);
+        var held = (await ActiveRecords.LoadAsync(db, actor.Today, cancellation, run.HoldsFrom, former: true, only: [.. rows.Select(r => r.EntryId)])).Records;
+        // Somebody may have saved a record since the rows were checked.
+        if (rows.Any(r => r.Was.Any(w => (held[r.EntryId].Values.TryGetValue(w.Key, out var now) ? now.GetRawText() : null) != w.Value?.GetRawText())))
+            return false;
+        var author = actor.Author(Place);
+        // What several rows say of one record is one save of it.
+        foreach (var some in rows.GroupBy(r => r.EntryId).Chunk(SavedAtOnce))
+        {
+            var (employments, records) = await writer.ReadAsync(some.Select(r => r.Key), cancellation);
+            var edits = some.Select(record => new RecordEdit(
+                    employments[record.Key],
+                    records[record.Key],
+                    [.. record.SelectMany(r => r.Entered).Select(e => new FieldEdit(e.Key, e.Value, Core.Templates.Layer.Typed, run.HoldsFrom))],
+                    author.Change(run.HoldsFrom is null ? "record.fixed" : "record.changed", record.Key, run.Id.ToString(), run.FileName)
+                ))
+                .ToList();
+            db.Changes.AddRange(edits.Select(e => e.Change));
+            if ((await writer.SaveAsync(edits, actor.Today, cancellation)).Count > 0)
+                return false;
+            await db.SaveChangesAsync(cancellation);
+            db.ChangeTracker.Clear();
+            await tell(done += some.Sum(r => r.Count()));
+        }
+        return true;
+    }
+
+    /// <summary>Takes back what a run changed of records.</summary>
+    /// <param name="keep">Whether what could be taken back is kept, as long as all could.</param>
+    /// <returns>The numbers of those that were changed since; nothing is to be kept where there are any.</returns>
+    internal async Task<IReadOnlyList<string>> TakeBackAsync(
+        ImportRun run,
+        IReadOnlyList<Row> rows,
+        bool keep,
+        Author author,
+        LocalDate today,
+        CancellationToken cancellation
+    )
+    {
+        var (part, touched) = (run.Id.ToString(), new List<string>());
+        foreach (var ids in rows.Select(r => r.EntryId).Distinct().Chunk(SavedAtOnce))
+        {
+            var (employments, records) = await writer.ReadAsync(ids, cancellation);
+            var changes = await db
+                .Changes.AsNoTracking()
+                .Where(c => ids.Contains(c.SubjectId) && c.Part == part && (c.Action == "record.fixed" || c.Action == "record.changed"))
+                .ToListAsync(cancellation);
+            foreach (var taken in changes)
+            {
+                var employment = employments[taken.SubjectId];
+                var change = author.Change("record.takenBack", employment.Id, taken.Id.ToString(), run.FileName);
+                db.Changes.Add(change);
+                if (await writer.TakeBackAsync(employment, records[employment.Id], taken, change, today, cancellation) is not null)
+                    touched.Add(employment.Number);
+            }
+            if (keep && touched.Count == 0)
+                await db.SaveChangesAsync(cancellation);
+            db.ChangeTracker.Clear();
+        }
+        return touched;
+    }
+
+    // The fields, and who may edit them, can have changed since the rows were checked.
+    internal bool StillFit(List<Row> rows) =>
+        rows.TrueForAll(r =>
+            r.Entered.All(e =>
+                fields.Set.Find(e.Key) is { } field && MayEdit(field) && (e.Value is not { } value || ValueCheck.Check(field, value) is (not null, null))
+            )
+        );
+
+    internal async Task<List<Row>> RowsAsync(ImportRun run, RowOutcome outcome, CancellationToken cancellation)
+    {
+        var rows = await StoredAsync(run, outcome, cancellation);
+        return rows.ConvertAll(r => new Row(r.EntryId, ByField(r.Values), ByField(r.Was!.Value)));
+    }
+
+    internal Task<List<StoredRow>> StoredAsync(ImportRun run, RowOutcome outcome, CancellationToken cancellation)
+    {
+        var wanted = (short)outcome;
+        return db
+            .Database.SqlQuery<StoredRow>(
+                $"""
+                select entry_id, values, before -> 'values' as was from import_rows
+                where run_id = {run.Id} and generation = {run.Generation} and outcome = {wanted} order by no
+                """
+            )
+            .ToListAsync(cancellation);
+    }
+
+    internal static Dictionary<string, JsonElement?> ByField(JsonElement values) =>
+        values.EnumerateObject().ToDictionary(v => v.Name, v => v.Value.ValueKind == JsonValueKind.Null ? (JsonElement?)null : v.Value, StringComparer.Ordinal);
+
+    internal sealed record StoredRow(Guid EntryId, JsonElement Values, JsonElement? Was);
+
+    internal sealed record Row(Guid EntryId, Dictionary<string, JsonElement?> Entered, Dictionary<string, JsonElement?> Was);
+}
