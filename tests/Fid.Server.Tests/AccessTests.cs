@@ -97,6 +97,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/fields/{key}/gap"] = Coordinators,
         ["GET /api/people"] = Readers,
         ["GET /api/people/sheet.xlsx"] = Readers,
+        ["GET /api/people/rows/{key}/sheet.xlsx"] = Readers,
         ["GET /api/goto"] = Everybody,
         ["GET /api/tasks"] = Everybody,
         ["POST /api/records/{id:guid}/fields/{key}/reveal"] = Arrivals,

@@ -78,6 +78,10 @@ public class AuditTests(FirmFixture firm) : IClassFixture<FirmFixture>
         "update record_values set source = 'forged' where id = (select id from record_values where change_id = {change} limit 1)",
         "Entry 200 does not agree with its change"
     )]
+    [InlineData(
+        "update record_values set row_id = gen_random_uuid() where id = (select id from record_values where change_id = {change} and row_id is not null limit 1)",
+        "Entry 200 does not agree with its change"
+    )]
     [InlineData("delete from record_values where change_id = {change}", "Entry 200 does not agree with its change")]
     [InlineData("delete from record_values where change_id = {change}; delete from changes where id = {change}", "which is gone")]
     [InlineData("delete from seals where position = 200", "Entry 200 is missing")]

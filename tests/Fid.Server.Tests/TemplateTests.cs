@@ -205,7 +205,7 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         select string_agg(md5(h.layers::text || (select string_agg(t::text, ' ' order by t.key)
           from (select key, name, stage_key, owner, work, after, lags, required, day_one, done from hire_tasks where hire_id = h.id) t)
           || (select string_agg(e::text, ' ' order by e.list, e.key) from hire_entries e where hire_id = h.id)
-          || (select string_agg(field || value::text, ' ' order by field) from record_values where owner_id = h.employment_id
+          || (select string_agg(field || value::text, ' ' order by field, row_id) from record_values where owner_id = h.employment_id
             and upper_inf(known))), ' ' order by h.id)
         from hires h where template_code = 'deckhand'
         """;

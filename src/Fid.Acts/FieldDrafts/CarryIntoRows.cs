@@ -10,6 +10,7 @@ using Fid.Data.Fields;
 using Fid.Data.Lists;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Fid.Acts.FieldDrafts;
 
@@ -103,10 +104,29 @@ public sealed class CarryIntoRows(FidDb db)
     {
         var kept = new List<RecordValue>();
         foreach (var cell in cells.OrderBy(c => c.Effective.LowerBound))
-            if (kept is not [.., var last] || EffectiveRange.FromDatabase(last.Effective).To < cell.Effective.LowerBound)
+        {
+            var (from, to) = EffectiveRange.FromDatabase(cell.Effective);
+            if (kept is not [.., var last])
                 kept.Add(cell);
+            else if (EffectiveRange.FromDatabase(last.Effective).To is { } end && (to is null || to > end))
+                kept.Add(Copy(cell, LocalDate.Max(from, end.PlusDays(1)), to));
+        }
         return kept;
     }
+
+    private static RecordValue Copy(RecordValue cell, LocalDate from, LocalDate? to) =>
+        new()
+        {
+            OwnerId = cell.OwnerId,
+            Of = cell.Of,
+            Field = cell.Field,
+            RowId = cell.RowId,
+            Value = cell.Value,
+            Source = cell.Source,
+            Effective = EffectiveRange.ToDatabase(from, to),
+            Known = cell.Known,
+            ChangeId = cell.ChangeId,
+        };
 
     private static IEnumerable<RecordValue> Cells(FieldSet set, CarriedField field, RecordValue value, Dictionary<string, string> codes, Change change)
     {

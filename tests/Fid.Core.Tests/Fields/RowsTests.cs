@@ -119,7 +119,7 @@ public class RowsTests
         // Only at a later stage.
         var later = Evaluate("""{"things.what@1":"rope","spare":99}""");
         later.MissingNow.ShouldBeEmpty();
-later.MissingLater.Select(l => (l.Stage, string.Join(' ', l.Fields))).ShouldBe([("arrive", "things")]);
+        later.MissingLater.Select(l => (l.Stage, string.Join(' ', l.Fields))).ShouldBe([("arrive", "things")]);
         Evaluate("""{"things.what@1":"rope","spare":99}""", stage: "arrive").MissingNow.ShouldBe(["things"]);
         Evaluate("""{"things.what@1":"rope","things.note@1":"x","spare":99}""", stage: "arrive").MissingNow.ShouldBeEmpty();
         // By a condition over the row and the record.

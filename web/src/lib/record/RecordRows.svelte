@@ -51,8 +51,12 @@
   }
   const isNeeded = (row: Row, column: Api['FieldResponse']) =>
     column.required === 'always' && !row.gone && typed(addressIn(column.key, row.id)) === '';
-  const standing = (s: NonNullable<Row['standing']>) =>
-    s.state === 'missing' ? w.missing : w[s.state](s.until ? text.shortDay(s.until) : '');
+  // Until when is said where the row itself does not say it: another of the same kind goes on.
+  const standing = (row: Row, s: NonNullable<Row['standing']>) => {
+    if (s.state === 'missing') return w.missing;
+    const own = table.until ? typed(addressIn(table.until, row.id)) : '';
+    return w[s.state](s.until && s.until !== own ? text.day(s.until) : '');
+  };
   const tone = { missing: 'text-rust font-semibold', expired: 'text-rust font-semibold', expiring: 'text-ochre font-semibold', valid: '' };
 
   async function toggle(row: Row) {
@@ -140,7 +144,7 @@
             </td>
           {/each}
           {#if hasStandings}
-            <td class="py-1 text-xs {row.standing ? tone[row.standing.state] : ''}">{row.standing ? standing(row.standing) : ''}</td>
+            <td class="py-1 text-xs {row.standing ? tone[row.standing.state] : ''}">{row.standing ? standing(row, row.standing) : ''}</td>
           {/if}
         </tr>
         {#if isOpen(row) && !row.gone}

@@ -280,8 +280,13 @@ export const de: Messages = {
     you: 'von Ihnen eingegeben',
     by: (name) => `von ${name}`,
     from: (place) =>
-      ({ newHire: 'bei der Einstellung', record: 'in der Akte', checklist: 'in der Checkliste', demo: 'in der Vorführung' })[place] ??
-      place,
+      ({
+        newHire: 'bei der Einstellung',
+        rows: 'als aus einzelnen Feldern Zeilen wurden',
+        record: 'in der Akte',
+        checklist: 'in der Checkliste',
+        demo: 'in der Vorführung'
+      })[place] ?? place,
     since: (day) => `gilt ab ${day}`,
     story: 'Woher dieser Wert kommt',
     empty: 'Das hat noch niemand ausgefüllt.'
@@ -341,8 +346,8 @@ export const de: Messages = {
       state: 'Stand',
       needed: 'nötig',
       missing: 'fehlt',
-      expired: (day) => `abgelaufen am ${day}`,
-      expiring: (day) => `läuft ab am ${day}`,
+      expired: (day) => (day ? `abgelaufen am ${day}` : 'abgelaufen'),
+      expiring: (day) => (day ? `läuft ab am ${day}` : 'läuft ab'),
       valid: (day) => (day ? `gültig bis ${day}` : 'gültig')
     },
     grade: 'Stufe',

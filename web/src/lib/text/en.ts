@@ -275,6 +275,7 @@ export const en = {
     from: (place: string) =>
       ({
         newHire: 'in New hire',
+        rows: 'when single fields became rows',
         lists: 'in Lists',
         exchange: 'in Exchange',
         record: 'in the record',
@@ -340,8 +341,8 @@ export const en = {
       state: 'State',
       needed: 'needed',
       missing: 'missing',
-      expired: (day: string) => `ran out on ${day}`,
-      expiring: (day: string) => `runs out on ${day}`,
+      expired: (day: string) => (day ? `ran out on ${day}` : 'ran out'),
+      expiring: (day: string) => (day ? `runs out on ${day}` : 'runs out'),
       valid: (day: string) => (day ? `valid until ${day}` : 'valid')
     },
     grade: 'Grade',
