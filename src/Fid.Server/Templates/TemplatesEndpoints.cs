@@ -98,14 +98,24 @@ internal static class TemplatesEndpoints
             new TemplateEditing(
                 [
                     .. reader
-                        .Fields.Set.Fields.Where(f => reader.Sees(f.Key))
-                        .Select(f => new TemplateField(TemplateFields.MaySet(f) && reader.MayEdit(f.Key), RecordReader.Bare(f, FieldAccess.Edit))),
+                        .Fields.Set.FieldsAndColumns.Where(f => reader.Sees(f.Key))
+                        .Select(f => new TemplateField(
+                            MaySet(reader, f),
+                            RecordReader.Bare(f, FieldAccess.Edit),
+                            f.IsColumn ? reader.Fields.Set.AboutColumnOf(f.Key) : null
+                        )),
                 ],
                 [.. Core.Formulas.RecordFormula.Functions],
                 stages
             )
         );
     }
+
+    // What rows are about is said by naming the row; the rest of it by its columns.
+    private static bool MaySet(Reader reader, FieldDefinition field) =>
+        TemplateFields.MaySet(field)
+        && reader.MayEdit(field.Key)
+        && (!field.IsColumn || (reader.Fields.Set.AboutColumnOf(field.Key) is { } about && about != field.Key));
 
     private static async Task<Results<Ok<TemplateResponse>, ProblemHttpResult>> Show(string code, Actor actor, FidDb db, CancellationToken cancellation)
     {
@@ -208,7 +218,8 @@ public sealed record TemplateRow(
 public sealed record TemplateEditing(TemplateField[] Fields, string[] Functions, FieldStage[] Stages);
 
 /// <param name="MaySet">Whether a template may set it; formulas may read any.</param>
-public sealed record TemplateField(bool MaySet, FieldResponse Field);
+/// <param name="RowKey">Of a column, the key of the column that says what a row is about: a template names its row by that.</param>
+public sealed record TemplateField(bool MaySet, FieldResponse Field, string? RowKey);
 
 /// <summary>A template: what is live, and the draft of what is to come.</summary>
 public sealed record TemplateResponse(string Code, int Version, bool Retired, TemplateSpec? Live, TemplateDraftResponse? Draft, int Opened, int UnderWay);

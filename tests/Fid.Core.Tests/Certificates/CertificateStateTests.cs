@@ -1,4 +1,3 @@
-using System.Globalization;
 using CsCheck;
 using Fid.Core.Certificates;
 using NodaTime;
@@ -47,10 +46,10 @@ public class CertificateStateTests
                 $$"""{"today":"2027-03-22","warn":[7,90,30],"needed":[],"held":[{"kind":"x","from":"2020-01-01","to":"{{until}}"}]}"""
             )
             .ShouldBe(
-                $$"""{"certificates":[{"kind":"x","state":"{{state}}","until":"{{until}}","warning":{{warning?.ToString(CultureInfo.InvariantCulture) ?? "null"}},"next":{{(
-                    next is null ? "null" : $"\"{next}\""
-                )}}}],"ready":true}"""
+                $$"""{"certificates":[{"kind":"x","state":"{{state}}","until":"{{until}}","warning":{{Json(warning)}},"next":{{Json(next)}}}],"ready":true}"""
             );
+
+    private static string Json(object? value) => System.Text.Json.JsonSerializer.Serialize(value);
 
     [Theory]
     [InlineData("true", "", "false")]

@@ -2867,6 +2867,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/rows/{key}/sheet.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    language?: string;
+                };
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tasks": {
         parameters: {
             query?: never;
@@ -8846,6 +8885,8 @@ export interface components {
             /** @description Whether a template may set it; formulas may read any. */
             maySet: boolean;
             field: components["schemas"]["FieldResponse"];
+            /** @description Of a column, the key of the column that says what a row is about: a template names its row by that. */
+            rowKey: null | string;
         };
         /** @description Something to see to in a template. */
         TemplateFinding: {

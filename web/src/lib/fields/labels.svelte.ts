@@ -9,8 +9,12 @@ export async function loadFieldLabels() {
   labels = await data(api.GET('/api/fields/labels'));
 }
 
-/** Over a field. */
-export const fieldTitle = (key: string) => labels[key]?.[text.language] ?? key;
+/** Over a field; of a value in a row with what the row is about, where its address says that. */
+export const fieldTitle = (address: string) => {
+  const [key, row] = address.split('@');
+  const label = labels[key!]?.[text.language] ?? key!;
+  return row === undefined || /^[0-9a-f]{8}-/.test(row) ? label : `${label} (${row})`;
+};
 
 /** Within a sentence, where German words keep their capitals and others lose that of the beginning. */
 export const fieldLabel = (key: string) =>

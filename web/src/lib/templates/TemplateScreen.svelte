@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { keyIn } from '$lib/record/rows';
   import { goto } from '$app/navigation';
   import { api, data, type Api } from '$lib/api/client';
   import { keys } from '$lib/keys/keys.svelte';
@@ -60,7 +62,15 @@
     values: editing.example?.values.length ?? 0,
     ...Object.fromEntries(lists.map((l) => [l, editing.example?.entries.filter((e) => e.list === l).length ?? 0]))
   });
-  const selectedField = $derived(part === 'values' ? offered.data?.fields.find((f) => f.field.key === selected)?.field : undefined);
+  // A value in a row is one of its column; the row is named by what it is about.
+  const selectedOffer = $derived(
+    part === 'values' && selected ? offered.data?.fields.find((f) => f.field.key === keyIn(selected!)) : undefined
+  );
+  const selectedField = $derived(
+    selectedOffer && selected
+      ? { ...selectedOffer.field, key: selected, label: { en: fieldTitle(selected), de: fieldTitle(selected) } }
+      : undefined
+  );
   const below = $derived(
     editing.spec.buildsOn ? (all.data?.find((t) => t.code === editing.spec.buildsOn)?.name ?? editing.spec.buildsOn) : undefined
   );
@@ -230,7 +240,7 @@
       offered={offered.data?.fields ?? []}
       functions={offered.data?.functions ?? []}
       {looks}
-      mayEdit={mayEdit && (offered.data?.fields.find((f) => f.field.key === selected)?.maySet ?? false)}
+      mayEdit={mayEdit && (selectedOffer?.maySet ?? false)}
     />
   {/key}
 {:else if part === 'tasks' && selected}

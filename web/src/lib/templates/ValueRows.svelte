@@ -1,6 +1,8 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
   import { fieldTitle } from '$lib/fields/labels.svelte';
+  import FieldInput from '$lib/record/FieldInput.svelte';
+  import { addressIn, keyIn } from '$lib/record/rows';
   import { nameOf, optionsQuery } from '$lib/lists/queries';
   import Picker from '$lib/ui/Picker.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -27,7 +29,7 @@
   let adding = $state(false);
   let chosen = $state('');
   const own = $derived(editing.spec.values as Record<string, unknown>);
-  const fieldOf = (key: string) => offered.find((o) => o.field.key === key)?.field;
+  const fieldOf = (key: string) => offered.find((o) => o.field.key === keyIn(key))?.field;
   const rows = $derived.by(() => {
     const order = new Map(offered.map((o, i) => [o.field.key, i]));
     // What is only chosen for the example is no value of the template.
@@ -35,7 +37,7 @@
       (editing.example?.values ?? []).filter((v) => v.from !== 'typed' || v.displaced.length > 0).map((v) => [v.field, v])
     );
     return [...new Set([...worked.keys(), ...Object.keys(own)])]
-      .sort((a, b) => (order.get(a) ?? 999) - (order.get(b) ?? 999))
+      .sort((a, b) => (order.get(keyIn(a)) ?? 999) - (order.get(keyIn(b)) ?? 999))
       .map((field) => ({ field, worked: worked.get(field) }));
   });
   const nameAt = (id: string) => looks.find((l) => l.id === id)?.name ?? (id === 'typed' ? text.t.source.typed : id);
@@ -46,9 +48,17 @@
   const choices = $derived(
     offered.filter((o) => o.maySet && !(o.field.key in own)).map((o) => ({ value: o.field.key, label: o.field.label[text.language] }))
   );
+  // Of a column the row is asked for, by what it is about.
+  const about = $derived(fieldOf(offered.find((o) => o.field.key === chosen)?.rowKey ?? ''));
+  let row = $state('');
+  function take(address: string) {
+    adding = false;
+    if (!(address in own)) editing.setValue(address, null);
+    onselect(address);
+  }
   export function add() {
     adding = true;
-    chosen = '';
+    chosen = row = '';
     requestAnimationFrame(() => document.getElementById('add-value')?.focus());
   }
 </script>
@@ -98,11 +108,14 @@
         {choices}
         onchange={(field) => {
           if (!field) return;
-          adding = false;
-          editing.setValue(field, null);
-          onselect(field);
+          chosen = field;
+          if (!offered.find((o) => o.field.key === field)?.rowKey) take(field);
         }}
       />
+      {#if about}
+        <FieldInput id="add-row" field={about} value={row} onchange={(v) => (row = v)} />
+        <Button disabled={row.trim() === ''} onclick={() => take(addressIn(chosen, row.trim()))}>{w.value.add}</Button>
+      {/if}
     </div>
   {:else}
     <p class="pt-3"><Button key="a" onclick={add}>{w.value.add}</Button></p>

@@ -30,7 +30,7 @@
         fields: configuration.fields
           .filter((f) => f.section === s.key && !without.includes(f.key) && f.access?.coordinator === 'edit')
           .map((f) => byKey.get(f.key)!)
-          .filter((f) => f && f.type !== 'computed' && f.type !== 'file' && f.key !== 'start_date')
+          .filter((f) => f && f.type !== 'computed' && f.type !== 'file' && f.type !== 'rows' && f.key !== 'start_date')
       }))
       .filter((s) => s.fields.length > 0);
   });
