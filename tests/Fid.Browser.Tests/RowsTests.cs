@@ -1,4 +1,3 @@
-using Fid.Server.Tests;
 using OpenQA.Selenium;
 using Shouldly;
 using Xunit;

@@ -125,6 +125,29 @@ public class AuditTests(FirmFixture firm) : IClassFixture<FirmFixture>
         );
     }
 
+    [Fact]
+    public async Task The_walk_goes_on_from_a_link_noted_down_and_looks_at_nothing_before_it()
+    {
+        await using var database = await TestDatabase.CloneAsync();
+        var noted = ((long)200, (byte[])(await database.AskAsync("select hash from seals where position = 200"))!);
+        var whole = await ChainAsync(database);
+        var rest = await ChainAsync(database, noted);
+        (rest.Broken, rest.Position).ShouldBe((null, whole.Position));
+        rest.Hash.ShouldBe(whole.Hash);
+        await AlterAsync(200);
+        (await ChainAsync(database)).Broken!.ShouldContain("Entry 200 does not agree");
+        (await ChainAsync(database, noted)).Broken.ShouldBeNull();
+        await AlterAsync(201);
+        (await ChainAsync(database, noted)).Broken!.ShouldContain("Entry 201 does not agree");
+        (await ChainAsync(database, (200, new byte[32]))).Broken.ShouldBe("Entry 200 is not the one that was noted down.");
+
+        Task<object?> AlterAsync(int position) =>
+            database.AskAsync(
+                "set session_replication_role = replica; "
+                    + $"update changes set why = 'another' where id = (select change_id from seals where position = {position})"
+            );
+    }
+
     private async Task<ChainFinding> ChainAsync(TestDatabase? database = null, (long, byte[])? noted = null)
     {
         await using var source = FidDatabase.Source((database ?? firm.Database).Connection);

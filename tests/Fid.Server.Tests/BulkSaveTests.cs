@@ -1,6 +1,5 @@
 using Fid.Acts;
 using Fid.Acts.Accounts;
-using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;

@@ -1,5 +1,3 @@
-using System.Text.Json;
-using System.Text.Json.Nodes;
 using Fid.Acts.Fields;
 using Fid.Acts.Hires;
 using Fid.Acts.Lists;

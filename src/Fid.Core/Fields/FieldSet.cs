@@ -70,7 +70,9 @@ public sealed class FieldSet
 
     /// <summary>The column by which the rows of a column are known, as a field of the record; null for none.</summary>
     public string? AboutColumnOf(string key) =>
-        FieldAddress.Read(key) is { Column: not null, Whole: var whole } && Find(whole)?.RowKey is { } about ? $"{whole}{FieldAddress.ColumnMark}{about}" : null;
+        FieldAddress.Read(key) is { Column: not null, Whole: var whole } && Find(whole)?.RowKey is { } about
+            ? $"{whole}{FieldAddress.ColumnMark}{about}"
+            : null;
 
     /// <summary>Whether a record holds a value at an address: a field's own, or that of a column in a row.</summary>
     public bool HoldsValue(string address) => Find(address) is { } field && field.Type != FieldType.Rows && field.IsColumn == FieldAddress.IsInRow(address);

@@ -7,23 +7,25 @@ namespace Fid.Data.Changes;
 /// <summary>Proves that no entry of the audit trail was altered, taken out or slipped in.</summary>
 public static class AuditChain
 {
-    /// <summary>Walks the chain from its first link, and names the first that is broken.</summary>
-    /// <param name="noted">A link that was noted down earlier, which must still be there: without it, nobody can tell that the
-    /// newest entries are gone.</param>
+    /// <summary>Walks the chain from its first link, or on from one that was noted down, and names the first that is broken.</summary>
+    /// <param name="noted">The link that an earlier walk ended with, which must still be there: without it, nobody can tell that the newest
+    /// entries are gone. What stands before it was looked at then, and is not again.</param>
     public static async Task<ChainFinding> VerifyAsync(NpgsqlConnection connection, (long Position, byte[] Hash)? noted, CancellationToken cancellation)
     {
         await using var command = new NpgsqlCommand(
             """
             select s.position, s.change_id, s.hash, case when c.id is null then null else sealed_content(c) end, c.action, c.by_name
-            from seals s left join changes c on c.id = s.change_id order by s.position
+            from seals s left join changes c on c.id = s.change_id where s.position > $1 order by s.position
             """,
             connection
         )
         {
             CommandTimeout = 0,
+            Parameters = { new() { Value = noted?.Position ?? 0 } },
         };
-        long position = 0;
-        byte[] last = [];
+        var (position, last) = noted ?? (0, []);
+        if (noted is not null && await NotThereAsync(connection, position, last, cancellation) is { } gone)
+            return gone;
         await using (var reader = await command.ExecuteReaderAsync(cancellation))
         {
             while (await reader.ReadAsync(cancellation))
@@ -39,12 +41,8 @@ public static class AuditChain
                         $"does not agree with its change {reader.GetGuid(1)} ({reader.GetString(4)} by {reader.GetString(5)}), or with the entry before it"
                     );
                 last = hash;
-                if (noted?.Position == position && !last.AsSpan().SequenceEqual(noted.Value.Hash))
-                    return Broken("is not the one that was noted down");
             }
         }
-        if (noted?.Position > position)
-            return new ChainFinding(position, last, $"Entry {noted.Value.Position} was noted down, but the chain now ends with entry {position}.");
         await using var unsealed = new NpgsqlCommand(
             "select c.id from changes c where not exists (select from seals s where s.change_id = c.id) order by c.at limit 1",
             connection
@@ -69,6 +67,26 @@ public static class AuditChain
         return new ChainFinding(position, last, null);
 
         ChainFinding Broken(string how) => new(position, last, $"Entry {position} {how}.");
+    }
+
+    // What is wrong with the place of a link that was noted down; null where it is as it was.
+    private static async Task<ChainFinding?> NotThereAsync(NpgsqlConnection connection, long position, byte[] hash, CancellationToken cancellation)
+    {
+        await using var command = new NpgsqlCommand(
+            "select (select hash from seals where position = $1), coalesce((select max(position) from seals), 0)",
+            connection
+        )
+        {
+            Parameters = { new() { Value = position } },
+        };
+        await using var reader = await command.ExecuteReaderAsync(cancellation);
+        await reader.ReadAsync(cancellation);
+        var end = reader.GetInt64(1);
+        if (await reader.IsDBNullAsync(0, cancellation))
+            return new ChainFinding(end, hash, $"Entry {position} was noted down, but the chain now ends with entry {end}.");
+        return ((byte[])reader[0]).AsSpan().SequenceEqual(hash)
+            ? null
+            : new ChainFinding(position, hash, $"Entry {position} is not the one that was noted down.");
     }
 }
 

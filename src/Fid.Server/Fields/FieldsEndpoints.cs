@@ -71,7 +71,9 @@ internal static class FieldsEndpoints
     {
         var roles = actor.RoleNames;
         var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        return TypedResults.Ok(fields.Set.FieldsAndColumns.Where(f => f.AccessOf(roles) != FieldAccess.None).ToDictionary(f => f.Key, f => Labels.Of(f.Labels)));
+        return TypedResults.Ok(
+            fields.Set.FieldsAndColumns.Where(f => f.AccessOf(roles) != FieldAccess.None).ToDictionary(f => f.Key, f => Labels.Of(f.Labels))
+        );
     }
 
     private static FileStreamHttpResult Schema() =>
