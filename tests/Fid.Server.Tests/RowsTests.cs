@@ -199,6 +199,12 @@ public class RowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var hire = await OpenAsync(orla, "Rowe");
         var (id, number) = (hire.Text("employmentId"), hire.Text("number"));
+        // A list of the firm may be called as the rows are.
+        (await orla.GetAsync("/api/imports/targets"))
+            .AsArray()
+            .Where(t => t!.Text("key").EndsWith("certificates", StringComparison.Ordinal))
+            .Select(t => t!["label"]!.Text("en"))
+            .ShouldBe(["Certificates", "People: Certificates"]);
         var lines = Fid.Acts.Exchange.SheetFile.Rows(() => new MemoryStream(orla.BytesAsync("/api/people/rows/certificates/sheet.xlsx").Result)).ToList();
         lines[0].Take(3).ShouldBe(["Employee number", "Row", "Certificate"]);
         var mine = lines.Where(l => l[0] == number).ToList();

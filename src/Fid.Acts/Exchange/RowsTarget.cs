@@ -45,7 +45,7 @@ public sealed class RowsTarget(FidDb db, RecordWriter writer, LiveFields fields,
         _definition ??= new(
             Prefix + rows.Key,
             ListGroup.Work,
-            new Label(rows.Label("en"), rows.Label("de")),
+            new Label($"People: {rows.Label("en")}", $"Personen: {rows.Label("de")}"),
             new Label(
                 "A line for each row in people’s records, known by the employee number and the row.",
                 "Je Zeile in den Akten eine, erkannt an Personalnummer und Zeile."

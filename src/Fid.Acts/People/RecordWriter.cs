@@ -39,7 +39,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             if (value.Value.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined)
                 continue;
             var field = set.Find(value.Field) ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
-            var (of, at) = (field.Of, FieldAddress.Read(value.Field));
+            var (of, at) = (field.Of, PlaceOf(field, value.Field));
             var owner = of == FieldOwner.Person ? employment.PersonId : employment.Id;
             var stored = field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, value.Value, cancellation) : value.Value;
             held[value.Field] = stored;
@@ -179,7 +179,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             var timeline = edit.From is { } from
                 ? Timeline.Change([.. mine.Keys], from, entered)
                 : Timeline.Fix([.. mine.Keys], RecordProjection.AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));
-            Apply(timeline, mine, new Place(owner, field.Of, FieldAddress.Read(edit.Field)), change, all);
+            Apply(timeline, mine, new Place(owner, field.Of, PlaceOf(field, edit.Field)), change, all);
         }
         // When all is entered: two of them may be stints of one person.
         foreach (var (employment, record, _, change) in records)
@@ -367,6 +367,12 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         db.RecordValues.Add(value);
         believed.Add(value);
     }
+
+    // A column's value stands in a row of this record, and no other in one.
+    private static FieldAddress PlaceOf(FieldDefinition field, string address) =>
+        FieldAddress.Read(address) is var at && field.IsColumn == (at.RowId is not null) && (at.Row is null || field.IsColumn)
+            ? at
+            : throw new ArgumentException($"{address} is no place in a record.", nameof(address));
 
     private static DatedValue<Valued> ToDated(RecordValue row)
     {

@@ -97,12 +97,15 @@ public sealed class FieldSet
     public IReadOnlyCollection<string> ConditionsRead(string key) =>
         Place(key) is var at and >= 0 ? [.. ReadBy(Compiled[at].ShowWhen, Compiled[at].RequiredWhen), .. ReadInRows(Fields[at], Compiled[at].Columns)] : [];
 
-    // That a row is incomplete tells of what the conditions of its columns read.
+    // That a row is incomplete tells of the columns it needs, and of what their conditions read.
     private IEnumerable<string> ReadInRows(FieldDefinition rows, FieldSet? columns) =>
-        columns
-            ?.Keys.SelectMany(columns.ConditionsRead)
-            .SelectMany(name => columns.Place(name) >= 0 ? [$"{rows.Key}{FieldAddress.ColumnMark}{name}"] : ReadBy(name).Append(name))
-        ?? [];
+        columns is null
+            ? []
+            : columns
+                .Keys.SelectMany(columns.ConditionsRead)
+                .Concat(columns.Fields.Where(c => c.IsEverRequired).Select(c => c.Key))
+                .Distinct(StringComparer.Ordinal)
+                .SelectMany(name => columns.Place(name) >= 0 ? [$"{rows.Key}{FieldAddress.ColumnMark}{name}"] : ReadBy(name).Append(name));
 
     private HashSet<string> ReadBy(string name) => Place(name) is var at and >= 0 && Fields[at].Type == FieldType.Computed ? ReadBy(Compiled[at].Default) : [];
 

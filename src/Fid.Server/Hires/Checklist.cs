@@ -121,7 +121,7 @@ internal static class Checklist
     // Of the fields the reader may see.
     private static async Task<(int Filled, int Of)> FilledAsync(HireHead head, Reader reader, FidDb db, LocalDate today, CancellationToken cancellation)
     {
-        if (reader.Fields.Set.Keys.All(reader.Sees))
+        if (reader.Fields.Set.FieldsAndColumns.All(f => reader.Sees(f.Key)))
             return (head.Filled, head.Of);
         var employment = await db.Employments.AsNoTracking().SingleAsync(e => e.Id == head.EmploymentId, cancellation);
         var values = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);

@@ -140,7 +140,7 @@ public class RowsTests
         Evaluate(Values, "manager").Values.ShouldBeEmpty();
         Evaluate("""{"things.note@1":"secret"}""", "owner").Values.ShouldNotContainKey("things", "Of a row nothing may be seen of, not even that it is there.");
         Set.Find("things.label")!.AccessOf("coordinator").ShouldBe(FieldAccess.View, "Nobody edits what is worked out.");
-        Set.ConditionsRead("things").ShouldBe(["things.size", "spare"], ignoreOrder: true);
+        Set.ConditionsRead("things").ShouldBe(["things.what", "things.note", "things.why", "things.size", "spare"], ignoreOrder: true);
     }
 
     [Fact]

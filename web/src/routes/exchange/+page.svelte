@@ -5,16 +5,16 @@
   import { words } from '$lib/exchange/words';
   import { words as hireWords } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
-  import { listsQuery } from '$lib/lists/queries';
+  import { targetsQuery } from '$lib/exchange/targets';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
 
   const imports = createQuery(() => ({ queryKey: ['imports', 'all'], queryFn: () => data(api.GET('/api/imports')) }));
-  const lists = listsQuery();
+  const targets = targetsQuery();
   const w = $derived(words());
-  const listName = (key: string) => lists.data?.find((l) => l.key === key)?.label[text.language] ?? key;
+  const listName = (key: string) => targets.data?.find((l) => l.key === key)?.label[text.language] ?? key;
   $effect(() => keys.use(() => [{ key: 'a', label: w.fill, run: () => void goto('/exchange/new') }]));
 </script>
 
