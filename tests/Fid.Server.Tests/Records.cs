@@ -27,6 +27,18 @@ internal static class Records
             }
         );
 
+    /// <summary>Opens the hire of a deckhand, and answers what was opened.</summary>
+    /// <param name="person">Whose new stint it is; null for somebody new.</param>
+    public static async Task<JsonNode> OpenAsync(this Caller caller, string family, string? person = null)
+    {
+        var hire = HirePathTests.NewHire("Rhys", family);
+        hire["start"] = "2027-06-07";
+        hire["person"] = person;
+        using var opened = await caller.SendAsync("POST", "/api/hires", hire.ToJsonString());
+        opened.StatusCode.ShouldBe(HttpStatusCode.Created, await opened.Content.ReadAsStringAsync());
+        return await opened.JsonAsync();
+    }
+
     public static async Task SaveAsync(this Caller caller, string id, object body)
     {
         using var response = await caller.ChangeAsync(id, body);

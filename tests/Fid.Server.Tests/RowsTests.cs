@@ -12,7 +12,7 @@ public class RowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task What_a_template_says_to_hold_and_to_give_stands_in_the_record_of_whom_is_hired_and_says_from_where()
     {
         using var orla = await firm.As("orla");
-        var id = (await OpenAsync(orla, "Rowland")).Text("employmentId");
+        var id = (await orla.OpenAsync("Rowland")).Text("employmentId");
         var record = await orla.GetAsync($"/api/records/{id}");
         var sea = Row(record, "certificates", "Sea survival");
         (Value(sea, "certificates.need"), sea["standing"]!.Text("state")).ShouldBe(("essential", "missing"));
@@ -34,7 +34,7 @@ public class RowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_row_is_added_changed_and_taken_away_and_each_of_that_stands_in_the_history_and_is_taken_back()
     {
         using var orla = await firm.As("orla");
-        var id = (await OpenAsync(orla, "Rowntree")).Text("employmentId");
+        var id = (await orla.OpenAsync("Rowntree")).Text("employmentId");
         var row = Guid.NewGuid().ToString();
         await orla.SaveAsync(
             id,
@@ -76,7 +76,7 @@ public class RowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         using var ruth = await firm.As("ruth");
-        var id = (await OpenAsync(orla, "Rowley")).Text("employmentId");
+        var id = (await orla.OpenAsync("Rowley")).Text("employmentId");
         var row = Guid.NewGuid().ToString();
         var before = await firm.Database.AskAsync("select count(*) from record_values");
         foreach (
@@ -116,7 +116,7 @@ public class RowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_scan_in_a_row_is_kept_and_shown_there_and_in_no_other_record()
     {
         using var orla = await firm.As("orla");
-        var (id, other) = ((await OpenAsync(orla, "Rowell")).Text("employmentId"), await orla.PersonAsync("Prys"));
+        var (id, other) = ((await orla.OpenAsync("Rowell")).Text("employmentId"), await orla.PersonAsync("Prys"));
         using var sent = await orla.SendFileAsync(
             "/api/files?fileName=ticket.png&field=certificates.file",
             [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, 1, 2, 3]
@@ -157,7 +157,7 @@ public class RowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 )
             );
         await Markers.PublishAsync(piet, orla, configuration);
-        var (id, other) = ((await OpenAsync(orla, "Rowbotham")).Text("employmentId"), await orla.PersonAsync("Prys"));
+        var (id, other) = ((await orla.OpenAsync("Rowbotham")).Text("employmentId"), await orla.PersonAsync("Prys"));
         var row = Guid.NewGuid().ToString();
         await orla.SaveAsync(id, Changes(("tokens.name", row, "bank"), ("tokens.secret", row, "KX-99-17-42"), ("tokens.serial", row, "S1234567")));
         var record = await orla.GetAsync($"/api/records/{id}");
@@ -197,7 +197,7 @@ public class RowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Rows_go_out_by_sheet_and_come_back_changed_and_with_new_ones_and_are_taken_out_again()
     {
         using var orla = await firm.As("orla");
-        var hire = await OpenAsync(orla, "Rowe");
+        var hire = await orla.OpenAsync("Rowe");
         var (id, number) = (hire.Text("employmentId"), hire.Text("number"));
         // A list of the firm may be called as the rows are.
         (await orla.GetAsync("/api/imports/targets"))
@@ -250,29 +250,6 @@ public class RowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await callum.SendAsync("GET", "/api/people/rows/certificates/sheet.xlsx")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await orla.SendAsync("GET", "/api/people/rows/site/sheet.xlsx")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         await firm.EveryProjectionFollowsAsync();
-    }
-
-    private static async Task<JsonNode> OpenAsync(Caller caller, string family)
-    {
-        using var opened = await caller.SendAsync(
-            "POST",
-            "/api/hires",
-            new
-            {
-                id = Guid.NewGuid(),
-                template = "deckhand",
-                start = "2027-06-07",
-                typed = new
-                {
-                    given_name = "Rhys",
-                    family_name = family,
-                    email = $"{family}@halyard.example",
-                    site = "skerry",
-                },
-            }
-        );
-        opened.StatusCode.ShouldBe(HttpStatusCode.Created, await opened.Content.ReadAsStringAsync());
-        return await opened.JsonAsync();
     }
 
     private static List<JsonNode> Rows(JsonNode record, string field) => [.. Records.Field(record, field)["rows"]!["rows"]!.AsArray().Select(r => r!)];

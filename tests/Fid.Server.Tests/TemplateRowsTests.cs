@@ -14,7 +14,7 @@ public class TemplateRowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_newer_template_gives_changes_and_takes_rows_but_none_that_somebody_has_filled_in()
     {
         using var orla = await firm.As("orla");
-        var (plain, filled) = (await OpenAsync(orla, "Plain"), await OpenAsync(orla, "Filled"));
+        var (plain, filled) = (await orla.OpenAsync("Plain"), await orla.OpenAsync("Filled"));
         var uniform = await RowAsync(filled.Text("employmentId"), "items.item", "UNIFORM");
         await orla.SaveAsync(filled.Text("employmentId"), $"items.serial@{uniform}", "U-17");
         var jacket = await RowAsync(filled.Text("employmentId"), "items.item", "LIFEJACKET");
@@ -79,7 +79,7 @@ public class TemplateRowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ).ShouldBe("2");
         (await orla.GetAsync("/api/templates/deckhand/updates")).AsArray().Select(u => u!.Text("id")).ShouldNotContain(plain.Text("id"));
         // Whoever is hired now starts with all of it.
-        (await ItemsAsync(await OpenAsync(orla, "Later"))).ShouldBe(await ItemsAsync(plain));
+        (await ItemsAsync(await orla.OpenAsync("Later"))).ShouldBe(await ItemsAsync(plain));
         await firm.EveryProjectionFollowsAsync();
 
         using var undone = await orla.SendAsync("POST", $"/api/templates/updates/{run["id"]}/undo");
@@ -113,7 +113,7 @@ public class TemplateRowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Somebody_known_gets_no_second_row_for_what_they_hold_already()
     {
         using var orla = await firm.As("orla");
-        var known = await OpenAsync(orla, "Returner");
+        var known = await orla.OpenAsync("Returner");
         var first = known.Text("employmentId");
         var sea = await RowAsync(first, "certificates.kind", "SEA");
         await orla.SaveAsync(first, $"certificates.number@{sea}", "S-9");
@@ -121,7 +121,7 @@ public class TemplateRowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await orla.SaveAsync(first, $"certificates.kind@{own}", "MED");
         (await orla.SendAsync("PUT", $"/api/hires/{known["id"]}/outcome", new { outcome = "withdrawn", why = "Another year" })).EnsureSuccessStatusCode();
         var person = await firm.Database.AskAsync($"select person_id::text from employments where id = '{first}'");
-        var again = await OpenAsync(orla, "Returner", (string)person!);
+        var again = await orla.OpenAsync("Returner", (string)person!);
         var rows = (string)
             (
                 await firm.Database.AskAsync(
@@ -276,28 +276,4 @@ public class TemplateRowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
                     """
                 )
             )!;
-
-    private static async Task<JsonNode> OpenAsync(Caller caller, string family, string? person = null)
-    {
-        using var opened = await caller.SendAsync(
-            "POST",
-            "/api/hires",
-            new
-            {
-                id = Guid.NewGuid(),
-                template = "deckhand",
-                start = "2027-06-07",
-                person,
-                typed = new
-                {
-                    given_name = "Rhys",
-                    family_name = family,
-                    email = $"{family}@halyard.example",
-                    site = "skerry",
-                },
-            }
-        );
-        opened.IsSuccessStatusCode.ShouldBeTrue(await opened.Content.ReadAsStringAsync());
-        return await opened.JsonAsync();
-    }
 }

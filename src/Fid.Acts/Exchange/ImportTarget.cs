@@ -58,7 +58,7 @@ public interface IRowChecker
     ImportRow Check(int number, string[] cells);
 
     /// <summary>What is wrong between the rows that were good alone, by the number of the row at fault.</summary>
-    IReadOnlyDictionary<int, EntryProblem[]> CheckTogether();
+    IReadOnlyDictionary<int, EntryProblem[]> CheckTogether() => new Dictionary<int, EntryProblem[]>();
 }
 
 /// <summary>A cell that would change.</summary>

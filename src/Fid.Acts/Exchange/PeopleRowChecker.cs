@@ -1,12 +1,11 @@
 using System.Globalization;
 using System.Text.Json;
 using Fid.Acts.Calendars;
-using Fid.Acts.Fields;
 using Fid.Acts.Hires;
-using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core.Fields;
+using Fid.Core.Json;
 using Fid.Core.Lists;
 using Fid.Core.People;
 using Fid.Core.Texts;
@@ -30,13 +29,7 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly int _number,
         _template;
     private readonly (FieldDefinition Field, int At)[] _columns;
-    private readonly Dictionary<string, Employment> _byNumber;
-    private readonly Dictionary<string, string> _numberOf;
-    private readonly EntryIndex _index;
-    private readonly FidDb _db;
-    private readonly LocalDate? _holdsFrom;
-    private readonly HashSet<Guid> _mentioned = [];
-    private IReadOnlyDictionary<Guid, ActiveRecord> _held = new Dictionary<Guid, ActiveRecord>();
+    private readonly SheetRecords _records;
     private readonly Dictionary<(string Field, string Value), IReadOnlyCollection<Guid>> _holders = [];
     private readonly Dictionary<(string Field, string Value), Guid> _claimed = [];
     private readonly bool _isGerman;
@@ -49,13 +42,11 @@ internal sealed class PeopleRowChecker : IRowChecker
     private readonly Dictionary<string, int> _seen = new(StringComparer.Ordinal);
 
     private PeopleRowChecker(
-        FidDb db,
         PeopleTarget target,
         ImportRun run,
         CellStyle style,
         LocalDate today,
-        List<Employment> employments,
-        EntryIndex index,
+        SheetRecords records,
         TemplateSet templates,
         PersonMatcher known,
         CalendarSet? calendars,
@@ -63,13 +54,10 @@ internal sealed class PeopleRowChecker : IRowChecker
     )
     {
         (_templates, _known, _isGerman) = (templates, known, isGerman);
-        (_target, _style, _emptyClears, _today, _index, _calendars) = (target, style, run.EmptyClears, today, index, calendars);
-        (_db, _holdsFrom) = (db, run.HoldsFrom);
+        (_target, _style, _emptyClears, _today, _records, _calendars) = (target, style, run.EmptyClears, today, records, calendars);
         (_number, _template) = (Array.IndexOf(run.Columns, EntryReader.Code), Array.IndexOf(run.Columns, PeopleTarget.Template));
         _columns = [.. target.Fields.Select(f => (f, Array.IndexOf(run.Columns, f.Key))).Where(c => c.Item2 >= 0)];
-        _byNumber = employments.ToDictionary(e => e.Number, StringComparer.OrdinalIgnoreCase);
-        _stints = employments.ToLookup(e => e.PersonId);
-        _numberOf = employments.ToDictionary(e => e.Id.ToString(), e => e.Number, StringComparer.OrdinalIgnoreCase);
+        _stints = records.Employments.ToLookup(e => e.PersonId);
     }
 
     public static async Task<PeopleRowChecker> LoadAsync(
@@ -81,13 +69,11 @@ internal sealed class PeopleRowChecker : IRowChecker
         CancellationToken cancellation
     ) =>
         new PeopleRowChecker(
-            db,
             target,
             run,
             style,
             today,
-            await db.Employments.AsNoTracking().ToListAsync(cancellation),
-            await EntryIndex.LoadAsync(db, target.Definition, cancellation),
+            await SheetRecords.LoadAsync(db, target.Definition, run, today, cancellation),
             await TemplateSet.LoadAsync(db, cancellation),
             await target.KnownAsync(cancellation),
             target.Set.CountsWorkingDays ? await CalendarSet.LoadAsync(db, cancellation) : null,
@@ -97,16 +83,9 @@ internal sealed class PeopleRowChecker : IRowChecker
     // A sheet of nothing but new hires changes nobody.
     public bool AnnouncesFirst => _number >= 0;
 
-    public void Announce(string[] cells)
-    {
-        if (_byNumber.TryGetValue(RowChecker.Cell(cells, _number), out var employment))
-            _mentioned.Add(employment.Id);
-    }
+    public void Announce(string[] cells) => _records.Announce(RowChecker.Cell(cells, _number));
 
-    public async Task LoadAnnouncedAsync(CancellationToken cancellation) =>
-        _held = (await ActiveRecords.LoadAsync(_db, _today, cancellation, _holdsFrom, former: true, only: [.. _mentioned])).Records;
-
-    public IReadOnlyDictionary<int, EntryProblem[]> CheckTogether() => new Dictionary<int, EntryProblem[]>();
+    public Task LoadAnnouncedAsync(CancellationToken cancellation) => _records.LoadAnnouncedAsync(cancellation);
 
     public ImportRow Check(int number, string[] cells)
     {
@@ -119,7 +98,7 @@ internal sealed class PeopleRowChecker : IRowChecker
             return Wrong(
                 new EntryProblem(EntryReader.Code, "missing", "Say by the employee number whose row this is, or name a role template to open a hire.")
             );
-        if (!_byNumber.TryGetValue(who, out var employment))
+        if (_records.Find(who) is not { } employment)
             return Wrong(new EntryProblem(EntryReader.Code, "unknown-person", $"Nobody has the employee number {who}."));
         if (!_seen.TryAdd(employment.Number, number))
             return Wrong(
@@ -130,7 +109,7 @@ internal sealed class PeopleRowChecker : IRowChecker
                 )
             );
 
-        var held = _held[employment.Id].Values;
+        var held = _records.Held(employment);
         var problems = new List<EntryProblem>();
         var entered = new Dictionary<string, JsonElement?>(StringComparer.Ordinal);
         foreach (var (field, at) in _columns)
@@ -138,11 +117,11 @@ internal sealed class PeopleRowChecker : IRowChecker
             var cell = RowChecker.Cell(cells, at);
             if (cell.Length == 0 && !_emptyClears)
                 continue;
-            var (value, problem) = FieldCell.Read(field, cell, _style, Find);
+            var (value, problem) = FieldCell.Read(field, cell, _style, _records.Refer);
             JsonElement? there = held.TryGetValue(field.Key, out var present) ? present : null;
             if (problem is not null)
                 problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
-            else if (RecordCells.Same(value, there))
+            else if (JsonValues.Same(value, there))
                 continue;
             else if (!_target.MayEdit(field))
                 problems.Add(new EntryProblem(field.Key, "read-only", "You may read this and not change it."));
@@ -170,7 +149,7 @@ internal sealed class PeopleRowChecker : IRowChecker
                 RowOutcome.Changed,
                 employment.Id,
                 new RowContent(employment.Number, "", null, JsonSerializer.Serialize(entered)),
-                RecordCells.Before(held, entered, _numberOf),
+                _records.Before(employment, entered),
                 []
             );
 
@@ -186,7 +165,7 @@ internal sealed class PeopleRowChecker : IRowChecker
         {
             if (RowChecker.Cell(cells, at) is not { Length: > 0 } cell)
                 continue;
-            var (value, problem) = FieldCell.Read(field, cell, _style, Find);
+            var (value, problem) = FieldCell.Read(field, cell, _style, _records.Refer);
             if (problem is not null)
                 problems.Add(new EntryProblem(field.Key, problem.Code, problem.Message));
             else if (field.Key != StartCorrection.Field && !_target.MayEdit(field))
@@ -245,7 +224,7 @@ internal sealed class PeopleRowChecker : IRowChecker
         var facts = PeopleIndex.Facts(values);
         if (who.Length > 0 && !IsNew(who))
         {
-            if (!_byNumber.TryGetValue(who, out var stint))
+            if (_records.Find(who) is not { } stint)
                 return new EntryProblem(
                     EntryReader.Code,
                     "unknown-person",
@@ -291,7 +270,7 @@ internal sealed class PeopleRowChecker : IRowChecker
     {
         var claims = new Dictionary<(string, string), UniqueClaim>();
         foreach (var (field, at) in _columns.Where(c => c.Field.Unique))
-        foreach (var value in rows.Select(r => FieldCell.Read(field, RowChecker.Cell(r, at), _style, Find).Value).OfType<JsonElement>())
+        foreach (var value in rows.Select(r => FieldCell.Read(field, RowChecker.Cell(r, at), _style, _records.Refer).Value).OfType<JsonElement>())
             claims.TryAdd((field.Key, value.GetRawText()), new UniqueClaim(field, value, default));
         foreach (var (key, people) in claims.Keys.Zip(await _target.HoldersAsync([.. claims.Values], cancellation)))
             _holders[key] = people;
@@ -308,7 +287,7 @@ internal sealed class PeopleRowChecker : IRowChecker
 
     private Dictionary<string, JsonElement> Read(string[] cells, (FieldDefinition Field, int At)[] columns) =>
         columns
-            .Select(c => (c.Field.Key, FieldCell.Read(c.Field, RowChecker.Cell(cells, c.At), _style, Find).Value))
+            .Select(c => (c.Field.Key, FieldCell.Read(c.Field, RowChecker.Cell(cells, c.At), _style, _records.Refer).Value))
             .Where(v => v.Value is not null)
             .ToDictionary(v => v.Key, v => v.Value!.Value);
 
@@ -327,11 +306,4 @@ internal sealed class PeopleRowChecker : IRowChecker
         var key = (field.Key, value.GetRawText());
         return _holders[key].Any(p => p != person) || (!_claimed.TryAdd(key, person) && _claimed[key] != person);
     }
-
-    private string? Find(string list, string text) =>
-        list == EntryCheck.People
-            ? _byNumber.TryGetValue(text, out var person)
-                ? person.Id.ToString()
-                : null
-            : _index.Find(list, text);
 }

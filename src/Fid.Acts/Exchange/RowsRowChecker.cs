@@ -1,14 +1,11 @@
 using System.Text.Json;
 using Fid.Acts.Calendars;
-using Fid.Acts.Fields;
-using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Core.Fields;
+using Fid.Core.Json;
 using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Exchange;
-using Fid.Data.People;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Fid.Acts.Exchange;
@@ -16,7 +13,6 @@ namespace Fid.Acts.Exchange;
 /// <summary>Says of each line of a sheet which row of whose record it would change or add.</summary>
 internal sealed class RowsRowChecker : IRowChecker
 {
-    private readonly FidDb _db;
     private readonly RowsTarget _target;
     private readonly ImportRun _run;
     private readonly CellStyle _style;
@@ -24,30 +20,15 @@ internal sealed class RowsRowChecker : IRowChecker
     private readonly int _number,
         _row;
     private readonly (string Key, FieldDefinition Field, int At)[] _columns;
-    private readonly Dictionary<string, Employment> _byNumber;
-    private readonly Dictionary<string, string> _numberOf;
-    private readonly EntryIndex _index;
+    private readonly SheetRecords _records;
     private readonly CalendarSet? _calendars;
-    private readonly HashSet<Guid> _mentioned = [];
     private readonly Dictionary<(Guid Person, string Row), int> _seen = [];
-    private IReadOnlyDictionary<Guid, ActiveRecord> _held = new Dictionary<Guid, ActiveRecord>();
 
-    private RowsRowChecker(
-        FidDb db,
-        RowsTarget target,
-        ImportRun run,
-        CellStyle style,
-        LocalDate today,
-        List<Employment> employments,
-        EntryIndex index,
-        CalendarSet? calendars
-    )
+    private RowsRowChecker(RowsTarget target, ImportRun run, CellStyle style, LocalDate today, SheetRecords records, CalendarSet? calendars)
     {
-        (_db, _target, _run, _style, _today, _index, _calendars) = (db, target, run, style, today, index, calendars);
+        (_target, _run, _style, _today, _records, _calendars) = (target, run, style, today, records, calendars);
         (_number, _row) = (Array.IndexOf(run.Columns, EntryReader.Code), Array.IndexOf(run.Columns, RowsTarget.RowId));
         _columns = [.. target.Columns.Select(c => (c.Key, c.Field, Array.IndexOf(run.Columns, c.Key))).Where(c => c.Item3 >= 0)];
-        _byNumber = employments.ToDictionary(e => e.Number, StringComparer.OrdinalIgnoreCase);
-        _numberOf = employments.ToDictionary(e => e.Id.ToString(), e => e.Number, StringComparer.OrdinalIgnoreCase);
     }
 
     public static async Task<RowsRowChecker> LoadAsync(
@@ -59,28 +40,19 @@ internal sealed class RowsRowChecker : IRowChecker
         CancellationToken cancellation
     ) =>
         new(
-            db,
             target,
             run,
             style,
             today,
-            await db.Employments.AsNoTracking().ToListAsync(cancellation),
-            await EntryIndex.LoadAsync(db, target.Definition, cancellation),
+            await SheetRecords.LoadAsync(db, target.Definition, run, today, cancellation),
             target.Set.CountsWorkingDays ? await CalendarSet.LoadAsync(db, cancellation) : null
         );
 
     public bool AnnouncesFirst => true;
 
-    public void Announce(string[] cells)
-    {
-        if (_byNumber.TryGetValue(RowChecker.Cell(cells, _number), out var employment))
-            _mentioned.Add(employment.Id);
-    }
+    public void Announce(string[] cells) => _records.Announce(RowChecker.Cell(cells, _number));
 
-    public async Task LoadAnnouncedAsync(CancellationToken cancellation) =>
-        _held = (await ActiveRecords.LoadAsync(_db, _today, cancellation, _run.HoldsFrom, former: true, only: [.. _mentioned])).Records;
-
-    public IReadOnlyDictionary<int, EntryProblem[]> CheckTogether() => new Dictionary<int, EntryProblem[]>();
+    public Task LoadAnnouncedAsync(CancellationToken cancellation) => _records.LoadAnnouncedAsync(cancellation);
 
     public ImportRow Check(int number, string[] cells)
     {
@@ -89,12 +61,12 @@ internal sealed class RowsRowChecker : IRowChecker
             return new ImportRow(number, cells, RowOutcome.Ignored, null, null, null, []);
         if (who.Length == 0)
             return Wrong(new EntryProblem(EntryReader.Code, "missing", "Say by the employee number in whose record this row is."));
-        if (!_byNumber.TryGetValue(who, out var employment))
+        if (_records.Find(who) is not { } employment)
             return Wrong(new EntryProblem(EntryReader.Code, "unknown-person", $"Nobody has the employee number {who}."));
         var (values, problems) = Read(cells);
         if (problems.Count > 0)
             return Wrong([.. problems]);
-        var held = _held[employment.Id].Values;
+        var held = _records.Held(employment);
         var (row, wrong) = RowOf(cells, held, values);
         if (wrong is not null)
             return Wrong(wrong);
@@ -114,7 +86,7 @@ internal sealed class RowsRowChecker : IRowChecker
             var address = Address(key, row);
             JsonElement? there = held.TryGetValue(address, out var present) ? present : null;
             var value = values.GetValueOrDefault(key);
-            if ((value is null && !_run.EmptyClears) || Same(value, there))
+            if ((value is null && !_run.EmptyClears) || JsonValues.Same(value, there))
                 continue;
             if (!_target.MayEdit(field))
                 problems.Add(new EntryProblem(key, "read-only", "You may read this and not change it."));
@@ -136,7 +108,7 @@ internal sealed class RowsRowChecker : IRowChecker
                 isNew ? RowOutcome.New : RowOutcome.Changed,
                 employment.Id,
                 new RowContent(employment.Number, "", null, JsonSerializer.Serialize(entered)),
-                RecordCells.Before(held, entered, _numberOf),
+                _records.Before(employment, entered),
                 []
             );
 
@@ -148,7 +120,7 @@ internal sealed class RowsRowChecker : IRowChecker
         var (values, problems) = (new Dictionary<string, JsonElement?>(StringComparer.Ordinal), new List<EntryProblem>());
         foreach (var (key, field, at) in _columns)
         {
-            var (value, problem) = FieldCell.Read(field, RowChecker.Cell(cells, at), _style, Find);
+            var (value, problem) = FieldCell.Read(field, RowChecker.Cell(cells, at), _style, _records.Refer);
             values[key] = value;
             if (problem is not null)
                 problems.Add(new EntryProblem(key, problem.Code, problem.Message));
@@ -168,8 +140,8 @@ internal sealed class RowsRowChecker : IRowChecker
             return (null, null);
         var first = _target.Rows.Dates?.From;
         var alike = rows.Where(r =>
-                Same(about, Held(key, r))
-                && (first is null || values.GetValueOrDefault(first) is not { } from || Held(first, r) is not { } began || Same(from, began))
+                JsonValues.Same(about, Held(key, r))
+                && (first is null || values.GetValueOrDefault(first) is not { } from || Held(first, r) is not { } began || JsonValues.Same(from, began))
             )
             .ToList();
         return alike switch
@@ -190,13 +162,4 @@ internal sealed class RowsRowChecker : IRowChecker
         JsonSerializer.Serialize(new[] { _target.Rows.RowKey, _target.Rows.Dates?.From }.Select(k => k is null ? null : values.GetValueOrDefault(k)));
 
     private string Address(string column, string row) => FieldAddress.Cell(_target.Rows.Key, column, row).ToString();
-
-    private string? Find(string list, string text) =>
-        list == EntryCheck.People
-            ? _byNumber.TryGetValue(text, out var person)
-                ? person.Id.ToString()
-                : null
-            : _index.Find(list, text);
-
-    private static bool Same(JsonElement? value, JsonElement? there) => RecordCells.Same(value, there);
 }

@@ -93,14 +93,17 @@ public sealed class CarryIntoRows(FidDb db)
             foreach (var value in owner)
                 value.End(change);
             db.RecordValues.AddRange(
-                owner.SelectMany(v => Cells(set, fields.First(f => f.Key == v.Field), v, codes, change)).GroupBy(c => c.Address).SelectMany(Joined)
+                owner
+                    .SelectMany(v => Cells(set, fields.First(f => f.Key == v.Field), v, codes, change))
+                    .GroupBy(c => c.Address)
+                    .SelectMany(cells => Joined(cells, change))
             );
         }
         return values.Count;
     }
 
     // What two fields say of one row at one time is said once.
-    private static IEnumerable<RecordValue> Joined(IEnumerable<RecordValue> cells)
+    private static List<RecordValue> Joined(IEnumerable<RecordValue> cells, Change change)
     {
         var kept = new List<RecordValue>();
         foreach (var cell in cells.OrderBy(c => c.Effective.LowerBound))
@@ -109,24 +112,10 @@ public sealed class CarryIntoRows(FidDb db)
             if (kept is not [.., var last])
                 kept.Add(cell);
             else if (EffectiveRange.FromDatabase(last.Effective).To is { } end && (to is null || to > end))
-                kept.Add(Copy(cell, LocalDate.Max(from, end.PlusDays(1)), to));
+                kept.Add(RecordValue.Begun(cell.Place, cell.Value, cell.Source, EffectiveRange.ToDatabase(LocalDate.Max(from, end.PlusDays(1)), to), change));
         }
         return kept;
     }
-
-    private static RecordValue Copy(RecordValue cell, LocalDate from, LocalDate? to) =>
-        new()
-        {
-            OwnerId = cell.OwnerId,
-            Of = cell.Of,
-            Field = cell.Field,
-            RowId = cell.RowId,
-            Value = cell.Value,
-            Source = cell.Source,
-            Effective = EffectiveRange.ToDatabase(from, to),
-            Known = cell.Known,
-            ChangeId = cell.ChangeId,
-        };
 
     private static IEnumerable<RecordValue> Cells(FieldSet set, CarriedField field, RecordValue value, Dictionary<string, string> codes, Change change)
     {
@@ -137,22 +126,14 @@ public sealed class CarryIntoRows(FidDb db)
             if (said is { } one && rows.Columns!.Any(c => c.Key == field.Column))
                 yield return Cell(field.Column!, one);
 
-            RecordValue Cell(string column, JsonElement json)
-            {
-                var at = FieldAddress.Cell(field.Rows, column, about).For(value.OwnerId);
-                return new RecordValue
-                {
-                    OwnerId = value.OwnerId,
-                    Of = value.Of,
-                    Field = at.Field,
-                    RowId = at.RowId,
-                    Value = json,
-                    Source = value.Source,
-                    Effective = value.Effective,
-                    Known = EffectiveRange.KnownSince(change.At),
-                    ChangeId = change.Id,
-                };
-            }
+            RecordValue Cell(string column, JsonElement json) =>
+                RecordValue.Begun(
+                    new ValuePlace(value.OwnerId, value.Of, FieldAddress.Cell(field.Rows, column, about).For(value.OwnerId)),
+                    json,
+                    value.Source,
+                    value.Effective,
+                    change
+                );
         }
     }
 

@@ -4,7 +4,6 @@ using Fid.Acts.Templates;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Data;
-using Fid.Data.Hires;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -72,18 +71,7 @@ public sealed class HireOrigins(FidDb db)
                 request.Person,
                 given,
                 like.Parts.Contains("checklist") && hire is not null ? [.. hire.Tasks.OrderBy(t => t.Position).Select(t => t.Copy(afresh: true))] : null,
-                like.Parts.Contains("items") && hire is not null
-                    ?
-                    [
-                        .. hire.Entries.Select(e => new HireEntry
-                        {
-                            List = e.List,
-                            Key = e.Key,
-                            Position = e.Position,
-                            Properties = e.Properties,
-                        }),
-                    ]
-                    : null,
+                like.Parts.Contains("items") && hire is not null ? [.. hire.Entries.Select(e => e.Copy())] : null,
                 HireOrigin.LikePrefix + colleague.Number
             ),
             []

@@ -67,7 +67,11 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
     )
     {
         // A field that may not be seen is no field to the user who may not see it.
-        if (fields.Set.Find(key) is not { } field || !IsPlace(field, key) || field.AccessOf(roles) is var access && access == FieldAccess.None)
+        if (
+            fields.Set.Find(key) is not { } field
+            || !field.StandsAt(FieldAddress.Read(key))
+            || field.AccessOf(roles) is var access && access == FieldAccess.None
+        )
             return (null, null, new Problem($"/{key}", "unknown-field", "There is no such field."));
         if (access != FieldAccess.Edit)
             return (field, null, new Problem($"/{key}", "read-only", "You may read this and not change it."));
@@ -75,15 +79,12 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
         return (field, value, problem is null ? null : problem with { Path = $"/{key}" });
     }
 
-    // A value in a row has the row's id with it, and no other has one.
-    private static bool IsPlace(FieldDefinition field, string key) => field.IsColumn ? FieldAddress.Read(key).RowId is not null : !FieldAddress.IsInRow(key);
-
     private static string Canonical(string key) => FieldAddress.Read(key) is { RowId: { } row, Field: var field } ? FieldAddress.Of(field, row) : key;
 
     // A row is taken away with all that stands in it, by somebody who may change all of it.
     private static IEnumerable<(string Key, JsonElement Value)> WithRows(FieldSet set, string key, JsonElement value) =>
         value.ValueKind == JsonValueKind.Null && FieldAddress.Read(key) is { RowId: not null } at && set.Find(at.Field) is { Type: FieldType.Rows } rows
-            ? rows.ColumnsAsFields().Where(c => c.Type != FieldType.Computed).Select(c => ($"{c.Key}@{at.Row}", value))
+            ? rows.ColumnsAsFields().Where(c => c.Type != FieldType.Computed).Select(c => ((at with { Field = c.Key }).ToString(), value))
             : [(key, value)];
 
     private static (JsonElement Value, Problem? Problem) Refer(Fitting one, References references, EnteredRecord record)

@@ -19,9 +19,7 @@ public static class RecordProjection
     internal static void Show(FieldSet set, CurrentRecord record, IEnumerable<RecordValue> believed, Employment employment, Instant at, LocalDate today)
     {
         var asOf = AsOf(employment, today);
-        var held = believed
-            .Where(v => EffectiveRange.FromDatabase(v.Effective) is var (from, to) && from <= asOf && (to is null || asOf <= to))
-            .ToDictionary(v => v.Address, v => v.Value);
+        var held = believed.Where(v => v.HoldsOn(asOf)).ToDictionary(v => v.Address, v => v.Value);
         Project(set, record, held, employment, at, today);
         FollowEnd(employment, held);
     }

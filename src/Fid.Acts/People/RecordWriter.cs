@@ -43,20 +43,8 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             var owner = of == FieldOwner.Person ? employment.PersonId : employment.Id;
             var stored = field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, value.Value, cancellation) : value.Value;
             held[value.Field] = stored;
-            db.RecordValues.Add(
-                new RecordValue
-                {
-                    OwnerId = owner,
-                    Of = of,
-                    Field = at.Field,
-                    RowId = at.RowId,
-                    Value = stored,
-                    Source = value.Source,
-                    Effective = EffectiveRange.ToDatabase(of == FieldOwner.Person ? personFrom : employment.Start, null),
-                    Known = EffectiveRange.KnownSince(change.At),
-                    ChangeId = change.Id,
-                }
-            );
+            var effective = EffectiveRange.ToDatabase(of == FieldOwner.Person ? personFrom : employment.Start, null);
+            db.RecordValues.Add(RecordValue.Begun(new ValuePlace(owner, of, at), stored, value.Source, effective, change));
         }
         var record = new CurrentRecord { EmploymentId = employment.Id, PersonId = employment.PersonId };
         RecordProjection.Project(set, record, held, employment, change.At, today);
@@ -179,7 +167,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             var timeline = edit.From is { } from
                 ? Timeline.Change([.. mine.Keys], from, entered)
                 : Timeline.Fix([.. mine.Keys], RecordProjection.AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));
-            Apply(timeline, mine, new Place(owner, field.Of, PlaceOf(field, edit.Field)), change, all);
+            Apply(timeline, mine, new ValuePlace(owner, field.Of, PlaceOf(field, edit.Field)), change, all);
         }
         // When all is entered: two of them may be stints of one person.
         foreach (var (employment, record, _, change) in records)
@@ -250,7 +238,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             var timeline = Timeline.MoveFirst([.. mine.Keys], from, to);
             if (firstValues.TryGetValue(field.Key, out var value) && timeline.Added is [var first])
                 timeline = timeline with { Added = [first with { Value = first.Value with { Json = value } }] };
-            Apply(timeline, mine, new Place(employment.Id, FieldOwner.Employment, FieldAddress.Read(field.Key)), change, own);
+            Apply(timeline, mine, new ValuePlace(employment.Id, FieldOwner.Employment, FieldAddress.Read(field.Key)), change, own);
         }
         RecordProjection.Show((await _fields.LiveAsync(cancellation)).Set, record, Of(believed, employment), employment, change.At, today);
     }
@@ -294,18 +282,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         }
         foreach (var retired in again)
             Add(
-                new RecordValue
-                {
-                    OwnerId = retired.OwnerId,
-                    Of = retired.Of,
-                    Field = retired.Field,
-                    RowId = retired.RowId,
-                    Value = retired.Value,
-                    Source = retired.Source,
-                    Effective = retired.Effective,
-                    Known = EffectiveRange.KnownSince(change.At),
-                    ChangeId = change.Id,
-                },
+                RecordValue.Begun(retired.Place, retired.Value, retired.Source, retired.Effective, change),
                 believed.TryGetValue(retired.OwnerId, out var all) ? all : believed[retired.OwnerId] = []
             );
         var set = (await _fields.LiveAsync(cancellation)).Set;
@@ -335,7 +312,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public IQueryable<RecordValue> TouchedBy(Employment employment, Change change) =>
         db.RecordValues.Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || v.EndedBy == change.Id));
 
-    private void Apply(TimelineEdit<Valued> edit, Dictionary<DatedValue<Valued>, RecordValue> rows, Place place, Change change, List<RecordValue> believed)
+    private void Apply(TimelineEdit<Valued> edit, Dictionary<DatedValue<Valued>, RecordValue> rows, ValuePlace place, Change change, List<RecordValue> believed)
     {
         foreach (var retired in edit.Retired)
         {
@@ -344,21 +321,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         }
         foreach (var spell in edit.Added)
         {
-            Add(
-                new RecordValue
-                {
-                    OwnerId = place.Owner,
-                    Of = place.Of,
-                    Field = place.Address.Field,
-                    RowId = place.Address.RowId,
-                    Value = spell.Value.Json,
-                    Source = spell.Value.Source,
-                    Effective = EffectiveRange.ToDatabase(spell.From, spell.To),
-                    Known = EffectiveRange.KnownSince(change.At),
-                    ChangeId = change.Id,
-                },
-                believed
-            );
+            Add(RecordValue.Begun(place, spell.Value.Json, spell.Value.Source, EffectiveRange.ToDatabase(spell.From, spell.To), change), believed);
         }
     }
 
@@ -368,20 +331,14 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         believed.Add(value);
     }
 
-    // A column's value stands in a row of this record, and no other in one.
     private static FieldAddress PlaceOf(FieldDefinition field, string address) =>
-        FieldAddress.Read(address) is var at && field.IsColumn == (at.RowId is not null) && (at.Row is null || field.IsColumn)
-            ? at
-            : throw new ArgumentException($"{address} is no place in a record.", nameof(address));
+        FieldAddress.Read(address) is var at && field.StandsAt(at) ? at : throw new ArgumentException($"{address} is no place in a record.", nameof(address));
 
     private static DatedValue<Valued> ToDated(RecordValue row)
     {
         var (from, to) = EffectiveRange.FromDatabase(row.Effective);
         return new DatedValue<Valued>(new Valued(row.Value, row.Source), from, to);
     }
-
-    /// <summary>Where a value belongs.</summary>
-    private readonly record struct Place(Guid Owner, FieldOwner Of, FieldAddress Address);
 
     // Compared by identity of the row's content, so that a spell leads back to its row.
     private sealed record Valued(JsonElement Json, string Source);

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Core.Json;
 using Fid.Core.Templates;
 using Fid.Data.Templates;
 
@@ -46,7 +47,7 @@ public sealed record TemplateDifference(string Part, string? Key, string? Proper
 
         void Add(string part, string? key, string? property, JsonElement? old, JsonElement? now)
         {
-            if (old is { } o ? now is not { } n || !JsonElement.DeepEquals(o, n) : now is not null)
+            if (!JsonValues.Same(old, now))
                 differences.Add(new TemplateDifference(part, key, property, old, now));
         }
     }

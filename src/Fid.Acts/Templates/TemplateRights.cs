@@ -43,11 +43,7 @@ public static class TemplateRights
     public static bool ChangesForbidden(this Reader reader, TemplateSpec? before, TemplateSpec after)
     {
         var keys = after.Values.Keys.Union(before?.Values.Keys ?? []).Where(k => reader.Fields.Set.Find(k) is not null && !reader.MayEdit(k));
-        return keys.Any(k =>
-            Of(before, k) is var was
-            && Of(after, k) is var will
-            && (was is null ? will is not null : will is null || !JsonElement.DeepEquals(was.Value, will.Value))
-        );
+        return keys.Any(k => !JsonValues.Same(Of(before, k), Of(after, k)));
 
         static JsonElement? Of(TemplateSpec? spec, string key) => spec is not null && spec.Values.TryGetValue(key, out var value) ? value : null;
     }

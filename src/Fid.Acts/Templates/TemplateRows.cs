@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts.People;
 using Fid.Core.Fields;
+using Fid.Core.Json;
 using Fid.Core.Templates;
 using Fid.Data.Hires;
 using Fid.Data.People;
@@ -47,7 +48,7 @@ internal static class TemplateRows
         {
             var (old, wanted) = (Find(was, address), Find(will, address));
             var mine = held.GetValueOrDefault(address)?.Value;
-            if (Same(old, wanted) || Same(mine, wanted) || !Same(mine, old))
+            if (JsonValues.Same(old, wanted) || JsonValues.Same(mine, wanted) || !JsonValues.Same(mine, old))
                 continue;
             yield return new FieldEdit(address, wanted, source, null);
         }
@@ -56,8 +57,6 @@ internal static class TemplateRows
             entry is null ? [] : Of(set, entry).ToDictionary(c => OwnAddress(set, c.Address, employment), c => c.Value);
 
         static JsonElement? Find(Dictionary<string, JsonElement> values, string address) => values.TryGetValue(address, out var value) ? value : null;
-
-        static bool Same(JsonElement? one, JsonElement? other) => one is { } a && other is { } b ? JsonElement.DeepEquals(a, b) : one is null && other is null;
     }
 
     /// <summary>The address in a record of a value that a template gives: where it stands in a row, that of the record's own row.</summary>

@@ -69,8 +69,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
                     .Where(a => !held[hire.EmploymentId].ContainsKey(a.Address) && edits.Exists(e => e.Field == a.By && e.Value is not null))
                     .Select(a => new FieldEdit(a.Address, a.About, update.Layers[^1], null)),
             ];
-            edits = edits.DistinctBy(e => e.Field).ToList();
-            edited.Add(new RecordEdit(employment, shown[hire.EmploymentId], edits, change));
+            edited.Add(new RecordEdit(employment, shown[hire.EmploymentId], [.. edits.DistinctBy(e => e.Field)], change));
         }
         if (await records.SaveAsync(edited, today, cancellation) is { Count: > 0 } problems)
             return (null, problems);
@@ -119,16 +118,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             db.RemoveRange(hire.Entries);
             await db.SaveChangesAsync(cancellation);
             foreach (var entry in before.Entries)
-                db.Add(
-                    new HireEntry
-                    {
-                        HireId = hire.Id,
-                        List = entry.List,
-                        Key = entry.Key,
-                        Position = entry.Position,
-                        Properties = entry.Properties,
-                    }
-                );
+                db.Add(entry.Copy(hire.Id));
             (hire.Layers, hire.TemplateVersion) = (before.Layers, before.Version);
         }
         run.Undone = true;
@@ -190,10 +180,7 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             e =>
             {
                 var day = RecordProjection.AsOf(e, today);
-                return believed[e.Id]
-                    .Concat(believed[e.PersonId])
-                    .Where(v => EffectiveRange.FromDatabase(v.Effective) is var (from, to) && from <= day && (to is null || day <= to))
-                    .ToDictionary(v => v.Address);
+                return believed[e.Id].Concat(believed[e.PersonId]).Where(v => v.HoldsOn(day)).ToDictionary(v => v.Address);
             }
         );
     }
@@ -217,33 +204,15 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             }
             else if (mine is not null)
             {
-                taken.Add((Copy(mine), wanted));
+                taken.Add((mine.Copy(), wanted));
                 mine.Properties = wanted.Properties;
             }
             else
             {
                 taken.Add((null, wanted));
-                db.Add(
-                    new HireEntry
-                    {
-                        HireId = hire.Id,
-                        List = list,
-                        Key = key,
-                        Position = wanted.Position,
-                        Properties = wanted.Properties,
-                    }
-                );
+                db.Add(wanted.Copy(hire.Id));
             }
         }
         return taken;
-
-        static HireEntry Copy(HireEntry entry) =>
-            new()
-            {
-                List = entry.List,
-                Key = entry.Key,
-                Position = entry.Position,
-                Properties = entry.Properties,
-            };
     }
 }

@@ -45,7 +45,7 @@ public static class AccessWidening
             foreach (var name in read.Names)
             {
                 // In a row, a name is that of a column first.
-                var own = $"{FieldAddress.Read(field.Key).Whole}{FieldAddress.ColumnMark}{name}";
+                var own = FieldAddress.ColumnKey(FieldAddress.Read(field.Key).Whole, name);
                 if ((before.GetValueOrDefault(own) ?? before.GetValueOrDefault(name)) is not { } source || !IsGuarded(source))
                     continue;
                 var more = roles.Where(r => target.AccessOf(r) != FieldAccess.None && source.AccessOf(r) == FieldAccess.None).ToList();

@@ -11,7 +11,7 @@ namespace Fid.Core.Fields;
 /// <param name="Row">The row; null for a value that stands alone.</param>
 public readonly record struct FieldAddress(string Field, string? Row)
 {
-    internal const char ColumnMark = '.';
+    private const char ColumnMark = '.';
     private const char RowMark = '@';
 
     /// <summary>The field with the rows; the field itself where there are none.</summary>
@@ -24,7 +24,13 @@ public readonly record struct FieldAddress(string Field, string? Row)
     public Guid? RowId => Guid.TryParseExact(Row, "D", out var id) ? id : null;
 
     /// <summary>The address of a column in a row.</summary>
-    public static FieldAddress Cell(string rows, string column, string row) => new($"{rows}{ColumnMark}{column}", row);
+    public static FieldAddress Cell(string rows, string column, string row) => new(ColumnKey(rows, column), row);
+
+    /// <summary>The key of a column as a field of the record.</summary>
+    public static string ColumnKey(string rows, string column) => $"{rows}{ColumnMark}{column}";
+
+    /// <summary>Whether a key is that of a column.</summary>
+    internal static bool IsColumn(string key) => key.Contains(ColumnMark);
 
     /// <summary>Reads an address as <see cref="ToString"/> writes it. Any text is one; whether there is such a field is not looked at.</summary>
     public static FieldAddress Read(string text) =>

@@ -108,7 +108,7 @@ public sealed record FieldDefinition
         (Columns ?? []).Select(c =>
             c with
             {
-                Key = $"{Key}{FieldAddress.ColumnMark}{c.Key}",
+                Key = FieldAddress.ColumnKey(Key, c.Key),
                 Section = Section,
                 Of = Of,
                 Labels = Labels.Keys.Union(c.Labels.Keys).ToDictionary(l => l, l => $"{Label(l)}: {c.Label(l)}"),
@@ -125,7 +125,10 @@ public sealed record FieldDefinition
             : Access.ToDictionary(a => a.Key, a => (FieldAccess)Math.Min((int)a.Value, (int)column.Access.GetValueOrDefault(a.Key)));
 
     /// <summary>Whether it is a column of rows, as <see cref="FieldSet"/> has it.</summary>
-    public bool IsColumn => Key.Contains(FieldAddress.ColumnMark);
+    public bool IsColumn => FieldAddress.IsColumn(Key);
+
+    /// <summary>Whether a value of it stands at an address in somebody's record: a column's in a row of theirs, any other's alone.</summary>
+    public bool StandsAt(FieldAddress address) => IsColumn ? address.RowId is not null : address.Row is null;
 
     /// <summary>Whether it holds one or more of a number of values that are known beforehand.</summary>
     public bool IsChosen => Type is FieldType.Choice or FieldType.Choices or FieldType.ListEntry;

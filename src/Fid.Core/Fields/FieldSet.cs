@@ -16,11 +16,11 @@ public sealed class FieldSet
         for (var i = 0; i < fields.Count; i++)
             _byKey.TryAdd(fields[i].Key, i);
         _keys = [.. _byKey.Keys];
-        foreach (var column in fields.Where(f => f.Type == FieldType.Rows).SelectMany(f => f.ColumnsAsFields()))
-            _columns.TryAdd(column.Key, column);
         for (var i = 0; i < stages.Count; i++)
             _stageAt.TryAdd(stages[i], i);
         Compiled = [.. fields.Select(f => new CompiledField(f, stages))];
+        foreach (var column in Compiled.SelectMany(c => c.ColumnFields))
+            _columns.TryAdd(column.Key, column);
         HasRows = _columns.Count > 0;
         FillOrder = OrderToFill();
         CountsWorkingDays = Compiled.Any(c => c.AllFormulas.Any(f => f.Text.Contains("addWorkingDays", StringComparison.OrdinalIgnoreCase)));
@@ -70,9 +70,7 @@ public sealed class FieldSet
 
     /// <summary>The column by which the rows of a column are known, as a field of the record; null for none.</summary>
     public string? AboutColumnOf(string key) =>
-        FieldAddress.Read(key) is { Column: not null, Whole: var whole } && Find(whole)?.RowKey is { } about
-            ? $"{whole}{FieldAddress.ColumnMark}{about}"
-            : null;
+        FieldAddress.Read(key) is { Column: not null, Whole: var whole } && Find(whole)?.RowKey is { } about ? FieldAddress.ColumnKey(whole, about) : null;
 
     /// <summary>Whether a record holds a value at an address: a field's own, or that of a column in a row.</summary>
     public bool HoldsValue(string address) => Find(address) is { } field && field.Type != FieldType.Rows && field.IsColumn == FieldAddress.IsInRow(address);
@@ -105,7 +103,7 @@ public sealed class FieldSet
                 .Keys.SelectMany(columns.ConditionsRead)
                 .Concat(columns.Fields.Where(c => c.IsEverRequired).Select(c => c.Key))
                 .Distinct(StringComparer.Ordinal)
-                .SelectMany(name => columns.Place(name) >= 0 ? [$"{rows.Key}{FieldAddress.ColumnMark}{name}"] : ReadBy(name).Append(name));
+                .SelectMany(name => columns.Place(name) >= 0 ? [FieldAddress.ColumnKey(rows.Key, name)] : ReadBy(name).Append(name));
 
     private HashSet<string> ReadBy(string name) => Place(name) is var at and >= 0 && Fields[at].Type == FieldType.Computed ? ReadBy(Compiled[at].Default) : [];
 
@@ -166,7 +164,10 @@ internal sealed class CompiledField
     {
         Field = field;
         if (field is { Type: FieldType.Rows, Columns: { } columns })
+        {
             Columns = FieldSet.Bare([.. columns.Select(c => c with { Access = field.AccessWithin(c), Of = field.Of })], stages);
+            ColumnFields = [.. field.ColumnsAsFields()];
+        }
         Default = ReadFormula(field.DefaultFormula, "default/formula");
         RequiredWhen = ReadFormula(field.RequiredWhen, "requiredWhen");
         ShowWhen = ReadFormula(field.ShowWhen, "showWhen");
@@ -192,6 +193,9 @@ internal sealed class CompiledField
 
     /// <summary>For rows, the columns, by their keys within the rows.</summary>
     public FieldSet? Columns { get; }
+
+    /// <summary>For rows, the columns as fields of the record; none for other fields.</summary>
+    public IReadOnlyList<FieldDefinition> ColumnFields { get; } = [];
 
     /// <summary>All its formulas that can be read, and those of its columns.</summary>
     public IEnumerable<RecordFormula> AllFormulas => Formulas.Concat(Columns?.Compiled.SelectMany(c => c.Formulas) ?? []);

@@ -53,21 +53,17 @@ public sealed class RecordEvaluation
     private static WorkCalendar WeekdayCalendar { get; } = new(RestMask.TryParse("0000011", out var weekend) ? weekend : RestMask.None, []);
 
     /// <summary>Evaluates a record.</summary>
-    public static EvaluatedRecord Of(FieldSet set, RecordQuestion question)
-    {
-        var evaluation = new RecordEvaluation(set, question);
-        evaluation.ApplyRules();
-        evaluation.Fill();
-        return evaluation.Answer();
-    }
+    public static EvaluatedRecord Of(FieldSet set, RecordQuestion question) => new RecordEvaluation(set, question).Evaluate();
 
     /// <summary>Evaluates a row: its columns, whose formulas read the rest of the record too.</summary>
-    internal static EvaluatedRecord OfRow(FieldSet columns, RecordQuestion row, FormulaFacts record)
+    internal static EvaluatedRecord OfRow(FieldSet columns, RecordQuestion row, FormulaFacts record) =>
+        new RecordEvaluation(columns, row, record.ValueOf).Evaluate();
+
+    private EvaluatedRecord Evaluate()
     {
-        var evaluation = new RecordEvaluation(columns, row, record.ValueOf);
-        evaluation.ApplyRules();
-        evaluation.Fill();
-        return evaluation.Answer();
+        ApplyRules();
+        Fill();
+        return Answer();
     }
 
     private void ApplyRules()
@@ -175,9 +171,10 @@ public sealed class RecordEvaluation
         }
         foreach (var (at, table) in rows)
             AddCells(_set.Fields[at], table, values, setBy, errors);
-        foreach (var column in _set.FieldsAndColumns.Skip(count).Where(c => _set.Place(FieldAddress.Read(c.Key).Whole) is var at and >= 0 && _seen[at]))
-            if ((_question.Roles is { } roles ? column.AccessOf(roles) : FieldAccess.Edit) is var may and not FieldAccess.None)
-                access[column.Key] = may;
+        for (var i = 0; i < count; i++)
+            foreach (var column in _seen[i] ? _set.Compiled[i].ColumnFields : [])
+                if ((_question.Roles is { } roles ? column.AccessOf(roles) : FieldAccess.Edit) is var may and not FieldAccess.None)
+                    access[column.Key] = may;
         return new EvaluatedRecord(
             values,
             setBy,

@@ -49,6 +49,8 @@ internal sealed class RecordRows
     public Dictionary<int, IReadOnlyList<(string Row, EvaluatedRecord Cells)>> Evaluate(RecordQuestion question, bool[] seen, FormulaFacts record)
     {
         var evaluated = new Dictionary<int, IReadOnlyList<(string, EvaluatedRecord)>>();
+        if (_tables.Count == 0)
+            return evaluated;
         var (typed, changed) = (InRows(question.Typed), InRows(question.Changed));
         foreach (var (field, table) in _tables)
         {

@@ -116,7 +116,7 @@ internal static class RowsFindings
                 new Finding(
                     code,
                     // The rows are what is opened; then what else it is about.
-                    [field.Key, .. (whole?.Fields ?? [columns[column].Key]).Select(k => keys.Contains(k) ? $"{field.Key}{FieldAddress.ColumnMark}{k}" : k)],
+                    [field.Key, .. (whole?.Fields ?? [columns[column].Key]).Select(k => keys.Contains(k) ? FieldAddress.ColumnKey(field.Key, k) : k)],
                     message,
                     whole?.Suggestion,
                     part is null ? $"columns/{column}" : $"columns/{column}/{part}",

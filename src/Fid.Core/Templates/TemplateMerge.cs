@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Core.Json;
 
 namespace Fid.Core.Templates;
 
@@ -28,17 +29,15 @@ public static class TemplateMerge
         ];
 
     private static MergeFate Fate(JsonElement? origin, JsonElement? mine, JsonElement? theirs) =>
-        (Same(mine, origin), Same(theirs, origin)) switch
+        (JsonValues.Same(mine, origin), JsonValues.Same(theirs, origin)) switch
         {
             (true, true) => MergeFate.Same,
             (true, false) => MergeFate.Take,
             (false, true) => MergeFate.Keep,
-            _ => Same(mine, theirs) ? MergeFate.Agree : MergeFate.Conflict,
+            _ => JsonValues.Same(mine, theirs) ? MergeFate.Agree : MergeFate.Conflict,
         };
 
     private static JsonElement? Of(IReadOnlyDictionary<string, JsonElement> values, string field) => values.TryGetValue(field, out var value) ? value : null;
-
-    private static bool Same(JsonElement? one, JsonElement? other) => one is { } a ? other is { } b && JsonElement.DeepEquals(a, b) : other is null;
 }
 
 /// <summary>How a field fares.</summary>

@@ -22,6 +22,18 @@ public sealed class HireEntry
     /// <summary>What the template says of it, by property.</summary>
     public required IReadOnlyDictionary<string, JsonElement> Properties { get; set; }
 
+    /// <summary>The same for a hire.</summary>
+    /// <param name="hire">The hire; left out for one that is yet to be put into a hire.</param>
+    public HireEntry Copy(Guid hire = default) =>
+        new()
+        {
+            HireId = hire,
+            List = List,
+            Key = Key,
+            Position = Position,
+            Properties = Properties,
+        };
+
     /// <summary>The entries of what layers come to.</summary>
     public static IEnumerable<HireEntry> Of(Layered layered) =>
         TemplateLists

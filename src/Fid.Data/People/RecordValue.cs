@@ -50,15 +50,40 @@ public sealed class RecordValue
     /// <summary>Of a sealed value: what is equal for equal values of the field. Made by the database.</summary>
     public string? SealedStart { get; private init; }
 
+    /// <summary>Where it belongs.</summary>
+    public ValuePlace Place => new(OwnerId, Of, new FieldAddress(Field, RowId?.ToString("D")));
+
+    /// <summary>A value that is believed from a change on.</summary>
+    public static RecordValue Begun(ValuePlace place, JsonElement value, string source, NpgsqlRange<LocalDate> effective, Change change) =>
+        new()
+        {
+            OwnerId = place.Owner,
+            Of = place.Of,
+            Field = place.At.Field,
+            RowId = place.At.RowId,
+            Value = value,
+            Source = source,
+            Effective = effective,
+            Known = EffectiveRange.KnownSince(change.At),
+            ChangeId = change.Id,
+        };
+
+    /// <summary>Whether it is true on a day.</summary>
+    public bool HoldsOn(LocalDate day) => EffectiveRange.FromDatabase(Effective) is var (from, to) && from <= day && (to is null || day <= to);
+
     /// <summary>From a change on it is believed no more.</summary>
     public void End(Change change) => (Known, EndedBy) = (Known.Until(change.At), change.Id);
 }
+
+/// <summary>Where a value belongs: whose it is, and which value of theirs.</summary>
+public readonly record struct ValuePlace(Guid Owner, FieldOwner Of, FieldAddress At);
 
 internal sealed class RecordValueConfiguration : IEntityTypeConfiguration<RecordValue>
 {
     public void Configure(EntityTypeBuilder<RecordValue> value)
     {
         value.Ignore(v => v.Address);
+        value.Ignore(v => v.Place);
         value.Property(v => v.Of).HasConversion<string>().HasMaxLength(10).HasColumnName("owner_kind");
         value.Property(v => v.Field).HasMaxLength(100);
         value.Property(v => v.Source).HasMaxLength(120);

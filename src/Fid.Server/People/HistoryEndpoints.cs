@@ -151,13 +151,7 @@ internal static class HistoryEndpoints
         Dictionary<string, RecordValue> State(LocalDate day, LocalDate? asKnownOn)
         {
             var moment = asKnownOn is { } knownDay ? knownDay.PlusDays(1).AtStartOfDayInZone(zone).ToInstant() : Instant.MaxValue;
-            return rows.Where(r =>
-                    EffectiveRange.FromDatabase(r.Effective) is var (from, to)
-                    && from <= day
-                    && (to is null || day <= to)
-                    && r.Known.LowerBound < moment
-                    && (r.Known.UpperBoundInfinite || r.Known.UpperBound >= moment)
-                )
+            return rows.Where(r => r.HoldsOn(day) && r.Known.LowerBound < moment && (r.Known.UpperBoundInfinite || r.Known.UpperBound >= moment))
                 .GroupBy(r => r.Address)
                 .ToDictionary(g => g.Key, g => g.MaxBy(r => r.Known.LowerBound)!);
         }

@@ -78,19 +78,7 @@ internal static class PeopleSheet
 
         IReadOnlyList<string> Row(KeyValuePair<Guid, ActiveRecord> record)
         {
-            var seen = RecordEvaluation.Of(
-                set,
-                new RecordQuestion(
-                    record.Value.Values,
-                    set.Keys,
-                    [],
-                    roles,
-                    null,
-                    record.Value.AsOf,
-                    RecordQuestion.NoLists,
-                    calendars?.OfRecord(record.Value.Values)
-                )
-            );
+            var seen = Seen(set, record.Value, roles, calendars);
             var shown = seen.Shown.ToHashSet(StringComparer.Ordinal);
             return
             [
@@ -101,6 +89,13 @@ internal static class PeopleSheet
             ];
         }
     }
+
+    /// <summary>What a role sees of a record as it is stored, computed fields with it.</summary>
+    internal static EvaluatedRecord Seen(FieldSet set, ActiveRecord record, IReadOnlyCollection<string> roles, CalendarSet? calendars) =>
+        RecordEvaluation.Of(
+            set,
+            new RecordQuestion(record.Values, set.Keys, [], roles, null, record.AsOf, RecordQuestion.NoLists, calendars?.OfRecord(record.Values))
+        );
 
     private static async Task<FileContentHttpResult> ForHiresAsync(
         string language,

@@ -156,8 +156,7 @@ internal static class RecordReader
         static Labels OwnLabel(FieldDefinition rows, FieldDefinition column) =>
             Labels.Of(rows.Columns!.First(c => c.Key == FieldAddress.Read(column.Key).Column).Labels);
 
-        static string? Column(FieldDefinition rows, string? column) =>
-            column is null ? null : rows.ColumnsAsFields().First(c => FieldAddress.Read(c.Key).Column == column).Key;
+        static string? Column(FieldDefinition rows, string? column) => column is null ? null : FieldAddress.ColumnKey(rows.Key, column);
     }
 
     /// <summary>A field without a value.</summary>

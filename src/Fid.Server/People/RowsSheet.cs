@@ -81,19 +81,7 @@ internal static class RowsSheet
             if (rows.Count == 0)
                 return [];
             // As the user sees the record: rows that are not shown for somebody are not in the sheet either.
-            var seen = RecordEvaluation.Of(
-                set,
-                new RecordQuestion(
-                    record.Value.Values,
-                    set.Keys,
-                    [],
-                    actor.RoleNames,
-                    null,
-                    record.Value.AsOf,
-                    RecordQuestion.NoLists,
-                    calendars?.OfRecord(record.Value.Values)
-                )
-            );
+            var seen = PeopleSheet.Seen(set, record.Value, actor.RoleNames, calendars);
             return seen.Shown.Contains(key)
                 ? rows.Order(StringComparer.Ordinal)
                     .Select(row => (Row: row, Cells: target.Columns.Select(c => Cell(seen, c.Key, row)).ToList()))

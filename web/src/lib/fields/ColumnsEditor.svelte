@@ -7,6 +7,7 @@
   import { keyFrom, nameOf, tidy, type Field } from './configuration';
   import HoldsEditor from './HoldsEditor.svelte';
   import OptionsEditor from './OptionsEditor.svelte';
+  import RequiredPicker from './RequiredPicker.svelte';
   import { words } from './words';
 
   /** The columns of rows, in order; each opens to a field of its own. */
@@ -71,7 +72,6 @@
     const next = { from: field.dates?.from ?? '', until: field.dates?.until ?? '', ...change };
     edit({ dates: next.from === '' && next.until === '' ? undefined : next });
   };
-  const requiredOf = (c: Field) => (typeof c.required === 'object' ? `from:${c.required.from}` : (c.required ?? 'never'));
 </script>
 
 <fieldset class="col-span-full min-w-0 pt-1">
@@ -115,18 +115,12 @@
               characterOf={(part) => characterOf(partOf(part))}
               edit={(change) => set(column.key, change)}
             />
-            <Picker
+            <RequiredPicker
               id="column-{i}-required"
-              label={w.required}
-              value={requiredOf(column)}
-              choices={[
-                { value: 'never', label: words().never },
-                { value: 'always', label: words().always },
-                ...server.stages.map((s) => ({ value: `from:${s.key}`, label: words().from(s.name) }))
-              ]}
+              field={column}
+              stages={server.stages}
               error={errorOf(partOf('required')) ?? errorOf(partOf('access'))}
-              onchange={(v) =>
-                v && set(column.key, { required: v === 'never' ? undefined : v === 'always' ? 'always' : { from: v.slice(5) } })}
+              edit={(change) => set(column.key, change)}
             />
             {#if (column.type === 'choice' || column.type === 'choices') && !column.list}
               <div class="col-span-full">

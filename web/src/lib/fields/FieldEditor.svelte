@@ -14,6 +14,7 @@
   import FormulaInput from './FormulaInput.svelte';
   import FormulaResult from './FormulaResult.svelte';
   import OptionsEditor from './OptionsEditor.svelte';
+  import RequiredPicker from './RequiredPicker.svelte';
   import WhenInput from './WhenInput.svelte';
   import { words } from './words';
 
@@ -50,7 +51,6 @@
       .filter((o) => parent?.list === o.list && !o.retired)
       .map((o) => ({ value: o.code, label: entryName(options.data!.options, o.list, o.code) }));
   });
-  const required = $derived(typeof field.required === 'object' ? `from:${field.required.from}` : (field.required ?? 'never'));
   const others = $derived(fields.filter((f) => f.key !== field.key));
   function rename(key: string) {
     if (key === '' || key === field.key || live || shipped) return;
@@ -113,18 +113,7 @@
     characterOf={(part) => finding(part)?.character ?? undefined}
     {edit}
   />
-  <Picker
-    id="field-required"
-    label={w.required}
-    value={required}
-    choices={[
-      { value: 'never', label: words().never },
-      { value: 'always', label: words().always },
-      ...server.stages.map((s) => ({ value: `from:${s.key}`, label: words().from(s.name) }))
-    ]}
-    error={errorOf('required') ?? errorOf('access')}
-    onchange={(v) => v && edit({ required: v === 'never' ? undefined : v === 'always' ? 'always' : { from: v.slice(5) } })}
-  />
+  <RequiredPicker id="field-required" {field} stages={server.stages} error={errorOf('required') ?? errorOf('access')} {edit} />
   {#each ['requiredWhen', 'showWhen'] as const as part (part)}
     <div class="min-w-0 sm:col-span-2">
       <WhenInput
