@@ -12,5 +12,17 @@ export default ts.config(
     files: ['**/*.svelte', '**/*.svelte.ts'],
     languageOptions: { parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig } },
     rules: { 'svelte/no-navigation-without-resolve': 'off' }
+  },
+  {
+    files: ['src/**/*.ts', 'src/**/*.svelte'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "Property[key.name='queryKey'] > ArrayExpression",
+          message: 'Take the key from the queries.ts of its capability: what is fetched under it and what makes it stale must say the same.'
+        }
+      ]
+    }
   }
 );

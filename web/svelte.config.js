@@ -7,6 +7,20 @@ export default {
   compilerOptions: { runes: true },
   kit: {
     // One page for every address: the server sends it for whatever is not a file or an interface.
-    adapter: adapter({ fallback: 'index.html' })
+    adapter: adapter({ fallback: 'index.html' }),
+    // Written into the page, with the hash of the one script that starts the application; the server adds what only a header can say.
+    csp: {
+      mode: 'hash',
+      directives: {
+        'default-src': ['self'],
+        'script-src': ['self'],
+        // Where something floats is set by its place, in a style attribute.
+        'style-src': ['self', 'unsafe-inline'],
+        'img-src': ['self', 'data:'],
+        'object-src': ['none'],
+        'base-uri': ['none'],
+        'form-action': ['self']
+      }
+    }
   }
 };

@@ -23,33 +23,48 @@ public static class BulkSave
     /// context knows them no longer.</summary>
     public static async Task SaveManyAsync(this FidDb db, CancellationToken cancellation)
     {
-        db.ChangeTracker.DetectChanges();
-        var added = db.ChangeTracker.Entries().Where(e => e.State == EntityState.Added && Copied.Contains(e.Metadata.ClrType)).ToLookup(e => e.Metadata);
-        if (added.Sum(a => a.Count()) < Fewest)
-        {
-            await db.SaveChangesAsync(cancellation);
-            return;
-        }
-        var rows = added
-            .OrderBy(a => Array.IndexOf(Copied, a.Key.ClrType))
-            .Select(a => (Table: Table.Of(a.Key), Entries: a))
-            .Select(t => (t.Table, Rows: t.Entries.Select(t.Table.Values).ToList()))
-            .ToList();
-        foreach (var entry in added.SelectMany(a => a))
-            entry.State = EntityState.Detached;
         var detects = db.ChangeTracker.AutoDetectChangesEnabled;
         try
         {
-            // What is let go of must not be found again through what it belongs to.
+            // Comparing thousands of new rows with themselves takes longer than copying them, and what is let go of must not be found again
+            // through what it belongs to: changes are looked for once, among the rest.
             db.ChangeTracker.AutoDetectChangesEnabled = false;
+            if (Added(db).Count() < Fewest)
+            {
+                db.ChangeTracker.DetectChanges();
+                await db.SaveChangesAsync(cancellation);
+                return;
+            }
+            var rows = LetGo(Added(db).Where(e => !IsFoundThroughAnother(e)));
+            db.ChangeTracker.DetectChanges();
+            rows.AddRange(LetGo(Added(db)));
             await db.SaveChangesAsync(cancellation);
+            foreach (var (entity, values) in rows.OrderBy(r => Array.IndexOf(Copied, r.Entity.ClrType)))
+                await CopyAsync((NpgsqlConnection)db.Database.GetDbConnection(), Table.Of(entity), values, cancellation);
         }
         finally
         {
             db.ChangeTracker.AutoDetectChangesEnabled = detects;
         }
-        foreach (var (table, values) in rows)
-            await CopyAsync((NpgsqlConnection)db.Database.GetDbConnection(), table, values, cancellation);
+    }
+
+    private static IEnumerable<EntityEntry> Added(FidDb db) =>
+        db.ChangeTracker.Entries().Where(e => e.State == EntityState.Added && Copied.Contains(e.Metadata.ClrType));
+
+    private static bool IsFoundThroughAnother(EntityEntry entry) => entry.Metadata.GetForeignKeys().Any(k => k.PrincipalToDependent is not null);
+
+    // The rows as they are to be copied, by their kind; the context knows them no longer.
+    private static List<(IEntityType Entity, List<object?[]> Rows)> LetGo(IEnumerable<EntityEntry> entries)
+    {
+        var rows = new List<(IEntityType, List<object?[]>)>();
+        foreach (var kind in entries.ToLookup(e => e.Metadata))
+        {
+            var table = Table.Of(kind.Key);
+            rows.Add((kind.Key, [.. kind.Select(table.Values)]));
+            foreach (var entry in kind)
+                entry.State = EntityState.Detached;
+        }
+        return rows;
     }
 
     private static async Task CopyAsync(NpgsqlConnection connection, Table table, List<object?[]> rows, CancellationToken cancellation)

@@ -126,7 +126,7 @@ public static class FidServer
         app.UseExceptionHandler();
         app.UseStatusCodePages(pages => Problems.OfStatus(pages.HttpContext.Response.StatusCode).ExecuteAsync(pages.HttpContext));
         app.UseResponseCompression();
-        app.UseFidSecurityHeaders(page);
+        app.UseFidSecurityHeaders();
         app.UseStaticFiles(
             new StaticFileOptions
             {

@@ -8,11 +8,57 @@ namespace Fid.Mutants;
 internal sealed class PlantedCopy
 {
     private const string Switch = """
-        internal static class Mutants
+        public static class Mutants
         {
-            private static readonly int Active = System.Convert.ToInt32(System.Environment.GetEnvironmentVariable("FID_MUTANT") ?? "0", null);
+            private static readonly bool[]? Reached = Remember(System.Environment.GetEnvironmentVariable("FID_MUTANTS_REACHED"));
 
-            public static bool Is(int number) => Active == number;
+            public static int Active { get; set; } = System.Convert.ToInt32(System.Environment.GetEnvironmentVariable("FID_MUTANT") ?? "0", null);
+
+            public static bool Is(int number)
+            {
+                if (Reached is not null)
+                    Reached[number] = true;
+                return Active == number;
+            }
+
+            private static bool[]? Remember(string? file)
+            {
+                if (string.IsNullOrEmpty(file))
+                    return null;
+                var reached = new bool[100_000];
+                System.AppDomain.CurrentDomain.ProcessExit += (_, _) =>
+                {
+                    using var lines = new System.IO.StreamWriter(file);
+                    for (var i = 0; i < reached.Length; i++)
+                        if (reached[i])
+                            lines.WriteLine(i);
+                };
+                return reached;
+            }
+        }
+        """;
+
+    // Starting the tests takes longer than most of them: asked to, they stay and run for one mistake after another.
+    private const string Served = """
+        internal static class ServedTests
+        {
+            public static int Main(string[] args)
+            {
+                if (args is not ["--serve"])
+                    return Xunit.Runner.InProc.SystemConsole.ConsoleRunner.Run(args).GetAwaiter().GetResult();
+                var answers = System.Console.Out;
+                while (System.Console.In.ReadLine() is { } line)
+                {
+                    var asked = line.Split('\t');
+                    Mutants.Active = int.Parse(asked[0]);
+                    var said = new System.IO.StringWriter();
+                    System.Console.SetOut(System.IO.TextWriter.Synchronized(said));
+                    var code = Xunit.Runner.InProc.SystemConsole.ConsoleRunner.Run(asked[1..]).GetAwaiter().GetResult();
+                    answers.WriteLine(code == 0 && !said.ToString().Contains("[FAIL]") ? "#passed" : "#failed");
+                    answers.Flush();
+                }
+                return 0;
+            }
         }
         """;
 
@@ -59,6 +105,13 @@ internal sealed class PlantedCopy
             File.Copy(file, Path.Combine(root, Path.GetFileName(file)));
         var mutants = Plant(repository, root, project, folder);
         await File.WriteAllTextAsync(Path.Combine(root, "src", project, "Mutants.cs"), Switch);
+        var (home, program) = (Path.Combine(root, "tests", tests), Path.Combine(root, "tests", tests, tests + ".csproj"));
+        await File.WriteAllTextAsync(Path.Combine(home, "ServedTests.cs"), Served);
+        var settings = await File.ReadAllTextAsync(program);
+        await File.WriteAllTextAsync(
+            program,
+            settings.Replace("</Project>", "<PropertyGroup><StartupObject>ServedTests</StartupObject></PropertyGroup></Project>", StringComparison.Ordinal)
+        );
         await BuildAsync(root, tests);
         return new PlantedCopy(root, mutants);
     }

@@ -3,40 +3,40 @@ using System.Globalization;
 
 namespace Fid.Mutants;
 
-/// <summary>Runs tests with one mistake switched on.</summary>
+/// <summary>Runs tests that are started for one mistake.</summary>
 /// <param name="Program">The test program.</param>
 internal sealed record TestRun(string Program)
 {
-    // Where nothing is wrong they all pass; whoever hangs is caught too.
+    // Where nothing is wrong they all pass; what hangs is caught too.
     private static readonly TimeSpan Longest = TimeSpan.FromMinutes(5);
 
-    /// <summary>Whether a test catches the mistake. The tests of the same capability are asked first, then the others.</summary>
-    /// <param name="capability">The folder the mistake is in.</param>
-    public async Task<bool> CatchesAsync(int mutant, string capability, string space)
+    // What the code looks like, and the command, say nothing of what a rule comes to.
+    private static readonly string[] Others = ["ArchitectureTests", "StructureTests", "ComputeCommandTests", "CalledMembers"];
+
+    /// <summary>What every run of the tests is told.</summary>
+    public static IReadOnlyList<string> Options { get; } = ["-noLogo", "-noColor", "-stopOnFail"];
+
+    /// <summary>The test classes that can tell.</summary>
+    public async Task<string[]> ClassesAsync() =>
+        [
+            .. (await RunAsync(0, ["-noLogo", "-noColor", "-list", "classes"]))
+                .Said.Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+                .Where(c => Others.All(o => !c.EndsWith("." + o, StringComparison.Ordinal))),
+        ];
+
+    /// <summary>Whether all tests of some classes pass.</summary>
+    /// <param name="reached">The file that then says by which mistakes they came; null for none.</param>
+    public async Task<bool> PassAsync(int mutant, IEnumerable<string> classes, string? reached = null)
     {
-        var own = $"{space}.{capability}";
-        return capability.Length > 0 && !await PassAsync(mutant, ["-namespace", own, "-namespace", $"{own}.*"]) || !await PassAsync(mutant, []);
+        var (isOver, code, said) = await RunAsync(mutant, [.. Options, .. classes.SelectMany(c => new[] { "-class", c })], reached);
+        return isOver && code == 0 && !said.Contains("[FAIL]", StringComparison.Ordinal);
     }
 
-    /// <summary>Whether all of some tests pass.</summary>
-    public async Task<bool> PassAsync(int mutant, IEnumerable<string> which)
+    private async Task<(bool IsOver, int Code, string Said)> RunAsync(int mutant, IEnumerable<string> arguments, string? reached = null)
     {
-        // What the code looks like, and the command, say nothing of what a rule comes to.
-        string[] arguments =
-        [
-            "-noLogo",
-            "-noColor",
-            "-stopOnFail",
-            "-class-",
-            "*ArchitectureTests",
-            "-class-",
-            "*ComputeCommandTests",
-            "-class-",
-            "*CalledMembers",
-            .. which,
-        ];
         var start = new ProcessStartInfo(Program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true };
         start.Environment["FID_MUTANT"] = mutant.ToString(CultureInfo.InvariantCulture);
+        start.Environment["FID_MUTANTS_REACHED"] = reached;
         using var run = Process.Start(start)!;
         var said = Task.WhenAll(run.StandardOutput.ReadToEndAsync(), run.StandardError.ReadToEndAsync());
         using var patience = new CancellationTokenSource(Longest);
@@ -47,10 +47,8 @@ internal sealed record TestRun(string Program)
         catch (OperationCanceledException)
         {
             run.Kill(entireProcessTree: true);
-            return false;
+            return (false, -1, "");
         }
-        var text = (await said)[0];
-        // Where no test is of that name, none catches anything; one that was stopped at its first failure counts nothing either.
-        return !text.Contains("[FAIL]", StringComparison.Ordinal) && (run.ExitCode == 0 || text.Contains("Total: 0", StringComparison.Ordinal));
+        return (true, run.ExitCode, (await said)[0]);
     }
 }

@@ -71,6 +71,40 @@ public class LiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         }
     }
 
+    [Theory]
+    [InlineData("piet", true)] // another coordinator
+    [InlineData("ruth", true)] // payroll, who reads templates
+    [InlineData("callum", false)] // a manager
+    public async Task A_template_that_is_changed_is_told_to_those_who_read_templates(string who, bool hears)
+    {
+        using var orla = await firm.As("orla");
+        using var listener = await firm.As(who);
+        using var stream = await listener.SendAsync("GET", "/api/live");
+        using var lines = new StreamReader(await stream.Content.ReadAsStreamAsync(TestContext.Current.CancellationToken));
+        (await DataAsync(lines)).ShouldBe("all");
+        var code = $"heard-by-{who}";
+        var spec = (await orla.GetAsync("/api/templates/galley-cook"))["live"]!;
+        spec["name"] = $"Heard by {who}";
+        spec["nameDe"] = null;
+        await orla.DraftAsync(code, spec, null);
+        await orla.SendAsync("DELETE", $"/api/templates/{code}/draft");
+        using var listed = await orla.SendAsync(
+            "POST",
+            "/api/lists/teams/entries",
+            new
+            {
+                code,
+                name = code,
+                values = new { },
+            }
+        );
+        listed.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created);
+        var heard = new List<string>();
+        while (await DataAsync(lines) is var change and not "lists")
+            heard.Add(change);
+        heard.Count(c => c == "templates").ShouldBe(hears ? 2 : 0);
+    }
+
     [Fact]
     public async Task A_session_begun_at_one_instance_is_known_at_the_other_and_after_a_restart()
     {

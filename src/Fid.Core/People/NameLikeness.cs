@@ -40,9 +40,15 @@ internal sealed class NameLikeness
             Try(Alike([.. _given, .. _family], [.. other._given, .. other._family]) * WithMoreNames, NameReason.Name);
         return best;
 
-        // Where not even equal second words would do, they are not compared.
-        double Both(Word[] one, Word[] otherOne, Word[] two, Word[] otherTwo) =>
-            Alike(one, otherOne) is var first && (first + 1) / 2 < atLeast ? first / 2 : (first + Alike(two, otherTwo)) / 2;
+        // Letters that differ tell of most names that they will not do, before the slow comparison; then the second words, the first known.
+        double Both(Word[] one, Word[] otherOne, Word[] two, Word[] otherTwo)
+        {
+            var most = MostAlike(two, otherTwo);
+            if ((MostAlike(one, otherOne) + most) / 2 < atLeast)
+                return 0;
+            var first = Alike(one, otherOne);
+            return (first + most) / 2 < atLeast ? first / 2 : (first + Alike(two, otherTwo)) / 2;
+        }
 
         void Try(double likeness, NameReason reason)
         {
@@ -81,22 +87,36 @@ internal sealed class NameLikeness
         return sum / a.Length * (a.Length == b.Length ? 1 : WithMoreNames);
     }
 
+    // At least as much as Alike says.
+    private static double MostAlike(Word[] a, Word[] b) => a.Length == 1 && b.Length == 1 ? WithoutLetters(a[0], b[0]) ?? MostByLetters(a[0], b[0]) : 1;
+
     private static double Alike(Word one, Word other)
+    {
+        if (WithoutLetters(one, other) is { } told)
+            return told;
+        if (MostByLetters(one, other) < Chance)
+            return 0;
+        var likeness = 1 - Letters.Distance(one.Text, other.Text) / Math.Max(one.Text.Length, other.Text.Length);
+        return likeness < Chance ? 0 : likeness;
+    }
+
+    // Null where the letters have to be compared.
+    private static double? WithoutLetters(Word one, Word other)
     {
         var (a, b) = (one.Text, other.Text);
         if (a == b || one.Families.AsSpan().ContainsAny(other.Families))
             return 1;
-        if (a.Length == 1 || b.Length == 1)
-            return a[0] == b[0] ? OfAnInitial : 0;
-        var longest = Math.Max(a.Length, b.Length);
-        if (Math.Abs(a.Length - b.Length) > longest * Chance)
-            return 0;
-        // Each letter that only one of them has takes a change of its own: mostly that is enough to know.
+        return a.Length > 1 && b.Length > 1 ? null
+            : a[0] == b[0] ? OfAnInitial
+            : 0;
+    }
+
+    // Each letter that only one of them has takes a change of its own, and so does each one that is too many.
+    private static double MostByLetters(Word one, Word other)
+    {
         var changes = Math.Max(BitOperations.PopCount(one.Letters & ~other.Letters), BitOperations.PopCount(other.Letters & ~one.Letters));
-        if (changes > longest * (1 - Chance))
-            return 0;
-        var likeness = 1 - Letters.Distance(a, b) / longest;
-        return likeness < Chance ? 0 : likeness;
+        var (a, b) = (one.Text.Length, other.Text.Length);
+        return 1 - (double)Math.Max(changes, Math.Abs(a - b)) / Math.Max(a, b);
     }
 
     private static Word[] Words(string name)

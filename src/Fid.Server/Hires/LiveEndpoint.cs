@@ -39,7 +39,8 @@ internal static class LiveEndpoint
         private const string Hire = "hire:",
             Record = "record:",
             Import = "import:",
-            Intake = "intake";
+            Intake = "intake",
+            Templates = "templates";
 
         public async Task<IReadOnlyList<string>?> MayHearAsync(IReadOnlyList<string> changes, CancellationToken cancellation)
         {
@@ -88,7 +89,7 @@ internal static class LiveEndpoint
             return
             [
                 .. changes.Where(c =>
-                    (!c.Contains(':', StringComparison.Ordinal) && (c != Intake || actor.MayCoordinate))
+                    (!c.Contains(':', StringComparison.Ordinal) && (c != Intake || actor.MayCoordinate) && (c != Templates || actor.MayReadEverybody))
                     || Of(c, Hire, hires)
                     || Of(c, Record, records)
                     || Of(c, Import, imports)

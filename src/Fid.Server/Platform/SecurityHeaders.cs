@@ -1,46 +1,27 @@
-using System.Security.Cryptography;
-using System.Text;
-using System.Text.RegularExpressions;
-using Microsoft.Extensions.FileProviders;
-
 namespace Fid.Server.Platform;
 
 /// <summary>Headers that keep a browser from doing what no page of ours asks for.</summary>
-internal static partial class SecurityHeaders
+internal static class SecurityHeaders
 {
-    public static void UseFidSecurityHeaders(this WebApplication app, IFileInfo page)
-    {
-        var policy =
-            $"default-src 'self'; script-src 'self'{InlineHashes(page)}; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
-            + "object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+    // What the page itself may load stands in it, with the hash of its one script; this is what only a header can say.
+    private const string OfThePage = "object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+
+    // What the interface answers is data. Whatever a browser takes it for, nothing of it runs.
+    private const string OfData = "default-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+
+    public static void UseFidSecurityHeaders(this WebApplication app) =>
         app.Use(
             (http, next) =>
             {
-                var headers = http.Response.Headers;
-                headers.ContentSecurityPolicy = policy;
+                var (headers, isData) = (http.Response.Headers, http.Request.Path.StartsWithSegments("/api"));
+                headers.ContentSecurityPolicy = isData ? OfData : OfThePage;
                 headers.XContentTypeOptions = "nosniff";
                 headers["Referrer-Policy"] = "same-origin";
                 headers["Permissions-Policy"] = "camera=(), geolocation=(), microphone=(), payment=()";
                 headers["Cross-Origin-Opener-Policy"] = "same-origin";
-                if (http.Request.Path.StartsWithSegments("/api"))
+                if (isData)
                     headers.CacheControl = "no-store";
                 return next();
             }
         );
-    }
-
-    // The page starts the application with one script of its own. It is allowed by its hash, and no other is.
-    private static string InlineHashes(IFileInfo page)
-    {
-        if (!page.Exists)
-            return "";
-        using var reader = new StreamReader(page.CreateReadStream());
-        var hashes = InlineScript()
-            .Matches(reader.ReadToEnd())
-            .Select(m => $" 'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(m.Groups[1].Value)))}'");
-        return string.Concat(hashes);
-    }
-
-    [GeneratedRegex(@"<script(?![^>]*\ssrc=)[^>]*>(.*?)</script>", RegexOptions.Singleline)]
-    private static partial Regex InlineScript();
 }

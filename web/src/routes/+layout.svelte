@@ -3,10 +3,11 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { ApiProblem } from '$lib/api/client';
-  import { listen } from '$lib/api/live';
+  import { listen } from '$lib/live/live';
   import { session } from '$lib/api/session.svelte';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
+  import { language } from '$lib/text/language.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
   import type { Component } from 'svelte';
@@ -46,8 +47,8 @@
   async function begin() {
     failure = undefined;
     try {
-      await session.load();
-      await text.ready();
+      await session.once();
+      await language.follow();
       begun = true;
     } catch (e) {
       failure = e;
@@ -58,7 +59,7 @@
   // Fetched when asked for, so that the first load is without.
   let KeyList = $state<Component<{ open: boolean }>>();
   async function listKeys() {
-    KeyList ??= (await import('$lib/keys/KeyList.svelte')).default;
+    KeyList ??= (await import('./KeyList.svelte')).default;
     showKeys = true;
   }
 
@@ -81,8 +82,8 @@
   });
   $effect(() => (session.user?.id ? listen(client) : undefined));
   $effect(() => {
-    void text.ready();
-    document.documentElement.lang = text.language;
+    void language.follow();
+    document.documentElement.lang = language.spoken;
   });
   $effect(() =>
     keys.use(() =>

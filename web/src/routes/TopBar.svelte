@@ -5,7 +5,7 @@
   import Key from '$lib/ui/Key.svelte';
   import Mark from '$lib/ui/Mark.svelte';
 
-  import { waitingQuery } from '$lib/hires/waiting';
+  import { waitingQuery } from '$lib/hires/queries';
   import { createQuery } from '@tanstack/svelte-query';
 
   let { goAnywhere, showKeys }: { goAnywhere: () => void; showKeys: () => void } = $props();

@@ -7,7 +7,10 @@ export const adminKeys = {
   counts: ['accounts', 'counts'] as const,
   account: (id: string) => ['accounts', 'one', id] as const,
   ofPerson: (employment: string) => ['accounts', 'person', employment] as const,
-  jobs: ['jobs'] as const
+  jobs: ['jobs'] as const,
+  trail: (action: string) => ['trail', action] as const,
+  sessions: ['sessions'] as const,
+  invitation: (token: string) => ['invitation', token] as const
 };
 
 export const accountQuery = (id: string) => ({

@@ -1,9 +1,10 @@
 import { api, data, type Api } from './client';
-import { KeptDraft } from '$lib/record/kept';
+import { forgetTyping } from './kept';
 
 /** Who is signed in, at which firm, on which day. */
 class Session {
   #value = $state<Api['SessionResponse']>();
+  #asked: Promise<void> | undefined;
   // Whose session ran out here: what they typed waits for them, and for nobody else.
   #ranOut: string | undefined;
 
@@ -41,6 +42,16 @@ class Session {
     return this.seesArrivals ? '/arrivals' : '/tasks';
   }
 
+  /** Asks who it is, where that was not asked yet. */
+  async once() {
+    this.#asked ??= this.load();
+    try {
+      await this.#asked;
+    } catch (e) {
+      this.#asked = undefined;
+      throw e;
+    }
+  }
   async load() {
     this.#value = await data(api.GET('/api/session'));
   }
@@ -51,7 +62,7 @@ class Session {
   }
   async signOut() {
     await data(api.DELETE('/api/session'));
-    KeptDraft.forgetAll();
+    forgetTyping();
     if (this.#value) this.#value = { ...this.#value, user: null };
     // All that was read and typed in this tab is forgotten with the page.
     location.assign('/sign-in');

@@ -18,7 +18,7 @@
   const label = $derived(
     band.pay === null
       ? ''
-      : text.t.record.bandLabel(
+      : text.t.common.bandLabel(
           text.money(band.pay, true),
           text.money(band.min, true),
           text.money(band.max, true),

@@ -4,7 +4,7 @@
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
-  import { PEOPLE, rowsOf } from './targets';
+  import { PEOPLE, rowsOf } from './queries';
   import { words } from './words';
 
   /** What can be done with an import as it is now. */

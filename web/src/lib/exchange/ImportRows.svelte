@@ -18,6 +18,7 @@
   import { createInfiniteQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { tick } from 'svelte';
   import { words as exchangeWords } from './words';
+  import { importKeys } from './queries';
 
   /** All rows with what each would do; a column's head says what it is, a cell that is wrong says why and can be mended there. */
   interface Props {
@@ -41,7 +42,7 @@
   });
   const kept = $derived(only ? also : []);
   const pages = createInfiniteQuery(() => ({
-    queryKey: ['imports', run.id, 'rows', only, run.generation, kept],
+    queryKey: importKeys.rows(run.id, only, run.generation, kept),
     queryFn: ({ pageParam }) =>
       data(
         api.GET('/api/imports/{id}/rows', {

@@ -6,6 +6,7 @@
   import type { Drafting } from './drafting.svelte';
   import { kindOf, requiredOf } from './summary';
   import { words } from './words';
+  import { fieldKeys } from './queries';
 
   /** All fields by section: what each is, who sees and who edits it, when it is needed, and how complete it is. */
   interface Props {
@@ -93,7 +94,7 @@
     void drafting.put({ ...drafting.configuration, sections: next });
   }
   // Counted apart: the fields are there to be edited before everybody's values are counted.
-  const counted = createQuery(() => ({ queryKey: ['fields', 'filled'], queryFn: () => data(api.GET('/api/fields/filled')) }));
+  const counted = createQuery(() => ({ queryKey: fieldKeys.filled, queryFn: () => data(api.GET('/api/fields/filled')) }));
   const active = $derived(counted.data?.active ?? 0);
 </script>
 

@@ -1,13 +1,14 @@
 <script lang="ts">
   import { api, data } from '$lib/api/client';
-  import { allFields } from '$lib/record/editing.svelte';
-  import { recordQuery } from '$lib/hires/queries';
+  import { allFields } from '$lib/record/rows';
+  import { recordQuery } from '$lib/record/queries';
   import { text } from '$lib/text/index.svelte';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import type { Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
   import { words } from './words';
+  import { fieldKeys } from './queries';
 
   /** What a field's formulas come to for somebody who is there, with the draft as it stands. */
   let { field, drafting }: { field: Field; drafting: Drafting } = $props();
@@ -21,7 +22,7 @@
     )
   );
   const tried = createQuery(() => ({
-    queryKey: ['fields', 'result', person, drafting.configuration, field.key, record.data?.version],
+    queryKey: fieldKeys.result(person, drafting.configuration, field.key, record.data?.version),
     queryFn: () =>
       data(
         api.POST('/api/fields/draft/try', {

@@ -2,7 +2,7 @@
   import type { Api } from '$lib/api/client';
   import { listsQuery } from '$lib/lists/queries';
   import FieldInput from '$lib/record/FieldInput.svelte';
-  import { typedOf, valueOf } from '$lib/record/editing.svelte';
+  import { typedOf, valueOf } from '$lib/text/typed';
   import { text } from '$lib/text/index.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
@@ -173,7 +173,7 @@
             type="checkbox"
             checked={field.accepts?.includes(group) ?? false}
             onchange={(e) => takesGroup(group, e.currentTarget.checked)}
-          />{text.t.record.fileGroups[group]}</label
+          />{text.t.common.fileGroups[group]}</label
         >
       {/each}
       <span id="{id}-accepts-note" class="text-soft text-xs">{w.acceptsNote}</span>

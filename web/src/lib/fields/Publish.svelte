@@ -12,6 +12,10 @@
   import type { Drafting } from './drafting.svelte';
   import { sentenceOf } from './findings';
   import { words } from './words';
+  import { again } from '$lib/api/again';
+  import { fieldKeys } from './queries';
+  import { recordKeys } from '$lib/record/queries';
+  import { hireKeys } from '$lib/hires/queries';
 
   /** What would change and whom it touches, before it is made live. */
   let { open = $bindable(), drafting }: { open: boolean; drafting: Drafting } = $props();
@@ -42,7 +46,7 @@
       );
       open = false;
       done(published.version === null ? w.asked : w.done(published.version));
-      await client.invalidateQueries({ predicate: (q) => ['fields', 'record', 'arrivals'].includes(String(q.queryKey[0])) });
+      await again(client, fieldKeys.all, recordKeys.all, hireKeys.arrivals);
     },
     onError: (e) => {
       if (e instanceof ApiProblem && e.status === 412) {

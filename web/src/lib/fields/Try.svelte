@@ -1,8 +1,8 @@
 <script lang="ts">
   import { api, data, type Api } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import FieldInput from '$lib/record/FieldInput.svelte';
-  import { isNumeric, typedOf, valueOf, type Value } from '$lib/record/editing.svelte';
+  import { isNumeric, typedOf, valueOf, type Value } from '$lib/text/typed';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -11,6 +11,7 @@
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import type { Drafting } from './drafting.svelte';
   import { words } from './words';
+  import { fieldKeys } from './queries';
 
   /** A sample record with the draft applied: defaults, narrowing, rules and errors act as one types, and nothing is saved. */
   let { open = $bindable(), drafting, server }: { open: boolean; drafting: Drafting; server: Api['FieldsResponse'] } = $props();
@@ -26,7 +27,7 @@
     )
   );
   const tried = createQuery(() => ({
-    queryKey: ['fields', 'try', drafting.configuration, role, stage, JSON.stringify(values), changed.join()],
+    queryKey: fieldKeys.tried(drafting.configuration, role, stage, JSON.stringify(values), changed.join()),
     queryFn: () =>
       data(
         api.POST('/api/fields/draft/try', {
@@ -117,7 +118,7 @@
                 within={field.parent ? (entered[field.parent] ?? '') : ''}
                 note={noteOf(field.key)}
                 noteTone={missing.has(field.key) ? 'ochre' : 'faint'}
-                error={misfit ? text.t.record.misfit[misfit] : undefined}
+                error={misfit ? text.t.common.misfit[misfit] : undefined}
                 onchange={(v) => enter(field.key, v)}
               />
             {:else}

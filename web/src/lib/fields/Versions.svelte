@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, data } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -8,19 +8,20 @@
   import type { Configuration } from './configuration';
   import Differences from './Differences.svelte';
   import { words } from './words';
+  import { fieldKeys } from './queries';
 
   /** The versions there were: compared with what is live, or made the draft again. */
   let { open = $bindable(), live, restore }: { open: boolean; live: number; restore: (configuration: Configuration) => void } = $props();
   const w = $derived(words().history);
   let compared = $state<number>();
   const versions = createQuery(() => ({
-    queryKey: ['fields', 'versions'],
+    queryKey: fieldKeys.versions,
     queryFn: () => data(api.GET('/api/fields/versions')),
     enabled: open
   }));
   const rows = $derived([...(versions.data ?? []), { version: 0, at: '', byName: w.shipped, why: null }]);
   const difference = createQuery(() => ({
-    queryKey: ['fields', 'compare', compared, live],
+    queryKey: fieldKeys.compare(compared, live),
     queryFn: () => data(api.GET('/api/fields/compare', { params: { query: { from: compared!, to: live } } })),
     enabled: compared !== undefined
   }));

@@ -8,6 +8,7 @@
   import { settled } from '$lib/ui/settled.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { Command } from 'bits-ui';
+  import { peopleKeys } from '$lib/people/queries';
 
   /** To anything by name: people, hires, templates, places. */
   let { open = $bindable() }: { open: boolean } = $props();
@@ -15,7 +16,7 @@
 
   const asked = settled(() => typed.trim());
   const found = createQuery(() => ({
-    queryKey: ['goto', asked.current],
+    queryKey: peopleKeys.goTo(asked.current),
     queryFn: ({ signal }) => data(api.GET('/api/goto', { params: { query: { q: asked.current } }, signal })),
     enabled: open && asked.current !== '',
     placeholderData: keepPreviousData

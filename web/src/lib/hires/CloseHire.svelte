@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -10,6 +10,7 @@
   import { createMutation, useQueryClient } from '@tanstack/svelte-query';
   import { goOn } from './goOn';
   import { words } from './words';
+  import { hireKeys } from './queries';
 
   /** A hire that comes to nothing, or later: withdrawn, no show, postponed; with a reason, and what is to be returned. */
   interface Props {
@@ -37,7 +38,7 @@
     mutationFn: async (how: 'withdrawn' | 'noShow') => {
       closed = await data(api.PUT('/api/hires/{id}/outcome', { params: { path: { id } }, body: { outcome: how, why } }));
       done(w.outcome.done(name), { label: w.outcome.undo, run: back });
-      await client.invalidateQueries({ queryKey: ['arrivals'] });
+      await client.invalidateQueries({ queryKey: hireKeys.arrivals });
     },
     onError: (e) => {
       error = e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e);

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { dueOf } from '$lib/hires/due';
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -11,11 +11,12 @@
   import { done, failed } from '$lib/ui/toast';
   import { createMutation, createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
-  import { hireQuery } from './queries';
+  import { hireQuery, hireKeys } from './queries';
+  import { words } from './words';
 
   /** Moves a start, after saying what that changes. */
   let { open = $bindable(), id, to = null }: { open: boolean; id: string; to?: string | null } = $props();
-  const t = $derived(text.t.start);
+  const t = $derived(words().start);
   const client = useQueryClient();
   const hire = createQuery(() => ({ ...hireQuery(id), enabled: open }));
 
@@ -39,7 +40,7 @@
 
   const name = $derived(hire.data ? `${hire.data.givenName} ${hire.data.familyName}`.trim() : '');
   const change = createQuery(() => ({
-    queryKey: ['hire', id, 'start', wanted],
+    queryKey: hireKeys.start(id, wanted),
     queryFn: () => data(api.GET('/api/hires/{id}/start-change', { params: { path: { id }, query: { to: wanted! } } })),
     enabled: open && wanted !== null && wanted !== hire.data?.start,
     placeholderData: keepPreviousData
@@ -58,7 +59,7 @@
         })
       );
       client.setQueryData(['hire', id], saved);
-      void client.invalidateQueries({ queryKey: ['arrivals'] });
+      void client.invalidateQueries({ queryKey: hireKeys.arrivals });
       open = false;
       done(t.moved(name, text.day(start)));
     },

@@ -1,6 +1,6 @@
 import { api, data, type Api } from '$lib/api/client';
 import { fits } from '$lib/text/fits';
-import { valueOf } from '$lib/record/editing.svelte';
+import { valueOf } from '$lib/text/typed';
 import Papa from 'papaparse';
 
 export interface GridColumn {

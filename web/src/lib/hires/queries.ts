@@ -1,11 +1,26 @@
 import { api, data } from '$lib/api/client';
 
+/** The keys under which hires, their openings and candidates are kept. */
+export const hireKeys = {
+  all: ['hire'] as const,
+  one: (id: string) => ['hire', id] as const,
+  start: (id: string, wanted: string | null) => ['hire', id, 'start', wanted] as const,
+  arrivals: ['arrivals'] as const,
+  preview: (asked: unknown) => ['preview', 'hire', asked] as const,
+  known: (asked: unknown) => ['known', asked] as const,
+  intake: ['intake'] as const,
+  waiting: ['intake', 'waiting'] as const
+};
+
 export const hireQuery = (id: string) => ({
-  queryKey: ['hire', id],
+  queryKey: hireKeys.one(id),
   queryFn: () => data(api.GET('/api/hires/{id}', { params: { path: { id } } }))
 });
 
-export const recordQuery = (id: string) => ({
-  queryKey: ['record', id],
-  queryFn: () => data(api.GET('/api/records/{id}', { params: { path: { id } } }))
+/** How much from recruiting waits for somebody: candidates, and hires of theirs that are said otherwise by now. */
+export const waitingQuery = (enabled: boolean) => ({
+  queryKey: hireKeys.waiting,
+  queryFn: () => data(api.GET('/api/intake/waiting')),
+  select: (intake: { waiting: number; changed: number }) => intake.waiting + intake.changed,
+  enabled
 });

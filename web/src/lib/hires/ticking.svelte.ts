@@ -3,6 +3,10 @@ import { session } from '$lib/api/session.svelte';
 import { text } from '$lib/text/index.svelte';
 import { done, failed } from '$lib/ui/toast';
 import { useQueryClient } from '@tanstack/svelte-query';
+import { words } from './words';
+import { again } from '$lib/api/again';
+import { hireKeys } from './queries';
+import { taskKeys } from '$lib/tasks/queries';
 
 type Task = Pick<Api['TaskResponse'], 'key' | 'name' | 'owner'>;
 
@@ -22,24 +26,27 @@ export class Ticking {
   tick = (task: Task, hire = this.hire()) =>
     this.#act(
       () => data(api.PUT('/api/hires/{id}/tasks/{key}/done', { params: at(hire, task), body: { done: null } })),
-      text.t.checklist.ticked(task.name),
+      words().checklist.ticked(task.name),
       () => this.untick(task, hire)
     );
 
   untick = (task: Task, hire = this.hire()) =>
-    this.#act(() => data(api.DELETE('/api/hires/{id}/tasks/{key}/done', { params: at(hire, task) })), text.t.checklist.unticked(task.name));
+    this.#act(
+      () => data(api.DELETE('/api/hires/{id}/tasks/{key}/done', { params: at(hire, task) })),
+      words().checklist.unticked(task.name)
+    );
 
   skip = (task: Task, why: string, hire = this.hire()) =>
     this.#act(
       () => data(api.PUT('/api/hires/{id}/tasks/{key}/skipped', { params: at(hire, task), body: { why } })),
-      text.t.checklist.skipped(task.name),
+      words().checklist.skipped(task.name),
       () => this.unskip(task, hire)
     );
 
   unskip = (task: Task, hire = this.hire()) =>
     this.#act(
       () => data(api.DELETE('/api/hires/{id}/tasks/{key}/skipped', { params: at(hire, task) })),
-      text.t.checklist.unticked(task.name)
+      words().checklist.unticked(task.name)
     );
 
   async #act(call: () => Promise<unknown>, said: string, back?: () => void) {
@@ -47,13 +54,13 @@ export class Ticking {
     this.#busy = true;
     try {
       await call();
-      done(said, back && { label: text.t.checklist.undo, run: back });
+      done(said, back && { label: words().checklist.undo, run: back });
     } catch (e) {
       failed(text.failure(e));
     } finally {
       this.#busy = false;
       // The live line tells as well; this keeps the screen right where that is down.
-      void this.#client.invalidateQueries({ predicate: (q) => ['hire', 'arrivals', 'tasks'].includes(String(q.queryKey[0])) });
+      void again(this.#client, hireKeys.all, hireKeys.arrivals, taskKeys.mine);
     }
   }
 }

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { api, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import TextField from '$lib/ui/TextField.svelte';
@@ -10,6 +10,7 @@
   import { shown } from './show';
   import { changed } from './value';
   import { words } from './words';
+  import { recordKeys } from '$lib/record/queries';
 
   /** The saves of a record, the latest first; each can be explained, and taken back. */
   let { id, changes, values }: { id: string; changes: Api['HistoryChange'][]; values: Api['HistoryValue'][] } = $props();
@@ -29,7 +30,7 @@
       done(act === 'explain' ? w.explained : w.takenBack);
       acting = undefined;
       why = '';
-      await client.invalidateQueries({ queryKey: ['record', id] });
+      await client.invalidateQueries({ queryKey: recordKeys.one(id) });
     } catch (e) {
       error = text.failure(e);
     }

@@ -7,6 +7,7 @@
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { shown } from './show';
   import { words } from './words';
+  import { recordKeys } from '$lib/record/queries';
 
   /** Two states of a record side by side, with only what differs: each is what was true on a day, as known on a day. */
   let { id, start, values }: { id: string; start: string; values: Api['HistoryValue'][] } = $props();
@@ -27,7 +28,7 @@
   const first = $derived(on ?? (took ? isoDay(dayNumber(took) - 1) : start < last ? start : last));
   const second = $derived(withDay ?? last);
   const compared = createQuery(() => ({
-    queryKey: ['record', id, 'compare', first, known, second, withKnown],
+    queryKey: recordKeys.compare(id, first, known, second, withKnown),
     queryFn: () =>
       data(
         api.GET('/api/records/{id}/compare', {

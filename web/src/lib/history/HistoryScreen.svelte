@@ -2,11 +2,11 @@
   import { goto } from '$app/navigation';
   import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import HireTitle from '$lib/hires/HireTitle.svelte';
-  import { recordQuery } from '$lib/hires/queries';
+  import { recordQuery } from '$lib/record/queries';
   import { keys } from '$lib/keys/keys.svelte';
-  import { sourceText } from '$lib/source';
+  import { sourceText } from '$lib/text/source';
   import Picker from '$lib/ui/Picker.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
@@ -14,12 +14,13 @@
   import Compare from './Compare.svelte';
   import ValueLines from './ValueLines.svelte';
   import { words } from './words';
+  import { recordKeys } from '$lib/record/queries';
 
   /** Everything a record held: over time, between two dates, and change by change. */
   let { id }: { id: string } = $props();
   const record = createQuery(() => recordQuery(id));
   const history = createQuery(() => ({
-    queryKey: ['record', id, 'history'],
+    queryKey: recordKeys.history(id),
     queryFn: () => data(api.GET('/api/records/{id}/history', { params: { path: { id } } }))
   }));
   const w = $derived(words());

@@ -73,7 +73,7 @@
           <li class={value.knownTo ? 'text-soft' : ''}>
             <bdi class={value.knownTo ? 'line-through' : 'font-semibold'}>{open[value.id] ?? shown(value, w.nothing)}</bdi>
             {#if value.value === mask && !(value.id in open)}
-              <button type="button" class="link text-xs" onclick={() => show(value)}>{text.t.record.show}</button>
+              <button type="button" class="link text-xs" onclick={() => show(value)}>{text.t.common.show}</button>
             {/if}
             <span class="text-soft">{when(value)}</span>
           </li>

@@ -5,7 +5,7 @@ export function shown(value: { value: unknown; display: string | null } | null, 
   if (!value) return nothing;
   if (value.display) return value.display;
   const raw = value.value;
-  if (typeof raw === 'boolean') return raw ? text.t.record.yes : text.t.record.no;
+  if (typeof raw === 'boolean') return raw ? text.t.common.yes : text.t.common.no;
   if (typeof raw === 'number') return text.number(raw);
   if (Array.isArray(raw)) return raw.join(', ');
   const said = String(raw ?? nothing);

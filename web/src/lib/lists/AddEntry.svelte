@@ -6,7 +6,7 @@
   import { useQueryClient } from '@tanstack/svelte-query';
   import { EntryEditing } from './editing.svelte';
   import EntryFields from './EntryFields.svelte';
-  import { listsQuery } from './queries';
+  import { listsQuery, listKeys } from './queries';
   import { words } from './words';
 
   /** A small sheet that adds an entry without leaving where one is: the code, the name, and what the list cannot do without. */
@@ -31,7 +31,7 @@
     event.stopPropagation(); // the form this stands in is not sent by it
     const saved = await editing!.save();
     if (!saved) return;
-    await client.invalidateQueries({ queryKey: ['lists'] });
+    await client.invalidateQueries({ queryKey: listKeys.all });
     onadded(saved);
     open = false;
     onclose();

@@ -3,12 +3,13 @@
   import { text } from '$lib/text/index.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { words } from './words';
+  import { listKeys } from './queries';
 
   /** Who changed an entry, when, and why. */
   let { list, code }: { list: string; code: string } = $props();
   const w = $derived(words());
   const history = createQuery(() => ({
-    queryKey: ['lists', list, code, 'history'],
+    queryKey: listKeys.history(list, code),
     queryFn: () => data(api.GET('/api/lists/{list}/entries/{code}/history', { params: { path: { list, code } } }))
   }));
 </script>

@@ -13,7 +13,7 @@
   import { EntryEditing } from './editing.svelte';
   import EntryFields from './EntryFields.svelte';
   import EntryHistory from './EntryHistory.svelte';
-  import { entryPath } from './queries';
+  import { entryPath, listKeys } from './queries';
   import Retire from './Retire.svelte';
   import { usageText } from './usage';
   import Users from './Users.svelte';
@@ -42,7 +42,7 @@
     const isNew = editing.isNew;
     try {
       const saved = await editing.save();
-      await client.invalidateQueries({ queryKey: ['lists'] });
+      await client.invalidateQueries({ queryKey: listKeys.all });
       if (!saved) return focusFirst();
       done(w.saved(saved.name));
       if (isNew) {

@@ -7,7 +7,7 @@
   import { settled } from '$lib/ui/settled.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import AddEntry from './AddEntry.svelte';
-  import { optionsQuery } from './queries';
+  import { optionsQuery, listKeys } from './queries';
   import { recent } from './recent.svelte';
 
   /** Chooses an entry of a list by any part of its code or name in any language, recently used ones first; who may can add one. */
@@ -33,7 +33,7 @@
   const long = $derived(options.data?.more.includes(list) ?? false);
   const asked = settled(() => typed);
   const found = createQuery(() => ({
-    queryKey: ['lists', 'find', list, asked.current],
+    queryKey: listKeys.find(list, asked.current),
     queryFn: ({ signal }) => data(api.GET('/api/options/{list}', { params: { path: { list }, query: { find: asked.current } }, signal })),
     enabled: long,
     placeholderData: keepPreviousData

@@ -11,6 +11,7 @@
   import ListPicker from './ListPicker.svelte';
   import { usageText } from './usage';
   import { words } from './words';
+  import { listKeys } from './queries';
 
   /** Retires an entry; its users keep it, or move to another from a day on. */
   let { list, entry, onclose, ondone }: { list: Api['ListSummary']; entry: Api['EntryResponse']; onclose: () => void; ondone: () => void } =
@@ -37,7 +38,7 @@
       open = false;
       ondone();
       onclose();
-      await client.invalidateQueries({ queryKey: ['lists'] });
+      await client.invalidateQueries({ queryKey: listKeys.all });
     },
     onError: (e) => {
       errors =

@@ -9,6 +9,7 @@
   import { untrack } from 'svelte';
   import Number from './parts/Number.svelte';
   import { words } from './words';
+  import { listKeys } from './queries';
 
   /** The firm's few settings. */
   let { settings }: { settings: Api['SettingsRequest'] } = $props();
@@ -25,7 +26,7 @@
 
   // What the number would be is for the server to say.
   const next = createQuery(() => ({
-    queryKey: ['lists', 'setup', 'number', draft.numberPattern],
+    queryKey: listKeys.number(draft.numberPattern),
     queryFn: () => data(api.GET('/api/setup/number', { params: { query: { pattern: String(draft.numberPattern) } } })),
     placeholderData: keepPreviousData,
     retry: false
@@ -38,7 +39,7 @@
     try {
       await data(api.PUT('/api/setup/settings', { body: draft as Api['SettingsRequest'] }));
       done(w.setupPage.settingsSaved);
-      await client.invalidateQueries({ queryKey: ['lists', 'setup'] });
+      await client.invalidateQueries({ queryKey: listKeys.setup });
     } catch (e) {
       if (e instanceof ApiProblem && e.errors.length > 0) errors = e.errors;
       else failed(text.failure(e));

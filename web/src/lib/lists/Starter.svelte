@@ -7,6 +7,8 @@
   import { done, failed } from '$lib/ui/toast';
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { words } from './words';
+  import { listKeys } from './queries';
+  import { again } from '$lib/api/again';
 
   /** A list in setting up: what it has, and the entries it can begin with, to be taken as they are, edited first, or left. */
   interface Props {
@@ -27,7 +29,7 @@
   let errors = $state<ProblemEntry[]>([]);
   let chosen = $state<string>();
   const ofCountry = createQuery(() => ({
-    queryKey: ['lists', 'starters', 'calendars', chosen],
+    queryKey: listKeys.starters(chosen),
     queryFn: () => data(api.GET('/api/setup/starters/calendars', { params: { query: chosen ? { country: chosen } : {} } })),
     enabled: countries.length > 0 && chosen !== undefined
   }));
@@ -69,7 +71,7 @@
       await data(api.POST('/api/setup/starters/{list}', { params: { path: { list: row.key } }, body: { rows: taken } }));
       done(w.setupPage.taken(taken.length));
       editing = false;
-      await client.invalidateQueries({ predicate: (q) => ['lists', 'templates'].includes(String(q.queryKey[0])) });
+      await again(client, listKeys.all, ['templates']);
     },
     onError: (e) => {
       if (e instanceof ApiProblem && e.errors.length > 0) {

@@ -3,7 +3,7 @@
   import Dialog from '$lib/ui/Dialog.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
-  import { entryPath } from './queries';
+  import { entryPath, listKeys } from './queries';
   import { words } from './words';
 
   /** Who and what uses an entry, each a link. */
@@ -11,7 +11,7 @@
   const w = $derived(words());
   let open = $state(true);
   const users = createQuery(() => ({
-    queryKey: ['lists', list.key, entry.code, 'users'],
+    queryKey: listKeys.users(list.key, entry.code),
     queryFn: () => data(api.GET('/api/lists/{list}/entries/{code}/users', { params: { path: { list: list.key, code: entry.code } } }))
   }));
   const groups = $derived(

@@ -6,6 +6,7 @@
   import { untrack } from 'svelte';
   import type { Editing } from './editing.svelte';
   import { shownValue } from './show';
+  import { words } from './words';
 
   /** Two people saved one record: both versions side by side, and the choice for each field. */
   interface Props {
@@ -14,7 +15,7 @@
     resolved: (now: Api['RecordResponse']) => void;
   }
   let { editing, lists, resolved }: Props = $props();
-  const t = $derived(text.t.record);
+  const t = $derived(words());
   const conflicts = untrack(() => editing.conflicts());
   let ours = $state<Record<string, boolean>>({});
   let open = $state(true);

@@ -2,10 +2,11 @@
   import type { Api } from '$lib/api/client';
   import { text } from '$lib/text/index.svelte';
   import Given from './Given.svelte';
+  import { words } from './words';
 
   /** What the record has by its job: nobody types it, and it follows when the job changes. */
   let { job }: { job: Api['JobFacts'] } = $props();
-  const t = $derived(text.t.byJob);
+  const t = $derived(words().byJob);
   const from = $derived(text.t.source.job(job.code));
   const certificates = $derived(job.certificates.map((c) => (c.essential ? c.name : t.desirable(c.name))));
 </script>

@@ -9,7 +9,8 @@
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
-  import { isNumeric } from './editing.svelte';
+  import { isNumeric } from '$lib/text/typed';
+  import { words } from './words';
 
   /** The editor that fits what a field holds. Values are as they are typed. */
   interface Props {
@@ -47,8 +48,8 @@
   <PersonPicker {id} {label} {value} {shown} {note} {noteTone} {error} {onchange} />
 {:else if field.type === 'yesNo'}
   {@const choices = [
-    { value: 'yes', label: text.t.record.yes },
-    { value: 'no', label: text.t.record.no }
+    { value: 'yes', label: text.t.common.yes },
+    { value: 'no', label: text.t.common.no }
   ]}
   <Picker {id} {label} {value} {choices} {note} {noteTone} {error} {onchange} />
 {:else if field.type === 'choices' && field.options}
@@ -65,7 +66,7 @@
   <Chips
     {label}
     chosen={several.map((v) => ({ value: v, label: nameOf(v) }))}
-    takeAway={(v) => text.t.record.takeAway(nameOf(v))}
+    takeAway={(v) => words().takeAway(nameOf(v))}
     ontake={(v) => onchange(several.filter((o) => o !== v).join('\n'))}
   />
 {:else if field.type === 'choices' && field.list}

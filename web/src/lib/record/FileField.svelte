@@ -6,6 +6,7 @@
   import Line from '$lib/ui/Line.svelte';
   import { failed } from '$lib/ui/toast';
   import { createMutation } from '@tanstack/svelte-query';
+  import { words } from './words';
 
   /** A file: seen small where it is a picture, opened by its name, given by choosing or dropping another. */
   interface Props {
@@ -21,13 +22,13 @@
     onchange?: (value: string) => void;
   }
   let { id, employment, field, value, note, noteTone, error, onchange }: Props = $props();
-  const t = $derived(text.t.record);
+  const t = $derived(words());
   let given = $state<{ id: string; name: string; picture?: string }>();
   let unseen = $state('');
   let refused = $state<string>();
   const takes = $derived(
     field.takes && onchange
-      ? t.takes(field.takes.groups?.map((g) => t.fileGroups[g]) ?? [], Math.round(field.takes.mostBytes / 100_000) / 10)
+      ? t.takes(field.takes.groups?.map((g) => text.t.common.fileGroups[g]) ?? [], Math.round(field.takes.mostBytes / 100_000) / 10)
       : undefined
   );
   const address = $derived(`/api/records/${employment}/fields/${field.key}/file?file=${value}`);
@@ -81,7 +82,7 @@
     {:else if value}<span class="min-w-0 truncate font-medium">{name}</span>{/if}
     {#if onchange}
       <label class="link shrink-0 cursor-pointer text-xs focus-within:outline-2">
-        {taking.isPending ? t.sending : value ? t.replace : t.choose}
+        {taking.isPending ? text.t.common.sending : value ? t.replace : t.choose}
         <input
           {id}
           type="file"

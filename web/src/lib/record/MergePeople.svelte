@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -9,6 +9,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { recordKeys } from './queries';
 
   /** Another record of the same person: compared value by value, made one, and parted again. */
   let { open = $bindable(), id }: { open: boolean; id: string } = $props();
@@ -19,7 +20,7 @@
   let close = $state<string[]>([]);
   let why = $state('');
   const comparison = createQuery(() => ({
-    queryKey: ['merge', id, other],
+    queryKey: recordKeys.merge(id, other),
     queryFn: () => data(api.GET('/api/people/{id}/merge', { params: { path: { id }, query: { with: other } } })),
     enabled: other !== '',
     retry: false

@@ -2,10 +2,11 @@
   import type { Api } from '$lib/api/client';
   import Band from '$lib/drawing/Band.svelte';
   import { text } from '$lib/text/index.svelte';
+  import { words } from './words';
 
   /** What follows from the record, worked out by the server as one types. */
   let { readings }: { readings: Api['ReadingsResponse'] } = $props();
-  const t = $derived(text.t.record);
+  const t = $derived(words());
 </script>
 
 <div aria-live="polite" class="divide-rule divide-y">

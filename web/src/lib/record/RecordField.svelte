@@ -1,14 +1,16 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
-  import { sourceText } from '$lib/source';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
+  import { sourceText } from '$lib/text/source';
   import { text } from '$lib/text/index.svelte';
   import Line from '$lib/ui/Line.svelte';
-  import { isNumeric, typedOf, type Editing } from './editing.svelte';
+  import { type Editing } from './editing.svelte';
+  import { isNumeric, typedOf } from '$lib/text/typed';
   import FieldInput from './FieldInput.svelte';
   import FileField from './FileField.svelte';
   import SealedField from './SealedField.svelte';
   import { shownValue } from './show';
+  import { words } from './words';
 
   /** A field of a record with the editor that fits what it holds, and a small word saying where its value came from. */
   interface Props {
@@ -26,13 +28,13 @@
     within: string;
   }
   let { field, record, editing, lists, given, misfit, needed, within }: Props = $props();
-  const t = $derived(text.t.record);
+  const t = $derived(words());
   const id = $derived(`field-${field.key}`);
   const changed = $derived(field.key in editing.changes);
   const held = $derived(given && !changed ? { type: field.type, value: given.value } : field);
   const value = $derived(editing.changes[field.key] ?? typedOf(held));
   const error = $derived(
-    text.problem(editing.errors.find((e) => e.pointer === `/changes/${field.key}`)) ?? (misfit ? t.misfit[misfit] : undefined)
+    text.problem(editing.errors.find((e) => e.pointer === `/changes/${field.key}`)) ?? (misfit ? text.t.common.misfit[misfit] : undefined)
   );
   let telling = $state(false);
   let replacing = $state(false);

@@ -7,6 +7,7 @@
   import RecordField from './RecordField.svelte';
   import { addressIn, keyIn, rowIn, rowsWith, type Row } from './rows';
   import { shownValue } from './show';
+  import { words } from './words';
 
   /** The rows of a field as a ruled table: each is opened where it stands, changed, ended or taken away; saved with the rest of the record. */
   interface Props {
@@ -21,7 +22,7 @@
     typed: (address: string) => string;
   }
   let { field, record, editing, lists, given, misfits, needed, typed }: Props = $props();
-  const t = $derived(text.t.record);
+  const t = $derived(words());
   const w = $derived(t.rows);
   const table = $derived(field.rows!);
   const rows = $derived(rowsWith(field, editing.changes));

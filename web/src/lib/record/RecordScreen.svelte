@@ -7,7 +7,7 @@
   import HireTitle from '$lib/hires/HireTitle.svelte';
   import { words } from '$lib/hires/words';
   import MergePeople from './MergePeople.svelte';
-  import { recordQuery } from '$lib/hires/queries';
+  import { recordQuery } from '$lib/record/queries';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
   import { settled } from '$lib/ui/settled.svelte';
@@ -15,7 +15,8 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import BothVersions from './BothVersions.svelte';
-  import { Editing, typedOf } from './editing.svelte';
+  import { Editing } from './editing.svelte';
+  import { typedOf } from '$lib/text/typed';
   import { allFields, fieldAt, rowIn, rowsIn } from './rows';
   import { KeptDraft } from './kept';
   import { optionsQuery } from '$lib/lists/queries';
@@ -26,6 +27,10 @@
   import RecordRows from './RecordRows.svelte';
   import Readings from './Readings.svelte';
   import SaveSheet from './SaveSheet.svelte';
+  import { words as recordWords } from './words';
+  import { recordKeys } from './queries';
+  import { again } from '$lib/api/again';
+  import { hireKeys } from '$lib/hires/queries';
 
   /** A person's record: sections, fields on a grid, and readings that follow what one types. */
   let { id }: { id: string } = $props();
@@ -37,7 +42,7 @@
   // Fetched for those who look after accounts: others load without.
   let AccountOf = $state<Component<{ employment: string }>>();
   if (session.has('administrator')) void import('$lib/admin/AccountOf.svelte').then((part) => (AccountOf = part.default));
-  const t = $derived(text.t.record);
+  const t = $derived(recordWords());
 
   const record = $derived(query.data);
   let kept = $state<string>();
@@ -56,7 +61,7 @@
   // What was saved or taken back is nothing any more, at once.
   const asked = $derived(editing.count === 0 ? '{}' : rested.current);
   const readings = createQuery(() => ({
-    queryKey: ['record', id, 'readings', record?.version, asked],
+    queryKey: recordKeys.readings(id, record?.version, asked),
     queryFn: ({ signal }) =>
       data(
         api.POST('/api/records/{id}/readings', { params: { path: { id } }, body: { changes: JSON.parse(asked) as typeof changes }, signal })
@@ -133,7 +138,7 @@
       const saved = await editing.save(record);
       if (saved) {
         client.setQueryData(['record', id], saved);
-        void client.invalidateQueries({ predicate: (q) => ['arrivals', 'hire'].includes(String(q.queryKey[0])) });
+        void again(client, hireKeys.arrivals, hireKeys.all);
         done(t.saved);
       } else if (editing.errors[0]) void focusField(editing.errors[0].pointer.split('/').at(-1)!);
     } catch (e) {

@@ -6,9 +6,11 @@
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { tick } from 'svelte';
-  import { typedOf, type Editing } from './editing.svelte';
+  import { type Editing } from './editing.svelte';
+  import { typedOf } from '$lib/text/typed';
   import { fieldAt, rowIn, rowsIn } from './rows';
   import { shownValue } from './show';
+  import { words } from './words';
 
   /** What is changed, old → new, and the question whether that corrects or begins something. */
   interface Props {
@@ -19,7 +21,7 @@
     focusField: (key: string) => void;
   }
   let { record, editing, save, lists, focusField }: Props = $props();
-  const t = $derived(text.t.record);
+  const t = $derived(words());
   const lines = $derived(
     Object.entries(editing.changes).map(([key, now]) => {
       const f = fieldAt(record, key);

@@ -4,6 +4,7 @@
   import Line from '$lib/ui/Line.svelte';
   import { failed } from '$lib/ui/toast';
   import { reveal } from './reveal';
+  import { words } from './words';
 
   /** A sensitive value: a mask, until somebody asks for what it stands for, which is put on record. */
   interface Props {
@@ -16,7 +17,7 @@
     replace?: () => void;
   }
   let { id, employment, field, note, noteTone, replace }: Props = $props();
-  const t = $derived(text.t.record);
+  const t = $derived(words());
   let open = $state<string>();
 
   async function toggle() {
@@ -43,7 +44,7 @@
       aria-describedby="{id}-note"
     />
     <button type="button" class="link text-xs" aria-pressed={open !== undefined} onclick={toggle}
-      >{open === undefined ? t.show : t.hide}</button
+      >{open === undefined ? text.t.common.show : t.hide}</button
     >
     {#if replace}<button type="button" class="link text-xs" onclick={replace}>{t.replace}</button>{/if}
   </span>

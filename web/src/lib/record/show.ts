@@ -6,7 +6,7 @@ type Shown = Pick<Api['FieldResponse'], 'type' | 'options' | 'list'>;
 
 /** A typed value as people read it: list entries and options by name, dates in full. */
 export function shownValue(field: Shown, value: string, lists: Api['ListOption'][]): string {
-  if (value.trim() === '') return text.t.record.empty;
+  if (value.trim() === '') return text.t.common.empty;
   if (field.type === 'choices')
     return value
       .split('\n')
@@ -16,7 +16,7 @@ export function shownValue(field: Shown, value: string, lists: Api['ListOption']
 }
 
 function shownOne(field: Shown, value: string, lists: Api['ListOption'][]): string {
-  if (field.type === 'yesNo') return value === 'yes' ? text.t.record.yes : text.t.record.no;
+  if (field.type === 'yesNo') return value === 'yes' ? text.t.common.yes : text.t.common.no;
   if (field.options) return field.options.find((o) => o.value === value)?.label[text.language] ?? value;
   if (field.list) return nameOf(lists, field.list, value);
   if (field.type === 'date' && /^\d{4}-\d\d-\d\d$/.test(value)) return text.day(value);

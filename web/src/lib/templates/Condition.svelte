@@ -11,6 +11,7 @@
   import { clausesOf, formulaOfClauses, type Clause } from '$lib/fields/clauses';
   import type { TemplateEditing } from './editing.svelte';
   import { words } from './words';
+  import { templateKeys } from './queries';
 
   /** Where an add-on applies: chosen field by field, or written as a formula; and whom that would be now. */
   interface Props {
@@ -51,7 +52,7 @@
   const fields = $derived(offered.map((o) => ({ key: o.field.key, label: o.field.label, type: o.field.type })));
   const finding = $derived((editing.example?.findings ?? []).find((f) => f.part === 'when'));
   const people = createQuery(() => ({
-    queryKey: ['templates', 'people', when],
+    queryKey: templateKeys.people(when),
     queryFn: () => data(api.POST('/api/templates/people', { body: { when } })),
     placeholderData: keepPreviousData
   }));

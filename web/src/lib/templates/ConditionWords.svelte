@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { nameOf, optionsQuery } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
   import { clausesOf } from '$lib/fields/clauses';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import ListPicker from '$lib/lists/ListPicker.svelte';
   import { text } from '$lib/text/index.svelte';
   import DateField from '$lib/ui/DateField.svelte';

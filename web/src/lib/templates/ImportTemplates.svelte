@@ -2,13 +2,14 @@
   import { goto } from '$app/navigation';
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import ListPicker from '$lib/lists/ListPicker.svelte';
-  import { listsQuery } from '$lib/lists/queries';
+  import { listsQuery, listKeys } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
   import { done } from '$lib/ui/toast';
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { words } from './words';
+  import { templateKeys } from './queries';
 
   /** What a file of templates holds, and for what the firm's lists do not have: to create it, or another instead. */
   let { file, onclose }: { file: Api['TemplateExport']; onclose: () => void } = $props();
@@ -21,7 +22,7 @@
   let instead = $state<Record<string, string>>({});
   let errors = $state<string[]>([]);
   const check = createQuery(() => ({
-    queryKey: ['templates', 'import', looked],
+    queryKey: templateKeys.imported(looked),
     queryFn: () => data(api.POST('/api/templates/import/check', { body: file })),
     retry: false
   }));
@@ -38,8 +39,8 @@
         })
       );
       done(words().importing.done);
-      await client.invalidateQueries({ queryKey: ['templates'] });
-      await client.invalidateQueries({ queryKey: ['lists'] });
+      await client.invalidateQueries({ queryKey: templateKeys.all });
+      await client.invalidateQueries({ queryKey: listKeys.all });
       onclose();
       await goto(`/templates/${imported.codes.at(-1)}`);
     },

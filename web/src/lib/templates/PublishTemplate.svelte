@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -12,6 +12,7 @@
   import TemplateDifferences from './TemplateDifferences.svelte';
   import { countFates } from './touches';
   import { words } from './words';
+  import { templateKeys } from './queries';
 
   /** What would change and which hires under way it touches, before it is made live. */
   interface Props {
@@ -27,12 +28,12 @@
   let why = $state('');
   let error = $state('');
   const compared = createQuery(() => ({
-    queryKey: ['templates', editing.code, 'compare', live, 'draft', editing.version],
+    queryKey: templateKeys.compare(editing.code, live, 'draft', editing.version),
     queryFn: () => data(api.GET('/api/templates/{code}/compare', { params: { path: { code: editing.code }, query: { from: live } } })),
     enabled: live > 0
   }));
   const touched = createQuery(() => ({
-    queryKey: ['templates', editing.code, 'touches', editing.version],
+    queryKey: templateKeys.touches(editing.code, editing.version),
     queryFn: () =>
       data(api.POST('/api/templates/{code}/touches', { params: { path: { code: editing.code } }, body: { spec: editing.spec } })),
     enabled: underWay > 0
@@ -53,10 +54,10 @@
       const [said, code] = [words().publishing.done(published.version), editing.code];
       open = false;
       done(said);
-      await client.invalidateQueries({ queryKey: ['templates'] });
+      await client.invalidateQueries({ queryKey: templateKeys.all });
       // Asked anew: one who publishes before the preview is there goes on to the hires as well.
       const touched = await client.fetchQuery({
-        queryKey: ['templates', code, 'updates'],
+        queryKey: templateKeys.updates(code),
         queryFn: () => data(api.GET('/api/templates/{code}/updates', { params: { path: { code } } }))
       });
       if (touched.length > 0) await goto(`/templates/${code}/updates`);

@@ -6,7 +6,7 @@
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
   import { createQuery } from '@tanstack/svelte-query';
-  import { sharedTasksQuery } from './queries';
+  import { sharedTasksQuery, templateKeys } from './queries';
   import { offsetWords } from './shown';
   import { taskName, type Entry } from './spec';
   import { words } from './words';
@@ -20,7 +20,11 @@
   }
   let { open = $bindable(), taken, ontake }: Props = $props();
   const w = $derived(words());
-  const ready = createQuery(() => ({ queryKey: ['ready-tasks'], queryFn: () => data(api.GET('/api/ready-tasks')), staleTime: Infinity }));
+  const ready = createQuery(() => ({
+    queryKey: templateKeys.ready,
+    queryFn: () => data(api.GET('/api/ready-tasks')),
+    staleTime: Infinity
+  }));
   const shared = sharedTasksQuery();
   const options = optionsQuery();
   let find = $state('');

@@ -6,7 +6,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
   import { useQueryClient } from '@tanstack/svelte-query';
-  import { editingQuery, sharedTasksQuery } from './queries';
+  import { editingQuery, sharedTasksQuery, templateKeys } from './queries';
   import TaskFields from './TaskFields.svelte';
   import { taskName } from './spec';
   import { words } from './words';
@@ -37,7 +37,7 @@
       );
       open = undefined;
       done(w.sharing.saved);
-      await client.invalidateQueries({ queryKey: ['templates'] });
+      await client.invalidateQueries({ queryKey: templateKeys.all });
     } catch (e) {
       if (e instanceof ApiProblem && e.errors.length > 0) errors = e.errors;
       else failed(text.failure(e));
@@ -47,7 +47,7 @@
     try {
       await data(api.DELETE('/api/shared-tasks/{key}', { params: { path: { key: open!.key } } }));
       open = undefined;
-      await client.invalidateQueries({ queryKey: ['templates', 'shared'] });
+      await client.invalidateQueries({ queryKey: templateKeys.shared });
     } catch (e) {
       failed(text.failure(e));
     }

@@ -11,6 +11,7 @@
   import TaskFields from './TaskFields.svelte';
   import type { TemplateEditing } from './editing.svelte';
   import { words } from './words';
+  import { templateKeys } from './queries';
 
   /** A task of a template: what it says here, and what the layers below say. */
   interface Props {
@@ -60,7 +61,7 @@
       );
       editing.setEntry('tasks', key, { shared: key, properties: properties as never });
       done(w.sharing.saved);
-      await client.invalidateQueries({ queryKey: ['templates', 'shared'] });
+      await client.invalidateQueries({ queryKey: templateKeys.shared });
     } catch (e) {
       failed(text.failure(e));
     }

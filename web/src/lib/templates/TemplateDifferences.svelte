@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { nameOf, optionsQuery } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
   import { editingQuery } from './queries';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { keyIn } from '$lib/record/rows';
   import { goto } from '$app/navigation';
   import { api, data, type Api } from '$lib/api/client';
@@ -18,7 +18,7 @@
   import Naming from './Naming.svelte';
   import Parts from './Parts.svelte';
   import PublishTemplate from './PublishTemplate.svelte';
-  import { editingQuery } from './queries';
+  import { editingQuery, templateKeys } from './queries';
   import ReadyTasks from './ReadyTasks.svelte';
   import { entriesOf, lists, type ListName, type Part } from './spec';
   import TaskRows from './TaskRows.svelte';
@@ -36,7 +36,7 @@
   // svelte-ignore state_referenced_locally
   const editing = new TemplateEditing(template.code);
   const offered = editingQuery();
-  const all = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
+  const all = createQuery(() => ({ queryKey: templateKeys.all, queryFn: () => data(api.GET('/api/templates')) }));
   let taken: unknown;
   $effect(() => {
     // What is being edited is not thrown away for an answer of its own save.
@@ -75,7 +75,7 @@
     editing.spec.buildsOn ? (all.data?.find((t) => t.code === editing.spec.buildsOn)?.name ?? editing.spec.buildsOn) : undefined
   );
   const waiting = createQuery(() => ({
-    queryKey: ['templates', template.code, 'updates'],
+    queryKey: templateKeys.updates(template.code),
     queryFn: () => data(api.GET('/api/templates/{code}/updates', { params: { path: { code: template.code } } })),
     enabled: mayEdit && template.underWay > 0
   }));
@@ -93,7 +93,7 @@
     }
     taken = undefined;
     editing.isDraft = false;
-    await client.invalidateQueries({ queryKey: ['templates'] });
+    await client.invalidateQueries({ queryKey: templateKeys.all });
     if (template.version === 0) await goto('/templates');
   }
   async function retire() {
@@ -101,7 +101,7 @@
       await data(
         api.PUT('/api/templates/{code}/retired', { params: { path: { code: template.code } }, body: { retired: !template.retired } })
       );
-      await client.invalidateQueries({ queryKey: ['templates'] });
+      await client.invalidateQueries({ queryKey: templateKeys.all });
       done(template.retired ? w.bringBack : w.retired);
     } catch (e) {
       failed(text.failure(e));
@@ -112,7 +112,7 @@
       api.PUT('/api/templates/{code}/draft', { params: { path: { code } }, body: { spec: { ...editing.spec, name, nameDe: null } } })
     );
     copying = false;
-    await client.invalidateQueries({ queryKey: ['templates'] });
+    await client.invalidateQueries({ queryKey: templateKeys.all });
     await goto(`/templates/${code}`);
   }
   function step(by: number) {

@@ -7,6 +7,7 @@
   import type { Spec } from './spec';
   import TemplateDifferences from './TemplateDifferences.svelte';
   import { words } from './words';
+  import { templateKeys } from './queries';
 
   /** The versions of a template there were: compared with the draft or with what is live, or made the draft again. */
   interface Props {
@@ -22,11 +23,11 @@
   const w = $derived(words());
   let compared = $state<{ from: number; to: number | undefined }>();
   const versions = createQuery(() => ({
-    queryKey: ['templates', code, 'versions'],
+    queryKey: templateKeys.versions(code),
     queryFn: () => data(api.GET('/api/templates/{code}/versions', { params: { path: { code } } }))
   }));
   const difference = createQuery(() => ({
-    queryKey: ['templates', code, 'compare', compared],
+    queryKey: templateKeys.compare(code, compared),
     queryFn: () =>
       data(
         api.GET('/api/templates/{code}/compare', {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import FieldInput from '$lib/record/FieldInput.svelte';
   import { addressIn, keyIn } from '$lib/record/rows';
   import { nameOf, optionsQuery } from '$lib/lists/queries';

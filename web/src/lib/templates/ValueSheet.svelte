@@ -2,7 +2,7 @@
   import type { Api } from '$lib/api/client';
   import FormulaInput from '$lib/fields/FormulaInput.svelte';
   import FieldInput from '$lib/record/FieldInput.svelte';
-  import { isNumeric, typedOf, valueOf } from '$lib/record/editing.svelte';
+  import { isNumeric, typedOf, valueOf } from '$lib/text/typed';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';

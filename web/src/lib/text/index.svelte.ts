@@ -1,26 +1,19 @@
 import { session } from '$lib/api/session.svelte';
 import { ApiProblem, type ProblemEntry } from '$lib/api/client';
 import { dayMonth, dayNumber, showDay } from './dates';
-import { en, type Messages } from './en';
+import type { Messages } from './en';
 import { listFormat, numberFormat } from './formats';
+import { language, wordsOf } from './language.svelte';
 
-/** What the interface says, in the reader's language: the account's, or before signing in the browser's. */
+const messages = await wordsOf<Messages>({ en: async () => (await import('./en')).en, de: async () => (await import('./de')).de });
+
+/** What the interface says, in the reader's language. */
 class Text {
-  // Fetched when somebody reads it: the first load of others is without.
-  #german = $state.raw<Messages>();
-
-  get #wantsGerman() {
-    return (session.user?.language ?? navigator.language.slice(0, 2)) === 'de';
-  }
-  get language(): 'en' | 'de' {
-    return this.#wantsGerman && this.#german ? 'de' : 'en';
+  get language() {
+    return language.spoken;
   }
   get t() {
-    return (this.#wantsGerman && this.#german) || en;
-  }
-  /** Fetches the words of the reader's language. Until then the interface speaks English. */
-  async ready() {
-    if (this.#wantsGerman) this.#german ??= (await import('./de')).de;
+    return messages();
   }
 
   get today() {

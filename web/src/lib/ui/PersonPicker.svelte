@@ -4,6 +4,7 @@
   import { fits } from '$lib/text/fits';
   import Picker from './Picker.svelte';
   import { settled } from './settled.svelte';
+  import { peopleKeys } from '$lib/people/queries';
 
   /** Chooses a person among all of them, found by the server as one types. */
   interface Props {
@@ -23,7 +24,7 @@
 
   const asked = settled(() => typed);
   const found = createQuery(() => ({
-    queryKey: ['people', asked.current],
+    queryKey: peopleKeys.find(asked.current),
     queryFn: ({ signal }) => data(api.GET('/api/people', { params: { query: { q: asked.current } }, signal })),
     enabled: asked.current !== '',
     placeholderData: keepPreviousData

@@ -77,7 +77,7 @@
       class="w-full bg-transparent px-0.5 py-1 font-medium outline-none"
       aria-describedby="{id}-note"
       aria-invalid={error ? true : undefined}
-      placeholder={text.t.newHire.choose}
+      placeholder={text.t.common.choose}
       onfocus={(e) => e.currentTarget.select()}
       onkeydown={(e) => {
         // While something is being looked for nothing is chosen yet: saving would save what was there before.

@@ -8,11 +8,12 @@
   import { done, failed } from '$lib/ui/toast';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { adminKeys } from '$lib/admin/queries';
 
   /** Is somebody else signed in as me, and is my password mine alone? */
   const client = useQueryClient();
   const w = $derived(words().account);
-  const sessions = createQuery(() => ({ queryKey: ['sessions'], queryFn: () => data(api.GET('/api/sessions')) }));
+  const sessions = createQuery(() => ({ queryKey: adminKeys.sessions, queryFn: () => data(api.GET('/api/sessions')) }));
   let current = $state('');
   let next = $state('');
   let again = $state('');
@@ -22,7 +23,7 @@
     try {
       await data(api.DELETE('/api/sessions/{id}', { params: { path: { id } } }));
       done(w.ended);
-      await client.invalidateQueries({ queryKey: ['sessions'] });
+      await client.invalidateQueries({ queryKey: adminKeys.sessions });
     } catch (e) {
       failed(text.failure(e));
     }
@@ -43,7 +44,7 @@
       [current, next, again] = ['', '', ''];
       done(w.changed);
       await session.load();
-      await client.invalidateQueries({ queryKey: ['sessions'] });
+      await client.invalidateQueries({ queryKey: adminKeys.sessions });
     },
     onError: (e) => {
       if (e instanceof ApiProblem && e.errors.length > 0)

@@ -6,7 +6,7 @@
   import Rope from '$lib/drawing/Rope.svelte';
   import TimeAxis from '$lib/drawing/TimeAxis.svelte';
   import { TimeScale } from '$lib/drawing/TimeScale';
-  import { waitingQuery } from '$lib/hires/waiting';
+  import { waitingQuery } from '$lib/hires/queries';
   import { keys } from '$lib/keys/keys.svelte';
   import { dayNumber } from '$lib/text/dates';
   import { text } from '$lib/text/index.svelte';
@@ -17,8 +17,9 @@
   import { type Component } from 'svelte';
   import { filters, fit, isNamed, name, order, orders, type Filter, type Order, type Row } from './arrivals';
   import HoldUp from './HoldUp.svelte';
+  import { hireKeys } from '$lib/hires/queries';
 
-  const arrivals = createQuery(() => ({ queryKey: ['arrivals'], queryFn: () => data(api.GET('/api/arrivals')) }));
+  const arrivals = createQuery(() => ({ queryKey: hireKeys.arrivals, queryFn: () => data(api.GET('/api/arrivals')) }));
   const intake = createQuery(() => waitingQuery(session.coordinates));
   const fromRecruiting = $derived(intake.data ?? 0);
   const t = $derived(text.t.arrivals);

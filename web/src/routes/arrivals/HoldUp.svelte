@@ -1,7 +1,7 @@
 <script lang="ts">
   import { dueWords } from '$lib/hires/due';
   import { text } from '$lib/text/index.svelte';
-  import { fieldLabel } from '$lib/fields/labels.svelte';
+  import { fieldLabel } from '$lib/text/fieldLabels.svelte';
   import type { Row } from './arrivals';
 
   /** What holds a hire up, in two lines: the thing, and with whom and by when. */

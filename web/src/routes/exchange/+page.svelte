@@ -5,13 +5,14 @@
   import { words } from '$lib/exchange/words';
   import { words as hireWords } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
-  import { targetsQuery } from '$lib/exchange/targets';
+  import { targetsQuery } from '$lib/exchange/queries';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
+  import { importKeys } from '$lib/exchange/queries';
 
-  const imports = createQuery(() => ({ queryKey: ['imports', 'all'], queryFn: () => data(api.GET('/api/imports')) }));
+  const imports = createQuery(() => ({ queryKey: importKeys.list, queryFn: () => data(api.GET('/api/imports')) }));
   const targets = targetsQuery();
   const w = $derived(words());
   const listName = (key: string) => targets.data?.find((l) => l.key === key)?.label[text.language] ?? key;

@@ -19,10 +19,11 @@
   import { failed } from '$lib/ui/toast';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { fieldKeys } from '$lib/fields/queries';
 
   /** What a record holds, who sees it, whether it is sound, how complete it is. */
   const client = useQueryClient();
-  const server = createQuery(() => ({ queryKey: ['fields', 'all'], queryFn: () => data(api.GET('/api/fields')) }));
+  const server = createQuery(() => ({ queryKey: fieldKeys.configuration, queryFn: () => data(api.GET('/api/fields')) }));
   const drafting = new Drafting();
   const w = $derived(words());
   let taken: unknown;
@@ -82,7 +83,7 @@
     taken = undefined;
     drafting.isDraft = false;
     editing = false;
-    await client.invalidateQueries({ queryKey: ['fields'] });
+    await client.invalidateQueries({ queryKey: fieldKeys.all });
   }
   async function take(chosen: FileList | null) {
     const first = chosen?.[0];

@@ -75,7 +75,7 @@
     <div class="sm:col-span-2">
       {#if problem}<p role="alert" class="border-rust bg-rust-tint text-rust mb-3 border-l-4 px-3 py-2">
           {problem instanceof ApiProblem && problem.errors.length > 0
-            ? text.t.newHire.summary(problem.errors.length)
+            ? text.t.common.notRight(problem.errors.length)
             : text.failure(problem)}
         </p>{/if}
       <Button type="submit" look="primary" disabled={creating.isPending}>{text.t.firstRun.act}</Button>

@@ -8,6 +8,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createMutation, createQuery } from '@tanstack/svelte-query';
+  import { adminKeys } from '$lib/admin/queries';
 
   /** Is this for me, and how do I get in? What the link holds stays in the browser: it is never part of an address that is sent. */
   const token = location.hash.slice(1);
@@ -16,7 +17,7 @@
   let again = $state('');
   let wrong = $state<{ password?: string; again?: string }>({});
   const whose = createQuery(() => ({
-    queryKey: ['invitation', token],
+    queryKey: adminKeys.invitation(token),
     queryFn: () => data(api.POST('/api/invitations/look', { body: { token } })),
     retry: false
   }));

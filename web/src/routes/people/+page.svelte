@@ -7,15 +7,17 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { settled } from '$lib/ui/settled.svelte';
   import { createInfiniteQuery, keepPreviousData } from '@tanstack/svelte-query';
+  import { words } from '$lib/people/words';
+  import { peopleKeys } from '$lib/people/queries';
 
   let q = $state('');
   let on = $state<string | null>(null);
   let all = $state(false);
   let finder = $state<HTMLInputElement>();
-  const t = $derived(text.t.people);
+  const t = $derived(words());
   const asked = settled(() => q);
   const people = createInfiniteQuery(() => ({
-    queryKey: ['people', 'list', asked.current, on, all],
+    queryKey: peopleKeys.list(asked.current, on, all),
     queryFn: ({ pageParam }) =>
       data(api.GET('/api/people', { params: { query: { q: asked.current, after: pageParam, on: on ?? undefined, all } } })),
     initialPageParam: undefined as string | undefined,

@@ -2,7 +2,7 @@
   import Colleagues from '$lib/admin/Colleagues.svelte';
   import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { listsQuery } from '$lib/lists/queries';
+  import { listsQuery, listKeys } from '$lib/lists/queries';
   import Settings from '$lib/lists/Settings.svelte';
   import Starter from '$lib/lists/Starter.svelte';
   import { words } from '$lib/lists/words';
@@ -11,7 +11,7 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   const lists = listsQuery();
-  const setup = createQuery(() => ({ queryKey: ['lists', 'setup'], queryFn: () => data(api.GET('/api/setup')) }));
+  const setup = createQuery(() => ({ queryKey: listKeys.setup, queryFn: () => data(api.GET('/api/setup')) }));
   const w = $derived(words());
   const rows = $derived(
     (setup.data?.lists ?? []).map((s) => {

@@ -12,10 +12,13 @@
   import Rows from '$lib/ui/Rows.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
+  import { words } from '$lib/hires/words';
+  import { words as taskWords } from '$lib/tasks/words';
+  import { taskKeys } from '$lib/tasks/queries';
 
   type Task = Api['MyTask'];
-  const tasks = createQuery(() => ({ queryKey: ['tasks'], queryFn: () => data(api.GET('/api/tasks')) }));
-  const t = $derived(text.t.tasks);
+  const tasks = createQuery(() => ({ queryKey: taskKeys.mine, queryFn: () => data(api.GET('/api/tasks')) }));
+  const t = $derived(taskWords());
   let selected = $state<string>();
   let lists = $state<Partial<Record<string, Rows<Task>>>>({});
   let pageWidth = $state(1280);
@@ -107,8 +110,8 @@
     <div class="act py-2 pr-3 text-right">
       <Button
         key={selected === id(task) ? 'd' : undefined}
-        aria-label="{text.t.checklist.act}: {task.name}, {task.hire}"
-        onclick={() => tick(task)}>{text.t.checklist.act}</Button
+        aria-label="{words().checklist.act}: {task.name}, {task.hire}"
+        onclick={() => tick(task)}>{words().checklist.act}</Button
       >
     </div>
   </div>

@@ -15,9 +15,10 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { failed } from '$lib/ui/toast';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { templateKeys } from '$lib/templates/queries';
 
   const client = useQueryClient();
-  const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
+  const templates = createQuery(() => ({ queryKey: templateKeys.all, queryFn: () => data(api.GET('/api/templates')) }));
   const w = $derived(words());
   const roles = $derived((templates.data ?? []).filter((r) => !r.isAddOn));
   const addOns = $derived((templates.data ?? []).filter((r) => r.isAddOn));
@@ -36,7 +37,7 @@
     } catch (e) {
       throw e instanceof ApiProblem ? (text.problem(e.errors[0]) ?? text.failure(e)) : e;
     }
-    await client.invalidateQueries({ queryKey: ['templates'] });
+    await client.invalidateQueries({ queryKey: templateKeys.all });
     await goto(`/templates/${code}`);
   }
   function ask(addOn: boolean) {

@@ -1,6 +1,4 @@
-import { text } from '$lib/text/index.svelte';
-import { de } from './de';
-import { en } from './en';
+import { wordsOf } from '$lib/text/language.svelte';
 
 /** What History says, in the reader's language. */
-export const words = () => (text.language === 'de' ? de : en);
+export const words = await wordsOf({ en: async () => (await import('./en')).en, de: async () => (await import('./de')).de });

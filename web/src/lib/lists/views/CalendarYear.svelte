@@ -6,6 +6,7 @@
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import type { EntryEditing } from '../editing.svelte';
   import { words } from '../words';
+  import { listKeys } from '$lib/lists/queries';
 
   /** A year of the calendar as it is being edited: rest days shaded, own holidays filled, inherited ones ringed. */
   let { editing }: { editing: EntryEditing } = $props();
@@ -13,7 +14,7 @@
   let year = $state(Number(session.today.slice(0, 4)));
   const request = $derived(JSON.stringify(editing.request));
   const shown = createQuery(() => ({
-    queryKey: ['preview', 'calendar', year, request],
+    queryKey: listKeys.preview('calendar', year, request),
     queryFn: () => data(api.POST('/api/lists/calendars/year', { params: { query: { year } }, body: JSON.parse(request) })),
     placeholderData: keepPreviousData,
     retry: false

@@ -8,6 +8,7 @@
   import ListPicker from '../ListPicker.svelte';
   import { shiftLook, type Shift } from '../parts/shift';
   import { words } from '../words';
+  import { listKeys } from '$lib/lists/queries';
 
   /** Eight weeks of the pattern as it is being edited, on a holiday calendar, with the paid hours of each. */
   let { editing }: { editing: EntryEditing } = $props();
@@ -16,7 +17,7 @@
   let calendar = $state('');
   const request = $derived(JSON.stringify(editing.request));
   const shown = createQuery(() => ({
-    queryKey: ['preview', 'weeks', request, from, calendar],
+    queryKey: listKeys.preview('weeks', request, from, calendar),
     queryFn: () =>
       data(
         api.POST('/api/lists/shiftPatterns/weeks', {

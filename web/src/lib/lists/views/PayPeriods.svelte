@@ -5,13 +5,14 @@
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import type { EntryEditing } from '../editing.svelte';
   import { words } from '../words';
+  import { listKeys } from '$lib/lists/queries';
 
   /** The next twelve periods as they will be: the period a band, the cut-off a tick, pay day a flag. */
   let { editing }: { editing: EntryEditing } = $props();
   const w = $derived(words());
   const request = $derived(JSON.stringify(editing.request));
   const shown = createQuery(() => ({
-    queryKey: ['preview', 'periods', request],
+    queryKey: listKeys.preview('periods', request),
     queryFn: () => data(api.POST('/api/lists/payGroups/periods', { body: JSON.parse(request) })),
     placeholderData: keepPreviousData,
     retry: false

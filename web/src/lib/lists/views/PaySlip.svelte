@@ -8,6 +8,7 @@
   import type { EntryEditing } from '../editing.svelte';
   import { listsQuery, optionsQuery } from '../queries';
   import { words } from '../words';
+  import { listKeys } from '$lib/lists/queries';
 
   /** What a period comes to for an example person, every line with its working; a loop is named here as it is made. */
   let { editing }: { editing: EntryEditing } = $props();
@@ -34,7 +35,7 @@
     } satisfies { entry: Api['EntryRequest']; every: string; amount: number | null; in: string | null })
   );
   const shown = createQuery(() => ({
-    queryKey: ['preview', 'slip', body],
+    queryKey: listKeys.preview('slip', body),
     queryFn: () => data(api.POST('/api/lists/payComponents/slip', { body: JSON.parse(body) })),
     placeholderData: keepPreviousData,
     retry: false

@@ -5,12 +5,13 @@
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createInfiniteQuery } from '@tanstack/svelte-query';
+  import { adminKeys } from '$lib/admin/queries';
 
   /** Has anything happened that should not have: who came in, who was refused, what left? */
   const w = $derived(words().trail);
   let action = $state('');
   const trail = createInfiniteQuery(() => ({
-    queryKey: ['trail', action],
+    queryKey: adminKeys.trail(action),
     initialPageParam: null as number | null,
     queryFn: ({ pageParam }) =>
       data(api.GET('/api/trail', { params: { query: { before: pageParam ?? undefined, action: action || undefined } } })),

@@ -2,13 +2,13 @@
   import { beforeNavigate, goto } from '$app/navigation';
   import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { grid, type GridColumn, type GridRow } from '$lib/hires/hireGrid.svelte';
   import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
   import { words } from '$lib/hires/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { optionsQuery } from '$lib/lists/queries';
-  import { editingQuery } from '$lib/templates/queries';
+  import { editingQuery, templateKeys } from '$lib/templates/queries';
   import { text } from '$lib/text/index.svelte';
   import { named } from '$lib/text/named';
   import Button from '$lib/ui/Button.svelte';
@@ -19,6 +19,7 @@
   import { done, failed } from '$lib/ui/toast';
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { tick, untrack } from 'svelte';
+  import { hireKeys } from '$lib/hires/queries';
 
   /** Many hires at once, one to a row: typed, filled down or pasted, each worked out by its template with what is wrong at the cell. */
   const client = useQueryClient();
@@ -26,7 +27,7 @@
   const k = $derived(w.opening.known);
   const offered = editingQuery();
   const options = optionsQuery();
-  const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
+  const templates = createQuery(() => ({ queryKey: templateKeys.all, queryFn: () => data(api.GET('/api/templates')) }));
   let refused = $state<ProblemEntry[]>([]);
   const fieldOf = (key: string) => offered.data?.fields.find((f) => f.field.key === key)?.field;
   const columns = $derived<GridColumn[]>(
@@ -44,8 +45,8 @@
         ? (options.data?.options ?? []).filter((o) => o.list === field.list && !o.retired).map((o) => ({ value: o.code, label: named(o) }))
         : field?.type === 'yesNo'
           ? [
-              { value: 'yes', label: text.t.record.yes },
-              { value: 'no', label: text.t.record.no }
+              { value: 'yes', label: text.t.common.yes },
+              { value: 'no', label: text.t.common.no }
             ]
           : field?.options?.filter((o) => !o.retired).map((o) => ({ value: o.value, label: o.label[text.language] }));
       return { key, label: fieldTitle(key), type: field?.type ?? 'text', choices };
@@ -152,7 +153,7 @@
       const opened = await data(api.POST('/api/hires/many', { body: { hires: grid.requests(columns) } }));
       grid.clear();
       done(w.many.opened(opened.length));
-      await client.invalidateQueries({ queryKey: ['arrivals'] });
+      await client.invalidateQueries({ queryKey: hireKeys.arrivals });
       await goto('/arrivals');
     },
     onError: (e) => {

@@ -2,12 +2,13 @@
   import { api, data, type Api } from '$lib/api/client';
   import { nameOf, type Configuration } from '$lib/fields/configuration';
   import FieldInput from '$lib/record/FieldInput.svelte';
-  import { typedOf } from '$lib/record/editing.svelte';
-  import { sourceText } from '$lib/source';
+  import { typedOf } from '$lib/text/typed';
+  import { sourceText } from '$lib/text/source';
   import { editingQuery } from '$lib/templates/queries';
   import { text } from '$lib/text/index.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { draft } from './draft.svelte';
+  import { fieldKeys } from '$lib/fields/queries';
 
   /** All fields of the record, section by section, with what the template gives them already in place. */
   interface Props {
@@ -18,7 +19,7 @@
   }
   let { preview, error, without }: Props = $props();
   const offered = editingQuery();
-  const server = createQuery(() => ({ queryKey: ['fields', 'all'], queryFn: () => data(api.GET('/api/fields')), staleTime: 60_000 }));
+  const server = createQuery(() => ({ queryKey: fieldKeys.configuration, queryFn: () => data(api.GET('/api/fields')), staleTime: 60_000 }));
   const sections = $derived.by(() => {
     const configuration = server.data?.configuration as unknown as Configuration | undefined;
     if (!configuration || !offered.data) return [];

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, data } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
   import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
@@ -8,6 +8,7 @@
   import { settled } from '$lib/ui/settled.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { draft } from './draft.svelte';
+  import { hireKeys } from '$lib/hires/queries';
 
   /** People the firm knows who may be the one being typed, why, and what could be taken over from their last stint. */
   let { problem }: { problem?: string | undefined } = $props();
@@ -23,7 +24,7 @@
   const enough = $derived(Boolean(asked.familyName && asked.givenName && (asked.birthDate || asked.email)));
   const rested = settled(() => JSON.stringify(asked));
   const found = createQuery(() => ({
-    queryKey: ['known', rested.current],
+    queryKey: hireKeys.known(rested.current),
     queryFn: ({ signal }) => data(api.POST('/api/hires/known', { body: JSON.parse(rested.current) as typeof asked, signal })),
     enabled: enough,
     placeholderData: keepPreviousData

@@ -2,12 +2,12 @@
   import { beforeNavigate, goto } from '$app/navigation';
   import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { fieldLabel, fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldLabel, fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { keys } from '$lib/keys/keys.svelte';
   import { words } from '$lib/hires/words';
   import ListPicker from '$lib/lists/ListPicker.svelte';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
-  import { sourceText } from '$lib/source';
+  import { sourceText } from '$lib/text/source';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
@@ -22,17 +22,19 @@
   import KnownPeople from './KnownPeople.svelte';
   import LikeColleague from './LikeColleague.svelte';
   import PreviewReadings from './PreviewReadings.svelte';
+  import { hireKeys } from '$lib/hires/queries';
+  import { templateKeys } from '$lib/templates/queries';
 
   /** A footer sheet over Arrivals: the least that must be typed, and all that the template fills in. */
   let { open = $bindable() }: { open: boolean } = $props();
-  const t = $derived(text.t.newHire);
+  const t = $derived(words().newHire);
   const o = $derived(words().opening);
   const client = useQueryClient();
 
-  const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
+  const templates = createQuery(() => ({ queryKey: templateKeys.all, queryFn: () => data(api.GET('/api/templates')) }));
   const asked = settled(() => JSON.stringify(draft.request));
   const preview = createQuery(() => ({
-    queryKey: ['preview', asked.current],
+    queryKey: hireKeys.preview(asked.current),
     queryFn: ({ signal }) => data(api.POST('/api/hires/preview', { body: JSON.parse(asked.current) as typeof draft.request, signal })),
     enabled: open && draft.canBeWorkedOut,
     placeholderData: keepPreviousData
@@ -74,8 +76,8 @@
       draft.clear();
       open = false;
       done(t.opened(who));
-      await client.invalidateQueries({ queryKey: ['arrivals'] });
-      await client.invalidateQueries({ queryKey: ['intake'] });
+      await client.invalidateQueries({ queryKey: hireKeys.arrivals });
+      await client.invalidateQueries({ queryKey: hireKeys.intake });
       await goto(`/hires/${hire.id}/${andFillIn ? 'record' : 'checklist'}`);
     },
     onError: (e) => {
@@ -299,7 +301,7 @@
     </div>
     {#if refused.length > 0}
       <div role="alert" class="border-rust bg-rust-tint text-rust mt-2 border-l-4 px-4 py-2">
-        <p class="font-semibold">{t.summary(refused.length)}</p>
+        <p class="font-semibold">{text.t.common.notRight(refused.length)}</p>
         <ul>
           {#each refused as entry (entry.pointer)}
             <li>

@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
-  import { fieldLabel } from '$lib/fields/labels.svelte';
+  import { fieldLabel } from '$lib/text/fieldLabels.svelte';
   import { text } from '$lib/text/index.svelte';
+  import { words } from '$lib/hires/words';
 
   /** What a hire being typed comes to: how much is filled, whether it can be ready, whose work it is. */
   interface Props {
@@ -10,7 +11,7 @@
     takeSoonest: (day: string) => void;
   }
   let { preview, start, takeSoonest }: Props = $props();
-  const t = $derived(text.t.newHire);
+  const t = $derived(words().newHire);
   const wait = $derived(preview.of - preview.filled - preview.missing.length);
   const tasks = $derived(preview.owners.reduce((sum, o) => sum + o.count, 0));
 </script>

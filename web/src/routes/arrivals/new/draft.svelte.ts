@@ -1,6 +1,6 @@
 import type { Api } from '$lib/api/client';
 import { fullName } from '$lib/hires/known';
-import { valueOf, type Value } from '$lib/record/editing.svelte';
+import { valueOf, type Value } from '$lib/text/typed';
 
 const empty = () => ({ given_name: '', family_name: '', email: '', birth_date: '', site: '' }) as Record<string, string>;
 

@@ -7,12 +7,13 @@
   import Reading from '$lib/exchange/Reading.svelte';
   import { underWay } from '$lib/exchange/upload';
   import { words } from '$lib/exchange/words';
-  import { targetsQuery } from '$lib/exchange/targets';
+  import { targetsQuery } from '$lib/exchange/queries';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import { failed } from '$lib/ui/toast';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { importKeys } from '$lib/exchange/queries';
 
   const id = $derived(page.params.id!);
   const client = useQueryClient();
@@ -20,7 +21,7 @@
   const w = $derived(words());
   // Live changes tell of progress; asked again now and then all the same, should the line be cut.
   const query = createQuery(() => ({
-    queryKey: ['imports', id],
+    queryKey: importKeys.one(id),
     queryFn: () => data(api.GET('/api/imports/{id}', { params: { path: { id } } })),
     refetchInterval: (q) => (q.state.data && underWay(q.state.data) ? 1000 : false)
   }));
@@ -56,7 +57,7 @@
       return true;
     } catch (e) {
       failed(e instanceof Error && e.message ? e.message : text.failure(e));
-      await client.invalidateQueries({ queryKey: ['imports', id] });
+      await client.invalidateQueries({ queryKey: importKeys.one(id) });
       return false;
     }
   }
@@ -93,7 +94,7 @@
   async function send(first: Mended, generation: number) {
     sentFor = generation;
     // An answer that is on its way tells how things were before.
-    await client.cancelQueries({ queryKey: ['imports', id], exact: true });
+    await client.cancelQueries({ queryKey: importKeys.one(id), exact: true });
     const taken = await act(data(api.PUT('/api/imports/{id}/cells', { params: { path: { id } }, body: first })));
     if (taken) return;
     sentFor = undefined;
@@ -102,7 +103,7 @@
   async function drop() {
     try {
       await data(api.DELETE('/api/imports/{id}', { params: { path: { id } } }));
-      await client.invalidateQueries({ queryKey: ['imports', 'all'] });
+      await client.invalidateQueries({ queryKey: importKeys.list });
       await goto('/exchange');
     } catch (e) {
       failed(text.failure(e));

@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import MoveStart from '$lib/hires/MoveStart.svelte';
   import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
   import { words } from '$lib/hires/words';
@@ -15,20 +15,22 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { draft } from '../../arrivals/new/draft.svelte';
+  import { hireKeys } from '$lib/hires/queries';
+  import { templateKeys } from '$lib/templates/queries';
 
   /** The tray of candidates from recruiting, what the feed has come to say otherwise, its pulls, and what other systems are told. */
   const client = useQueryClient();
   const w = $derived(words());
   const k = $derived(w.opening.known);
-  const intake = createQuery(() => ({ queryKey: ['intake'], queryFn: () => data(api.GET('/api/intake')) }));
-  const templates = createQuery(() => ({ queryKey: ['templates'], queryFn: () => data(api.GET('/api/templates')) }));
+  const intake = createQuery(() => ({ queryKey: hireKeys.intake, queryFn: () => data(api.GET('/api/intake')) }));
+  const templates = createQuery(() => ({ queryKey: templateKeys.all, queryFn: () => data(api.GET('/api/templates')) }));
   const options = optionsQuery();
   let busy = $state(false);
   let moving = $state<{ hire: string; to: string | null; open: boolean }>();
   const said = (field: string, what: string | null) => (what === null ? w.merge.nothing : field === 'start_date' ? text.day(what) : what);
   $effect(() => {
     // A start that was moved is settled.
-    if (moving && !moving.open) void client.invalidateQueries({ queryKey: ['intake'] });
+    if (moving && !moving.open) void client.invalidateQueries({ queryKey: hireKeys.intake });
   });
   let declining = $state<string>();
   let why = $state('');
@@ -45,7 +47,7 @@
     busy = true;
     try {
       await run();
-      await client.invalidateQueries({ queryKey: ['intake'] });
+      await client.invalidateQueries({ queryKey: hireKeys.intake });
     } catch (e) {
       failed(e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? text.failure(e)) : text.failure(e));
     } finally {
@@ -72,7 +74,7 @@
     try {
       await data(api.PUT('/api/intake/feed', { body: { address: address.trim() || null } }));
       typedAddress = undefined;
-      await client.invalidateQueries({ queryKey: ['intake'] });
+      await client.invalidateQueries({ queryKey: hireKeys.intake });
     } catch (e) {
       wrongAddress = e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e);
     }

@@ -3,7 +3,7 @@
   import { page } from '$app/state';
   import { LARGEST, uploadSheet } from '$lib/exchange/upload';
   import { words } from '$lib/exchange/words';
-  import { PEOPLE, rowsOf, targetsQuery } from '$lib/exchange/targets';
+  import { PEOPLE, rowsOf, targetsQuery } from '$lib/exchange/queries';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Picker from '$lib/ui/Picker.svelte';

@@ -5,12 +5,13 @@
   import ListPicker from '$lib/lists/ListPicker.svelte';
   import { optionsQuery } from '$lib/lists/queries';
   import { upload } from '$lib/api/upload';
-  import { valueOf } from '$lib/record/editing.svelte';
+  import { valueOf } from '$lib/text/typed';
   import { failed } from '$lib/ui/toast';
   import { text } from '$lib/text/index.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import GapCell from './GapCell.svelte';
+  import { fieldKeys } from '$lib/fields/queries';
 
   /** Who lacks a field, and a grid to fill it down: each line is saved by itself, with its error at the cell. */
   const key = $derived(page.params.key!);
@@ -19,7 +20,7 @@
   let site = $state('');
   const options = optionsQuery();
   const coverage = createQuery(() => ({
-    queryKey: ['fields', 'coverage', key, department, site],
+    queryKey: fieldKeys.coverage(key, department, site),
     queryFn: () =>
       data(
         api.GET('/api/fields/{key}/coverage', {

@@ -9,6 +9,7 @@
   import DateField from '$lib/ui/DateField.svelte';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
   import { createMutation } from '@tanstack/svelte-query';
+  import { words } from '$lib/record/words';
 
   /** One cell of the grid: typed in, copied from above, pasted into; saved when it is left. */
   interface Props {
@@ -49,8 +50,8 @@
   const choices = $derived(
     field.type === 'yesNo'
       ? [
-          { value: 'yes', label: text.t.record.yes },
-          { value: 'no', label: text.t.record.no }
+          { value: 'yes', label: text.t.common.yes },
+          { value: 'no', label: text.t.common.no }
         ]
       : field.options
         ? field.options.filter((o) => !o.retired).map((o) => ({ value: o.value, label: o.label[text.language] }))
@@ -87,7 +88,7 @@
     <DateField {id} {label} value={value || null} onchange={(v) => oninput(v ?? '')} />
   {:else if field.type === 'file'}
     <label class="link inline-block cursor-pointer py-1 text-xs focus-within:outline-2">
-      {taking.isPending ? text.t.record.sending : given || text.t.record.choose}
+      {taking.isPending ? text.t.common.sending : given || words().choose}
       <input
         {id}
         type="file"

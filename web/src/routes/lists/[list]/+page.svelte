@@ -4,7 +4,7 @@
   import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { keys } from '$lib/keys/keys.svelte';
-  import { entryPath, listsQuery, optionsQuery } from '$lib/lists/queries';
+  import { entryPath, listsQuery, optionsQuery, listKeys } from '$lib/lists/queries';
   import { cellText, usageText } from '$lib/lists/usage';
   import { words } from '$lib/lists/words';
   import { text } from '$lib/text/index.svelte';
@@ -27,7 +27,7 @@
   let selected = $state<string>();
   const asked = settled(() => find);
   const entries = createInfiniteQuery(() => ({
-    queryKey: ['lists', list, 'entries', asked.current, retired],
+    queryKey: listKeys.entries(list, asked.current, retired),
     queryFn: ({ pageParam }) =>
       data(api.GET('/api/lists/{list}/entries', { params: { path: { list }, query: { find: asked.current, retired, after: pageParam } } })),
     initialPageParam: undefined as string | undefined,

@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import { api, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { entryPath } from '$lib/lists/queries';
+  import { entryPath, listKeys } from '$lib/lists/queries';
   import Retire from '$lib/lists/Retire.svelte';
   import { usageText } from '$lib/lists/usage';
   import Users from '$lib/lists/Users.svelte';
@@ -24,7 +24,7 @@
   async function act(call: Promise<unknown>, told: string) {
     try {
       await call;
-      await client.invalidateQueries({ queryKey: ['lists'] });
+      await client.invalidateQueries({ queryKey: listKeys.all });
       done(told);
       close();
     } catch (e) {

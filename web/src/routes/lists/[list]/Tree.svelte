@@ -1,7 +1,7 @@
 <script lang="ts">
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { entryPath } from '$lib/lists/queries';
+  import { entryPath, listKeys } from '$lib/lists/queries';
   import { usageText } from '$lib/lists/usage';
   import { words } from '$lib/lists/words';
   import { text } from '$lib/text/index.svelte';
@@ -62,7 +62,7 @@
     } catch (e) {
       failed(e instanceof ApiProblem && e.errors[0] ? (text.problem(e.errors[0]) ?? '') : text.failure(e));
     }
-    await client.invalidateQueries({ queryKey: ['lists'] });
+    await client.invalidateQueries({ queryKey: listKeys.all });
   }
 </script>
 

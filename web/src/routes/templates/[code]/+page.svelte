@@ -8,10 +8,11 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { words } from '$lib/templates/words';
   import { createQuery } from '@tanstack/svelte-query';
+  import { templateKeys } from '$lib/templates/queries';
 
   const code = $derived(page.params.code!);
   const template = createQuery(() => ({
-    queryKey: ['templates', code],
+    queryKey: templateKeys.one(code),
     queryFn: () => data(api.GET('/api/templates/{code}', { params: { path: { code } } })),
     retry: (count: number, e: Error) => !(e instanceof ApiProblem && e.status === 404) && count < 2
   }));

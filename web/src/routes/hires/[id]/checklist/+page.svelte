@@ -18,11 +18,12 @@
   import Standing from './Standing.svelte';
   import TaskSheet from './TaskSheet.svelte';
   import { Ticking } from '$lib/hires/ticking.svelte';
+  import { words } from '$lib/hires/words';
 
   type Task = Api['TaskResponse'];
   const id = $derived(page.params.id!);
   const hire = createQuery(() => hireQuery(id));
-  const t = $derived(text.t.checklist);
+  const t = $derived(words().checklist);
   const ticking = new Ticking(() => id);
 
   let selected = $state<string>();

@@ -9,7 +9,7 @@
 
   /** Where the hire stands, in a sentence with its proof, and the question what another start would do. */
   let { hire, move, end }: { hire: Api['ChecklistResponse']; move: (to: string | null) => void; end: () => void } = $props();
-  const t = $derived(text.t.checklist);
+  const t = $derived(words().checklist);
   const chase = $derived(hire.holdUp);
   const short = $derived(chase !== null && chase.slack < 0);
   const bad = $derived(!hire.feasible || short);

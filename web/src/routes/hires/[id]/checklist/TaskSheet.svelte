@@ -14,7 +14,7 @@
 
   /** The task selected in a checklist: what it is, and the acts that fit. */
   let { hire, task, ticking, mine }: { hire: string; task: Api['TaskResponse']; ticking: Ticking; mine: boolean } = $props();
-  const t = $derived(text.t.checklist);
+  const t = $derived(words().checklist);
   let skipping = $state(false);
   let why = $state('');
   let missing = $state(false);

@@ -2,7 +2,7 @@
   import { page } from '$app/state';
   import { api, data } from '$lib/api/client';
   import EntryScreen from '$lib/lists/EntryScreen.svelte';
-  import { listsQuery } from '$lib/lists/queries';
+  import { listsQuery, listKeys } from '$lib/lists/queries';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
 
@@ -14,7 +14,7 @@
   const summary = $derived(lists.data?.find((l) => l.key === list));
   // Not fetched anew while it is edited: what somebody else saves meanwhile is told when saving.
   const entry = createQuery(() => ({
-    queryKey: ['entry', list, code],
+    queryKey: listKeys.entry(list, code),
     queryFn: () => data(api.GET('/api/lists/{list}/entries/{code}', { params: { path: { list, code } } })),
     enabled: !isNew,
     gcTime: 0,

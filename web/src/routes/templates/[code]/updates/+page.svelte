@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { api, data, type Api } from '$lib/api/client';
-  import { fieldTitle } from '$lib/fields/labels.svelte';
+  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { keys } from '$lib/keys/keys.svelte';
   import { offsetWords, shownJson } from '$lib/templates/shown';
   import { words } from '$lib/templates/words';
@@ -12,20 +12,21 @@
   import { done, failed } from '$lib/ui/toast';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { templateKeys } from '$lib/templates/queries';
 
   /** The hires under way on older versions: what each takes, keeps, or needs decided; one by one or in a batch, and back again. */
   const client = useQueryClient();
   const w = $derived(words());
   const code = $derived(page.params.code!);
   const template = createQuery(() => ({
-    queryKey: ['templates', code],
+    queryKey: templateKeys.one(code),
     queryFn: () => data(api.GET('/api/templates/{code}', { params: { path: { code } } }))
   }));
   const updates = createQuery(() => ({
-    queryKey: ['templates', code, 'updates'],
+    queryKey: templateKeys.updates(code),
     queryFn: () => data(api.GET('/api/templates/{code}/updates', { params: { path: { code } } }))
   }));
-  const runs = createQuery(() => ({ queryKey: ['templates', 'runs'], queryFn: () => data(api.GET('/api/templates/updates')) }));
+  const runs = createQuery(() => ({ queryKey: templateKeys.runs, queryFn: () => data(api.GET('/api/templates/updates')) }));
   let chosen = $state<string[]>([]);
   /** Conflicts decided for the template, by hire and fact. */
   let taken = $state<Record<string, boolean>>({});

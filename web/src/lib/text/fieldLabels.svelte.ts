@@ -1,5 +1,5 @@
 import { api, data, type Api } from '$lib/api/client';
-import { text } from '$lib/text/index.svelte';
+import { text } from './index.svelte';
 
 /** Names of fields where only their keys are at hand; the record's own labels come with it. */
 let labels = $state<Record<string, Api['Labels']>>({});

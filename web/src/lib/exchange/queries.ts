@@ -1,6 +1,15 @@
 import { api, data } from '$lib/api/client';
 import { createQuery } from '@tanstack/svelte-query';
 
+/** The keys under which Exchange keeps what it was told. */
+export const importKeys = {
+  all: ['imports'] as const,
+  list: ['imports', 'all'] as const,
+  targets: ['imports', 'targets'] as const,
+  one: (id: string) => ['imports', id] as const,
+  rows: (id: string, ...shown: unknown[]) => ['imports', id, 'rows', ...shown] as const
+};
+
 /** The people, among what sheets go into. */
 export const PEOPLE = 'people';
 
@@ -9,4 +18,4 @@ export const rowsOf = (list: string) => (list.startsWith(`${PEOPLE}.`) ? list.sl
 
 /** What sheets can go into, with their columns. */
 export const targetsQuery = () =>
-  createQuery(() => ({ queryKey: ['imports', 'targets'], queryFn: () => data(api.GET('/api/imports/targets')) }));
+  createQuery(() => ({ queryKey: importKeys.targets, queryFn: () => data(api.GET('/api/imports/targets')) }));

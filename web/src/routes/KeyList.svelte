@@ -4,7 +4,7 @@
   import Dialog from '$lib/ui/Dialog.svelte';
   import Key from '$lib/ui/Key.svelte';
   import { untrack } from 'svelte';
-  import { keys } from './keys.svelte';
+  import { keys } from '$lib/keys/keys.svelte';
 
   let { open = $bindable() }: { open: boolean } = $props();
   // As they were when asked for; the dialog itself has none.

@@ -1,6 +1,6 @@
 import type { Api } from '$lib/api/client';
-import { fieldTitle } from '$lib/fields/labels.svelte';
-import { text } from '$lib/text/index.svelte';
+import { fieldTitle } from './fieldLabels.svelte';
+import { text } from './index.svelte';
 
 /** Where a value came from, in a few words. */
 export function sourceText(source: Api['ValueSource']): string {

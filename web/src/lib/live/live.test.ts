@@ -1,0 +1,53 @@
+import { hireKeys } from '$lib/hires/queries';
+import { listKeys } from '$lib/lists/queries';
+import { recordKeys } from '$lib/record/queries';
+import { taskKeys } from '$lib/tasks/queries';
+import { templateKeys } from '$lib/templates/queries';
+import { loadFieldLabels } from '$lib/text/fieldLabels.svelte';
+import { QueryClient, type QueryKey } from '@tanstack/svelte-query';
+import { beforeEach, expect, test, vi } from 'vitest';
+import { hear } from './live';
+
+vi.mock('$lib/text/fieldLabels.svelte', () => ({ loadFieldLabels: vi.fn() }));
+
+const kept: Record<string, QueryKey> = {
+  'a hire': hireKeys.one('h1'),
+  'another hire': hireKeys.one('h2'),
+  arrivals: hireKeys.arrivals,
+  waiting: hireKeys.waiting,
+  'a record': recordKeys.one('r1'),
+  'its history': recordKeys.history('r1'),
+  'another record': recordKeys.one('r2'),
+  tasks: taskKeys.mine,
+  templates: templateKeys.all,
+  'a template': templateKeys.one('DECK'),
+  'what a hire would get': hireKeys.preview({ template: 'DECK' }),
+  options: listKeys.options,
+  'a calendar drawn': listKeys.preview('calendar', 2027)
+};
+let client: QueryClient;
+
+beforeEach(() => {
+  client = new QueryClient();
+  for (const key of Object.values(kept)) client.setQueryData(key, 'read');
+});
+
+const stale = () => Object.keys(kept).filter((what) => client.getQueryState(kept[what]!)?.isInvalidated);
+
+test.each([
+  ['hire:h1', ['a hire', 'arrivals', 'a record', 'its history', 'another record', 'tasks']],
+  ['record:r1', ['a hire', 'another hire', 'arrivals', 'a record', 'its history', 'tasks']],
+  ['intake', ['waiting']],
+  ['templates', ['templates', 'a template', 'what a hire would get', 'a calendar drawn']],
+  ['lists', ['what a hire would get', 'options', 'a calendar drawn']]
+])('%s makes stale what shows it, and nothing else', async (change, shown) => {
+  await hear(client, change);
+  expect(stale()).toEqual(shown);
+  expect(loadFieldLabels).not.toHaveBeenCalled();
+});
+
+test('where something may have been missed all is fetched again, and the names of fields', async () => {
+  await hear(client, 'all');
+  expect(stale()).toEqual(Object.keys(kept));
+  expect(loadFieldLabels).toHaveBeenCalledOnce();
+});

@@ -1,0 +1,105 @@
+import { word } from '$lib/text/counted/de';
+import type { en } from './en';
+
+/** What the record says in German. */
+export const de: typeof en = {
+  sectionsLabel: 'Abschnitte',
+  doNotFit: (n) => (n === 1 ? 'Ein Wert passt nicht in sein Feld:' : `${n} Werte passen nicht in ihre Felder:`),
+  filledOf: (filled, of) => `${filled} von ${of}`,
+  filled: (filled, of) => `${filled} von ${of} gefüllt`,
+  needed: (n) => `${n} noch nötig`,
+  coming: (value, day) => `${value} ab ${day}`,
+  neededFrom: (stage) => (stage === 'now' ? 'jetzt nötig' : stage === 'arrive' ? 'vor dem ersten Tag nötig' : `nötig ab ${stage}`),
+  draftKept: (when: string) => `Was am ${when} eingetippt wurde, ist noch nicht gespeichert. Es steht noch da.`,
+  otherStints: 'War auch schon hier',
+  choose: 'Datei wählen',
+  takes: (kinds, megabytes) => `${kinds.length > 0 ? kinds.join(', ') : 'jede Art'}, höchstens ${String(megabytes).replace('.', ',')} MB`,
+  remove: 'Entfernen',
+  hide: 'Verbergen',
+  replace: 'Ersetzen',
+  takeAway: (name) => `${name} wegnehmen`,
+  rows: {
+    add: 'Hinzufügen',
+    addTo: (label) => `Zu ${label} hinzufügen`,
+    close: 'Fertig',
+    one: 'eine Zeile',
+    gone: 'entfernt',
+    takeAway: 'Entfernen',
+    putBack: 'Zurückholen',
+    none: 'Bisher nichts.',
+    fresh: 'neu',
+    unnamed: 'noch nichts eingetragen',
+    today: (label) => `${label} heute`,
+    state: 'Stand',
+    needed: 'nötig',
+    missing: 'fehlt',
+    expired: (day) => (day ? `abgelaufen am ${day}` : 'abgelaufen'),
+    expiring: (day) => (day ? `läuft ab am ${day}` : 'läuft ab'),
+    valid: (day) => (day ? `gültig bis ${day}` : 'gültig')
+  },
+  grade: 'Stufe',
+  band: 'Gehaltsband',
+  readings: 'Ablesungen',
+  againstBand: 'Im Band',
+  noBand: 'Dafür braucht es Satz, Stunden, Abrechnungsgruppe und Stelle.',
+  colleagues: (n) =>
+    n === 0
+      ? 'Niemand sonst hat diese Stelle.'
+      : n === 1
+        ? 'Eine andere Person hat diese Stelle.'
+        : `${word(n)} andere haben diese Stelle.`,
+  position: { below: 'unter dem Band', within: 'im Band', above: 'über dem Band' },
+  comesTo: 'Das sind',
+  annual: 'im Jahr',
+  hourly: 'pro Stunde',
+  per: {
+    hour: 'pro Stunde',
+    day: 'pro Tag',
+    week: 'pro Woche',
+    fortnight: 'in zwei Wochen',
+    fourWeeks: 'in vier Wochen',
+    halfMonth: 'im halben Monat',
+    month: 'im Monat',
+    year: 'im Jahr'
+  },
+  checks: 'Prüfungen',
+  clean: 'Nichts spricht dagegen.',
+  tooFewColleagues: 'Zu wenige haben diese Stelle, um ihr Entgelt zu zeigen, ohne zu verraten, wessen es ist.',
+  somebodyElse: 'jemand anderem',
+  badge: {
+    overlap: (badge, other) => `Ausweis ${badge} trägt auch ${other}.`,
+    tooSoon: (badge, other) => `Ausweis ${badge} gehörte bis vor zu kurzer Zeit ${other}.`,
+    twoBadges: (badge, other) => `Ausweis ${badge} ist ein zweiter (${other}).`
+  },
+  changes: (n) => (n === 1 ? '1 Änderung' : `${n} Änderungen`),
+  how: 'Ein Fehler berichtigt, oder eine Änderung ab einem Tag?',
+  sayHow: 'Sagen Sie, was es ist, dann wird gespeichert.',
+  folded: (n) => (n === 1 ? 'und ein weiteres, leeres' : `und ${word(n).toLowerCase()} weitere, leere`),
+  fix: 'Berichtigung',
+  from: (day) => `Ab ${day}`,
+  fromDate: 'Ab',
+  why: 'Warum',
+  discard: 'Verwerfen',
+  save: 'Speichern',
+  saved: 'Gespeichert.',
+  leave: 'Es gibt ungespeicherte Änderungen. Verlassen?',
+  staleTitle: 'Jemand anderes hat diese Akte inzwischen gespeichert',
+  stale: 'Wählen Sie für jedes Feld. Bis zum Speichern geht nichts verloren.',
+  field: 'Feld',
+  theirs: 'Deren, gespeichert',
+  yours: 'Ihres',
+  goOn: 'Damit weiter',
+  asOf: (day) => `wie sie am ${day} sein wird`,
+  nobody: 'Niemand',
+  clear: 'Feld leeren',
+  byJob: {
+    family: 'Berufsgruppe',
+    classification: 'Berufskennziffer',
+    overtime: 'Überstunden',
+    safety: 'Sicherheitsrelevant',
+    yes: 'ja',
+    certificates: 'Nötige Nachweise',
+    desirable: (name) => `${name} (erwünscht)`,
+    items: 'Ausgabe'
+  }
+};

@@ -1,0 +1,2 @@
+/** The key under which what somebody has to do is kept. */
+export const taskKeys = { mine: ['tasks'] as const };
