@@ -229,7 +229,8 @@ internal sealed class FormulaTyping : ILogicalExpressionVisitor<FormulaPart>
     private static FormulaPart Either(FormulaPart a, FormulaPart b)
     {
         var kind =
-            a.Kind == b.Kind || b.Kind == FormulaKind.Nothing ? a.Kind
+            a.IsLiteral && b.IsLiteral && a.IsDate && b.IsDate ? FormulaKind.Date
+            : a.Kind == b.Kind || b.Kind == FormulaKind.Nothing ? a.Kind
             : a.Kind == FormulaKind.Nothing ? b.Kind
             : (a.IsDate && b.Kind == FormulaKind.Date) || (b.IsDate && a.Kind == FormulaKind.Date) ? FormulaKind.Date
             : FormulaKind.Unknown;

@@ -109,11 +109,12 @@ internal sealed partial class PatternParts
             Link(last.Last, last.First);
             return Join(all, last with { Nullable = last.Nullable || least == 0 });
         }
+        // From the end, each with what may follow it: were they left out one by one, "a" would be a{0,2} in two ways.
         var whole = Part.Nothing;
-        for (var i = 0; i < Math.Min(most.Value, MostRepeats); i++)
+        for (var i = Math.Min(most.Value, MostRepeats) - 1; i >= 0; i--)
         {
-            var one = i == 0 ? part : copy();
-            whole = Join(whole, one with { Nullable = one.Nullable || i >= least });
+            whole = Join(i == 0 ? part : copy(), whole);
+            whole = whole with { Nullable = whole.Nullable || i >= least };
         }
         return whole;
     }

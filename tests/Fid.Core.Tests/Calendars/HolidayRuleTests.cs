@@ -22,6 +22,11 @@ public class HolidayRuleTests
     [InlineData("easter", 2027, "2027-03-28")]
     [InlineData("easter+1", 2024, "2024-04-01")]
     [InlineData("easter-2", 2019, "2019-04-19")]
+    [InlineData("easter+100", 2027, "2027-07-06")]
+    [InlineData("easter-80", 2027, "2027-01-07")]
+    [InlineData("--05 -5MO", 2027, "2027-05-03")]
+    [InlineData("--06 -5MO", 2027, null)]
+    [InlineData("--05 1SA", 2027, "2027-05-01")]
     [InlineData("easter+49", 2038, "2038-06-13")]
     [InlineData(" EASTER+1 ", 2000, "2000-04-24")]
     public void Falls_on(string text, int year, string? day) => (HolidayRule.Read(text)!.In(year)?.ToString("uuuu-MM-dd", null)).ShouldBe(day);
@@ -39,6 +44,21 @@ public class HolidayRuleTests
     [InlineData("easter+101")]
     [InlineData("easter-81")]
     [InlineData("whitsun")]
+    [InlineData("--0")]
+    [InlineData("-")]
+    [InlineData("--12")]
+    [InlineData("--05 ")]
+    [InlineData("--05 M")]
+    [InlineData("--05 MO")]
+    [InlineData("--05x1MO")]
+    [InlineData("--05/17")]
+    [InlineData("--05-17x")]
+    [InlineData("--05-1")]
+    [InlineData("--05-1x")]
+    [InlineData("--05-00")]
+    [InlineData("x-05-17")]
+    [InlineData("x-05 1MO")]
+    [InlineData("--00 1MO")]
     public void Is_no_rule(string text) => HolidayRule.Read(text).ShouldBeNull();
 
     [Fact]
@@ -64,6 +84,21 @@ public class HolidayRuleTests
                         day.PlusDays(-easter.Days).DayOfWeek.ShouldBe(IsoDayOfWeek.Sunday);
                 }
             );
+
+    // Gauss's reckoning as Lichtenberg completed it: another way to the same day.
+    [Fact]
+    public void Easter_is_the_same_day_by_another_reckoning()
+    {
+        for (var year = 1583; year <= 4099; year++)
+        {
+            var (k, a) = (year / 100, year % 19);
+            var s = 2 - (3 * k + 3) / 4;
+            var d = (19 * a + 15 + (3 * k + 3) / 4 - (8 * k + 13) / 25) % 30;
+            var full = 21 + d - (d + a / 11) / 29;
+            var sunday = 7 - (year + year / 4 + s) % 7;
+            HolidayRule.Easter(year).ShouldBe(new LocalDate(year, 3, 1).PlusDays(full + 7 - (full - sunday) % 7 - 1));
+        }
+    }
 
     [Fact]
     public void A_holiday_of_several_days_lasts_through_rest_days() =>

@@ -171,6 +171,108 @@ public class RecordEvaluationTests
         record["completeness"]!["required"]!.GetValue<int>().ShouldBe(missing.StartsWith("now", StringComparison.Ordinal) ? 1 : 0);
     }
 
+    [Theory]
+    [InlineData("a", "a", """{"a":"typed","b":"rule:a","c":"rule:b"}""")] // from rule to rule
+    [InlineData("a,c", "a", """{"a":"typed","b":"rule:a","c":"typed"}""")] // none that was typed
+    [InlineData("a", "", """{"a":"typed"}""")] // nothing has changed
+    [InlineData("a", "c", """{"a":"typed"}""")] // what cannot be computed sets nothing
+    public void A_change_is_followed_from_rule_to_rule(string typed, string changed, string setBy) =>
+        Of(
+                """{"key":"a","type":"number","access":{"c":"edit"},"onChange":[{"set":"b","formula":"a + 1"},{"set":"none","formula":"a"}]}""",
+                """{"key":"b","type":"number","access":{"c":"edit"},"onChange":[{"set":"c","formula":"b + 1"},{"set":"a","formula":"0"}]}""",
+                """{"key":"c","type":"number","access":{"c":"edit"},"onChange":[{"set":"b","formula":"9 / 0"}]}"""
+            )
+            .With("""{"a":1,"c":5}""", typed, changed)["setBy"]!
+            .ToJsonString()
+            .ShouldBe(setBy);
+
+    [Fact]
+    public void A_rule_can_empty_a_field_which_then_stays_empty()
+    {
+        var fields = Of(
+            """{"key":"a","type":"number","access":{"c":"edit"},"onChange":[{"set":"b","formula":"null"}]}""",
+            """{"key":"b","type":"number","access":{"c":"edit"},"default":{"value":3}}"""
+        );
+        fields.With("""{"a":1,"b":4}""", "a", "a")["values"]!.ToJsonString().ShouldBe("""{"a":1}""");
+        fields.With("""{"a":1,"b":4}""", "a,b", "a,b")["values"]!.ToJsonString().ShouldBe("""{"a":1,"b":4}""");
+    }
+
+    [Fact]
+    public void A_default_fills_what_is_empty_and_nothing_else()
+    {
+        var fields = Of(
+            """{"key":"a","type":"number","access":{"c":"edit"},"default":{"value":3}}""",
+            """{"key":"b","type":"text","access":{"c":"edit"},"default":{"formula":"''"} }""",
+            """{"key":"d","type":"computed","access":{"c":"edit"},"default":{"formula":"a * 2"}}"""
+        );
+        fields.With("{}", "", "")["values"]!.ToJsonString().ShouldBe("""{"a":3,"d":6}""");
+        fields.With("""{"a":4}""", "", "")["values"]!.ToJsonString().ShouldBe("""{"a":4,"d":8}""");
+        fields.With("{}", "a", "")["values"]!.ToJsonString().ShouldBe("{}");
+        // What is computed is computed, whatever stands there, and by whatever name it was called typed.
+        fields.With("""{"a":4,"d":1}""", "d", "")["values"]!.ToJsonString().ShouldBe("""{"a":4,"d":8}""");
+        fields.With("""{"a":4}""", "", "")["setBy"]!.ToJsonString().ShouldBe("""{"d":"computed"}""");
+    }
+
+    [Fact]
+    public void Of_two_fields_with_one_key_the_first_counts()
+    {
+        var record = Of("""{"key":"a","type":"number","access":{"c":"edit"}}""", """{"key":"a","type":"text","access":{"c":"edit"},"default":{"value":"x"} }""")
+            .With("""{"a":4}""", "", "");
+        (record["values"]!.ToJsonString(), record["access"]!.ToJsonString()).ShouldBe(("""{"a":4}""", """{"a":"edit"}"""));
+    }
+
+    [Fact]
+    public void The_first_field_sets_and_narrows_as_any_other_does()
+    {
+        var record = Of(
+            """{"key":"deck","type":"choice","options":[{"value":"fore"},{"value":"aft"}],"access":{"c":"edit"}}""",
+            """{"key":"berth","type":"choice","parent":"deck","options":[{"value":"1","within":["fore"]},{"value":"2","retired":true}],"""
+                + """ "access":{"c":"edit"},"onChange":[{"set":"deck","formula":"'aft'"}]}"""
+        );
+        record.With("""{"deck":"aft","berth":"1"}""", "", "")["errors"]![0]!["code"]!.ToString().ShouldBe("within");
+        record.With("""{"deck":"fore","berth":"1"}""", "", "")["errors"]!.AsArray().ShouldBeEmpty();
+        record.With("""{"berth":"1"}""", "", "")["errors"]!.AsArray().ShouldBeEmpty(); // nothing narrows it
+        record.With("""{"berth":"2"}""", "", "")["errors"]!.AsArray().ShouldBeEmpty(); // retired, but there already
+        record.With("""{"berth":"2"}""", "berth", "berth")["errors"]![0]!["code"]!.ToString().ShouldBe("option");
+        record.With("""{"berth":"1"}""", "berth", "berth")["setBy"]!["deck"]!.ToString().ShouldBe("rule:berth");
+    }
+
+    [Theory]
+    [InlineData("text", "\"min\":2", "\"ab\"", null)]
+    [InlineData("text", "\"min\":2", "\"a\"", "min")]
+    [InlineData("number", "\"min\":2", "2", null)]
+    [InlineData("number", "\"min\":2", "1.99", "min")]
+    [InlineData("number", "\"max\":2", "2", null)]
+    [InlineData("number", "\"max\":2", "2.01", "max")]
+    [InlineData("choice", "\"min\":3", "\"a\"", null)] // a limit of its length is not meant
+    [InlineData("file", "\"max\":3", "\"long enough\"", null)]
+    [InlineData("number", "", "1e40", "type")]
+    [InlineData("number", "", "\"1\"", "type")]
+    [InlineData("computed", "\"min\":2", "1", null)]
+    [InlineData("choices", "\"max\":1", "[\"a\",\"b\"]", "max")]
+    public void What_is_stored_fits_or_says_why_not(string type, string more, string value, string? misfit) =>
+        Of($$"""{"key":"x","type":"{{type}}"{{(more.Length == 0 ? "" : "," + more)}},"access":{"c":"edit"} }""").With($$"""{"x":{{value}} }""", "", "")[
+            "errors"
+        ]!
+            .AsArray()
+            .Select(e => e!["code"]!.ToString())
+            .ShouldBe(misfit is null ? [] : [misfit]);
+
+    private static AskedRecord Of(params string[] fields) => new(string.Join(',', fields));
+
+    private sealed record AskedRecord(string Fields)
+    {
+        public JsonNode With(string values, string typed, string changed) =>
+            JsonNode.Parse(
+                Asked.Answer(
+                    "fields.evaluate",
+                    $$"""
+                    {"fields":[{{Fields}}],"values":{{values}},"typed":{{Keys(typed)}},"changed":{{Keys(changed)}},"role":"c","today":"2027-03-01"}
+                    """
+                )
+            )!;
+    }
+
     [Fact]
     public void Nothing_of_what_a_role_may_not_see_shows_through() =>
         // Whatever the hidden fields hold, or whether they hold anything, the answer is the same to the letter.

@@ -113,4 +113,76 @@ public class ValueCheckTests
         count.Of.ShouldBe(ShippedFields.All.Count(f => f.ShowWhen is null) + 1);
         count.Missing.ShouldBe(["permit_until", "cost_centre", "badge"], ignoreOrder: true);
     }
+
+    [Theory]
+    [InlineData("number", "", "1000000000", null)]
+    [InlineData("number", "", "-1000000000", null)]
+    [InlineData("number", "", "1000000000.01", "out-of-range")]
+    [InlineData("number", "", "-1000000001", "out-of-range")]
+    [InlineData("number", "\"min\":2", "1.9", "out-of-range")]
+    [InlineData("number", "\"max\":2", "2.1", "out-of-range")]
+    [InlineData("number", "", "1.23456", null)]
+    [InlineData("money", "", "1.2345", null)]
+    [InlineData("money", "", "1.23456", "too-fine")]
+    [InlineData("yesNo", "", "true", null)]
+    [InlineData("yesNo", "", "false", null)]
+    [InlineData("yesNo", "", "\"yes\"", "wrong-type")]
+    [InlineData("choices", "\"options\":[{\"value\":\"a\"}]", "\"a\"", "wrong-type")]
+    [InlineData("choices", "\"options\":[{\"value\":\"a\"}]", "[1]", "wrong-type")]
+    [InlineData("choices", "\"options\":[{\"value\":\"a\"}]", "[\"a\",\"a\"]", null)]
+    [InlineData("choices", "\"options\":[{\"value\":\"a\"}]", "[\"a\",\"b\"]", "bad-value")]
+    [InlineData("choices", "\"options\":[{\"value\":\"a\"},{\"value\":\"b\"}]", "[\"a\",\"b\"]", null)]
+    [InlineData("choice", "\"options\":[{\"value\":\"a\"}]", "\"a\"", null)]
+    [InlineData("choice", "\"options\":[{\"value\":\"a\"}]", "\"A\"", "bad-value")]
+    [InlineData("text", "\"options\":[{\"value\":\"a\"}]", "\"b\"", null)] // options are of choices alone
+    [InlineData("computed", "", "3", "read-only")]
+    public void Each_type_takes_what_is_of_it(string type, string more, string entered, string? code)
+    {
+        var (_, problem) = ValueCheck.Check(Field(type, more), JsonElement.Parse(entered));
+        (problem?.Code).ShouldBe(code);
+    }
+
+    [Fact]
+    public void Choices_are_kept_each_once_in_their_order_and_none_are_nothing()
+    {
+        var field = Field("choices", "\"options\":[{\"value\":\"a\"},{\"value\":\"b\"}]");
+        ValueCheck.Check(field, JsonElement.Parse("""["b","a","b"]""")).Value!.Value.ToString().ShouldBe("""["b","a"]""");
+        ValueCheck.Check(field, JsonElement.Parse("[]")).ShouldBe((null, null));
+        var free = Field("choices", "");
+        ValueCheck.Check(free, JsonSerializer.SerializeToElement(Enumerable.Range(0, 200))).Problem!.Code.ShouldBe("wrong-type");
+        ValueCheck.Check(free, JsonSerializer.SerializeToElement(Enumerable.Range(0, 100).Select(i => $"{i}"))).Problem.ShouldBeNull();
+        ValueCheck.Check(free, JsonSerializer.SerializeToElement(Enumerable.Range(0, 101).Select(i => $"{i}"))).Problem!.Code.ShouldBe("too-many");
+    }
+
+    [Theory]
+    [InlineData("17", "17.00")]
+    [InlineData("17.4", "17.40")]
+    [InlineData("17.40", "17.40")]
+    [InlineData("17.405", "17.405")]
+    public void An_amount_keeps_its_decimals_and_has_two_at_least(string entered, string stored) =>
+        ValueCheck.Check(Field("money", ""), JsonElement.Parse(entered)).Value!.Value.GetRawText().ShouldBe(stored);
+
+    [Theory]
+    [InlineData("text", 200)]
+    [InlineData("longText", 4000)]
+    public void A_text_has_a_longest_length(string type, int longest)
+    {
+        ValueCheck.Check(Field(type, ""), JsonSerializer.SerializeToElement(new string('a', longest))).Problem.ShouldBeNull();
+        ValueCheck.Check(Field(type, ""), JsonSerializer.SerializeToElement(new string('a', longest + 1))).Problem!.Code.ShouldBe("too-long");
+        ValueCheck.Check(Field(type, ""), JsonElement.Parse("\"a\\nb\"")).Problem?.Code.ShouldBe(type == "text" ? "bad-characters" : null);
+    }
+
+    [Fact]
+    public void A_mask_is_no_value_of_a_sealed_field_and_any_text_of_another()
+    {
+        var mask = JsonSerializer.SerializeToElement(SealedText.Mask);
+        ValueCheck.Check(Field("text", "\"sensitive\":true"), mask).Problem!.Code.ShouldBe("masked");
+        ValueCheck.Check(Field("text", ""), mask).Problem.ShouldBeNull();
+        ValueCheck.Check(Field("text", "\"sensitive\":true"), JsonElement.Parse("\"IE29AIBK93115212345678\"")).Problem.ShouldBeNull();
+    }
+
+    private static FieldDefinition Field(string type, string more) =>
+        FieldConfiguration
+            .Read(System.Text.Encoding.UTF8.GetBytes($$"""{"sections":[],"fields":[{"key":"x","type":"{{type}}"{{(more.Length == 0 ? "" : "," + more)}} }]}"""))
+            .Answer!.Fields[0];
 }

@@ -49,6 +49,70 @@ public class ColumnTests
     [InlineData(ColumnType.Bands, "2027-01-01 3-2-4 year", false)]
     [InlineData(ColumnType.Bands, "2027-01-01 1-5-4 year", false)]
     [InlineData(ColumnType.Bands, "2027-01-01 1-2-3 month", false)]
+    [InlineData(ColumnType.Bands, "2027-01-01 1-2-1000000000000 year", true)]
+    [InlineData(ColumnType.Bands, "2027-01-01 1-2-1000000000001 year", false)]
+    [InlineData(ColumnType.Bands, "2027-01-01 1-2-3 year more", false)]
+    [InlineData(ColumnType.Bands, "2027-01-01 1-2 year", false)]
+    [InlineData(ColumnType.Bands, "2027-01-01 1-2-3-4 year", false)]
+    [InlineData(ColumnType.Bands, "2027-01-01", false)]
+    [InlineData(ColumnType.Bands, "2027-01-01 1-2-3", true)] // a year, where nothing is said
+    [InlineData(ColumnType.Bands, "1899-12-31 1-2-3", false)]
+    [InlineData(ColumnType.Bands, "1900-01-01 1-2-3", true)]
+    [InlineData(ColumnType.Brackets, "1000%", true)]
+    [InlineData(ColumnType.Brackets, "-1000%", true)]
+    [InlineData(ColumnType.Brackets, "1001%", false)]
+    [InlineData(ColumnType.Brackets, "-1001%", false)]
+    [InlineData(ColumnType.Brackets, "5% to 0", false)]
+    [InlineData(ColumnType.Brackets, "5% to 10; 6% to 10", false)]
+    [InlineData(ColumnType.Brackets, "5% to 10; 6% to 11", true)]
+    [InlineData(ColumnType.Brackets, "5% to 1000000000000; 6%", true)]
+    [InlineData(ColumnType.Brackets, "5% to 1000000000001; 6%", false)]
+    [InlineData(ColumnType.Brackets, "5%; 6% to 10", false)]
+    [InlineData(ColumnType.Brackets, "5%; 6%", false)]
+    [InlineData(ColumnType.Brackets, "5% bis 10; 6%", true)]
+    [InlineData(ColumnType.Brackets, "5% upto 10; 6%", false)]
+    [InlineData(ColumnType.Brackets, "5% to", false)]
+    [InlineData(ColumnType.Brackets, "5% to ten", false)]
+    [InlineData(ColumnType.Holidays, "--05-01 x60 Long", true)]
+    [InlineData(ColumnType.Holidays, "--05-01 x61 Long", false)]
+    [InlineData(ColumnType.Holidays, "--05-01 x0 None", false)]
+    [InlineData(ColumnType.Holidays, "--05-01 x Long", true)] // a name that begins with x
+    [InlineData(ColumnType.Holidays, "--05-01 x", true)]
+    [InlineData(ColumnType.Holidays, "--05-01 32 Long", true)]
+    [InlineData(ColumnType.Holidays, "--05-01; --05-01 Again", false)]
+    [InlineData(ColumnType.Holidays, "1899-12-31 Old", false)]
+    [InlineData(ColumnType.Holidays, "1900-01-01 Old", true)]
+    [InlineData(ColumnType.Holidays, "2199-12-31 Far", true)]
+    [InlineData(ColumnType.Holidays, "2200-01-01 Far", false)]
+    [InlineData(ColumnType.Shifts, "- 06:00-14:00", false)]
+    [InlineData(ColumnType.Shifts, "E! 06:00-14:00", false)]
+    [InlineData(ColumnType.Shifts, "E 06:00-14:00 30 more", false)]
+    [InlineData(ColumnType.Shifts, "E 06:00", false)]
+    [InlineData(ColumnType.Shifts, "E 06:00-14:00-22:00", false)]
+    [InlineData(ColumnType.Shifts, "E 06:00-14:00 half", false)]
+    [InlineData(ColumnType.Options, "S: small; S: again", false)]
+    [InlineData(ColumnType.Options, "S", true)]
+    [InlineData(ColumnType.Heads, "2027-01-01 -; 2027-01-01 1042", false)]
+    [InlineData(ColumnType.Heads, "2027-01-01", false)]
+    [InlineData(ColumnType.Requirements, "SEA; SEA desirable", false)]
+    [InlineData(ColumnType.Currency, "eur", true)]
+    [InlineData(ColumnType.Currency, "EU", false)]
+    [InlineData(ColumnType.Currency, "EURO", false)]
+    [InlineData(ColumnType.Currency, "E2R", false)]
+    [InlineData(ColumnType.Country, "ie", true)]
+    [InlineData(ColumnType.Phone, "+353 1 555 0100", true)]
+    [InlineData(ColumnType.Phone, "12", false)]
+    [InlineData(ColumnType.Link, "geo:53.3,-6.2", true)]
+    [InlineData(ColumnType.Link, "example.org", false)]
+    [InlineData(ColumnType.Number, "0", true)]
+    [InlineData(ColumnType.Number, "-0.01", false)]
+    [InlineData(ColumnType.Number, "1000000000", true)]
+    [InlineData(ColumnType.Number, "1000000000.01", false)]
+    [InlineData(ColumnType.Number, "0.000001", true)]
+    [InlineData(ColumnType.Number, "0.0000001", false)]
+    [InlineData(ColumnType.Whole, "3", true)]
+    [InlineData(ColumnType.Number, "1.5", true)]
+    [InlineData(ColumnType.YesNo, "perhaps", false)]
     [InlineData(ColumnType.Rates, "2027-01-01 flat 0", true)]
     [InlineData(ColumnType.Rates, "2027-01-01 flat 1000000", true)]
     [InlineData(ColumnType.Rates, "2027-01-01 flat 1000001", false)]
@@ -235,5 +299,74 @@ public class ColumnTests
         EntryContent With(params OptionEntry[] options) => new("x", "x", null, new Dictionary<string, object> { ["options"] = options });
         ListConsistency.Against(list, With(new("a", "A"), new OptionEntry("b", "B")), With(new OptionEntry("b", "B"))).Single().Code.ShouldBe("option-gone");
         ListConsistency.Against(list, With(new OptionEntry("a", "A")), With(new OptionEntry("a", "A", Retired: true))).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Texts_have_a_longest_length_by_their_kind()
+    {
+        foreach (var (type, longest) in new[] { (ColumnType.Text, 200), (ColumnType.Entry, 200), (ColumnType.LongText, ColumnValue.LongestLongText) })
+        {
+            var column = new ListColumn("x", type, None, None, List: "things");
+            ColumnValue.FromText(column, new string('a', longest), CellStyle.Own).Value.ShouldBe(new string('a', longest));
+            ColumnValue.FromText(column, new string('a', longest + 1), CellStyle.Own).Code.ShouldBe("too-long");
+        }
+    }
+
+    [Fact]
+    public void A_long_text_keeps_its_lines_and_a_short_one_has_none()
+    {
+        ColumnValue.FromText(new ListColumn("x", ColumnType.LongText, None, None), "a\r\nb", CellStyle.Own).Value.ShouldBe("a\nb");
+        ColumnValue.FromText(new ListColumn("x", ColumnType.LongText, None, None), "a\n\u0001", CellStyle.Own).Code.ShouldBe("bad-characters");
+        ColumnValue.FromText(new ListColumn("x", ColumnType.Text, None, None), "a\nb", CellStyle.Own).Code.ShouldBe("bad-characters");
+        ColumnValue.FromJson(new ListColumn("x", ColumnType.LongText, None, None), JsonElement.Parse("\"a\\nb\"")).Value.ShouldBe("a\nb");
+        ColumnValue.FromJson(new ListColumn("x", ColumnType.LongText, None, None), JsonElement.Parse("\"\\ud800\"")).Code.ShouldBe("bad-characters");
+        ColumnValue.FromJson(new ListColumn("x", ColumnType.Text, None, None), JsonElement.Parse("\"a\\nb\"")).Code.ShouldBe("bad-characters");
+    }
+
+    [Theory]
+    [InlineData(ColumnType.Text, "null", null)]
+    [InlineData(ColumnType.Number, "null", null)]
+    [InlineData(ColumnType.Text, "3", "wrong-type")]
+    [InlineData(ColumnType.Number, "\"3\"", "wrong-type")]
+    [InlineData(ColumnType.Number, "3", null)]
+    [InlineData(ColumnType.YesNo, "true", null)]
+    [InlineData(ColumnType.YesNo, "\"yes\"", "wrong-type")]
+    [InlineData(ColumnType.Entries, "[\"a\"]", null)]
+    [InlineData(ColumnType.Entries, "[1]", "wrong-type")]
+    [InlineData(ColumnType.Entries, "\"a\"", "wrong-type")]
+    [InlineData(ColumnType.Heads, "[]", null)]
+    [InlineData(ColumnType.Heads, "[null]", "wrong-type")]
+    [InlineData(ColumnType.Heads, "[{\"from\":3}]", "wrong-type")]
+    [InlineData(ColumnType.Heads, "[{\"from\":\"someday\",\"person\":null}]", "wrong-type")]
+    [InlineData(ColumnType.Heads, "[{\"from\":\"2027-01-01\",\"person\":null}]", null)]
+    [InlineData(ColumnType.Shifts, "[{\"letter\":\"E\",\"start\":\"6\",\"end\":\"14:00\",\"break\":0}]", "bad-value")]
+    [InlineData(ColumnType.Shifts, "[{\"letter\":\"E\",\"start\":\"06:00\",\"end\":\"14\",\"break\":0}]", "bad-value")]
+    [InlineData(ColumnType.Holidays, "[{\"on\":\"--05-01\",\"name\":\"a\\u0001\",\"days\":1}]", "bad-value")]
+    [InlineData(ColumnType.Options, "[{\"value\":\"S\",\"en\":\"a\\u0001\",\"de\":null,\"retired\":false}]", "bad-value")]
+    public void JSON_is_taken_where_it_is_of_the_type(ColumnType type, string json, string? code) =>
+        ColumnValue.FromJson(new ListColumn("x", type, None, None, List: "things"), JsonElement.Parse(json)).Code.ShouldBe(code);
+
+    [Fact]
+    public void Of_several_things_there_are_at_most_two_hundred()
+    {
+        var (codes, heads) = (
+            new ListColumn("x", ColumnType.Entries, None, None, List: "things"),
+            new ListColumn("x", ColumnType.Requirements, None, None, List: "t")
+        );
+        string Many(int count) => string.Join("; ", Enumerable.Range(0, count).Select(i => $"C{i}"));
+        (ColumnValue.FromText(codes, Many(200), CellStyle.Own).Code, ColumnValue.FromText(codes, Many(201), CellStyle.Own).Code).ShouldBe(
+            (null, "out-of-range")
+        );
+        ColumnValue.FromText(codes, " ; , ", CellStyle.Own).ShouldBe(CellValue.Empty);
+        ColumnValue.FromText(codes, "a; ;b", CellStyle.Own).Value.ShouldBe(new[] { "a", "b" });
+        ColumnValue.FromText(heads, "  ", CellStyle.Own).ShouldBe(CellValue.Empty);
+    }
+
+    [Fact]
+    public void A_choice_is_known_by_its_value_and_by_its_labels()
+    {
+        var column = new ListColumn("x", ColumnType.Choice, None, None, Options: [new("a", new("Bee", "Biene")), new("b", new("A", "Ä"))]);
+        string? Chosen(string cell) => ColumnValue.FromText(column, cell, CellStyle.Own).Value as string;
+        (Chosen("A"), Chosen("bee"), Chosen("BIENE"), Chosen("b"), Chosen("wasp")).ShouldBe(("a", "a", "a", "b", null));
     }
 }
