@@ -32,7 +32,8 @@ internal static class Asked
         ];
     }
 
-    private static (bool Answered, string Text) Ask(string name, string question)
+    /// <summary>Whether any question could be answered, and what is said to it.</summary>
+    public static (bool Answered, string Text) Ask(string name, string question)
     {
         var answer = new ArrayBufferWriter<byte>();
         var answered = Door.Answer(name, Encoding.UTF8.GetBytes(question), answer);

@@ -62,11 +62,13 @@ internal static class CalendarDoor
     private static Asked ReadAsked(ref QuestionReader question)
     {
         var asked = new Asked();
-        var seen = 0u;
+        var (seen, given) = (0u, 0u);
         if (!question.Object())
             return asked;
         while (question.Property(Ask, ref seen) is var at and >= 0)
         {
+            // One that is null was seen, and gives nothing.
+            given |= 1u << at;
             switch (at)
             {
                 case Do:
@@ -98,7 +100,7 @@ internal static class CalendarDoor
         }
         for (var i = Date; i <= To; i++)
         {
-            var (there, needed) = ((seen & 1u << i) != 0, (needs & 1u << i) != 0);
+            var (there, needed) = ((given & 1u << i) != 0, (needs & 1u << i) != 0);
             if (needed && !there)
                 question.Report("missing-property", $"The property {Ask.Names[i]} is needed here.", Ask.Names[i]);
             if (there && !needed)

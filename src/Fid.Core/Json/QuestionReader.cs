@@ -152,7 +152,7 @@ internal ref struct QuestionReader
             return whole;
         var fits = _json.TryGetDecimal(out var number);
         if (fits && number != decimal.Truncate(number))
-            Report("wrong-type", "This is to be a whole number.");
+            Report(WrongType, "This is to be a whole number.");
         else if (fits && number >= least && number <= most)
             return (int)number;
         else
@@ -209,6 +209,8 @@ internal ref struct QuestionReader
         return IsSound ? new WorkCalendar(rest, holidays) : WorkCalendar.EveryDay;
     }
 
+    private const string WrongType = "wrong-type";
+
     private static readonly Shape CalendarShape = new("rest", "holidays?");
 
     private RestMask Rest()
@@ -233,10 +235,21 @@ internal ref struct QuestionReader
             Append(path, _way[i].Name ?? _way[i].Index.ToString(CultureInfo.InvariantCulture));
         if (member is not null)
             Append(path, member);
-        _problems.Add(new Problem(path.ToString(), code, message));
+        Add(new Problem(path.ToString(), code, message));
     }
 
-    public readonly void Report(IEnumerable<Problem> problems) => _problems.AddRange(problems);
+    public readonly void Report(IEnumerable<Problem> problems)
+    {
+        foreach (var problem in problems)
+            Add(problem);
+    }
+
+    // What is not even of the right type has nothing else wrong with it.
+    private readonly void Add(Problem problem)
+    {
+        if (_problems is not [.., { Code: WrongType } last] || last.Path != problem.Path)
+            _problems.Add(problem);
+    }
 
     private static void Append(StringBuilder path, string name) => path.Append('/').Append(JsonPointer.Escape(name));
 
@@ -246,7 +259,7 @@ internal ref struct QuestionReader
     {
         if (_json.TokenType == token)
             return true;
-        Report("wrong-type", $"This is to be {what}.");
+        Report(WrongType, $"This is to be {what}.");
         if (_json.TokenType is JsonTokenType.StartObject or JsonTokenType.StartArray)
             _json.Skip();
         return false;

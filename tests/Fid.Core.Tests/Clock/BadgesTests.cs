@@ -24,6 +24,20 @@ public class BadgesTests
     public void Finds_one_person_with_two_badges_at_once() => Check(A("a", "1", "p", 1, 10), A("b", "2", "p", 5)).ShouldBe(["TwoBadges  a b"]);
 
     [Fact]
+    public void One_badge_after_another_and_one_twice_are_no_two_badges()
+    {
+        Check(A("a", "1", "p", 1, 10), A("b", "2", "p", 11)).ShouldBeEmpty();
+        Check(A("a", "1", "p", 1, 10), A("b", "1", "p", 5)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_day_is_a_time_and_no_rest_is_a_rest()
+    {
+        Badges.Check([A("a", "1", "p", 5, 5)], 0).Answer.ShouldBeEmpty();
+        Badges.Check([A("a", "1", "p", 1, 5), A("b", "1", "q", 6)], 0).Answer.ShouldBeEmpty();
+    }
+
+    [Fact]
     public void Keeps_device_groups_and_leading_zeros_apart()
     {
         Check(A("a", "12", "p", 1), A("b", "012", "q", 1)).ShouldBeEmpty();
@@ -47,6 +61,8 @@ public class BadgesTests
         Badges.NextFree(["004810", "17", "x"]).ShouldBe("004811");
         Badges.NextFree([]).ShouldBe("000001");
         Badges.NextFree(["99"], width: 2).ShouldBeNull();
+        Badges.NextFree(["98"], width: 2).ShouldBe("99");
+        Badges.NextAfter("0012", "x7").ShouldBe("0012");
         (Badges.NextAfter("0012", "0012"), Badges.NextAfter("0012", "7"), Badges.NextAfter("0012", "400"), Badges.NextAfter(null, "1")).ShouldBe(
             ("0013", "0012", "0401", null)
         );

@@ -25,6 +25,15 @@ public class CellTextTests
     [InlineData("twelve", '.', null)]
     [InlineData("1e5", '.', null)]
     [InlineData("=1+1", '.', null)]
+    [InlineData("+3", '.', "3")]
+    [InlineData("3.", '.', "3")]
+    [InlineData("--3", '.', null)]
+    [InlineData("1.5.5", '.', null)]
+    [InlineData("1.5,5", '.', null)]
+    [InlineData("1,234,567.8", '.', "1234567.8")]
+    [InlineData("1234,567", '.', null)]
+    [InlineData(",567", '.', null)]
+    [InlineData("", '.', null)]
     public void Numbers(string cell, char mark, string? number) =>
         (CellText.Number(cell, new CellStyle(DateOrder.YearMonthDay, mark))?.ToString(System.Globalization.CultureInfo.InvariantCulture)).ShouldBe(number);
 
@@ -57,6 +66,14 @@ public class CellTextTests
     [InlineData("12/13/2027", DateOrder.YearMonthDay, "2027-12-13")]
     [InlineData("31/02/2027", DateOrder.DayMonthYear, null)]
     [InlineData("soon", DateOrder.DayMonthYear, null)]
+    [InlineData("2027-03-04T08:30:00Z", DateOrder.DayMonthYear, "2027-03-04")]
+    [InlineData("2027-03-04x", DateOrder.DayMonthYear, null)]
+    [InlineData("2027-03-041", DateOrder.DayMonthYear, null)]
+    [InlineData("2027.12.31", DateOrder.MonthDayYear, "2027-12-31")]
+    [InlineData("12/12/2027", DateOrder.MonthDayYear, "2027-12-12")]
+    [InlineData("0/12/2027", DateOrder.DayMonthYear, null)]
+    [InlineData("1/0/2027", DateOrder.DayMonthYear, null)]
+    [InlineData("1/13/2027", DateOrder.DayMonthYear, null)]
     public void Dates(string cell, DateOrder order, string? date) =>
         (CellText.Date(cell, new CellStyle(order, '.'))?.ToString("uuuu-MM-dd", null)).ShouldBe(date);
 
@@ -76,6 +93,12 @@ public class CellTextTests
     [InlineData("3/4/2027 6/25/2027", false, false, DateOrder.MonthDayYear)]
     [InlineData("13/4/2027 6/25/2027", false, true, DateOrder.DayMonthYear)]
     [InlineData("2027-04-03 46450", false, false, DateOrder.YearMonthDay)]
+    [InlineData("", false, false, DateOrder.YearMonthDay)]
+    [InlineData("2027/4/13 46450", false, false, DateOrder.YearMonthDay)]
+    [InlineData("32/1/2027", false, false, DateOrder.YearMonthDay)] // no date at all
+    [InlineData("31/12/2027", false, false, DateOrder.DayMonthYear)]
+    [InlineData("12/31/2027", false, false, DateOrder.MonthDayYear)]
+    [InlineData("0/5/2027", false, false, DateOrder.YearMonthDay)]
     public void The_order_of_day_and_month_is_asked_only_where_no_cell_tells(string cells, bool ambiguous, bool contradict, DateOrder order)
     {
         var guess = new StyleGuess();
@@ -89,6 +112,12 @@ public class CellTextTests
     [InlineData("1.5|2,250", '.')]
     [InlineData("1.234,50", ',')]
     [InlineData("1,234|5,678", '.')]
+    [InlineData("1,234.5|1.5,5", '.')]
+    [InlineData("1.234,5|2,5|3.5", ',')]
+    [InlineData(",5|,25", ',')]
+    [InlineData("1,5|2.5", '.')]
+    [InlineData("1,5|2,5|3.5", ',')]
+    [InlineData(".5,5|1,5", ',')]
     public void The_decimal_mark_is_what_the_cells_show(string cells, char mark)
     {
         var guess = new StyleGuess();

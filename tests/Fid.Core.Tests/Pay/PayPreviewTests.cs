@@ -135,4 +135,61 @@ public class PayPreviewTests
         Codes(Base, Base).ShouldBe(["duplicate-code"]);
         Codes(Base, new("A", ComponentKind.Earning, Percent: 2, Of: ["BASE"], Floor: 10, Cap: 5)).ShouldBe(["reversed-range"]);
     }
+
+    [Theory]
+    [InlineData("\"amount\":1", "")]
+    [InlineData("\"amount\":1000000000000", "")]
+    [InlineData("\"amount\":1000000000001", "/components/1 out-of-range")]
+    [InlineData("\"amount\":-1000000000001", "/components/1 out-of-range")]
+    [InlineData("", "/components/1 one-rule")]
+    [InlineData("\"amount\":1,\"formula\":\"2\"", "/components/1 one-rule")]
+    [InlineData("\"percent\":4", "/components/1/of missing-property")]
+    [InlineData("\"percent\":4,\"of\":[]", "/components/1/of missing-property")]
+    [InlineData("\"brackets\":[{\"percent\":4}]", "/components/1/of missing-property")]
+    [InlineData("\"percent\":4,\"of\":[\"NONE\"]", "/components/1/of/0 unknown-code")]
+    [InlineData("\"percent\":4,\"of\":[\"BASE\",\"NONE\"]", "/components/1/of/1 unknown-code")]
+    [InlineData("\"percent\":4,\"of\":[\"X\"]", "/components/1 loop")]
+    [InlineData("\"formula\":\"X + 1\"", "/components/1 loop")]
+    [InlineData("\"formula\":\"NONE + 1\"", "/components/1/formula unknown-code")]
+    [InlineData("\"formula\":\"BASE +\"", "/components/1/formula formula-error")]
+    [InlineData("\"amount\":1,\"of\":[\"BASE\"]", "/components/1/of unknown-property")]
+    [InlineData("\"amount\":1,\"floor\":1", "/components/1 unknown-property")]
+    [InlineData("\"amount\":1,\"cap\":1", "/components/1 unknown-property")]
+    [InlineData("\"percent\":4,\"of\":[\"BASE\"],\"floor\":5,\"cap\":5", "")]
+    [InlineData("\"percent\":4,\"of\":[\"BASE\"],\"floor\":5,\"cap\":4.99", "/components/1/cap reversed-range")]
+    [InlineData("\"brackets\":[],\"of\":[\"BASE\"]", "/components/1/brackets bad-value")]
+    [InlineData("\"brackets\":[{\"percent\":1000}],\"of\":[\"BASE\"]", "")]
+    [InlineData("\"brackets\":[{\"percent\":1000.01}],\"of\":[\"BASE\"]", "/components/1/brackets/0/percent out-of-range")]
+    [InlineData("\"brackets\":[{\"percent\":-1000.01}],\"of\":[\"BASE\"]", "/components/1/brackets/0/percent out-of-range")]
+    [InlineData("\"brackets\":[{\"percent\":1,\"upTo\":0}],\"of\":[\"BASE\"]", "/components/1/brackets/0 bad-value")]
+    [InlineData("\"brackets\":[{\"percent\":1,\"upTo\":5},{\"percent\":2,\"upTo\":5}],\"of\":[\"BASE\"]", "/components/1/brackets/1 bad-value")]
+    [InlineData("\"brackets\":[{\"percent\":1,\"upTo\":5},{\"percent\":2,\"upTo\":6}],\"of\":[\"BASE\"]", "")]
+    [InlineData("\"brackets\":[{\"percent\":1},{\"percent\":2}],\"of\":[\"BASE\"]", "/components/1/brackets/0 bad-value")]
+    [InlineData("\"brackets\":[{\"percent\":1,\"upTo\":1000000000000}],\"of\":[\"BASE\"]", "")]
+    [InlineData("\"brackets\":[{\"percent\":1,\"upTo\":1000000000001}],\"of\":[\"BASE\"]", "/components/1/brackets/0 bad-value")]
+    public void A_component_has_one_whole_rule(string rule, string problem)
+    {
+        var rest = rule.Length > 0 ? "," + rule : "";
+        var question = $$"""{"every":"month","components":[{"code":"BASE","kind":"earning","amount":10},{"code":"X","kind":"earning"{{rest}} }]}""";
+        if (problem.Length == 0)
+            Asked.Answer("pay.preview", question);
+        else
+            Asked.Problems("pay.preview", question).Select(p => $"{p.Path} {p.Code}").ShouldBe([problem]);
+    }
+
+    [Fact]
+    public void Codes_stand_once_and_are_not_empty_and_a_period_is_longer_than_a_day()
+    {
+        string Question(string every, params string[] codes) => $$"""{"every":"{{every}}","components":[{{string.Join(',', codes.Select(One))}}]}""";
+        string One(string code) => $$"""{"code":"{{code}}","kind":"earning","amount":1}""";
+        Asked.Problems("pay.preview", Question("month", "A", "A")).Select(p => $"{p.Path} {p.Code}").ShouldBe(["/components/1/code duplicate-code"]);
+        Asked.Problems("pay.preview", Question("month", "")).ShouldHaveSingleItem().Code.ShouldBe("bad-value");
+        foreach (var every in new[] { "hour", "day" })
+            Asked.Problems("pay.preview", Question(every, "A")).ShouldHaveSingleItem();
+        Asked.Answer("pay.preview", Question("month", [.. Enumerable.Range(0, 1000).Select(i => $"C{i}")]));
+        Asked
+            .Problems("pay.preview", Question("month", [.. Enumerable.Range(0, 1001).Select(i => $"C{i}")]))
+            .ShouldHaveSingleItem()
+            .Code.ShouldBe("out-of-range");
+    }
 }

@@ -13,6 +13,13 @@ public class EmployeeNumberTests
     [InlineData("HSF.{year}.{number:3}", 12345, "HSF.2027.12345")]
     [InlineData("{number:10}{check}", 7992739871, "79927398713")] // the example everybody checks against
     [InlineData("H{yy}-{number:4}{check}", 43, "H27-00433")]
+    [InlineData("A{number}B", 7, "A7B")]
+    [InlineData("{year}-{number}", 7, "2027-7")]
+    [InlineData("{number}-{year}", 7, "7-2027")]
+    [InlineData("{yy}{number:2}", 7, "2707")]
+    [InlineData("{number:2}7", 7, "077")]
+    [InlineData("{number:10}", 7, "0000000007")]
+    [InlineData("A-VERY-LONG-PRE-{number:4}", 7, "A-VERY-LONG-PRE-0007")]
     public void Writes_numbers_as_the_firm_does(string pattern, long number, string written) =>
         EmployeeNumberPattern.Read(pattern).Answer!.Format(number, 2027).ShouldBe(written);
 
@@ -27,6 +34,11 @@ public class EmployeeNumberTests
     [InlineData("{Number}")]
     [InlineData("1{number}")]
     [InlineData("{yy}{number}")]
+    [InlineData("{number}{yy}")]
+    [InlineData("{number}{check}")]
+    [InlineData("{number}7")]
+    [InlineData("{number:3}{check}{check}")]
+    [InlineData("A-VERY-LONG-PREF-{number:4}")]
     [InlineData("A-VERY-LONG-PREFIX-{number:5}")]
     public void Says_what_is_no_pattern(string pattern) => EmployeeNumberPattern.Read(pattern).Problems.ShouldHaveSingleItem().Code.ShouldBe("bad-pattern");
 

@@ -28,6 +28,26 @@ public class ServiceTests
             .ShouldBe($$"""{"originalHire":"{{dates[..10]}}","lastHire":"{{dates[11..21]}}","adjustedService":"{{dates[22..]}}"}""");
 
     [Theory]
+    [InlineData("25", "0.8", "2027-01-01", "2027-12-31", "")]
+    [InlineData("0", "0", "2027-01-01", "2027-12-31", "")]
+    [InlineData("366", "10", "2027-01-01", "2027-12-31", "")]
+    [InlineData("367", "1", "2027-01-01", "2027-12-31", "/days out-of-range")]
+    [InlineData("-1", "1", "2027-01-01", "2027-12-31", "/days out-of-range")]
+    [InlineData("25", "10.1", "2027-01-01", "2027-12-31", "/fte out-of-range")]
+    [InlineData("25", "-0.1", "2027-01-01", "2027-12-31", "/fte out-of-range")]
+    [InlineData("25", "1", "2027-03-22", "2027-03-22", "")]
+    [InlineData("25", "1", "2027-03-22", "2027-03-21", "/yearEnd not-in-order")]
+    [InlineData("-1", "1", "2027-03-22", "2027-03-21", "/days out-of-range")]
+    public void A_leave_year_and_its_days_have_bounds(string days, string fte, string yearStart, string yearEnd, string problem)
+    {
+        var question = $$"""{"days":{{days}},"fte":{{fte}},"start":"2027-03-22","yearStart":"{{yearStart}}","yearEnd":"{{yearEnd}}","rounding":"none"}""";
+        if (problem.Length == 0)
+            Asked.Answer("leave", question);
+        else
+            Asked.Problems("leave", question).Select(p => $"{p.Path} {p.Code}").ShouldBe([problem]);
+    }
+
+    [Theory]
     [InlineData("""{"employments":[],"bridgeDays":0}""", "/employments", "missing-employment")]
     [InlineData("""{"employments":[{"start":"2027-01-02","end":"2027-01-01"}],"bridgeDays":0}""", "/employments/0/end", "not-in-order")]
     [InlineData("""{"employments":[{"start":"2026-01-02"},{"start":"2027-01-02"}],"bridgeDays":0}""", "/employments/0/end", "missing-end")]
