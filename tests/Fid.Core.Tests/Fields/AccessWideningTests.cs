@@ -30,6 +30,41 @@ public class AccessWideningTests
         Widened(Fields(Iban, own), Fields(Iban, own + Rule)).ShouldBe("");
     }
 
+    [Theory]
+    [InlineData("\"sensitive\":true", "\"section\":\"s\"", true)] // no longer sealed, and seen by more
+    [InlineData("\"section\":\"s\"", "\"sensitive\":true", true)] // sealed now, and seen by more in the same step
+    [InlineData("\"section\":\"pay\"", "\"section\":\"s\"", true)]
+    [InlineData("\"section\":\"s\"", "\"section\":\"s\"", false)] // nobody guards it
+    public void A_field_is_guarded_by_what_it_was_and_by_what_it_becomes(string before, string after, bool guarded)
+    {
+        string One(string how, string access) =>
+            $$"""{"sections":[],"fields":[{"key":"x","type":"text",{{(how.Contains("section", StringComparison.Ordinal) ? how : how + ",\"section\":\"s\"")}},"access":{{{access}}} }]}""";
+        Widened(One(before, "\"payroll\":\"view\""), One(after, "\"payroll\":\"view\",\"manager\":\"view\"")).ShouldBe(guarded ? "x: manager" : "");
+    }
+
+    [Fact]
+    public void What_copied_it_before_copies_it_no_wider_unless_more_see_the_copy()
+    {
+        const string Iban = "\"payroll\":\"edit\"";
+        string Note(string more) => $$""",{"key":"note","type":"text","section":"s","access":{"payroll":"edit"{{more}}} }""";
+        string Flag(string set, string formula) =>
+            $$""",{"key":"flag","type":"text","section":"s","access":{"payroll":"edit"},"onChange":[{"set":"{{set}}","formula":"{{formula}}"}]}""";
+        var there = Note(",\"manager\":\"view\"") + Flag("note", "iban");
+        Widened(Fields(Iban, there), Fields(Iban, there)).ShouldBe("");
+        // Another formula, or another target, is another way.
+        var other = Note(",\"manager\":\"view\"") + Flag("note", "iban + 'x'");
+        Widened(Fields(Iban, there), Fields(Iban, other)).ShouldBe("iban through note: manager");
+        const string Second = """, {"key":"memo","type":"text","section":"s","access":{"payroll":"edit","manager":"view"}}""";
+        Widened(Fields(Iban, there + Second), Fields(Iban, Note(",\"manager\":\"view\"") + Flag("memo", "iban") + Second)).ShouldBe("iban through memo: manager");
+        // A default writes as a rule does; what is computed is worked out from what its reader sees.
+        string Filled(string type) => $$""",{"key":"copy","type":"{{type}}","section":"s","access":{"manager":"view"},"default":{"formula":"iban"} }""";
+        Widened(Fields(Iban), Fields(Iban, Filled("text"))).ShouldBe("iban through copy: manager");
+        Widened(Fields(Iban), Fields(Iban, Filled("computed"))).ShouldBe("");
+        // What nobody guards may be copied anywhere.
+        const string Plain = """,{"key":"plain","type":"text","section":"s","access":{"payroll":"edit"}}""";
+        Widened(Fields(Iban, Plain), Fields(Iban, Plain + Filled("text").Replace("iban", "plain", StringComparison.Ordinal))).ShouldBe("");
+    }
+
     private static string Fields(string access, string more = "") =>
         "{\"sections\":[{\"key\":\"s\",\"label\":{\"en\":\"S\"}}],\"fields\":[{\"key\":\"iban\",\"type\":\"text\",\"section\":\"s\",\"sensitive\":true,"
         + "\"access\":{"

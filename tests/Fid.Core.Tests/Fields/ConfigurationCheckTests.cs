@@ -119,6 +119,72 @@ public class ConfigurationCheckTests
         findings[2].Message.ShouldContain("4 active records");
     }
 
+    [Theory]
+    [InlineData("text", "number", "abc", 3, true)]
+    [InlineData("text", "number", "12", 3, true)] // the text "12" is no number
+    [InlineData("text", "longText", "abc", 3, false)]
+    [InlineData("text", "computed", "abc", 3, false)]
+    [InlineData("computed", "number", "abc", 3, false)]
+    [InlineData("text", "number", "abc", 0, false)] // nobody has it any more
+    [InlineData("date", "text", "2027-03-01", 1, false)]
+    [InlineData("yesNo", "text", "true", 1, true)]
+    public void Another_type_strands_the_values_that_are_not_of_it(string before, string after, string value, int count, bool strands)
+    {
+        string One(string type) => $$"""{"key":"t","type":"{{type}}","default":{"value":null} }""";
+        var findings = Check(One(after), $$""","live":[{{One(before)}}],"stored":{"t":{"{{value}}":{{count}}} }""").Where(f => f.Code == "strands-values").ToList();
+        findings.Count.ShouldBe(strands ? 1 : 0);
+        if (strands)
+            findings[0].Message.ShouldContain("another type");
+    }
+
+    [Fact]
+    public void What_was_stranded_before_a_change_is_not_laid_to_it()
+    {
+        const string Live = """{"key":"t","type":"choice","options":[{"value":"red"}]}""";
+        const string Next = """{"key":"t","type":"choice","options":[{"value":"blue"}]}""";
+        var findings = Check(Next, $$""","live":[{{Live}}],"stored":{"t":{"red":1,"mauve":4} }""");
+        var finding = findings.ShouldHaveSingleItem();
+        finding.Message.ShouldContain("would lose “red”, and 1 active record has it");
+        finding.Message.ShouldNotContain("and more");
+        var many = string.Join(',', Enumerable.Range(0, 6).Select(i => $$"""{"value":"o{{i}}"}"""));
+        Check(Next, $$""","live":[{"key":"t","type":"choice","options":[{{many}}]}],"stored":{"t":{"o0":1,"o1":1,"o2":1,"o3":1,"o4":1,"o5":1} }""")[0]
+            .Message.ShouldContain("“o4” and more, and 6 active records have it");
+        Check(Next, $$""","live":[{{Live}}],"stored":{"t":{} }""").ShouldBeEmpty();
+    }
+
+    private const string Inner = """{"key":"n","type":"text"},{"key":"from","type":"date"},{"key":"to","type":"date"}""";
+
+    [Theory]
+    [InlineData("\"type\":\"text\",\"columns\":[{\"key\":\"n\",\"type\":\"text\"}]", "not-rows:columns")]
+    [InlineData("\"type\":\"text\",\"rowKey\":\"n\"", "not-rows:columns")]
+    [InlineData("\"type\":\"text\",\"dates\":{\"from\":\"a\",\"until\":\"b\"}", "not-rows:columns")]
+    [InlineData("\"type\":\"rows\",\"columns\":[]", "nothing-to-choose:columns")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER]", "")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER],\"rowKey\":\"n\",\"dates\":{\"from\":\"from\",\"until\":\"to\"}", "")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER],\"rowKey\":\"m\"", "unknown-field:rowKey")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER],\"dates\":{\"from\":\"n\",\"until\":\"to\"}", "bad-value:dates/from")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER],\"dates\":{\"from\":\"from\",\"until\":\"n\"}", "bad-value:dates/until")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER],\"dates\":{\"from\":\"from\",\"until\":\"from\"}", "bad-value:dates/until")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER],\"onChange\":[{\"set\":\"pay\",\"formula\":\"1\"}]", "not-in-rows:onChange")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER],\"unique\":true", "not-in-rows:unique")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER],\"sensitive\":true", "not-in-rows:sensitive")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER],\"list\":\"sites\"", "not-in-rows:list")]
+    [InlineData("\"type\":\"rows\",\"columns\":[{\"key\":\"n\",\"type\":\"longText\"}],\"rowKey\":\"n\"", "bad-value:rowKey")]
+    [InlineData("\"type\":\"rows\",\"columns\":[{\"key\":\"n\",\"type\":\"longText\"}]", "")]
+    [InlineData("\"type\":\"rows\",\"columns\":[{\"key\":\"n\",\"type\":\"text\",\"sensitive\":true}],\"rowKey\":\"n\"", "bad-value:rowKey")]
+    [InlineData("\"type\":\"rows\",\"columns\":[{\"key\":\"n\",\"type\":\"text\",\"sensitive\":true}]", "")]
+    [InlineData("\"type\":\"rows\",\"columns\":[{\"key\":\"n\",\"type\":\"text\",\"showWhen\":\"pay > 1\"}]", "not-in-rows:columns/0/showWhen")]
+    [InlineData("\"type\":\"rows\",\"columns\":[INNER,{\"key\":\"l\",\"type\":\"listEntry\",\"list\":\"nowhere\"}]", "unknown-list:columns/3/list")]
+    public void Rows_have_columns_and_what_goes_with_them(string rest, string findings)
+    {
+        var field = $$"""{"key":"x",{{rest.Replace("INNER", Inner, StringComparison.Ordinal)}},"access":{"coordinator":"edit"} }""";
+        var fields = FieldConfiguration.Read(System.Text.Encoding.UTF8.GetBytes($$"""{"sections":[],"fields":[{{Common}},{{field}}]}""")).Answer!.Fields;
+        var lists = new Dictionary<string, IReadOnlyList<string>> { ["sites"] = ["skerry"] };
+        ConfigurationCheck
+            .Of(new ConfigurationQuestion(fields, ["prepare", "arrive"], lists, ["coordinator", "payroll"]))
+            .Select(f => $"{f.Code}:{f.Part}").ShouldBe(findings.Length == 0 ? [] : [findings]);
+    }
+
     [Fact]
     public void What_ships_is_sound_and_reads_back_as_it_was_written()
     {
