@@ -55,7 +55,8 @@ public class AccessWideningTests
         var other = Note(",\"manager\":\"view\"") + Flag("note", "iban + 'x'");
         Widened(Fields(Iban, there), Fields(Iban, other)).ShouldBe("iban through note: manager");
         const string Second = """, {"key":"memo","type":"text","section":"s","access":{"payroll":"edit","manager":"view"}}""";
-        Widened(Fields(Iban, there + Second), Fields(Iban, Note(",\"manager\":\"view\"") + Flag("memo", "iban") + Second)).ShouldBe("iban through memo: manager");
+        Widened(Fields(Iban, there + Second), Fields(Iban, Note(",\"manager\":\"view\"") + Flag("memo", "iban") + Second))
+            .ShouldBe("iban through memo: manager");
         // A default writes as a rule does; what is computed is worked out from what its reader sees.
         string Filled(string type) => $$""",{"key":"copy","type":"{{type}}","section":"s","access":{"manager":"view"},"default":{"formula":"iban"} }""";
         Widened(Fields(Iban), Fields(Iban, Filled("text"))).ShouldBe("iban through copy: manager");

@@ -131,7 +131,9 @@ public class ConfigurationCheckTests
     public void Another_type_strands_the_values_that_are_not_of_it(string before, string after, string value, int count, bool strands)
     {
         string One(string type) => $$"""{"key":"t","type":"{{type}}","default":{"value":null} }""";
-        var findings = Check(One(after), $$""","live":[{{One(before)}}],"stored":{"t":{"{{value}}":{{count}}} }""").Where(f => f.Code == "strands-values").ToList();
+        var findings = Check(One(after), $$""","live":[{{One(before)}}],"stored":{"t":{"{{value}}":{{count}}} }""")
+            .Where(f => f.Code == "strands-values")
+            .ToList();
         findings.Count.ShouldBe(strands ? 1 : 0);
         if (strands)
             findings[0].Message.ShouldContain("another type");
@@ -182,7 +184,8 @@ public class ConfigurationCheckTests
         var lists = new Dictionary<string, IReadOnlyList<string>> { ["sites"] = ["skerry"] };
         ConfigurationCheck
             .Of(new ConfigurationQuestion(fields, ["prepare", "arrive"], lists, ["coordinator", "payroll"]))
-            .Select(f => $"{f.Code}:{f.Part}").ShouldBe(findings.Length == 0 ? [] : [findings]);
+            .Select(f => $"{f.Code}:{f.Part}")
+            .ShouldBe(findings.Length == 0 ? [] : [findings]);
     }
 
     [Fact]

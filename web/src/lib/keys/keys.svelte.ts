@@ -2,7 +2,7 @@ import { text } from '$lib/text/index.svelte';
 import { untrack } from 'svelte';
 
 /** A key that does something where the reader is now. */
-export interface Shortcut {
+interface Shortcut {
   /** What to press, such as "n", "Ctrl+k", "ArrowDown" or "?". */
   key: string;
   /** What it does, for the list of keys; left out where the list has it already. */

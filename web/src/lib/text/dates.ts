@@ -8,7 +8,7 @@ export const dayNumber = (iso: string) => Math.round(Date.parse(iso + 'T00:00:00
 export const isoDay = (n: number) => new Date(n * day).toISOString().slice(0, 10);
 
 /** 0 is Monday. */
-export const weekday = (n: number) => (((n + 3) % 7) + 7) % 7;
+const weekday = (n: number) => (((n + 3) % 7) + 7) % 7;
 
 export const mondayOf = (n: number) => n - weekday(n);
 
