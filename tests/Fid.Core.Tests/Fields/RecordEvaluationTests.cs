@@ -193,8 +193,21 @@ public class RecordEvaluationTests
             """{"key":"a","type":"number","access":{"c":"edit"},"onChange":[{"set":"b","formula":"null"}]}""",
             """{"key":"b","type":"number","access":{"c":"edit"},"default":{"value":3}}"""
         );
-        fields.With("""{"a":1,"b":4}""", "a", "a")["values"]!.ToJsonString().ShouldBe("""{"a":1}""");
+        var emptied = fields.With("""{"a":1,"b":4}""", "a", "a");
+        (emptied["values"]!.ToJsonString(), emptied["setBy"]!.ToJsonString()).ShouldBe(("""{"a":1}""", """{"a":"typed"}"""));
         fields.With("""{"a":1,"b":4}""", "a,b", "a,b")["values"]!.ToJsonString().ShouldBe("""{"a":1,"b":4}""");
+    }
+
+    [Fact]
+    public void A_rule_that_cannot_be_computed_leaves_what_was_there()
+    {
+        var fields = Of(
+            """{"key":"a","type":"number","access":{"c":"edit"},"onChange":[{"set":"b","formula":"9 / 0"},{"set":"h","formula":"3"}]}""",
+            """{"key":"b","type":"number","access":{"c":"edit"} }""",
+            """{"key":"h","type":"number","access":{"c":"none"},"onChange":[{"set":"b","formula":"7"}]}"""
+        );
+        // Nor does it set what its reader may not see, or follow from there.
+        fields.With("""{"a":1,"b":4,"h":2}""", "a", "a")["values"]!.ToJsonString().ShouldBe("""{"a":1,"b":4}""");
     }
 
     [Fact]
