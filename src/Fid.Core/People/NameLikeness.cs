@@ -17,11 +17,13 @@ internal sealed class NameLikeness
 
     private readonly Word[] _given;
     private readonly Word[] _family;
+    private readonly Word[] _whole;
     private readonly Word[][] _others;
 
     public NameLikeness(PersonFacts person)
     {
         (_given, _family) = (Words(person.Given), Words(person.Family));
+        _whole = [.. _given, .. _family];
         _others = [.. (person.OtherNames ?? []).Select(Words).Where(w => w.Length > 0)];
     }
 
@@ -36,8 +38,8 @@ internal sealed class NameLikeness
         foreach (var also in _others)
             TryOther(other._given, other._family, _given, also);
         // Words that stand in the wrong part: a second given name among the family names.
-        if (_given.Length + _family.Length + other._given.Length + other._family.Length > 4)
-            Try(Alike([.. _given, .. _family], [.. other._given, .. other._family]) * WithMoreNames, NameReason.Name);
+        if (_whole.Length + other._whole.Length > 4 && MostAlike(_whole, other._whole) * WithMoreNames is var most && most >= atLeast && most > best.Likeness)
+            Try(Alike(_whole, other._whole) * WithMoreNames, NameReason.Name);
         return best;
 
         // Letters that differ tell of most names that they will not do, before the slow comparison; then the second words, the first known.
@@ -87,8 +89,23 @@ internal sealed class NameLikeness
         return sum / a.Length * (a.Length == b.Length ? 1 : WithMoreNames);
     }
 
-    // At least as much as Alike says.
-    private static double MostAlike(Word[] a, Word[] b) => a.Length == 1 && b.Length == 1 ? WithoutLetters(a[0], b[0]) ?? MostByLetters(a[0], b[0]) : 1;
+    // At least as much as Alike says: as if a word could be the like of several.
+    private static double MostAlike(Word[] a, Word[] b)
+    {
+        if (a.Length > b.Length)
+            (a, b) = (b, a);
+        if (a.Length == 0)
+            return 0;
+        var sum = 0.0;
+        foreach (var word in a)
+        {
+            var best = 0.0;
+            foreach (var other in b)
+                best = Math.Max(best, WithoutLetters(word, other) ?? MostByLetters(word, other));
+            sum += best;
+        }
+        return sum / a.Length * (a.Length == b.Length ? 1 : WithMoreNames);
+    }
 
     private static double Alike(Word one, Word other)
     {
