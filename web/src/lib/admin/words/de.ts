@@ -71,7 +71,7 @@ export const de: Words = {
     from: (address, when) => `${address}, seit ${when}`
   },
   given: {
-    title: (name) => `Gib ${name} diesen Link`,
+    title: (name) => `Geben Sie ${name} diesen Link`,
     note: (until) => `Er wird nur dieses eine Mal gezeigt, setzt einmal ein Passwort und gilt bis ${until}.`,
     copy: 'Link kopieren',
     copied: 'Kopiert.',
@@ -80,14 +80,14 @@ export const de: Words = {
   },
   invitation: {
     title: 'Willkommen',
-    welcome: (name, firm) => `${name}, du bist bei ${firm} zu Fid eingeladen.`,
+    welcome: (name, firm) => `${name}, Sie sind bei ${firm} zu Fid eingeladen.`,
     again: (name) => `${name}, wähle ein neues Passwort.`,
-    signsIn: 'Du meldest dich an mit',
-    choose: 'Dein Passwort',
+    signsIn: 'Sie melden sich an mit',
+    choose: 'Ihr Passwort',
     onceMore: 'Dasselbe noch einmal',
     act: 'Setzen und anmelden',
     spent: 'Dieser Link öffnet nichts mehr.',
-    spentNote: 'Er wurde benutzt, ist abgelaufen, oder es gibt einen neueren. Bitte deine Verwaltung um einen neuen Link.',
+    spentNote: 'Er wurde benutzt, ist abgelaufen, oder es gibt einen neueren. Bitten Sie Ihre Verwaltung um einen neuen Link.',
     toSignIn: 'Zur Anmeldung'
   },
   ofPerson: {
@@ -102,9 +102,9 @@ export const de: Words = {
     look: 'Ansehen'
   },
   colleagues: {
-    title: 'Die Leute, mit denen du arbeitest',
-    note: 'Wer Aufgaben erledigt oder die Bezahlung prüft, muss sich anmelden. Gib allen ihren Link; das geht auch später unter Verwaltung.',
-    alone: 'Bisher bist du allein.',
+    title: 'Die Leute, mit denen Sie arbeiten',
+    note: 'Wer Aufgaben erledigt oder die Bezahlung prüft, muss sich anmelden. Geben Sie allen ihren Link; das geht auch später unter Verwaltung.',
+    alone: 'Bisher sind Sie allein.',
     there: (n) => `${n} Menschen können sich anmelden oder sind eingeladen.`
   },
   work: {
@@ -125,7 +125,7 @@ export const de: Words = {
     now: 'Jetzt',
     asked: 'Es wird getan.',
     running: 'gerade',
-    waits: 'wartet auf dich',
+    waits: 'wartet auf Sie',
     every: 'immer wieder',
     tries: (n) => (n === 0 ? '' : n === 1 ? 'einmal' : `${n}-mal`),
     handled: (n) => (n === 1 ? 'eines getan' : `${n} getan`),
@@ -142,16 +142,16 @@ export const de: Words = {
   },
   account: {
     language: 'Sprache der Oberfläche',
-    title: 'Dein Konto',
-    sessions: 'Wo du angemeldet bist',
-    intro: 'Wenn etwas davon nicht du bist, beende alle und ändere dein Passwort.',
+    title: 'Ihr Konto',
+    sessions: 'Wo Sie angemeldet sind',
+    intro: 'Wenn etwas davon nicht Sie sind, beenden Sie alle und ändern Sie Ihr Passwort.',
     here: 'dieser Browser',
     since: (when) => `seit ${when}`,
     until: (when) => `spätestens bis ${when}`,
     end: 'Beenden',
     endAll: 'Alle beenden, auch diese',
     ended: 'Diese Sitzung ist beendet.',
-    password: 'Dein Passwort ändern',
+    password: 'Ihr Passwort ändern',
     passwordNote:
       'Mindestens 12 Zeichen. Am besten mehrere Wörter, die nicht zusammengehören; Großbuchstaben, Ziffern und Zeichen braucht es nicht.',
     current: 'Jetziges Passwort',
@@ -159,7 +159,7 @@ export const de: Words = {
     again: 'Neues Passwort noch einmal',
     differ: 'Die beiden sind nicht gleich.',
     change: 'Ändern',
-    changed: 'Dein Passwort ist geändert. Alle deine anderen Sitzungen sind beendet.'
+    changed: 'Ihr Passwort ist geändert. Alle Ihre anderen Sitzungen sind beendet.'
   },
   trail: {
     title: 'Verwaltung',

@@ -22,7 +22,7 @@ export const de: ExchangeWords = {
   into: 'In welche Liste, oder in die Akten',
   drop: 'Datei hier ablegen, Zellen einfügen oder wählen',
   dropNote: (mb) =>
-    `.csv, .tsv oder .xlsx mit einer Kopfzeile, höchstens ${mb} MB. Nichts ändert sich, bevor du gesehen hast, was jede Zeile täte.`,
+    `.csv, .tsv oder .xlsx mit einer Kopfzeile, höchstens ${mb} MB. Nichts ändert sich, bevor Sie gesehen haben, was jede Zeile täte.`,
   choose: 'Datei wählen',
   pasted: 'eingefügte Zellen',
   getSheet: 'Tabelle mit den richtigen Spalten holen',
@@ -30,7 +30,7 @@ export const de: ExchangeWords = {
   getRows: 'Die vorhandenen Zeilen, zum Ändern und Ergänzen',
   getPeople: 'Die Akten aller als Tabelle holen',
   peopleNote:
-    'Ändere, was zu ändern ist, und bring sie zurück: Spalten dürfen umziehen oder fehlen, Zeilen auch. Eine Zeile mit Rollenvorlage und ohne Personalnummer öffnet eine Einstellung. Versiegelte Werte und Dateien stehen nicht in Tabellen.',
+    'Ändern Sie, was zu ändern ist, und bringen Sie sie zurück: Spalten dürfen umziehen oder fehlen, Zeilen auch. Eine Zeile mit Rollenvorlage und ohne Personalnummer öffnet eine Einstellung. Versiegelte Werte und Dateien stehen nicht in Tabellen.',
   getHires: 'Leere Tabelle für Einstellungen holen',
   employeeNumber: 'Personalnummer',
   holdsFrom: 'Gilt ab',
@@ -46,9 +46,9 @@ export const de: ExchangeWords = {
   toArrivals: 'Zu den Ankünften',
   hiresStay: (n) => `${n} Einstellungen wurden geöffnet, und vielleicht arbeitet schon jemand daran: jede wird für sich zurückgezogen.`,
   uploading: 'Die Datei ist unterwegs.',
-  tooLarge: (mb) => `Die Datei hat mehr als ${mb} MB. Teile sie oder lass weg, was nicht nötig ist.`,
+  tooLarge: (mb) => `Die Datei hat mehr als ${mb} MB. Teilen Sie sie oder lassen Sie weg, was nicht nötig ist.`,
   progress: (done, of) => (of > 0 ? `${done} von ${of} Zeilen` : `${done} Zeilen`),
-  leaveIt: 'Du kannst gehen; es läuft weiter und findet sich unter Austausch wieder.',
+  leaveIt: 'Sie können gehen; es läuft weiter und findet sich unter Austausch wieder.',
   outcomes: { new: 'neu', changed: 'geändert', same: 'wie gehabt', wrong: 'nicht richtig', ignored: 'übergangen' },
   filter: 'Zeige',
   all: 'Alle',
@@ -94,7 +94,7 @@ export const de: ExchangeWords = {
   toList: 'Zur Liste',
   failures: {
     meanwhile: 'Etwas wurde geändert, seit diese Zeilen geprüft wurden. Sie sind neu geprüft: sieh noch einmal hin.',
-    fault: 'Etwas ging schief. Nichts ist halb getan; versuch es noch einmal.'
+    fault: 'Etwas ging schief. Nichts ist halb getan; versuchen Sie es noch einmal.'
   },
   used: (codes) => `Das geht nicht mehr: ${codes} wird verwendet.`,
   changedSince: (codes) => `Das geht nicht mehr: ${codes} wurde seither geändert.`

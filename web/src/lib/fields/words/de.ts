@@ -153,8 +153,8 @@ export const de: typeof en = {
   publishing: {
     asked: 'Jemand anderes muss zustimmen, bevor das gilt.',
     widens: 'Mehr wäre von dem zu sehen, was geschützt ist. Jemand anderes muss zustimmen, bevor es gilt.',
-    waits: 'Du hast darum gebeten. Es wartet darauf, dass jemand anderes zustimmt.',
-    asksYou: (who) => `${who} bittet um deine Zustimmung: Mehr wäre von dem zu sehen, was geschützt ist.`,
+    waits: 'Sie haben darum gebeten. Es wartet darauf, dass jemand anderes zustimmt.',
+    asksYou: (who) => `${who} bittet um Ihre Zustimmung: Mehr wäre von dem zu sehen, was geschützt ist.`,
     widened: (field, through, roles) => `${field}${through ? ` über ${through}` : ''}: ${roles.join(', ')}`,
     ask: 'Darum bitten',
     agree: 'Zustimmen und veröffentlichen',
@@ -218,33 +218,33 @@ export const de: typeof en = {
   },
   findings: {
     'nobody-can-fill': ([f]) =>
-      `${f} muss ausgefüllt sein, doch niemand darf es ändern, und weder Vorgabe noch Regel füllt es. Gib einer Rolle das Recht oder dem Feld eine Vorgabe.`,
+      `${f} muss ausgefüllt sein, doch niemand darf es ändern, und weder Vorgabe noch Regel füllt es. Geben Sie einer Rolle das Recht oder dem Feld eine Vorgabe.`,
     'nobody-can-see': ([f]) => `${f} muss ausgefüllt sein, doch niemand darf es auch nur sehen. Zeig es mindestens einer Rolle.`,
-    circular: (f) => `${f.join(', ')} füllen einander im Kreis. Nimm eine der Formeln heraus.`,
+    circular: (f) => `${f.join(', ')} füllen einander im Kreis. Nehmen Sie eine der Formeln heraus.`,
     'unknown-field': ([f], s) => `${f} nennt ein Feld, das es nicht gibt.${meant(s)}`,
     'unknown-list': ([f], s) => `${f} wählt aus einer Liste, die es nicht gibt.${meant(s)}`,
     'unknown-stage': ([f], s) => `${f} wird ab einer Etappe gebraucht, die es nicht gibt.${meant(s)}`,
     'unknown-option': ([f], s) => `${f} nennt eine Auswahl, die es nicht gibt.${meant(s)}`,
-    'parent-after-child': ([f]) => `${f} wird von einem Feld eingeengt, das erst danach kommt. Stell das einengende Feld davor.`,
+    'parent-after-child': ([f]) => `${f} wird von einem Feld eingeengt, das erst danach kommt. Stellen Sie das einengende Feld davor.`,
     'nothing-to-choose': ([f], s) => `Bei ${f} bliebe mit einer Wahl im einengenden Feld nichts zu wählen.${meant(s)}`,
     'default-outside': ([f]) => `Die Vorgabe von ${f} passt nicht zu seinen eigenen Optionen, Grenzen oder seinem Muster.`,
     'never-true': ([f], s) =>
       `Eine Bedingung bei ${f} kann nie zutreffen: verglichen wird mit einer Auswahl, die es nicht gibt.${meant(s)}`,
     'formula-error': ([f]) => `Eine Formel bei ${f} lässt sich nicht lesen.`,
     'formula-type': ([f]) => `Eine Formel bei ${f} ergibt etwas anderes, als das Feld fasst.`,
-    'bad-pattern': ([f]) => `Das Muster von ${f} lässt sich nicht lesen, oder es könnte endlos suchen. Schreib es einfacher.`,
-    'duplicate-key': ([f]) => `Den Schlüssel ${f} gibt es zweimal. Benenn einen um.`,
-    'duplicate-label': (f) => `${f.join(' und ')} heißen in einem Abschnitt gleich. Benenn eines um.`,
+    'bad-pattern': ([f]) => `Das Muster von ${f} lässt sich nicht lesen, oder es könnte endlos suchen. Schreiben Sie es einfacher.`,
+    'duplicate-key': ([f]) => `Den Schlüssel ${f} gibt es zweimal. Benennen Sie einen um.`,
+    'duplicate-label': (f) => `${f.join(' und ')} heißen in einem Abschnitt gleich. Benennen Sie eines um.`,
     'strands-values': ([f]) =>
-      `Akten haben bei ${f} Werte, die danach nicht mehr passten. Zieh eine Option zurück oder blende das Feld aus, statt es zu ändern.`,
-    'not-rows': ([f]) => `${f} hat Spalten, ist aber keine Tabelle. Mach Zeilen daraus oder lass die Spalten weg.`,
-    'not-in-rows': ([f]) => `Bei ${f} steht etwas, das Zeilen oder Spalten nicht haben. Lass es weg.`,
+      `Akten haben bei ${f} Werte, die danach nicht mehr passten. Ziehen Sie eine Option zurück, oder blenden Sie das Feld aus, statt es zu ändern.`,
+    'not-rows': ([f]) => `${f} hat Spalten, ist aber keine Tabelle. Machen Sie Zeilen daraus, oder lassen Sie die Spalten weg.`,
+    'not-in-rows': ([f]) => `Bei ${f} steht etwas, das Zeilen oder Spalten nicht haben. Lassen Sie es weg.`,
     'too-many': ([f]) => `${f} hat zu viele Spalten.`,
-    'bad-value': ([f]) => `Bei ${f} passt die gewählte Spalte nicht zu dem, wofür sie stehen soll. Wähl eine andere.`,
+    'bad-value': ([f]) => `Bei ${f} passt die gewählte Spalte nicht zu dem, wofür sie stehen soll. Wählen Sie eine andere.`,
     'shipped-removed': ([f]) => `${f} gehört zu Fid und lässt sich nicht entfernen. Blende es stattdessen aus.`,
     'sensitive-type': ([f]) =>
       `${f} kann nicht versiegelt werden: das geht nur mit Texten, Kennungen, Telefonnummern, E-Mail-Adressen und Daten.`,
-    'sensitive-stored': ([f]) => `${f} hat schon Werte; versiegeln oder öffnen lässt es sich nicht mehr. Leg ein neues Feld an.`
+    'sensitive-stored': ([f]) => `${f} hat schon Werte; versiegeln oder öffnen lässt es sich nicht mehr. Legen Sie ein neues Feld an.`
   }
 };
 
