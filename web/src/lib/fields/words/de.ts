@@ -219,7 +219,7 @@ export const de: typeof en = {
   findings: {
     'nobody-can-fill': ([f]) =>
       `${f} muss ausgefüllt sein, doch niemand darf es ändern, und weder Vorgabe noch Regel füllt es. Geben Sie einer Rolle das Recht oder dem Feld eine Vorgabe.`,
-    'nobody-can-see': ([f]) => `${f} muss ausgefüllt sein, doch niemand darf es auch nur sehen. Zeig es mindestens einer Rolle.`,
+    'nobody-can-see': ([f]) => `${f} muss ausgefüllt sein, doch niemand darf es auch nur sehen. Zeigen Sie es mindestens einer Rolle.`,
     circular: (f) => `${f.join(', ')} füllen einander im Kreis. Nehmen Sie eine der Formeln heraus.`,
     'unknown-field': ([f], s) => `${f} nennt ein Feld, das es nicht gibt.${meant(s)}`,
     'unknown-list': ([f], s) => `${f} wählt aus einer Liste, die es nicht gibt.${meant(s)}`,
@@ -241,7 +241,7 @@ export const de: typeof en = {
     'not-in-rows': ([f]) => `Bei ${f} steht etwas, das Zeilen oder Spalten nicht haben. Lassen Sie es weg.`,
     'too-many': ([f]) => `${f} hat zu viele Spalten.`,
     'bad-value': ([f]) => `Bei ${f} passt die gewählte Spalte nicht zu dem, wofür sie stehen soll. Wählen Sie eine andere.`,
-    'shipped-removed': ([f]) => `${f} gehört zu Fid und lässt sich nicht entfernen. Blende es stattdessen aus.`,
+    'shipped-removed': ([f]) => `${f} gehört zu Fid und lässt sich nicht entfernen. Blenden Sie es stattdessen aus.`,
     'sensitive-type': ([f]) =>
       `${f} kann nicht versiegelt werden: das geht nur mit Texten, Kennungen, Telefonnummern, E-Mail-Adressen und Daten.`,
     'sensitive-stored': ([f]) => `${f} hat schon Werte; versiegeln oder öffnen lässt es sich nicht mehr. Legen Sie ein neues Feld an.`
