@@ -60,4 +60,12 @@ public class CausesTests
         if (cause is not null)
             read.Problems.Single(p => p.Column == cause).From.ShouldBeNull();
     }
+
+    [Fact]
+    public void What_reads_itself_does_not_follow_from_itself() =>
+        Causes
+            .Of("s", new HashSet<string> { "s", "a" }, p => p == "s" ? ["s", "a"]
+                : p == "a" ? ["s"]
+                : [])
+            .ShouldBeNull();
 }

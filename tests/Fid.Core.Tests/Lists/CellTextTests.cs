@@ -30,6 +30,10 @@ public class CellTextTests
     [InlineData("--3", '.', null)]
     [InlineData("1.5.5", '.', null)]
     [InlineData("1.5,5", '.', null)]
+    [InlineData("1,5.5", ',', null)]
+    [InlineData("1,5,5", ',', null)]
+    [InlineData("12x", '.', null)]
+    [InlineData("..", '.', null)]
     [InlineData("1,234,567.8", '.', "1234567.8")]
     [InlineData("1234,567", '.', null)]
     [InlineData(",567", '.', null)]
@@ -61,6 +65,8 @@ public class CellTextTests
     [InlineData("1.1.2200", DateOrder.DayMonthYear, null)]
     [InlineData("29.2.2028", DateOrder.DayMonthYear, "2028-02-29")]
     [InlineData("29.2.2027", DateOrder.DayMonthYear, null)]
+    [InlineData("11/12/2027", DateOrder.YearMonthDay, null)]
+    [InlineData("12/11/2027", DateOrder.YearMonthDay, null)]
     [InlineData("12/12/2027", DateOrder.YearMonthDay, "2027-12-12")] // the same in either order
     [InlineData("13/12/2027", DateOrder.YearMonthDay, "2027-12-13")]
     [InlineData("12/13/2027", DateOrder.YearMonthDay, "2027-12-13")]
@@ -98,6 +104,9 @@ public class CellTextTests
     [InlineData("32/1/2027", false, false, DateOrder.YearMonthDay)] // no date at all
     [InlineData("31/12/2027", false, false, DateOrder.DayMonthYear)]
     [InlineData("12/31/2027", false, false, DateOrder.MonthDayYear)]
+    [InlineData("12/32/2027", false, false, DateOrder.YearMonthDay)]
+    [InlineData("5/0/2027", false, false, DateOrder.YearMonthDay)]
+    [InlineData("2027.4.13 2027-04-13", false, false, DateOrder.YearMonthDay)]
     [InlineData("0/5/2027", false, false, DateOrder.YearMonthDay)]
     public void The_order_of_day_and_month_is_asked_only_where_no_cell_tells(string cells, bool ambiguous, bool contradict, DateOrder order)
     {

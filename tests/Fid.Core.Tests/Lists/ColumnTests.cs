@@ -369,4 +369,121 @@ public class ColumnTests
         string? Chosen(string cell) => ColumnValue.FromText(column, cell, CellStyle.Own).Value as string;
         (Chosen("A"), Chosen("bee"), Chosen("BIENE"), Chosen("b"), Chosen("wasp")).ShouldBe(("a", "a", "a", "b", null));
     }
+
+    [Fact]
+    public void A_sheet_is_matched_by_what_its_columns_hold_where_their_names_say_nothing()
+    {
+        var list = new ListDefinition(
+            "things",
+            ListGroup.Work,
+            new("Things", "Dinge"),
+            None,
+            [
+                new("begun", ColumnType.Date, new("Begun on", "Begonnen am"), None),
+                new("site", ColumnType.Entry, new("Where it is", "Ort"), None, List: "sites"),
+                new("land", ColumnType.Country, new("Country of it", "Land"), None),
+                new("memo", ColumnType.Text, new("Memo", "Notiz"), None),
+            ]
+        );
+        string?[] Matched(string language, string[] headers, params string[][] rows) =>
+            [.. ColumnMatcher.Match(list, headers, rows, (_, text) => text == "skerry", language).Select(m => m.Column)];
+        string[][] rows =
+        [
+            ["3/4/2027", "skerry", "IE", "x"],
+            ["2027-03-05", "skerry", "", "y"],
+            ["46450"],
+        ];
+        Matched("en", ["A", "B", "C", "D"], rows).ShouldBe(["begun", "site", "land", null]);
+        // One cell that does not fit, and none at all.
+        Matched("en", ["A", "B"], ["3/4/2027", "skerry"], ["soon", "nowhere"]).ShouldBe([null, null]);
+        Matched("en", ["A", "B"], ["", "skerry"]).ShouldBe([null, "site"]);
+        // What a column has is given once, first to the header that is called so.
+        Matched("en", ["A", "Begun on", "B"], ["3/4/2027", "x", "3/4/2027"]).ShouldBe([null, "begun", null]);
+        Matched("en", ["A", "B"], ["3/4/2027", "4/4/2027"]).ShouldBe(["begun", null]);
+        Matched("en", ["Begun on", "Begun on"]).ShouldBe(["begun", null]);
+        Matched("en", ["", "Memo (long)", "(Memo)"]).ShouldBe([null, "memo", null]);
+        // Misspelt in the reader’s language.
+        (Matched("en", ["Begum on"])[0], Matched("de", ["Begonen am"])[0]).ShouldBe(("begun", "begun"));
+    }
+
+    [Fact]
+    public void A_part_of_a_value_keeps_to_its_bounds_as_JSON_too()
+    {
+        CellValue Json(ColumnType type, object value) =>
+            ColumnValue.FromJson(new ListColumn("x", type, None, None, List: "t"), JsonSerializer.SerializeToElement(value));
+        var letters = new string('a', 200);
+        Json(
+            ColumnType.Holidays,
+            new[]
+            {
+                new
+                {
+                    on = "--05-01",
+                    name = letters,
+                    days = 1,
+                },
+            }
+        )
+            .IsWrong.ShouldBeFalse();
+        Json(
+            ColumnType.Holidays,
+            new[]
+            {
+                new
+                {
+                    on = "--05-01",
+                    name = letters + "a",
+                    days = 1,
+                },
+            }
+        )
+            .Code.ShouldBe("bad-value");
+        Json(
+            ColumnType.Options,
+            new[]
+            {
+                new
+                {
+                    value = "a",
+                    en = letters,
+                    de = (string?)null,
+                    retired = false,
+                },
+            }
+        )
+            .IsWrong.ShouldBeFalse();
+        Json(
+            ColumnType.Options,
+            new[]
+            {
+                new
+                {
+                    value = "a",
+                    en = letters + "a",
+                    de = (string?)null,
+                    retired = false,
+                },
+            }
+        )
+            .Code.ShouldBe("bad-value");
+        var many = Enumerable.Range(0, 1000).Select(i => new { certificate = $"C{i}", essential = true }).ToArray();
+        var most = Enumerable.Range(1, 1000).Last(n => !Json(ColumnType.Requirements, many.Take(n).ToArray()).IsWrong);
+        most.ShouldBeLessThan(1000);
+        Json(ColumnType.Requirements, many.Take(most + 1).ToArray()).Code.ShouldBe("out-of-range");
+        ColumnValue.FromText(new ListColumn("x", ColumnType.Rates, None, None), "2027-01-01 sometimes 3", CellStyle.Own).Code.ShouldBe("bad-value");
+        ColumnValue.FromText(new ListColumn("x", ColumnType.Number, None, None), "  ", CellStyle.Own).ShouldBe(CellValue.Empty);
+        (ColumnValue.FromText(new ListColumn("x", ColumnType.Cycle, None, None), "E", CellStyle.Own).Value, StructureOf("EN -")).ShouldBe(("E", "EN -"));
+        string? StructureOf(string cycle) => ColumnValue.FromText(new ListColumn("x", ColumnType.Cycle, None, None), cycle, CellStyle.Own).Value as string;
+    }
+
+    [Fact]
+    public void What_a_pattern_does_on_holidays_and_what_its_rounding_takes_are_as_its_list_says()
+    {
+        EntryContent With(string on) => new("P", "P", null, new Dictionary<string, object> { ["on_holiday"] = on });
+        (ShiftPatternEntry.OnHoliday(With("worked")), ShiftPatternEntry.OnHoliday(With("off"))).ShouldBe(
+            (Fid.Core.Clock.OnHoliday.Worked, Fid.Core.Clock.OnHoliday.Off)
+        );
+        var rules = ShippedLists.Find("clockRules")!;
+        (rules.Find("round_to")!.Min, rules.Columns.First(c => c.Type == ColumnType.Whole && c.Key != "round_to").Min).ShouldBe((1, 0));
+    }
 }

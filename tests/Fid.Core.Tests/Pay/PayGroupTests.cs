@@ -54,6 +54,28 @@ public class PayGroupTests
     public void Refuses(PayPeriod every, string from, string to, string path) =>
         new PayGroupTerms(every, null, 0, 0, Office).Periods(Day(from), Day(to)).Problems.Single().Path.ShouldBe(path);
 
+    [Theory]
+    [InlineData(PayPeriod.Month, "9999-11-01", "9999-11-30", 0, 0, 1)]
+    [InlineData(PayPeriod.Month, "9999-12-01", "9999-12-31", 0, 0, 0)] // its end would need the year after
+    [InlineData(PayPeriod.Year, "9998-01-01", "9998-12-31", 0, 0, 1)]
+    [InlineData(PayPeriod.HalfMonth, "9999-12-01", "9999-12-15", 0, 0, 1)]
+    [InlineData(PayPeriod.Month, "9999-11-01", "9999-11-30", 40, 0, 0)]
+    [InlineData(PayPeriod.Month, "0001-01-01", "0001-01-31", 0, 60, 0)]
+    public void At_the_ends_of_time_there_are_periods_as_long_as_all_their_days_are_there(
+        PayPeriod every,
+        string from,
+        string to,
+        int pay,
+        int cutOff,
+        int count
+    )
+    {
+        var answer = new PayGroupTerms(every, null, pay, cutOff, WorkCalendar.EveryDay).Periods(Day(from), Day(to));
+        (answer.Answer?.Count ?? 0).ShouldBe(count);
+        if (count == 0)
+            (answer.Problems.Single().Path, answer.Problems.Single().Code).ShouldBe(("/to", "out-of-range"));
+    }
+
     [Fact]
     public void Periods_follow_on_each_other_without_gap_or_overlap_from_the_first_on() =>
         Gen.Select(

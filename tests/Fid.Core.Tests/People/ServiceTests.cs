@@ -105,4 +105,28 @@ public class ServiceTests
                 System.Globalization.CultureInfo.InvariantCulture
             )
             .ShouldBe(decimal.Parse(days, System.Globalization.CultureInfo.InvariantCulture));
+
+    [Theory]
+    [InlineData("0", "")]
+    [InlineData("100000", "")]
+    [InlineData("100000.0", "")]
+    [InlineData("2.0", "")]
+    [InlineData("0.0", "")]
+    [InlineData("100001", "out-of-range")]
+    [InlineData("100001.0", "out-of-range")]
+    [InlineData("-1", "out-of-range")]
+    [InlineData("-1.0", "out-of-range")]
+    [InlineData("2.5", "wrong-type")]
+    [InlineData("-2.5", "wrong-type")]
+    [InlineData("1e30", "out-of-range")]
+    [InlineData("1e300", "out-of-range")]
+    [InlineData("\"2\"", "wrong-type")]
+    public void A_whole_number_is_one_however_it_is_written_and_within_its_bounds(string days, string code)
+    {
+        var question = $$"""{"employments":[{"start":"2026-01-02"}],"bridgeDays":{{days}} }""";
+        if (code.Length == 0)
+            Asked.Answer("service", question);
+        else
+            Asked.Problems("service", question).Select(p => (p.Path, p.Code)).ShouldBe([("/bridgeDays", code)]);
+    }
 }
