@@ -31,7 +31,8 @@ internal static class DoorQuestions
              {"code":"HALF","kind":"employerCost","formula":"BASE / 2"}]}
             """,
         ["clock.roster"] = """
-            {"timeZone":"Europe/Dublin","pattern":{"cycleStart":"2027-03-26","days":["N","-"],"shifts":{"N":{"start":"22:00","end":"06:00","unpaidBreak":30} } },
+            {"timeZone":"Europe/Dublin","pattern":{"cycleStart":"2027-03-26","days":["N","-"],
+             "shifts":{"N":{"start":"22:00","end":"06:00","unpaidBreak":30} } },
              "holidays":["2027-03-17"],"onHoliday":"off","from":"2027-03-27","to":"2027-03-28"}
             """,
         ["clock.badges"] = """
@@ -40,8 +41,9 @@ internal static class DoorQuestions
             """,
         ["fields.check"] = """
             {"fields":[{"key":"pay","label":{"en":"Pay"},"section":"pay","type":"money","required":"always","access":{"c":"edit"},"min":1,"max":9},
-              {"key":"deck","type":"choice","options":[{"value":"fore","label":{"en":"Fore"},"retired":false}],"required":{"from":"prepare"},"access":{"c":"edit"},
-               "requiredWhen":"pay > 3","showWhen":"pay > 2","default":{"value":"fore"},"onChange":[{"set":"note","formula":"'x'"}],"unique":false,"sensitive":false},
+              {"key":"deck","type":"choice","options":[{"value":"fore","label":{"en":"Fore"},"retired":false}],"required":{"from":"prepare"},
+               "access":{"c":"edit"},"requiredWhen":"pay > 3","showWhen":"pay > 2","default":{"value":"fore"},"onChange":[{"set":"note","formula":"'x'"}],
+               "unique":false,"sensitive":false},
               {"key":"note","type":"text","pattern":"[a-z]+","access":{"c":"edit"} }],
              "stages":["prepare"],"lists":{"sites":["skerry"]},"roles":["c"],"live":[{"key":"pay","type":"money"}],"stored":{"pay":{"3":1} } }
             """,

@@ -37,8 +37,11 @@ public class AccessWideningTests
     [InlineData("\"section\":\"s\"", "\"section\":\"s\"", false)] // nobody guards it
     public void A_field_is_guarded_by_what_it_was_and_by_what_it_becomes(string before, string after, bool guarded)
     {
-        string One(string how, string access) =>
-            $$"""{"sections":[],"fields":[{"key":"x","type":"text",{{(how.Contains("section", StringComparison.Ordinal) ? how : how + ",\"section\":\"s\"")}},"access":{{{access}}} }]}""";
+        string One(string how, string access)
+        {
+            var whole = how.Contains("section", StringComparison.Ordinal) ? how : how + ",\"section\":\"s\"";
+            return $$"""{"sections":[],"fields":[{"key":"x","type":"text",{{whole}},"access":{{{access}}} }]}""";
+        }
         Widened(One(before, "\"payroll\":\"view\""), One(after, "\"payroll\":\"view\",\"manager\":\"view\"")).ShouldBe(guarded ? "x: manager" : "");
     }
 

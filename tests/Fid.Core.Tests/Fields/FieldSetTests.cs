@@ -126,11 +126,14 @@ public class FieldSetTests
     {
         const string Bare = """{"key":"x","type":"text"}""";
         const string Whole =
-            """{"key":"x","label":{"de":"Iks","en":"Ex"},"section":"s","type":"choices","of":"person","options":[{"value":"a"},{"value":"b","label":{"en":"B"},"retired":true,"within":["c"]}],"""
-            + """ "parent":"deck","required":{"from":"arrive"},"requiredWhen":"pay > 3","access":{"a":"view","b":"edit"},"default":{"value":["a"]},"pattern":"[a-z]+","""
+            """{"key":"x","label":{"de":"Iks","en":"Ex"},"section":"s","type":"choices","of":"person","""
+            + """ "options":[{"value":"a"},{"value":"b","label":{"en":"B"},"retired":true,"within":["c"]}],"""
+            + """ "parent":"deck","required":{"from":"arrive"},"requiredWhen":"pay > 3","access":{"a":"view","b":"edit"},"""
+            + """ "default":{"value":["a"]},"pattern":"[a-z]+","""
             + """ "min":1,"max":2,"unique":true,"onChange":[{"set":"pay","formula":"3"}],"showWhen":"pay > 2","sensitive":true}""";
         const string Rows =
-            """{"key":"r","type":"rows","columns":[{"key":"what","type":"text"},{"key":"f","type":"date"},{"key":"u","type":"date"},{"key":"scan","type":"file","accepts":["pdf"]}],"""
+            """{"key":"r","type":"rows","columns":[{"key":"what","type":"text"},{"key":"f","type":"date"},"""
+            + """ {"key":"u","type":"date"},{"key":"scan","type":"file","accepts":["pdf"]}],"""
             + """ "rowKey":"what","dates":{"from":"f","until":"u"}}""";
         foreach (var field in new[] { Bare, Whole, Rows })
         {

@@ -169,7 +169,7 @@ public class ValueCheckTests
     {
         ValueCheck.Check(Field(type, ""), JsonSerializer.SerializeToElement(new string('a', longest))).Problem.ShouldBeNull();
         ValueCheck.Check(Field(type, ""), JsonSerializer.SerializeToElement(new string('a', longest + 1))).Problem!.Code.ShouldBe("too-long");
-        ValueCheck.Check(Field(type, ""), JsonElement.Parse("\"a\\nb\"")).Problem?.Code.ShouldBe(type == "text" ? "bad-characters" : null);
+        (ValueCheck.Check(Field(type, ""), JsonElement.Parse("\"a\\nb\"")).Problem?.Code).ShouldBe(type == "text" ? "bad-characters" : null);
     }
 
     [Fact]
