@@ -89,8 +89,9 @@ public sealed class CommandTests : IDisposable
 
     private async Task<Process> StartAsync(int port, Uri address)
     {
-        // A group of its own, as a terminal gives it: Ctrl C comes to all of it.
-        var process = Process.Start(Command("setsid", [Path.Combine(Root, "fid"), "start", "--port", $"{port}", "--today", "2027-03-01"]))!;
+        // A group of its own, as a terminal gives it: Ctrl C comes to all of it. What runs in the background is told to ignore it.
+        string[] start = ["--default-signal=INT", "setsid", Path.Combine(Root, "fid"), "start", "--port", $"{port}", "--today", "2027-03-01"];
+        var process = Process.Start(Command("env", start))!;
         _started.Add(process);
         var said = new StringBuilder();
         using var patience = new CancellationTokenSource(Patience);

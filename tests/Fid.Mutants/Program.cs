@@ -48,9 +48,9 @@ foreach (var process in served)
     process.Dispose();
 var caught = tried.Count == 0 ? 100 : 100.0 * (tried.Count - survivors.Count) / tried.Count;
 
-// A sample tells of the whole within its chance: beyond three standard errors it is no chance.
+// A sample tells of the whole within its chance: beyond four standard errors it is no chance.
 var wanted =
-    tried.Count == copy.Mutants.Count - accepted.Count || tried.Count == 0 ? goal : goal - 300 * Math.Sqrt(goal * (100 - goal) / 10_000.0 / tried.Count);
+    tried.Count == copy.Mutants.Count - accepted.Count || tried.Count == 0 ? goal : goal - 400 * Math.Sqrt(goal * (100 - goal) / 10_000.0 / tried.Count);
 Console.WriteLine(
     string.Create(
         CultureInfo.InvariantCulture,
