@@ -39,8 +39,8 @@ public static class BulkSave
             db.ChangeTracker.DetectChanges();
             rows.AddRange(LetGo(Added(db)));
             await db.SaveChangesAsync(cancellation);
-            foreach (var (entity, values) in rows.OrderBy(r => Array.IndexOf(Copied, r.Entity.ClrType)))
-                await CopyAsync((NpgsqlConnection)db.Database.GetDbConnection(), Table.Of(entity), values, cancellation);
+            foreach (var (_, table, values) in rows.OrderBy(r => Array.IndexOf(Copied, r.Kind)))
+                await CopyAsync((NpgsqlConnection)db.Database.GetDbConnection(), table, values, cancellation);
         }
         finally
         {
@@ -54,13 +54,13 @@ public static class BulkSave
     private static bool IsFoundThroughAnother(EntityEntry entry) => entry.Metadata.GetForeignKeys().Any(k => k.PrincipalToDependent is not null);
 
     // The rows as they are to be copied, by their kind; the context knows them no longer.
-    private static List<(IEntityType Entity, List<object?[]> Rows)> LetGo(IEnumerable<EntityEntry> entries)
+    private static List<(Type Kind, Table Table, List<object?[]> Rows)> LetGo(IEnumerable<EntityEntry> entries)
     {
-        var rows = new List<(IEntityType, List<object?[]>)>();
+        var rows = new List<(Type, Table, List<object?[]>)>();
         foreach (var kind in entries.ToLookup(e => e.Metadata))
         {
             var table = Table.Of(kind.Key);
-            rows.Add((kind.Key, [.. kind.Select(table.Values)]));
+            rows.Add((kind.Key.ClrType, table, [.. kind.Select(table.Values)]));
             foreach (var entry in kind)
                 entry.State = EntityState.Detached;
         }

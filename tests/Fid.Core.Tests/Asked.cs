@@ -32,6 +32,15 @@ internal static class Asked
         ];
     }
 
+    /// <summary>Asserts that a question has one problem, as its path and code; that it is answered where none is expected.</summary>
+    public static void ShouldTell(string name, string question, string problem)
+    {
+        if (problem.Length == 0)
+            Answer(name, question);
+        else
+            Problems(name, question).Select(p => $"{p.Path} {p.Code}").ShouldBe([problem]);
+    }
+
     /// <summary>Whether any question could be answered, and what is said to it.</summary>
     public static (bool Answered, string Text) Ask(string name, string question)
     {

@@ -64,8 +64,8 @@ public class CausesTests
     [Fact]
     public void What_reads_itself_does_not_follow_from_itself() =>
         Causes
-            .Of("s", new HashSet<string> { "s", "a" }, p => p == "s" ? ["s", "a"]
-                : p == "a" ? ["s"]
+            .Of("own", new HashSet<string> { "own", "next" }, at => at == "own" ? ["own", "next"]
+                : at == "next" ? ["own"]
                 : [])
             .ShouldBeNull();
 }

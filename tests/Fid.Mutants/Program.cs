@@ -20,7 +20,8 @@ var accepted = File.ReadLines(Path.Combine(repository, "tests/Fid.Mutants/accept
 
 var copy = await PlantedCopy.MakeAsync(repository, project, folder, tests);
 var tried = copy.Mutants.Where(m => !accepted.Contains(m.Name)).ToList();
-if (Option("--sample") is { } sample)
+var sample = Option("--sample");
+if (sample is not null)
 {
     var chance = new Random((Option("--seed") ?? "").Aggregate(17, (hash, c) => unchecked(hash * 31 + c)));
     tried = [.. tried.OrderBy(_ => chance.Next()).Take(int.Parse(sample, CultureInfo.InvariantCulture))];
@@ -49,8 +50,7 @@ foreach (var process in served)
 var caught = tried.Count == 0 ? 100 : 100.0 * (tried.Count - survivors.Count) / tried.Count;
 
 // A sample tells of the whole within its chance: beyond four standard errors it is no chance.
-var wanted =
-    tried.Count == copy.Mutants.Count - accepted.Count || tried.Count == 0 ? goal : goal - 400 * Math.Sqrt(goal * (100 - goal) / 10_000.0 / tried.Count);
+var wanted = sample is null || tried.Count == 0 ? goal : goal - 400 * Math.Sqrt(goal * (100 - goal) / 10_000.0 / tried.Count);
 Console.WriteLine(
     string.Create(
         CultureInfo.InvariantCulture,

@@ -17,7 +17,7 @@ internal sealed class ServedTests(string program) : IDisposable
     public async Task<bool> PassAsync(int mutant, IEnumerable<string> classes)
     {
         _run ??= Start();
-        string[] asked = [mutant.ToString(CultureInfo.InvariantCulture), .. TestRun.Options, .. classes.SelectMany(c => new[] { "-class", c })];
+        string[] asked = [mutant.ToString(CultureInfo.InvariantCulture), .. TestRun.Arguments(classes)];
         using var patience = new CancellationTokenSource(Longest);
         try
         {

@@ -13,8 +13,9 @@ internal sealed record TestRun(string Program)
     // What the code looks like, and the command, say nothing of what a rule comes to.
     private static readonly string[] Others = ["ArchitectureTests", "StructureTests", "ComputeCommandTests", "CalledMembers"];
 
-    /// <summary>What every run of the tests is told.</summary>
-    public static IReadOnlyList<string> Options { get; } = ["-noLogo", "-noColor", "-stopOnFail"];
+    /// <summary>What a run of some classes is told.</summary>
+    public static IEnumerable<string> Arguments(IEnumerable<string> classes) =>
+        ["-noLogo", "-noColor", "-stopOnFail", .. classes.SelectMany(c => new[] { "-class", c })];
 
     /// <summary>The test classes that can tell.</summary>
     public async Task<string[]> ClassesAsync() =>
@@ -28,7 +29,7 @@ internal sealed record TestRun(string Program)
     /// <param name="reached">The file that then says by which mistakes they came; null for none.</param>
     public async Task<bool> PassAsync(int mutant, IEnumerable<string> classes, string? reached = null)
     {
-        var (isOver, code, said) = await RunAsync(mutant, [.. Options, .. classes.SelectMany(c => new[] { "-class", c })], reached);
+        var (isOver, code, said) = await RunAsync(mutant, Arguments(classes), reached);
         return isOver && code == 0 && !said.Contains("[FAIL]", StringComparison.Ordinal);
     }
 

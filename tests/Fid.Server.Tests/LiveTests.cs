@@ -51,21 +51,7 @@ public class LiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
             (await DataAsync(lines)).ShouldBe("all");
             await orla.SaveAsync(foreign.Text("employmentId"), "recruited_by", $"A friend of {who}");
             await orla.SaveAsync(own.Text("employmentId"), "recruited_by", $"A friend of {who}");
-            // Lists are everybody's: what comes before this is all they hear of the records.
-            using var listed = await orla.SendAsync(
-                "POST",
-                "/api/lists/teams/entries",
-                new
-                {
-                    code = $"LIVE-{who}",
-                    name = $"Live {who}",
-                    values = new { },
-                }
-            );
-            listed.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created, await listed.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
-            var heard = new List<string>();
-            while (await DataAsync(lines) is var change and not "lists")
-                heard.Add(change);
+            var heard = await HeardUntilNowAsync(orla, lines, $"LIVE-{who}");
             heard.Contains($"record:{own.Text("employmentId")}").ShouldBe(hears, who);
             heard.Contains($"record:{foreign.Text("employmentId")}").ShouldBe(who == "piet", who);
         }
@@ -88,6 +74,13 @@ public class LiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         spec["nameDe"] = null;
         await orla.DraftAsync(code, spec, null);
         await orla.SendAsync("DELETE", $"/api/templates/{code}/draft");
+        var heard = await HeardUntilNowAsync(orla, lines, code);
+        heard.Count(c => c == "templates").ShouldBe(hears ? 2 : 0);
+    }
+
+    // Lists are everybody's: what comes before an entry is told of is all that a listener hears of what was before it.
+    private static async Task<List<string>> HeardUntilNowAsync(Caller orla, StreamReader lines, string code)
+    {
         using var listed = await orla.SendAsync(
             "POST",
             "/api/lists/teams/entries",
@@ -98,11 +91,11 @@ public class LiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 values = new { },
             }
         );
-        listed.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created);
+        listed.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created, await listed.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
         var heard = new List<string>();
         while (await DataAsync(lines) is var change and not "lists")
             heard.Add(change);
-        heard.Count(c => c == "templates").ShouldBe(hears ? 2 : 0);
+        return heard;
     }
 
     [Fact]

@@ -34,9 +34,9 @@ internal sealed class NameLikeness
         var best = (Likeness: Both(_given, other._given, _family, other._family), Reason: NameReason.Name);
         Try(Both(_given, other._family, _family, other._given), NameReason.SwappedNames);
         foreach (var also in other._others)
-            TryOther(_given, _family, other._given, also);
+            TryOther(this, other, also);
         foreach (var also in _others)
-            TryOther(other._given, other._family, _given, also);
+            TryOther(other, this, also);
         // Words that stand in the wrong part: a second given name among the family names.
         if (_whole.Length + other._whole.Length > 4 && MostAlike(_whole, other._whole) * WithMoreNames is var most && most >= atLeast && most > best.Likeness)
             Try(Alike(_whole, other._whole) * WithMoreNames, NameReason.Name);
@@ -58,11 +58,12 @@ internal sealed class NameLikeness
                 best = (likeness, reason);
         }
 
-        void TryOther(Word[] given, Word[] family, Word[] otherGiven, Word[] also)
+        // One by the name they have, the other by a name they had.
+        void TryOther(NameLikeness one, NameLikeness renamed, Word[] also)
         {
-            Try(Both(given, otherGiven, family, also), NameReason.OtherName);
+            Try(Both(one._given, renamed._given, one._family, also), NameReason.OtherName);
             if (also.Length > 1)
-                Try(Alike([.. given, .. family], also), NameReason.OtherName);
+                Try(Alike(one._whole, also), NameReason.OtherName);
         }
     }
 

@@ -83,18 +83,12 @@ public class FieldSetTests
     [Fact]
     public void Defaults_that_go_round_fill_nothing_and_hold_up_nothing_else()
     {
-        var record = RecordEvaluation.Of(
-            Set,
-            new RecordQuestion(
-                new Dictionary<string, JsonElement> { ["site"] = JsonSerializer.SerializeToElement("skerry"), ["trip"] = JsonSerializer.SerializeToElement(4) },
-                [],
-                [],
-                null,
-                "prepare",
-                new LocalDate(2027, 3, 1),
-                RecordQuestion.NoLists
-            )
-        );
+        var held = new Dictionary<string, JsonElement>
+        {
+            ["site"] = JsonSerializer.SerializeToElement("skerry"),
+            ["trip"] = JsonSerializer.SerializeToElement(4),
+        };
+        var record = Evaluated(Set, held, "prepare");
         record.Values.Keys.ShouldBe(["site", "senior", "note", "trip"], ignoreOrder: true);
     }
 
@@ -167,7 +161,7 @@ public class FieldSetTests
         var held = JsonSerializer.Deserialize<Dictionary<string, JsonElement>>(
             values.Replace("@1", $"@{new Guid("11111111-1111-7111-8111-111111111111")}").Replace("@2", $"@{new Guid("22222222-2222-7222-8222-222222222222")}")
         )!;
-        var record = RecordEvaluation.Of(set, new RecordQuestion(held, [], [], null, "prepare", new LocalDate(2027, 3, 1), RecordQuestion.NoLists));
+        var record = Evaluated(set, held, "prepare");
         var missing = record.MissingLater.Where(m => m.Fields.Count > 0).Select(m => m.Stage).Concat(record.MissingNow.Count > 0 ? ["now"] : []).ToList();
         missing.ShouldBe(from.Length == 0 ? [] : [from]);
     }
@@ -178,21 +172,13 @@ public class FieldSetTests
         var set = Of("""[{"key":"iban","type":"text","pattern":"[A-Z]{2}\\d+","sensitive":true},{"key":"open","type":"text","pattern":"[A-Z]{2}\\d+"}]""");
         var sealedValue = SealedText.Write(new string('0', 64), "closed");
         var mask = JsonSerializer.SerializeToElement(SealedText.Mask);
-        var record = RecordEvaluation.Of(
-            set,
-            new RecordQuestion(
-                new Dictionary<string, JsonElement> { ["iban"] = sealedValue, ["open"] = mask },
-                [],
-                [],
-                null,
-                null,
-                new LocalDate(2027, 3, 1),
-                RecordQuestion.NoLists
-            )
-        );
+        var record = Evaluated(set, new() { ["iban"] = sealedValue, ["open"] = mask }, null);
         record.Values["iban"].ToString().ShouldBe(SealedText.Mask);
         record.Errors.Select(e => e.Field).ShouldBe(["open"]);
     }
+
+    private static EvaluatedRecord Evaluated(FieldSet set, Dictionary<string, JsonElement> held, string? stage) =>
+        RecordEvaluation.Of(set, new RecordQuestion(held, [], [], null, stage, new LocalDate(2027, 3, 1), RecordQuestion.NoLists));
 
     private static FieldSet Of(string fields, params string[] stages) =>
         FieldSet

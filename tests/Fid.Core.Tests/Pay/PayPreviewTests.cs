@@ -171,10 +171,7 @@ public class PayPreviewTests
     {
         var rest = rule.Length > 0 ? "," + rule : "";
         var question = $$"""{"every":"month","components":[{"code":"BASE","kind":"earning","amount":10},{"code":"X","kind":"earning"{{rest}} }]}""";
-        if (problem.Length == 0)
-            Asked.Answer("pay.preview", question);
-        else
-            Asked.Problems("pay.preview", question).Select(p => $"{p.Path} {p.Code}").ShouldBe([problem]);
+        Asked.ShouldTell("pay.preview", question, problem);
     }
 
     [Fact]

@@ -41,10 +41,7 @@ public class ServiceTests
     public void A_leave_year_and_its_days_have_bounds(string days, string fte, string yearStart, string yearEnd, string problem)
     {
         var question = $$"""{"days":{{days}},"fte":{{fte}},"start":"2027-03-22","yearStart":"{{yearStart}}","yearEnd":"{{yearEnd}}","rounding":"none"}""";
-        if (problem.Length == 0)
-            Asked.Answer("leave", question);
-        else
-            Asked.Problems("leave", question).Select(p => $"{p.Path} {p.Code}").ShouldBe([problem]);
+        Asked.ShouldTell("leave", question, problem);
     }
 
     [Theory]
@@ -124,9 +121,6 @@ public class ServiceTests
     public void A_whole_number_is_one_however_it_is_written_and_within_its_bounds(string days, string code)
     {
         var question = $$"""{"employments":[{"start":"2026-01-02"}],"bridgeDays":{{days}} }""";
-        if (code.Length == 0)
-            Asked.Answer("service", question);
-        else
-            Asked.Problems("service", question).Select(p => (p.Path, p.Code)).ShouldBe([("/bridgeDays", code)]);
+        Asked.ShouldTell("service", question, code.Length == 0 ? "" : $"/bridgeDays {code}");
     }
 }
