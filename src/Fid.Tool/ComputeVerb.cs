@@ -15,7 +15,7 @@ internal static class ComputeVerb
         using var question = new MemoryStream();
         input.CopyTo(question);
         var answer = new ArrayBufferWriter<byte>();
-        var answered = Door.Answer(name, question.GetBuffer().AsSpan(0, (int)question.Length), answer);
+        var answered = Computations.Answer(name, question.GetBuffer().AsSpan(0, (int)question.Length), answer);
         using var output = Console.OpenStandardOutput();
         output.Write(answer.WrittenSpan);
         output.WriteByte((byte)'\n');
@@ -76,7 +76,7 @@ internal static class ComputeVerb
             for (int i; (i = Interlocked.Increment(ref next)) < lines.Count; )
             {
                 answers[i].ResetWrittenCount();
-                Door.Answer(name, buffer.AsSpan(lines[i].Start, lines[i].Length), answers[i]);
+                Computations.Answer(name, buffer.AsSpan(lines[i].Start, lines[i].Length), answers[i]);
                 answers[i].Write("\n"u8);
             }
         }
@@ -87,7 +87,7 @@ internal static class ComputeVerb
         Console.Error.WriteLine(
             $"""
             usage: fid compute NAME [--lines] < question.json
-            NAME is one of: {string.Join(", ", Door.Names)}
+            NAME is one of: {string.Join(", ", Computations.Names)}
             --lines: one question a line, one answer a line, in order
             """
         );

@@ -32,7 +32,7 @@ switch (args)
         }
         return 0;
     case ["questions"]:
-        // A thousand questions of 40 tasks for the compute door, as JSON lines.
+        // A thousand questions of 40 tasks for ./fid compute, as JSON lines.
         for (var i = 0; i < 1000; i++)
             Console.WriteLine(QuestionJson.Write(CoreBenchmarks.Question(i)));
         return 0;

@@ -4,7 +4,7 @@ using NodaTime;
 
 namespace Fid.Bench;
 
-/// <summary>A plan question as the compute door takes it.</summary>
+/// <summary>A plan question as `./fid compute plan` takes it.</summary>
 internal static class QuestionJson
 {
     public static string Write(PlanQuestion question) =>

@@ -6,7 +6,7 @@ using Shouldly;
 
 namespace Fid.Core.Tests;
 
-/// <summary>Asks the door.</summary>
+/// <summary>Asks a computation.</summary>
 internal static class Asked
 {
     /// <summary>The answer to a question that can be answered.</summary>
@@ -45,7 +45,7 @@ internal static class Asked
     public static (bool Answered, string Text) Ask(string name, string question)
     {
         var answer = new ArrayBufferWriter<byte>();
-        var answered = Door.Answer(name, Encoding.UTF8.GetBytes(question), answer);
+        var answered = Computations.Answer(name, Encoding.UTF8.GetBytes(question), answer);
         return (answered, Encoding.UTF8.GetString(answer.WrittenSpan));
     }
 }

@@ -49,7 +49,7 @@ public class PeopleSearchTests(FirmFixture firm) : IClassFixture<FirmFixture>
         );
         (await StandingAsync("Morita", left), await StandingAsync("Brandt", never.Text("employmentId"))).ShouldBe((null, null));
         (await StandingAsync("Morita", left, "&all=true"), await StandingAsync("Brandt", never.Text("employmentId"), "&all=true")).ShouldBe(
-            ("left 2027-02-26", "cameToNothing ")
+            ("left 2027-02-26", "neverCame ")
         );
 
         async Task<string?> StandingAsync(string family, string id, string all = "") =>

@@ -11,7 +11,7 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [Fact]
     public async Task An_old_cookie_opens_nothing_once_its_session_has_ended()
     {
-        using var orla = await firm.As("orla");
+        using var orla = await Caller.SignedInAsync(firm.Server.Address, "orla");
         using var kept = orla.CopyOfCookies();
         await kept.GetAsync("/api/arrivals");
         (await orla.SendAsync("DELETE", "/api/session")).EnsureSuccessStatusCode();
@@ -21,7 +21,7 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [Fact]
     public async Task An_open_stream_ends_with_the_session()
     {
-        using var callum = await firm.As("callum");
+        using var callum = await Caller.SignedInAsync(firm.Server.Address, "callum");
         using var stream = await callum.SendAsync("GET", "/api/live");
         using var lines = new StreamReader(await stream.Content.ReadAsStreamAsync(TestContext.Current.CancellationToken));
         (await lines.ReadLineAsync(TestContext.Current.CancellationToken)).ShouldNotBeNull();
@@ -35,16 +35,16 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [Fact]
     public async Task All_sessions_can_be_seen_and_ended_at_once_and_one_by_one()
     {
-        using var first = await firm.As("eoin");
-        using var second = await firm.As("eoin");
-        using var third = await firm.As("eoin");
+        using var first = await Caller.SignedInAsync(firm.Server.Address, "eoin");
+        using var second = await Caller.SignedInAsync(firm.Server.Address, "eoin");
+        using var third = await Caller.SignedInAsync(firm.Server.Address, "eoin");
         var sessions = (await first.GetAsync("/api/sessions")).AsArray();
         sessions.Count.ShouldBe(3);
         sessions.Count(s => s!["here"]!.GetValue<bool>()).ShouldBe(1);
         var another = (await second.GetAsync("/api/sessions")).AsArray().Single(s => s!["here"]!.GetValue<bool>())!.Text("id");
         (await first.SendAsync("DELETE", $"/api/sessions/{another}")).EnsureSuccessStatusCode();
         (await second.SendAsync("GET", "/api/tasks")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-        using var thandiwe = await firm.As("thandiwe");
+        using var thandiwe = await Caller.SignedInAsync(firm.Server.Address, "thandiwe");
         var foreign = (await thandiwe.GetAsync("/api/sessions")).AsArray()[0]!.Text("id");
         (await first.SendAsync("DELETE", $"/api/sessions/{foreign}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await first.SendAsync("DELETE", "/api/sessions")).EnsureSuccessStatusCode();
@@ -55,7 +55,7 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [Fact]
     public async Task A_session_ends_in_any_case_after_a_working_day()
     {
-        using var ines = await firm.As("ines");
+        using var ines = await Caller.SignedInAsync(firm.Server.Address, "ines");
         await firm.Database.AskAsync(
             "update user_sessions set ends_at = now() - interval '1 second' where user_id = (select id from users where email = 'ines@halyard.example')"
         );
@@ -66,8 +66,8 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Changing_the_password_ends_all_sessions_but_the_one_it_is_changed_in()
     {
         const string Next = "ladders rope quietly harbours";
-        using var mirela = await firm.As("mirela");
-        using var elsewhere = await firm.As("mirela");
+        using var mirela = await Caller.SignedInAsync(firm.Server.Address, "mirela");
+        using var elsewhere = await Caller.SignedInAsync(firm.Server.Address, "mirela");
         async Task<(string Pointer, string Code)[]> TryAsync(string current, string next) =>
             await (await mirela.SendAsync("PUT", "/api/session/password", new { current, @new = next })).ErrorsAsync();
         (await TryAsync("not hers at all", Next)).ShouldBe([("/current", "wrong-password")]);
@@ -124,8 +124,8 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [Fact]
     public async Task What_concerns_security_stands_in_the_chained_trail_for_the_administrator_alone()
     {
-        using var piet = await firm.As("piet");
-        using var orla = await firm.As("orla");
+        using var piet = await Caller.SignedInAsync(firm.Server.Address, "piet");
+        using var orla = await Caller.SignedInAsync(firm.Server.Address, "orla");
         await SignInAsync("ruth@halyard.example", "wrong");
         await SignInAsync("who@halyard.example", "wrong");
         (await orla.SendAsync("PUT", "/api/intake/feed", new { address = (string?)null })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);

@@ -59,10 +59,10 @@ public sealed class SaveFieldDraft(FidDb db)
     }
 
     /// <summary>A configuration as it was sent; its problems are told with paths under /configuration.</summary>
-    public static Outcome<FieldConfiguration> Read(JsonObject configuration)
+    public static Result<FieldConfiguration> Read(JsonObject configuration)
     {
         var read = FieldConfiguration.Read(Encoding.UTF8.GetBytes(configuration.ToJsonString()));
-        return read.Succeeded ? read : Outcome<FieldConfiguration>.Failed([.. read.Problems.Select(p => p.Under("/configuration"))]);
+        return read.Succeeded ? read : Result<FieldConfiguration>.Failed([.. read.Problems.Select(p => p.Under("/configuration"))]);
     }
 }
 

@@ -46,7 +46,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
 
     /// <summary>What a hire would start with. Nothing is saved. Where the template cannot be worked out for it, the problems say why.</summary>
     /// <param name="origin">What is known before anybody types; null for nothing.</param>
-    public async Task<Outcome<HireDraft>> DraftAsync(
+    public async Task<Result<HireDraft>> DraftAsync(
         TemplateSet templates,
         RoleTemplate template,
         IReadOnlyDictionary<string, JsonElement> typed,
@@ -61,7 +61,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             all.TryAdd(field, given.Value);
         var resolved = templates.Resolve(template, all, start, today, before.Person is not null);
         if (resolved.Answer is not { } worked)
-            return Outcome<HireDraft>.Failed(resolved.Problems);
+            return Result<HireDraft>.Failed(resolved.Problems);
         // What nobody typed says where it comes from instead.
         var layered = worked with
         {

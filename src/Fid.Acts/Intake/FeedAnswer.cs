@@ -16,7 +16,7 @@ public static class FeedAnswer
 
     /// <summary>The candidates of an answer. It is taken whole or not at all: an answer of which a part is rubbish is not believed.</summary>
     /// <returns>Problems with paths into the answer.</returns>
-    public static Outcome<FeedCandidate[]> Read(ReadOnlyMemory<byte> answer)
+    public static Result<FeedCandidate[]> Read(ReadOnlyMemory<byte> answer)
     {
         JsonDocument document;
         try
@@ -25,7 +25,7 @@ public static class FeedAnswer
         }
         catch (JsonException)
         {
-            return Outcome<FeedCandidate[]>.Failed(new Problem("", "bad-json", "The answer is no JSON."));
+            return Result<FeedCandidate[]>.Failed(new Problem("", "bad-json", "The answer is no JSON."));
         }
         using (document)
         {
@@ -34,14 +34,14 @@ public static class FeedAnswer
                 || !document.RootElement.TryGetProperty("candidates", out var list)
                 || list.ValueKind != JsonValueKind.Array
             )
-                return Outcome<FeedCandidate[]>.Failed(new Problem("/candidates", "missing-property", "The answer has no list of candidates."));
+                return Result<FeedCandidate[]>.Failed(new Problem("/candidates", "missing-property", "The answer has no list of candidates."));
             if (list.GetArrayLength() > MostCandidates)
-                return Outcome<FeedCandidate[]>.Failed(new Problem("/candidates", "too-many", $"The answer has more than {MostCandidates} candidates."));
+                return Result<FeedCandidate[]>.Failed(new Problem("/candidates", "too-many", $"The answer has more than {MostCandidates} candidates."));
             var problems = new List<Problem>();
             var candidates = list.EnumerateArray().Select((c, i) => Candidate(c, $"/candidates/{i}", problems)).ToArray();
             foreach (var twice in candidates.GroupBy(c => c.Id).Where(g => g.Count() > 1))
                 problems.Add(new Problem("/candidates", "duplicate-id", $"The id {twice.Key} stands twice."));
-            return problems.Count > 0 ? Outcome<FeedCandidate[]>.Failed(problems) : candidates;
+            return problems.Count > 0 ? Result<FeedCandidate[]>.Failed(problems) : candidates;
         }
     }
 

@@ -73,7 +73,7 @@ public sealed class TemplateSet
     /// <param name="start">The first day; null while it is not known.</param>
     /// <param name="today">Today.</param>
     /// <param name="returning">Whether the person was here before.</param>
-    public Outcome<Layered> Resolve(
+    public Result<Layered> Resolve(
         RoleTemplate template,
         IReadOnlyDictionary<string, JsonElement> typed,
         LocalDate? start,
@@ -118,13 +118,13 @@ public sealed class TemplateSet
         Values = "/values/";
 
     /// <summary>What a template and those it builds on come to, whatever the hire and without any add-on.</summary>
-    public Outcome<Layered> Alone(RoleTemplate template, LocalDate today) => Laid(template, [], today);
+    public Result<Layered> Alone(RoleTemplate template, LocalDate today) => Laid(template, [], today);
 
     /// <summary>What an add-on makes of a template, as if it applied.</summary>
-    public Outcome<Layered> OnTop(RoleTemplate template, RoleTemplate addOn, LocalDate today) =>
+    public Result<Layered> OnTop(RoleTemplate template, RoleTemplate addOn, LocalDate today) =>
         Laid(template, [new AddOnDefinition(addOn.Code, addOn.Version, null, addOn.Spec.Order, addOn.Spec.Layer)], today);
 
-    private Outcome<Layered> Laid(RoleTemplate template, AddOnDefinition[] addOns, LocalDate today)
+    private Result<Layered> Laid(RoleTemplate template, AddOnDefinition[] addOns, LocalDate today)
     {
         var none = new Dictionary<string, JsonElement>();
         return TemplateResolution.Resolve(new TemplateQuestion(Facts(today), _definitions.Value.Templates, template.Code, addOns, none, null, today));

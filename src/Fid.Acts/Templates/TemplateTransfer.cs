@@ -90,7 +90,7 @@ public sealed class TemplateTransfer(FidDb db)
     /// codes where theirs are taken. Everything is saved in the caller's transaction.</summary>
     /// <param name="instead">For a missing entry the code of one of the firm's that stands for it; those not named are created.</param>
     /// <returns>The codes of the drafts; or what is wrong with entries that were to be created, by "/entries/list/code/column".</returns>
-    public async Task<Outcome<string[]>> UnpackAsync(
+    public async Task<Result<string[]>> UnpackAsync(
         TemplateExport parcel,
         IReadOnlyDictionary<(string List, string Code), string> instead,
         Author author,
@@ -116,7 +116,7 @@ public sealed class TemplateTransfer(FidDb db)
             );
         }
         if (problems.Count > 0)
-            return Outcome<string[]>.Failed(problems);
+            return Result<string[]>.Failed(problems);
 
         var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         var taken = (await db.RoleTemplates.Select(t => t.Code).ToListAsync(cancellation))

@@ -17,11 +17,11 @@ public static class Badges
     /// </summary>
     /// <param name="assignments">The assignments, in any order.</param>
     /// <param name="restDays">Full days a badge should lie unused before another person gets it.</param>
-    public static Outcome<IReadOnlyList<BadgeConflict>> Check(IReadOnlyList<BadgeAssignment> assignments, int restDays)
+    public static Result<IReadOnlyList<BadgeConflict>> Check(IReadOnlyList<BadgeAssignment> assignments, int restDays)
     {
         var problems = Validate(assignments, restDays);
         if (problems.Count > 0)
-            return Outcome<IReadOnlyList<BadgeConflict>>.Failed(problems);
+            return Result<IReadOnlyList<BadgeConflict>>.Failed(problems);
 
         var found = new List<(int First, int Second, BadgeConflict Conflict)>();
         foreach (var (i, j) in Pairs(assignments, a => (a.Badge, a.Group)))

@@ -49,7 +49,7 @@ public sealed record ShiftCycle(LocalDate CycleStart, IReadOnlyList<string> Days
     /// <param name="zone">Where the clocks hang.</param>
     /// <param name="holidays">Days that are holidays.</param>
     /// <param name="onHoliday">What holidays mean for the shift of that day.</param>
-    public Outcome<Roster> Roster(DateTimeZone zone, IReadOnlySet<LocalDate> holidays, OnHoliday onHoliday, LocalDate from, LocalDate to)
+    public Result<Roster> Roster(DateTimeZone zone, IReadOnlySet<LocalDate> holidays, OnHoliday onHoliday, LocalDate from, LocalDate to)
     {
         var problems = Check().Select(p => p.Under("/pattern")).ToList();
         if (to < from)
@@ -59,7 +59,7 @@ public sealed record ShiftCycle(LocalDate CycleStart, IReadOnlyList<string> Days
         else if (from.Year < 2 || to.Year > 9998)
             problems.Add(new Problem("/from", "out-of-range", "Ask for days in the years 2 to 9998."));
         if (problems.Count > 0)
-            return Outcome<Roster>.Failed(problems);
+            return Result<Roster>.Failed(problems);
 
         var days = new List<RosterDay>();
         for (var date = from; date <= to; date = date.PlusDays(1))

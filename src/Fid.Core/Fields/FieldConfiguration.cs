@@ -18,7 +18,7 @@ public sealed record FieldConfiguration(IReadOnlyList<FieldSection> Sections, IR
 
     /// <summary>Reads a configuration; problems have the path to what cannot be read.</summary>
     /// <param name="json">UTF-8 JSON.</param>
-    public static Outcome<FieldConfiguration> Read(ReadOnlySpan<byte> json)
+    public static Result<FieldConfiguration> Read(ReadOnlySpan<byte> json)
     {
         var problems = new List<Problem>();
         try
@@ -36,11 +36,11 @@ public sealed record FieldConfiguration(IReadOnlyList<FieldSection> Sections, IR
                         fields = question.Items(FieldReader.Read);
                 }
             question.End();
-            return problems.Count > 0 ? Outcome<FieldConfiguration>.Failed(problems) : new FieldConfiguration(sections, fields);
+            return problems.Count > 0 ? Result<FieldConfiguration>.Failed(problems) : new FieldConfiguration(sections, fields);
         }
         catch (Exception e) when (e is JsonException or InvalidOperationException { Source: "System.Text.Json" or "System.Text.Json.Rethrowable" })
         {
-            return Outcome<FieldConfiguration>.Failed(new Problem("", "malformed-json", "This is not JSON."));
+            return Result<FieldConfiguration>.Failed(new Problem("", "malformed-json", "This is not JSON."));
         }
     }
 

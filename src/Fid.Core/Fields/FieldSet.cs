@@ -52,11 +52,11 @@ public sealed class FieldSet
     /// <summary>Reads the formulas and patterns of fields. Problems have the path to each that cannot be read.</summary>
     /// <param name="fields">The fields. Of two with one key the first counts.</param>
     /// <param name="stages">The stages, in order.</param>
-    public static Outcome<FieldSet> Read(IReadOnlyList<FieldDefinition> fields, IReadOnlyList<string> stages)
+    public static Result<FieldSet> Read(IReadOnlyList<FieldDefinition> fields, IReadOnlyList<string> stages)
     {
         var set = new FieldSet(fields, stages);
         var problems = set.Compiled.SelectMany((c, i) => c.AllMistakes.Select(m => new Problem($"/fields/{i}/{m.Part}", m.Code, m.Message))).ToList();
-        return problems.Count > 0 ? Outcome<FieldSet>.Failed(problems) : set;
+        return problems.Count > 0 ? Result<FieldSet>.Failed(problems) : set;
     }
 
     /// <summary>As <see cref="Read"/>, with what cannot be read left out.</summary>

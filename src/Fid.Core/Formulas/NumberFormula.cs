@@ -25,11 +25,11 @@ public sealed class NumberFormula
     public IReadOnlyList<string> Names { get; }
 
     /// <summary>Reads a formula. The one problem has an empty path, and says at which character reading stopped where that is known.</summary>
-    public static Outcome<NumberFormula> Read(string text) =>
+    public static Result<NumberFormula> Read(string text) =>
         ParsedFormula.Read(text, Longest, Functions) switch
         {
             ({ } formula, _) => new NumberFormula(formula.Root, formula.Names),
-            var (_, mistake) => Outcome<NumberFormula>.Failed(new Problem("", "formula-error", mistake!.Message)),
+            var (_, mistake) => Result<NumberFormula>.Failed(new Problem("", "formula-error", mistake!.Message)),
         };
 
     /// <summary>The number it comes to with the values of its <see cref="Names"/>; a problem where it comes to none.</summary>

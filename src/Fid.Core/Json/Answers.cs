@@ -40,7 +40,7 @@ internal static class Answers
     }
 
     /// <summary>The answer of an outcome; otherwise its problems are noted and null comes back.</summary>
-    public static T? Take<T>(this Outcome<T> outcome, ref QuestionReader question)
+    public static T? Take<T>(this Result<T> outcome, ref QuestionReader question)
         where T : class
     {
         question.Report(outcome.Problems);

@@ -9,7 +9,7 @@ public sealed record PayBand(decimal CompaRatio, decimal? Penetration, BandPosit
 {
     /// <summary>Compares pay with a band. All four figures are for the same time, as a rule a full-time year. Problems by path
     /// when a figure is negative or not in order.</summary>
-    public static Outcome<PayBand> Of(decimal pay, decimal min, decimal mid, decimal max)
+    public static Result<PayBand> Of(decimal pay, decimal min, decimal mid, decimal max)
     {
         var problems = new List<Problem>();
         foreach (var (value, path) in new[] { (pay, "/pay"), (min, "/min"), (mid, "/mid"), (max, "/max") })
@@ -22,7 +22,7 @@ public sealed record PayBand(decimal CompaRatio, decimal? Penetration, BandPosit
         if (max < mid)
             problems.Add(new Problem("/max", "not-in-order", "The maximum of a band is not below its middle."));
         if (problems.Count > 0)
-            return Outcome<PayBand>.Failed(problems);
+            return Result<PayBand>.Failed(problems);
 
         return new PayBand(
             Money.Decimals(pay / mid, 3),

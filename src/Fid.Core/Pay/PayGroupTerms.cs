@@ -19,7 +19,7 @@ public sealed record PayGroupTerms(PayPeriod Every, LocalDate? FirstPeriodStart,
     /// Every period that touches the days from <paramref name="from"/> to <paramref name="to"/>, both included, in order; none
     /// that begins before the first. The pay day is moved back to a working day; the cut-off lies that many working days before it.
     /// </summary>
-    public Outcome<IReadOnlyList<PayRun>> Periods(LocalDate from, LocalDate to)
+    public Result<IReadOnlyList<PayRun>> Periods(LocalDate from, LocalDate to)
     {
         if (to < from)
             return Failed("/to", "reversed-range", "The last day comes before the first. Swap them.");
@@ -52,8 +52,8 @@ public sealed record PayGroupTerms(PayPeriod Every, LocalDate? FirstPeriodStart,
         return runs;
     }
 
-    private static Outcome<IReadOnlyList<PayRun>> Failed(string path, string code, string message) =>
-        Outcome<IReadOnlyList<PayRun>>.Failed(new Problem(path, code, message));
+    private static Result<IReadOnlyList<PayRun>> Failed(string path, string code, string message) =>
+        Result<IReadOnlyList<PayRun>>.Failed(new Problem(path, code, message));
 
     /// <summary>The days of a period counted in weeks; null for the others.</summary>
     private static int? DaysIn(PayPeriod every) =>

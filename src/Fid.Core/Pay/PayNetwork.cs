@@ -5,10 +5,10 @@ namespace Fid.Core.Pay;
 /// <summary>Which component reads which, checked: every code known, every rule whole, no ring.</summary>
 internal sealed record PayNetwork(IReadOnlyList<int> Order, IReadOnlyList<NumberFormula?> Formulas)
 {
-    public static Outcome<PayNetwork> Of(IReadOnlyList<PayComponent> components)
+    public static Result<PayNetwork> Of(IReadOnlyList<PayComponent> components)
     {
         if (components.Count > PayPreview.Most)
-            return Outcome<PayNetwork>.Failed(new Problem("/components", "out-of-range", $"Give at most {PayPreview.Most} components."));
+            return Result<PayNetwork>.Failed(new Problem("/components", "out-of-range", $"Give at most {PayPreview.Most} components."));
         var problems = new List<Problem>();
         var places = new Dictionary<string, int>(StringComparer.Ordinal);
         for (var i = 0; i < components.Count; i++)
@@ -33,12 +33,12 @@ internal sealed record PayNetwork(IReadOnlyList<int> Order, IReadOnlyList<Number
                 Read(i, name, $"/components/{i}/formula");
         }
         if (problems.Count > 0)
-            return Outcome<PayNetwork>.Failed(problems);
+            return Result<PayNetwork>.Failed(problems);
         var (order, ring) = DependencySort.Sort([.. reads.Select(r => r.ToArray())]);
         if (ring is null)
             return new PayNetwork(order, formulas);
         var names = string.Join(" reads ", ring.Append(ring[0]).Select(i => components[i].Code));
-        return Outcome<PayNetwork>.Failed(
+        return Result<PayNetwork>.Failed(
             new Problem($"/components/{ring[0]}", "loop", $"These components read each other: {names}. Take one of the links away.")
         );
 

@@ -18,15 +18,15 @@ public sealed record PayPreview(IReadOnlyList<PayLine> Lines, decimal Gross, dec
     /// <param name="every">The pay period, from a week to a year; brackets for a year need it.</param>
     /// <param name="components">The components. Codes differ.</param>
     /// <param name="wording">In whose words the working is shown; English where left out.</param>
-    public static Outcome<PayPreview> Of(PayPeriod every, IReadOnlyList<PayComponent> components, PayWording? wording = null)
+    public static Result<PayPreview> Of(PayPeriod every, IReadOnlyList<PayComponent> components, PayWording? wording = null)
     {
         if (every is PayPeriod.Hour or PayPeriod.Day)
-            return Outcome<PayPreview>.Failed(
+            return Result<PayPreview>.Failed(
                 new Problem("/every", "bad-value", "People are paid by the week, fortnight, four weeks, half month, month or year.")
             );
         var network = PayNetwork.Of(components);
         if (network.Answer is not { } found)
-            return Outcome<PayPreview>.Failed(network.Problems);
+            return Result<PayPreview>.Failed(network.Problems);
 
         var problems = new List<Problem>();
         var working = new PayWorking(every, components, wording ?? PayWording.English);
@@ -37,7 +37,7 @@ public sealed record PayPreview(IReadOnlyList<PayLine> Lines, decimal Gross, dec
                 problems.Add(new Problem($"/components/{at}", "formula-error", $"{components[at].Code}: {trouble}"));
         }
         if (problems.Count > 0)
-            return Outcome<PayPreview>.Failed(problems);
+            return Result<PayPreview>.Failed(problems);
 
         decimal Total(ComponentKind kind) => Money.Round(components.Where(c => c.Kind == kind).Sum(c => working.Lines[c.Code].Amount));
         decimal gross = Total(ComponentKind.Earning),

@@ -23,7 +23,7 @@ public sealed record PayRate(decimal Annual, decimal FullTimeAnnual, decimal Hou
     /// <param name="fullTimeHours">Hours of somebody full-time a week.</param>
     /// <param name="daysPerWeek">Days the person works a week; needed when paid by the day.</param>
     /// <param name="payEvery">How often pay is paid out.</param>
-    public static Outcome<PayRate> Of(decimal amount, PayPeriod per, decimal weeklyHours, decimal fullTimeHours, decimal? daysPerWeek, PayPeriod payEvery)
+    public static Result<PayRate> Of(decimal amount, PayPeriod per, decimal weeklyHours, decimal fullTimeHours, decimal? daysPerWeek, PayPeriod payEvery)
     {
         var problems = new List<Problem>();
         if (amount is < 0 or > Money.Most)
@@ -37,7 +37,7 @@ public sealed record PayRate(decimal Annual, decimal FullTimeAnnual, decimal Hou
         if (payEvery is PayPeriod.Hour or PayPeriod.Day)
             problems.Add(new Problem("/payEvery", "bad-value", "Pay is paid out every week, fortnight, fourWeeks, halfMonth, month or year."));
         if (problems.Count > 0)
-            return Outcome<PayRate>.Failed(problems);
+            return Result<PayRate>.Failed(problems);
 
         var annual = amount * TimesPerYear(per, weeklyHours, daysPerWeek ?? 0);
         return new PayRate(

@@ -28,7 +28,7 @@ public sealed partial class EmployeeNumberPattern
 
     /// <summary>Reads a pattern.</summary>
     /// <returns>Problems, without a path: "bad-pattern", with a sentence saying what to do.</returns>
-    public static Outcome<EmployeeNumberPattern> Read(string text)
+    public static Result<EmployeeNumberPattern> Read(string text)
     {
         var parts = new List<Part>();
         var at = 0;
@@ -103,7 +103,7 @@ public sealed partial class EmployeeNumberPattern
         (number > 0 && parts[number - 1] is var before && (before.Kind != Kind.Literal || char.IsAsciiDigit(before.Text[^1])))
         || (number + 1 < parts.Count && parts[number + 1] is var after && (after.Kind != Kind.Literal || char.IsAsciiDigit(after.Text[0])));
 
-    private static Outcome<EmployeeNumberPattern> Wrong(string message) => Outcome<EmployeeNumberPattern>.Failed(new Problem("", "bad-pattern", message));
+    private static Result<EmployeeNumberPattern> Wrong(string message) => Result<EmployeeNumberPattern>.Failed(new Problem("", "bad-pattern", message));
 
     [GeneratedRegex(@"\{(number|year|yy|check)(?::(\d{1,2}))?\}")]
     private static partial Regex Token();

@@ -18,7 +18,7 @@ public sealed record Organisation(
     /// <summary>Works the organisation out. Every property lists people in the order in which they were given.</summary>
     /// <returns>Problems, with paths into the people: "duplicate-id"; "unknown-person", for a manager, or somebody reported to by a dotted line, who is not
     /// there.</returns>
-    public static Outcome<Organisation> Of(IReadOnlyList<OrganisationMember> people)
+    public static Result<Organisation> Of(IReadOnlyList<OrganisationMember> people)
     {
         var places = new Dictionary<string, int>(StringComparer.Ordinal);
         var problems = new List<Problem>();
@@ -34,7 +34,7 @@ public sealed record Organisation(
                     problems.Add(new Problem($"/people/{i}/dotted/{d}", "unknown-person", $"There is nobody {people[i].Dotted[d]}."));
         }
         if (problems.Count > 0)
-            return Outcome<Organisation>.Failed(problems);
+            return Result<Organisation>.Failed(problems);
 
         var managers = people.Select(p => p.Manager is { } manager ? places[manager] : -1).ToArray();
         var loops = Rings(managers);

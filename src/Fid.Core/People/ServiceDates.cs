@@ -19,10 +19,10 @@ public sealed record ServiceDates(LocalDate OriginalHire, LocalDate LastHire, Lo
     /// Problems, with paths into the stints: "missing-employment" where there is none; "not-in-order" where one ends before it starts;
     /// "missing-end" where one that is not the last has no end.
     /// </returns>
-    public static Outcome<ServiceDates> Of(IReadOnlyList<(LocalDate Start, LocalDate? End)> stints, int bridgeDays)
+    public static Result<ServiceDates> Of(IReadOnlyList<(LocalDate Start, LocalDate? End)> stints, int bridgeDays)
     {
         if (stints.Count == 0)
-            return Outcome<ServiceDates>.Failed(new Problem("/employments", "missing-employment", "Give at least one employment."));
+            return Result<ServiceDates>.Failed(new Problem("/employments", "missing-employment", "Give at least one employment."));
         var problems = new List<Problem>();
         var last = stints.Max(s => s.Start);
         for (var i = 0; i < stints.Count; i++)
@@ -34,7 +34,7 @@ public sealed record ServiceDates(LocalDate OriginalHire, LocalDate LastHire, Lo
                 problems.Add(new Problem($"/employments/{i}/end", "missing-end", "Somebody was hired again later, so this needs an end."));
         }
         if (problems.Count > 0)
-            return Outcome<ServiceDates>.Failed(problems);
+            return Result<ServiceDates>.Failed(problems);
 
         var (days, from) = (0, last);
         foreach (var (start, end) in stints.Where(s => s.Start < last).OrderByDescending(s => s.End).ThenByDescending(s => s.Start))

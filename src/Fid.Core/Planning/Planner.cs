@@ -15,11 +15,11 @@ public static class Planner
     /// </summary>
     /// <param name="question">The question.</param>
     /// <param name="soonest">When to look for <see cref="Plan.SoonestStart"/>, which costs more than all the rest; null otherwise.</param>
-    public static Outcome<Plan> Plan(PlanQuestion question, SoonestSearch soonest = SoonestSearch.Always)
+    public static Result<Plan> Plan(PlanQuestion question, SoonestSearch soonest = SoonestSearch.Always)
     {
         var (network, problems) = PlanNetwork.Build(question);
         if (network is null)
-            return Outcome<Plan>.Failed([.. problems]);
+            return Result<Plan>.Failed([.. problems]);
 
         var times = new Times(network);
         network.Forward(network.Start, times.EarliestStart, times.EarliestFinish);

@@ -21,10 +21,10 @@ public static class TemplateResolution
     /// "builds-on-loop"; "unknown-field", where the fields are given; "formula-error", for a formula that cannot be computed with
     /// these facts; "formula-loop"; "order-clash", where two add-ons that apply, of equal order, set one thing differently.
     /// </returns>
-    public static Outcome<Layered> Resolve(TemplateQuestion question)
+    public static Result<Layered> Resolve(TemplateQuestion question)
     {
         if (TemplateCheck.Problems(question) is { Count: > 0 } wrong)
-            return Outcome<Layered>.Failed(wrong);
+            return Result<Layered>.Failed(wrong);
         var layers = Chain(question).Select(t => new Layer($"template:{t.Id}@{t.Version}", t.Content)).ToList();
         var typed = new Layer(Layer.Typed, LayerContent.OfLiterals(question.Typed));
         var problems = new List<Problem>();
@@ -43,7 +43,7 @@ public static class TemplateResolution
         var computed = new Computation(question, Layering.Values(layers));
         computed.ComputeAll(problems);
         if (problems.Count > 0)
-            return Outcome<Layered>.Failed(problems);
+            return Result<Layered>.Failed(problems);
         var lists = TemplateLists.All.Select(l => (Name: l, Laid: Layering.Entries(layers, l))).ToArray();
         return new Layered(
             [.. layers.Select(l => l.Id)],

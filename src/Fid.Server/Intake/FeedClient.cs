@@ -38,7 +38,7 @@ public sealed class FeedClient(HttpClient http, FeedPatience patience)
             var content = await response.Content.ReadAsByteArrayAsync(cancellation);
             var read =
                 content.LongLength > LargestAnswer
-                    ? Fid.Core.Outcome<FeedCandidate[]>.Failed(new Problem("", "too-large", "The answer is larger than 5 MB."))
+                    ? Fid.Core.Result<FeedCandidate[]>.Failed(new Problem("", "too-large", "The answer is larger than 5 MB."))
                     : FeedAnswer.Read(content);
             trouble.AddRange(read.Problems.Take(5).Select(p => $"{p.Path} {p.Message}".Trim()));
             return (read.Answer, trouble, tries);

@@ -188,7 +188,7 @@ internal static class PeopleEndpoints
         new(record.EmploymentId, number, start, record.GivenName, record.FamilyName, record.JobCode, record.DepartmentCode, record.SiteCode);
 
     private static Standing StandingOf(LocalDate start, LocalDate? end, LocalDate today) =>
-        end < start ? Standing.CameToNothing
+        end < start ? Standing.NeverCame
         : end < today ? Standing.Left
         : start > today ? Standing.Coming
         : end is not null ? Standing.Leaving
@@ -309,7 +309,7 @@ public enum Standing
     Left,
 
     /// <summary>They were to come, and did not.</summary>
-    CameToNothing,
+    NeverCame,
 }
 
 /// <summary>Something to go to.</summary>

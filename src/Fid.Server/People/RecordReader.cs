@@ -39,10 +39,10 @@ internal static class RecordReader
         var sources = await SourceNames.LoadAsync(db, parts.Templates, values.Values.Select(v => v.Source), reader.SeesNames, cancellation);
         var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Address);
 
-        var nothing = employment.NeverWas
+        var closedHire = employment.NeverWas
             ? await db
                 .Hires.Where(h => h.EmploymentId == id && h.Outcome != null)
-                .Select(h => new CameToNothing(h.Id, h.Outcome!.Value, h.OutcomeWhy!, h.Closed!.Value))
+                .Select(h => new ClosedHire(h.Id, h.Outcome!.Value, h.OutcomeWhy!, h.Closed!.Value))
                 .SingleOrDefaultAsync(cancellation)
             : null;
 
@@ -71,7 +71,7 @@ internal static class RecordReader
             today,
             Platform.Versions.Tag(record.Version),
             parts.Hire,
-            nothing,
+            closedHire,
             fields.Version,
             sections,
             await EvaluationResponse.OfAsync(db, fields, seen, names, cancellation),

@@ -12,7 +12,7 @@ namespace Fid.Server.People;
 /// <summary>A record, as the reader may see it.</summary>
 /// <param name="AsOf">The day it is shown for: today, or the first day of somebody who has not started.</param>
 /// <param name="Hire">The hire under way, if any.</param>
-/// <param name="Nothing">What became of the hire where it came to nothing; null for all others.</param>
+/// <param name="ClosedHire">What became of the hire where it came to nothing; null for all others.</param>
 /// <param name="Version">What to send as If-Match when saving.</param>
 /// <param name="FieldsVersion">The version of the fields' configuration.</param>
 /// <param name="Sections">All fields the reader may see, hidden ones too.</param>
@@ -31,7 +31,7 @@ public sealed record RecordResponse(
     LocalDate Today,
     string Version,
     HireLink? Hire,
-    CameToNothing? Nothing,
+    ClosedHire? ClosedHire,
     int FieldsVersion,
     SectionResponse[] Sections,
     EvaluationResponse Evaluation,
@@ -43,7 +43,7 @@ public sealed record RecordResponse(
 public sealed record StintLink(Guid EmploymentId, string Number, LocalDate Start, LocalDate? End, string? Job);
 
 /// <summary>How a hire came to nothing.</summary>
-public sealed record CameToNothing(Guid HireId, HireOutcome Outcome, string Why, LocalDate On);
+public sealed record ClosedHire(Guid HireId, HireOutcome Outcome, string Why, LocalDate On);
 
 public sealed record HireLink(Guid Id, int Done, int Of);
 

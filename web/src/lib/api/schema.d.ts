@@ -6825,14 +6825,6 @@ export interface components {
             workingDays: number;
             days: components["schemas"]["CalendarDay"][];
         };
-        /** @description How a hire came to nothing. */
-        CameToNothing: {
-            /** Format: uuid */
-            hireId: string;
-            outcome: components["schemas"]["HireOutcome"];
-            why: string;
-            on: components["schemas"]["LocalDate"];
-        };
         /** @description A candidate. */
         CandidateResponse: {
             /** Format: uuid */
@@ -6906,6 +6898,14 @@ export interface components {
             soonestStart: null | components["schemas"]["LocalDate"];
             readiness: components["schemas"]["ReadinessResponse"];
             holdUp: null | components["schemas"]["HoldUpResponse"];
+        };
+        /** @description How a hire came to nothing. */
+        ClosedHire: {
+            /** Format: uuid */
+            hireId: string;
+            outcome: components["schemas"]["HireOutcome"];
+            why: string;
+            on: components["schemas"]["LocalDate"];
         };
         /** @description A value to choose from. */
         ColumnOption: {
@@ -8413,7 +8413,7 @@ export interface components {
             /** @description What to send as If-Match when saving. */
             version: string;
             hire: null | components["schemas"]["HireLink"];
-            nothing: null | components["schemas"]["CameToNothing"];
+            closedHire: null | components["schemas"]["ClosedHire"];
             /**
              * Format: int32
              * @description The version of the fields' configuration.
@@ -8668,7 +8668,7 @@ export interface components {
          */
         StageState: "passed" | "open" | "closed";
         /** @enum {unknown} */
-        Standing: "coming" | "here" | "leaving" | "left" | "cameToNothing" | null;
+        Standing: "coming" | "here" | "leaving" | "left" | "neverCame" | null;
         /** @description What moving the start would change. */
         StartChangeResponse: {
             from: components["schemas"]["LocalDate"];

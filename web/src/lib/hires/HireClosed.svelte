@@ -8,12 +8,12 @@
   import { words } from './words';
 
   /** That a hire came to nothing, why, and the way back. */
-  let { nothing }: { nothing: Api['CameToNothing'] } = $props();
+  let { closed }: { closed: Api['ClosedHire'] } = $props();
   const client = useQueryClient();
   const t = $derived(words().outcome);
 </script>
 
 <p class="bg-ochre-tint border-ochre mt-3 flex flex-wrap items-center gap-x-4 gap-y-1 border-l-4 px-4 py-2">
-  <span><strong>{t.became[nothing.outcome]}</strong>, {text.day(nothing.on)}: <bdi>{nothing.why}</bdi></span>
-  {#if session.coordinates}<Button onclick={() => void goOn(nothing.hireId, client)}>{t.undo}</Button>{/if}
+  <span><strong>{t.became[closed.outcome]}</strong>, {text.day(closed.on)}: <bdi>{closed.why}</bdi></span>
+  {#if session.coordinates}<Button onclick={() => void goOn(closed.hireId, client)}>{t.undo}</Button>{/if}
 </p>

@@ -185,7 +185,7 @@
 {:else}
   <div class="page">
     <HireTitle {...record} {filled} of={fields.length} hire={record.hire ?? undefined} {photo} />
-    {#if record.nothing}<HireClosed nothing={record.nothing} />{/if}
+    {#if record.closedHire}<HireClosed closed={record.closedHire} />{/if}
     {#if AccountOf}<AccountOf employment={record.employmentId} />{/if}
     <div class="border-ink mt-3 grid border-t lg:grid-cols-[11.5rem_minmax(0,1fr)] xl:grid-cols-[11.5rem_minmax(0,1fr)_18rem]">
       <nav aria-label={t.sectionsLabel} class="border-rule py-2 lg:border-r">

@@ -9,7 +9,7 @@ export const de: typeof en = {
     here: () => 'hier',
     leaving: (day) => (day ? `geht am ${day}` : 'hier'),
     left: (day) => (day ? `ging am ${day}` : 'gegangen'),
-    cameToNothing: () => 'kam nicht zustande'
+    neverCame: () => 'kam nicht zustande'
   },
   find: 'Finden nach Name, Nummer, Ausweis, Stelle oder Ort',
   on: 'Stand vom',

@@ -7,7 +7,7 @@ export const en = {
     here: () => 'here',
     leaving: (day: string) => (day ? `leaving on ${day}` : 'here'),
     left: (day: string) => (day ? `left on ${day}` : 'left'),
-    cameToNothing: () => 'came to nothing'
+    neverCame: () => 'came to nothing'
   } as Record<string, (day: string) => string>,
   find: 'Find by name, number, badge, job or site',
   on: 'As of',

@@ -6,7 +6,7 @@ using NodaTime;
 namespace Fid.Core.Compute;
 
 /// <summary>`calendar`: adding, counting and rolling dates over working days.</summary>
-internal static class CalendarDoor
+internal static class CalendarComputation
 {
     private const int Do = 0,
         Date = 1,

@@ -8,14 +8,14 @@ namespace Fid.Core.Compute;
 
 /// <summary>`templates.resolve`: what a hire would start with, and why; `templates.merge`: what a new version of a template means
 /// for a hire under way.</summary>
-internal static class TemplatesDoor
+internal static class TemplatesComputation
 {
     private static readonly Shape ResolveQuestion = new("facts?", "templates", "use", "addOns?", "typed?", "fields?", "today?");
     private static readonly Shape Template = new("id", "version", "buildsOn?", "values?", "tasks?", "items?", "documents?");
     private static readonly Shape AddOn = new("id", "version", "when?", "order?", "values?", "tasks?", "items?", "documents?");
     private static readonly Shape MergeQuestion = new("base", "mine", "theirs");
 
-    // The lists the door speaks of, in its order.
+    // The lists the computation speaks of, in its order.
     private static readonly string[] Lists = [TemplateLists.Tasks, TemplateLists.Items, TemplateLists.Documents];
 
     private static readonly Choices Fates = new("same", "take", "keep", "agree", "conflict");

@@ -5,7 +5,7 @@ using Fid.Core.Json;
 namespace Fid.Core.Compute;
 
 /// <summary>`fields.check`: what would trip people up in a configuration.</summary>
-internal static class FieldsCheckDoor
+internal static class FieldsCheckComputation
 {
     private static readonly Shape Question = new("fields", "stages?", "lists?", "roles?", "live?", "stored?");
 

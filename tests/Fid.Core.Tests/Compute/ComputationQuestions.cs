@@ -1,7 +1,7 @@
 namespace Fid.Core.Tests.Compute;
 
 /// <summary>For each computation a question that has all there can be in one.</summary>
-internal static class DoorQuestions
+internal static class ComputationQuestions
 {
     private const string Office = """{"rest":"0000011","holidays":["2027-03-17"]}""";
 

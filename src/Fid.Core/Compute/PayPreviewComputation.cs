@@ -5,7 +5,7 @@ using Fid.Core.Pay;
 namespace Fid.Core.Compute;
 
 /// <summary>`pay.preview`: what a pay period comes to, line by line.</summary>
-internal static class PayPreviewDoor
+internal static class PayPreviewComputation
 {
     private static readonly Shape Question = new("every", "components");
     private static readonly Shape Component = new("code", "kind", "amount?", "percent?", "of?", "floor?", "cap?", "brackets?", "basis?", "formula?");
@@ -23,7 +23,7 @@ internal static class PayPreviewDoor
             while (question.Property(Question, ref seen) is var at and >= 0)
             {
                 if (at == 0)
-                    every = (PayPeriod)question.Choice(PayDoor.Periods);
+                    every = (PayPeriod)question.Choice(PayComputation.Periods);
                 else
                     components = question.Items(ReadComponent);
             }

@@ -6,7 +6,7 @@ using NodaTime;
 namespace Fid.Core.Compute;
 
 /// <summary>`certificates.state`: how somebody stands with the certificates they need and hold.</summary>
-internal static class CertificatesDoor
+internal static class CertificatesComputation
 {
     private static readonly Shape Question = new("today", "warn", "needed", "held");
     private static readonly Shape Needed = new("kind", "essential");

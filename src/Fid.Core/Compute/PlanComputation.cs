@@ -7,7 +7,7 @@ using NodaTime;
 namespace Fid.Core.Compute;
 
 /// <summary>`plan`: a checklist's plan.</summary>
-internal static class PlanDoor
+internal static class PlanComputation
 {
     private const int MostDays = 100_000; // in an offset, a lag or a task: far beyond any checklist, near enough to stay in range
 

@@ -6,7 +6,7 @@ using NodaTime;
 namespace Fid.Core.Compute;
 
 /// <summary>`clock.badges`: conflicts between badge assignments.</summary>
-internal static class BadgesDoor
+internal static class BadgesComputation
 {
     private static readonly Shape Question = new("assignments", "restDays");
     private static readonly Shape Assignment = new("id", "badge", "group", "person", "from", "to?");

@@ -7,7 +7,7 @@ using Xunit;
 
 namespace Fid.Core.Tests.Compute;
 
-public class DoorTests
+public class ComputationTests
 {
     private const string Plan = """
         {"today":"2027-03-01","anchors":{"start":"2027-03-22"},"calendars":{"office":{"rest":"0000011","holidays":["2027-03-17"]}},
@@ -134,7 +134,7 @@ public class DoorTests
     private static string Ask(string name, string question)
     {
         var answer = new ArrayBufferWriter<byte>();
-        Door.Answer(name, Encoding.UTF8.GetBytes(question), answer);
+        Computations.Answer(name, Encoding.UTF8.GetBytes(question), answer);
         return Encoding.UTF8.GetString(answer.WrittenSpan);
     }
 }

@@ -5,7 +5,7 @@ using Fid.Core.Pay;
 namespace Fid.Core.Compute;
 
 /// <summary>`pay.rate` and `pay.band`.</summary>
-internal static class PayDoor
+internal static class PayComputation
 {
     private static readonly Shape Rate = new("amount", "per", "weeklyHours", "fullTimeHours", "daysPerWeek?", "payEvery");
     private static readonly Shape Band = new("pay", "min", "mid", "max");

@@ -7,7 +7,7 @@ using NodaTime.Text;
 namespace Fid.Core.Compute;
 
 /// <summary>`clock.roster`: who works when, for a shift pattern.</summary>
-internal static class RosterDoor
+internal static class RosterComputation
 {
     private static readonly Shape Question = new("timeZone", "pattern", "holidays?", "onHoliday?", "from", "to");
     private static readonly Shape Pattern = new("cycleStart", "days", "shifts");

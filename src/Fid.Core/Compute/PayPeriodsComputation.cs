@@ -7,7 +7,7 @@ using NodaTime;
 namespace Fid.Core.Compute;
 
 /// <summary>`pay.periods`: the periods of a pay group, with pay days and cut-offs.</summary>
-internal static class PayPeriodsDoor
+internal static class PayPeriodsComputation
 {
     private static readonly Shape Question = new("payGroup", "from", "to");
     private static readonly Shape Group = new("every", "firstPeriodStart?", "payDaysAfterEnd", "cutOffWorkingDays", "calendar");
@@ -58,7 +58,7 @@ internal static class PayPeriodsDoor
                 switch (at)
                 {
                     case 0:
-                        every = (PayPeriod)question.Choice(PayDoor.Periods);
+                        every = (PayPeriod)question.Choice(PayComputation.Periods);
                         break;
                     case 1:
                         first = question.Date();

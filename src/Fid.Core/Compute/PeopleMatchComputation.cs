@@ -6,7 +6,7 @@ using NodaTime;
 namespace Fid.Core.Compute;
 
 /// <summary>`people.match`: who of the people known somebody may be.</summary>
-internal static class PeopleMatchDoor
+internal static class PeopleMatchComputation
 {
     private static readonly Shape Question = new("person", "known");
     private static readonly Shape Person = new("given", "family", "born?", "email?", "phone?", "identifier?", "otherNames?");

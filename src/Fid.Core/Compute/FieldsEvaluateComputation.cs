@@ -6,7 +6,7 @@ using NodaTime;
 namespace Fid.Core.Compute;
 
 /// <summary>`fields.evaluate`: a record with its rules, defaults and computations, as a role may see it.</summary>
-internal static class FieldsEvaluateDoor
+internal static class FieldsEvaluateComputation
 {
     private static readonly Shape Question = new("fields", "stages?", "lists?", "values", "typed?", "changed?", "role", "stage?", "today");
 

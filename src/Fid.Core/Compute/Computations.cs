@@ -5,35 +5,35 @@ using Fid.Core.Json;
 
 namespace Fid.Core.Compute;
 
-/// <summary>The one door to every computation: a question as JSON in, an answer as JSON out, problems by path.</summary>
-public static class Door
+/// <summary>Every computation by its name: a question as JSON in, an answer as JSON out, problems by path.</summary>
+public static class Computations
 {
-    private static readonly Dictionary<string, Computation> Computations = new(StringComparer.Ordinal)
+    private static readonly Dictionary<string, Computation> ByName = new(StringComparer.Ordinal)
     {
-        ["calendar"] = CalendarDoor.Answer,
-        ["plan"] = PlanDoor.Answer,
-        ["pay.rate"] = PayDoor.AnswerRate,
-        ["pay.band"] = PayDoor.AnswerBand,
-        ["pay.periods"] = PayPeriodsDoor.Answer,
-        ["pay.preview"] = PayPreviewDoor.Answer,
-        ["clock.roster"] = RosterDoor.Answer,
-        ["clock.badges"] = BadgesDoor.Answer,
-        ["fields.check"] = FieldsCheckDoor.Answer,
-        ["fields.evaluate"] = FieldsEvaluateDoor.Answer,
-        ["people.match"] = PeopleMatchDoor.Answer,
-        ["people.org"] = PeopleOrgDoor.Answer,
-        ["certificates.state"] = CertificatesDoor.Answer,
-        ["service"] = ServiceDoor.Answer,
-        ["leave"] = ServiceDoor.AnswerLeave,
-        ["templates.resolve"] = TemplatesDoor.AnswerResolve,
-        ["templates.merge"] = TemplatesDoor.AnswerMerge,
+        ["calendar"] = CalendarComputation.Answer,
+        ["plan"] = PlanComputation.Answer,
+        ["pay.rate"] = PayComputation.AnswerRate,
+        ["pay.band"] = PayComputation.AnswerBand,
+        ["pay.periods"] = PayPeriodsComputation.Answer,
+        ["pay.preview"] = PayPreviewComputation.Answer,
+        ["clock.roster"] = RosterComputation.Answer,
+        ["clock.badges"] = BadgesComputation.Answer,
+        ["fields.check"] = FieldsCheckComputation.Answer,
+        ["fields.evaluate"] = FieldsEvaluateComputation.Answer,
+        ["people.match"] = PeopleMatchComputation.Answer,
+        ["people.org"] = PeopleOrgComputation.Answer,
+        ["certificates.state"] = CertificatesComputation.Answer,
+        ["service"] = ServiceComputation.Answer,
+        ["leave"] = ServiceComputation.AnswerLeave,
+        ["templates.resolve"] = TemplatesComputation.AnswerResolve,
+        ["templates.merge"] = TemplatesComputation.AnswerMerge,
     };
 
     /// <summary>Reads a question whole and writes its answer; with problems noted nothing need have been written.</summary>
     internal delegate void Computation(ref QuestionReader question, Utf8JsonWriter answer);
 
     /// <summary>The computations there are.</summary>
-    public static IReadOnlyCollection<string> Names => Computations.Keys;
+    public static IReadOnlyCollection<string> Names => ByName.Keys;
 
     /// <summary>Answers one question.</summary>
     /// <param name="name">One of <see cref="Names"/>.</param>
@@ -42,7 +42,7 @@ public static class Door
     /// <returns>Whether the question could be answered.</returns>
     public static bool Answer(string name, ReadOnlySpan<byte> question, ArrayBufferWriter<byte> answer)
     {
-        if (!Computations.TryGetValue(name, out var computation))
+        if (!ByName.TryGetValue(name, out var computation))
             return Refuse(answer, [new Problem("", "unknown-computation", $"There is nothing called {name} to compute. Known: {string.Join(", ", Names)}.")]);
         var problems = new List<Problem>();
         try

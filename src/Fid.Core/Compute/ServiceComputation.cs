@@ -6,7 +6,7 @@ using NodaTime;
 namespace Fid.Core.Compute;
 
 /// <summary>`service`: since when somebody belongs to the firm; `leave`: what leave is left of a year somebody starts in.</summary>
-internal static class ServiceDoor
+internal static class ServiceComputation
 {
     private static readonly Shape ServiceQuestion = new("employments", "bridgeDays");
     private static readonly Shape Employment = new("start", "end?");

@@ -9,7 +9,7 @@ using Xunit;
 namespace Fid.Core.Tests.Compute;
 
 /// <summary>Whatever stands in a question in another form than it should is refused at its place, whichever computation is asked.</summary>
-public class DoorShapeTests
+public class ComputationShapeTests
 {
     // Where anything may stand: values of records, and what templates say of a thing.
     private static readonly string[] Free = ["/values/", "/facts/", "/typed/", "/base/", "/mine/", "/theirs/", "/default/value", "/tasks/0/work"];
@@ -32,11 +32,11 @@ public class DoorShapeTests
         "99999999999",
     ];
 
-    public static TheoryData<string> Names => [.. Door.Names];
+    public static TheoryData<string> Names => [.. Computations.Names];
 
     [Theory]
     [MemberData(nameof(Names))]
-    public void A_question_that_has_everything_is_answered(string name) => Asked.Answer(name, DoorQuestions.Of(name)).ShouldStartWith("{");
+    public void A_question_that_has_everything_is_answered(string name) => Asked.Answer(name, ComputationQuestions.Of(name)).ShouldStartWith("{");
 
     [Theory]
     [MemberData(nameof(Names))]
@@ -47,7 +47,7 @@ public class DoorShapeTests
         foreach (var (path, value) in Places(name).Skip(1))
         foreach (var other in Others.Where(o => KindOf(JsonNode.Parse(o)) != KindOf(value)))
         {
-            var question = JsonNode.Parse(DoorQuestions.Of(name))!;
+            var question = JsonNode.Parse(ComputationQuestions.Of(name))!;
             Put(question, path, JsonNode.Parse(other));
             if (Answers(name, question, out var problems))
                 (IsFree(name, path) || IsEither(name, path) || (other == "null" && CanBeLeftOut(name, path))).ShouldBeTrue($"{name} takes {other} at {path}");
@@ -67,7 +67,7 @@ public class DoorShapeTests
         foreach (var (path, value) in Places(name).Skip(1).Where(p => p.Value is not (JsonObject or JsonArray) && !IsFree(name, p.Path)))
         foreach (var other in Others.Where(o => o is not ("null" or "1.5") && KindOf(JsonNode.Parse(o)) != KindOf(value)))
         {
-            var question = JsonNode.Parse(DoorQuestions.Of(name))!;
+            var question = JsonNode.Parse(ComputationQuestions.Of(name))!;
             Put(question, path, JsonNode.Parse(other));
             if (!Answers(name, question, out var problems))
                 problems.Count.ShouldBe(1, $"{name}: {other} at {path}: {string.Join("; ", problems.Select(p => p.Path + " " + p.Code))}");
@@ -81,7 +81,7 @@ public class DoorShapeTests
         var needed = 0;
         foreach (var (path, _) in Places(name).Where(p => p.Path.Length > 0))
         {
-            var question = JsonNode.Parse(DoorQuestions.Of(name))!;
+            var question = JsonNode.Parse(ComputationQuestions.Of(name))!;
             if (At(question, path[..path.LastIndexOf('/')]) is not JsonObject holder)
                 continue;
             holder.Remove(path[(path.LastIndexOf('/') + 1)..]);
@@ -103,14 +103,14 @@ public class DoorShapeTests
     {
         foreach (var (path, value) in Places(name).Where(p => p.Value is JsonObject { Count: > 0 } && !IsFree(name, p.Path + "/")))
         {
-            var question = JsonNode.Parse(DoorQuestions.Of(name))!;
+            var question = JsonNode.Parse(ComputationQuestions.Of(name))!;
             ((JsonObject)At(question, path)!)["unheardOf"] = 7;
             if (!Answers(name, question, out var problems))
                 problems.ShouldContain(p => p.Path.StartsWith(path, StringComparison.Ordinal), $"{name}: another property in {path}");
             else
                 IsNamed(name, path).ShouldBeTrue($"{name} takes another property in {path}");
             var first = ((JsonObject)value!).First();
-            var whole = DoorQuestions.Of(name);
+            var whole = ComputationQuestions.Of(name);
             var at = JsonNode.Parse(whole)!;
             ((JsonObject)At(at, path)!)["twice-over"] = first.Value?.DeepClone();
             Asked
@@ -122,8 +122,8 @@ public class DoorShapeTests
     [Fact]
     public void Nothing_that_is_asked_of_any_computation_makes_it_fall_over() =>
         (
-            from name in Gen.OneOf(Door.Names.Select(Gen.Const).ToArray())
-            let question = DoorQuestions.Of(name)
+            from name in Gen.OneOf(Computations.Names.Select(Gen.Const).ToArray())
+            let question = ComputationQuestions.Of(name)
             from at in Gen.Int[0, question.Length - 1]
             from junk in Gen.OneOf(Junk.Select(Gen.Const).ToArray())
             from length in Gen.Int[0, 30]
@@ -132,7 +132,7 @@ public class DoorShapeTests
 
     private static IEnumerable<(string Path, JsonNode? Value)> Places(string name)
     {
-        return In("", JsonNode.Parse(DoorQuestions.Of(name)));
+        return In("", JsonNode.Parse(ComputationQuestions.Of(name)));
 
         static IEnumerable<(string, JsonNode?)> In(string path, JsonNode? value) =>
             value switch
@@ -161,7 +161,7 @@ public class DoorShapeTests
     // What can be left out can be said to be nothing.
     private static bool CanBeLeftOut(string name, string path)
     {
-        var question = JsonNode.Parse(DoorQuestions.Of(name))!;
+        var question = JsonNode.Parse(ComputationQuestions.Of(name))!;
         return At(question, path[..path.LastIndexOf('/')]) is JsonObject holder
             && holder.Remove(path[(path.LastIndexOf('/') + 1)..])
             && Answers(name, question, out _);

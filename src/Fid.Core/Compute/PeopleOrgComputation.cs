@@ -5,7 +5,7 @@ using Fid.Core.People;
 namespace Fid.Core.Compute;
 
 /// <summary>`people.org`: who reports to whom.</summary>
-internal static class PeopleOrgDoor
+internal static class PeopleOrgComputation
 {
     private static readonly Shape Question = new("people");
     private static readonly Shape Member = new("id", "manager?", "dotted?");
