@@ -1,5 +1,6 @@
 using System.Collections;
 using System.Globalization;
+using Fid.Core.Calendars;
 using NodaTime;
 using NodaTime.Text;
 
@@ -44,16 +45,8 @@ internal static class RecordFunctions
             "ADDDAYS" => Text(from.PlusDays(Whole(second))),
             "ADDMONTHS" => Text(from.PlusMonths(Whole(second))),
             "ADDWORKINGDAYS" => facts.Calendar.Add(from, Whole(second)) is { } day ? Text(day) : null,
-            _ => (decimal)Years(from, Date(second)),
+            _ => (decimal)Age.On(from, Date(second)),
         };
-    }
-
-    // Somebody born on 29 February is a year older on 1 March of a common year.
-    private static int Years(LocalDate born, LocalDate on)
-    {
-        if (on < born)
-            return 0;
-        return on.Year - born.Year - ((on.Month, on.Day).CompareTo((born.Month, born.Day)) < 0 ? 1 : 0);
     }
 
     private static LocalDate Date(object? value) => value is string text && IsDate(text, out var date) ? date : throw new FormatException("This is no date.");

@@ -155,16 +155,10 @@ public static class ColumnValue
             : CellValue.Of(clean);
     }
 
-    private static CellValue Option(ListColumn column, string text)
-    {
-        foreach (var o in column.Options!)
-            if (string.Equals(o.Value, text, StringComparison.OrdinalIgnoreCase))
-                return CellValue.Of(o.Value);
-        var wanted = TextRules.Fold(text);
-        return column.Options!.FirstOrDefault(o => TextRules.Fold(o.Value) == wanted || o.Label.All.Any(l => TextRules.Fold(l) == wanted)) is { } option
-            ? CellValue.Of(option.Value)
+    private static CellValue Option(ListColumn column, string text) =>
+        NamedChoice.Find([.. column.Options!.Select(o => new NamedChoice(o.Value, o.Label.All))], text) is { } option
+            ? CellValue.Of(option)
             : CellValue.Wrong("unknown-option", $"Choose one of {string.Join(", ", column.Options!.Select(o => o.Label.En))}.");
-    }
 
     private static CellValue Text(ListColumn column, string text)
     {

@@ -101,12 +101,6 @@ public static class FieldCell
         };
 
     // By value or label, in any language and any capitals.
-    private static string? Option(FieldDefinition field, string said)
-    {
-        var options = field.Options ?? [];
-        if (options.FirstOrDefault(o => string.Equals(o.Value, said, StringComparison.OrdinalIgnoreCase)) is { } exact)
-            return exact.Value;
-        var wanted = TextRules.Fold(said);
-        return options.FirstOrDefault(o => TextRules.Fold(o.Value) == wanted || o.Labels.Values.Any(l => TextRules.Fold(l) == wanted))?.Value;
-    }
+    private static string? Option(FieldDefinition field, string said) =>
+        NamedChoice.Find([.. (field.Options ?? []).Select(o => new NamedChoice(o.Value, o.Labels.Values))], said);
 }

@@ -5,6 +5,7 @@ using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Server.Exchange;
 using Fid.Server.Platform;
@@ -121,11 +122,7 @@ internal static class GapSheet
                     ? "yes"
                     : "no"
                 : cell,
-            FieldType.Choice when field.Options is { } options => options
-                .FirstOrDefault(o =>
-                    string.Equals(o.Value, cell, StringComparison.OrdinalIgnoreCase) || o.Labels.Values.Contains(cell, StringComparer.OrdinalIgnoreCase)
-                )
-                ?.Value
+            FieldType.Choice when field.Options is { } options => NamedChoice.Find([.. options.Select(o => new NamedChoice(o.Value, o.Labels.Values))], cell)
                 ?? cell,
             _ => cell,
         };

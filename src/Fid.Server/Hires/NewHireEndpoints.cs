@@ -5,6 +5,7 @@ using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Core;
+using Fid.Core.Calendars;
 using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Data;
@@ -14,6 +15,7 @@ using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using NodaTime.Text;
 
 namespace Fid.Server.Hires;
 
@@ -164,6 +166,7 @@ internal static class NewHireEndpoints
             [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Owner(g.Key), g.Count())).OrderByDescending(s => s.Count)],
             draft.Template.Name,
             draft.Template.Version,
+            reader.Sees("birth_date") && DateOf(draft, "birth_date") is { } born && born <= today ? Age.On(born, today) : null,
             BackDated.Of(request.Start, today, plan)
         );
     }
@@ -175,6 +178,12 @@ internal static class NewHireEndpoints
             facts["start_date"] = JsonSerializer.SerializeToElement(first.ToString("uuuu-MM-dd", null));
         return facts;
     }
+
+    private static LocalDate? DateOf(HireDraft draft, string field) =>
+        draft.Values.TryGetValue(field, out var held) && held.Value.ValueKind == JsonValueKind.String
+        && LocalDatePattern.Iso.Parse(held.Value.GetString()!).TryGetValue(default, out var date)
+            ? date
+            : null;
 
     private static IEnumerable<TaskRow> Rows(HireDraft draft) => draft.Tasks.Select(TaskRow.Of);
 }
@@ -216,6 +225,7 @@ public sealed record BackDated(int Days, int Overdue)
 /// <param name="Problems">What is wrong with what was typed so far.</param>
 /// <param name="Missing">Keys of fields needed to prepare and still empty.</param>
 /// <param name="Feasible">Whether everything can be ready by the start; null while there is no start.</param>
+/// <param name="Age">In whole years, today; null without a date of birth, or for those who may not see it.</param>
 /// <param name="BackDated">What a start in the past means; null for one that is not.</param>
 public sealed record HirePreview(
     PreviewValue[] Values,
@@ -229,6 +239,7 @@ public sealed record HirePreview(
     OwnerShare[] Owners,
     string TemplateName,
     int TemplateVersion,
+    int? Age,
     BackDated? BackDated
 );
 

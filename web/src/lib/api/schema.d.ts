@@ -7422,6 +7422,11 @@ export interface components {
             templateName: string;
             /** Format: int32 */
             templateVersion: number;
+            /**
+             * Format: int32
+             * @description In whole years, today; null without a date of birth, or for those who may not see it.
+             */
+            age: null | number;
             backDated: null | components["schemas"]["BackDated"];
         };
         /** @description What newer versions mean for a hire. */

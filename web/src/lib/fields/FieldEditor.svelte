@@ -1,17 +1,17 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
-  import { nameOf as entryName, optionsQuery } from '$lib/lists/queries';
+  import { optionsQuery } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
-  import { keyFrom, nameOf, renamed, type Field } from './configuration';
+  import { nameOf, type Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
-  import { sentenceOf } from './findings';
   import AccessEditor from './AccessEditor.svelte';
   import ColumnsEditor from './ColumnsEditor.svelte';
   import HoldsEditor from './HoldsEditor.svelte';
   import FormulaInput from './FormulaInput.svelte';
+  import { FieldEditing } from './fieldEditing.svelte';
   import FormulaResult from './FormulaResult.svelte';
   import OptionsEditor from './OptionsEditor.svelte';
   import RequiredPicker from './RequiredPicker.svelte';
@@ -33,37 +33,19 @@
   let { field, drafting, server, live, onremove, onrename, oncopy }: Props = $props();
   const w = $derived(words().sheet);
   const options = optionsQuery();
+  const editing = new FieldEditing(() => ({
+    field,
+    live,
+    drafting,
+    shipped: server.shipped,
+    entries: options.data?.options ?? [],
+    onrename
+  }));
+  const { errorOf, edit, rename, relabel, characterOf } = editing;
   const fields = $derived(drafting.configuration.fields);
-  const shipped = $derived(server.shipped.includes(field.key));
-  const edit = (change: Partial<Field>) => void drafting.edit(field.key, change);
-  const finding = (part: string) => drafting.review?.findings.find((f) => f.fields[0] === field.key && f.part === part);
-  const errorOf = (part: string) => {
-    const found = finding(part);
-    return found && sentenceOf(found, drafting);
-  };
-
-  const isChoice = $derived(field.type === 'choice' || field.type === 'choices');
-  const parents = $derived.by(() => {
-    const parent = fields.find((f) => f.key === field.parent);
-    if (parent?.options)
-      return parent.options.filter((o) => !o.retired).map((o) => ({ value: o.value, label: o.label?.[text.language] || o.value }));
-    return (options.data?.options ?? [])
-      .filter((o) => parent?.list === o.list && !o.retired)
-      .map((o) => ({ value: o.code, label: entryName(options.data!.options, o.list, o.code) }));
-  });
-  const others = $derived(fields.filter((f) => f.key !== field.key));
-  function rename(key: string) {
-    if (key === '' || key === field.key || live || shipped) return;
-    const to = keyFrom(key, others);
-    void drafting.put(renamed(drafting.configuration, field.key, to));
-    onrename(to);
-  }
-  /** Until it is published its key follows its label, as long as nobody chose another. */
-  function relabel(language: string, label: string) {
-    const follows = !live && !shipped && language === 'en' && field.key.replace(/_\d+$/, '') === keyFrom(field.label?.en ?? '', []);
-    edit({ label: { ...field.label, [language]: label } });
-    if (follows) rename(label);
-  }
+  const shipped = $derived(editing.shipped);
+  const parents = $derived(editing.parents);
+  const others = $derived(editing.others);
 </script>
 
 <div class="grid min-w-0 grid-cols-1 gap-x-5 gap-y-1 sm:grid-cols-2 lg:grid-cols-4">
@@ -103,16 +85,7 @@
     note={live ? w.keyNote : undefined}
     onchange={(of) => !live && edit({ of: of === 'person' ? 'person' : undefined })}
   />
-  <HoldsEditor
-    id="field"
-    {field}
-    {server}
-    fields={others}
-    {shipped}
-    {errorOf}
-    characterOf={(part) => finding(part)?.character ?? undefined}
-    {edit}
-  />
+  <HoldsEditor id="field" {field} {server} fields={others} {shipped} {errorOf} {characterOf} {edit} />
   <RequiredPicker id="field-required" {field} stages={server.stages} error={errorOf('required') ?? errorOf('access')} {edit} />
   {#each ['requiredWhen', 'showWhen'] as const as part (part)}
     <div class="min-w-0 sm:col-span-2">
@@ -125,19 +98,19 @@
         note={w.showNote}
         otherwise={part === 'showWhen' ? words().always : w.asRequired}
         error={errorOf(part)}
-        character={finding(part)?.character ?? undefined}
+        character={characterOf(part)}
         onchange={(formula) => edit({ [part]: formula || undefined })}
       />
     </div>
   {/each}
-  {#if isChoice && !field.list}
+  {#if editing.hasOptions}
     <div class="col-span-full">
       <OptionsEditor options={field.options ?? []} {parents} onchange={(o) => edit({ options: o })} />
       {#if errorOf('options')}<p role="alert" class="text-rust text-xs font-semibold">{errorOf('options')}</p>{/if}
     </div>
   {/if}
   {#if field.type === 'rows'}
-    <ColumnsEditor {field} {server} {shipped} {others} {errorOf} characterOf={(part) => finding(part)?.character ?? undefined} {edit} />
+    <ColumnsEditor {field} {server} {shipped} {others} {errorOf} {characterOf} {edit} />
   {/if}
   {#if field.type !== 'rows'}
     <div class="col-span-full">
@@ -160,7 +133,7 @@
             {fields}
             functions={server.functions}
             error={errorOf(`onChange/${i}/formula`)}
-            character={finding(`onChange/${i}/formula`)?.character ?? undefined}
+            character={characterOf(`onChange/${i}/formula`)}
             onchange={(formula) => edit({ onChange: field.onChange!.map((r, k) => (k === i ? { ...r, formula } : r)) })}
           />
           <button type="button" class="link mt-5 text-xs" onclick={() => edit({ onChange: field.onChange!.filter((_, k) => k !== i) })}

@@ -9,7 +9,7 @@
     parts: Part[];
     part: Part;
     counts: Partial<Record<Part, number>>;
-    wrong: Set<string>;
+    wrong: Part[];
     looks: LayerLook[];
     edited: string;
     onpart: (part: Part) => void;
@@ -32,7 +32,7 @@
           onclick={() => onpart(p)}
         >
           <span
-            >{w.parts[p]}{#if wrong.has(p)}<span class="text-rust" aria-hidden="true"> ▲</span>{/if}</span
+            >{w.parts[p]}{#if wrong.includes(p)}<span class="text-rust" aria-hidden="true"> ▲</span>{/if}</span
           >
           {#if counts[p] !== undefined}<span class="text-soft text-xs tabular-nums">{counts[p]}</span>{/if}
         </button>

@@ -1,6 +1,4 @@
 <script lang="ts">
-  import { fieldTitle } from '$lib/text/fieldLabels.svelte';
-  import { keyIn } from '$lib/record/rows';
   import { goto } from '$app/navigation';
   import { api, data, type Api } from '$lib/api/client';
   import { keys } from '$lib/keys/keys.svelte';
@@ -14,15 +12,15 @@
   import EntryRows from './EntryRows.svelte';
   import EntrySheet from './EntrySheet.svelte';
   import Example from './Example.svelte';
-  import { layerLooks } from './layers';
   import Naming from './Naming.svelte';
   import Parts from './Parts.svelte';
   import PublishTemplate from './PublishTemplate.svelte';
   import { editingQuery, templateKeys } from './queries';
   import ReadyTasks from './ReadyTasks.svelte';
-  import { entriesOf, lists, type ListName, type Part } from './spec';
+  import { entriesOf, type ListName } from './spec';
   import TaskRows from './TaskRows.svelte';
   import TaskSheet from './TaskSheet.svelte';
+  import { TemplateView } from './templateView.svelte';
   import TemplateVersions from './TemplateVersions.svelte';
   import ValueRows from './ValueRows.svelte';
   import ValueSheet from './ValueSheet.svelte';
@@ -45,8 +43,7 @@
     editing.take(template);
   });
 
-  let part = $state<Part>('values');
-  let selected = $state<string>();
+  const view = new TemplateView(editing, () => offered.data?.fields ?? []);
   let publishing = $state(false);
   let versions = $state(false);
   let copying = $state(false);
@@ -54,23 +51,7 @@
   let values = $state<ValueRows>();
   let tasks = $state<TaskRows>();
   let entries = $state<EntryRows>();
-  const parts = $derived<Part[]>(['values', ...lists, 'about']);
-  const looks = $derived(layerLooks(editing.example, editing.code));
-  const findings = $derived(editing.example?.findings ?? []);
-  const wrong = $derived(new Set<string>(findings.filter((f) => f.blocks).map((f) => (parts.includes(f.part as Part) ? f.part : 'about'))));
-  const counts = $derived({
-    values: editing.example?.values.length ?? 0,
-    ...Object.fromEntries(lists.map((l) => [l, editing.example?.entries.filter((e) => e.list === l).length ?? 0]))
-  });
-  // A value in a row is one of its column; the row is named by what it is about.
-  const selectedOffer = $derived(
-    part === 'values' && selected ? offered.data?.fields.find((f) => f.field.key === keyIn(selected!)) : undefined
-  );
-  const selectedField = $derived(
-    selectedOffer && selected
-      ? { ...selectedOffer.field, key: selected, label: { en: fieldTitle(selected), de: fieldTitle(selected) } }
-      : undefined
-  );
+  const looks = $derived(view.looks);
   const below = $derived(
     editing.spec.buildsOn ? (all.data?.find((t) => t.code === editing.spec.buildsOn)?.name ?? editing.spec.buildsOn) : undefined
   );
@@ -80,10 +61,6 @@
     enabled: mayEdit && template.underWay > 0
   }));
 
-  function go(next: Part) {
-    part = next;
-    selected = undefined;
-  }
   async function discard() {
     if (!confirm(w.discardSure)) return;
     try {
@@ -123,8 +100,8 @@
     next?.click();
   }
   function add() {
-    if (part === 'values') values?.add();
-    else if (part === 'tasks') tasks?.add();
+    if (view.part === 'values') values?.add();
+    else if (view.part === 'tasks') tasks?.add();
     else entries?.add();
   }
   $effect(() =>
@@ -135,11 +112,11 @@
         ? [
             { key: 'a', label: w.value.add, run: add },
             { key: 'e', label: w.edit, run: () => document.querySelector<HTMLElement>('[aria-keyshortcuts="e"]')?.click() },
-            { key: 'Alt+ArrowDown', label: w.task.down, run: () => selected && tasks?.move(selected, 1) },
-            { key: 'Alt+ArrowUp', label: w.task.up, run: () => selected && tasks?.move(selected, -1) }
+            { key: 'Alt+ArrowDown', label: w.task.down, run: () => view.selected && tasks?.move(view.selected, 1) },
+            { key: 'Alt+ArrowUp', label: w.task.up, run: () => view.selected && tasks?.move(view.selected, -1) }
           ]
         : []),
-      { key: 'Escape', run: () => (selected ? (selected = undefined) : void goto('/templates')) }
+      { key: 'Escape', run: () => (view.selected ? (view.selected = undefined) : void goto('/templates')) }
     ])
   );
 </script>
@@ -192,30 +169,38 @@
     </div>
   {/if}
   <div class="grid gap-x-5 gap-y-6 pt-2 lg:grid-cols-[11.5rem_1fr_20rem]">
-    <Parts {parts} {part} {counts} {wrong} {looks} edited={editing.code} onpart={go} />
+    <Parts
+      parts={view.parts}
+      part={view.part}
+      counts={view.counts}
+      wrong={view.wrong}
+      {looks}
+      edited={editing.code}
+      onpart={(part) => view.go(part)}
+    />
     <div data-rows class="min-w-0 pt-2">
-      {#if part === 'values'}
+      {#if view.part === 'values'}
         <ValueRows
           bind:this={values}
           {editing}
           offered={offered.data?.fields ?? []}
           {looks}
-          {selected}
+          selected={view.selected}
           {mayEdit}
-          onselect={(field) => (selected = field)}
+          onselect={(field) => (view.selected = field)}
         />
-      {:else if part === 'tasks'}
+      {:else if view.part === 'tasks'}
         <TaskRows
           bind:this={tasks}
           {editing}
           stages={offered.data?.stages ?? []}
           {looks}
-          {selected}
+          selected={view.selected}
           {mayEdit}
-          onselect={(key) => (selected = key)}
+          onselect={(key) => (view.selected = key)}
           onlibrary={() => (library = true)}
         />
-      {:else if part === 'about'}
+      {:else if view.part === 'about'}
         <About
           {editing}
           templates={all.data ?? []}
@@ -224,40 +209,48 @@
           {mayEdit}
         />
       {:else}
-        {#key part}
-          <EntryRows bind:this={entries} {editing} list={part} {looks} {selected} {mayEdit} onselect={(key) => (selected = key)} />
+        {#key view.part}
+          <EntryRows
+            bind:this={entries}
+            {editing}
+            list={view.part}
+            {looks}
+            selected={view.selected}
+            {mayEdit}
+            onselect={(key) => (view.selected = key)}
+          />
         {/key}
       {/if}
     </div>
     <Example {editing} {looks} templates={all.data ?? []} />
   </div>
 </div>
-{#if selectedField}
-  {#key selected}
+{#if view.field}
+  {#key view.selected}
     <ValueSheet
       {editing}
-      field={selectedField}
+      field={view.field}
       offered={offered.data?.fields ?? []}
       functions={offered.data?.functions ?? []}
       {looks}
-      mayEdit={mayEdit && (selectedOffer?.maySet ?? false)}
+      mayEdit={mayEdit && view.maySet}
     />
   {/key}
-{:else if part === 'tasks' && selected}
-  {#key selected}
+{:else if view.part === 'tasks' && view.selected}
+  {#key view.selected}
     <TaskSheet
       {editing}
-      key={selected}
+      key={view.selected}
       stages={offered.data?.stages ?? []}
       {looks}
       {mayEdit}
-      onmove={(by) => tasks?.move(selected!, by)}
-      onclose={() => (selected = undefined)}
+      onmove={(by) => tasks?.move(view.selected!, by)}
+      onclose={() => (view.selected = undefined)}
     />
   {/key}
-{:else if selected && part !== 'about' && part !== 'values'}
-  {#key selected}
-    <EntrySheet {editing} list={part as ListName} key={selected} {mayEdit} onclose={() => (selected = undefined)} />
+{:else if view.selected && view.part !== 'about' && view.part !== 'values'}
+  {#key view.selected}
+    <EntrySheet {editing} list={view.part as ListName} key={view.selected} {mayEdit} onclose={() => (view.selected = undefined)} />
   {/key}
 {/if}
 {#if publishing}<PublishTemplate bind:open={publishing} {editing} live={template.version} underWay={template.underWay} />{/if}

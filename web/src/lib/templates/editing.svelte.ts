@@ -1,53 +1,44 @@
-import { api, ApiProblem, data, type Api } from '$lib/api/client';
+import { api, data, type Api } from '$lib/api/client';
+import { ServerDraft } from '$lib/api/serverDraft.svelte';
 import { clausesOf } from '$lib/fields/clauses';
 import { blank, entriesOf, withEntries, withEntry, workedName, type Entry, type Example, type Spec } from './spec';
 
 type Draft = Api['TemplateDraftResponse'];
 
-/** A template being edited: its draft is kept by the server with every change, and what a hire would get is worked out anew. */
-export class TemplateEditing {
-  spec = $state.raw<Spec>(blank('', false));
+/** A template being edited, and what a hire would get from it, worked out anew with every change. */
+export class TemplateEditing extends ServerDraft<Spec, Draft> {
   example = $state.raw<Example>();
-  /** Somebody else's draft that was saved meanwhile. */
-  other = $state.raw<Draft>();
-  isDraft = $state(false);
-  saving = $state(false);
-  by = $state('');
   /** What the example is for. */
   facts = $state<Record<string, unknown>>({});
   start = $state<string | null>(null);
   use = $state('');
-  #version: string | undefined;
-  #waiting: Promise<void> = Promise.resolve();
-  #wanted = 0;
   #looked = 0;
 
-  constructor(readonly code: string) {}
+  constructor(readonly code: string) {
+    super(blank('', false));
+  }
 
-  get version() {
-    return this.#version;
+  get spec() {
+    return this.content;
   }
 
   take(template: Api['TemplateResponse']) {
-    this.isDraft = template.draft !== null;
-    this.spec = template.draft?.spec ?? template.live!;
-    this.#version = template.draft?.version;
-    this.by = template.draft?.byName ?? '';
-    this.other = undefined;
+    this.begin(template.draft, template.live!);
     void this.look();
   }
 
-  /** Puts a whole spec in the draft's place, and saves it; one save after the other. */
-  put(spec: Spec): Promise<void> {
-    this.spec = spec;
-    this.isDraft = true;
-    const mine = ++this.#wanted;
+  override put(spec: Spec): Promise<void> {
+    const saved = super.put(spec);
     void this.look();
-    this.#waiting = this.#waiting.then(async () => {
-      // Of several changes in a row only the last needs to go.
-      if (mine === this.#wanted) await this.#save();
-    });
-    return this.#waiting;
+    return saved;
+  }
+
+  protected save(spec: Spec, headers: { 'If-Match'?: string }) {
+    return data(api.PUT('/api/templates/{code}/draft', { params: { path: { code: this.code } }, body: { spec }, headers }));
+  }
+
+  protected contentOf(draft: Draft) {
+    return draft.spec;
   }
 
   /** What the example calls its tasks and messages, by key. */
@@ -109,38 +100,6 @@ export class TemplateEditing {
     const rest = all.filter((e) => e.key !== key);
     const at = before === undefined ? rest.length : rest.findIndex((e) => e.key === before);
     if (at >= 0) void this.put(withEntries(this.spec, list, [...rest.slice(0, at), entry, ...rest.slice(at)]));
-  }
-
-  /** Goes on with the other's draft, or puts ours over it. */
-  async settle(keepOurs: boolean) {
-    const there = this.other!;
-    this.other = undefined;
-    this.#version = there.version;
-    if (keepOurs) await this.put(this.spec);
-    else {
-      this.spec = there.spec;
-      await this.look();
-    }
-  }
-
-  async #save() {
-    this.saving = true;
-    try {
-      const draft = await data(
-        api.PUT('/api/templates/{code}/draft', {
-          params: { path: { code: this.code } },
-          body: { spec: this.spec },
-          headers: this.#version ? { 'If-Match': this.#version } : {}
-        })
-      );
-      this.#version = draft.version;
-      this.by = draft.byName;
-    } catch (e) {
-      if (e instanceof ApiProblem && e.status === 412) this.other = e.current as Draft;
-      else throw e;
-    } finally {
-      this.saving = false;
-    }
   }
 
   /** What makes an add-on apply to the example, where its condition is of plain choices. */

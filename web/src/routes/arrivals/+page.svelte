@@ -15,7 +15,8 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { type Component } from 'svelte';
-  import { filters, fit, isNamed, name, order, orders, type Filter, type Order, type Row } from './arrivals';
+  import { filters, name, orders, type Row } from './arrivals';
+  import { ArrivalsView } from './arrivalsView.svelte';
   import HoldUp from './HoldUp.svelte';
   import { hireKeys } from '$lib/hires/queries';
 
@@ -24,11 +25,7 @@
   const fromRecruiting = $derived(intake.data ?? 0);
   const t = $derived(text.t.arrivals);
 
-  let filter = $state<Filter>('all');
-  let site = $state('');
-  let by = $state<Order>('start');
-  let find = $state('');
-  let selected = $state<string>();
+  const view = new ArrivalsView(() => arrivals.data);
   let finder = $state<HTMLInputElement>();
   let table = $state<Rows<Row>>();
   let pageWidth = $state(1280);
@@ -39,16 +36,6 @@
   let Move = $state<Component<{ open: boolean; id: string }>>();
   let moving = $state(false);
 
-  const all = $derived(arrivals.data?.hires ?? []);
-  const notReady = $derived(fit(all, 'notReady').length);
-  const sites = $derived([...new Map(all.flatMap((r) => (r.siteCode ? [[r.siteCode, r.site ?? r.siteCode] as const] : []))).entries()]);
-  const rows = $derived(
-    order(
-      fit(all, filter).filter((r) => (site === '' || r.siteCode === site) && isNamed(r, find)),
-      by
-    )
-  );
-  const chosen = $derived(rows.find((r) => r.id === selected));
   const today = $derived(arrivals.data?.today ?? session.today);
   const scale = $derived(new TimeScale(dayNumber(today) - 7, dayNumber(today) + 48, chartWidth));
 
@@ -64,13 +51,9 @@
     Move ??= (await import('$lib/hires/MoveStart.svelte')).default;
     moving = true;
   }
-  function step(by: number) {
-    const at = rows.findIndex((r) => r.id === selected);
-    const to = at < 0 ? (by > 0 ? 0 : rows.length - 1) : Math.min(Math.max(at + by, 0), rows.length - 1);
-    const next = rows[to];
-    if (!next) return;
-    selected = next.id;
-    void table?.focus(to, `[data-id="${next.id}"]`);
+  function step(by: 1 | -1) {
+    const to = view.step(by);
+    if (to) void table?.focus(to.at, `[data-id="${to.row.id}"]`);
   }
   const checklist = (row: Row) => `/hires/${row.id}/checklist`;
   const record = (row: Row) => `/hires/${row.id}/record`;
@@ -81,11 +64,11 @@
       { key: 'ArrowDown', label: text.t.keys.down, run: () => step(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => step(-1) },
       { key: '/', label: text.t.keys.filter, run: () => finder?.focus() },
-      ...(chosen
+      ...(view.chosen
         ? [
-            { key: 'Enter', label: text.t.keys.open, run: () => void goto(checklist(chosen)) },
-            ...(session.seesArrivals ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(record(chosen)) }] : []),
-            { key: 'Escape', run: () => (selected = undefined) }
+            { key: 'Enter', label: text.t.keys.open, run: () => void goto(checklist(view.chosen!)) },
+            ...(session.seesArrivals ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(record(view.chosen!)) }] : []),
+            { key: 'Escape', run: () => (view.selected = undefined) }
           ]
         : [])
     ])
@@ -101,12 +84,12 @@
   <div class="page">
     <div class="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 pt-5 pb-2">
       <h1 class="text-2xl leading-tight">
-        {t.news(all.length)}
-        {#if all.length > 0}<button
+        {t.news(view.all.length)}
+        {#if view.all.length > 0}<button
             type="button"
-            class="text-left {notReady > 0 ? 'text-rust hover:underline' : 'text-sea'}"
-            disabled={notReady === 0}
-            onclick={() => (filter = filter === 'notReady' ? 'all' : 'notReady')}>{t.notReady(notReady)}</button
+            class="text-left {view.notReady > 0 ? 'text-rust hover:underline' : 'text-sea'}"
+            disabled={view.notReady === 0}
+            onclick={() => view.toggleNotReady()}>{t.notReady(view.notReady)}</button
           >{/if}
       </h1>
       {#if fromRecruiting > 0}
@@ -117,7 +100,7 @@
       {#if session.coordinates}<Button look="primary" key="n" onclick={newHire}>{t.newHire}</Button>{/if}
     </div>
 
-    {#if all.length === 0}
+    {#if view.all.length === 0}
       <div class="border-ink mt-6 max-w-lg border-t pt-4">
         <h2 class="text-lg">{t.emptyTitle}</h2>
         <p class="text-soft mt-1 mb-4">{t.empty}</p>
@@ -129,49 +112,49 @@
           {#each filters as f (f)}
             <button
               type="button"
-              aria-pressed={filter === f}
-              class="border-b-2 py-1 {filter === f ? 'border-ink font-semibold' : 'text-soft hover:text-ink border-transparent'}"
-              onclick={() => (filter = f)}>{t.filters[f]} {fit(all, f).length}</button
+              aria-pressed={view.filter === f}
+              class="border-b-2 py-1 {view.filter === f ? 'border-ink font-semibold' : 'text-soft hover:text-ink border-transparent'}"
+              onclick={() => (view.filter = f)}>{t.filters[f]} {view.count(f)}</button
             >
           {/each}
         </div>
         <div class="text-soft flex flex-wrap items-center gap-x-5 gap-y-1">
           <input
             bind:this={finder}
-            bind:value={find}
+            bind:value={view.find}
             type="search"
             aria-label={t.find}
             placeholder={t.find}
             class="border-rule w-32 border-b bg-transparent py-1"
             onkeydown={(e) => {
               if (e.key === 'Escape') {
-                find = '';
+                view.find = '';
                 e.currentTarget.blur();
               } else if (e.key === 'ArrowDown' || e.key === 'Enter') {
                 e.preventDefault();
                 e.stopPropagation();
-                selected = undefined;
+                view.selected = undefined;
                 step(1);
               }
             }}
           />
           <label
             >{t.site}
-            <select bind:value={site} class="bg-paper text-ink font-semibold"
-              ><option value="">{t.allSites}</option>{#each sites as [code, label] (code)}<option value={code}>{label}</option
+            <select bind:value={view.site} class="bg-paper text-ink font-semibold"
+              ><option value="">{t.allSites}</option>{#each view.sites as [code, label] (code)}<option value={code}>{label}</option
                 >{/each}</select
             ></label
           >
           <label
             >{t.order}
-            <select bind:value={by} class="bg-paper text-ink font-semibold"
+            <select bind:value={view.by} class="bg-paper text-ink font-semibold"
               >{#each orders as o (o)}<option value={o}>{t.orders[o]}</option>{/each}</select
             ></label
           >
         </div>
       </div>
 
-      <div role="grid" aria-label={text.t.places.arrivals} aria-rowcount={rows.length + 1} class="border-ink border-t">
+      <div role="grid" aria-label={text.t.places.arrivals} aria-rowcount={view.rows.length + 1} class="border-ink border-t">
         <div role="row" class="row bg-paper sticky top-0 z-10">
           <span role="columnheader" class="sr-only">{t.columns.name}</span>
           <span role="columnheader" class="sr-only">{t.columns.start}</span>
@@ -187,11 +170,11 @@
             role="row"
             aria-rowindex={i + 2}
             data-id={row.id}
-            tabindex={selected === row.id || (!chosen && i === 0) ? 0 : -1}
-            aria-selected={selected === row.id}
-            class="row hire border-b {selected === row.id ? 'bg-sheet outline-sea outline-2 -outline-offset-2' : 'border-rule'}"
-            onfocus={() => (selected = row.id)}
-            onclick={() => (selected = row.id)}
+            tabindex={view.isEntry(row, i) ? 0 : -1}
+            aria-selected={view.selected === row.id}
+            class="row hire border-b {view.selected === row.id ? 'bg-sheet outline-sea outline-2 -outline-offset-2' : 'border-rule'}"
+            onfocus={() => (view.selected = row.id)}
+            onclick={() => (view.selected = row.id)}
             ondblclick={() => goto(checklist(row))}
           >
             <div role="gridcell" class="who min-w-0 py-2 pl-3">
@@ -230,39 +213,32 @@
         <Rows
           bind:this={table}
           role="rowgroup"
-          items={rows}
+          items={view.rows}
           id={(row) => row.id}
           height={pageWidth < 960 ? 165 : 64}
           row={hire}
-          kept={rows.findIndex((r) => r.id === selected)}
+          kept={view.at}
         />
-        {#if rows.length === 0}
+        {#if view.rows.length === 0}
           <div role="row">
             <div role="gridcell" class="text-soft py-6">
               {t.noneLeft}
-              <button
-                type="button"
-                class="link"
-                onclick={() => {
-                  filter = 'all';
-                  site = find = '';
-                }}>{t.showAll}</button
-              >
+              <button type="button" class="link" onclick={() => view.showAll()}>{t.showAll}</button>
             </div>
           </div>
         {/if}
       </div>
     {/if}
   </div>
-  {#if chosen}
+  {#if view.chosen}
     <!-- Fetched when somebody first selects a row. -->
     {#await import('./HireSheet.svelte') then { default: HireSheet }}
-      <HireSheet row={chosen} checklist={checklist(chosen)} record={record(chosen)} {moveStart} />
+      <HireSheet row={view.chosen} checklist={checklist(view.chosen)} record={record(view.chosen)} {moveStart} />
     {/await}
   {/if}
   {#if NewHire}<NewHire bind:open={opening} />{/if}
-  {#if Move && selected}
-    {#key selected}<Move bind:open={moving} id={selected} />{/key}
+  {#if Move && view.selected}
+    {#key view.selected}<Move bind:open={moving} id={view.selected} />{/key}
   {/if}
 {/if}
 

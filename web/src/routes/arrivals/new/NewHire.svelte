@@ -1,13 +1,12 @@
 <script lang="ts">
   import { beforeNavigate, goto } from '$app/navigation';
-  import { api, ApiProblem, data, type Api, type ProblemEntry } from '$lib/api/client';
+  import { api, ApiProblem, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { fieldLabel, fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { keys } from '$lib/keys/keys.svelte';
   import { words } from '$lib/hires/words';
   import ListPicker from '$lib/lists/ListPicker.svelte';
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
-  import { sourceText } from '$lib/text/source';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
@@ -21,6 +20,7 @@
   import FullFields from './FullFields.svelte';
   import KnownPeople from './KnownPeople.svelte';
   import LikeColleague from './LikeColleague.svelte';
+  import { NewHireForm, usual } from './newHireForm.svelte';
   import PreviewReadings from './PreviewReadings.svelte';
   import { hireKeys } from '$lib/hires/queries';
   import { templateKeys } from '$lib/templates/queries';
@@ -40,29 +40,12 @@
     placeholderData: keepPreviousData
   }));
 
-  let refused = $state<ProblemEntry[]>([]);
+  const form = new NewHireForm(draft, () => preview.data);
+  const { error } = form;
 
-  const age = $derived.by(() => {
-    const born = draft.typed.birth_date;
-    if (!born) return undefined;
-    return Number(text.today.slice(0, 4)) - Number(born.slice(0, 4)) - (text.today.slice(5) < born.slice(5) ? 1 : 0);
-  });
   const roles = $derived(
     (templates.data ?? []).filter((r) => r.opens && !r.isAddOn).map((r) => ({ value: r.code, label: r.name, detail: r.buildsOn ?? '' }))
   );
-  const value = (field: string): Api['PreviewValue'] | undefined => preview.data?.values.find((v) => v.field === field);
-  const shown = (field: string) => {
-    const v = value(field);
-    return v ? (v.display ?? String(v.value ?? '')) : '';
-  };
-  const note = (field: string) => {
-    const v = value(field);
-    return v ? sourceText(v.source) : undefined;
-  };
-  const error = (pointer: string) =>
-    text.problem(refused.find((e) => e.pointer === pointer) ?? preview.data?.problems.find((e) => e.pointer === pointer));
-  // Given values stand in the field as if typed; what is typed over them is the coordinator's.
-  const held = (field: string) => draft.typed[field] ?? (typeof value(field)?.value === 'string' ? String(value(field)!.value) : '');
   const fieldId = (pointer: string) => `new-${pointer.split('/').at(-1)}`;
   // What is typed outlives the sheet, not the tab: one that closes asks.
   beforeNavigate((navigation) => {
@@ -82,14 +65,14 @@
     },
     onError: (e) => {
       if (e instanceof ApiProblem && e.errors.length > 0) {
-        refused = e.errors;
+        form.refused = e.errors;
         document.getElementById(fieldId(e.errors[0]!.pointer))?.focus();
       } else failed(text.failure(e));
     }
   }));
   function openHire(andFillIn: boolean) {
     if (openHireMutation.isPending) return;
-    refused = [];
+    form.refused = [];
     openHireMutation.mutate(andFillIn);
   }
 
@@ -166,7 +149,7 @@
           id="new-birth_date"
           label={o.born}
           value={draft.typed.birth_date || null}
-          note={age === undefined ? o.bornHint : o.aged(age)}
+          note={typeof preview.data?.age === 'number' ? o.aged(preview.data.age) : o.bornHint}
           onchange={(v) => draft.set('birth_date', v ?? '')}
           error={error('/typed/birth_date')}
         />
@@ -185,100 +168,34 @@
           label={t.site}
           list="sites"
           bind:value={draft.typed.site!}
-          shown={shown('site')}
-          note={note('site')}
+          shown={form.shown('site')}
+          note={form.note('site')}
           error={error('/typed/site')}
         />
         {#if draft.way === 'full'}
           <FullFields preview={preview.data} {error} without={['given_name', 'family_name', 'email', 'birth_date', 'site']} />
         {:else}
-          <ListPicker
-            id="new-kind"
-            label={fieldTitle('kind')}
-            value={held('kind')}
-            list="employmentKinds"
-            shown={shown('kind')}
-            onchange={(v) => draft.set('kind', v)}
-            note={note('kind')}
-            error={error('/typed/kind')}
-          />
-          <ListPicker
-            id="new-job"
-            label={fieldTitle('job')}
-            value={held('job')}
-            list="jobs"
-            shown={shown('job')}
-            onchange={(v) => draft.set('job', v)}
-            note={note('job')}
-            error={error('/typed/job')}
-          />
-          <ListPicker
-            id="new-department"
-            label={fieldTitle('department')}
-            value={held('department')}
-            list="departments"
-            shown={shown('department')}
-            onchange={(v) => draft.set('department', v)}
-            note={note('department')}
-            error={error('/typed/department')}
-          />
-          <PersonPicker
-            id="new-manager"
-            label={fieldTitle('manager')}
-            value={held('manager')}
-            shown={shown('manager')}
-            onchange={(v) => draft.set('manager', v)}
-            note={note('manager')}
-            error={error('/typed/manager')}
-          />
-          <TextField
-            id="new-pay_rate"
-            label={fieldTitle('pay_rate')}
-            inputmode="decimal"
-            value={draft.typed.pay_rate ?? (value('pay_rate') ? text.number(Number(value('pay_rate')!.value), 2) : '')}
-            oninput={(e) => draft.set('pay_rate', e.currentTarget.value)}
-            note={note('pay_rate')}
-            error={error('/typed/pay_rate')}
-          />
-          <ListPicker
-            id="new-shift_pattern"
-            label={fieldTitle('shift_pattern')}
-            value={held('shift_pattern')}
-            list="shiftPatterns"
-            shown={shown('shift_pattern')}
-            onchange={(v) => draft.set('shift_pattern', v)}
-            note={note('shift_pattern')}
-            error={error('/typed/shift_pattern')}
-          />
-          <TextField
-            id="new-badge"
-            label={fieldTitle('badge')}
-            inputmode="numeric"
-            value={held('badge')}
-            oninput={(e) => draft.set('badge', e.currentTarget.value)}
-            note={note('badge')}
-            error={error('/typed/badge')}
-          />
-          <ListPicker
-            id="new-holiday_calendar"
-            label={fieldTitle('holiday_calendar')}
-            value={held('holiday_calendar')}
-            list="calendars"
-            shown={shown('holiday_calendar')}
-            onchange={(v) => draft.set('holiday_calendar', v)}
-            note={note('holiday_calendar')}
-            error={error('/typed/holiday_calendar')}
-          />
-          <ListPicker
-            id="new-cost_centre"
-            label={fieldTitle('cost_centre')}
-            value={held('cost_centre')}
-            list="costCentres"
-            shown={shown('cost_centre')}
-            onchange={(v) => draft.set('cost_centre', v)}
-            note={note('cost_centre')}
-            error={error('/typed/cost_centre')}
-          />
+          {#each usual as one (one.field)}
+            {@const at = {
+              id: `new-${one.field}`,
+              label: fieldTitle(one.field),
+              note: form.note(one.field),
+              error: error(`/typed/${one.field}`)
+            }}
+            {@const given = { value: form.held(one.field), shown: form.shown(one.field), onchange: (v: string) => draft.set(one.field, v) }}
+            {#if one.as === 'list'}
+              <ListPicker {...at} {...given} list={one.list} />
+            {:else if one.as === 'person'}
+              <PersonPicker {...at} {...given} />
+            {:else}
+              <TextField
+                {...at}
+                inputmode={one.as === 'decimal' ? 'decimal' : 'numeric'}
+                value={one.as === 'decimal' ? form.heldNumber(one.field) : form.held(one.field)}
+                oninput={(e) => draft.set(one.field, e.currentTarget.value)}
+              />
+            {/if}
+          {/each}
         {/if}
       </div>
       <div class="border-rule lg:border-l lg:pl-6">
@@ -299,11 +216,11 @@
         {/if}
       </div>
     </div>
-    {#if refused.length > 0}
+    {#if form.refused.length > 0}
       <div role="alert" class="border-rust bg-rust-tint text-rust mt-2 border-l-4 px-4 py-2">
-        <p class="font-semibold">{text.t.common.notRight(refused.length)}</p>
+        <p class="font-semibold">{text.t.common.notRight(form.refused.length)}</p>
         <ul>
-          {#each refused as entry (entry.pointer)}
+          {#each form.refused as entry (entry.pointer)}
             <li>
               <a
                 class="link"
@@ -320,7 +237,7 @@
     {/if}
     <div class="border-rule bg-sheet sticky bottom-0 mt-3 flex flex-wrap items-center justify-between gap-3 border-t py-3">
       <p class="text-soft text-xs">
-        {t.typed(draft.count, Math.max((preview.data?.values.length ?? 0) - Object.keys(draft.typedValues).length, 0))}
+        {t.typed(draft.count, form.filledIn)}
       </p>
       <div class="flex flex-wrap gap-3">
         <Button key="Ctrl+Enter" disabled={openHireMutation.isPending} onclick={() => openHire(true)}>{t.openRest}</Button>

@@ -5,7 +5,7 @@ import { valueOf, type Value } from '$lib/text/typed';
 const empty = () => ({ given_name: '', family_name: '', email: '', birth_date: '', site: '' }) as Record<string, string>;
 
 /** A hire being typed. It outlives the sheet it is typed in, so that putting the sheet away loses nothing. */
-class Draft {
+export class Draft {
   /** By which way it is typed. */
   way = $state<'template' | 'full' | 'like'>('template');
   id = $state(crypto.randomUUID());
