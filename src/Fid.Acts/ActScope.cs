@@ -17,6 +17,8 @@ public sealed class ActScope : IAsyncDisposable
 
     private KeyState State { get; }
 
+    private bool _isSaved;
+
     /// <summary>Whether the same was done under the same key before: what there is now is the answer.</summary>
     public bool IsDoneAlready => State == KeyState.Done;
 
@@ -44,9 +46,15 @@ public sealed class ActScope : IAsyncDisposable
     public async Task CommitAsync(CancellationToken cancellation)
     {
         await _db.SaveManyAsync(cancellation);
+        _isSaved = true;
         if (_own is not null)
             await _own.CommitAsync(cancellation);
     }
 
-    public ValueTask DisposeAsync() => _own?.DisposeAsync() ?? ValueTask.CompletedTask;
+    public ValueTask DisposeAsync()
+    {
+        if (!_isSaved)
+            _db.FirstValues.Clear();
+        return _own?.DisposeAsync() ?? ValueTask.CompletedTask;
+    }
 }

@@ -29,13 +29,16 @@ public static class BulkSave
             // Comparing thousands of new rows with themselves takes longer than copying them, and what is let go of must not be found again
             // through what it belongs to: changes are looked for once, among the rest.
             db.ChangeTracker.AutoDetectChangesEnabled = false;
-            if (Added(db).Count() < Fewest)
+            if (Added(db).Count() + db.FirstValues.Count < Fewest)
             {
+                db.AddRange(db.TakeFirstValues());
                 db.ChangeTracker.DetectChanges();
                 await db.SaveChangesAsync(cancellation);
                 return;
             }
             var rows = LetGo(Added(db).Where(e => !IsFoundThroughAnother(e)));
+            var untracked = Table.Of(db.Model.FindEntityType(typeof(RecordValue))!);
+            rows.Add((typeof(RecordValue), untracked, [.. db.TakeFirstValues().Select(untracked.Values)]));
             db.ChangeTracker.DetectChanges();
             rows.AddRange(LetGo(Added(db)));
             await db.SaveChangesAsync(cancellation);
@@ -60,7 +63,7 @@ public static class BulkSave
         foreach (var kind in entries.ToLookup(e => e.Metadata))
         {
             var table = Table.Of(kind.Key);
-            rows.Add((kind.Key.ClrType, table, [.. kind.Select(table.Values)]));
+            rows.Add((kind.Key.ClrType, table, [.. kind.Select(e => table.Values(e.Entity))]));
             foreach (var entry in kind)
                 entry.State = EntityState.Detached;
         }
@@ -99,12 +102,12 @@ public static class BulkSave
             );
         }
 
-        public object?[] Values(EntityEntry entry)
+        public object?[] Values(object entity)
         {
-            var (values, current) = (new object?[Columns.Length], entry.CurrentValues);
+            var values = new object?[Columns.Length];
             for (var i = 0; i < values.Length; i++)
             {
-                var value = current[Columns[i]];
+                var value = Columns[i].GetGetter().GetClrValueUsingContainingEntity(entity);
                 values[i] = Converters[i] is { } converter ? converter.ConvertToProvider(value) : value;
             }
             return values;

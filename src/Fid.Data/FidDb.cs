@@ -52,6 +52,12 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
 
     public DbSet<RecordValue> RecordValues => Set<RecordValue>();
 
+    /// <summary>
+    /// Values of new records, saved with the rest. They are not tracked before that: they are never changed in the act that makes them,
+    /// and <see cref="BulkSave.SaveManyAsync"/> copies thousands in less time than it takes to track them.
+    /// </summary>
+    public List<RecordValue> FirstValues { get; } = [];
+
     public DbSet<CurrentRecord> CurrentRecords => Set<CurrentRecord>();
 
     public DbSet<PersonMerge> PersonMerges => Set<PersonMerge>();
@@ -89,6 +95,25 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
     public DbSet<HireTask> HireTasks => Set<HireTask>();
 
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    public override int SaveChanges(bool acceptAllChangesOnSuccess)
+    {
+        AddRange(TakeFirstValues());
+        return base.SaveChanges(acceptAllChangesOnSuccess);
+    }
+
+    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        AddRange(TakeFirstValues());
+        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
+    internal RecordValue[] TakeFirstValues()
+    {
+        RecordValue[] taken = [.. FirstValues];
+        FirstValues.Clear();
+        return taken;
+    }
 
     protected override void OnModelCreating(ModelBuilder builder)
     {

@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Fid.Server.Tests;
+using Fid.Testing;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Interactions;
@@ -45,7 +45,7 @@ public sealed class Browser : IDisposable
     {
         Open("/sign-in");
         Field("E-mail").SendKeys($"{who}@halyard.example");
-        Field("Password").SendKeys(Server.Tests.Caller.Password + Keys.Enter);
+        Field("Password").SendKeys(Fid.Testing.Caller.Password + Keys.Enter);
         Until(() => _driver.FindElements(By.TagName("header")).Count > 0);
     }
 

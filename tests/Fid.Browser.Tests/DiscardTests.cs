@@ -1,5 +1,5 @@
 using System.Text.Json.Nodes;
-using Fid.Server.Tests;
+using Fid.Testing;
 using Xunit;
 
 namespace Fid.Browser.Tests;

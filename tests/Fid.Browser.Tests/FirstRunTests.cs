@@ -1,6 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
-using Fid.Server.Tests;
+using Fid.Testing;
 using Xunit;
 
 namespace Fid.Browser.Tests;

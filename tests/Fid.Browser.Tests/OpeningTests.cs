@@ -1,4 +1,4 @@
-using Fid.Server.Tests;
+using Fid.Testing;
 using OpenQA.Selenium;
 using Shouldly;
 using Xunit;
@@ -94,7 +94,7 @@ public class OpeningTests(PageFixture firm) : IClassFixture<PageFixture>
         browser.Button("Sign out").Click();
         browser.SeeAddress("/sign-in");
         browser.Field("E-mail").SendKeys("piet@halyard.example");
-        browser.Field("Password").SendKeys(Server.Tests.Caller.Password + Keys.Enter);
+        browser.Field("Password").SendKeys(Fid.Testing.Caller.Password + Keys.Enter);
         browser.Button("New hire").Click();
         browser.ValueOf("Family name").ShouldBe("");
         browser.Complaints().ShouldBeEmpty();

@@ -1,4 +1,4 @@
-using Fid.Server.Tests;
+using Fid.Testing;
 
 namespace Fid.Browser.Tests;
 

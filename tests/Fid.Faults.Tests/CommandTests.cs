@@ -1,7 +1,7 @@
 using System.Diagnostics;
 using System.Net.Sockets;
 using System.Text;
-using Fid.Server.Tests;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 

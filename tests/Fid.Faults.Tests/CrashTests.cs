@@ -3,7 +3,7 @@ using System.Net;
 using Fid.Acts.People;
 using Fid.Data;
 using Fid.Data.Changes;
-using Fid.Server.Tests;
+using Fid.Testing;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Shouldly;

@@ -2,7 +2,7 @@ using System.Diagnostics;
 using System.Net;
 using Fid.Data;
 using Fid.Data.Changes;
-using Fid.Server.Tests;
+using Fid.Testing;
 using Npgsql;
 using Shouldly;
 using Xunit;

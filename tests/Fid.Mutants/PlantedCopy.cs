@@ -125,7 +125,8 @@ internal sealed class PlantedCopy
             .Select(f => CSharpSyntaxTree.ParseText(File.ReadAllText(f), path: f))
             .ToList();
         var usings = CSharpSyntaxTree.ParseText(string.Concat(ImplicitUsings.Select(u => $"global using {u};")));
-        var built = Path.Combine(repository, "src", project, "bin", "Debug", "net10.0");
+        // What a library refers to stands beside a program that it is part of.
+        var built = Path.Combine(repository, "src", project == "Fid.Acts" ? "Fid.Server" : project, "bin", "Debug", "net10.0");
         var references = ((string)AppContext.GetData("TRUSTED_PLATFORM_ASSEMBLIES")!)
             .Split(':')
             .Concat(Directory.Exists(built) ? Directory.EnumerateFiles(built, "*.dll").Where(f => Path.GetFileNameWithoutExtension(f) != project) : [])

@@ -51,7 +51,13 @@ internal sealed class Planter(SemanticModel model, string file, List<Mutant> pla
     // A step of one that is none: the day before or after, the next in a list.
     public override SyntaxNode? VisitArgument(ArgumentSyntax node)
     {
-        if (node.Expression.ToString() is not ("1" or "-1") || !MayBeReplaced(node.Expression) || node.Ancestors().Any(a => a is ElementAccessExpressionSyntax))
+        if (
+            node.Expression.ToString() is not ("1" or "-1")
+            || model.GetTypeInfo(node.Expression).ConvertedType?.SpecialType
+                is not (SpecialType.System_Int32 or SpecialType.System_Int64 or SpecialType.System_Decimal or SpecialType.System_Double)
+            || !MayBeReplaced(node.Expression)
+            || node.Ancestors().Any(a => a is ElementAccessExpressionSyntax)
+        )
             return base.VisitArgument(node);
         var number = Plant(node, node.Parent?.Parent?.ToString() ?? node.ToString(), "the same with 0");
         return node.WithExpression(Parse($"(global::Mutants.Is({number}) ? 0 : {node.Expression})"));

@@ -7,10 +7,10 @@ using Fid.Mutants;
 var repository = args[0];
 var target = args.Length > 1 && !args[1].StartsWith("--", StringComparison.Ordinal) ? args[1] : "Fid.Core";
 var (project, folder) = target.Split('/', 2) is [var first, var rest] ? (first, rest.TrimEnd('/')) : (target, "");
-var (tests, goal) = project switch
+var (tests, goal, longest) = project switch
 {
-    "Fid.Core" => ("Fid.Core.Tests", 90),
-    "Fid.Acts" => ("Fid.Server.Tests", 80),
+    "Fid.Core" => ("Fid.Core.Tests", 90, TimeSpan.FromSeconds(90)),
+    "Fid.Acts" => ("Fid.Server.Tests", 80, TimeSpan.FromMinutes(15)),
     _ => throw new ArgumentException($"Mutants are planted in Fid.Core or Fid.Acts, not in {project}."),
 };
 var accepted = File.ReadLines(Path.Combine(repository, "tests/Fid.Mutants/accepted.txt"))
@@ -26,7 +26,10 @@ if (sample is not null)
     var chance = new Random((Option("--seed") ?? "").Aggregate(17, (hash, c) => unchecked(hash * 31 + c)));
     tried = [.. tried.OrderBy(_ => chance.Next()).Take(int.Parse(sample, CultureInfo.InvariantCulture))];
 }
-var run = new TestRun(Path.Combine(copy.Root, "tests", tests, "bin", "Debug", "net10.0", tests));
+
+// The first run, in which nothing is switched on, makes the database that all the others copy: none is made by a mistake.
+Environment.SetEnvironmentVariable("FID_TEST_TEMPLATE", "fid_template_mutants");
+var run = new TestRun(Path.Combine(copy.Root, "tests", tests, "bin", "Debug", "net10.0", tests), longest);
 var reach = await Reach.MeasureAsync(run, Path.Combine(copy.Root, "reached"));
 
 var (survivors, done, served) = (new List<Mutant>(), 0, new ConcurrentBag<ServedTests>());
@@ -62,7 +65,7 @@ return caught >= wanted ? 0 : 1;
 // The quickest class that comes by it is asked first, then the others.
 async Task<bool> CatchAsync(int mutant, IReadOnlyList<string> classes)
 {
-    var process = served.TryTake(out var free) ? free : new ServedTests(run.Program);
+    var process = served.TryTake(out var free) ? free : new ServedTests(run.Program, run.Longest);
     var isCaught = !await process.PassAsync(mutant, classes.Take(1)) || (classes.Count > 1 && !await process.PassAsync(mutant, classes.Skip(1)));
     served.Add(process);
     return isCaught || !await run.PassAsync(mutant, classes);

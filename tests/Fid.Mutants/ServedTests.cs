@@ -6,11 +6,9 @@ namespace Fid.Mutants;
 /// <summary>The tests, started once and asked for one mistake after another. What they came to know by one may hide the next: what passes
 /// here is to be run again by tests that are started for it.</summary>
 /// <param name="program">The test program.</param>
-internal sealed class ServedTests(string program) : IDisposable
+/// <param name="longest">So long they take at most where nothing is wrong; what hangs is caught.</param>
+internal sealed class ServedTests(string program, TimeSpan longest) : IDisposable
 {
-    // Where nothing is wrong a class takes seconds; what hangs is caught.
-    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(90);
-
     private Process? _run;
 
     /// <summary>Whether all tests of some classes pass with a mistake switched on.</summary>
@@ -18,7 +16,7 @@ internal sealed class ServedTests(string program) : IDisposable
     {
         _run ??= Start();
         string[] asked = [mutant.ToString(CultureInfo.InvariantCulture), .. TestRun.Arguments(classes)];
-        using var patience = new CancellationTokenSource(Longest);
+        using var patience = new CancellationTokenSource(longest);
         try
         {
             await _run.StandardInput.WriteLineAsync(string.Join('\t', asked));

@@ -5,11 +5,9 @@ namespace Fid.Mutants;
 
 /// <summary>Runs tests that are started for one mistake.</summary>
 /// <param name="Program">The test program.</param>
-internal sealed record TestRun(string Program)
+/// <param name="Longest">So long they take at most where nothing is wrong; what hangs is caught too.</param>
+internal sealed record TestRun(string Program, TimeSpan Longest)
 {
-    // Where nothing is wrong they all pass; what hangs is caught too.
-    private static readonly TimeSpan Longest = TimeSpan.FromMinutes(5);
-
     // What the code looks like, and the command, say nothing of what a rule comes to.
     private static readonly string[] Others = ["ArchitectureTests", "StructureTests", "ComputeCommandTests", "CalledMembers"];
 

@@ -1,4 +1,5 @@
 using System.Net;
+using Fid.Testing;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.Extensions.DependencyInjection;
 using Shouldly;

@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using Fid.Acts;
 using Fid.Acts.Accounts;
 using Fid.Data.Firms;
+using Fid.Testing;
 using Microsoft.EntityFrameworkCore;
 using Shouldly;
 using Xunit;

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 
@@ -88,16 +89,13 @@ public class ActKeyTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task The_same_hire_sent_ten_times_at_once_is_opened_once_and_answered_ten_times()
     {
         using var orla = await firm.As("orla");
-        var hire = HirePathTests.NewHire("Tamsin", "Quell");
+        var hire = Records.NewHire("Tamsin", "Quell");
         var answers = await Task.WhenAll(Enumerable.Range(0, 10).Select(_ => orla.SendAsync("POST", "/api/hires", hire.ToJsonString())));
         answers.Select(a => a.StatusCode).ShouldAllBe(s => s == HttpStatusCode.Created);
         var said = await Task.WhenAll(answers.Select(async a => (await a.JsonAsync()).ToJsonString()));
         said.Distinct().Count().ShouldBe(1);
         (await firm.Database.AskAsync("select count(*) from records_now where family_name = 'Quell'")).ShouldBe(1L);
-        var many = new JsonObject
-        {
-            ["hires"] = new JsonArray(HirePathTests.NewHire("Una", "Quellin"), HirePathTests.NewHire("Ulf", "Quellin")),
-        }.ToJsonString();
+        var many = new JsonObject { ["hires"] = new JsonArray(Records.NewHire("Una", "Quellin"), Records.NewHire("Ulf", "Quellin")) }.ToJsonString();
         var opened = await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => orla.SendAsync("POST", "/api/hires/many", many)));
         opened.Select(a => a.StatusCode).ShouldAllBe(s => s == HttpStatusCode.OK);
         (await firm.Database.AskAsync("select count(*) from records_now where family_name = 'Quellin'")).ShouldBe(2L);
@@ -107,7 +105,7 @@ public class ActKeyTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task The_tasks_of_a_hire_that_came_to_nothing_stay_as_they_are()
     {
         using var orla = await firm.As("orla");
-        var opened = await (await orla.SendAsync("POST", "/api/hires", HirePathTests.NewHire("Wim", "Halsted").ToJsonString())).JsonAsync();
+        var opened = await (await orla.SendAsync("POST", "/api/hires", Records.NewHire("Wim", "Halsted").ToJsonString())).JsonAsync();
         var task = (string)(await firm.Database.AskAsync($"select key from hire_tasks where hire_id = '{opened["id"]}' order by position limit 1"))!;
         (await orla.SendAsync("PUT", $"/api/hires/{opened["id"]}/outcome", new { outcome = "withdrawn", why = "Went elsewhere" })).EnsureSuccessStatusCode();
         foreach (

@@ -10,6 +10,7 @@ using Fid.Acts.People;
 using Fid.Acts.Setup;
 using Fid.Acts.Templates;
 using Fid.Data.Hires;
+using Fid.Testing;
 using Microsoft.EntityFrameworkCore;
 using Shouldly;
 using Xunit;

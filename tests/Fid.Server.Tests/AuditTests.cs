@@ -1,6 +1,7 @@
 using Fid.Acts.People;
 using Fid.Data;
 using Fid.Data.Changes;
+using Fid.Testing;
 using Npgsql;
 using Shouldly;
 using Xunit;

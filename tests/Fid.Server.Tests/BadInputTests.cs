@@ -1,4 +1,5 @@
 using System.Net;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 

@@ -5,6 +5,7 @@ using Fid.Data.Changes;
 using Fid.Data.Firms;
 using Fid.Data.Hires;
 using Fid.Data.People;
+using Fid.Testing;
 using Microsoft.EntityFrameworkCore;
 using Shouldly;
 using Xunit;

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Text.Json.Nodes;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 

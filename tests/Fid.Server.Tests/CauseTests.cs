@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 
@@ -62,7 +63,7 @@ public class CauseTests(FirmFixture firm) : IClassFixture<FirmFixture>
             .ShouldBe(["room ", "site room"], customMessage: rows[0].ToJsonString());
         rows[1]["problems"]!.AsArray().Select(p => $"{p!.Text("column")} {p!["follows"]?["column"]}").ShouldContain("site ");
 
-        var hire = HirePathTests.NewHire("Nan", "Causeway");
+        var hire = Records.NewHire("Nan", "Causeway");
         hire["template"] = "by-room";
         hire["typed"] = new JsonObject
         {

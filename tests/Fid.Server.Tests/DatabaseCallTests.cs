@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Text.Json.Nodes;
 using Fid.Server.Hires;
+using Fid.Testing;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
 using Shouldly;
@@ -91,7 +92,7 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
     {
         var body = new JsonObject
         {
-            ["hires"] = new JsonArray([.. Enumerable.Range(0, rows).Select(i => (JsonNode)HirePathTests.NewHire($"Row{i}", "Preview"))]),
+            ["hires"] = new JsonArray([.. Enumerable.Range(0, rows).Select(i => (JsonNode)Records.NewHire($"Row{i}", "Preview"))]),
         }.ToJsonString();
         return await CountAsync(orla, "POST", "/api/hires/many/preview", body);
     }
@@ -101,7 +102,7 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
     {
         var body = new JsonObject
         {
-            ["hires"] = new JsonArray([.. Enumerable.Range(0, 40).Select(i => (JsonNode)HirePathTests.NewHire($"Grown{i}", "Larger"))]),
+            ["hires"] = new JsonArray([.. Enumerable.Range(0, 40).Select(i => (JsonNode)Records.NewHire($"Grown{i}", "Larger"))]),
         }.ToJsonString();
         using var opened = await orla.SendAsync("POST", "/api/hires/many", body);
         opened.IsSuccessStatusCode.ShouldBeTrue(await opened.Content.ReadAsStringAsync());

@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Fid.Acts.People;
 using Fid.Data.People;
+using Fid.Testing;
 using NodaTime;
 using NpgsqlTypes;
 using Shouldly;
@@ -60,7 +61,7 @@ public class DateBoundaryTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Nobody_fails_to_come_before_the_first_day(string start, bool possible)
     {
         using var orla = await firm.As("orla");
-        var opening = HirePathTests.NewHire(possible ? "Nora" : "Abel", possible ? "Show" : "Waitinger");
+        var opening = Records.NewHire(possible ? "Nora" : "Abel", possible ? "Show" : "Waitinger");
         opening["start"] = start;
         using var opened = await orla.SendAsync("POST", "/api/hires", opening.ToJsonString());
         using var outcome = await orla.SendAsync(

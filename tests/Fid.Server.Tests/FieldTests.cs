@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 
@@ -42,7 +43,7 @@ public class FieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         );
         published.StatusCode.ShouldBe(HttpStatusCode.OK, await published.Content.ReadAsStringAsync());
 
-        var opened = await (await orla.SendAsync("POST", "/api/hires", HirePathTests.NewHire("Bela", "Novak").ToJsonString())).JsonAsync();
+        var opened = await (await orla.SendAsync("POST", "/api/hires", Records.NewHire("Bela", "Novak").ToJsonString())).JsonAsync();
         var recruited = Field(await orla.GetAsync($"/api/records/{opened.Text("employmentId")}"), "recruited_by")!;
         (recruited.Text("value"), recruited["source"]!.Text("kind"), recruited.Text("access")).ShouldBe(("the harbour board", "default", "view"));
         (

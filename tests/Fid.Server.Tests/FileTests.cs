@@ -2,6 +2,7 @@ using System.IO.Compression;
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 
@@ -144,7 +145,7 @@ public class FileTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 }
             );
         await orla.PublishAsync("ticket-clerk", (await orla.DraftAsync("ticket-clerk", spec, null)).Text("version"));
-        var request = HirePathTests.NewHire("Muster", "Reader");
+        var request = Records.NewHire("Muster", "Reader");
         request["template"] = "ticket-clerk";
         using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
         opened.StatusCode.ShouldBe(HttpStatusCode.Created, await opened.Content.ReadAsStringAsync());

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Security.Cryptography;
 using System.Text;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 

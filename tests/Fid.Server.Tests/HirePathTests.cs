@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 
@@ -12,7 +13,7 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task The_template_fills_the_record_and_each_value_says_where_it_came_from()
     {
         using var orla = await firm.As("orla");
-        var preview = await (await orla.SendAsync("POST", "/api/hires/preview", NewHire("Liv", "Østby").ToJsonString())).JsonAsync();
+        var preview = await (await orla.SendAsync("POST", "/api/hires/preview", Records.NewHire("Liv", "Østby").ToJsonString())).JsonAsync();
         string Source(string field) => preview["values"]!.AsArray().Single(v => v!.Text("field") == field)!["source"]!.ToJsonString();
         Source("pay_rate").ShouldBe("""{"kind":"template","name":"Deckhand","version":4}""");
         Source("shift_pattern").ShouldBe("""{"kind":"template","name":"Crew basics","version":2}""");
@@ -30,14 +31,14 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_hire_is_opened_once_however_often_it_is_sent_and_has_a_badge_of_its_own()
     {
         using var orla = await firm.As("orla");
-        var request = NewHire("Ada", "Quilty");
+        var request = Records.NewHire("Ada", "Quilty");
         var answers = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => orla.SendAsync("POST", "/api/hires", request.ToJsonString())));
         answers.Count(a => a.StatusCode == HttpStatusCode.Created).ShouldBeGreaterThanOrEqualTo(1);
         answers.ShouldAllBe(a => a.StatusCode == HttpStatusCode.Created || a.StatusCode == HttpStatusCode.Conflict);
         (await orla.GetAsync("/api/arrivals"))["hires"]!.AsArray().Count(h => h!.Text("familyName") == "Quilty").ShouldBe(1);
 
         // Two at the same moment get two badges.
-        var both = await Task.WhenAll(new[] { "Uno", "Dos" }.Select(n => orla.SendAsync("POST", "/api/hires", NewHire(n, "Badger").ToJsonString())));
+        var both = await Task.WhenAll(new[] { "Uno", "Dos" }.Select(n => orla.SendAsync("POST", "/api/hires", Records.NewHire(n, "Badger").ToJsonString())));
         both.ShouldAllBe(a => a.StatusCode == HttpStatusCode.Created);
         (await firm.Database.AskAsync("select count(distinct badge) from records_now where family_name = 'Badger'")).ShouldBe(2L);
     }
@@ -56,7 +57,7 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
         // Every fifth of those who come at once is refused, after others have taken their numbers.
         var opened = await Task.WhenAll(
-            Enumerable.Range(0, 20).Select(i => orla.SendAsync("POST", "/api/hires", NewHire($"N{i}", i % 5 == 0 ? "" : "Counted").ToJsonString()))
+            Enumerable.Range(0, 20).Select(i => orla.SendAsync("POST", "/api/hires", Records.NewHire($"N{i}", i % 5 == 0 ? "" : "Counted").ToJsonString()))
         );
         opened.Count(o => o.StatusCode == HttpStatusCode.Created).ShouldBe(16);
         (await firm.Database.AskAsync("select string_agg(substr(number, 5, 4), ' ' order by number) from employments where number like 'H27-%'")).ShouldBe(
@@ -67,7 +68,7 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
         settings["numberPattern"] = "{number}";
         (await orla.SendAsync("PUT", "/api/setup/settings", settings.ToJsonString())).EnsureSuccessStatusCode();
         var last = Convert.ToInt64(await firm.Database.AskAsync("select max(number::int) from employments where number ~ '^[0-9]+$'"), null);
-        var next = await (await orla.SendAsync("POST", "/api/hires", NewHire("Next", "Counted").ToJsonString())).JsonAsync();
+        var next = await (await orla.SendAsync("POST", "/api/hires", Records.NewHire("Next", "Counted").ToJsonString())).JsonAsync();
         next.Text("number").ShouldBe((last + 1).ToString(System.Globalization.CultureInfo.InvariantCulture));
     }
 
@@ -250,19 +251,4 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
             HttpStatusCode.PreconditionRequired
         );
     }
-
-    internal static JsonObject NewHire(string given, string family) =>
-        new()
-        {
-            ["id"] = Guid.NewGuid().ToString(),
-            ["template"] = "deckhand",
-            ["start"] = "2027-03-08",
-            ["typed"] = new JsonObject
-            {
-                ["given_name"] = given,
-                ["family_name"] = family,
-                ["email"] = $"{given}.{family}@example.org".Replace(' ', '.').Replace('\'', '.'),
-                ["site"] = "skerry",
-            },
-        };
 }

@@ -3,6 +3,7 @@ using System.Net;
 using System.Text;
 using Fid.Acts.Exchange;
 using Fid.Data;
+using Fid.Testing;
 using NodaTime;
 using Shouldly;
 using Xunit;

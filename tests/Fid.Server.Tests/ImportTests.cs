@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Fid.Acts.Exchange;
 using Fid.Core.Lists;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 
@@ -25,7 +26,7 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (vera.Text("template"), vera.Text("siteCode")).ShouldBe(("deckhand", "skerry"));
         waiting.Single(c => c!["candidate"]!.Text("id") == "a2")!["template"].ShouldBeNull();
 
-        var request = HirePathTests.NewHire("Vera", "Intake");
+        var request = Records.NewHire("Vera", "Intake");
         request["candidate"] = vera.Text("id");
         request["start"] = "2027-04-05";
         request["typed"]!["phone"] = "+353 1 555 0101";
@@ -73,7 +74,7 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await PullAsync(orla);
         (await WaitingAsync()).ShouldBe((1, 0));
         var id = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!["candidate"]!.Text("id") == "m/1")!.Text("id");
-        var request = HirePathTests.NewHire("Milo", "Corrected");
+        var request = Records.NewHire("Milo", "Corrected");
         (request["candidate"], request["start"], request["typed"]!["email"]) = (id, "2027-04-05", "MILO@example.org");
         using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
         var hire = await opened.JsonAsync();

@@ -3,6 +3,7 @@ using System.Net;
 using Fid.Acts;
 using Fid.Acts.Work;
 using Fid.Data.Work;
+using Fid.Testing;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Shouldly;

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Hires;
+using Fid.Testing;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Shouldly;

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 
@@ -32,7 +33,7 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
         known["secondStint"]!.GetValue<bool>().ShouldBeTrue();
         var badge = known["reusable"]!.AsArray().Single(r => r!.Text("field") == "badge")!.Text("shown");
 
-        var request = HirePathTests.NewHire("Jun", "Nakamura");
+        var request = Records.NewHire("Jun", "Nakamura");
         request["template"] = "galley-cook";
         request["start"] = "2027-04-05";
         request["person"] = known.Text("personId");
@@ -87,7 +88,7 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var colleague = await FirmFixture.HireAsync(orla, "Demirci");
-        var request = HirePathTests.NewHire("Ola", "Like");
+        var request = Records.NewHire("Ola", "Like");
         request["template"] = "deckhand";
         request["like"] = new JsonObject { ["employment"] = colleague.Text("employmentId"), ["parts"] = new JsonArray("job", "pay", "checklist") };
         using var preview = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString());
@@ -140,7 +141,7 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
             return (await preview.JsonAsync())["rows"]!.AsArray();
         }
 
-        var (known, stranger) = (HirePathTests.NewHire("Halyna", "Bondarenko"), HirePathTests.NewHire("Nobody", "Hereabouts"));
+        var (known, stranger) = (Records.NewHire("Halyna", "Bondarenko"), Records.NewHire("Nobody", "Hereabouts"));
         known["typed"]!["email"] = "halyna@example.org";
         (await LookAsync(known, stranger)).ShouldAllBe(r => r!["known"] == null);
         var id = await orla.PersonAsync("Bondar");
@@ -159,14 +160,14 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Nothing_is_opened_while_it_is_not_said_whether_somebody_is_known_or_stands_in_two_rows()
     {
         using var orla = await firm.As("orla");
-        var first = HirePathTests.NewHire("Ottilie", "Undecided");
+        var first = Records.NewHire("Ottilie", "Undecided");
         (await orla.SendAsync("POST", "/api/hires", first.ToJsonString())).StatusCode.ShouldBe(HttpStatusCode.Created);
         // Under way already, and typed again by somebody else.
-        var again = HirePathTests.NewHire("OTTILIE", "Undecided");
+        var again = Records.NewHire("OTTILIE", "Undecided");
         using (var refused = await orla.SendAsync("POST", "/api/hires", again.ToJsonString()))
             (await refused.ErrorsAsync()).ShouldBe([("/person", "undecided")]);
 
-        JsonObject[] rows = [HirePathTests.NewHire("Runa", "Twofold"), HirePathTests.NewHire("Runa", "Twofold"), again];
+        JsonObject[] rows = [Records.NewHire("Runa", "Twofold"), Records.NewHire("Runa", "Twofold"), again];
         string Body() => new JsonObject { ["hires"] = new JsonArray([.. rows.Select(h => h.DeepClone())]) }.ToJsonString();
         var seen = (await PreviewAsync())["rows"]!.AsArray();
         seen.Select(r => (int?)r!["twin"]).ShouldBe([null, 0, null]);
@@ -193,7 +194,7 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Many_are_opened_all_or_none_with_what_is_wrong_at_its_cell()
     {
         using var orla = await firm.As("orla");
-        JsonObject[] hires = [HirePathTests.NewHire("One", "Grid"), HirePathTests.NewHire("Two", "Grid"), HirePathTests.NewHire("Three", "Grid")];
+        JsonObject[] hires = [Records.NewHire("One", "Grid"), Records.NewHire("Two", "Grid"), Records.NewHire("Three", "Grid")];
         hires[1]["typed"]!["email"] = "no address";
         hires[2]["start"] = null;
         string Body() => new JsonObject { ["hires"] = new JsonArray([.. hires.Select(h => h.DeepClone())]) }.ToJsonString();
@@ -217,7 +218,7 @@ public class OpeningTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task A_start_in_the_past_is_asked_about_once_and_what_was_due_then_is_not_late()
     {
         using var orla = await firm.As("orla");
-        var request = HirePathTests.NewHire("Past", "Dated");
+        var request = Records.NewHire("Past", "Dated");
         request["start"] = "2027-02-15";
         using (var preview = await orla.SendAsync("POST", "/api/hires/preview", request.ToJsonString()))
             (await preview.JsonAsync())["backDated"]!["days"]!.GetValue<int>().ShouldBe(14);

@@ -1,6 +1,7 @@
 using Fid.Acts;
 using Fid.Acts.Outbox;
 using Fid.Data.Exchange;
+using Fid.Testing;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Shouldly;

@@ -1,3 +1,4 @@
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using Fid.Acts.Exchange;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 

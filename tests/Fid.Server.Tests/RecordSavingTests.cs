@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json.Nodes;
 using Fid.Acts;
 using Fid.Data.Intake;
+using Fid.Testing;
 using NodaTime;
 using Shouldly;
 using Xunit;
@@ -117,7 +118,7 @@ public class RecordSavingTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         await ConfigureAsync(orla, fields => Field(fields, "badge")["unique"] = true);
-        var (one, two) = (HirePathTests.NewHire("Anselm", "Gridley"), HirePathTests.NewHire("Brunhild", "Tegner"));
+        var (one, two) = (Records.NewHire("Anselm", "Gridley"), Records.NewHire("Brunhild", "Tegner"));
         (one["typed"]!["badge"], two["typed"]!["badge"]) = ("880001", "880001");
         using (
             var refused = await orla.SendAsync(

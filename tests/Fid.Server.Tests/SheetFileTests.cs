@@ -6,6 +6,7 @@ using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Spreadsheet;
 using DocumentFormat.OpenXml.Validation;
 using Fid.Acts.Exchange;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 

@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Fid.Acts.FieldDrafts;
 using Fid.Acts.Fields;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 

@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Fid.Acts.Exchange;
+using Fid.Testing;
 using Shouldly;
 using Xunit;
 

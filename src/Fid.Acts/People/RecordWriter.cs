@@ -44,7 +44,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             var stored = field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, value.Value, cancellation) : value.Value;
             held[value.Field] = stored;
             var effective = EffectiveRange.ToDatabase(of == FieldOwner.Person ? personFrom : employment.Start, null);
-            db.RecordValues.Add(RecordValue.Begun(new ValuePlace(owner, of, at), stored, value.Source, effective, change));
+            db.FirstValues.Add(RecordValue.Begun(new ValuePlace(owner, of, at), stored, value.Source, effective, change));
         }
         var record = new CurrentRecord { EmploymentId = employment.Id, PersonId = employment.PersonId };
         RecordProjection.Project(set, record, held, employment, change.At, today);
@@ -209,6 +209,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             .ChangeTracker.Entries<RecordValue>()
             .Where(e => e.State == EntityState.Added)
             .Select(e => e.Entity)
+            .Concat(db.FirstValues)
             .Where(v => owners.Contains(v.OwnerId));
         return rows.Concat(added).Where(v => v.Known.UpperBoundInfinite).GroupBy(v => v.OwnerId).ToDictionary(g => g.Key, g => g.ToList());
     }

@@ -180,7 +180,8 @@ internal static class NewHireEndpoints
     }
 
     private static LocalDate? DateOf(HireDraft draft, string field) =>
-        draft.Values.TryGetValue(field, out var held) && held.Value.ValueKind == JsonValueKind.String
+        draft.Values.TryGetValue(field, out var held)
+        && held.Value.ValueKind == JsonValueKind.String
         && LocalDatePattern.Iso.Parse(held.Value.GetString()!).TryGetValue(default, out var date)
             ? date
             : null;

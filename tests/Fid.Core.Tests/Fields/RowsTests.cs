@@ -349,4 +349,28 @@ public class RowsTests
             )
             .Select(p => (p.Path, p.Code))
             .ShouldBe([(path, "unknown-field")]);
+
+    [Theory]
+    [InlineData("""{"kit.b@1":"x","kit.c@1":"x"}""", "second")]
+    [InlineData("""{"kit.a@1":"x","kit.c@1":"x"}""", "third")]
+    [InlineData("""{"kit.a@1":"x","kit.b@1":"x"}""", "fourth")]
+    [InlineData("""{"kit.a@1":"x","kit.b@1":"x","kit.c@2":"x","kit.b@2":"x"}""", "second")]
+    [InlineData("""{"kit.b@1":"x","kit.c@1":"x","kit.a@2":"x","kit.b@2":"x"}""", "second")]
+    [InlineData("""{"kit.a@1":"x","kit.b@1":"x","kit.c@1":"x"}""", "")]
+    public void Rows_lack_something_from_the_first_stage_at_which_one_of_them_does(string values, string from)
+    {
+        var columns = string.Join(',', "abc".Select((c, i) => $$"""{"key":"{{c}}","type":"text","required":{"from":"{{Stages[i + 1]}}"} }"""));
+        var set = FieldSet.Read(Read($$"""[{"key":"kit","type":"rows","columns":[{{columns}}]}]"""), Stages).Answer!;
+        var held = JsonNode
+            .Parse(values)!
+            .AsObject()
+            .ToDictionary(
+                v => v.Key.Replace("@1", $"@{One}", StringComparison.Ordinal).Replace("@2", $"@{Two}", StringComparison.Ordinal),
+                v => JsonSerializer.SerializeToElement((string)v.Value!)
+            );
+        var record = RecordEvaluation.Of(set, new RecordQuestion(held, [.. held.Keys], [], null, "first", new LocalDate(2027, 3, 1), RecordQuestion.NoLists));
+        string.Join(' ', record.MissingLater.Where(l => l.Fields.Count > 0).Select(l => l.Stage)).ShouldBe(from);
+    }
+
+    private static readonly string[] Stages = ["first", "second", "third", "fourth"];
 }

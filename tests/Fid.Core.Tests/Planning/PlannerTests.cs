@@ -224,4 +224,18 @@ public class PlannerTests
         var tasks = Enumerable.Range(0, 10_000).Select(i => Task($"t{i}", after: i == 9_999 ? null : $"t{i + 1}")).ToArray();
         Plan(Question(tasks)).Tasks[9_999].EarliestStart.ShouldBe(Day("03-01"));
     }
+
+    [Theory]
+    [InlineData(SoonestSearch.Always, 1, true)]
+    [InlineData(SoonestSearch.Always, 30, true)]
+    [InlineData(SoonestSearch.WhenNotFeasible, 1, false)]
+    [InlineData(SoonestSearch.WhenNotFeasible, 30, true)]
+    [InlineData(SoonestSearch.Never, 1, false)]
+    [InlineData(SoonestSearch.Never, 30, false)]
+    public void The_soonest_start_is_looked_for_as_often_as_is_asked(SoonestSearch search, int work, bool isLookedFor)
+    {
+        var plan = Planner.Plan(Plans.Question([Plans.Task("kit", work: work, dayOne: true)]), search).Answer!;
+        plan.Feasible.ShouldBe(work == 1);
+        (plan.SoonestStart is not null).ShouldBe(isLookedFor);
+    }
 }

@@ -4,7 +4,7 @@ using Fid.Acts.People;
 using Shouldly;
 using Xunit;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>The demonstration firm on a server of a test class's own.</summary>
 public class FirmFixture : IAsyncLifetime

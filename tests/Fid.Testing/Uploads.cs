@@ -3,10 +3,10 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Shouldly;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>Sends sheets into lists as a browser does, and waits for what becomes of them.</summary>
-internal static class Uploads
+public static class Uploads
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
 

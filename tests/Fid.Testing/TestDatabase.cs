@@ -4,19 +4,23 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
-/// <summary>A database of a test class's own, holding the demonstration firm: cloned from a template that is made once a run.</summary>
+/// <summary>
+/// A database of a test class's own, holding the demonstration firm: cloned from a template that is made once a run; or once for many runs,
+/// which are told its name by FID_TEST_TEMPLATE.
+/// </summary>
 public sealed class TestDatabase : IAsyncDisposable
 {
     /// <summary>The firm's date in all tests: a Monday.</summary>
     public static readonly LocalDate Today = new(2027, 3, 1);
 
     private static readonly Lazy<Task<string>> Demo = new(() =>
-        MakeTemplateAsync("fid_template_demo", source => DemoFirm.LoadAsync(source, Today, DemoFirm.People, keyRing: null))
+        TemplateAsync(Environment.GetEnvironmentVariable("FID_TEST_TEMPLATE"), source => DemoFirm.LoadAsync(source, Today, DemoFirm.People, keyRing: null))
     );
     private static readonly SemaphoreSlim OneAtATime = new(1);
     private const long RolesLock = 0x401E5;
+    private const long TemplateLock = 0x7E4B1A;
 
     private TestDatabase(string name) => (Name, Connection) = (name, ConnectionTo(name, FidDatabase.ApplicationRole));
 
@@ -68,13 +72,26 @@ public sealed class TestDatabase : IAsyncDisposable
         return await command.ExecuteScalarAsync();
     }
 
-    private static async Task<string> MakeTemplateAsync(string name, Func<NpgsqlDataSource, Task> fill)
+    private static async Task<string> TemplateAsync(string? shared, Func<NpgsqlDataSource, Task> fill)
     {
+        // Of several runs that begin together one makes it, and the others wait.
+        await using var guard = new NpgsqlConnection(Server + ";Pooling=false");
+        await guard.OpenAsync();
+        await using (var take = new NpgsqlCommand($"select pg_advisory_lock({TemplateLock})", guard))
+            await take.ExecuteNonQueryAsync();
+        var (name, making) = (shared ?? "fid_template_demo", "fid_template_making");
+        await using var there = new NpgsqlCommand($"select 1 from pg_database where datname = '{name}'", guard);
+        if (shared is not null && await there.ExecuteScalarAsync() is not null)
+            return name;
+        await ExecuteAsync($"drop database if exists {making}");
+        await ExecuteAsync($"create database {making}");
+        await using (var source = FidDatabase.Source(ConnectionTo(making) + ";Pooling=false"))
+        {
+            await MigrateAsync(source);
+            await fill(source);
+        }
         await ExecuteAsync($"drop database if exists {name}");
-        await ExecuteAsync($"create database {name}");
-        await using var source = FidDatabase.Source(ConnectionTo(name) + ";Pooling=false");
-        await MigrateAsync(source);
-        await fill(source);
+        await ExecuteAsync($"alter database {making} rename to {name}");
         return name;
     }
 

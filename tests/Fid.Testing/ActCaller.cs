@@ -3,10 +3,10 @@ using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>Does acts without HTTP, as a job does: each in a scope of its own.</summary>
-internal sealed class ActCaller(FidInstance server) : IAsyncDisposable
+public sealed class ActCaller(FidInstance server) : IAsyncDisposable
 {
     private readonly AsyncServiceScope _scope = server.Services.CreateAsyncScope();
 

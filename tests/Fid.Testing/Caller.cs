@@ -4,7 +4,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>A browser, as far as the interface is concerned: keeps its cookies, and sends the antiforgery token back.</summary>
 public sealed class Caller : IDisposable

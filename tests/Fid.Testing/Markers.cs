@@ -4,10 +4,10 @@ using System.Text.Json.Nodes;
 using Fid.Acts.Exchange;
 using Shouldly;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>Fills a record with values that stand nowhere else, so that it shows wherever one of them comes out.</summary>
-internal static class Markers
+public static class Markers
 {
     /// <summary>Fills every field that can hold a telling value, and answers what was put where.</summary>
     public static async Task<Dictionary<string, string>> PutAsync(Caller caller, string employment)

@@ -3,10 +3,10 @@ using System.Net;
 using System.Net.Sockets;
 using System.Text;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>A scanner that answers INSTREAM of clamd's protocol with whatever it is told to say.</summary>
-internal sealed class StandInScanner : IAsyncDisposable
+public sealed class StandInScanner : IAsyncDisposable
 {
     private readonly TcpListener _listener = new(IPAddress.Loopback, 0);
     private readonly Task _serving;

@@ -7,7 +7,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 using Shouldly;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>A feed of the test's own, which behaves as it is told.</summary>
 public sealed class Feed : IAsyncDisposable

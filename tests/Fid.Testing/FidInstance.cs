@@ -4,7 +4,7 @@ using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>A server instance on a real port, over a database it may share with others.</summary>
 public sealed class FidInstance : WebApplicationFactory<Program>

@@ -1,4 +1,4 @@
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>Where the checkout is that these tests were built from.</summary>
 public static class Repository

@@ -2,7 +2,7 @@ using System.Net;
 using System.Text.Json.Nodes;
 using Shouldly;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>What tests do with role templates.</summary>
 public static class TemplateActs

@@ -2,10 +2,10 @@ using System.Net;
 using System.Text.Json.Nodes;
 using Shouldly;
 
-namespace Fid.Server.Tests;
+namespace Fid.Testing;
 
 /// <summary>Finding, changing and reading a record, as its screen does.</summary>
-internal static class Records
+public static class Records
 {
     /// <summary>The employment of the first person with a family name.</summary>
     public static async Task<string> PersonAsync(this Caller caller, string family) =>
@@ -27,11 +27,27 @@ internal static class Records
             }
         );
 
+    /// <summary>A request for a deckhand who starts on 8 March 2027 at the pier.</summary>
+    public static JsonObject NewHire(string given, string family) =>
+        new()
+        {
+            ["id"] = Guid.NewGuid().ToString(),
+            ["template"] = "deckhand",
+            ["start"] = "2027-03-08",
+            ["typed"] = new JsonObject
+            {
+                ["given_name"] = given,
+                ["family_name"] = family,
+                ["email"] = $"{given}.{family}@example.org".Replace(' ', '.').Replace('\'', '.'),
+                ["site"] = "skerry",
+            },
+        };
+
     /// <summary>Opens the hire of a deckhand, and answers what was opened.</summary>
     /// <param name="person">Whose new stint it is; null for somebody new.</param>
     public static async Task<JsonNode> OpenAsync(this Caller caller, string family, string? person = null)
     {
-        var hire = HirePathTests.NewHire("Rhys", family);
+        var hire = NewHire("Rhys", family);
         hire["start"] = "2027-06-07";
         hire["person"] = person;
         using var opened = await caller.SendAsync("POST", "/api/hires", hire.ToJsonString());
