@@ -21,7 +21,6 @@ using Fid.Server.People;
 using Fid.Server.Platform;
 using Fid.Server.Tasks;
 using Fid.Server.Templates;
-using FluentValidation;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.EntityFrameworkCore;
@@ -93,8 +92,6 @@ public static class FidServer
         services.AddFidAccess();
         services.AddRequestActor();
         services.AddFidAntiforgery();
-        ValidatorOptions.Global.DefaultRuleLevelCascadeMode = CascadeMode.Stop;
-        services.AddValidatorsFromAssembly(typeof(FidServer).Assembly, includeInternalTypes: true);
         services.AddProblemDetails();
         services.AddExceptionHandler<ProblemHandler>();
         services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);

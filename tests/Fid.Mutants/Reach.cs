@@ -18,8 +18,8 @@ internal sealed class Reach
         await Parallel.ForEachAsync(classes, new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount }, async (name, _) =>
         {
             var (file, began) = (Path.Combine(folder, name), TimeProvider.System.GetTimestamp());
-            if (!await run.PassAsync(0, [name], file))
-                throw new InvalidOperationException($"{name} fails though nothing is planted.");
+            if (await run.FailureAsync(0, [name], file) is { } said)
+                throw new InvalidOperationException($"{name} fails though nothing is planted: {said}");
             var ran = new TestClass(name, TimeProvider.System.GetElapsedTime(began));
             var reached = File.Exists(file) ? await File.ReadAllLinesAsync(file, CancellationToken.None) : [];
             lock (reach._classes)

@@ -24,11 +24,14 @@ internal sealed record TestRun(string Program, TimeSpan Longest)
         ];
 
     /// <summary>Whether all tests of some classes pass.</summary>
+    public async Task<bool> PassAsync(int mutant, IEnumerable<string> classes) => await FailureAsync(mutant, classes, reached: null) is null;
+
+    /// <summary>What a test of some classes says that fails; null where all pass.</summary>
     /// <param name="reached">The file that then says by which mistakes they came; null for none.</param>
-    public async Task<bool> PassAsync(int mutant, IEnumerable<string> classes, string? reached = null)
+    public async Task<string?> FailureAsync(int mutant, IEnumerable<string> classes, string? reached)
     {
         var (isOver, code, said) = await RunAsync(mutant, Arguments(classes), reached);
-        return isOver && code == 0 && !said.Contains("[FAIL]", StringComparison.Ordinal);
+        return isOver && code == 0 && !said.Contains("[FAIL]", StringComparison.Ordinal) ? null : said;
     }
 
     private async Task<(bool IsOver, int Code, string Said)> RunAsync(int mutant, IEnumerable<string> arguments, string? reached = null)

@@ -18,6 +18,10 @@ public sealed record AccountFacts(string Name, string Email, IReadOnlyList<strin
     /// <summary>The languages there are.</summary>
     public static IReadOnlyList<string> Languages { get; } = ["en", "de"];
 
+    /// <summary>What is wrong with a choice of language; null for nothing.</summary>
+    public static Problem? CheckLanguage(string pointer, string language) =>
+        Languages.Contains(language) ? null : new Problem(pointer, "bad-value", $"Choose {string.Join(" or ", Languages)}.");
+
     /// <summary>Puts what was said into an account that is held, or says what is wrong with it.</summary>
     /// <param name="account">The account, tracked or new.</param>
     internal async Task<IReadOnlyList<Problem>> PutIntoAsync(FidUser account, FidDb db, CancellationToken cancellation)
@@ -69,8 +73,8 @@ public sealed record AccountFacts(string Name, string Email, IReadOnlyList<strin
             yield return new Problem("/roles", "too-many", $"Choose at most {MostRoles} roles.");
         if (Teams.Count > MostTeams)
             yield return new Problem("/teams", "too-many", $"Choose at most {MostTeams} teams.");
-        if (!Languages.Contains(Language))
-            yield return new Problem("/language", "bad-value", "Choose en or de.");
+        if (CheckLanguage("/language", Language) is { } language)
+            yield return language;
     }
 
     private const int MostRoles = 20,

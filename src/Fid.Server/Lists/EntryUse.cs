@@ -4,7 +4,6 @@ using Fid.Acts.ListUse;
 using Fid.Acts.People;
 using Fid.Data;
 using Fid.Server.Platform;
-using FluentValidation;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

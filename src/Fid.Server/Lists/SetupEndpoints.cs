@@ -8,7 +8,6 @@ using Fid.Core.People;
 using Fid.Data;
 using Fid.Data.Firms;
 using Fid.Server.Platform;
-using FluentValidation;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 

@@ -3,7 +3,6 @@ using Fid.Acts;
 using Fid.Acts.Accounts;
 using Fid.Data;
 using Fid.Data.Firms;
-using FluentValidation;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -25,15 +24,13 @@ internal static class Session
         app.MapPost("/api/session", SignIn)
             .WhoMay(Access.Anybody)
             .RequireRateLimiting(RateLimits.SignIn)
-            .Validated<SignInRequest>()
             .ProducesProblem(StatusCodes.Status400BadRequest)
             .ProducesProblem(StatusCodes.Status429TooManyRequests);
         app.MapDelete("/api/session", SignOut).WhoMay(Access.SignedIn);
-        app.MapPut("/api/session/language", ChangeLanguage).WhoMay(Access.SignedIn).Validated<LanguageRequest>();
+        app.MapPut("/api/session/language", ChangeLanguage).WhoMay(Access.SignedIn).ProducesProblem(StatusCodes.Status400BadRequest);
         app.MapPut("/api/session/password", ChangePassword)
             .WhoMay(Access.SignedIn)
             .RequireRateLimiting(RateLimits.SignIn)
-            .Validated<PasswordRequest>()
             .ProducesProblem(StatusCodes.Status400BadRequest)
             .ProducesProblem(StatusCodes.Status429TooManyRequests);
         app.MapGet("/api/sessions", List).WhoMay(Access.SignedIn);
@@ -57,6 +54,8 @@ internal static class Session
         CancellationToken cancellation
     )
     {
+        if (request.Check() is { Length: > 0 } problems)
+            return Problems.Invalid(problems);
         var address = http.Connection.RemoteIpAddress?.ToString() ?? "";
         if (await SignInPatience.WaitAsync(db, request.Email, address, clock.Now, cancellation) is { } wait)
             return Problems.Wait(http, wait);
@@ -192,6 +191,8 @@ internal static class Session
         CancellationToken cancellation
     )
     {
+        if (request.Check() is { Length: > 0 } problems)
+            return Problems.Invalid(problems);
         var user = (await users.GetUserAsync(principal))!;
         var address = http.Connection.RemoteIpAddress?.ToString() ?? "";
         if (await SignInPatience.WaitAsync(db, user.Email!, address, clock.Now, cancellation) is { } wait)
@@ -217,8 +218,14 @@ internal static class Session
         return TypedResults.Ok(await Describe(anew, db, clock, cancellation));
     }
 
-    private static async Task<NoContent> ChangeLanguage(LanguageRequest request, ClaimsPrincipal principal, UserManager<FidUser> users)
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChangeLanguage(
+        LanguageRequest request,
+        ClaimsPrincipal principal,
+        UserManager<FidUser> users
+    )
     {
+        if (AccountFacts.CheckLanguage("/language", request.Language) is { } problem)
+            return Problems.Invalid(problem);
         var user = (await users.GetUserAsync(principal))!;
         user.Language = request.Language;
         await users.UpdateAsync(user);
@@ -241,45 +248,22 @@ internal static class Session
     }
 }
 
-public sealed record SignInRequest(string Email, string Password);
-
-internal sealed class SignInValidator : AbstractValidator<SignInRequest>
+public sealed record SignInRequest(string Email, string Password)
 {
-    public SignInValidator()
-    {
-        RuleFor(r => r.Email).Text(254);
-        RuleFor(r => r.Password).NotEmpty().MaximumLength(200);
-    }
+    internal Core.Problem[] Check() =>
+        [.. new[] { RequiredText.Check("/email", Email, 254), PasswordRules.CheckEntered("/password", Password) }.OfType<Core.Problem>()];
 }
 
 /// <summary>A session of one's own.</summary>
 /// <param name="Here">Whether it is the one that asks.</param>
 public sealed record OwnSession(Guid Id, Instant StartedAt, Instant EndsAt, string Address, string Browser, bool Here);
 
-public sealed record PasswordRequest(string Current, string New);
-
-internal sealed class PasswordValidator : AbstractValidator<PasswordRequest>
+public sealed record PasswordRequest(string Current, string New)
 {
-    public PasswordValidator()
-    {
-        RuleFor(r => r.Current).NotEmpty().WithErrorCode("missing").WithMessage("Enter your password of now.").MaximumLength(200);
-        RuleFor(r => r.New)
-            .MinimumLength(PasswordRules.Fewest)
-            .WithErrorCode("too-short")
-            .WithMessage($"Enter at least {PasswordRules.Fewest} characters.")
-            .MaximumLength(PasswordRules.Most)
-            .WithErrorCode("too-long")
-            .WithMessage($"Enter at most {PasswordRules.Most} characters.");
-    }
+    internal Core.Problem[] Check() => [.. new[] { PasswordRules.CheckEntered("/current", Current), PasswordRules.Check("/new", New) }.OfType<Core.Problem>()];
 }
 
 public sealed record LanguageRequest(string Language);
-
-internal sealed class LanguageValidator : AbstractValidator<LanguageRequest>
-{
-    public LanguageValidator() =>
-        RuleFor(r => r.Language).Must(l => AccountFacts.Languages.Contains(l)).WithMessage("Choose en or de.").WithErrorCode("bad-value");
-}
 
 /// <summary>Who is signed in, at which firm, on which day.</summary>
 /// <param name="Firm">Null before the first run.</param>
