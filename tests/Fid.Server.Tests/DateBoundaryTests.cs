@@ -27,26 +27,6 @@ public class DateBoundaryTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Theory]
-    [InlineData("2027-03-31", true, true)] // the last day is a day of it
-    [InlineData("2027-03-30", false, true)] // over by the 31st
-    [InlineData("2027-03-01", false, true)] // a single day
-    [InlineData("2027-02-28", false, false)] // it never was
-    [InlineData(null, true, true)]
-    public void A_stint_goes_on_to_its_last_day(string? end, bool goesOn, bool was)
-    {
-        var stint = new Employment
-        {
-            PersonId = Guid.Empty,
-            Number = "1",
-            Start = First,
-            End = end is null ? null : NodaTime.Text.LocalDatePattern.Iso.Parse(end).Value,
-        };
-        (stint.GoesOn(Last), !stint.NeverWas).ShouldBe((goesOn, was));
-        // Before its first day it is about to begin.
-        stint.GoesOn(First.PlusDays(-1)).ShouldBe(was);
-    }
-
-    [Theory]
     [InlineData("2027-03-01", true)]
     [InlineData("2027-02-28", false)]
     public void Somebody_may_leave_on_the_first_day_and_not_before_it(string end, bool fits) =>

@@ -294,7 +294,7 @@ internal sealed class PeopleRowChecker : IRowChecker
     // With numbers in it, so that no sentence of the interface can stand for it.
     private EntryProblem Ask(string code, string english, string german) => new(EntryReader.Code, code, _isGerman ? german : english);
 
-    private bool IsHere(Guid person, LocalDate? start) => _stints[person].Any(e => e.GoesOn(start ?? _today));
+    private bool IsHere(Guid person, LocalDate? start) => _stints[person].Any(e => e.Stint.GoesOn(start ?? _today));
 
     private static bool IsNew(string who) => TextRules.Fold(who) is "new" or "neu";
 

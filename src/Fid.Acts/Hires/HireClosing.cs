@@ -1,5 +1,6 @@
 using Fid.Acts.Outbox;
 using Fid.Acts.People;
+using Fid.Core.People;
 using Fid.Data.Changes;
 using Fid.Data.Exchange;
 using Fid.Data.Hires;
@@ -21,7 +22,7 @@ public sealed class HireClosing(RecordWriter records, HireNotices notices)
             task.SkippedWhy = Cancelled(why);
         (hire.Closed, hire.Outcome, hire.OutcomeWhy) = (today, outcome, why);
         // A stint that never was: from its first day on they are nobody's colleague.
-        employment.End = LocalDate.Min(today, hire.Start).PlusDays(-1);
+        employment.End = new Stint(hire.Start, employment.End).CameToNothing(today).End;
         await records.RefreshAsync(employment, record, change.At, today, cancellation);
         await notices.TellAsync(hire, record, outcome == HireOutcome.NoShow ? NoticeKind.NoShow : NoticeKind.Withdrawn, change, cancellation);
     }

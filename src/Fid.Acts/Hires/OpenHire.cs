@@ -6,7 +6,6 @@ using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Exchange;
 using Fid.Data.Intake;
-using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -126,7 +125,7 @@ public sealed class OpenHire(
 
     // Mostly the same person opened twice; two jobs at once have to be meant. Badges are locked by now, so nobody opens one meanwhile.
     private async Task<Problem?> WorksHereAsync(NewHireRequest request, LocalDate today, CancellationToken cancellation) =>
-        request is { Person: { } person, SecondStint: false } && await Employment.AnyGoesOnAsync(db, person, request.Start ?? today, null, cancellation)
+        request is { Person: { } person, SecondStint: false } && await Stints.AnyGoesOnAsync(db, person, request.Start ?? today, null, cancellation)
             ? new Problem("/person", "works-here", "They work here then already. Open that record, or say that two stints at once are meant.")
             : null;
 

@@ -1,5 +1,5 @@
+using Fid.Acts.People;
 using Fid.Data;
-using Fid.Data.People;
 
 namespace Fid.Acts.Hires;
 
@@ -19,7 +19,7 @@ public sealed class ReopenHire(FidDb db, HireClosing closing)
             return Refusal.NotFound;
         if (hire.Hire.Outcome is null)
             return Refusal.Conflict("not-closed", "This hire has not come to nothing.");
-        if (await Employment.AnyGoesOnAsync(db, hire.Employment.PersonId, hire.Employment.Start, hire.Employment.Id, cancellation))
+        if (await Stints.AnyGoesOnAsync(db, hire.Employment.PersonId, hire.Employment.Start, hire.Employment.Id, cancellation))
             return Refusal.Conflict("other-stint", "They have another stint by now. Close that one first.");
         var change = act.Note(actor.Author("checklist").Change("hire.wentOn", request.Hire));
         await closing.GoOnAsync(hire, change, actor.Today, cancellation);

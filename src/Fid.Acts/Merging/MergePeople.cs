@@ -1,5 +1,6 @@
 using Fid.Acts.Fields;
 using Fid.Acts.Hires;
+using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Json;
 using Fid.Data;
@@ -61,7 +62,7 @@ public sealed class MergePeople(FidDb db, PersonMerging merging, HireClosing clo
         merge.ClosedHires = [.. request.Close.Distinct()];
         await db.SaveChangesAsync(cancellation);
         // Of a person who is here, or coming, something has to go on.
-        if (request.Close.Count > 0 && !await Employment.AnyGoesOnAsync(db, kept.PersonId, actor.Today, null, cancellation))
+        if (request.Close.Count > 0 && !await Stints.AnyGoesOnAsync(db, kept.PersonId, actor.Today, null, cancellation))
             return Refusal.Invalid(
                 $"/close/{request.Close.Count - 1}",
                 "nothing-left",

@@ -27,7 +27,7 @@ public static class RecordProjection
     // The last day is what the record says, but for a stint that never was.
     internal static void FollowEnd(Employment employment, Dictionary<string, JsonElement> held)
     {
-        if (employment.NeverWas)
+        if (employment.Stint.NeverWas)
             return;
         employment.End =
             held.TryGetValue("end_date", out var end)

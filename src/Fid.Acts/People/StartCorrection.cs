@@ -20,7 +20,7 @@ public sealed record StartCorrection(LocalDate? To, Problem? Problem, Dictionary
     /// <summary>Whether a user may correct the start of an employment in its record.</summary>
     /// <param name="hasHire">Whether a hire is under way.</param>
     public static bool IsOpenTo(Actor actor, FieldSet set, Employment employment, bool hasHire) =>
-        !hasHire && !employment.NeverWas && actor.MayCoordinate && set.Find(Field) is { } field && field.AccessOf(actor.RoleNames) != FieldAccess.None;
+        !hasHire && !employment.Stint.NeverWas && actor.MayCoordinate && set.Find(Field) is { } field && field.AccessOf(actor.RoleNames) != FieldAccess.None;
 
     public static async Task<StartCorrection> OfAsync(
         FidDb db,

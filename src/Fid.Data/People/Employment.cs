@@ -1,3 +1,4 @@
+using Fid.Core.People;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
@@ -21,22 +22,15 @@ public sealed class Employment
     /// <summary>Last day, included; null while there is no end. Before the first day for a stint that never was.</summary>
     public LocalDate? End { get; set; }
 
-    /// <summary>Whether the hire came to nothing.</summary>
-    public bool NeverWas => End < Start;
-
-    /// <summary>Whether it goes on on a day, or begins later.</summary>
-    public bool GoesOn(LocalDate day) => !NeverWas && (End is null || End >= day);
-
-    /// <summary>Whether a person has a stint that goes on on a day, or begins later.</summary>
-    /// <param name="except">A stint that does not count; null where all do.</param>
-    public static async Task<bool> AnyGoesOnAsync(FidDb db, Guid person, LocalDate day, Guid? except, CancellationToken cancellation) =>
-        (await db.Employments.AsNoTracking().Where(e => e.PersonId == person && e.Id != except).ToListAsync(cancellation)).Exists(e => e.GoesOn(day));
+    /// <summary>From when until when it is.</summary>
+    public Stint Stint => new(Start, End);
 }
 
 internal sealed class EmploymentConfiguration : IEntityTypeConfiguration<Employment>
 {
     public void Configure(EntityTypeBuilder<Employment> employment)
     {
+        employment.Ignore(e => e.Stint);
         employment.Property(e => e.Number).HasMaxLength(20);
         employment.HasIndex(e => e.Number).IsUnique();
         employment.HasOne<Person>().WithMany().HasForeignKey(e => e.PersonId).OnDelete(DeleteBehavior.Restrict);

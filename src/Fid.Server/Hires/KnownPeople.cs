@@ -91,7 +91,7 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
     {
         var last = stints[^1];
         // What never was, counts for nothing.
-        var real = stints.Where(s => !s.NeverWas).ToList();
+        var real = stints.Where(s => !s.Stint.NeverWas).ToList();
         var told = real.LastOrDefault() ?? last;
         var service = real.Count == 0 ? null : ServiceDates.Of([.. real.Select(s => (s.Start, s.End)), .. New(request, real)], bridgeDays).Answer;
         var reusable = HireOrigins.Reusable.Where(values.ContainsKey).ToList();
@@ -108,8 +108,8 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
             told.Start,
             told.End,
             service?.AdjustedService,
-            told.GoesOn(today),
-            stints.Exists(s => s.GoesOn(request.Start ?? today)),
+            told.Stint.GoesOn(today),
+            stints.Exists(s => s.Stint.GoesOn(request.Start ?? today)),
             match.IsSame,
             [.. match.Reasons],
             [.. reusable.Select(f => new ReusableFact(f, display.GetValueOrDefault(f) ?? values[f].ToString()))]

@@ -96,7 +96,7 @@ internal static class MergeEndpoints
                 facts.Job(s.JobCode),
                 s.Employment.Start,
                 facts.End ? s.Employment.End : null,
-                s.Employment.GoesOn(today),
+                s.Employment.Stint.GoesOn(today),
                 s.Hire
             )),
         ];

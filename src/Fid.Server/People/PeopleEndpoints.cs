@@ -4,6 +4,7 @@ using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.People;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.People;
@@ -77,7 +78,7 @@ internal static class PeopleEndpoints
             .ToListAsync(cancellation);
         return TypedResults.Ok(
             new PeoplePage(
-                [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), StandingOf(p.Start, p.End, today), p.End))],
+                [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), new Stint(p.Start, p.End).StandingOn(today), p.End))],
                 page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null
             )
         );
@@ -120,7 +121,7 @@ internal static class PeopleEndpoints
             .Take(PageSize + 1)
             .ToListAsync(cancellation);
         return new PeoplePage(
-            [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), StandingOf(p.Start, p.End, today), p.End))],
+            [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), new Stint(p.Start, p.End).StandingOn(today), p.End))],
             page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null
         );
     }
@@ -186,13 +187,6 @@ internal static class PeopleEndpoints
 
     private static PersonAsOf AsListed(CurrentRecord record, string number, LocalDate start) =>
         new(record.EmploymentId, number, start, record.GivenName, record.FamilyName, record.JobCode, record.DepartmentCode, record.SiteCode);
-
-    private static Standing StandingOf(LocalDate start, LocalDate? end, LocalDate today) =>
-        end < start ? Standing.NeverCame
-        : end < today ? Standing.Left
-        : start > today ? Standing.Coming
-        : end is not null ? Standing.Leaving
-        : Standing.Here;
 
     private static PersonRow Row(VisibleFacts seen, PersonAsOf person, Standing? standing = null, LocalDate? end = null) =>
         new(
@@ -292,25 +286,6 @@ public sealed record PersonRow(
     Standing? Standing,
     LocalDate? End
 );
-
-/// <summary>How somebody stands with the firm.</summary>
-public enum Standing
-{
-    /// <summary>Their first day is to come.</summary>
-    Coming,
-
-    /// <summary>They work here.</summary>
-    Here,
-
-    /// <summary>They work here, and their last day is set.</summary>
-    Leaving,
-
-    /// <summary>They have left.</summary>
-    Left,
-
-    /// <summary>They were to come, and did not.</summary>
-    NeverCame,
-}
 
 /// <summary>Something to go to.</summary>
 public sealed record Found(FoundKind Kind, string Id, string Title, string? Detail);

@@ -39,7 +39,7 @@ internal static class RecordReader
         var sources = await SourceNames.LoadAsync(db, parts.Templates, values.Values.Select(v => v.Source), reader.SeesNames, cancellation);
         var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Address);
 
-        var closedHire = employment.NeverWas
+        var closedHire = employment.Stint.NeverWas
             ? await db
                 .Hires.Where(h => h.EmploymentId == id && h.Outcome != null)
                 .Select(h => new ClosedHire(h.Id, h.Outcome!.Value, h.OutcomeWhy!, h.Closed!.Value))
