@@ -138,6 +138,6 @@ public class BilingualTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var draft = await orla.DraftAsync("galley-cook", spec, null);
         using (var refused = await orla.SendAsync("POST", "/api/templates/galley-cook/draft/publish", new { why = (string?)null }, draft.Text("version")))
             (await refused.ErrorsAsync()).ShouldBe([($"/{property}", "not-unique")]);
-        (await orla.SendAsync("DELETE", "/api/templates/galley-cook/draft")).EnsureSuccessStatusCode();
+        (await orla.SendAsync("DELETE", "/api/templates/galley-cook/draft", ifMatch: draft.Text("version"))).EnsureSuccessStatusCode();
     }
 }

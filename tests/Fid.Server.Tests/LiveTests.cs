@@ -73,8 +73,8 @@ public class LiveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var spec = (await orla.GetAsync("/api/templates/galley-cook"))["live"]!;
         spec["name"] = $"Heard by {who}";
         spec["nameDe"] = null;
-        await orla.DraftAsync(code, spec, null);
-        await orla.SendAsync("DELETE", $"/api/templates/{code}/draft");
+        var draft = await orla.DraftAsync(code, spec, null);
+        (await orla.SendAsync("DELETE", $"/api/templates/{code}/draft", ifMatch: draft.Text("version"))).EnsureSuccessStatusCode();
         var heard = await HeardUntilNowAsync(orla, lines, code);
         heard.Count(c => c == "templates").ShouldBe(hears ? 2 : 0);
     }

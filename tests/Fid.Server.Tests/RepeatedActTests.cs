@@ -27,7 +27,8 @@ public class RepeatedActTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var (hire, employment, change) = await KnownAsync();
         var (spec, parcel) = await TemplateAsync();
         var settings = await SettingsAsync();
-        uint? seen = null;
+        uint? seen = null,
+            drafted = null;
         var done = new Dictionary<string, Act>
         {
             ["settings"] = async (a, who) => (await a.Get<SaveSettings>().DoAsync(settings, who, default)).Refusal,
@@ -52,7 +53,10 @@ public class RepeatedActTests(FirmFixture firm) : IClassFixture<FirmFixture>
             ["draft of a template"] = async (a, who) =>
                 (await a.Get<SaveTemplateDraft>().DoAsync(new SaveTemplateDraftRequest("payroll-clerk", spec, null), who, default)).Refusal,
             ["draft thrown away"] = async (a, who) =>
-                (await a.Get<DiscardTemplateDraft>().DoAsync(new DiscardTemplateDraftRequest("payroll-clerk"), who, default)).Refusal,
+                (
+                    await a.Get<DiscardTemplateDraft>()
+                        .DoAsync(new DiscardTemplateDraftRequest("payroll-clerk", drafted ??= await DraftVersionAsync(a)), who, default)
+                ).Refusal,
             ["templates from a file"] = async (a, who) =>
                 (await a.Get<ImportTemplates>().DoAsync(new ImportTemplatesRequest(parcel, []), who, default)).Refusal,
             ["change explained"] = async (a, who) =>
@@ -133,6 +137,9 @@ public class RepeatedActTests(FirmFixture firm) : IClassFixture<FirmFixture>
 
     private static Task<uint> EntryVersionAsync(ActCaller acts) =>
         acts.Db.ListEntries.Where(e => e.List == "teams" && e.Code == "again").Select(e => e.Version).SingleAsync();
+
+    private static Task<uint> DraftVersionAsync(ActCaller acts) =>
+        acts.Db.TemplateDrafts.Where(d => d.Code == "payroll-clerk").Select(d => d.RowVersion).SingleAsync();
 
     private async Task<SettingsRequest> SettingsAsync()
     {

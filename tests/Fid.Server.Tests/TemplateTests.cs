@@ -97,7 +97,7 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var draft = await orla.DraftAsync("galley-cook", spec, null);
         using (var refused = await orla.SendAsync("POST", "/api/templates/galley-cook/draft/publish", new { why = (string?)null }, draft.Text("version")))
             (await refused.ErrorsAsync()).ShouldContain(e => e.Code == code);
-        (await orla.SendAsync("DELETE", "/api/templates/galley-cook/draft")).EnsureSuccessStatusCode();
+        (await orla.SendAsync("DELETE", "/api/templates/galley-cook/draft", ifMatch: draft.Text("version"))).EnsureSuccessStatusCode();
     }
 
     [Fact]
@@ -117,11 +117,29 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
             ["lists"] = new JsonObject(),
         };
         var first = await orla.DraftAsync("rigger", spec, null);
-        using (var second = await piet.SendAsync("PUT", "/api/templates/rigger/draft", new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString()))
+        using (var unseen = await piet.SendAsync("PUT", "/api/templates/rigger/draft", new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString()))
         {
-            second.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
-            (await second.JsonAsync())["current"]!.Text("byName").ShouldBe("Orla Dunmore");
+            unseen.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
+            (await unseen.JsonAsync())["current"]!.Text("byName").ShouldBe("Orla Dunmore");
         }
+        // Of what somebody else did meanwhile nothing is thrown away, and nothing that was ended comes to life again.
+        var second = await orla.DraftAsync("rigger", spec, first.Text("version"));
+        using (var stale = await piet.SendAsync("DELETE", "/api/templates/rigger/draft", ifMatch: first.Text("version")))
+        {
+            stale.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
+            (await stale.JsonAsync())["current"]!.Text("version").ShouldBe(second.Text("version"));
+        }
+        (await orla.SendAsync("DELETE", "/api/templates/rigger/draft", ifMatch: second.Text("version"))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        using (
+            var revived = await piet.SendAsync(
+                "PUT",
+                "/api/templates/rigger/draft",
+                new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString(),
+                second.Text("version")
+            )
+        )
+            (revived.StatusCode, (await revived.JsonAsync()).Text("code")).ShouldBe((HttpStatusCode.Conflict, "draft-gone"));
+        first = await orla.DraftAsync("rigger", spec, null);
         using (var early = await orla.SendAsync("POST", "/api/hires/preview", Hire("rigger").ToJsonString()))
             (await early.ErrorsAsync()).ShouldBe([("/template", "unknown-template")]);
         (await orla.PublishAsync("rigger", first.Text("version"))).ShouldBe(1);

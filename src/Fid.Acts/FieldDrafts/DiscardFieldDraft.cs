@@ -18,8 +18,8 @@ public sealed class DiscardFieldDraft(FidDb db)
         await Locks.FieldDraftAsync(db, cancellation);
         if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft)
             return ActResult.Done;
-        if (draft.RowVersion != request.Version)
-            return Refusal.ChangedMeanwhile;
+        if (DraftVersion.CheckEnding(draft.RowVersion, request.Version) is { } stale)
+            return stale;
         db.FieldDrafts.Remove(draft);
         await act.CommitAsync(cancellation);
         return ActResult.Done;

@@ -28,10 +28,9 @@ public sealed class PublishFields(FidDb db)
         var publishing = new FieldPublishing(db);
         if (act.IsDoneAlready)
             return new PublishedFields(await publishing.LiveVersionAsync(cancellation));
-        if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft)
-            return SaveFieldDraft.Gone;
-        if (draft.RowVersion != request.Version)
-            return Refusal.ChangedMeanwhile;
+        var draft = await db.FieldDrafts.SingleOrDefaultAsync(cancellation);
+        if (draft is null || draft.RowVersion != request.Version)
+            return DraftVersion.CheckEnding(draft?.RowVersion, request.Version)!;
         if (draft.BasedOn != await publishing.LiveVersionAsync(cancellation))
             return Refusal.Conflict(
                 "published-meanwhile",

@@ -11,9 +11,6 @@ namespace Fid.Acts.FieldDrafts;
 /// <summary>Keeps the draft of the next configuration of fields. Its first save needs no version; later ones say which they saw.</summary>
 public sealed class SaveFieldDraft(FidDb db)
 {
-    /// <summary>It was saved by somebody who saw a draft: that one must not come to life again behind their back.</summary>
-    internal static Refusal Gone { get; } = Refusal.Conflict("draft-gone", "The draft was published or thrown away meanwhile. Look at what is there now.");
-
     public async Task<ActResult<FieldDraft>> DoAsync(SaveFieldDraftRequest request, Actor actor, CancellationToken cancellation)
     {
         if (!actor.MayCoordinate)
@@ -29,10 +26,8 @@ public sealed class SaveFieldDraft(FidDb db)
         var there = await db.FieldDrafts.SingleOrDefaultAsync(cancellation);
         if (act.IsDoneAlready && there is not null)
             return there;
-        if (there is not null && there.RowVersion != request.Version)
-            return Refusal.ChangedMeanwhile;
-        if (there is null && request.Version is not null)
-            return Gone;
+        if (DraftVersion.CheckSaving(there?.RowVersion, request.Version) is { } stale)
+            return stale;
         var author = actor.Author("fields");
         if (there is null)
             db.FieldDrafts.Add(

@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Acts.Templates;
 
-/// <summary>Throws the draft of a template away.</summary>
+/// <summary>Throws the draft of a template away: the one that was seen, and no later one.</summary>
 public sealed class DiscardTemplateDraft(FidDb db)
 {
     public async Task<ActResult> DoAsync(DiscardTemplateDraftRequest request, Actor actor, CancellationToken cancellation)
@@ -15,11 +15,16 @@ public sealed class DiscardTemplateDraft(FidDb db)
             return refusal;
         if (act.IsDoneAlready)
             return ActResult.Done;
-        if (await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation) is { } draft)
-            db.TemplateDrafts.Remove(draft);
+        await Locks.TemplatesAsync(db, cancellation);
+        if (await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation) is not { } draft)
+            return ActResult.Done;
+        if (DraftVersion.CheckEnding(draft.RowVersion, request.Version) is { } stale)
+            return stale;
+        db.TemplateDrafts.Remove(draft);
         await act.CommitAsync(cancellation);
         return ActResult.Done;
     }
 }
 
-public sealed record DiscardTemplateDraftRequest(string Code);
+/// <param name="Version">The version of the draft that was seen.</param>
+public sealed record DiscardTemplateDraftRequest(string Code, uint? Version);

@@ -24,10 +24,11 @@ public sealed class PublishTemplate(FidDb db)
         var template = await db.RoleTemplates.SingleOrDefaultAsync(t => t.Code == request.Code, cancellation);
         if (act.IsDoneAlready && template is not null)
             return template.Version;
-        if (await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation) is not { } draft)
+        var draft = await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation);
+        if (template is null && draft is null)
             return Refusal.NotFound;
-        if (draft.RowVersion != request.Version)
-            return Refusal.ChangedMeanwhile;
+        if (draft is null || draft.RowVersion != request.Version)
+            return DraftVersion.CheckEnding(draft?.RowVersion, request.Version)!;
         if (draft.BasedOn != (template?.Version ?? 0))
             return Refusal.Conflict(
                 "published-meanwhile",

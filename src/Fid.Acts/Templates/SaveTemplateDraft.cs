@@ -24,10 +24,13 @@ public sealed class SaveTemplateDraft(FidDb db)
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)
             return refusal;
+        await Locks.TemplatesAsync(db, cancellation);
         var live = await db.RoleTemplates.AsNoTracking().SingleOrDefaultAsync(t => t.Code == request.Code, cancellation);
         var draft = await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation);
         if (act.IsDoneAlready && draft is not null)
             return draft;
+        if (DraftVersion.CheckSaving(draft?.RowVersion, request.Version) is { } stale)
+            return stale;
         var (author, spec) = (actor.Author("templates"), reader.WithUnseen(request.Spec, draft?.Spec ?? live?.Spec));
         if (draft is null)
             db.TemplateDrafts.Add(
@@ -40,8 +43,6 @@ public sealed class SaveTemplateDraft(FidDb db)
                     ByName = author.Name,
                 }
             );
-        else if (request.Version != draft.RowVersion)
-            return Refusal.ChangedMeanwhile;
         // Saved in the knowledge of what is live: whoever saw another version be published has compared.
         else
             (draft.Spec, draft.BasedOn, draft.At, draft.ByName) = (spec, live?.Version ?? 0, author.At, author.Name);

@@ -16,8 +16,8 @@ internal static class TemplateDraftEndpoints
     public static void MapTemplateDrafts(this IEndpointRouteBuilder app)
     {
         var draft = app.MapGroup("/api/templates/{code}/draft");
-        draft.MapPut("", Save).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(412);
-        draft.MapDelete("", Discard).WhoMay(Access.Coordinates);
+        draft.MapPut("", Save).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409).ProducesProblem(412);
+        draft.MapDelete("", Discard).WhoMay(Access.Coordinates).ProducesProblem(409).ProducesProblem(412);
         draft.MapPost("/publish", Publish).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(412);
     }
 
@@ -37,12 +37,18 @@ internal static class TemplateDraftEndpoints
             : await RefusedAsync(refusal, code, actor, db, cancellation);
     }
 
+    /// <summary>Throws the draft away: the one that was seen, and no later one.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> Discard(
         string code,
         Actor actor,
+        FidDb db,
         DiscardTemplateDraft discard,
+        HttpRequest http,
         CancellationToken cancellation
-    ) => (await discard.DoAsync(new DiscardTemplateDraftRequest(code), actor, cancellation)).Answer();
+    ) =>
+        (await discard.DoAsync(new DiscardTemplateDraftRequest(code, Versions.Seen(http)), actor, cancellation)).Refusal is { } refusal
+            ? await RefusedAsync(refusal, code, actor, db, cancellation)
+            : TypedResults.NoContent();
 
     private static async Task<Results<Ok<PublishedTemplate>, ProblemHttpResult>> Publish(
         string code,

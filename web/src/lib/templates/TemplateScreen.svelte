@@ -64,7 +64,8 @@
   async function discard() {
     if (!confirm(w.discardSure)) return;
     try {
-      await data(api.DELETE('/api/templates/{code}/draft', { params: { path: { code: template.code } } }));
+      const headers = { 'If-Match': editing.version ?? '' };
+      await data(api.DELETE('/api/templates/{code}/draft', { params: { path: { code: template.code } }, headers }));
     } catch (e) {
       return failed(text.failure(e));
     }

@@ -1,0 +1,24 @@
+namespace Fid.Acts;
+
+/// <summary>
+/// The versions of a draft that several people share: whoever saves it, throws it away or publishes it says which they saw. What somebody
+/// else did meanwhile is neither written over nor brought to life again behind their back.
+/// </summary>
+public static class DraftVersion
+{
+    private static Refusal Gone { get; } = Refusal.Conflict("draft-gone", "The draft was published or thrown away meanwhile. Look at what is there now.");
+
+    /// <summary>Why a draft cannot be saved; null where it can.</summary>
+    /// <param name="there">The version there is; null where there is no draft.</param>
+    /// <param name="seen">The version that was seen; null where there was no draft.</param>
+    public static Refusal? CheckSaving(uint? there, uint? seen) =>
+        there == seen ? null
+        : there is null ? Gone
+        : Refusal.ChangedMeanwhile;
+
+    /// <summary>Why a draft cannot be thrown away, or is not there to be published; null where it can.</summary>
+    public static Refusal? CheckEnding(uint? there, uint? seen) =>
+        there is null ? Gone
+        : there == seen ? null
+        : Refusal.ChangedMeanwhile;
+}
