@@ -46,7 +46,7 @@ public class LockTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         var opened = await Task.WhenAll(
             Enumerable
-                .Range(0, 12)
+                .Range(0, 6)
                 .Select(async i =>
                 {
                     await using var acts = new ActCaller(firm.Server);
@@ -67,7 +67,7 @@ public class LockTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 })
         );
         opened.ShouldAllBe(o => o != null);
-        opened.SelectMany(o => o!).Select(o => o.Number).Distinct().Count().ShouldBe(12);
+        opened.SelectMany(o => o!).Select(o => o.Number).Distinct().Count().ShouldBe(6);
     }
 
     private static NewHireRequest Hire(int i, LocalDate today) =>
