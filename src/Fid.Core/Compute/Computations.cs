@@ -26,6 +26,8 @@ public static class Computations
         ["service"] = ServiceComputation.Answer,
         ["leave"] = ServiceComputation.AnswerLeave,
         ["templates.resolve"] = TemplatesComputation.AnswerResolve,
+        ["approvals.needed"] = ApprovalsComputation.Answer,
+        ["rights.explain"] = RightsComputation.Answer,
         ["templates.merge"] = TemplatesComputation.AnswerMerge,
     };
 

@@ -128,7 +128,7 @@ internal static class TemplatesComputation
                         version = question.Whole(0, int.MaxValue);
                         break;
                     case 2:
-                        when = Formula(ref question, question.Text());
+                        when = question.Formula(question.Text());
                         break;
                     case 3:
                         order = question.Whole(int.MinValue, int.MaxValue);
@@ -139,14 +139,6 @@ internal static class TemplatesComputation
                 }
             }
         return new AddOnDefinition(id, version, when, order, content.Done());
-    }
-
-    private static RecordFormula? Formula(ref QuestionReader question, string text, string? member = null)
-    {
-        var (formula, mistake) = RecordFormula.Read(text);
-        if (mistake is not null)
-            question.Report("formula-error", mistake.Character is { } at ? $"{mistake.Message} (character {at})" : mistake.Message, member);
-        return formula;
     }
 
     /// <summary>What a template or an add-on sets, as it is read.</summary>
@@ -185,7 +177,7 @@ internal static class TemplatesComputation
             if (only.Name != "formula")
                 return new LayerValue(only.Value, null);
             if (only.Value.ValueKind == JsonValueKind.String)
-                return new LayerValue(Null, Formula(ref question, only.Value.GetString()!, "formula"));
+                return new LayerValue(Null, question.Formula(only.Value.GetString()!, "formula"));
             question.Report("wrong-type", "This is to be a text.", "formula");
             return new LayerValue(default, null);
         }

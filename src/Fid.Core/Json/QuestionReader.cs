@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using System.Text.Json;
 using Fid.Core.Calendars;
+using Fid.Core.Formulas;
 using NodaTime;
 
 namespace Fid.Core.Json;
@@ -207,6 +208,17 @@ internal ref struct QuestionReader
                     holidays = Items((ref q) => q.Date());
             }
         return IsSound ? new WorkCalendar(rest, holidays) : WorkCalendar.EveryDay;
+    }
+
+    /// <summary>A formula over the fields of a record; null where it is none, with what is wrong noted.</summary>
+    /// <param name="text">The formula as it is written.</param>
+    /// <param name="member">The member of what was just read that holds it; null where it stands here.</param>
+    public readonly RecordFormula? Formula(string text, string? member = null)
+    {
+        var (formula, mistake) = RecordFormula.Read(text);
+        if (mistake is not null)
+            Report("formula-error", mistake.Character is { } at ? $"{mistake.Message} (character {at})" : mistake.Message, member);
+        return formula;
     }
 
     private const string WrongType = "wrong-type";

@@ -69,6 +69,20 @@ internal static class ComputationQuestions
              "addOns":[{"id":"isle","version":1,"when":"site == 'skerry'","order":10,"values":{"shift":{"value":"early"} } }],
              "typed":{"first":"Ines"},"today":"2027-03-01"}
             """,
+        ["rights.explain"] = """
+            {"today":"2027-03-22","departments":[{"code":"fleet"},{"code":"deck","parent":"fleet"}],
+             "people":[{"id":"orla","values":{"site":"skerry"} },{"id":"nils","manager":"orla","values":{"site":"skerry","department":"deck"} }],
+             "roles":[{"id":"lead","rights":[{"do":"see","on":"section:pay","reach":"reports"},{"do":"edit","on":"pay_rate","reach":{"site":"skerry"} },
+               {"do":"see","on":"*","reach":{"department":"fleet"} },{"do":"see","on":"*","reach":{"when":"site == 'skerry'"} }]}],
+             "grants":[{"person":"orla","role":"lead","from":"2027-03-22","to":"2027-03-31"}],
+             "ask":[{"who":"orla","do":"see","on":"pay_rate@pay","target":"nils"}]}
+            """,
+        ["approvals.needed"] = """
+            {"today":"2027-03-22","people":[{"id":"nils","manager":"orla","roles":[]},
+              {"id":"orla","roles":["payroll"],"away":[{"from":"2027-03-20","to":"2027-03-22","standIn":"ruth"}]},{"id":"ruth","roles":["administrator"]}],
+             "rules":[{"id":"rise","fields":["pay_rate"],"when":"new > old","by":["manager","manager2","role:payroll","person:ruth"]}],
+             "request":{"by":"nils","person":"nils","changes":[{"field":"pay_rate","old":17.4,"new":18.5}],"values":{"site":"skerry"} } }
+            """,
         ["templates.merge"] = """{"base":{"a":1},"mine":{"a":2},"theirs":{"a":1}}""",
     };
 

@@ -12,7 +12,19 @@ namespace Fid.Core.Tests.Compute;
 public class ComputationShapeTests
 {
     // Where anything may stand: values of records, and what templates say of a thing.
-    private static readonly string[] Free = ["/values/", "/facts/", "/typed/", "/base/", "/mine/", "/theirs/", "/default/value", "/tasks/0/work"];
+    private static readonly string[] Free =
+    [
+        "/values/",
+        "/facts/",
+        "/typed/",
+        "/base/",
+        "/mine/",
+        "/theirs/",
+        "/default/value",
+        "/tasks/0/work",
+        "/changes/0/old",
+        "/changes/0/new",
+    ];
 
     private static readonly string[] Others = ["7", "1.5", "\"word\"", "true", "[]", "{}", "null"];
 
@@ -179,8 +191,11 @@ public class ComputationShapeTests
         told == path || path.StartsWith(told + "/", StringComparison.Ordinal) || told.StartsWith(path + "/", StringComparison.Ordinal);
 
     private static bool IsFree(string name, string path) =>
-        (name.StartsWith("templates.", StringComparison.Ordinal) || name == "fields.evaluate" || path.EndsWith("/default/value", StringComparison.Ordinal))
-        && Free.Any(f => path.Contains(f, StringComparison.Ordinal));
+        (
+            name.StartsWith("templates.", StringComparison.Ordinal)
+            || name is "fields.evaluate" or "rights.explain" or "approvals.needed"
+            || path.EndsWith("/default/value", StringComparison.Ordinal)
+        ) && Free.Any(f => path.Contains(f, StringComparison.Ordinal));
 
     // A limit is a number or a date; a predecessor an id, or an id with a lag; a requirement a word, or a stage; a label one for all languages,
     // or one each; a name can lack either part.

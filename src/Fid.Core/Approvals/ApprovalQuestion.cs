@@ -1,0 +1,85 @@
+using System.Text.Json;
+using Fid.Core.Fields;
+using Fid.Core.Formulas;
+using NodaTime;
+
+namespace Fid.Core.Approvals;
+
+/// <summary>What is asked for, and what it takes to know who has to agree.</summary>
+/// <param name="Today">The day on which it is asked.</param>
+/// <param name="People">All who can be asked or stand above somebody.</param>
+/// <param name="Rules">Who is asked about what, in their order.</param>
+public sealed record ApprovalQuestion(LocalDate Today, IReadOnlyList<Approver> People, IReadOnlyList<ApprovalRule> Rules, ChangeRequest Request);
+
+/// <summary>Somebody who may be asked.</summary>
+/// <param name="Manager">The id of their manager; null for none.</param>
+/// <param name="Roles">The roles they have.</param>
+/// <param name="Away">When they are away.</param>
+public sealed record Approver(string Id, string? Manager, IReadOnlyList<string> Roles, IReadOnlyList<Absence> Away);
+
+/// <summary>A time for which somebody is away.</summary>
+/// <param name="From">The first day, included.</param>
+/// <param name="To">The last day, included.</param>
+/// <param name="StandIn">The id of who acts for them; null for nobody.</param>
+public sealed record Absence(LocalDate From, LocalDate To, string? StandIn);
+
+/// <summary>Who has to agree to changes of some fields.</summary>
+/// <param name="Fields">The keys of the fields.</param>
+/// <param name="When">A formula over "old", "new" and the record's values; null for always.</param>
+/// <param name="By">Who has to agree, one after the other.</param>
+public sealed record ApprovalRule(string Id, IReadOnlyList<string> Fields, RecordFormula? When, IReadOnlyList<ApproverChoice> By);
+
+/// <summary>How those who have to agree are found.</summary>
+/// <param name="Kind">By what.</param>
+/// <param name="Name">The role, or the id of the person; null for managers.</param>
+public readonly record struct ApproverChoice(ApproverKind Kind, string? Name)
+{
+    private const string OfRole = "role:",
+        OfPerson = "person:";
+
+    /// <summary>As it is written: "manager", "manager2", "role:" and a role, "person:" and an id; null for anything else.</summary>
+    public static ApproverChoice? Read(string text) =>
+        text switch
+        {
+            "manager" => new ApproverChoice(ApproverKind.Manager, null),
+            "manager2" => new ApproverChoice(ApproverKind.ManagersManager, null),
+            _ when text.StartsWith(OfRole, StringComparison.Ordinal) && text.Length > OfRole.Length => new ApproverChoice(
+                ApproverKind.Role,
+                text[OfRole.Length..]
+            ),
+            _ when text.StartsWith(OfPerson, StringComparison.Ordinal) && text.Length > OfPerson.Length => new ApproverChoice(
+                ApproverKind.Person,
+                text[OfPerson.Length..]
+            ),
+            _ => null,
+        };
+}
+
+/// <summary>By what those who have to agree are found.</summary>
+public enum ApproverKind
+{
+    /// <summary>The manager of whom it is about.</summary>
+    Manager,
+
+    /// <summary>The manager of that manager, whoever acts for them.</summary>
+    ManagersManager,
+
+    /// <summary>Everybody who has a role.</summary>
+    Role,
+
+    /// <summary>One person.</summary>
+    Person,
+}
+
+/// <summary>Changes of one record that somebody asks for.</summary>
+/// <param name="By">The id of who asks.</param>
+/// <param name="Person">The id of whom it is about.</param>
+/// <param name="Values">The values of the record as they are.</param>
+public sealed record ChangeRequest(string By, string Person, IReadOnlyList<RequestedChange> Changes, IReadOnlyDictionary<string, JsonElement> Values);
+
+/// <summary>A change of one field.</summary>
+public sealed record RequestedChange(string Field, JsonElement Old, JsonElement New)
+{
+    /// <summary>Whether it changes nothing. Values are compared as values: 17.4 and 17.40 are the same, and so are two that are empty.</summary>
+    public bool IsNone => JsonElement.DeepEquals(Old, New) || (FieldValues.IsEmpty(Old) && FieldValues.IsEmpty(New));
+}
