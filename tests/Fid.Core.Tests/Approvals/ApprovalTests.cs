@@ -61,7 +61,9 @@ public class ApprovalTests
     }
 
     private static string Rule(string by, string when = "", string id = "r", string fields = "\"pay_rate\"") =>
-        $$"""{"id":"{{id}}","fields":[{{fields}}]{{(when.Length > 0 ? $",\"when\":\"{when}\"" : "")}},"by":["{{by.Replace(" ", "\",\"", StringComparison.Ordinal)}}"]}""";
+        $$"""{"id":"{{id}}","fields":[{{fields}}]{{(when.Length > 0 ? $",\"when\":\"{when}\"" : "")}},"by":[{{Listed(by)}}]}""";
+
+    private static string Listed(string words) => string.Join(',', words.Split(' ').Select(w => $"\"{w}\""));
 
     private static string Change(string old, string becomes, string field = "pay_rate") => $$"""{"field":"{{field}}","old":{{old}},"new":{{becomes}} }""";
 

@@ -40,7 +40,8 @@ public class RightsTests
          "people":[{"id":"ruth","values":{"site":"skerry","department":"fleet","hours":38}},{"id":"orla","manager":"ruth","values":{"department":"deck"}},
           {"id":"nils","manager":"orla","values":{"site":"skerry","department":"bow","hours":20}},{"id":"eoin","manager":"ruth","values":{"department":"quay"}},
           {"id":"ring","manager":"gnir","values":{"department":"trip"}},{"id":"gnir","manager":"ring","values":{"site":""}}],
-         "roles":[{"id":"it","rights":[RIGHTS]}],"grants":[{"person":"ruth","role":"it"},{"person":"orla","role":"it"},{"person":"ring","role":"it"}],"ask":[ASK]}
+         "roles":[{"id":"it","rights":[RIGHTS]}],
+          "grants":[{"person":"ruth","role":"it"},{"person":"orla","role":"it"},{"person":"ring","role":"it"}],"ask":[ASK]}
         """;
 
     private static bool IsAllowed(string rights, string who, string what, string target)
@@ -117,7 +118,8 @@ public class RightsTests
     [Fact]
     public void Every_right_that_gives_it_is_told_in_the_order_of_grants_then_of_rights() =>
         Because(
-                """{"person":"ruth","role":"other"},{"person":"eoin","role":"it"},{"person":"ruth","role":"it"},{"person":"ruth","role":"other","to":"2027-04-01"}"""
+                """{"person":"ruth","role":"other"},{"person":"eoin","role":"it"},
+                {"person":"ruth","role":"it"},{"person":"ruth","role":"other","to":"2027-04-01"}"""
             )
             .ShouldBe(["other see {\"site\":\"skerry\"}", "it see \"all\"", "it edit {\"when\":\"hours > 1\"}", "other see {\"site\":\"skerry\"}"]);
 
