@@ -16,7 +16,7 @@ public static class DoneOnce
     private static readonly Duration Kept = Duration.FromDays(7);
     private static readonly JsonSerializerOptions Json = new JsonSerializerOptions().ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 
-    /// <summary>Takes the actor's key, in the transaction of the act, which must have begun. Whoever sends the same meanwhile waits
+    /// <summary>Takes the actor's key, in the transaction of the act, which must have begun. The user who sends the same meanwhile waits
     /// here until it has ended.</summary>
     /// <param name="request">What is asked for.</param>
     internal static async Task<KeyState> TakeAsync<T>(FidDb db, Actor actor, T request, CancellationToken cancellation)

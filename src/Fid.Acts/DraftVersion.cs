@@ -1,7 +1,7 @@
 namespace Fid.Acts;
 
 /// <summary>
-/// The versions of a draft that several people share: whoever saves it, throws it away or publishes it says which they saw. What somebody
+/// The versions of a draft that several people share: the user who saves it, throws it away or publishes it says which they saw. What somebody
 /// else did meanwhile is neither written over nor brought to life again behind their back.
 /// </summary>
 public static class DraftVersion

@@ -39,7 +39,7 @@ public static class Locks
         );
     }
 
-    /// <summary>Keeps others from writing to any list: whoever deletes entries does so alone, else one could go while somebody refers to it.</summary>
+    /// <summary>Keeps others from writing to any list: the user who deletes entries does so alone, else one could go while somebody refers to it.</summary>
     public static Task ListForDeletingAsync(FidDb db, string list, CancellationToken cancellation)
     {
         Take(db, LockLevel.List, list);

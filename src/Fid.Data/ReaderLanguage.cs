@@ -3,7 +3,7 @@ using System.Globalization;
 
 namespace Fid.Data;
 
-/// <summary>The language of whoever reads, as their request told it: what the firm enters can be in both.</summary>
+/// <summary>The language of the user who reads, as their request told it: what the firm enters can be in both.</summary>
 public static class ReaderLanguage
 {
     /// <summary>Its two letters (ISO 639-1): one of those the interface speaks.</summary>

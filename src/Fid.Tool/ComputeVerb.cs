@@ -24,7 +24,7 @@ internal static class ComputeVerb
 
     /// <summary>
     /// One question a line. A bad line is answered by its errors, and the run goes on and ends well. What has been read is
-    /// answered, on all cores, and handed on before more is waited for: whoever asks one question at a time gets each answer.
+    /// answered, on all cores, and handed on before more is waited for: the user who asks one question at a time gets each answer.
     /// </summary>
     public static int Lines(string name)
     {

@@ -81,7 +81,7 @@ public class ImportSealTests(FirmFixture firm) : IClassFixture<FirmFixture>
         quick.Text("state").ShouldBe("ready");
         (await orla.GetAsync($"/api/imports/{id}")).Text("state").ShouldBe("reading");
         (await orla.SendAsync("DELETE", $"/api/imports/{id}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        // It is gone once whoever reads it has seen that it was dropped.
+        // It is gone once the user who reads it has seen that it was dropped.
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
         while ((await orla.SendAsync("GET", $"/api/imports/{id}")).StatusCode != HttpStatusCode.NotFound)
             patience.Token.ThrowIfCancellationRequested();

@@ -28,7 +28,7 @@ public class SessionTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await lines.ReadLineAsync(TestContext.Current.CancellationToken)).ShouldNotBeNull();
         using var other = callum.CopyOfCookies();
         (await other.SendAsync("DELETE", "/api/session")).EnsureSuccessStatusCode();
-        // It ends: whoever reads on comes to the end, and hears nothing of what happens afterwards.
+        // It ends: the user who reads on comes to the end, and hears nothing of what happens afterwards.
         var heard = await lines.ReadToEndAsync(TestContext.Current.CancellationToken);
         heard.ShouldNotContain("hire:");
     }

@@ -28,7 +28,7 @@ public sealed class Caller : IDisposable
     /// <summary>By which what the server does for this caller can be told from all else; null for nothing.</summary>
     public string? Trace { get; set; }
 
-    /// <summary>The language of whoever reads.</summary>
+    /// <summary>The language of the user who reads.</summary>
     public string Language
     {
         set

@@ -68,7 +68,7 @@ public sealed class Feed : IAsyncDisposable
 
     public ValueTask DisposeAsync() => _app.DisposeAsync();
 
-    // Until whoever asks gives up.
+    // Until the user who asks gives up.
     private static async Task<IResult> SlowAsync(CancellationToken gone)
     {
         await Task.Delay(Timeout.Infinite, gone).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);

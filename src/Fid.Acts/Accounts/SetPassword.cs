@@ -9,7 +9,7 @@ namespace Fid.Acts.Accounts;
 /// <summary>Sets the password of an account by the link that its user was given. The link is used up with it.</summary>
 public sealed class SetPassword(FidDb db, UserManager<FidUser> users)
 {
-    /// <param name="actor">Whoever has the link; nothing else is known of them.</param>
+    /// <param name="actor">The user who has the link; nothing else is known of them.</param>
     public async Task<ActResult> DoAsync(SetPasswordRequest request, Actor actor, CancellationToken cancellation)
     {
         if (PasswordRules.Check("/password", request.Password) is { } wrong)

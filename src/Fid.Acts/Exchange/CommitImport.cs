@@ -9,7 +9,7 @@ namespace Fid.Acts.Exchange;
 /// nothing is put in, and the import is to be checked anew.</summary>
 public sealed class CommitImport(FidDb db, NpgsqlDataSource source, ImportTargets targets)
 {
-    /// <param name="actor">Whoever began the import, with the rights they have now.</param>
+    /// <param name="actor">The user who began the import, with the rights they have now.</param>
     public async Task DoAsync(ImportRun run, Actor actor, CancellationToken cancellation)
     {
         await using (var act = await ActScope.BeginAsync(db, actor, run.Id, cancellation))

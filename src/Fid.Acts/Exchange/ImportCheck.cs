@@ -86,7 +86,7 @@ public sealed class ImportCheck(FidDb db, NpgsqlDataSource source, ImportFiles f
 
     private async Task MatchAsync(ImportRun run, ImportTarget target, List<string[]> sample, CancellationToken cancellation)
     {
-        // What somebody else matched may be a column that whoever sends this sheet may not see.
+        // What somebody else matched may be a column that the user who sends this sheet may not see.
         if (
             await db.FindAsync<ImportMemory>([MemoryKey(run)], cancellation) is { } memory
             && memory.Columns.Length == run.Headers.Length

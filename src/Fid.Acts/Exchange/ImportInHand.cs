@@ -12,7 +12,7 @@ public static class ImportInHand
 {
     internal static Refusal NotNow { get; } = Refusal.Conflict("not-now", "This cannot be done with the import as it is now. Look at where it is.");
 
-    /// <summary>An import the actor may look at: one of people holds what only whoever began it is known to be allowed to see.</summary>
+    /// <summary>An import the actor may look at: one of people holds what only the user who began it is known to be allowed to see.</summary>
     public static async Task<ImportRun?> FindAsync(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
     {
         if (!actor.MayCoordinate)

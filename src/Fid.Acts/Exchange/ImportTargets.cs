@@ -18,7 +18,7 @@ public sealed class ImportTargets(FidDb db, RecordWriter writer, UniqueValues un
         : ShippedLists.Find(key) is { } list ? new ListTarget(db, list)
         : null;
 
-    /// <summary>What a run goes into, for whoever began it.</summary>
+    /// <summary>What a run goes into, for the user who began it.</summary>
     public async Task<ImportTarget> OfAsync(ImportRun run, CancellationToken cancellation) =>
         await FindAsync(run.List, await Actor.OfAccountAsync(run.ById, "exchange", clock, db, cancellation), cancellation)
         ?? throw new InvalidOperationException($"There is nothing called {run.List} to import into.");

@@ -83,7 +83,7 @@ public sealed class PeopleTarget(
     /// <summary>Among the values of a row that opens a hire, the id of the person it is a new stint of; no column has it.</summary>
     internal const string StintOf = "stint_of";
 
-    /// <summary>Finds who of the firm somebody is, by what whoever began the import may see; nobody where names may not be seen.</summary>
+    /// <summary>Finds who of the firm somebody is, by what the user who began the import may see; nobody where names may not be seen.</summary>
     internal async Task<PersonMatcher> KnownAsync(CancellationToken cancellation) =>
         Sees("given_name") && Sees("family_name") ? await people.MatcherAsync(Db, Sees, cancellation) : new PersonMatcher([]);
 

@@ -7,7 +7,7 @@ namespace Fid.Acts.Exchange;
 /// <see cref="ImportRun.Failure"/>, where something uses it or changed it since.</summary>
 public sealed class UndoImport(FidDb db, ImportTargets targets)
 {
-    /// <param name="actor">Whoever began the import, with the rights they have now.</param>
+    /// <param name="actor">The user who began the import, with the rights they have now.</param>
     public async Task DoAsync(ImportRun run, Actor actor, CancellationToken cancellation)
     {
         string? why;

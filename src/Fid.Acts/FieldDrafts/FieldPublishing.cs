@@ -33,7 +33,7 @@ public sealed class FieldPublishing(FidDb db)
     public async Task<int> LiveVersionAsync(CancellationToken cancellation) => await db.FieldVersions.MaxAsync(v => (int?)v.Version, cancellation) ?? 0;
 
     /// <summary>What a draft would do: findings, differences from what is live, and whom it touches.</summary>
-    /// <param name="sees">Whether whoever asks may see a field as it is live: of the others nothing is counted.</param>
+    /// <param name="sees">Whether the user who asks may see a field as it is live: of the others nothing is counted.</param>
     public async Task<DraftReview> ReviewAsync(FieldConfiguration draft, LocalDate today, Func<string, bool> sees, CancellationToken cancellation)
     {
         var live = (await VersionAsync(await LiveVersionAsync(cancellation), cancellation))!;

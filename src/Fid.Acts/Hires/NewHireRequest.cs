@@ -4,7 +4,7 @@ using NodaTime;
 namespace Fid.Acts.Hires;
 
 /// <summary>A hire to open.</summary>
-/// <param name="Id">Chosen by whoever asks, so that the same request sent twice opens one hire.</param>
+/// <param name="Id">Chosen by the user who asks, so that the same request sent twice opens one hire.</param>
 /// <param name="Template">The code of the role template; empty, with a colleague to be like, for the one that they were hired from.</param>
 /// <param name="Start">The first day; may lie in the past.</param>
 /// <param name="Typed">What the coordinator typed, by field key.</param>

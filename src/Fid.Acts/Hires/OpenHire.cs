@@ -26,7 +26,7 @@ public sealed class OpenHire(
     {
         if (!actor.MayCoordinate)
             return Refusal.Forbidden;
-        // Sent twice, opened once: whoever asks names the hires they want opened.
+        // Sent twice, opened once: the user who asks names the hires they want opened.
         var ids = request.Hires.Select(h => h.Id).Distinct().ToArray();
         if (await OpenedAsync(ids, cancellation) is { } there)
             return there;

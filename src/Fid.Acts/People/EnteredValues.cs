@@ -16,7 +16,7 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
         (await CheckAsync(fields, [record], roles, cancellation))[0];
 
     /// <summary>The values to store of each record, and what is wrong with the others.</summary>
-    /// <param name="roles">The roles of whoever entered them.</param>
+    /// <param name="roles">The roles of the user who entered them.</param>
     public async Task<IReadOnlyList<Entered>> CheckAsync(
         LiveFields fields,
         IReadOnlyList<EnteredRecord> records,

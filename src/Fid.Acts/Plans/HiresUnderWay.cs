@@ -168,7 +168,7 @@ public sealed record TaskRow(
     bool Skipped
 )
 {
-    /// <summary>The name in the language of whoever reads: rows are kept for all of them.</summary>
+    /// <summary>The name in the language of the user who reads: rows are kept for all of them.</summary>
     public string Called => ReaderLanguage.Choose(Name, NameDe);
 
     /// <param name="ownCalendar">The code of the newcomer's own holiday calendar; null where the record has none yet.</param>

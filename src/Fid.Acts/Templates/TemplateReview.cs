@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Acts.Templates;
 
-/// <summary>Looks through a template before it is published: what would trip up whoever opens a hire from it.</summary>
+/// <summary>Looks through a template before it is published: what would trip up the user who opens a hire from it.</summary>
 public sealed class TemplateReview(LiveFields fields, TemplateSet book, IReadOnlySet<(string List, string Code)> entries, IReadOnlySet<Guid> people)
 {
     /// <summary>The list of the firm whose codes are the keys of a template's entries.</summary>

@@ -4,7 +4,7 @@ namespace Fid.Core.Fields;
 
 /// <summary>
 /// How the value of a sensitive field is stored and shown: sealed, as "sealed:", a keyed hash of 64 hexadecimal digits by which
-/// equal values are found, a colon and what only the key ring opens. Whoever reads a record gets <see cref="Mask"/> in its place.
+/// equal values are found, a colon and what only the key ring opens. The user who reads a record gets <see cref="Mask"/> in its place.
 /// </summary>
 public static class SealedText
 {

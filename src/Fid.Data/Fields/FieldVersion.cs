@@ -22,7 +22,7 @@ public sealed class FieldVersion
     public string? Why { get; init; }
 }
 
-/// <summary>The draft of the next configuration. There is one, shared: whoever saves it second is told of the first.</summary>
+/// <summary>The draft of the next configuration. There is one, shared: the user who saves it second is told of the first.</summary>
 public sealed class FieldDraft
 {
     /// <summary>Always 1: there is one draft.</summary>

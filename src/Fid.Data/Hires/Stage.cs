@@ -14,7 +14,7 @@ public sealed class Stage
     /// <summary>Its German name; null where there is none.</summary>
     public string? NameDe { get; set; }
 
-    /// <summary>Its name in the language of whoever reads.</summary>
+    /// <summary>Its name in the language of the user who reads.</summary>
     public string Called => ReaderLanguage.Choose(Name, NameDe);
 
     public required int Position { get; set; }

@@ -73,7 +73,7 @@ public sealed class TemplateVersion
     public string? Why { get; init; }
 }
 
-/// <summary>The draft of a template's next version. There is one for each, shared: whoever saves it second is told of the first.</summary>
+/// <summary>The draft of a template's next version. There is one for each, shared: the user who saves it second is told of the first.</summary>
 public sealed class TemplateDraft
 {
     public required string Code { get; init; }

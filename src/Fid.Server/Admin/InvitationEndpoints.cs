@@ -46,7 +46,7 @@ internal static class InvitationEndpoints
     {
         if (request.Token.Length > LongestToken)
             return Problems.Of(SetPassword.Spent);
-        // Nothing is known of whoever has the link but that they have it.
+        // Nothing is known of the user who has the link but that they have it.
         var holder = Actor.Visitor(clock);
         return (await set.DoAsync(new SetPasswordRequest(request.Token, request.Password), holder, cancellation)).Answer();
     }

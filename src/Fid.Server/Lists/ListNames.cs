@@ -24,7 +24,7 @@ public sealed class ListNames
     public bool OfPeople { get; }
 
     /// <summary>Reads the names of all entries, and of the people who own tasks.</summary>
-    /// <param name="ofPeople">Whether whoever asks may see people's names.</param>
+    /// <param name="ofPeople">Whether the user who asks may see people's names.</param>
     public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation, bool ofPeople = true)
     {
         var nobodyIn = TeamMembers.NobodyIn(db);

@@ -11,7 +11,7 @@ public static class Access
     /// <summary>Anybody, signed in or not.</summary>
     public const string Anybody = "anybody";
 
-    /// <summary>Whoever is signed in.</summary>
+    /// <summary>The user who is signed in.</summary>
     public const string SignedIn = "signedIn";
 
     /// <summary>Those who open hires and change records.</summary>

@@ -118,8 +118,10 @@ public class RightsTests
     [Fact]
     public void Every_right_that_gives_it_is_told_in_the_order_of_grants_then_of_rights() =>
         Because(
-                """{"person":"ruth","role":"other"},{"person":"eoin","role":"it"},
-                {"person":"ruth","role":"it"},{"person":"ruth","role":"other","to":"2027-04-01"}"""
+                """
+                {"person":"ruth","role":"other"},{"person":"eoin","role":"it"},
+                {"person":"ruth","role":"it"},{"person":"ruth","role":"other","to":"2027-04-01"}
+                """
             )
             .ShouldBe(["other see {\"site\":\"skerry\"}", "it see \"all\"", "it edit {\"when\":\"hours > 1\"}", "other see {\"site\":\"skerry\"}"]);
 
