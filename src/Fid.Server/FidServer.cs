@@ -143,6 +143,7 @@ public static class FidServer
                 RequestCultureProviders = [new Microsoft.AspNetCore.Localization.AcceptLanguageHeaderRequestCultureProvider()],
             }
         );
+        app.UseKindOfEmptyBodies();
         app.UseRouting();
         app.UseAuthentication();
         app.UseRateLimiter();
@@ -176,7 +177,7 @@ public static class FidServer
         app.MapLists();
         app.MapImports();
         app.MapFields();
-        app.Map("/api/{**rest}", () => Problems.NotFound()).RequireAuthorization(Access.Anybody).ExcludeFromDescription();
+        app.MapUnmatched();
         // The pages the application has. Anything else is not found; a browser gets the page that says so.
         if (page.Exists)
             foreach (var place in Places)

@@ -122,6 +122,30 @@ public class MalformedTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await response.ErrorsAsync()).Select(e => e.Pointer).ShouldBe(pointers.Split(' '), ignoreOrder: true);
     }
 
+    [Theory]
+    [InlineData("PATCH", "/api/hires/many", "application/json", 405, "wrong-method")]
+    [InlineData("GET", "/api/hires/many", null, 405, "wrong-method")]
+    [InlineData("POST", "/api/hires/many", "text/plain", 415, "wrong-kind")]
+    [InlineData("POST", "/api/hires/many", null, 400, "invalid")]
+    [InlineData("POST", "/api/nowhere", "text/plain", 404, "not-found")]
+    [InlineData("PUT", "/api/hires/many/nowhere", null, 404, "not-found")]
+    public async Task What_no_endpoint_takes_is_told_by_what_is_wrong_with_it(string method, string path, string? kind, int status, string code)
+    {
+        using var orla = await firm.As("orla");
+        using var response = kind is null ? await orla.SendAsync(method, path) : await orla.SendAsync(method, path, new StringContent("{}", null, kind));
+        ((int)response.StatusCode, (await response.JsonAsync()).Text("code")).ShouldBe((status, code));
+        if (status == 405)
+            response.Content.Headers.Allow.ShouldBe(["POST"]);
+    }
+
+    [Fact]
+    public async Task A_task_is_ticked_today_where_nothing_is_said()
+    {
+        using var orla = await firm.As("orla");
+        var hire = await FirmFixture.HireAsync(orla, "Varga");
+        (await orla.SendAsync("PUT", $"/api/hires/{hire.Text("id")}/tasks/radio-program/done")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+    }
+
     [Fact]
     public async Task What_cannot_be_a_text_is_pointed_at_however_deep_it_stands()
     {

@@ -65,7 +65,7 @@ public sealed class Caller : IDisposable
         return (await response.Content.ReadFromJsonAsync<JsonNode>())!;
     }
 
-    /// <summary>Sends an object as JSON, or a text as it is.</summary>
+    /// <summary>Sends an object as JSON, or a text or content as it is.</summary>
     public async Task<HttpResponseMessage> SendAsync(
         string method,
         string path,
@@ -93,7 +93,7 @@ public sealed class Caller : IDisposable
         if (ifMatch is not null)
             request.Headers.TryAddWithoutValidation("If-Match", ifMatch);
         if (body is not null)
-            request.Content = new StringContent(body as string ?? JsonSerializer.Serialize(body), Encoding.UTF8, "application/json");
+            request.Content = body as HttpContent ?? new StringContent(body as string ?? JsonSerializer.Serialize(body), Encoding.UTF8, "application/json");
         return await _http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
     }
 
