@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Fid.Core.Calendars;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
