@@ -23,9 +23,13 @@ public static class FieldCoverage
                   where (e."end" is null or e."end" >= {today}) and upper_inf(v.known) and v.effective @> greatest({today}, e.start)
                     and v.row_id is null group by 1
                   union all
-                  -- However many rows somebody has, it is one person.
-                  select split_part(v.field, '.', 1), count(distinct e.id)
-                  from record_values v join employments e on v.owner_id = case v.owner_kind when 'Person' then e.person_id else e.id end
+                  -- However many rows somebody has, it is one person. Whose a value is decides by what it is joined: asked of both at once,
+                  -- each row would be held against each employment.
+                  select split_part(v.field, '.', 1), count(distinct e.id) from employments e join record_values v on v.owner_id = e.id
+                  where v.row_id is not null and (e."end" is null or e."end" >= {today}) and upper_inf(v.known)
+                    and v.effective @> greatest({today}, e.start) group by 1
+                  union all
+                  select split_part(v.field, '.', 1), count(distinct e.id) from employments e join record_values v on v.owner_id = e.person_id
                   where v.row_id is not null and (e."end" is null or e."end" >= {today}) and upper_inf(v.known)
                     and v.effective @> greatest({today}, e.start) group by 1) counted
                 group by 1

@@ -115,16 +115,17 @@
     {#if only === 'asleep'}<p class="text-soft pb-2 text-xs">{w.asleepNote}</p>{/if}
     <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls on narrow screens, so it must be reachable) -->
     <div class="overflow-x-auto" tabindex="0" role="region" aria-label={words().places.people}>
-      <table class="narrow border-ink w-full min-w-[46rem] border-t text-left">
-        <thead class="text-soft text-xs">
+      <table class="narrow border-ink w-full border-t text-left max-sm:block sm:min-w-[46rem]">
+        <thead class="text-soft text-xs max-sm:hidden">
           <tr
             >{#each w.columns as column (column)}<th scope="col" class="px-2 py-1.5 font-normal whitespace-nowrap">{column}</th>{/each}</tr
           >
         </thead>
-        <tbody>
+        <!-- On a telephone each account is a line or two of words. -->
+        <tbody class="max-sm:block">
           {#each rows as account (account.id)}
-            <tr class="border-rule hover:bg-sheet border-t">
-              <td class="px-2 py-1.5 whitespace-nowrap"
+            <tr class="border-rule hover:bg-sheet border-t max-sm:flex max-sm:flex-wrap max-sm:gap-x-3 max-sm:py-2">
+              <td class="px-2 py-1.5 whitespace-nowrap max-sm:basis-full max-sm:p-0 max-sm:whitespace-normal"
                 ><button
                   type="button"
                   class="font-semibold hover:underline"
@@ -133,12 +134,12 @@
                   ><bdi>{account.name}</bdi></button
                 >{#if account.person && account.person !== account.name}<span class="text-soft text-xs"> · {account.person}</span>{/if}</td
               >
-              <td class="text-soft px-2">{account.email ?? ''}</td>
-              <td class="px-2">{account.roles.map((r) => w.roles[r] ?? r).join(', ')}</td>
-              <td class="px-2">{account.teams.map(team).join(', ')}</td>
-              <td class="text-soft px-2 whitespace-nowrap">{account.lastSignInAt ? showMoment(account.lastSignInAt) : w.never}</td>
+              <td class="text-soft px-2 break-all max-sm:basis-full max-sm:p-0">{account.email ?? ''}</td>
+              <td class="px-2 max-sm:p-0">{account.roles.map((r) => w.roles[r] ?? r).join(', ')}</td>
+              <td class="px-2 max-sm:p-0">{account.teams.map(team).join(', ')}</td>
+              <td class="text-soft px-2 whitespace-nowrap max-sm:p-0">{account.lastSignInAt ? showMoment(account.lastSignInAt) : w.never}</td>
               <td
-                class="px-2 {account.state === 'invited'
+                class="px-2 max-sm:p-0 {account.state === 'invited'
                   ? 'text-ochre font-semibold'
                   : account.state === 'disabled'
                     ? 'text-rust'
