@@ -32,6 +32,23 @@ public class RowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task However_many_rows_somebody_has_a_field_is_filled_for_one_person()
+    {
+        using var orla = await firm.As("orla");
+        var before = await orla.GetAsync("/api/fields/filled");
+        var id = (await orla.OpenAsync("Rowhouse")).Text("employmentId");
+        var record = await orla.GetAsync($"/api/records/{id}");
+        var after = await orla.GetAsync("/api/fields/filled");
+        // Rows of the person, and rows of the stint.
+        foreach (var field in new[] { "certificates", "items" })
+        {
+            Rows(record, field).Count.ShouldBeGreaterThan(1, field);
+            (after["filled"]![field]!.GetValue<int>() - (before["filled"]![field]?.GetValue<int>() ?? 0)).ShouldBe(1, field);
+        }
+        (after["active"]!.GetValue<int>() - before["active"]!.GetValue<int>()).ShouldBe(1);
+    }
+
+    [Fact]
     public async Task A_row_is_added_changed_and_taken_away_and_each_of_that_stands_in_the_history_and_is_taken_back()
     {
         using var orla = await firm.As("orla");

@@ -136,8 +136,10 @@
               >
               <td class="text-soft px-2 break-all max-sm:basis-full max-sm:p-0">{account.email ?? ''}</td>
               <td class="px-2 max-sm:p-0">{account.roles.map((r) => w.roles[r] ?? r).join(', ')}</td>
-              <td class="px-2 max-sm:p-0">{account.teams.map(team).join(', ')}</td>
-              <td class="text-soft px-2 whitespace-nowrap max-sm:p-0">{account.lastSignInAt ? showMoment(account.lastSignInAt) : w.never}</td>
+              <td class="px-2 max-sm:p-0 max-sm:[&:empty]:hidden">{account.teams.map(team).join(', ')}</td>
+              <td class="text-soft px-2 whitespace-nowrap max-sm:p-0"
+                ><span class="sm:hidden">{w.columns[4]}: </span>{account.lastSignInAt ? showMoment(account.lastSignInAt) : w.never}</td
+              >
               <td
                 class="px-2 max-sm:p-0 {account.state === 'invited'
                   ? 'text-ochre font-semibold'
