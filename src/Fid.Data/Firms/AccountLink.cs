@@ -11,7 +11,7 @@ public sealed class AccountLink
 
     public required Guid UserId { get; init; }
 
-    /// <summary>SHA-256 of what the link holds: the user who reads the database can use none.</summary>
+    /// <summary>SHA-256 of what the link holds: whoever reads the database can use none.</summary>
     public required byte[] Hash { get; init; }
 
     public required Instant MadeAt { get; init; }

@@ -10,7 +10,7 @@ public sealed class UserSession
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
-    /// <summary>SHA-256 of what the cookie names it by: the user who reads the database can sign in as nobody.</summary>
+    /// <summary>SHA-256 of what the cookie names it by: whoever reads the database can sign in as nobody.</summary>
     public required byte[] KeyHash { get; init; }
 
     public required Guid UserId { get; init; }

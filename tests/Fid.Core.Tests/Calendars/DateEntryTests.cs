@@ -35,6 +35,7 @@ public class DateEntryTests
     [InlineData("+1m", "2027-04-01")]
     [InlineData("1/12", "2027-12-01")]
     [InlineData("2/1", "2027-01-02")] // two months back still counts
+    [InlineData("1/1", "2027-01-01")] // and two months to the day
     [InlineData("31/12", "2027-12-31")]
     [InlineData("29/2", "2028-02-29")]
     public void Reads_dates_as_people_type_them(string typed, string meant) =>
@@ -46,6 +47,12 @@ public class DateEntryTests
     [InlineData("31/2/2027")]
     [InlineData("0/0")]
     [InlineData("8/13")]
+    [InlineData("0/3/2027")]
+    [InlineData("31/0/2027")]
+    [InlineData("1/1/0000")]
+    [InlineData("0000-01-01")]
+    [InlineData("2027-13-01")]
+    [InlineData("2027-03-00")]
     [InlineData("+999999m")]
     [InlineData("2027-02-30")]
     public void Says_when_no_date_is_meant(string typed) => DateEntry.Read(typed, Today, Office).ShouldBeNull();

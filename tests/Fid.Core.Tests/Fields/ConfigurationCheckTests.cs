@@ -47,6 +47,8 @@ public class ConfigurationCheckTests
         null,
         """{"key":"x","type":"choice","parent":"y","options":[{"value":"a"}]},{"key":"y","type":"choice","options":[{"value":"a"}]}"""
     )]
+    [InlineData("parent-after-child", "x", null, """{"key":"x","type":"choice","parent":"x","options":[{"value":"a"}]}""")]
+    [InlineData("nothing-to-choose", "x", null, """{"key":"x","type":"listEntry"}""")]
     [InlineData(
         "nothing-to-choose",
         "x,deck",
@@ -96,6 +98,7 @@ public class ConfigurationCheckTests
     [InlineData("""{"key":"x","type":"money","default":{"formula":"deck == 'fore' ? pay * 1.1 : firstOf(pay, 12)"}}""")]
     [InlineData("""{"key":"x","type":"computed","default":{"formula":"ageOn(start, today()) >= 18"}},{"key":"y","type":"text","showWhen":"x"}""")]
     [InlineData("""{"key":"x","type":"choice","parent":"deck","options":[{"value":"a","within":["fore","aft"]}]}""")]
+    [InlineData("""{"key":"x","type":"choice","options":[{"value":"a"}],"default":{"value":""}}""")]
     [InlineData("""{"key":"x","type":"text","pattern":"^[A-Z]{2}(\\d{4}-)*\\d{1,12}$"}""")]
     public void Leaves_sound_fields_alone(string fields) => Check(fields).ShouldBeEmpty();
 

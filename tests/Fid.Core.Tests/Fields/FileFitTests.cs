@@ -29,6 +29,30 @@ public class FileFitTests
     [MemberData(nameof(Files))]
     public void A_file_is_what_is_in_it(string content, FileGroup? group) => FileKind.GroupOf(Encoding.Latin1.GetBytes(content)).ShouldBe(group);
 
+    // Sizes are told rounded up, so that what is said to fit does.
+    [Theory]
+    [InlineData("0.000999", 1_000, "1 kB", "999 bytes")]
+    [InlineData("0.001", 1_001, "2 kB", "1 kB")]
+    [InlineData("0.099999", 100_000, "0.1 MB", "100 kB")]
+    [InlineData("0.1", 100_001, "0.2 MB", "0.1 MB")]
+    [InlineData("2", 2_000_001, "2.1 MB", "2 MB")]
+    public void How_large_a_file_is_and_may_be_is_told_in_words(string most, int size, string has, string atMost) =>
+        FileFit
+            .Check(
+                new FieldDefinition
+                {
+                    Key = "paper",
+                    Type = FieldType.File,
+                    Max = new FieldLimit(decimal.Parse(most, System.Globalization.CultureInfo.InvariantCulture), null),
+                },
+                size,
+                null
+            )!
+            .Message.ShouldBe($"The file has {has}. Choose one of at most {atMost}.");
+
+    [Fact]
+    public void What_only_speaks_of_parts_is_no_archive() => FileKind.GroupOf("Not one: [Content_Types].xml"u8).ShouldBeNull();
+
     [Theory]
     [InlineData("[Content_Types].xml", "<Types/>", FileGroup.Document)]
     [InlineData("mimetype", "application/vnd.oasis.opendocument.text", FileGroup.Document)]
@@ -61,6 +85,7 @@ public class FileFitTests
         FileFit.Check(any, FileFit.Largest + 1, null)!.Code.ShouldBe("too-large");
         // More than that no field can allow, and nothing below nothing.
         FileFit.MostBytes(any with { Max = new FieldLimit(500m, null) }).ShouldBe(FileFit.Largest);
+        FileFit.MostBytes(any with { Max = new FieldLimit(10m, null) }).ShouldBe(FileFit.Largest);
         FileFit.MostBytes(any with { Max = new FieldLimit(-1m, null) }).ShouldBe(0);
         FileFit.MostBytes(any with { Max = new FieldLimit(decimal.MaxValue / 10, null) }).ShouldBe(FileFit.Largest);
     }

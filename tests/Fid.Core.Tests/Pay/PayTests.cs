@@ -74,4 +74,23 @@ public class PayTests
 
     [Fact]
     public void A_band_out_of_order_is_a_problem() => PayBand.Of(10, 30, 20, 10).Problems.Select(p => p.Path).ShouldBe(["/mid", "/max"]);
+
+    [Theory]
+    [InlineData(-0.01, 1, 2, 3, "/pay out-of-range")]
+    [InlineData(0, 1, 2, 3, "")]
+    [InlineData(1_000_000_000_000, 1, 2, 3, "")]
+    [InlineData(1_000_000_000_000.01, 1, 2, 3, "/pay out-of-range")]
+    [InlineData(1, -1, 2, 3, "/min out-of-range")]
+    [InlineData(1, 0, 0, 3, "/mid out-of-range")]
+    [InlineData(1, 0, 0.01, 3, "")]
+    [InlineData(1, 2, 2, 3, "")]
+    [InlineData(1, 2.01, 2, 3, "/mid not-in-order")]
+    [InlineData(1, 2, 3, 3, "")]
+    [InlineData(1, 2, 3, 2.99, "/max not-in-order")]
+    public void A_band_is_above_nothing_and_in_order(double pay, double min, double mid, double max, string problem) =>
+        Asked.ShouldTell(
+            "pay.band",
+            string.Create(System.Globalization.CultureInfo.InvariantCulture, $$"""{"pay":{{pay}},"min":{{min}},"mid":{{mid}},"max":{{max}} }"""),
+            problem
+        );
 }

@@ -8078,7 +8078,7 @@ export interface components {
         NewHireRequest: {
             /**
              * Format: uuid
-             * @description Chosen by whoever asks, so that the same request sent twice opens one hire.
+             * @description Chosen by the user who asks, so that the same request sent twice opens one hire.
              */
             id: string;
             /** @description The code of the role template; empty, with a colleague to be like, for the one that they were hired from. */
