@@ -6,19 +6,14 @@ namespace Fid.Acts;
 /// </summary>
 public static class DraftVersion
 {
-    private static Refusal Gone { get; } = Refusal.Conflict("draft-gone", "The draft was published or thrown away meanwhile. Look at what is there now.");
+    /// <summary>There is no draft to be published any more, or to go on with.</summary>
+    public static Refusal Gone { get; } = Refusal.Conflict("draft-gone", "The draft was published or thrown away meanwhile. Look at what is there now.");
 
-    /// <summary>Why a draft cannot be saved; null where it can.</summary>
+    /// <summary>Why nothing can be done to a draft; null where it can.</summary>
     /// <param name="there">The version there is; null where there is no draft.</param>
     /// <param name="seen">The version that was seen; null where there was no draft.</param>
-    public static Refusal? CheckSaving(uint? there, uint? seen) =>
+    public static Refusal? Check(uint? there, uint? seen) =>
         there == seen ? null
         : there is null ? Gone
-        : Refusal.ChangedMeanwhile;
-
-    /// <summary>Why a draft cannot be thrown away, or is not there to be published; null where it can.</summary>
-    public static Refusal? CheckEnding(uint? there, uint? seen) =>
-        there is null ? Gone
-        : there == seen ? null
         : Refusal.ChangedMeanwhile;
 }

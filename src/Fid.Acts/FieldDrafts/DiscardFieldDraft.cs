@@ -18,7 +18,7 @@ public sealed class DiscardFieldDraft(FidDb db)
         await Locks.FieldDraftAsync(db, cancellation);
         if (await db.FieldDrafts.SingleOrDefaultAsync(cancellation) is not { } draft)
             return ActResult.Done;
-        if (DraftVersion.CheckEnding(draft.RowVersion, request.Version) is { } stale)
+        if (DraftVersion.Check(draft.RowVersion, request.Version) is { } stale)
             return stale;
         db.FieldDrafts.Remove(draft);
         await act.CommitAsync(cancellation);

@@ -29,8 +29,10 @@ public sealed class PublishFields(FidDb db)
         if (act.IsDoneAlready)
             return new PublishedFields(await publishing.LiveVersionAsync(cancellation));
         var draft = await db.FieldDrafts.SingleOrDefaultAsync(cancellation);
-        if (draft is null || draft.RowVersion != request.Version)
-            return DraftVersion.CheckEnding(draft?.RowVersion, request.Version)!;
+        if (draft is null)
+            return DraftVersion.Gone;
+        if (DraftVersion.Check(draft.RowVersion, request.Version) is { } stale)
+            return stale;
         if (draft.BasedOn != await publishing.LiveVersionAsync(cancellation))
             return Refusal.Conflict(
                 "published-meanwhile",

@@ -26,7 +26,7 @@ public sealed class SaveFieldDraft(FidDb db)
         var there = await db.FieldDrafts.SingleOrDefaultAsync(cancellation);
         if (act.IsDoneAlready && there is not null)
             return there;
-        if (DraftVersion.CheckSaving(there?.RowVersion, request.Version) is { } stale)
+        if (DraftVersion.Check(there?.RowVersion, request.Version) is { } stale)
             return stale;
         var author = actor.Author("fields");
         if (there is null)

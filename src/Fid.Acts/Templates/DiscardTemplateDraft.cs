@@ -18,7 +18,7 @@ public sealed class DiscardTemplateDraft(FidDb db)
         await Locks.TemplatesAsync(db, cancellation);
         if (await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation) is not { } draft)
             return ActResult.Done;
-        if (DraftVersion.CheckEnding(draft.RowVersion, request.Version) is { } stale)
+        if (DraftVersion.Check(draft.RowVersion, request.Version) is { } stale)
             return stale;
         db.TemplateDrafts.Remove(draft);
         await act.CommitAsync(cancellation);

@@ -27,8 +27,10 @@ public sealed class PublishTemplate(FidDb db)
         var draft = await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation);
         if (template is null && draft is null)
             return Refusal.NotFound;
-        if (draft is null || draft.RowVersion != request.Version)
-            return DraftVersion.CheckEnding(draft?.RowVersion, request.Version)!;
+        if (draft is null)
+            return DraftVersion.Gone;
+        if (DraftVersion.Check(draft.RowVersion, request.Version) is { } stale)
+            return stale;
         if (draft.BasedOn != (template?.Version ?? 0))
             return Refusal.Conflict(
                 "published-meanwhile",

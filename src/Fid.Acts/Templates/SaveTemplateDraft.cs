@@ -29,7 +29,7 @@ public sealed class SaveTemplateDraft(FidDb db)
         var draft = await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation);
         if (act.IsDoneAlready && draft is not null)
             return draft;
-        if (DraftVersion.CheckSaving(draft?.RowVersion, request.Version) is { } stale)
+        if (DraftVersion.Check(draft?.RowVersion, request.Version) is { } stale)
             return stale;
         var (author, spec) = (actor.Author("templates"), reader.WithUnseen(request.Spec, draft?.Spec ?? live?.Spec));
         if (draft is null)

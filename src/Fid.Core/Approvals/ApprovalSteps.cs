@@ -103,10 +103,8 @@ public sealed record ApprovalSteps(IReadOnlyList<ApprovalStep> Steps, IReadOnlyL
 
     private static List<Problem> Problems(ApprovalQuestion question)
     {
-        var (problems, ids, fields) = (new List<Problem>(), new HashSet<string>(StringComparer.Ordinal), new HashSet<string>(StringComparer.Ordinal));
-        for (var i = 0; i < question.People.Count; i++)
-            if (!ids.Add(question.People[i].Id))
-                problems.Add(new Problem($"/people/{i}/id", "duplicate-id", $"{question.People[i].Id} stands twice. Keep one."));
+        var (problems, fields) = (new List<Problem>(), new HashSet<string>(StringComparer.Ordinal));
+        var people = Identifiers.Index(question.People, p => p.Id, "/people", problems);
         for (var i = 0; i < question.People.Count; i++)
         {
             var (_, manager, _, away) = question.People[i];
@@ -122,10 +120,7 @@ public sealed record ApprovalSteps(IReadOnlyList<ApprovalStep> Steps, IReadOnlyL
         for (var k = 0; k < question.Rules[i].By.Count; k++)
             if (question.Rules[i].By[k] is { Kind: ApproverKind.Person, Name: var person })
                 Known(person, $"/rules/{i}/by/{k}");
-        var rules = new HashSet<string>(StringComparer.Ordinal);
-        for (var i = 0; i < question.Rules.Count; i++)
-            if (!rules.Add(question.Rules[i].Id))
-                problems.Add(new Problem($"/rules/{i}/id", "duplicate-id", $"{question.Rules[i].Id} stands twice. Keep one."));
+        Identifiers.Index(question.Rules, r => r.Id, "/rules", problems);
         Known(question.Request.By, "/request/by");
         Known(question.Request.Person, "/request/person");
         for (var i = 0; i < question.Request.Changes.Count; i++)
@@ -137,7 +132,7 @@ public sealed record ApprovalSteps(IReadOnlyList<ApprovalStep> Steps, IReadOnlyL
 
         void Known(string? id, string path)
         {
-            if (id is not null && !ids.Contains(id))
+            if (id is not null && !people.ContainsKey(id))
                 problems.Add(new Problem(path, "unknown-person", $"There is nobody {id}."));
         }
     }

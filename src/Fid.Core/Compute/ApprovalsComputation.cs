@@ -35,11 +35,11 @@ internal static class ApprovalsComputation
         {
             writer.WriteStartObject();
             writer.WriteString("rule", rule);
-            Texts(writer, "who", who);
+            writer.Texts("who", who);
             writer.WriteEndObject();
         }
         writer.WriteEndArray();
-        Texts(writer, "direct", needed.Direct);
+        writer.Texts("direct", needed.Direct);
         writer.WriteEndObject();
     }
 
@@ -129,13 +129,5 @@ internal static class ApprovalsComputation
                     _ => change with { New = question.Json() },
                 };
         return change;
-    }
-
-    private static void Texts(Utf8JsonWriter writer, string name, IReadOnlyList<string> texts)
-    {
-        writer.WriteStartArray(name);
-        foreach (var text in texts)
-            writer.WriteStringValue(text);
-        writer.WriteEndArray();
     }
 }

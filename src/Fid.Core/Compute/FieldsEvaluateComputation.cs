@@ -95,7 +95,7 @@ internal static class FieldsEvaluateComputation
         foreach (var (key, access) in record.Access)
             writer.WriteString(key, FieldReader.Accesses.Word((int)access));
         writer.WriteEndObject();
-        Keys(writer, "shown", record.Shown);
+        writer.Texts("shown", record.Shown);
         writer.WriteStartArray("errors");
         foreach (var error in record.Errors)
         {
@@ -106,22 +106,14 @@ internal static class FieldsEvaluateComputation
         }
         writer.WriteEndArray();
         writer.WriteStartObject("missing");
-        Keys(writer, "now", record.MissingNow);
+        writer.Texts("now", record.MissingNow);
         foreach (var (stage, fields) in record.MissingLater)
-            Keys(writer, stage, fields);
+            writer.Texts(stage, fields);
         writer.WriteEndObject();
         writer.WriteStartObject("completeness");
         writer.WriteNumber("filled", record.Filled);
         writer.WriteNumber("required", record.Required);
         writer.WriteEndObject();
         writer.WriteEndObject();
-    }
-
-    private static void Keys(Utf8JsonWriter writer, string name, IReadOnlyList<string> keys)
-    {
-        writer.WriteStartArray(name);
-        foreach (var key in keys)
-            writer.WriteStringValue(key);
-        writer.WriteEndArray();
     }
 }

@@ -39,11 +39,20 @@ internal static class Answers
         static byte Digit(int number) => (byte)('0' + number % 10);
     }
 
-    /// <summary>The answer of an outcome; otherwise its problems are noted and null comes back.</summary>
-    public static T? Take<T>(this Result<T> outcome, ref QuestionReader question)
+    /// <summary>Writes a list of texts.</summary>
+    public static void Texts(this Utf8JsonWriter writer, string name, IReadOnlyList<string> texts)
+    {
+        writer.WriteStartArray(name);
+        foreach (var text in texts)
+            writer.WriteStringValue(text);
+        writer.WriteEndArray();
+    }
+
+    /// <summary>The answer of a result; otherwise its problems are noted and null comes back.</summary>
+    public static T? Take<T>(this Result<T> result, ref QuestionReader question)
         where T : class
     {
-        question.Report(outcome.Problems);
-        return outcome.Answer;
+        question.Report(result.Problems);
+        return result.Answer;
     }
 }

@@ -30,9 +30,9 @@ public sealed class RightsBook
     public static Result<RightsBook> Of(RightsQuestion question)
     {
         var problems = new List<Problem>();
-        var parents = Indexed(question.Departments, d => d.Code, "departments", "code", problems).ToDictionary(d => d.Key, d => d.Value.Parent);
-        var people = Indexed(question.People, p => p.Id, "people", "id", problems);
-        var roles = Indexed(question.Roles, r => r.Id, "roles", "id", problems);
+        var parents = Identifiers.Index(question.Departments, d => d.Code, "/departments", problems, "code").ToDictionary(d => d.Key, d => d.Value.Parent);
+        var people = Identifiers.Index(question.People, p => p.Id, "/people", problems);
+        var roles = Identifiers.Index(question.Roles, r => r.Id, "/roles", problems);
         Unknown(question.Departments.Select((d, i) => ($"/departments/{i}/parent", d.Parent)), parents.Keys, "unknown-department", problems);
         Unknown(question.People.Select((p, i) => ($"/people/{i}/manager", p.Manager)), people.Keys, "unknown-person", problems);
         Unknown(
@@ -97,15 +97,6 @@ public sealed class RightsBook
     private bool Holds(RecordFormula formula, RightsPerson target) =>
         formula.Names.All(name => target.Values.TryGetValue(name, out var value) && !FieldValues.IsEmpty(value))
         && formula.Holds(new FormulaFacts(name => FieldValues.FromJson(target.Values[name]), _today, WorkCalendar.EveryDay));
-
-    private static Dictionary<string, T> Indexed<T>(IReadOnlyList<T> all, Func<T, string> id, string list, string property, List<Problem> problems)
-    {
-        var indexed = new Dictionary<string, T>(StringComparer.Ordinal);
-        for (var i = 0; i < all.Count; i++)
-            if (!indexed.TryAdd(id(all[i]), all[i]))
-                problems.Add(new Problem($"/{list}/{i}/{property}", "duplicate-id", $"{id(all[i])} stands twice. Keep one."));
-        return indexed;
-    }
 
     private static void Unknown(IEnumerable<(string Path, string? Id)> named, ICollection<string> known, string code, List<Problem> problems) =>
         problems.AddRange(named.Where(n => n.Id is not null && !known.Contains(n.Id)).Select(n => new Problem(n.Path, code, $"There is no {n.Id} here.")));

@@ -11,8 +11,8 @@ internal static class TemplateCheck
     public static List<Problem> Problems(TemplateQuestion question)
     {
         var problems = new List<Problem>();
-        Duplicates(question.Templates.Select(t => t.Id), "/templates", problems);
-        Duplicates(question.AddOns.Select(a => a.Id), "/addOns", problems);
+        Identifiers.Index(question.Templates, t => t.Id, "/templates", problems);
+        Identifiers.Index(question.AddOns, a => a.Id, "/addOns", problems);
         if (problems.Count > 0)
             return problems;
 
@@ -70,18 +70,6 @@ internal static class TemplateCheck
             if (ReferenceEquals(all[i], one))
                 return i;
         return -1;
-    }
-
-    private static void Duplicates(IEnumerable<string> ids, string path, List<Problem> problems)
-    {
-        var seen = new HashSet<string>(StringComparer.Ordinal);
-        var i = 0;
-        foreach (var id in ids)
-        {
-            if (!seen.Add(id))
-                problems.Add(new Problem($"{path}/{i}/id", "duplicate-id", $"The id {id} stands twice. Keep one."));
-            i++;
-        }
     }
 
     // Each ring is told once, at the template of it that stands first.
