@@ -1,7 +1,7 @@
+using Fid.Acts.Rights;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Changes;
-using Fid.Data.Firms;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Fid.Acts;
@@ -10,18 +10,6 @@ namespace Fid.Acts;
 /// for a request or a job, by whatever brings it in.</summary>
 public sealed record Actor
 {
-    /// <summary>Roles whose holders open hires and change records.</summary>
-    public static IReadOnlyList<string> CoordinatingRoles { get; } = [Roles.Coordinator, Roles.Administrator];
-
-    /// <summary>Roles whose holders connect Fid with other systems and look after accounts.</summary>
-    public static IReadOnlyList<string> AdministeringRoles { get; } = [Roles.Administrator];
-
-    /// <summary>Roles whose holders read every record.</summary>
-    public static IReadOnlyList<string> ReadingRoles { get; } = [Roles.Coordinator, Roles.Administrator, Roles.Payroll];
-
-    /// <summary>Roles whose holders see Arrivals: managers see their own newcomers there.</summary>
-    public static IReadOnlyList<string> ArrivalsRoles { get; } = [Roles.Coordinator, Roles.Administrator, Roles.Payroll, Roles.Manager];
-
     public required ActorKind Kind { get; init; }
 
     /// <summary>The account of a person; null for all else.</summary>
@@ -30,11 +18,14 @@ public sealed record Actor
     /// <summary>How changes name the actor: a person's name, or what Fid does and why.</summary>
     public required string Name { get; init; }
 
-    /// <summary>The roles that say which fields the actor sees and which acts are open to them.</summary>
-    public required IReadOnlyList<string> RoleNames { get; init; }
+    /// <summary>What the actor may see and do, and with whom.</summary>
+    public required HeldRights Rights { get; init; }
 
     /// <summary>The person whom the account is of; null where it is of nobody the firm has a record of.</summary>
     public Guid? PersonId { get; init; }
+
+    /// <summary>The person's employments: what the manager field of a record names.</summary>
+    public Guid[] Employments { get; init; } = [];
 
     /// <summary>The codes of the teams that the actor belongs to.</summary>
     public IReadOnlyList<string> Teams { get; init; } = [];
@@ -50,13 +41,8 @@ public sealed record Actor
 
     public required FirmClock Clock { get; init; }
 
-    public bool MayCoordinate => HasAny(CoordinatingRoles);
-
-    public bool MayAdminister => HasAny(AdministeringRoles);
-
-    public bool MayReadEverybody => HasAny(ReadingRoles);
-
-    public bool SeesArrivals => HasAny(ArrivalsRoles);
+    /// <summary>Whether the actor may do something with a thing, be it of all people or of some.</summary>
+    public bool May(string action, string thing) => Rights.May(action, thing);
 
     /// <summary>The account of a person who is signed in. Throws for an actor who is none: such an act is not open to them.</summary>
     public Guid Account => AccountId ?? throw new InvalidOperationException($"{Name} has no account.");
@@ -69,7 +55,7 @@ public sealed record Actor
             Kind = ActorKind.Fid,
             Name = "Fid",
             Origin = why,
-            RoleNames = [Roles.Administrator],
+            Rights = Everything,
             Clock = clock,
             Today = await clock.TodayAsync(db, cancellation),
         };
@@ -80,7 +66,7 @@ public sealed record Actor
         {
             Kind = ActorKind.Person,
             Name = "",
-            RoleNames = [],
+            Rights = HeldRights.None,
             Clock = clock,
             Today = LocalDate.FromDateTime(clock.Now.ToDateTimeUtc()),
         };
@@ -90,31 +76,37 @@ public sealed record Actor
     /// <param name="origin">Where the changes come from.</param>
     public static async Task<Actor> OfAccountAsync(Guid account, string origin, FirmClock clock, FidDb db, CancellationToken cancellation)
     {
-        var user = await db.Users.AsNoTracking().SingleOrDefaultAsync(u => u.Id == account && u.DisabledAt == null, cancellation);
-        return new Actor
+        var today = await clock.TodayAsync(db, cancellation);
+        var holder = await AccountHolder.FindAsync(db, account, today, cancellation);
+        return Of(holder, account, origin, null, clock, today);
+    }
+
+    /// <summary>Who holds an account, as an actor.</summary>
+    /// <param name="holder">Null for an account that is gone or disabled: it may nothing.</param>
+    /// <param name="origin">Where the changes come from; null for the place of the act itself.</param>
+    /// <param name="key">The key of the act.</param>
+    public static Actor Of(AccountHolder? holder, Guid account, string? origin, Guid? key, FirmClock clock, LocalDate today) =>
+        new()
         {
             Kind = ActorKind.Person,
             AccountId = account,
-            Name = user?.DisplayName ?? "",
-            PersonId = user?.PersonId,
-            Teams = user?.Teams ?? [],
-            RoleNames = user is null
-                ? []
-                : await db
-                    .UserRoles.Where(r => r.UserId == account)
-                    .Join(db.Roles, u => u.RoleId, r => r.Id, (_, role) => role.Name!)
-                    .ToListAsync(cancellation),
+            Name = holder?.Name ?? "",
+            PersonId = holder?.PersonId,
+            Employments = holder?.Employments ?? [],
+            Teams = holder?.Teams ?? [],
+            Rights = holder?.Rights ?? HeldRights.None,
             Origin = origin,
+            Key = key,
             Clock = clock,
-            Today = await clock.TodayAsync(db, cancellation),
+            Today = today,
         };
-    }
 
     /// <summary>The actor as the author of a change that is made now.</summary>
     /// <param name="place">Where an act of this kind is done by hand.</param>
     public Author Author(string place) => new(AccountId, Name, Clock.Now, Origin ?? place);
 
-    private bool HasAny(IReadOnlyList<string> roles) => RoleNames.Any(roles.Contains);
+    // What Fid does by itself is not for the firm's own roles to say.
+    private static HeldRights Everything { get; } = HeldRights.Of(RoleSet.Shipped, [ShippedRoles.Administrator]);
 }
 
 /// <summary>What kind of actor somebody or something is.</summary>

@@ -1,7 +1,7 @@
 using Fid.Data.Firms;
 using Fid.Data.Hires;
 using Fid.Data.People;
-using Microsoft.AspNetCore.Identity;
+using Fid.Data.Rights;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata;
@@ -14,7 +14,7 @@ namespace Fid.Data;
 public static class BulkSave
 {
     // What a hire is made of, in the order in which it is copied; nothing that is not copied after them refers to their rows.
-    private static readonly Type[] Copied = [typeof(FidUser), typeof(IdentityUserRole<Guid>), typeof(RecordValue), typeof(HireTask), typeof(HireEntry)];
+    private static readonly Type[] Copied = [typeof(FidUser), typeof(RoleGrant), typeof(RecordValue), typeof(HireTask), typeof(HireEntry)];
 
     // Below this the statements that go along in one trip are quicker.
     private const int Fewest = 200;

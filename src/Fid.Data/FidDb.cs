@@ -6,6 +6,7 @@ using Fid.Data.Hires;
 using Fid.Data.Intake;
 using Fid.Data.Lists;
 using Fid.Data.People;
+using Fid.Data.Rights;
 using Fid.Data.Templates;
 using Fid.Data.Work;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
@@ -16,11 +17,17 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Data;
 
 /// <summary>All that one firm's Fid knows.</summary>
-public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<FidUser, IdentityRole<Guid>, Guid>(options), IDataProtectionKeyContext
+public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext<FidUser, Guid>(options), IDataProtectionKeyContext
 {
     public DbSet<Firm> Firms => Set<Firm>();
 
     public DbSet<NumberCounter> NumberCounters => Set<NumberCounter>();
+
+    public DbSet<RoleGrant> RoleGrants => Set<RoleGrant>();
+
+    public DbSet<RightsVersion> RightsVersions => Set<RightsVersion>();
+
+    public DbSet<RightsDraft> RightsDrafts => Set<RightsDraft>();
 
     public DbSet<SetupToken> SetupTokens => Set<SetupToken>();
 
@@ -128,11 +135,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityDbContext<F
     private static readonly (string Table, Type Entity)[] IdentityTables =
     [
         ("users", typeof(FidUser)),
-        ("roles", typeof(IdentityRole<Guid>)),
-        ("user_roles", typeof(IdentityUserRole<Guid>)),
         ("user_claims", typeof(IdentityUserClaim<Guid>)),
         ("user_logins", typeof(IdentityUserLogin<Guid>)),
-        ("role_claims", typeof(IdentityRoleClaim<Guid>)),
         ("user_tokens", typeof(IdentityUserToken<Guid>)),
     ];
 }

@@ -1,8 +1,8 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Firms;
 using Fid.Data.People;
 using Microsoft.AspNetCore.Identity;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Fid.Demo;
@@ -14,15 +14,15 @@ internal static class DemoAccounts
 
     private static readonly (string Email, string Name, string Family, string[] Roles, string[] Teams)[] Accounts =
     [
-        ("orla@halyard.example", "Orla Dunmore", "Dunmore", [Roles.Coordinator], []),
-        ("piet@halyard.example", "Piet Haverkort", "Haverkort", [Roles.Administrator], []),
-        ("ruth@halyard.example", "Ruth Abara", "Abara", [Roles.Payroll], ["payroll"]),
-        ("callum@halyard.example", "Callum Reyes", "Reyes", [Roles.Manager], []),
-        ("nils@halyard.example", "Nils Aakre", "Aakre", [Roles.Owner], ["stores"]),
-        ("thandiwe@halyard.example", "Thandiwe Maseko", "Maseko", [Roles.Owner], ["it"]),
-        ("eoin@halyard.example", "Eoin Brannigan", "Brannigan", [Roles.Owner], ["safety"]),
-        ("mirela@halyard.example", "Mirela Popa", "Popa", [Roles.Owner], ["training"]),
-        ("ines@halyard.example", "Ines Varga", "Varga", [Roles.Newcomer], []),
+        ("orla@halyard.example", "Orla Dunmore", "Dunmore", [ShippedRoles.Coordinator], []),
+        ("piet@halyard.example", "Piet Haverkort", "Haverkort", [ShippedRoles.Administrator], []),
+        ("ruth@halyard.example", "Ruth Abara", "Abara", [ShippedRoles.Payroll], ["payroll"]),
+        ("callum@halyard.example", "Callum Reyes", "Reyes", [ShippedRoles.Manager], []),
+        ("nils@halyard.example", "Nils Aakre", "Aakre", [ShippedRoles.Owner], ["stores"]),
+        ("thandiwe@halyard.example", "Thandiwe Maseko", "Maseko", [ShippedRoles.Owner], ["it"]),
+        ("eoin@halyard.example", "Eoin Brannigan", "Brannigan", [ShippedRoles.Owner], ["safety"]),
+        ("mirela@halyard.example", "Mirela Popa", "Popa", [ShippedRoles.Owner], ["training"]),
+        ("ines@halyard.example", "Ines Varga", "Varga", [ShippedRoles.Newcomer], []),
     ];
 
     public static FidUser[] Make(IReadOnlyDictionary<string, Employment> named, Instant at) =>
@@ -44,12 +44,19 @@ internal static class DemoAccounts
             }),
         ];
 
-    public static async Task AddAsync(FidDb db, FidUser[] users)
+    public static void Add(FidDb db, FidUser[] users)
     {
-        var roles = await db.Roles.ToDictionaryAsync(r => r.Name!, r => r.Id);
         db.Users.AddRange(users);
         foreach (var (user, account) in users.Zip(Accounts))
-            db.UserRoles.AddRange(account.Roles.Select(r => new IdentityUserRole<Guid> { UserId = user.Id, RoleId = roles[r] }));
+            db.RoleGrants.AddRange(
+                account.Roles.Select(r => new Data.Rights.RoleGrant
+                {
+                    AccountId = user.Id,
+                    Role = r,
+                    At = user.MadeAt,
+                    ByName = "Fid",
+                })
+            );
     }
 
     public static void Print()

@@ -56,7 +56,7 @@ internal static class DemoCrowd
             """
         );
         var copies = await db.Database.SqlQuery<Guid>($"""select id as "Value" from crowd order by place""").ToListAsync();
-        var set = (await new LiveFieldsLoader(db).LiveAsync(default)).Set;
+        var fields = await new LiveFieldsLoader(db).LiveAsync(default);
         foreach (var (batch, done) in copies.Chunk(Batch).Select((b, i) => (b, (i + 1) * Batch)))
         {
             var employments = await db.Employments.AsNoTracking().Where(e => batch.Contains(e.Id)).ToListAsync();
@@ -79,7 +79,7 @@ internal static class DemoCrowd
             {
                 var record = new CurrentRecord { EmploymentId = employment.Id, PersonId = employment.PersonId };
                 RecordProjection.Project(
-                    set,
+                    fields,
                     record,
                     held[employment.Id].ToDictionary(v => FieldAddress.Of(v.Field, v.RowId), v => v.Value),
                     employment,

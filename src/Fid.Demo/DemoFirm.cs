@@ -36,7 +36,6 @@ public static class DemoFirm
             return;
 
         await using var transaction = await db.Database.BeginTransactionAsync();
-        await Acts.Setup.Seed.RolesAsync(db);
         var firm = new Firm
         {
             Name = "Halyard Sound Ferries",
@@ -70,7 +69,7 @@ public static class DemoFirm
         db.ChangeTracker.Clear();
 
         var users = DemoAccounts.Make(people.Named, now);
-        await DemoAccounts.AddAsync(db, users);
+        DemoAccounts.Add(db, users);
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
         if (large)

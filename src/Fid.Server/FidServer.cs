@@ -147,9 +147,9 @@ public static class FidServer
         app.UseRouting();
         app.UseAuthentication();
         app.UseRateLimiter();
+        app.UseRequestActor();
         app.UseAuthorization();
         app.UseFidAntiforgery();
-        app.UseRequestActor();
         app.UseSoundRequests();
 
         app.MapOpenApi("/api/openapi.json").RequireAuthorization(Access.Anybody);
@@ -223,7 +223,6 @@ public static class FidServer
                         false;
             })
             .AddPasswordValidator<CommonPasswords>()
-            .AddRoles<IdentityRole<Guid>>()
             .AddEntityFrameworkStores<FidDb>()
             .AddSignInManager();
         services.AddHttpContextAccessor();

@@ -1,6 +1,6 @@
 using Fid.Acts;
+using Fid.Core.Rights;
 using Fid.Data;
-using Fid.Data.Firms;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
@@ -28,11 +28,7 @@ internal static class ActsOf
     public static async Task<Actor> CoordinatorAsync(IServiceProvider services)
     {
         var (db, clock) = (services.GetRequiredService<FidDb>(), services.GetRequiredService<FirmClock>());
-        var orla = await db
-            .UserRoles.Join(db.Roles, u => u.RoleId, r => r.Id, (u, r) => new { u.UserId, r.Name })
-            .Where(u => u.Name == Roles.Coordinator)
-            .Select(u => u.UserId)
-            .FirstAsync();
+        var orla = await db.RoleGrants.Where(g => g.Role == ShippedRoles.Coordinator).Select(g => g.AccountId!.Value).FirstAsync();
         return await Actor.OfAccountAsync(orla, "exchange", clock, db, default);
     }
 }

@@ -14,7 +14,7 @@ public class FieldBenchmarks
 
     private readonly ConfigurationQuestion _configuration = Configuration(400);
     private readonly FieldSet _set = FieldSet.Read(Configuration(120).Fields, Stages).Answer!;
-    private readonly RecordQuestion _record = Record(Configuration(120).Fields);
+    private readonly RecordQuestion _record = Record(Configuration(120).Fields, Stages);
 
     [Benchmark]
     public int Check() => ConfigurationCheck.Of(_configuration).Count;
@@ -74,7 +74,7 @@ public class FieldBenchmarks
             Access = ShippedFields.Find("room")!.Access,
         };
 
-    private static RecordQuestion Record(IReadOnlyList<FieldDefinition> fields)
+    private static RecordQuestion Record(IReadOnlyList<FieldDefinition> fields, string[] stages)
     {
         var values = fields
             .Where((f, i) => i % 3 != 0 && f.Default is null && f.Options is null)
@@ -91,6 +91,7 @@ public class FieldBenchmarks
                     }
             );
         var lists = new Dictionary<string, IReadOnlySet<string>> { ["sites"] = new HashSet<string> { "skerry" } };
-        return new RecordQuestion(values, [.. values.Keys], ["site", "pay_rate"], ["coordinator"], "arrive", new LocalDate(2027, 3, 1), lists);
+        var rights = FieldRights.OfRoles(FieldSet.Read(fields, stages).Answer!, ["coordinator"]);
+        return new RecordQuestion(values, [.. values.Keys], ["site", "pay_rate"], rights, "arrive", new LocalDate(2027, 3, 1), lists);
     }
 }

@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json.Nodes;
 using Fid.Acts;
 using Fid.Acts.Accounts;
+using Fid.Data.Changes;
 using Fid.Data.Firms;
 using Fid.Testing;
 using Microsoft.EntityFrameworkCore;
@@ -319,7 +320,12 @@ public class AccountTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var acts = new ActCaller(firm.Server);
         var callum = await acts.Db.Users.SingleAsync(u => u.Email == "callum@halyard.example", TestContext.Current.CancellationToken);
         (callum.DisabledAt, callum.DisabledWhy) = (acts.Get<FirmClock>().Now, AccountEnd.Left);
-        await new NewcomerAccounts(acts.Db).AddOrWakeAsync(callum.PersonId!.Value, "Callum Reyes", callum.DisabledAt.Value, default);
+        await new NewcomerAccounts(acts.Db).AddOrWakeAsync(
+            callum.PersonId!.Value,
+            "Callum Reyes",
+            new Author(null, "Fid", callum.DisabledAt.Value, "test"),
+            default
+        );
         await acts.Db.SaveChangesAsync(TestContext.Current.CancellationToken);
         using var piet = await firm.As("piet");
         var account = (await DetailAsync(piet, "callum@")).Body;

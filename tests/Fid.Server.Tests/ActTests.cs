@@ -9,6 +9,7 @@ using Fid.Acts.Merging;
 using Fid.Acts.People;
 using Fid.Acts.Setup;
 using Fid.Acts.Templates;
+using Fid.Core.Rights;
 using Fid.Data.Hires;
 using Fid.Testing;
 using Microsoft.EntityFrameworkCore;
@@ -52,7 +53,7 @@ public class ActTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Who_has_no_role_may_do_nothing_and_nothing_is_changed()
     {
         await using var acts = new ActCaller(firm.Server);
-        var nobody = await acts.AsAsync("orla") with { RoleNames = [], Teams = [], PersonId = null, AccountId = Guid.NewGuid() };
+        var nobody = await acts.AsAsync("orla") with { Rights = HeldRights.None, Employments = [], Teams = [], PersonId = null, AccountId = Guid.NewGuid() };
         var hire = await acts.Db.Hires.AsNoTracking().FirstAsync(h => h.Closed == null);
         var task = await OpenTaskAsync(acts);
         var spec = (await acts.Db.RoleTemplates.AsNoTracking().FirstAsync()).Spec;
@@ -104,7 +105,7 @@ public class ActTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         await using var acts = new ActCaller(firm.Server);
         var gone = await Actor.OfAccountAsync(Guid.NewGuid(), "exchange", acts.Get<FirmClock>(), acts.Db, default);
-        (gone.MayCoordinate, gone.MayReadEverybody, gone.RoleNames.Count).ShouldBe((false, false, 0));
+        Things.Rights.Count(r => gone.May(r.Action, r.Thing)).ShouldBe(0);
     }
 
     private static Dictionary<string, JsonElement> Values(string field, string value) => new() { [field] = JsonSerializer.SerializeToElement(value) };

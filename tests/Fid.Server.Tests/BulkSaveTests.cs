@@ -78,12 +78,14 @@ public class BulkSaveTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var accounts = new NewcomerAccounts(db);
         var people = Enumerable.Range(0, 150).Select(_ => Guid.NewGuid()).ToArray();
         foreach (var (person, i) in people.Select((p, i) => (p, i)))
-            await accounts.AddAsync(person, $"Copied {i}", at, default);
+            accounts.Add(person, $"Copied {i}", new Author(null, "Fid", at, "test"));
         var one = db.ChangeTracker.Entries<FidUser>().First(e => e.State == EntityState.Added).Entity;
         await db.SaveManyAsync(default);
         db.ChangeTracker.Clear();
         (await db.Users.CountAsync(u => people.Contains(u.PersonId!.Value) && u.Teams.Length == 0 && u.Version == 1)).ShouldBe(150);
-        (await db.UserRoles.CountAsync(r => db.Users.Any(u => u.Id == r.UserId && people.Contains(u.PersonId!.Value)))).ShouldBe(150);
+        (await db.RoleGrants.CountAsync(g => g.Role == "newcomer" && db.Users.Any(u => u.Id == g.AccountId && people.Contains(u.PersonId!.Value)))).ShouldBe(
+            150
+        );
         var stored = await db.Users.AsNoTracking().SingleAsync(u => u.Id == one.Id);
         (stored.DisplayName, stored.MadeAt, stored.PasswordHash, stored.Email, stored.DisabledAt, stored.SecurityStamp).ShouldBe(
             (one.DisplayName, at, null, null, null, one.SecurityStamp)

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Security.Cryptography;
 using System.Text;
+using Fid.Core.Rights;
 using Fid.Testing;
 using Shouldly;
 using Xunit;
@@ -46,7 +47,7 @@ public class FirstRunTests
         (await database.AskAsync("select count(*) from setup_tokens")).ShouldBe(0L);
 
         var session = await (await visitor.SendAsync("POST", "/api/session", new { email = "ada@example.org", password = "a long enough one" })).JsonAsync();
-        session["user"]!["roles"]!.AsArray().Select(r => (string)r!).ShouldBe(["administrator", "coordinator"], ignoreOrder: true);
+        session["user"]!["rights"]!.AsArray().Select(r => (string)r!).ShouldBe(Things.Rights.Select(r => $"{r.Action} {r.Thing}"), ignoreOrder: true);
         (await visitor.GetAsync("/api/arrivals"))["hires"]!.AsArray().ShouldBeEmpty();
     }
 

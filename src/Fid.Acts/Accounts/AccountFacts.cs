@@ -1,3 +1,4 @@
+using Fid.Acts.Rights;
 using Fid.Core;
 using Fid.Core.Texts;
 using Fid.Data;
@@ -27,6 +28,10 @@ public sealed record AccountFacts(string Name, string Email, IReadOnlyList<strin
     internal async Task<IReadOnlyList<Problem>> PutIntoAsync(FidUser account, FidDb db, CancellationToken cancellation)
     {
         var problems = Check().ToList();
+        var known = await LiveRights.LiveAsync(db, cancellation);
+        for (var i = 0; i < Math.Min(Roles.Count, MostRoles); i++)
+            if (known.Find(Roles[i]) is null)
+                problems.Add(new Problem($"/roles/{i}", "unknown-role", "There is no such role."));
         // More than there can be is not looked up.
         if (problems.Exists(p => p.Code is "too-many" or "too-long"))
             return problems;
@@ -35,11 +40,11 @@ public sealed record AccountFacts(string Name, string Email, IReadOnlyList<strin
         if (await db.Users.AnyAsync(u => u.Id != account.Id && u.NormalizedEmail == normalized, cancellation))
             problems.Add(new Problem("/email", "taken", "Another account signs in with this address."));
         string[] teams = [.. Teams.Distinct(StringComparer.Ordinal)];
-        var known = await db
+        var listed = await db
             .ListEntries.Where(e => e.List == "teams" && teams.Contains(e.Code) && (!e.Retired || account.Teams.Contains(e.Code)))
             .Select(e => e.Code)
             .ToListAsync(cancellation);
-        problems.AddRange(teams.Except(known).Select(t => new Problem($"/teams/{Teams.ToList().IndexOf(t)}", "unknown-entry", "Choose a team of the list.")));
+        problems.AddRange(teams.Except(listed).Select(t => new Problem($"/teams/{Teams.ToList().IndexOf(t)}", "unknown-entry", "Choose a team of the list.")));
         Guid? person = null;
         if (Employment is { } stint)
         {
@@ -66,9 +71,6 @@ public sealed record AccountFacts(string Name, string Email, IReadOnlyList<strin
             yield return new Problem("/email", "bad-value", "Enter an e-mail address, such as name@example.org.");
         if (Roles.Count == 0)
             yield return new Problem("/roles", "missing", "Choose at least one role.");
-        for (var i = 0; i < Math.Min(Roles.Count, MostRoles); i++)
-            if (!Data.Firms.Roles.All.Contains(Roles[i]))
-                yield return new Problem($"/roles/{i}", "unknown-role", "There is no such role.");
         if (Roles.Count > MostRoles)
             yield return new Problem("/roles", "too-many", $"Choose at most {MostRoles} roles.");
         if (Teams.Count > MostTeams)

@@ -1,9 +1,11 @@
 using System.Text.Json;
+using Fid.Acts.Rights;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;
-using Microsoft.AspNetCore.Identity;
+using Fid.Data.Rights;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Fid.Acts.Accounts;
 
@@ -17,31 +19,36 @@ internal static class AccountInHand
         return await db.Users.SingleOrDefaultAsync(u => u.Id == account, cancellation);
     }
 
-    /// <summary>The names of its roles, in order.</summary>
+    /// <summary>The roles it has for good, in order.</summary>
     public static Task<List<string>> RolesAsync(FidDb db, Guid account, CancellationToken cancellation) =>
-        db
-            .UserRoles.Where(r => r.UserId == account)
-            .Join(db.Roles, u => u.RoleId, r => r.Id, (_, role) => role.Name!)
-            .OrderBy(n => n)
-            .ToListAsync(cancellation);
+        db.RoleGrants.Where(g => g.AccountId == account && g.From == null && g.To == null).Select(g => g.Role).OrderBy(r => r).ToListAsync(cancellation);
 
-    /// <summary>Gives it these roles and no others. Tracked, to be saved with the rest.</summary>
-    public static async Task SetRolesAsync(FidDb db, Guid account, IReadOnlyCollection<string> roles, CancellationToken cancellation)
+    /// <summary>Gives it these roles for good and no others; what it has for a time stays. Tracked, to be saved with the rest.</summary>
+    public static async Task SetRolesAsync(FidDb db, Guid account, IReadOnlyCollection<string> roles, Author author, CancellationToken cancellation)
     {
-        var wanted = await db.Roles.Where(r => roles.Contains(r.Name!)).Select(r => r.Id).ToListAsync(cancellation);
-        var there = await db.UserRoles.Where(r => r.UserId == account).ToListAsync(cancellation);
-        db.UserRoles.RemoveRange(there.Where(r => !wanted.Contains(r.RoleId)));
-        db.UserRoles.AddRange(wanted.Except(there.Select(r => r.RoleId)).Select(r => new IdentityUserRole<Guid> { UserId = account, RoleId = r }));
+        var there = await db.RoleGrants.Where(g => g.AccountId == account && g.From == null && g.To == null).ToListAsync(cancellation);
+        db.RoleGrants.RemoveRange(there.Where(g => !roles.Contains(g.Role)));
+        db.RoleGrants.AddRange(roles.Distinct(StringComparer.Ordinal).Except(there.Select(g => g.Role)).Select(r => Grant(account, r, author.At, author.Name)));
     }
 
-    /// <summary>Whether somebody else can sign in as administrator. Without one nobody could ever be invited again.</summary>
-    public static Task<bool> LeavesAdministratorAsync(FidDb db, Guid account, CancellationToken cancellation) =>
-        db
+    /// <summary>A role given to an account for good.</summary>
+    public static RoleGrant Grant(Guid account, string role, Instant at, string by) =>
+        new()
+        {
+            AccountId = account,
+            Role = role,
+            At = at,
+            ByName = by,
+        };
+
+    /// <summary>Whether somebody else can sign in who may give roles and invite, for good. Without one nobody could ever be given anything again.</summary>
+    public static async Task<bool> LeavesAdministratorAsync(FidDb db, Guid account, CancellationToken cancellation)
+    {
+        var administering = (await LiveRights.LiveAsync(db, cancellation)).Administering;
+        return await db
             .Users.Where(u => u.Id != account && u.DisabledAt == null && u.PasswordHash != null)
-            .AnyAsync(
-                u => db.UserRoles.Any(r => r.UserId == u.Id && db.Roles.Any(role => role.Id == r.RoleId && role.Name == Roles.Administrator)),
-                cancellation
-            );
+            .AnyAsync(u => db.RoleGrants.Any(g => g.AccountId == u.Id && g.From == null && g.To == null && administering.Contains(g.Role)), cancellation);
+    }
 
     /// <summary>Why the last administrator stays one.</summary>
     public static Refusal LastAdministrator { get; } =

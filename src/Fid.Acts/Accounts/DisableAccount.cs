@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Firms;
 
@@ -8,7 +9,7 @@ public sealed class DisableAccount(FidDb db)
 {
     public async Task<ActResult> DoAsync(DisableAccountRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Account))
             return Refusal.Forbidden;
         if (request.Account == actor.AccountId)
             return Refusal.Conflict("own-account", "This is your own account. Somebody else has to disable it.");

@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 
 namespace Fid.Acts.Accounts;
@@ -7,7 +8,7 @@ public sealed class EndAccountSessions(FidDb db)
 {
     public async Task<ActResult> DoAsync(EndAccountSessionsRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Account))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)

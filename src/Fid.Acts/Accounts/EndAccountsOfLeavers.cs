@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Firms;
 using Microsoft.EntityFrameworkCore;
@@ -11,7 +12,7 @@ public sealed class EndAccountsOfLeavers(FidDb db)
     /// <returns>How many accounts ended, and began again.</returns>
     public async Task<ActResult<int>> DoAsync(EndAccountsOfLeaversRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Account))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)
@@ -35,7 +36,7 @@ public sealed class EndAccountsOfLeavers(FidDb db)
                 .Users.Where(u =>
                     u.DisabledWhy == AccountEnd.Left
                     && !gone.Any(g => g.Id == u.Id)
-                    && db.UserRoles.Where(r => r.UserId == u.Id).All(r => db.Roles.Any(role => role.Id == r.RoleId && role.Name == Roles.Newcomer))
+                    && db.RoleGrants.Where(g => g.AccountId == u.Id).All(g => g.Role == ShippedRoles.Newcomer)
                 )
                 .ToListAsync(cancellation)
         )

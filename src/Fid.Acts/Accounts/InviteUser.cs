@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Firms;
 using Microsoft.EntityFrameworkCore;
@@ -10,8 +11,10 @@ public sealed class InviteUser(FidDb db)
     /// <summary>The link, which is shown this once. Asked for again under its key, it makes another, and the first opens nothing.</summary>
     public async Task<ActResult<GivenLink>> DoAsync(InviteUserRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Account))
             return Refusal.Forbidden;
+        if (!actor.May(Actions.Grant, Things.Role))
+            return Refusal.Invalid("/roles", "may-not-grant", "You may not give roles, and everybody who signs in has one.");
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)
             return refusal;
@@ -40,7 +43,7 @@ public sealed class InviteUser(FidDb db)
         if (isNew)
             db.Users.Add(account);
         await db.SaveChangesAsync(cancellation);
-        await AccountInHand.SetRolesAsync(db, account.Id, [.. request.Facts.Roles], cancellation);
+        await AccountInHand.SetRolesAsync(db, account.Id, [.. request.Facts.Roles], author, cancellation);
         var link = await AccountLinks.MakeAsync(db, account, author.At, cancellation);
         act.Note(AccountInHand.Entry(author, "account.invited", account, new { roles = request.Facts.Roles, teams = account.Teams }));
         await act.CommitAsync(cancellation);

@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 
 namespace Fid.Acts.Accounts;
@@ -8,7 +9,7 @@ public sealed class MakeAccountLink(FidDb db)
     /// <summary>The link, which is shown this once. Asked for again, it makes another, and the first opens nothing.</summary>
     public async Task<ActResult<GivenLink>> DoAsync(MakeAccountLinkRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Account))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)

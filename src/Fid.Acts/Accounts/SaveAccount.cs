@@ -1,3 +1,5 @@
+using Fid.Acts.Rights;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Firms;
 using Microsoft.EntityFrameworkCore;
@@ -10,7 +12,7 @@ public sealed class SaveAccount(FidDb db)
 {
     public async Task<ActResult> DoAsync(SaveAccountRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Account))
             return Refusal.Forbidden;
         if (request.Seen is not { } seen)
             return Refusal.VersionNeeded;
@@ -27,10 +29,15 @@ public sealed class SaveAccount(FidDb db)
         var was = Words(account, before);
         if (await request.Facts.PutIntoAsync(account, db, cancellation) is { Count: > 0 } problems)
             return Refusal.Invalid(problems);
-        var losesAdministering = before.Contains(Roles.Administrator) && !request.Facts.Roles.Contains(Roles.Administrator);
+        if (!actor.May(Actions.Grant, Things.Role) && !before.ToHashSet(StringComparer.Ordinal).SetEquals(request.Facts.Roles))
+            return Refusal.Invalid("/roles", "may-not-grant", "You may not give roles, nor take them away.");
+        var administering = (await LiveRights.LiveAsync(db, cancellation)).Administering;
+        var losesAdministering = before.Exists(administering.Contains) && !request.Facts.Roles.Any(administering.Contains);
         if (losesAdministering && !await AccountInHand.LeavesAdministratorAsync(db, account.Id, cancellation))
             return AccountInHand.LastAdministrator;
-        await AccountInHand.SetRolesAsync(db, account.Id, [.. request.Facts.Roles], cancellation);
+        if (account.Id == actor.AccountId && WidensOwn(account, before, db, request.Facts))
+            return Refusal.Conflict("own-rights", "This is your own account. Somebody else has to give you more, or say who you are.");
+        await AccountInHand.SetRolesAsync(db, account.Id, [.. request.Facts.Roles], actor.Author("admin"), cancellation);
         if (db.ChangeTracker.HasChanges())
         {
             account.Version++;
@@ -45,6 +52,16 @@ public sealed class SaveAccount(FidDb db)
         }
         await act.CommitAsync(cancellation);
         return ActResult.Done;
+    }
+
+    // More roles, other teams, and another person, whose reports would be theirs.
+    private static bool WidensOwn(FidUser account, List<string> before, FidDb db, AccountFacts facts)
+    {
+        var entry = db.Entry(account);
+        var teams = (string[])entry.OriginalValues[nameof(FidUser.Teams)]!;
+        return facts.Roles.Except(before).Any()
+            || facts.Teams.Except(teams).Any()
+            || (account.PersonId is not null && account.PersonId != (Guid?)entry.OriginalValues[nameof(FidUser.PersonId)]);
     }
 
     private static object Words(FidUser account, IEnumerable<string> roles) =>

@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Microsoft.EntityFrameworkCore;
@@ -16,7 +17,7 @@ public sealed class CommitImport(FidDb db, NpgsqlDataSource source, ImportTarget
         {
             var target = await targets.FindAsync(run.List, actor, cancellation);
             if (
-                actor.MayCoordinate
+                actor.May(Actions.Edit, Things.Sheet)
                 && target is not null
                 && await target.ApplyAsync(run, actor, done => ImportCheck.TellAsync(source, run, done, cancellation), cancellation)
             )

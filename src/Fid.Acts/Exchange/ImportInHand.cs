@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Data.Work;
@@ -15,7 +16,7 @@ public static class ImportInHand
     /// <summary>An import the actor may look at: one of people holds what only the user who began it is known to be allowed to see.</summary>
     public static async Task<ImportRun?> FindAsync(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Sheet))
             return null;
         var by = actor.AccountId;
         return await db

@@ -1,4 +1,3 @@
-using Fid.Acts.Fields;
 using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Core.Fields;
@@ -26,18 +25,11 @@ public sealed class ImportTargets(FidDb db, RecordWriter writer, UniqueValues un
     /// <summary>The rows in people's records, field by field, for somebody: those they see.</summary>
     public async Task<IReadOnlyList<RowsTarget>> RowsAsync(Actor actor, CancellationToken cancellation)
     {
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        return
-        [
-            .. fields
-                .Set.Fields.Where(f => f.Type == FieldType.Rows && f.AccessOf(actor.RoleNames) != FieldAccess.None)
-                .Select(f => new RowsTarget(db, writer, fields, actor.RoleNames, f)),
-        ];
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        return [.. reader.Fields.Set.Fields.Where(f => f.Type == FieldType.Rows && reader.Sees(f.Key)).Select(f => new RowsTarget(db, writer, reader, f))];
     }
 
     /// <summary>The people, for somebody.</summary>
-    public async Task<PeopleTarget> PeopleAsync(Actor actor, CancellationToken cancellation)
-    {
-        return new PeopleTarget(db, writer, unique, open, closing, people, await new LiveFieldsLoader(db).LiveAsync(cancellation), actor.RoleNames);
-    }
+    public async Task<PeopleTarget> PeopleAsync(Actor actor, CancellationToken cancellation) =>
+        new(db, writer, unique, open, closing, people, await Reader.OfAsync(actor, db, cancellation));
 }

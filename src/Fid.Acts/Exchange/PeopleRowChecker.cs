@@ -73,7 +73,7 @@ internal sealed class PeopleRowChecker : IRowChecker
             run,
             style,
             today,
-            await SheetRecords.LoadAsync(db, target.Definition, run, today, cancellation),
+            await SheetRecords.LoadAsync(db, target.Reader, target.Definition, run, today, cancellation),
             await TemplateSet.LoadAsync(db, cancellation),
             await target.KnownAsync(cancellation),
             target.Set.CountsWorkingDays ? await CalendarSet.LoadAsync(db, cancellation) : null,

@@ -1,4 +1,3 @@
-using Fid.Acts.Fields;
 using Fid.Acts.Hires;
 using Fid.Acts.Lists;
 using Fid.Acts.People;
@@ -17,19 +16,11 @@ namespace Fid.Acts.Exchange;
 
 /// <summary>
 /// The firm's people, as what a sheet goes into: a row for each employment, known by its employee number, with a column for every
-/// field that somebody with certain roles may see. What they may not edit can stand in the sheet, and may not differ there. A row
+/// field that its reader may see. What they may not edit can stand in the sheet, and may not differ there. A row
 /// with a role template opens a hire: of a newcomer without a number, or of somebody known as a new stint under theirs.
 /// </summary>
-public sealed class PeopleTarget(
-    FidDb db,
-    RecordWriter writer,
-    UniqueValues unique,
-    OpenHire open,
-    HireClosing closing,
-    PeopleIndex people,
-    LiveFields fields,
-    IReadOnlyCollection<string> roles
-) : RecordTarget(db, writer, fields, roles)
+public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues unique, OpenHire open, HireClosing closing, PeopleIndex people, Reader reader)
+    : RecordTarget(db, writer, reader)
 {
     /// <summary>The people's name among what sheets go into.</summary>
     public const string Key = EntryCheck.People;
@@ -55,11 +46,7 @@ public sealed class PeopleTarget(
 
     /// <summary>The fields that have a column, in the order in which they are configured.</summary>
     public IReadOnlyList<FieldDefinition> Fields { get; } =
-    [
-        .. fields
-            .Sections.SelectMany(s => fields.Set.Fields.Where(f => f.Section == s.Key))
-            .Where(f => FieldCell.Has(f) && f.AccessOf(roles) != FieldAccess.None),
-    ];
+    [.. reader.Fields.Sections.SelectMany(s => reader.Fields.Set.Fields.Where(f => f.Section == s.Key)).Where(f => FieldCell.Has(f) && reader.Sees(f.Key))];
 
     public override ListDefinition Definition =>
         _definition ??= new(
@@ -85,9 +72,7 @@ public sealed class PeopleTarget(
 
     /// <summary>Finds who of the firm somebody is, by what the user who began the import may see; nobody where names may not be seen.</summary>
     internal async Task<PersonMatcher> KnownAsync(CancellationToken cancellation) =>
-        Sees("given_name") && Sees("family_name") ? await people.MatcherAsync(Db, Sees, cancellation) : new PersonMatcher([]);
-
-    private bool Sees(string field) => Set.Find(field) is { } known && known.AccessOf(Roles) != FieldAccess.None;
+        Reader.SeesNames ? await people.MatcherAsync(Db, Reader.Sees, cancellation) : new PersonMatcher([]);
 
     /// <summary>For each of some values that only one may have, who has it now.</summary>
     internal Task<IReadOnlyList<IReadOnlyCollection<Guid>>> HoldersAsync(IReadOnlyList<UniqueClaim> claims, CancellationToken cancellation) =>

@@ -11,8 +11,8 @@ using NodaTime;
 
 namespace Fid.Acts.Exchange;
 
-/// <summary>Records, as what a sheet goes into, for somebody with certain roles: what they see of them it takes, and changes what they may edit.</summary>
-public abstract class RecordTarget(FidDb db, RecordWriter writer, LiveFields fields, IReadOnlyCollection<string> roles) : ImportTarget
+/// <summary>Records, as what a sheet goes into, for somebody: of those they may open, what they see it takes, and changes what they may edit.</summary>
+public abstract class RecordTarget(FidDb db, RecordWriter writer, Reader reader) : ImportTarget
 {
     /// <summary>Where changes by sheets come from.</summary>
     protected const string Place = "exchange";
@@ -20,16 +20,16 @@ public abstract class RecordTarget(FidDb db, RecordWriter writer, LiveFields fie
     /// <summary>So many records are saved together.</summary>
     protected const int SavedAtOnce = 50;
 
-    internal FieldSet Set => fields.Set;
+    internal FieldSet Set => reader.Fields.Set;
 
     protected FidDb Db => db;
 
     protected RecordWriter Writer => writer;
 
-    protected IReadOnlyCollection<string> Roles => roles;
+    internal Reader Reader => reader;
 
     /// <summary>Whether the user may change a field.</summary>
-    public bool MayEdit(FieldDefinition field) => field.AccessOf(roles) == FieldAccess.Edit;
+    public bool MayEdit(FieldDefinition field) => reader.MayEdit(field.Key);
 
     public override IEnumerable<CellDifference> Differences(string before, RowContent after)
     {
@@ -48,7 +48,7 @@ public abstract class RecordTarget(FidDb db, RecordWriter writer, LiveFields fie
     {
         if (rows.Count == 0)
             return true;
-        await writer.LockUniqueAsync(fields.Set.FieldsAndColumns.Select(f => f.Key), cancellation);
+        await writer.LockUniqueAsync(Set.FieldsAndColumns.Select(f => f.Key), cancellation);
         var held = (await ActiveRecords.LoadAsync(db, actor.Today, cancellation, run.HoldsFrom, former: true, only: [.. rows.Select(r => r.EntryId)])).Records;
         // Somebody may have saved a record since the rows were checked.
         if (rows.Any(r => r.Was.Any(w => (held[r.EntryId].Values.TryGetValue(w.Key, out var now) ? now.GetRawText() : null) != w.Value?.GetRawText())))
@@ -58,6 +58,9 @@ public abstract class RecordTarget(FidDb db, RecordWriter writer, LiveFields fie
         foreach (var some in rows.GroupBy(r => r.EntryId).Chunk(SavedAtOnce))
         {
             var (employments, records) = await writer.ReadAsync(some.Select(r => r.Key), cancellation);
+            // Somebody may be out of the user's reach by now.
+            if (!records.Values.All(reader.MayOpen))
+                return false;
             var edits = some.Select(record => new RecordEdit(
                     employments[record.Key],
                     records[record.Key],
@@ -114,7 +117,7 @@ public abstract class RecordTarget(FidDb db, RecordWriter writer, LiveFields fie
     internal bool StillFit(List<Row> rows) =>
         rows.TrueForAll(r =>
             r.Entered.All(e =>
-                fields.Set.Find(e.Key) is { } field && MayEdit(field) && (e.Value is not { } value || ValueCheck.Check(field, value) is (not null, null))
+                Set.Find(e.Key) is { } field && MayEdit(field) && (e.Value is not { } value || ValueCheck.Check(field, value) is (not null, null))
             )
         );
 

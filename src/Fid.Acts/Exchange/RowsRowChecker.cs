@@ -44,7 +44,7 @@ internal sealed class RowsRowChecker : IRowChecker
             run,
             style,
             today,
-            await SheetRecords.LoadAsync(db, target.Definition, run, today, cancellation),
+            await SheetRecords.LoadAsync(db, target.Reader, target.Definition, run, today, cancellation),
             target.Set.CountsWorkingDays ? await CalendarSet.LoadAsync(db, cancellation) : null
         );
 

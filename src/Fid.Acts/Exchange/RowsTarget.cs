@@ -1,4 +1,3 @@
-using Fid.Acts.Fields;
 using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Core.Fields;
@@ -13,8 +12,7 @@ namespace Fid.Acts.Exchange;
 /// The rows of a field in everybody's records, as what a sheet goes into: a line for each row, known by the employee number and its id. A line
 /// without an id is the row about the same, of the same first day; where there is none, a new one.
 /// </summary>
-public sealed class RowsTarget(FidDb db, RecordWriter writer, LiveFields fields, IReadOnlyCollection<string> roles, FieldDefinition rows)
-    : RecordTarget(db, writer, fields, roles)
+public sealed class RowsTarget(FidDb db, RecordWriter writer, Reader reader, FieldDefinition rows) : RecordTarget(db, writer, reader)
 {
     /// <summary>Before the key of the rows, their name among what sheets go into.</summary>
     public const string Prefix = "people.";
@@ -39,7 +37,7 @@ public sealed class RowsTarget(FidDb db, RecordWriter writer, LiveFields fields,
 
     /// <summary>The columns of the rows that have a column in the sheet, with their keys within the rows.</summary>
     public IReadOnlyList<(string Key, FieldDefinition Field)> Columns { get; } =
-    [.. rows.ColumnsAsFields().Where(c => FieldCell.Has(c) && c.AccessOf(roles) != FieldAccess.None).Select(c => (FieldAddress.Read(c.Key).Column!, c))];
+    [.. rows.ColumnsAsFields().Where(c => FieldCell.Has(c) && reader.Sees(c.Key)).Select(c => (FieldAddress.Read(c.Key).Column!, c))];
 
     public override ListDefinition Definition =>
         _definition ??= new(

@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Microsoft.EntityFrameworkCore;
@@ -28,7 +29,7 @@ public sealed class RunImport(
     /// <returns>How many steps were done.</returns>
     public async Task<ActResult<int>> DoAsync(RunImportRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Work))
             return Refusal.Forbidden;
         var steps = 0;
         // What was to be put in and was checked against something that has changed since is checked again at once.

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts.Fields;
 using Fid.Acts.Lists;
+using Fid.Acts.People;
 using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Exchange;
@@ -19,26 +20,44 @@ internal sealed class SheetRecords
     private readonly EntryIndex _index;
     private readonly Dictionary<string, Employment> _byNumber;
     private readonly Dictionary<string, string> _numberOf;
+    private readonly HashSet<Guid>? _readable;
     private readonly HashSet<Guid> _mentioned = [];
     private IReadOnlyDictionary<Guid, ActiveRecord> _held = new Dictionary<Guid, ActiveRecord>();
 
-    private SheetRecords(FidDb db, ImportRun run, LocalDate today, List<Employment> employments, EntryIndex index)
+    private SheetRecords(FidDb db, ImportRun run, LocalDate today, List<Employment> employments, Guid[]? readable, EntryIndex index)
     {
-        (_db, _today, _holdsFrom, _index, Employments) = (db, today, run.HoldsFrom, index, employments);
+        (_db, _today, _holdsFrom, _index) = (db, today, run.HoldsFrom, index);
+        _readable = readable?.ToHashSet();
         _byNumber = employments.ToDictionary(e => e.Number, StringComparer.OrdinalIgnoreCase);
+        Employments = readable is null ? employments : employments.FindAll(e => _readable!.Contains(e.Id));
         _numberOf = employments.ToDictionary(e => e.Id.ToString(), e => e.Number, StringComparer.OrdinalIgnoreCase);
     }
 
     public IReadOnlyList<Employment> Employments { get; }
 
-    public static async Task<SheetRecords> LoadAsync(FidDb db, ListDefinition definition, ImportRun run, LocalDate today, CancellationToken cancellation) =>
-        new(db, run, today, await db.Employments.AsNoTracking().ToListAsync(cancellation), await EntryIndex.LoadAsync(db, definition, cancellation));
+    public static async Task<SheetRecords> LoadAsync(
+        FidDb db,
+        Reader reader,
+        ListDefinition definition,
+        ImportRun run,
+        LocalDate today,
+        CancellationToken cancellation
+    ) =>
+        new(
+            db,
+            run,
+            today,
+            await db.Employments.AsNoTracking().ToListAsync(cancellation),
+            await reader.ReadableAsync(db, cancellation),
+            await EntryIndex.LoadAsync(db, definition, cancellation)
+        );
 
-    /// <summary>Whose number it is; null for nobody's.</summary>
-    public Employment? Find(string number) => _byNumber.GetValueOrDefault(number);
+    /// <summary>Whose number it is, of those whose records may be opened; null for nobody's.</summary>
+    public Employment? Find(string number) =>
+        _byNumber.GetValueOrDefault(number) is { } employment && _readable?.Contains(employment.Id) != false ? employment : null;
 
     /// <summary>The stored form of what a cell refers to, as <see cref="FieldCell.Read"/> asks for it.</summary>
-    public string? Refer(string list, string text) => list == EntryCheck.People ? Find(text)?.Id.ToString() : _index.Find(list, text);
+    public string? Refer(string list, string text) => list == EntryCheck.People ? _byNumber.GetValueOrDefault(text)?.Id.ToString() : _index.Find(list, text);
 
     /// <summary>Has the record of a number read with the others that lines are of.</summary>
     public void Announce(string number)

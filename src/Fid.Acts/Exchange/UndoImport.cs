@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Exchange;
 
@@ -13,7 +14,7 @@ public sealed class UndoImport(FidDb db, ImportTargets targets)
         string? why;
         await using (var act = await ActScope.BeginAsync(db, actor, run.Id, cancellation))
         {
-            var target = actor.MayCoordinate ? await targets.FindAsync(run.List, actor, cancellation) : null;
+            var target = actor.May(Actions.Edit, Things.Sheet) ? await targets.FindAsync(run.List, actor, cancellation) : null;
             why = target is null ? "fault" : await target.UndoAsync(run, actor, cancellation);
             if (why is null)
             {

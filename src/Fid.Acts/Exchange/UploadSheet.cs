@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Exchange;
@@ -11,7 +12,7 @@ public sealed class UploadSheet(FidDb db, ImportFiles files, SheetSeals seals, I
     /// <returns>The import.</returns>
     public async Task<ActResult<ImportRun>> DoAsync(UploadSheetRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Sheet))
             return Refusal.Forbidden;
         if (await targets.FindAsync(request.List, actor, cancellation) is null)
             return Refusal.Invalid("/list", "unknown-list", "Choose a list.");

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Fid.Acts.Fields;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Changes;
@@ -30,7 +31,7 @@ public sealed class CarryIntoRows(FidDb db)
     /// <returns>How many values were taken over.</returns>
     public async Task<ActResult<int>> DoAsync(CarryIntoRowsRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Work))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, request, cancellation);
         var author = actor.Author(Origin);

@@ -1,6 +1,7 @@
 using System.Text;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
+using Fid.Acts.Rights;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Changes;
@@ -38,6 +39,7 @@ public sealed class FieldPublishing(FidDb db)
     {
         var live = (await VersionAsync(await LiveVersionAsync(cancellation), cancellation))!;
         var stages = await StagesAsync(cancellation);
+        string[] roles = [.. (await LiveRights.LiveAsync(db, cancellation)).Roles.Select(r => r.Id)];
         var lists = (await db.ListEntries.AsNoTracking().Select(e => new { e.List, e.Code }).ToListAsync(cancellation))
             .GroupBy(e => e.List)
             .ToDictionary(g => g.Key, g => (IReadOnlyList<string>)[.. g.Select(e => e.Code)]);
@@ -45,14 +47,7 @@ public sealed class FieldPublishing(FidDb db)
             lists.TryAdd(list.Key, []);
         var differences = ConfigurationDifference.Of(live, draft);
         var findings = ConfigurationCheck.Of(
-            new ConfigurationQuestion(
-                draft.Fields,
-                stages,
-                lists,
-                Fid.Core.Fields.Shipped.ShippedFields.Roles,
-                live.Fields,
-                await StoredAsync(live, differences, sees, cancellation)
-            )
+            new ConfigurationQuestion(draft.Fields, stages, lists, roles, live.Fields, await StoredAsync(live, differences, sees, cancellation))
         );
         var gone = Fid
             .Core.Fields.Shipped.ShippedFields.All.Where(f => draft.Fields.All(d => d.Key != f.Key))
@@ -66,7 +61,7 @@ public sealed class FieldPublishing(FidDb db)
             all,
             differences,
             all.Exists(Blocks) ? [] : await TouchedAsync(live, draft, stages, differences, today, sees, cancellation),
-            AccessWidening.Of(live, draft, Fid.Core.Fields.Shipped.ShippedFields.Roles)
+            AccessWidening.Of(live, draft, roles)
         );
     }
 

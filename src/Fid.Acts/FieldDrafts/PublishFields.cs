@@ -3,6 +3,7 @@ using System.Text.Json;
 using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -15,7 +16,7 @@ public sealed class PublishFields(FidDb db)
     /// <returns>The version that is live now; null inside where somebody else has to agree first.</returns>
     public async Task<ActResult<PublishedFields>> DoAsync(PublishFieldsRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Fields))
             return Refusal.Forbidden;
         if (Reason.Check(request.Why) is { } reason)
             return Refusal.Invalid(reason);

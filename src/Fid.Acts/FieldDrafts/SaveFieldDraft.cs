@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Fields;
 using Microsoft.EntityFrameworkCore;
@@ -13,7 +14,7 @@ public sealed class SaveFieldDraft(FidDb db)
 {
     public async Task<ActResult<FieldDraft>> DoAsync(SaveFieldDraftRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Fields))
             return Refusal.Forbidden;
         var read = Read(request.Configuration);
         if (read.Answer is not { } configuration)

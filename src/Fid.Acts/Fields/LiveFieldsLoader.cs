@@ -1,7 +1,9 @@
 using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text;
+using Fid.Acts.Rights;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -29,21 +31,23 @@ public sealed class LiveFieldsLoader(FidDb db)
     public async ValueTask<LiveFields> LiveAsync(LiveNow now, CancellationToken cancellation)
     {
         var stages = now.Stages.ToList();
+        var roles = await LiveRights.OfAsync(db, now.Rights, cancellation);
         if (now is not { Version: { } version, Hash: { } hash })
-            return _live = new LiveFields(0, FieldConfiguration.Shipped.Sections, Compile("shipped", FieldConfiguration.Shipped, stages));
+            return _live = new LiveFields(0, FieldConfiguration.Shipped.Sections, Compile("shipped", FieldConfiguration.Shipped, stages), roles);
         if (Sections.TryGetValue(hash, out var sections) && Known.TryGetValue(Key(hash, stages), out var known))
-            return _live = new LiveFields(version, sections, known);
+            return _live = new LiveFields(version, sections, known, roles);
         var text = await db.FieldVersions.Where(v => v.Version == version).Select(v => v.Configuration).SingleAsync(cancellation);
         var configuration = FieldConfiguration.Read(Encoding.UTF8.GetBytes(text)).Answer
             ?? throw new InvalidOperationException($"Version {version} of the fields cannot be read.");
         Sections[hash] = configuration.Sections;
-        return _live = new LiveFields(version, configuration.Sections, Compile(hash, configuration, stages));
+        return _live = new LiveFields(version, configuration.Sections, Compile(hash, configuration, stages), roles);
     }
 
     /// <summary>Asks which configuration is live: one row, a <see cref="LiveNow"/>.</summary>
     public const string NowSql =
-        "select v.version, v.hash, array(select key from stages order by position) as stages from (select 1) one left join (select version, "
-        + "hash from field_versions order by version desc limit 1) v on true";
+        "select v.version, v.hash, array(select key from stages order by position) as stages, "
+        + LiveRights.HashSql
+        + " as rights from (select 1) one left join (select version, hash from field_versions order by version desc limit 1) v on true";
 
     /// <summary>The SHA-256 of a configuration, in hexadecimal digits.</summary>
     public static string HashOf(ReadOnlySpan<byte> configuration) => Convert.ToHexStringLower(SHA256.HashData(configuration));
@@ -66,14 +70,16 @@ public sealed class LiveFieldsLoader(FidDb db)
     private static string Key(string hash, List<string> stages) => $"{hash} {string.Join(' ', stages)}";
 }
 
-/// <summary>Which configuration is live: its version and hash, null for what ships; and the stages fields speak of.</summary>
-public sealed record LiveNow(int? Version, string? Hash, string[] Stages);
+/// <summary>Which configuration is live: its version and hash, null for what ships; the stages fields speak of; and the hash of the roles and
+/// groups that are live, null for what ships.</summary>
+public sealed record LiveNow(int? Version, string? Hash, string[] Stages, string? Rights);
 
 /// <summary>A configuration that is live.</summary>
 /// <param name="Version">Its version; 0 for what ships.</param>
 /// <param name="Sections">The sections, in order.</param>
 /// <param name="Set">The fields.</param>
-public sealed record LiveFields(int Version, IReadOnlyList<FieldSection> Sections, FieldSet Set)
+/// <param name="Roles">The roles that see and edit them, with the groups people belong to by what their records say.</param>
+public sealed record LiveFields(int Version, IReadOnlyList<FieldSection> Sections, FieldSet Set, RoleSet Roles)
 {
     /// <summary>The list whose entries a field holds, or null.</summary>
     public string? ListOf(string field) => Set.Find(field)?.List;

@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Hires;
 
@@ -8,7 +9,7 @@ public sealed class CloseHire(FidDb db, HireClosing closing)
 {
     public async Task<ActResult> DoAsync(CloseHireRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Hire))
             return Refusal.Forbidden;
         if (Reason.Require(request.Why, "Say why.", out var why) is { } bad)
             return Refusal.Invalid(bad);
@@ -17,7 +18,7 @@ public sealed class CloseHire(FidDb db, HireClosing closing)
             return refusal;
         if (act.IsDoneAlready)
             return ActResult.Done;
-        if (await HireInHand.TakeAsync(db, request.Hire, cancellation) is not { } hire)
+        if (await HireInHand.TakeAsync(db, actor, Actions.Edit, request.Hire, cancellation) is not { } hire)
             return Refusal.NotFound;
         if (hire.Hire.Closed is not null)
             return Refusal.Conflict("closed", "This hire is closed already.");

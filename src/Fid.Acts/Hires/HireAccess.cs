@@ -1,21 +1,20 @@
-using Fid.Acts.People;
 using Fid.Acts.Plans;
+using Fid.Acts.Rights;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Hires;
-using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Acts.Hires;
 
-/// <summary>Which hires a user may see whole: coordinators, administrators and payroll all, managers their own newcomers.</summary>
+/// <summary>Which hires a user may see whole.</summary>
 public static class HireAccess
 {
     public static async Task<Func<IQueryable<Hire>, IQueryable<Hire>>> VisibleAsync(Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (actor.MayReadEverybody)
+        if (actor.Rights.MayToAll(Actions.See, Things.Hire))
             return hires => hires;
-        var employments = await OwnEmployments.OfAsync(actor, db, cancellation);
-        return hires =>
-            hires.Where(h => db.CurrentRecords.Any(r => r.EmploymentId == h.EmploymentId && r.ManagerId != null && employments.Contains(r.ManagerId.Value)));
+        var reached = (await ActorReach.OfAsync(actor, db, cancellation)).Within(db.CurrentRecords, actor.Rights.Where(Actions.See, Things.Hire));
+        return hires => hires.Where(h => reached.Any(r => r.EmploymentId == h.EmploymentId));
     }
 
     /// <summary>A hire the user may see, or null.</summary>

@@ -178,10 +178,10 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         if (person is not null)
         {
             await records.AddNewAsync(employment, values, change, today, cancellation);
-            await _accounts.AddAsync(person.Id, name, author.At, cancellation);
+            _accounts.Add(person.Id, name, author);
             return hire;
         }
-        await _accounts.AddOrWakeAsync(employment.PersonId, name, author.At, cancellation);
+        await _accounts.AddOrWakeAsync(employment.PersonId, name, author, cancellation);
         // What the firm knows of the person stays as it is; what was typed anew holds from today.
         var record = await records.AddNewAsync(employment, values.Where(v => set.Find(v.Field)!.Of == FieldOwner.Employment), change, today, cancellation);
         var edits = values

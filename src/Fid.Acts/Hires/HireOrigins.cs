@@ -35,7 +35,7 @@ public sealed class HireOrigins(FidDb db)
         var given = new Dictionary<string, (JsonElement, string)>(StringComparer.Ordinal);
         if (request.Person is { } person)
         {
-            if (await LastStintAsync(person, cancellation) is not { } last)
+            if (await LastStintAsync(person, cancellation) is not { } last || (await reader.KnownAsync(db, [person], cancellation)).Count == 0)
                 return (null, [new Problem("/person", "unknown-person", "Choose a person.")]);
             var values = await ValuesAsync(last, cancellation);
             foreach (var (field, value) in values)
@@ -46,7 +46,7 @@ public sealed class HireOrigins(FidDb db)
         }
         if (request.Like is not { } like)
             return (new HireOrigin(request.Person, given), []);
-        if (await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == like.Employment, cancellation) is not { } colleague)
+        if (await ColleagueAsync(like.Employment, reader, cancellation) is not { } colleague)
             return (null, [new Problem("/like", "unknown-person", "Choose a colleague.")]);
         var sections = like.Parts.Where(SectionOf.ContainsKey).Select(p => SectionOf[p]).ToHashSet();
         foreach (var (field, value) in await ValuesAsync(colleague, cancellation))
@@ -86,6 +86,8 @@ public sealed class HireOrigins(FidDb db)
     /// </summary>
     public async Task<string?> TemplateOfAsync(Guid colleague, TemplateSet templates, Reader reader, LocalDate today, CancellationToken cancellation)
     {
+        if (await ColleagueAsync(colleague, reader, cancellation) is not { } stint)
+            return null;
         var last = await db
             .Hires.Where(h => h.EmploymentId == colleague)
             .OrderByDescending(h => h.Start)
@@ -93,9 +95,7 @@ public sealed class HireOrigins(FidDb db)
             .FirstOrDefaultAsync(cancellation);
         if (last is not null && templates.Find(last) is { Opens: true })
             return last;
-        if (!reader.Sees("job") || await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == colleague, cancellation) is not { } stint)
-            return null;
-        if (!(await ValuesAsync(db, stint, today, cancellation)).TryGetValue("job", out var job))
+        if (!reader.Sees("job") || !(await ValuesAsync(db, stint, today, cancellation)).TryGetValue("job", out var job))
             return null;
         var giving = templates
             .Opening.Where(t =>
@@ -103,6 +103,13 @@ public sealed class HireOrigins(FidDb db)
             )
             .ToArray();
         return giving is [var one] ? one.Code : null;
+    }
+
+    // An employment whose record the reader may open.
+    private async Task<Employment?> ColleagueAsync(Guid id, Reader reader, CancellationToken cancellation)
+    {
+        var readable = reader.Readable(db.CurrentRecords);
+        return await db.Employments.AsNoTracking().SingleOrDefaultAsync(e => e.Id == id && readable.Any(r => r.EmploymentId == id), cancellation);
     }
 
     private Task<Employment?> LastStintAsync(Guid person, CancellationToken cancellation) =>

@@ -23,8 +23,7 @@ public sealed class HirePreparation(FidDb db, HireOrigins origins, EnteredValues
         // What they refer to is asked for all of them together.
         var typed = await entered.CheckAsync(
             context.Reader.Fields,
-            [.. requests.Select(r => new EnteredRecord(r.Typed, r.Person ?? r.Id, null))],
-            context.Reader.Roles,
+            [.. requests.Select(r => new EnteredRecord(r.Typed, r.Person ?? r.Id, null, context.Reader.Everybody))],
             cancellation
         );
         var recruited = await CandidatesAsync(requests, cancellation);

@@ -4,6 +4,7 @@ using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Exchange;
 using NodaTime;
@@ -15,7 +16,7 @@ public sealed class MoveStart(FidDb db, RecordWriter records, HireNotices notice
 {
     public async Task<ActResult> DoAsync(MoveStartRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Hire))
             return Refusal.Forbidden;
         List<Problem> problems = [.. new[] { CheckDay(request.Start, "/start"), Reason.Check(request.Why) }.OfType<Problem>()];
         if (problems.Count > 0)
@@ -27,7 +28,7 @@ public sealed class MoveStart(FidDb db, RecordWriter records, HireNotices notice
             return refusal;
         if (act.IsDoneAlready)
             return ActResult.Done;
-        if (await HireInHand.TakeAsync(db, request.Hire, cancellation) is not var (hire, employment, record) || hire.Closed is not null)
+        if (await HireInHand.TakeAsync(db, actor, Actions.Edit, request.Hire, cancellation) is not var (hire, employment, record) || hire.Closed is not null)
             return Refusal.NotFound;
         if (hire.Version != seen)
             return Refusal.ChangedMeanwhile;

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Acts.Outbox;
 using Fid.Acts.People;
 using Fid.Core;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Exchange;
@@ -24,7 +25,7 @@ public sealed class OpenHire(
 {
     public async Task<ActResult<OpenedHire[]>> DoAsync(OpenHireRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Open, Things.Hire))
             return Refusal.Forbidden;
         // Sent twice, opened once: the user who asks names the hires they want opened.
         var ids = request.Hires.Select(h => h.Id).Distinct().ToArray();
@@ -111,6 +112,8 @@ public sealed class OpenHire(
                 wrong.Add(beside);
             if (undecided[i] is { } who)
                 wrong.Add(who);
+            if (prepared[i].Draft is { } made && !MayOpen(made, one, context))
+                wrong.Add(new Problem("/template", "out-of-reach", "You may not open hires like this one. Choose another place, or ask somebody who may."));
             IntakeCandidate? candidate = null;
             if (one.Candidate is { } id && !candidates.Remove(id, out candidate))
                 wrong.Add(new Problem("/candidate", "not-waiting", "This candidate does not wait any more. Look at the tray again."));
@@ -122,6 +125,14 @@ public sealed class OpenHire(
             problems.AddRange(await TakenAsync(ready, context, cancellation));
         return (ready, problems);
     }
+
+    private static bool MayOpen(HireDraft draft, NewHireRequest request, OpeningContext context) =>
+        context.Reader.MayNew(
+            Actions.Open,
+            Things.Hire,
+            draft.Values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal),
+            request.Start ?? context.Today
+        );
 
     // Mostly the same person opened twice; two jobs at once have to be meant. Badges are locked by now, so nobody opens one meanwhile.
     private async Task<Problem?> WorksHereAsync(NewHireRequest request, LocalDate today, CancellationToken cancellation) =>

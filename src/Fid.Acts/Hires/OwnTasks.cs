@@ -1,5 +1,5 @@
-using Fid.Acts.People;
 using Fid.Acts.Plans;
+using Fid.Acts.Rights;
 using Fid.Data;
 using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
@@ -16,28 +16,12 @@ public sealed class OwnTasks
 
     private readonly FidDb _db;
     private readonly Actor _actor;
-    private readonly Guid[] _employments;
 
-    private OwnTasks(FidDb db, Actor actor, Guid[] employments) => (_db, _actor, _employments) = (db, actor, employments);
-
-    public static async Task<OwnTasks> OfAsync(Actor actor, FidDb db, CancellationToken cancellation) =>
-        new(db, actor, await OwnEmployments.OfAsync(actor, db, cancellation));
+    public OwnTasks(Actor actor, FidDb db) => (_actor, _db) = (actor, db);
 
     /// <summary>Narrows hires to those in which something is the actor's own.</summary>
     /// <param name="openOnly">Whether only tasks that are not done count.</param>
-    public IQueryable<Hire> Concerning(IQueryable<Hire> hires, bool openOnly = false)
-    {
-        string[] owners = [.. _actor.Teams.Select(t => HireTask.TeamPrefix + t), .. _employments.Select(e => HireTask.PersonPrefix + e)];
-        var (account, person, own, records) = (_actor.AccountId ?? Guid.Empty, _actor.PersonId ?? Guid.Empty, _employments, _db.CurrentRecords);
-        return hires.Where(h =>
-            h.Tasks.Any(t => (!openOnly || (t.Done == null && t.SkippedWhy == null)) && owners.Contains(t.Owner))
-            || h.CoordinatorId == account
-            || records.Any(r =>
-                r.EmploymentId == h.EmploymentId
-                && (r.PersonId == person || (r.ManagerId != null && own.Contains(r.ManagerId.Value)) || (r.BuddyId != null && own.Contains(r.BuddyId.Value)))
-            )
-        );
-    }
+    public IQueryable<Hire> Concerning(IQueryable<Hire> hires, bool openOnly = false) => OwnHires.Concerning(_actor, _db, hires, openOnly);
 
     /// <summary>Whether a task with this owner, on this hire, is the actor's own.</summary>
     public bool Include(string owner, HireHead hire) => Include(owner, new TaskPeople(hire.PersonId, hire.ManagerId, hire.BuddyId, hire.CoordinatorId));
@@ -56,10 +40,10 @@ public sealed class OwnTasks
         owner switch
         {
             Newcomer => hire.PersonId == _actor.PersonId,
-            Manager => hire.ManagerId is { } manager && _employments.Contains(manager),
-            Buddy => hire.BuddyId is { } buddy && _employments.Contains(buddy),
+            Manager => hire.ManagerId is { } manager && _actor.Employments.Contains(manager),
+            Buddy => hire.BuddyId is { } buddy && _actor.Employments.Contains(buddy),
             Coordinator => hire.CoordinatorId == _actor.AccountId,
-            _ when HireTask.PersonOf(owner) is { } person => _employments.Contains(person),
+            _ when HireTask.PersonOf(owner) is { } person => _actor.Employments.Contains(person),
             _ => HireTask.TeamOf(owner) is { } team && _actor.Teams.Contains(team),
         };
 

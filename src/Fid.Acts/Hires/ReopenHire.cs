@@ -1,4 +1,5 @@
 using Fid.Acts.People;
+using Fid.Core.Rights;
 using Fid.Data;
 
 namespace Fid.Acts.Hires;
@@ -8,14 +9,14 @@ public sealed class ReopenHire(FidDb db, HireClosing closing)
 {
     public async Task<ActResult> DoAsync(ReopenHireRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Hire))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)
             return refusal;
         if (act.IsDoneAlready)
             return ActResult.Done;
-        if (await HireInHand.TakeAsync(db, request.Hire, cancellation) is not { } hire)
+        if (await HireInHand.TakeAsync(db, actor, Actions.Edit, request.Hire, cancellation) is not { } hire)
             return Refusal.NotFound;
         if (hire.Hire.Outcome is null)
             return Refusal.Conflict("not-closed", "This hire has not come to nothing.");

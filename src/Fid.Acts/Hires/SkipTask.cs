@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 
 namespace Fid.Acts.Hires;
@@ -7,7 +8,7 @@ public sealed class SkipTask(FidDb db)
 {
     public async Task<ActResult> DoAsync(SkipTaskRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Task))
             return Refusal.Forbidden;
         if (Reason.Require(request.Why, "Say why it does not apply.", out var why) is { } bad)
             return Refusal.Invalid(bad);
@@ -16,7 +17,7 @@ public sealed class SkipTask(FidDb db)
             return refusal;
         if (act.IsDoneAlready)
             return ActResult.Done;
-        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, cancellation)).IsDone(out var task, out var refused))
+        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, ownToo: false, cancellation)).IsDone(out var task, out var refused))
             return refused;
         var author = actor.Author("checklist");
         (task.SkippedWhy, task.Done, task.DoneBy) = (why, null, null);

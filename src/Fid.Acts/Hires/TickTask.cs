@@ -19,7 +19,7 @@ public sealed class TickTask(FidDb db)
             return refusal;
         if (act.IsDoneAlready)
             return ActResult.Done;
-        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, cancellation)).IsDone(out var task, out var refused))
+        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, ownToo: true, cancellation)).IsDone(out var task, out var refused))
             return refused;
         var author = actor.Author("checklist");
         if (task.Done is null || (request.Done is { } on && on != task.Done))

@@ -23,11 +23,13 @@ public static class UndecidedPeople
             return new Problem?[requests.Count];
         var known = await people.MatcherAsync(db, reader.Sees, cancellation);
         var twins = Twins(requests);
+        var alike = facts.ConvertAll(f => PeopleIndex.Same(known, f).Select(m => Guid.Parse(m.Id)).ToList());
+        var told = await reader.KnownAsync(db, [.. alike.SelectMany(a => a).Distinct()], cancellation);
         return
         [
             .. requests.Select(
                 (request, i) =>
-                    request.Person is null && Ask(known, facts[i], request)
+                    request.Person is null && alike[i].Exists(who => told.Contains(who) && !IsOther(request, who))
                         ? new Problem("/person", "undecided", "This looks like somebody the firm knows. Say whether it is them.")
                     : twins[i] is { } twin
                         ? new Problem("/person", "twice", $"Row {twin + 1} says much the same. Take one away, or say that they are two people.")
@@ -55,9 +57,6 @@ public static class UndecidedPeople
             ),
         ];
     }
-
-    private static bool Ask(PersonMatcher known, PersonFacts facts, NewHireRequest request) =>
-        PeopleIndex.Same(known, facts).Any(m => !IsOther(request, Guid.Parse(m.Id)));
 
     private static bool IsOther(NewHireRequest request, Guid who) => request.NotThese?.Contains(who) == true;
 }

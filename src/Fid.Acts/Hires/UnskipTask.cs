@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 
 namespace Fid.Acts.Hires;
@@ -7,14 +8,14 @@ public sealed class UnskipTask(FidDb db)
 {
     public async Task<ActResult> DoAsync(UnskipTaskRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Task))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)
             return refusal;
         if (act.IsDoneAlready)
             return ActResult.Done;
-        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, cancellation)).IsDone(out var task, out var refused))
+        if (!(await TaskInHand.TakeAsync(db, actor, request.Hire, request.Task, ownToo: false, cancellation)).IsDone(out var task, out var refused))
             return refused;
         var author = actor.Author("checklist");
         task.SkippedWhy = null;

@@ -1,4 +1,5 @@
 using Fid.Acts.Outbox;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Data.Intake;
@@ -11,7 +12,7 @@ public sealed class DeclineCandidate(FidDb db, HireNotices notices)
 {
     public async Task<ActResult> DoAsync(DeclineCandidateRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Candidate))
             return Refusal.Forbidden;
         if (Reason.Check(request.Why) is { } bad)
             return Refusal.Invalid(bad);

@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Intake;
 
@@ -8,7 +9,7 @@ public sealed class ReceiveCandidates(FidDb db)
 {
     public async Task<ActResult<FeedRun>> DoAsync(ReceiveCandidatesRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Candidate))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, "", cancellation);
         var at = actor.Clock.Now;

@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -10,7 +11,7 @@ public sealed class SetFeed(FidDb db)
 
     public async Task<ActResult> DoAsync(SetFeedRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Connection))
             return Refusal.Forbidden;
         var address = request.Address?.Trim();
         if (

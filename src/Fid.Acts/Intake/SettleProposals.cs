@@ -1,9 +1,9 @@
 using System.Text.Json;
-using Fid.Acts.Fields;
 using Fid.Acts.Hires;
 using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Intake;
 using Microsoft.EntityFrameworkCore;
@@ -20,7 +20,7 @@ public sealed class SettleProposals(FidDb db, RecordWriter records, EnteredValue
 
     public async Task<ActResult> DoAsync(SettleProposalsRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Candidate))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)
@@ -33,17 +33,18 @@ public sealed class SettleProposals(FidDb db, RecordWriter records, EnteredValue
         var (take, leave) = (request.Take.Where(proposals.ContainsKey).ToHashSet(), request.Leave.Where(proposals.ContainsKey).ToHashSet());
         if (take.FirstOrDefault(f => !IsTakenOver(f)) is { } by)
             return Refusal.Invalid($"/take/{by}", "by-hand", "Do this in the checklist, or leave it as it is.");
-        if (await HireInHand.TakeAsync(db, hire, cancellation) is not var (_, employment, record))
+        if (await HireInHand.TakeAsync(db, actor, Actions.See, hire, cancellation) is not var (_, employment, record))
             return Refusal.NotFound;
 
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        var fields = reader.Fields;
         var sites = await SiteNames.LoadAsync(db, cancellation);
         var said = take.ToDictionary(
             f => f,
             f => JsonSerializer.SerializeToElement(f == "site" ? sites.Find(proposals[f].Now) ?? proposals[f].Now : proposals[f].Now)
         );
         await records.LockUniqueAsync(said.Keys, cancellation);
-        var entered = await enteredValues.CheckAsync(fields, new EnteredRecord(said, employment.PersonId, employment.Id), actor.RoleNames, cancellation);
+        var entered = await enteredValues.CheckAsync(fields, new EnteredRecord(said, employment.PersonId, employment.Id, reader.On(record)), cancellation);
         var problems = entered.Problems.Concat(RecordRules.Misfits(entered.Values, employment.Start)).ToList();
         if (problems.Count > 0)
             return Refusal.Invalid([.. problems.Select(p => p.Under("/take"))]);

@@ -1,4 +1,5 @@
 using Fid.Acts.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 
 namespace Fid.Acts.ListUse;
@@ -8,7 +9,7 @@ public sealed class DeleteEntry(FidDb db)
 {
     public async Task<ActResult> DoAsync(DeleteEntryRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.List))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)

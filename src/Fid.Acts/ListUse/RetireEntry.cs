@@ -2,6 +2,7 @@ using Fid.Acts.Lists;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Lists;
 using Microsoft.EntityFrameworkCore;
@@ -14,7 +15,7 @@ public sealed class RetireEntry(FidDb db, ListMover mover)
 {
     public async Task<ActResult> DoAsync(RetireEntryRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.List))
             return Refusal.Forbidden;
         List<Problem> problems = [.. new[] { Reason.Check(request.Why) }.OfType<Problem>()];
         if (request.From is { } from && !ValueCheck.IsSensible(from))

@@ -1,4 +1,5 @@
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Lists;
 using Microsoft.EntityFrameworkCore;
@@ -11,7 +12,7 @@ public sealed class AddEntry(FidDb db, ListWriter writer)
     /// <returns>The entry's code, as it is kept.</returns>
     public async Task<ActResult<string>> DoAsync(AddEntryRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.List))
             return Refusal.Forbidden;
         if (ShippedLists.Find(request.List) is not { } definition)
             return Refusal.NotFound;

@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 
 namespace Fid.Acts.Lists;
@@ -7,7 +8,7 @@ public sealed class RestoreEntry(FidDb db)
 {
     public async Task<ActResult> DoAsync(RestoreEntryRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.List))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)

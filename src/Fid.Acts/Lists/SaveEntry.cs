@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 
 namespace Fid.Acts.Lists;
@@ -7,7 +8,7 @@ public sealed class SaveEntry(FidDb db, ListWriter writer)
 {
     public async Task<ActResult> DoAsync(SaveEntryRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.List))
             return Refusal.Forbidden;
         if (request.Version is not { } seen)
             return Refusal.VersionNeeded;

@@ -1,8 +1,8 @@
-using Fid.Acts.Fields;
 using Fid.Acts.Hires;
 using Fid.Acts.People;
-using Fid.Core.Fields;
+using Fid.Acts.Rights;
 using Fid.Core.Json;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Hires;
 using Fid.Data.People;
@@ -18,21 +18,24 @@ public sealed class MergePeople(FidDb db, PersonMerging merging, HireClosing clo
     /// <returns>The merge, by which it is undone.</returns>
     public async Task<ActResult<Guid>> DoAsync(MergePeopleRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Merge, Things.Record))
             return Refusal.Forbidden;
         if (Reason.Check(request.Why) is { } reason)
             return Refusal.Invalid(reason);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)
             return refusal;
-        if (await PairAsync(db, request.Employment, request.With, cancellation) is not var (kept, other))
+        if (
+            await PairAsync(db, request.Employment, request.With, cancellation) is not var (kept, other)
+            || !await MayAsync(db, actor, [kept.PersonId, other.PersonId], cancellation)
+        )
             return Refusal.NotFound;
         if (act.IsDoneAlready)
             return await db.PersonMerges.Where(m => m.KeptId == kept.PersonId).OrderByDescending(m => m.At).Select(m => m.Id).FirstAsync(cancellation);
         if (kept.PersonId == other.PersonId)
             return Refusal.Invalid("/with", "self", "These are stints of one person already.");
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        if (request.Take.FirstOrDefault(f => fields.Set.Find(f) is not { } field || field.AccessOf(actor.RoleNames) != FieldAccess.Edit) is { } forbidden)
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        if (request.Take.FirstOrDefault(f => !reader.MayEdit(f)) is { } forbidden)
             return Refusal.Invalid($"/take/{JsonPointer.Escape(forbidden)}", "read-only", "You may not change this.");
         Guid[] people = [kept.PersonId, other.PersonId];
         var open = await db
@@ -70,6 +73,16 @@ public sealed class MergePeople(FidDb db, PersonMerging merging, HireClosing clo
             );
         await act.CommitAsync(cancellation);
         return merge.Id;
+    }
+
+    /// <summary>Whether somebody may merge all records of some people.</summary>
+    public static async Task<bool> MayAsync(FidDb db, Actor actor, Guid[] people, CancellationToken cancellation)
+    {
+        if (actor.Rights.MayToAll(Actions.Merge, Things.Record))
+            return true;
+        var theirs = db.CurrentRecords.Where(r => people.Contains(r.PersonId));
+        var reached = (await ActorReach.OfAsync(actor, db, cancellation)).Within(theirs, actor.Rights.Where(Actions.Merge, Things.Record));
+        return await theirs.CountAsync(cancellation) == await reached.CountAsync(cancellation);
     }
 
     /// <summary>Two employments; null where one is not there.</summary>

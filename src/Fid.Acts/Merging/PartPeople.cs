@@ -1,4 +1,5 @@
 using Fid.Acts.Hires;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
@@ -10,7 +11,7 @@ public sealed class PartPeople(FidDb db, PersonMerging merging, HireClosing clos
 {
     public async Task<ActResult> DoAsync(PartPeopleRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Merge, Things.Record))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)
@@ -18,6 +19,8 @@ public sealed class PartPeople(FidDb db, PersonMerging merging, HireClosing clos
         if (act.IsDoneAlready)
             return ActResult.Done;
         if (await db.PersonMerges.SingleOrDefaultAsync(m => m.Id == request.Merge, cancellation) is not { } merge)
+            return Refusal.NotFound;
+        if (!await MergePeople.MayAsync(db, actor, [merge.KeptId, merge.OtherId], cancellation))
             return Refusal.NotFound;
         if (merge.Undone)
             return Refusal.Conflict("undone-already", "This has been undone already.");

@@ -12,24 +12,18 @@ namespace Fid.Acts.People;
 public sealed class EnteredValues(FidDb db, UniqueValues unique)
 {
     /// <summary>What was entered into one record.</summary>
-    public async Task<Entered> CheckAsync(LiveFields fields, EnteredRecord record, IReadOnlyCollection<string> roles, CancellationToken cancellation) =>
-        (await CheckAsync(fields, [record], roles, cancellation))[0];
+    public async Task<Entered> CheckAsync(LiveFields fields, EnteredRecord record, CancellationToken cancellation) =>
+        (await CheckAsync(fields, [record], cancellation))[0];
 
     /// <summary>The values to store of each record, and what is wrong with the others.</summary>
-    /// <param name="roles">The roles of the user who entered them.</param>
-    public async Task<IReadOnlyList<Entered>> CheckAsync(
-        LiveFields fields,
-        IReadOnlyList<EnteredRecord> records,
-        IReadOnlyCollection<string> roles,
-        CancellationToken cancellation
-    )
+    public async Task<IReadOnlyList<Entered>> CheckAsync(LiveFields fields, IReadOnlyList<EnteredRecord> records, CancellationToken cancellation)
     {
         var found = records.Select(_ => new Entered([], [])).ToList();
         var fitting = new List<Fitting>();
         for (var i = 0; i < records.Count; i++)
             foreach (var (key, json) in records[i].Values.SelectMany(v => WithRows(fields.Set, v.Key, v.Value)))
             {
-                var (field, value, problem) = Read(fields, key, json, roles);
+                var (field, value, problem) = Read(fields, key, json, records[i].Rights);
                 if (problem is not null)
                     found[i].Problems.Add(problem);
                 else if (value is { } there)
@@ -59,19 +53,10 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
         return found;
     }
 
-    private static (FieldDefinition? Field, JsonElement? Value, Problem? Problem) Read(
-        LiveFields fields,
-        string key,
-        JsonElement json,
-        IReadOnlyCollection<string> roles
-    )
+    private static (FieldDefinition? Field, JsonElement? Value, Problem? Problem) Read(LiveFields fields, string key, JsonElement json, FieldRights rights)
     {
         // A field that may not be seen is no field to the user who may not see it.
-        if (
-            fields.Set.Find(key) is not { } field
-            || !field.StandsAt(FieldAddress.Read(key))
-            || field.AccessOf(roles) is var access && access == FieldAccess.None
-        )
+        if (fields.Set.Find(key) is not { } field || !field.StandsAt(FieldAddress.Read(key)) || rights.On(key) is var access && access == FieldAccess.None)
             return (null, null, new Problem($"/{key}", "unknown-field", "There is no such field."));
         if (access != FieldAccess.Edit)
             return (field, null, new Problem($"/{key}", "read-only", "You may read this and not change it."));
@@ -183,7 +168,8 @@ public sealed class EnteredValues(FidDb db, UniqueValues unique)
 /// <param name="Values">By address; a whole row with null takes it away.</param>
 /// <param name="Person">Whose record it is; any fresh id for somebody new.</param>
 /// <param name="Employment">Whose employment it is; null for one that does not exist yet.</param>
-public sealed record EnteredRecord(IReadOnlyDictionary<string, JsonElement> Values, Guid Person, Guid? Employment);
+/// <param name="Rights">What the user who enters it may do with its fields.</param>
+public sealed record EnteredRecord(IReadOnlyDictionary<string, JsonElement> Values, Guid Person, Guid? Employment, FieldRights Rights);
 
 /// <summary>What was entered.</summary>
 /// <param name="Values">The values that can be stored; null empties a field.</param>

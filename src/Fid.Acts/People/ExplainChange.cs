@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -11,13 +12,18 @@ public sealed class ExplainChange(FidDb db)
 
     public async Task<ActResult> DoAsync(ExplainChangeRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Correct, Things.Record))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)
             return refusal;
         if (act.IsDoneAlready)
             return ActResult.Done;
+        if (
+            await RecordAccess.FindAsync(actor, db, request.Employment, tracked: false, cancellation) is not var (_, record)
+            || !await RecordAccess.MayAsync(actor, db, Actions.Correct, record, cancellation)
+        )
+            return Refusal.NotFound;
         if (!await db.Changes.AnyAsync(c => c.Id == request.Change && c.SubjectId == request.Employment, cancellation))
             return Refusal.NotFound;
         if (Reason.Require(request.Why, "Fill this in.", out var why) is { } bad)

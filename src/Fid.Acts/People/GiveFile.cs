@@ -1,6 +1,6 @@
 using System.Security.Cryptography;
-using Fid.Acts.Fields;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.People;
@@ -16,10 +16,12 @@ public sealed class GiveFile(FidDb db)
     {
         if (request.Content.Length == 0)
             return Refusal.Invalid("", "missing", "The file is empty. Choose another.");
+        if (request.Field is not { } field)
+            return null;
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         return
-            request.Field is { } field
-            && (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set.Find(field) is { Type: FieldType.File } meant
-            && meant.AccessOf(actor.RoleNames) != FieldAccess.None
+            reader.Fields.Set.Find(field) is { Type: FieldType.File } meant
+            && reader.SeesOfAnybody(meant)
             && FileFit.Check(meant, request.Content.Length, FileKind.GroupOf(request.Content)) is { } misfit
             ? Refusal.Invalid(misfit with { Path = "" })
             : null;
@@ -28,7 +30,7 @@ public sealed class GiveFile(FidDb db)
     /// <summary>Keeps a file that was checked and scanned.</summary>
     public async Task<ActResult<StoredFile>> DoAsync(GiveFileRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.SeesArrivals)
+        if (!actor.May(Actions.See, Things.Record))
             return Refusal.Forbidden;
         if (await CheckAsync(request, actor, cancellation) is { } refusal)
             return refusal;

@@ -14,19 +14,21 @@ public static class PeopleAsOf
     /// name of then is not known, that of now is told.</summary>
     /// <param name="words">Words, folded, each of which begins a word of the name they had then or have now, or stands in the number.</param>
     /// <param name="byName">Whether they are found and ordered by name; otherwise by number.</param>
+    /// <param name="among">The employments among which they are looked for; null for all.</param>
     /// <param name="after">The employment to go on after; null for the first page.</param>
     public static async Task<List<PersonAsOf>> PageAsync(
         FidDb db,
         LocalDate day,
         string[] words,
         bool byName,
+        Guid[]? among,
         Guid? after,
         int size,
         CancellationToken cancellation
     )
     {
         var patterns = words.Select(w => $"% {LikePattern.Escape(w)}%").ToArray();
-        var fromTheFirst = after is null;
+        var (fromTheFirst, ofAll, only) = (after is null, among is null, among ?? []);
         // First who stands on the page, by an index; then what they were, for these alone.
         return await db
             .Database.SqlQuery<PersonAsOf>(
@@ -34,7 +36,7 @@ public static class PeopleAsOf
                 with page as (
                   select e.id, e.person_id, e.number, e.start, r.given_name, r.family_name from records_now r join employments e on e.id = r.employment_id
                   where e.start <= {day} and (e."end" is null or e."end" >= {day})
-                    and ({fromTheFirst} or case when {byName} then (r.family_name, r.given_name, r.employment_id)
+                    and ({ofAll} or e.id = any({only})) and ({fromTheFirst} or case when {byName} then (r.family_name, r.given_name, r.employment_id)
                         > (select family_name, given_name, employment_id from records_now where employment_id = {after})
                       else e.number > (select number from employments where id = {after}) end)
                     and ({words.Length == 0} or case when {byName} then ' ' || r.search like all({patterns}) or exists (

@@ -13,7 +13,7 @@ public static class ProjectionCheck
     {
         // Everybody's whole record is read: that may take longer than an answer to somebody who waits for it.
         db.Database.SetCommandTimeout(FidDatabase.LongestWork);
-        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         // In one snapshot: saves that are made meanwhile must not look like faults.
         await using var transaction = await db.Database.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancellation);
         var employments = await db.Employments.AsNoTracking().ToDictionaryAsync(e => e.Id, cancellation);
@@ -25,7 +25,7 @@ public static class ProjectionCheck
             foreach (var record in stored)
             {
                 var made = new CurrentRecord { EmploymentId = record.EmploymentId, PersonId = record.PersonId };
-                RecordProjection.Project(set, made, held[record.EmploymentId].ToDictionary(), employments[record.EmploymentId], record.Saved, record.AsOf);
+                RecordProjection.Project(fields, made, held[record.EmploymentId].ToDictionary(), employments[record.EmploymentId], record.Saved, record.AsOf);
                 foreach (var (column, read) in Columns)
                     if (read(record) != read(made))
                         return $"The record of {record.FullName} ({record.EmploymentId}) shows {column} “{read(record)}”, where its values come to "
@@ -47,6 +47,7 @@ public static class ProjectionCheck
         ("the calendar", r => r.CalendarCode),
         ("the manager", r => r.ManagerId?.ToString()),
         ("missing", r => string.Join(' ', r.Missing)),
+        ("the groups", r => string.Join(' ', r.Groups)),
         ("filled", r => FormattableString.Invariant($"{r.Filled} of {r.Of}")),
         ("the search text", r => r.Search),
     ];

@@ -1,11 +1,12 @@
+using Fid.Acts.Rights;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Acts.People;
 
-/// <summary>Whose record somebody may open: coordinators, administrators and payroll everybody's, managers that of those who
-/// report to them. What of it they see is for the fields to say.</summary>
+/// <summary>Whose record somebody may open. What of it they see is for <see cref="Reader"/> to say.</summary>
 public static class RecordAccess
 {
     /// <summary>A record the user may open, or null.</summary>
@@ -29,5 +30,9 @@ public static class RecordAccess
 
     /// <summary>Whether the user may open a record.</summary>
     public static async ValueTask<bool> MayOpenAsync(Actor actor, FidDb db, CurrentRecord record, CancellationToken cancellation) =>
-        actor.MayReadEverybody || (record.ManagerId is { } manager && (await OwnEmployments.OfAsync(actor, db, cancellation)).Contains(manager));
+        await MayAsync(actor, db, Actions.See, record, cancellation);
+
+    /// <summary>Whether the user may do something with a record.</summary>
+    public static async ValueTask<bool> MayAsync(Actor actor, FidDb db, string action, CurrentRecord record, CancellationToken cancellation) =>
+        actor.Rights.MayToAll(action, Things.Record) || (await ActorReach.OfAsync(actor, db, cancellation)).May(action, Things.Record, record);
 }

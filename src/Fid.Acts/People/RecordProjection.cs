@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts.Fields;
 using Fid.Core.Fields;
 using Fid.Core.Texts;
 using Fid.Data.People;
@@ -16,11 +17,11 @@ public static class RecordProjection
     /// <summary>Brings a record's projection, and the last day of its employment, to what its values say on the day it is shown for.</summary>
     /// <param name="believed">All that is believed of the employment and its person.</param>
     /// <param name="at">When it was saved.</param>
-    internal static void Show(FieldSet set, CurrentRecord record, IEnumerable<RecordValue> believed, Employment employment, Instant at, LocalDate today)
+    internal static void Show(LiveFields fields, CurrentRecord record, IEnumerable<RecordValue> believed, Employment employment, Instant at, LocalDate today)
     {
         var asOf = AsOf(employment, today);
         var held = believed.Where(v => v.HoldsOn(asOf)).ToDictionary(v => v.Address, v => v.Value);
-        Project(set, record, held, employment, at, today);
+        Project(fields, record, held, employment, at, today);
         FollowEnd(employment, held);
     }
 
@@ -39,7 +40,14 @@ public static class RecordProjection
 
     /// <summary>What is read of a record without looking at its values, from the values it holds on the day that counts for it.</summary>
     /// <param name="at">When it was saved.</param>
-    public static void Project(FieldSet set, CurrentRecord record, Dictionary<string, JsonElement> held, Employment employment, Instant at, LocalDate today)
+    public static void Project(
+        LiveFields fields,
+        CurrentRecord record,
+        Dictionary<string, JsonElement> held,
+        Employment employment,
+        Instant at,
+        LocalDate today
+    )
     {
         record.GivenName = Text("given_name") ?? "";
         record.FamilyName = Text("family_name") ?? "";
@@ -54,10 +62,11 @@ public static class RecordProjection
         record.BuddyId = Guid.TryParse(Text("buddy"), out var buddy) ? buddy : null;
         record.AsOf = AsOf(employment, today);
         record.Saved = at;
-        var completeness = Completeness.Count(set, held, record.AsOf);
+        var completeness = Completeness.Count(fields.Set, held, record.AsOf);
         record.Missing = [.. completeness.Missing];
         record.Filled = completeness.Filled;
         record.Of = completeness.Of;
+        record.Groups = fields.Roles.GroupsOf(held, record.AsOf);
         record.Search = TextRules.SearchWords($"{record.GivenName} {record.FamilyName} {record.GivenName} {employment.Number}");
 
         string? Text(string field) => held.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;

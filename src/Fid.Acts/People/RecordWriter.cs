@@ -31,14 +31,14 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         CancellationToken cancellation = default
     )
     {
-        var set = (await _fields.LiveAsync(cancellation)).Set;
+        var fields = await _fields.LiveAsync(cancellation);
         var held = new Dictionary<string, JsonElement>();
         var personFrom = LocalDate.Min(today, employment.Start);
         foreach (var value in values)
         {
             if (value.Value.ValueKind is JsonValueKind.Null or JsonValueKind.Undefined)
                 continue;
-            var field = set.Find(value.Field) ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
+            var field = fields.Set.Find(value.Field) ?? throw new ArgumentException($"There is no field {value.Field}.", nameof(values));
             var (of, at) = (field.Of, PlaceOf(field, value.Field));
             var owner = of == FieldOwner.Person ? employment.PersonId : employment.Id;
             var stored = field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, value.Value, cancellation) : value.Value;
@@ -47,7 +47,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             db.FirstValues.Add(RecordValue.Begun(new ValuePlace(owner, of, at), stored, value.Source, effective, change));
         }
         var record = new CurrentRecord { EmploymentId = employment.Id, PersonId = employment.PersonId };
-        RecordProjection.Project(set, record, held, employment, change.At, today);
+        RecordProjection.Project(fields, record, held, employment, change.At, today);
         RecordProjection.FollowEnd(employment, held);
         db.CurrentRecords.Add(record);
         return record;
@@ -93,7 +93,8 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     /// <returns>What is wrong, by the place of the record among those given; empty where all is taken into the context.</returns>
     public async Task<IReadOnlyList<RecordProblem>> SaveAsync(IReadOnlyList<RecordEdit> records, LocalDate today, CancellationToken cancellation)
     {
-        var set = (await _fields.LiveAsync(cancellation)).Set;
+        var fields = await _fields.LiveAsync(cancellation);
+        var set = fields.Set;
         var calendars = set.CountsWorkingDays ? _calendars ??= await CalendarSet.LoadAsync(db, cancellation) : null;
         await LockUniqueAsync(records.SelectMany(r => r.Edits).Where(e => e.Value is not null).Select(e => e.Field), cancellation);
         var believed = await BelievedAsync([.. records.Select(r => r.Employment)], cancellation);
@@ -127,7 +128,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         if (problems.Count == 0 && !await LockEntriesAsync(whole.SelectMany(r => r.Edits).Select(e => (e.Field, e.Value)), cancellation))
             throw new DbUpdateConcurrencyException("A list entry that was chosen has been deleted.");
         if (problems.Count == 0)
-            await ApplyAsync(set, whole, believed, today, cancellation);
+            await ApplyAsync(fields, whole, believed, today, cancellation);
         return problems;
     }
 
@@ -147,7 +148,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     }
 
     private async Task ApplyAsync(
-        FieldSet set,
+        LiveFields fields,
         List<RecordEdit> records,
         Dictionary<Guid, List<RecordValue>> believed,
         LocalDate today,
@@ -157,7 +158,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         foreach (var (employment, _, edits, change) in records)
         foreach (var edit in edits)
         {
-            var field = set.Find(edit.Field)!;
+            var field = fields.Set.Find(edit.Field)!;
             var owner = field.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
             var all = believed.TryGetValue(owner, out var there) ? there : believed[owner] = [];
             var mine = all.Where(r => r.Address == edit.Field).ToDictionary(ToDated);
@@ -171,15 +172,15 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         }
         // When all is entered: two of them may be stints of one person.
         foreach (var (employment, record, _, change) in records)
-            RecordProjection.Show(set, record, Of(believed, employment), employment, change.At, today);
+            RecordProjection.Show(fields, record, Of(believed, employment), employment, change.At, today);
         // What is a fact of the person shows in every stint of theirs.
-        var ofPeople = records.Where(r => r.Edits.Any(e => set.Find(e.Field)!.Of == FieldOwner.Person)).ToList();
+        var ofPeople = records.Where(r => r.Edits.Any(e => fields.Set.Find(e.Field)!.Of == FieldOwner.Person)).ToList();
         if (ofPeople.Count > 0)
-            await ShowOthersAsync(set, ofPeople, believed, today, cancellation);
+            await ShowOthersAsync(fields, ofPeople, believed, today, cancellation);
     }
 
     private async Task ShowOthersAsync(
-        FieldSet set,
+        LiveFields fields,
         List<RecordEdit> records,
         Dictionary<Guid, List<RecordValue>> believed,
         LocalDate today,
@@ -196,7 +197,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             believed.TryAdd(owner, rows);
         foreach (var other in others)
             if (shown.TryGetValue(other.Id, out var record))
-                RecordProjection.Show(set, record, Of(believed, other), other, records.First(r => r.Employment.PersonId == other.PersonId).Change.At, today);
+                RecordProjection.Show(fields, record, Of(believed, other), other, records.First(r => r.Employment.PersonId == other.PersonId).Change.At, today);
     }
 
     // What is believed of some employments and their people, by owner, tracked.
@@ -241,13 +242,13 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
                 timeline = timeline with { Added = [first with { Value = first.Value with { Json = value } }] };
             Apply(timeline, mine, new ValuePlace(employment.Id, FieldOwner.Employment, FieldAddress.Read(field.Key)), change, own);
         }
-        RecordProjection.Show((await _fields.LiveAsync(cancellation)).Set, record, Of(believed, employment), employment, change.At, today);
+        RecordProjection.Show(await _fields.LiveAsync(cancellation), record, Of(believed, employment), employment, change.At, today);
     }
 
     /// <summary>Brings a record's projection to a day: what was entered for it beforehand shows from then on.</summary>
     public async Task RefreshAsync(Employment employment, CurrentRecord record, Instant at, LocalDate today, CancellationToken cancellation) =>
         RecordProjection.Show(
-            (await _fields.LiveAsync(cancellation)).Set,
+            await _fields.LiveAsync(cancellation),
             record,
             Of(await BelievedAsync([employment], cancellation), employment),
             employment,
@@ -286,10 +287,10 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
                 RecordValue.Begun(retired.Place, retired.Value, retired.Source, retired.Effective, change),
                 believed.TryGetValue(retired.OwnerId, out var all) ? all : believed[retired.OwnerId] = []
             );
-        var set = (await _fields.LiveAsync(cancellation)).Set;
-        RecordProjection.Show(set, record, Of(believed, employment), employment, change.At, today);
+        var fields = await _fields.LiveAsync(cancellation);
+        RecordProjection.Show(fields, record, Of(believed, employment), employment, change.At, today);
         if (touched.Exists(v => v.OwnerId == employment.PersonId))
-            await ShowOthersAsync(set, [new RecordEdit(employment, record, [], change)], believed, today, cancellation);
+            await ShowOthersAsync(fields, [new RecordEdit(employment, record, [], change)], believed, today, cancellation);
         return null;
     }
 

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Fid.Acts.Fields;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.People;
@@ -15,10 +14,10 @@ public sealed class RevealValue(FidDb db, SensitiveValues sensitive)
 
     public async Task<ActResult<JsonElement>> DoAsync(RevealValueRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: false, cancellation) is not var (employment, _))
+        if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: false, cancellation) is not var (employment, record))
             return Refusal.NotFound;
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        if (fields.Set.Find(request.Field) is not { Sensitive: true } field || !ShownRecord.Sees(fields, actor.RoleNames, [request.Field]))
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        if (reader.Fields.Set.Find(request.Field) is not { Sensitive: true } field || !reader.On(record).Sees(request.Field))
             return Refusal.NotFound;
         var (key, row) = (field.Key, FieldAddress.Read(request.Field).RowId);
         var value = request.Value is { } one

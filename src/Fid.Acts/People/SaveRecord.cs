@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Fid.Acts.Fields;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Templates;
@@ -23,15 +22,11 @@ public sealed class SaveRecord(FidDb db, RecordWriter records, EnteredValues ent
         if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: true, cancellation) is not var (employment, record))
             return Refusal.NotFound;
 
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        var (fields, rights) = (reader.Fields, reader.On(record));
         await records.LockUniqueAsync(request.Changes.Keys, cancellation);
-        var start = await StartCorrection.OfAsync(db, actor, fields.Set, request.Changes, employment, cancellation);
-        var entered = await enteredValues.CheckAsync(
-            fields,
-            new EnteredRecord(start.Others, employment.PersonId, employment.Id),
-            actor.RoleNames,
-            cancellation
-        );
+        var start = await StartCorrection.OfAsync(db, reader, request.Changes, employment, record, cancellation);
+        var entered = await enteredValues.CheckAsync(fields, new EnteredRecord(start.Others, employment.PersonId, employment.Id, rights), cancellation);
         if (start.Problem is { } wrong)
             entered.Problems.Add(wrong);
         List<Problem> problems =

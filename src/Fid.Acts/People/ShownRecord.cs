@@ -11,19 +11,15 @@ namespace Fid.Acts.People;
 /// <summary>Evaluates records with what only the database knows: the live fields, the stage a hire is in, and its calendar.</summary>
 public static class ShownRecord
 {
-    /// <summary>Whether somebody may see all of some fields.</summary>
-    public static bool Sees(LiveFields fields, IReadOnlyCollection<string> roles, IEnumerable<string> keys) =>
-        keys.All(k => fields.Set.Find(k)?.AccessOf(roles) is FieldAccess.View or FieldAccess.Edit);
-
     /// <summary>What somebody sees of a record that holds certain values.</summary>
-    /// <param name="roles">Their roles; null for the whole record, as the system sees it.</param>
+    /// <param name="rights">What they may do with its fields; null for the whole record, as the system sees it.</param>
     /// <param name="entered">The fields somebody entered: no rule and no default touches them.</param>
     /// <param name="changed">The fields whose rules act.</param>
     public static async Task<EvaluatedRecord> EvaluateAsync(
         FidDb db,
         LiveFields fields,
         IReadOnlyDictionary<string, JsonElement> values,
-        IReadOnlyCollection<string>? roles,
+        FieldRights? rights,
         IReadOnlyCollection<string> entered,
         IReadOnlyList<string> changed,
         string? stage,
@@ -32,7 +28,7 @@ public static class ShownRecord
     )
     {
         var calendar = await CalendarSet.OfRecordAsync(db, fields.Set, values, cancellation);
-        return RecordEvaluation.Of(fields.Set, new RecordQuestion(values, entered, changed, roles, stage, today, RecordQuestion.NoLists, calendar));
+        return RecordEvaluation.Of(fields.Set, new RecordQuestion(values, entered, changed, rights, stage, today, RecordQuestion.NoLists, calendar));
     }
 
     /// <summary>The stage an employment's hire is in, as <see cref="LiveFields.StageOf"/> says.</summary>

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
@@ -19,25 +20,25 @@ public sealed record StartCorrection(LocalDate? To, Problem? Problem, Dictionary
 
     /// <summary>Whether a user may correct the start of an employment in its record.</summary>
     /// <param name="hasHire">Whether a hire is under way.</param>
-    public static bool IsOpenTo(Actor actor, FieldSet set, Employment employment, bool hasHire) =>
-        !hasHire && !employment.Stint.NeverWas && actor.MayCoordinate && set.Find(Field) is { } field && field.AccessOf(actor.RoleNames) != FieldAccess.None;
+    public static bool IsOpenTo(Reader reader, Employment employment, CurrentRecord record, bool hasHire) =>
+        !hasHire && !employment.Stint.NeverWas && reader.May(Actions.Correct, Things.Record, record) && reader.On(record).Sees(Field);
 
     public static async Task<StartCorrection> OfAsync(
         FidDb db,
-        Actor actor,
-        FieldSet set,
+        Reader reader,
         Dictionary<string, JsonElement> changes,
         Employment employment,
+        CurrentRecord record,
         CancellationToken cancellation
     )
     {
         if (
             !changes.TryGetValue(Field, out var entered)
-            || !IsOpenTo(actor, set, employment, await db.Hires.AnyAsync(h => h.EmploymentId == employment.Id && h.Closed == null, cancellation))
+            || !IsOpenTo(reader, employment, record, await db.Hires.AnyAsync(h => h.EmploymentId == employment.Id && h.Closed == null, cancellation))
         )
             return new(null, null, changes);
         var others = changes.Where(c => c.Key != Field).ToDictionary();
-        var (value, problem) = ValueCheck.Check(set.Find(Field)!, entered);
+        var (value, problem) = ValueCheck.Check(reader.Fields.Set.Find(Field)!, entered);
         if (problem is not null)
             return new(null, problem, others);
         if (value is not { } day)

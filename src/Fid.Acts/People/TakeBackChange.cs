@@ -1,5 +1,4 @@
-using Fid.Acts.Fields;
-using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -15,7 +14,7 @@ public sealed class TakeBackChange(FidDb db, RecordWriter records)
 
     public async Task<ActResult> DoAsync(TakeBackChangeRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Correct, Things.Record))
             return Refusal.Forbidden;
         if (Reason.Check(request.Why) is { } reason)
             return Refusal.Invalid(reason);
@@ -33,9 +32,9 @@ public sealed class TakeBackChange(FidDb db, RecordWriter records)
                 is not { } taken
         )
             return Refusal.NotFound;
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var touched = await records.TouchedBy(employment, taken).Select(v => v.Field).Distinct().ToListAsync(cancellation);
-        if (touched.Any(f => fields.Set.Find(f)?.AccessOf(actor.RoleNames) != FieldAccess.Edit))
+        if (!reader.May(Actions.Correct, Things.Record, record) || !touched.TrueForAll(reader.On(record).MayEdit))
             return Refusal.Forbidden;
         var entry = act.Note(actor.Author("record").Change(Action, request.Employment, request.Change.ToString(), Reason.Clean(request.Why)));
         if (await records.TakeBackAsync(employment, record, taken, entry, actor.Today, cancellation) is { } problem)

@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -13,7 +14,7 @@ public sealed class TurnDay(FidDb db, RecordWriter records)
     /// began on any of them has begun.</summary>
     public async Task<ActResult<int>> DoAsync(TurnDayRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Work))
             return Refusal.Forbidden;
         var (today, at) = (actor.Today, actor.Clock.Now);
         if (await db.Firms.AsNoTracking().FirstOrDefaultAsync(cancellation) is not { } firm || firm.TurnedOn >= today)

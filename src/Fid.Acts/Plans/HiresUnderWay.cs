@@ -2,6 +2,7 @@ using Fid.Acts.Calendars;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;
+using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -40,6 +41,8 @@ public static class HiresUnderWay
                 record.JobCode,
                 record.Kind,
                 record.SiteCode,
+                record.DepartmentCode,
+                record.Groups,
                 record.ManagerId,
                 record.BuddyId,
                 hire.Start,
@@ -122,6 +125,8 @@ public sealed record HireHead(
     string? JobCode,
     string? Kind,
     string? SiteCode,
+    string? DepartmentCode,
+    string[] Groups,
     Guid? ManagerId,
     Guid? BuddyId,
     LocalDate Start,
@@ -138,6 +143,18 @@ public sealed record HireHead(
     uint Version
 )
 {
+    /// <summary>Of the record, what says whom it is reached by.</summary>
+    public CurrentRecord Record =>
+        new()
+        {
+            EmploymentId = EmploymentId,
+            PersonId = PersonId,
+            SiteCode = SiteCode,
+            DepartmentCode = DepartmentCode,
+            Groups = Groups,
+            ManagerId = ManagerId,
+        };
+
     public string FullName => $"{GivenName} {FamilyName}".Trim();
 
     /// <summary>Whether a task is overdue only because it was due before anybody here knew of the hire.</summary>

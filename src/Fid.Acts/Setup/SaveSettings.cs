@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Acts.Lists;
 using Fid.Core;
 using Fid.Core.People;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Firms;
 using Microsoft.EntityFrameworkCore;
@@ -16,7 +17,7 @@ public sealed class SaveSettings(FidDb db)
 
     public async Task<ActResult> DoAsync(SettingsRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Settings))
             return Refusal.Forbidden;
         if (Check(request).ToList() is { Count: > 0 } problems)
             return Refusal.Invalid(problems);

@@ -1,24 +1,11 @@
 using Fid.Core.Planning;
-using Fid.Data;
-using Fid.Data.Firms;
 using Fid.Data.Hires;
-using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Acts.Setup;
 
 /// <summary>What every firm starts with.</summary>
 public static class Seed
 {
-    /// <summary>Makes the roles that are missing.</summary>
-    public static async Task RolesAsync(FidDb db)
-    {
-        var there = await db.Roles.Select(r => r.Name).ToListAsync();
-        foreach (var role in Roles.All.Except(there))
-            await db.Database.ExecuteSqlAsync(
-                $"insert into roles (id, name, normalized_name) values ({Guid.CreateVersion7()}, {role}, {role!.ToUpperInvariant()}) on conflict do nothing"
-            );
-    }
-
     /// <summary>The four stages: before the first day, the first week, the first month, up to three months.</summary>
     public static IEnumerable<Stage> Stages() =>
         [

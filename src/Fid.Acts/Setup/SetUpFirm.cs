@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Fid.Acts.Accounts;
 using Fid.Core;
+using Fid.Core.Rights;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Changes;
@@ -16,14 +17,15 @@ namespace Fid.Acts.Setup;
 /// <summary>Sets up the firm and its first administrator: who has the token that only the console shows may.</summary>
 public sealed class SetUpFirm(FidDb db, UserManager<FidUser> users, SensitiveValues sensitive)
 {
+    private static readonly string[] FirstRoles = [ShippedRoles.Administrator, ShippedRoles.Coordinator];
+
     private const int LongestName = 200,
         LongestEmail = 254,
         LongestToken = 100;
 
-    /// <summary>Makes the roles, and where there is no firm yet a new token; null where there is one.</summary>
+    /// <summary>Where there is no firm yet, makes a new token; null where there is one.</summary>
     public static async Task<string?> PrepareAsync(FidDb db, FirmClock clock)
     {
-        await Seed.RolesAsync(db);
         if (await db.Firms.AnyAsync())
             return null;
         var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(12));
@@ -68,8 +70,10 @@ public sealed class SetUpFirm(FidDb db, UserManager<FidUser> users, SensitiveVal
                     e.Description
                 )),
             ]);
-        await users.AddToRolesAsync(user, [Roles.Administrator, Roles.Coordinator]);
-        act.Note(new Author(user.Id, user.DisplayName, actor.Clock.Now, "firstRun").Change("firm.created", firm.Id));
+        var author = new Author(user.Id, user.DisplayName, actor.Clock.Now, "firstRun");
+        foreach (var role in FirstRoles)
+            db.RoleGrants.Add(AccountInHand.Grant(user.Id, role, author.At, author.Name));
+        act.Note(author.Change("firm.created", firm.Id));
         await db.SetupTokens.ExecuteDeleteAsync(cancellation);
         await db.SaveChangesAsync(cancellation);
         await sensitive.PrepareAsync(db, cancellation);

@@ -2,6 +2,7 @@ using Fid.Acts.Lists;
 using Fid.Acts.Templates;
 using Fid.Core;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Changes;
 using Microsoft.EntityFrameworkCore;
@@ -18,7 +19,7 @@ public sealed class TakeStarterSet(FidDb db)
 
     public async Task<ActResult> DoAsync(TakeStarterSetRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.List))
             return Refusal.Forbidden;
         if (request.Rows.Count > MostRows)
             return Refusal.Invalid("/rows", "out-of-range", $"Take at most {MostRows} rows at once.");

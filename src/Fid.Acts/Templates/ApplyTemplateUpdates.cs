@@ -1,4 +1,5 @@
 using Fid.Acts.People;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
@@ -10,7 +11,7 @@ public sealed class ApplyTemplateUpdates(FidDb db, RecordWriter records)
 {
     public async Task<ActResult<TemplateUpdateRun>> DoAsync(ApplyUpdatesRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Template))
             return Refusal.Forbidden;
         if (request.Hires.Length == 0)
             return Refusal.Invalid("/hires", "missing", "Choose the hires to update.");

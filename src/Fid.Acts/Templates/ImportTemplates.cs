@@ -1,5 +1,6 @@
 using Fid.Acts.People;
 using Fid.Core;
+using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -13,7 +14,7 @@ public sealed class ImportTemplates(FidDb db)
     /// <returns>The codes of the drafts.</returns>
     public async Task<ActResult<string[]>> DoAsync(ImportTemplatesRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Template))
             return Refusal.Forbidden;
         if (Check(request.File) is { } notOurs)
             return notOurs;

@@ -1,5 +1,6 @@
 using Fid.Acts.People;
 using Fid.Core;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
@@ -12,7 +13,7 @@ public sealed class PublishTemplate(FidDb db)
     /// <returns>The version that is live now.</returns>
     public async Task<ActResult<int>> DoAsync(PublishTemplateRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Template))
             return Refusal.Forbidden;
         if (Reason.Check(request.Why) is { } reason)
             return Refusal.Invalid(reason);

@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -8,7 +9,7 @@ public sealed class RemoveSharedTask(FidDb db)
 {
     public async Task<ActResult> DoAsync(RemoveSharedTaskRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Template))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)

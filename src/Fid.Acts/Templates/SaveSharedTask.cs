@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts.Fields;
 using Fid.Core;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
@@ -12,7 +13,7 @@ public sealed class SaveSharedTask(FidDb db)
 {
     public async Task<ActResult<SharedTask>> DoAsync(SaveSharedTaskRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Template))
             return Refusal.Forbidden;
         if (!TemplateCode.IsOne(request.Key))
             return Refusal.Invalid("/key", "bad-value", "A key has up to 40 small letters, digits and hyphens.");

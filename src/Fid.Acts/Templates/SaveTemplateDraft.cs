@@ -1,4 +1,5 @@
 using Fid.Acts.People;
+using Fid.Core.Rights;
 using Fid.Core.Templates;
 using Fid.Data;
 using Fid.Data.Templates;
@@ -12,7 +13,7 @@ public sealed class SaveTemplateDraft(FidDb db)
 {
     public async Task<ActResult<TemplateDraft>> DoAsync(SaveTemplateDraftRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Template))
             return Refusal.Forbidden;
         if (!TemplateCode.IsOne(request.Code))
             return Refusal.Invalid("/code", "bad-value", "A code has up to 40 small letters, digits and hyphens.");

@@ -1,4 +1,5 @@
 using Fid.Acts.People;
+using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -9,7 +10,7 @@ public sealed class UndoTemplateUpdates(FidDb db, RecordWriter records)
 {
     public async Task<ActResult<UndoneUpdates>> DoAsync(UndoTemplateUpdatesRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayCoordinate)
+        if (!actor.May(Actions.Edit, Things.Template))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)

@@ -1,4 +1,5 @@
 using Fid.Acts.Exchange;
+using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -15,7 +16,7 @@ public sealed class ClearUp(FidDb db)
     /// <returns>How many things went.</returns>
     public async Task<ActResult<int>> DoAsync(ClearUpRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Work))
             return Refusal.Forbidden;
         var now = actor.Clock.Now;
         var cleared =

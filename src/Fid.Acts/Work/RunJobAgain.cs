@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Work;
 using Microsoft.EntityFrameworkCore;
@@ -9,7 +10,7 @@ public sealed class RunJobAgain(FidDb db)
 {
     public async Task<ActResult> DoAsync(RunJobAgainRequest request, Actor actor, CancellationToken cancellation)
     {
-        if (!actor.MayAdminister)
+        if (!actor.May(Actions.Edit, Things.Work))
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)

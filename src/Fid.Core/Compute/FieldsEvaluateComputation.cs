@@ -74,7 +74,13 @@ internal static class FieldsEvaluateComputation
             question.Report("unknown-field", $"There is no field {key}.", "changed");
         if (!question.IsSound)
             return;
-        Write(writer, RecordEvaluation.Of(set, new RecordQuestion(values, typed.ToHashSet(StringComparer.Ordinal), changed, [role], stage, today, lists)));
+        Write(
+            writer,
+            RecordEvaluation.Of(
+                set,
+                new RecordQuestion(values, typed.ToHashSet(StringComparer.Ordinal), changed, FieldRights.OfRoles(set, [role]), stage, today, lists)
+            )
+        );
     }
 
     private static void Write(Utf8JsonWriter writer, EvaluatedRecord record)

@@ -11,12 +11,8 @@ internal static class RightsComputation
     private static readonly Shape Department = new("code", "parent?");
     private static readonly Shape Person = new("id", "manager?", "values");
     private static readonly Shape RoleShape = new("id", "rights");
-    private static readonly Shape RightShape = new("do", "on", "reach");
-    private static readonly Shape ReachShape = new("site?", "department?", "when?");
     private static readonly Shape Grant = new("person", "role", "from?", "to?");
     private static readonly Shape Asking = new("who", "do", "on", "target");
-    private static readonly Choices Reaches = new("all", "self", "direct", "reports");
-    private static readonly RightReach[] Named = [new RightReach.All(), new RightReach.Self(), new RightReach.Direct(), new RightReach.Reports()];
 
     public static void Answer(ref QuestionReader question, Utf8JsonWriter writer)
     {
@@ -67,36 +63,13 @@ internal static class RightsComputation
                 writer.WriteString("role", role);
                 writer.WriteString("do", right.Action);
                 writer.WritePropertyName("reach");
-                Write(writer, right.Reach);
+                RightsJson.Write(writer, right.Reach);
                 writer.WriteEndObject();
             }
             writer.WriteEndArray();
             writer.WriteEndObject();
         }
         writer.WriteEndArray();
-        writer.WriteEndObject();
-    }
-
-    private static void Write(Utf8JsonWriter writer, RightReach reach)
-    {
-        if (Array.IndexOf(Named, reach) is var at and >= 0)
-        {
-            writer.WriteStringValue(Reaches.Word(at));
-            return;
-        }
-        writer.WriteStartObject();
-        switch (reach)
-        {
-            case RightReach.Site(var code):
-                writer.WriteString("site", code);
-                break;
-            case RightReach.Department(var code):
-                writer.WriteString("department", code);
-                break;
-            case RightReach.When(var formula):
-                writer.WriteString("when", formula.Text);
-                break;
-        }
         writer.WriteEndObject();
     }
 
@@ -131,45 +104,8 @@ internal static class RightsComputation
         var seen = 0u;
         if (question.Object())
             while (question.Property(RoleShape, ref seen) is var at and >= 0)
-                role = at == 0 ? role with { Id = question.Id() } : role with { Rights = question.Items(ReadRight) };
+                role = at == 0 ? role with { Id = question.Id() } : role with { Rights = question.Items(RightsJson.ReadRight) };
         return role;
-    }
-
-    private static Right ReadRight(ref QuestionReader question)
-    {
-        var right = new Right("", "", Named[0]);
-        var seen = 0u;
-        if (question.Object())
-            while (question.Property(RightShape, ref seen) is var at and >= 0)
-                right = at switch
-                {
-                    0 => right with { Action = question.Id() },
-                    1 => right with { On = question.Id() },
-                    _ => right with { Reach = ReadReach(ref question) },
-                };
-        return right;
-    }
-
-    private static RightReach ReadReach(ref QuestionReader question)
-    {
-        if (question.IsText)
-            return Named[question.Choice(Reaches)];
-        var (reach, count, seen) = (Named[0], 0, 0u);
-        if (!question.Object())
-            return reach;
-        while (question.Property(ReachShape, ref seen) is var at and >= 0)
-        {
-            count++;
-            reach = at switch
-            {
-                0 => new RightReach.Site(question.Id()),
-                1 => new RightReach.Department(question.Id()),
-                _ => question.Formula(question.Text()) is { } formula ? new RightReach.When(formula) : reach,
-            };
-        }
-        if (count != 1 && question.IsSound)
-            question.Report("bad-value", "Say one of site, department and when.");
-        return reach;
     }
 
     private static RoleGrant ReadGrant(ref QuestionReader question)

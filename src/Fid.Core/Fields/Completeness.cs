@@ -11,11 +11,11 @@ namespace Fid.Core.Fields;
 public sealed record Completeness(int Filled, int Of, IReadOnlyList<string> Missing, IReadOnlyList<string> ShownFilled)
 {
     /// <summary>Counts the fields that have a value, of those that are shown on a day.</summary>
-    /// <param name="roles">The roles of whoever looks, who sees no other fields counted; null for the whole record, as the system sees it.</param>
-    public static Completeness Count(FieldSet set, IReadOnlyDictionary<string, JsonElement> values, LocalDate today, IReadOnlyCollection<string>? roles = null)
+    /// <param name="rights">What the user who looks may see: no other fields are counted; null for the whole record, as the system sees it.</param>
+    public static Completeness Count(FieldSet set, IReadOnlyDictionary<string, JsonElement> values, LocalDate today, FieldRights? rights = null)
     {
         // Nothing is filled in here: what counts is what is stored.
-        var record = RecordEvaluation.Of(set, new RecordQuestion(values, set.Keys, [], roles, null, today, RecordQuestion.NoLists));
+        var record = RecordEvaluation.Of(set, new RecordQuestion(values, set.Keys, [], rights, null, today, RecordQuestion.NoLists));
         var missing = record.MissingNow.Concat(record.MissingLater.SelectMany(l => l.Fields)).ToHashSet(StringComparer.Ordinal);
         var filled = record.Shown.Where(record.Values.ContainsKey).ToList();
         return new Completeness(filled.Count, record.Shown.Count, [.. record.Shown.Where(missing.Contains)], filled);

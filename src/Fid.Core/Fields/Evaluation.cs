@@ -8,7 +8,7 @@ namespace Fid.Core.Fields;
 /// <param name="Values">The values of its fields, by key.</param>
 /// <param name="Typed">The fields whose values somebody entered, empty ones too: no rule and no default touches them.</param>
 /// <param name="Changed">The fields that were changed just now: their rules act.</param>
-/// <param name="Roles">The roles of whoever looks at it; null for the whole record, as the system sees it.</param>
+/// <param name="Rights">What the user who looks at it may see and edit; null for the whole record, as the system sees it.</param>
 /// <param name="Stage">The stage the hire is in; null for none: then all later stages are ahead.</param>
 /// <param name="Today">Today.</param>
 /// <param name="Lists">The codes of each list. A list that is not among them is not looked at.</param>
@@ -17,7 +17,7 @@ public sealed record RecordQuestion(
     IReadOnlyDictionary<string, JsonElement> Values,
     IReadOnlyCollection<string> Typed,
     IReadOnlyList<string> Changed,
-    IReadOnlyCollection<string>? Roles,
+    FieldRights? Rights,
     string? Stage,
     LocalDate Today,
     IReadOnlyDictionary<string, IReadOnlySet<string>> Lists,
@@ -28,12 +28,12 @@ public sealed record RecordQuestion(
     public static IReadOnlyDictionary<string, IReadOnlySet<string>> NoLists { get; } = new Dictionary<string, IReadOnlySet<string>>();
 }
 
-/// <summary>A record, evaluated: as a role may see it.</summary>
+/// <summary>A record, evaluated: as its reader may see it.</summary>
 /// <param name="Values">The values, with what rules, defaults and computations filled in; fields without a value left out.</param>
 /// <param name="SetBy">Where a value came from in this evaluation: "typed", "rule:" and the field whose change set it, "default"
 /// or "computed". Values that were there before are left out.</param>
 /// <param name="Emptied">Fields that a rule left without a value.</param>
-/// <param name="Access">What the role may do with each field it may see.</param>
+/// <param name="Access">What the reader may do with each field they may see.</param>
 /// <param name="Shown">The fields to show, in order.</param>
 /// <param name="Errors">What is wrong with values of shown fields.</param>
 /// <param name="MissingNow">Shown fields that are required by now and empty.</param>

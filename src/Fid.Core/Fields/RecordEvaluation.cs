@@ -6,8 +6,8 @@ namespace Fid.Core.Fields;
 
 /// <summary>
 /// Evaluates a record, in this order: rules of the fields that changed, each field set once and none that was typed; defaults of
-/// empty fields and computed fields, each after what it reads; what is shown; errors; what is missing. A role gets what follows
-/// from the fields it may see: the others count as empty, so nothing of them shows, neither a value nor that there is one.
+/// empty fields and computed fields, each after what it reads; what is shown; errors; what is missing. A reader gets what follows
+/// from the fields they may see: the others count as empty, so nothing of them shows, neither a value nor that there is one.
 /// </summary>
 public sealed class RecordEvaluation
 {
@@ -34,7 +34,7 @@ public sealed class RecordEvaluation
             var field = set.Fields[i];
             if (set.Place(field.Key) != i)
                 continue;
-            _seen[i] = question.Roles is null || field.AccessOf(question.Roles) != FieldAccess.None;
+            _seen[i] = question.Rights?.Sees(field.Key) ?? true;
             if (!_seen[i])
                 continue;
             _typed[i] = typed.Contains(field.Key);
@@ -141,7 +141,7 @@ public sealed class RecordEvaluation
             if (!_seen[i])
                 continue;
             var (field, compiled) = (_set.Fields[i], _set.Compiled[i]);
-            access[field.Key] = _question.Roles is { } roles ? field.AccessOf(roles) : FieldAccess.Edit;
+            access[field.Key] = _question.Rights?.On(field.Key) ?? FieldAccess.Edit;
             if (_values[i] is null && _setBy[i]?.StartsWith("rule:", StringComparison.Ordinal) == true)
                 emptied.Add(field.Key);
             if (_values[i] is { } value)
@@ -173,7 +173,7 @@ public sealed class RecordEvaluation
             AddCells(_set.Fields[at], table, values, setBy, errors);
         for (var i = 0; i < count; i++)
             foreach (var column in _seen[i] ? _set.Compiled[i].ColumnFields : [])
-                if ((_question.Roles is { } roles ? column.AccessOf(roles) : FieldAccess.Edit) is var may and not FieldAccess.None)
+                if ((_question.Rights?.On(column.Key) ?? FieldAccess.Edit) is var may and not FieldAccess.None)
                     access[column.Key] = may;
         return new EvaluatedRecord(
             values,

@@ -3,7 +3,7 @@ using Fid.Core.Formulas;
 
 namespace Fid.Core.Fields;
 
-/// <summary>The rows among the values of a record, by the fields they belong to. To a role they are made of what it may see of them.</summary>
+/// <summary>The rows among the values of a record, by the fields they belong to. To a reader they are made of what they may see of them.</summary>
 internal sealed class RecordRows
 {
     private readonly FieldSet _set;
@@ -19,9 +19,9 @@ internal sealed class RecordRows
             if (!FieldAddress.IsInRow(address) || FieldValues.IsEmpty(value))
                 continue;
             var at = FieldAddress.Read(address);
-            if (at.Column is not { } column || set.Find(address) is not { } field)
+            if (at.Column is not { } column || set.Find(address) is null)
                 continue;
-            if (question.Roles is { } roles && field.AccessOf(roles) == FieldAccess.None)
+            if (question.Rights?.Sees(address) == false)
                 continue;
             if (!rows._tables.TryGetValue(at.Whole, out var table))
                 rows._tables[at.Whole] = table = new(StringComparer.Ordinal);
@@ -44,7 +44,7 @@ internal sealed class RecordRows
             : [];
 
     /// <summary>The rows evaluated, by the place of their field.</summary>
-    /// <param name="seen">By place, whether the role sees a field.</param>
+    /// <param name="seen">By place, whether the reader sees a field.</param>
     /// <param name="record">What the rest of the record says.</param>
     public Dictionary<int, IReadOnlyList<(string Row, EvaluatedRecord Cells)>> Evaluate(RecordQuestion question, bool[] seen, FormulaFacts record)
     {
@@ -70,6 +70,7 @@ internal sealed class RecordRows
                                 Values = r.Value,
                                 Typed = whole ? columns.Keys : [.. typed[(field, r.Key)]],
                                 Changed = [.. changed[(field, r.Key)]],
+                                Rights = question.Rights?.Within(field),
                             },
                             record
                         )

@@ -27,6 +27,13 @@ public abstract record RightReach
     /// <param name="Code">The code of the department.</param>
     public sealed record Department(string Code) : RightReach;
 
+    /// <summary>Those for whom one has a task to do.</summary>
+    public sealed record Tasks : RightReach;
+
+    /// <summary>Those of a group that the firm defines.</summary>
+    /// <param name="Id">The id of the group.</param>
+    public sealed record Group(string Id) : RightReach;
+
     /// <summary>Those for whose values a formula comes to true. One that cannot be computed, or reads a value that is not there, reaches nobody.</summary>
     /// <param name="Formula">The formula.</param>
     public sealed record When(RecordFormula Formula) : RightReach;

@@ -1,7 +1,4 @@
 using System.Text.Json;
-using Fid.Core.Calendars;
-using Fid.Core.Fields;
-using Fid.Core.Formulas;
 using NodaTime;
 
 namespace Fid.Core.Rights;
@@ -44,6 +41,19 @@ public sealed class RightsBook
             problems
         );
         Unknown(question.Grants.Select((g, i) => ($"/grants/{i}/role", (string?)g.Role)), roles.Keys, "unknown-role", problems);
+        problems.AddRange(
+            question.Roles.SelectMany(
+                (role, i) =>
+                    role
+                        .Rights.Index()
+                        .Where(r => r.Item.Reach is RightReach.Tasks or RightReach.Group)
+                        .Select(r => new Problem(
+                            $"/roles/{i}/rights/{r.Index}/reach",
+                            "bad-value",
+                            "Who has which tasks, and who is in which group, is not told here. Say all, self, direct, reports, site, department or when."
+                        ))
+            )
+        );
         for (var i = 0; i < question.Grants.Count; i++)
             if (question.Grants[i].To < question.Grants[i].From)
                 problems.Add(new Problem($"/grants/{i}/to", "not-in-order", "A grant does not end before it begins."));
@@ -80,7 +90,7 @@ public sealed class RightsBook
             RightReach.Reports => target.Id != who && IsUnder(target.Manager, who, person => _people.GetValueOrDefault(person)?.Manager),
             RightReach.Site(var code) => target.Text(SiteField) == code,
             RightReach.Department(var code) => IsUnder(target.Text(DepartmentField), code, department => _parents.GetValueOrDefault(department)),
-            RightReach.When(var formula) => Holds(formula, target),
+            RightReach.When(var formula) => GroupFormula.Holds(formula, target.Values, _today),
             _ => throw new ArgumentOutOfRangeException(nameof(reach)),
         };
 
@@ -93,10 +103,6 @@ public sealed class RightsBook
                 return true;
         return false;
     }
-
-    private bool Holds(RecordFormula formula, RightsPerson target) =>
-        formula.Names.All(name => target.Values.TryGetValue(name, out var value) && !FieldValues.IsEmpty(value))
-        && formula.Holds(new FormulaFacts(name => FieldValues.FromJson(target.Values[name]), _today, WorkCalendar.EveryDay));
 
     private static void Unknown(IEnumerable<(string Path, string? Id)> named, ICollection<string> known, string code, List<Problem> problems) =>
         problems.AddRange(named.Where(n => n.Id is not null && !known.Contains(n.Id)).Select(n => new Problem(n.Path, code, $"There is no {n.Id} here.")));

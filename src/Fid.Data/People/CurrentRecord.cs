@@ -43,6 +43,9 @@ public sealed class CurrentRecord
     /// <summary>Keys of the fields that are shown, required now or from some stage on, and empty.</summary>
     public string[] Missing { get; set; } = [];
 
+    /// <summary>The ids of the firm's groups of people that its formula takes the person into.</summary>
+    public string[] Groups { get; set; } = [];
+
     public int Filled { get; set; }
 
     /// <summary>How many fields are shown of it.</summary>
@@ -73,6 +76,7 @@ internal sealed class CurrentRecordConfiguration : IEntityTypeConfiguration<Curr
         record.HasIndex(r => r.ManagerId);
         record.HasIndex(r => r.PersonId);
         record.HasIndex(r => r.Badge);
+        record.HasIndex(r => r.Groups).HasMethod("gin");
         // A word typed begins one of these anywhere in the text: trigrams find that without reading every record.
         record.HasIndex(r => r.Search).HasMethod("gin").HasOperators("gin_trgm_ops");
         record.HasIndex(r => new

@@ -1,6 +1,7 @@
 using Fid.Acts;
 using Fid.Acts.Accounts;
 using Fid.Acts.People;
+using Fid.Core.Rights;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Firms;
@@ -30,21 +31,21 @@ internal static class AccountsEndpoints
 
     public static void MapAccounts(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/accounts", List).WhoMay(Access.Administers).ProducesProblem(400);
-        app.MapPost("/api/accounts", Invite).WhoMay(Access.Administers).ProducesProblem(400).ProducesProblem(409);
-        app.MapGet("/api/accounts/{id:guid}", Show).WhoMay(Access.Administers).ProducesProblem(404);
-        app.MapGet("/api/accounts/of/{id:guid}", OfPerson).WhoMay(Access.Administers).ProducesProblem(404);
+        app.MapGet("/api/accounts", List).WhoMay(Actions.See, Things.Account).ProducesProblem(400);
+        app.MapPost("/api/accounts", Invite).WhoMay(Actions.Edit, Things.Account).ProducesProblem(400).ProducesProblem(409);
+        app.MapGet("/api/accounts/{id:guid}", Show).WhoMay(Actions.See, Things.Account).ProducesProblem(404);
+        app.MapGet("/api/accounts/of/{id:guid}", OfPerson).WhoMay(Actions.See, Things.Account).ProducesProblem(404);
         app.MapPut("/api/accounts/{id:guid}", Save)
-            .WhoMay(Access.Administers)
+            .WhoMay(Actions.Edit, Things.Account)
             .ProducesProblem(400)
             .ProducesProblem(404)
             .ProducesProblem(409)
             .ProducesProblem(412)
             .ProducesProblem(428);
-        app.MapPost("/api/accounts/{id:guid}/link", MakeLink).WhoMay(Access.Administers).ProducesProblem(404).ProducesProblem(409);
-        app.MapPut("/api/accounts/{id:guid}/disabled", Disable).WhoMay(Access.Administers).ProducesProblem(404).ProducesProblem(409);
-        app.MapDelete("/api/accounts/{id:guid}/disabled", Enable).WhoMay(Access.Administers).ProducesProblem(404).ProducesProblem(409);
-        app.MapDelete("/api/accounts/{id:guid}/sessions", EndSessions).WhoMay(Access.Administers).ProducesProblem(404);
+        app.MapPost("/api/accounts/{id:guid}/link", MakeLink).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404).ProducesProblem(409);
+        app.MapPut("/api/accounts/{id:guid}/disabled", Disable).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404).ProducesProblem(409);
+        app.MapDelete("/api/accounts/{id:guid}/disabled", Enable).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404).ProducesProblem(409);
+        app.MapDelete("/api/accounts/{id:guid}/sessions", EndSessions).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404);
     }
 
     /// <summary>Accounts by name.</summary>
@@ -225,11 +226,7 @@ internal static class AccountsEndpoints
                 s.User.LastSignInAt,
                 s.User.Version,
                 s.State,
-                Roles = db
-                    .UserRoles.Where(r => r.UserId == s.User.Id)
-                    .Join(db.Roles, r => r.RoleId, r => r.Id, (_, role) => role.Name!)
-                    .OrderBy(n => n)
-                    .ToList(),
+                Roles = db.RoleGrants.Where(g => g.AccountId == s.User.Id && g.From == null && g.To == null).Select(g => g.Role).OrderBy(r => r).ToList(),
                 LinkEndsAt = db.AccountLinks.Where(l => l.UserId == s.User.Id).Select(l => (Instant?)l.EndsAt).SingleOrDefault(),
                 Stint = db
                     .Employments.Where(e => e.PersonId == s.User.PersonId)

@@ -1,5 +1,6 @@
 using Fid.Acts;
 using Fid.Acts.Work;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Work;
 using Fid.Server.Platform;
@@ -16,8 +17,8 @@ internal static class JobsEndpoints
 
     public static void MapJobs(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/jobs", Show).WhoMay(Access.Administers);
-        app.MapPost("/api/jobs/{id:guid}/again", Again).WhoMay(Access.Administers).ProducesProblem(404);
+        app.MapGet("/api/jobs", Show).WhoMay(Actions.Edit, Things.Work);
+        app.MapPost("/api/jobs/{id:guid}/again", Again).WhoMay(Actions.Edit, Things.Work).ProducesProblem(404);
     }
 
     private static async Task<Ok<JobsResponse>> Show(FidDb db, CancellationToken cancellation)

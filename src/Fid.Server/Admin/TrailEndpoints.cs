@@ -1,3 +1,4 @@
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -11,7 +12,7 @@ internal static class TrailEndpoints
 {
     private const int PageSize = 100;
 
-    public static void MapTrail(this IEndpointRouteBuilder app) => app.MapGet("/api/trail", Show).WhoMay(Access.Administers);
+    public static void MapTrail(this IEndpointRouteBuilder app) => app.MapGet("/api/trail", Show).WhoMay(Actions.See, Things.Trail);
 
     /// <summary>The latest first.</summary>
     /// <param name="before">Go on before this entry: the number of the last one shown.</param>

@@ -4,6 +4,7 @@ using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Core.Planning;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
@@ -18,7 +19,7 @@ namespace Fid.Server.Arrivals;
 /// <summary>Who comes when, will they be ready, what holds them up.</summary>
 internal static class ArrivalsEndpoint
 {
-    public static void MapArrivals(this IEndpointRouteBuilder app) => app.MapGet("/api/arrivals", Show).WhoMay(Access.SeesArrivals);
+    public static void MapArrivals(this IEndpointRouteBuilder app) => app.MapGet("/api/arrivals", Show).WhoMay(Actions.See, Things.Hire);
 
     private static async Task<Ok<ArrivalsResponse>> Show(Actor actor, FidDb db, OpenTaskCache tasks, CancellationToken cancellation)
     {

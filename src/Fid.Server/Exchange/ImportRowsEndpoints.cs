@@ -2,6 +2,7 @@ using Fid.Acts;
 using Fid.Acts.Exchange;
 using Fid.Core;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Server.Platform;
@@ -18,8 +19,8 @@ internal static class ImportRowsEndpoints
 
     public static void MapImportRows(this IEndpointRouteBuilder imports)
     {
-        imports.MapGet("/{id:guid}/rows", Page).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
-        imports.MapPut("/{id:guid}/cells", Mend).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        imports.MapGet("/{id:guid}/rows", Page).WhoMay(Actions.Edit, Things.Sheet).ProducesProblem(400).ProducesProblem(404);
+        imports.MapPut("/{id:guid}/cells", Mend).WhoMay(Actions.Edit, Things.Sheet).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static async Task<Results<Ok<ImportRowPage>, ProblemHttpResult>> Page(

@@ -1,6 +1,7 @@
 using Fid.Acts;
 using Fid.Acts.Exchange;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Server.Lists;
@@ -19,22 +20,22 @@ internal static class ImportsEndpoints
     public static void MapImports(this IEndpointRouteBuilder app)
     {
         var imports = app.MapGroup("/api/imports");
-        imports.MapGet("/targets", Targets).WhoMay(Access.Coordinates);
-        imports.MapGet("", Index).WhoMay(Access.Coordinates);
+        imports.MapGet("/targets", Targets).WhoMay(Actions.Edit, Things.Sheet);
+        imports.MapGet("", Index).WhoMay(Actions.Edit, Things.Sheet);
         imports
             .MapPost("", Upload)
-            .WhoMay(Access.Coordinates)
+            .WhoMay(Actions.Edit, Things.Sheet)
             .RequireRateLimiting(RateLimits.Costly)
             .WithMetadata(new LargeBody(SheetFile.LargestFile))
             .ProducesProblem(400)
             .ProducesProblem(404)
             .ProducesProblem(413);
-        imports.MapGet("/{id:guid}", Show).WhoMay(Access.Coordinates).ProducesProblem(404);
-        imports.MapPut("/{id:guid}/matching", Match).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        imports.MapGet("/{id:guid}", Show).WhoMay(Actions.Edit, Things.Sheet).ProducesProblem(404);
+        imports.MapPut("/{id:guid}/matching", Match).WhoMay(Actions.Edit, Things.Sheet).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
         imports.MapImportRows();
-        imports.MapPost("/{id:guid}/commit", Commit).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
-        imports.MapPost("/{id:guid}/undo", Undo).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
-        imports.MapDelete("/{id:guid}", Drop).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
+        imports.MapPost("/{id:guid}/commit", Commit).WhoMay(Actions.Edit, Things.Sheet).ProducesProblem(404).ProducesProblem(409);
+        imports.MapPost("/{id:guid}/undo", Undo).WhoMay(Actions.Edit, Things.Sheet).ProducesProblem(404).ProducesProblem(409);
+        imports.MapDelete("/{id:guid}", Drop).WhoMay(Actions.Edit, Things.Sheet).ProducesProblem(404).ProducesProblem(409);
         app.MapSheets();
     }
 

@@ -1,6 +1,7 @@
 using Fid.Acts;
 using Fid.Acts.Exchange;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -13,8 +14,8 @@ internal static class SheetsEndpoints
 {
     public static void MapSheets(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/lists/{list}/sheet.xlsx", Sheet).WhoMay(Access.ReadsRecords).ProducesProblem(404);
-        app.MapGet("/api/imports/{id:guid}/rest.xlsx", Rest).WhoMay(Access.Coordinates).ProducesProblem(404);
+        app.MapGet("/api/lists/{list}/sheet.xlsx", Sheet).WhoMay(Actions.See, Things.List).ProducesProblem(404);
+        app.MapGet("/api/imports/{id:guid}/rest.xlsx", Rest).WhoMay(Actions.Edit, Things.Sheet).ProducesProblem(404);
     }
 
     /// <summary>The sheet of a list: its columns with notes and choices, and example rows or, on request, its entries.</summary>

@@ -2,6 +2,7 @@ using Fid.Acts;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -18,7 +19,7 @@ internal static class CoverageEndpoints
 
     public static void MapCoverage(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/fields/{key}/coverage", Show).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
+        app.MapGet("/api/fields/{key}/coverage", Show).WhoMay(Actions.Edit, Things.Fields).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
         app.MapGapSheet();
     }
 
@@ -34,13 +35,7 @@ internal static class CoverageEndpoints
         if (await LackingAsync(key, department, site, actor, db, cancellation) is not { } gap)
             return Problems.NotFound();
         return TypedResults.Ok(
-            new CoverageResponse(
-                RecordReader.Bare(gap.Field, gap.Field.AccessOf(actor.RoleNames)),
-                gap.Of,
-                gap.Filled,
-                gap.People.Length,
-                [.. gap.People.Take(MostShown)]
-            )
+            new CoverageResponse(RecordReader.Bare(gap.Field, gap.Access), gap.Of, gap.Filled, gap.People.Length, [.. gap.People.Take(MostShown)])
         );
     }
 
@@ -57,7 +52,7 @@ internal static class CoverageEndpoints
         var today = actor.Today;
         // Only what says who lacks it: the field, and what decides whether it is shown.
         string[] deciding = field.ShowWhen is null ? [key] : [key, .. fields.Set.ReadToShow(key)];
-        var active = (await ActiveRecords.LoadAsync(db, today, cancellation, fields: deciding)).Records;
+        var active = (await ActiveRecords.LoadAsync(db, today, cancellation, only: await reader.ReadableAsync(db, cancellation), fields: deciding)).Records;
         // Somebody to whom the field is not shown does not lack it.
         var counted = active
             .AsParallel()
@@ -79,6 +74,7 @@ internal static class CoverageEndpoints
         ).ToListAsync(cancellation);
         return new Gap(
             field,
+            reader.Everybody.On(key),
             counted.Count(c => c.Shown),
             counted.Count(c => c.Shown && c.Has),
             [
@@ -98,7 +94,7 @@ internal static class CoverageEndpoints
     private static bool IsShown(Reader reader, string key, ActiveRecord record) =>
         reader.Fields.Set.Find(key)!.ShowWhen is null
         || RecordEvaluation
-            .Of(reader.Fields.Set, new RecordQuestion(record.Values, [.. record.Values.Keys], [], reader.Roles, null, record.AsOf, RecordQuestion.NoLists))
+            .Of(reader.Fields.Set, new RecordQuestion(record.Values, [.. record.Values.Keys], [], reader.Everybody, null, record.AsOf, RecordQuestion.NoLists))
             .Shown.Contains(key);
 }
 
@@ -106,7 +102,7 @@ internal static class CoverageEndpoints
 /// <param name="Of">Active people to whom it is shown.</param>
 /// <param name="Filled">How many of them have it.</param>
 /// <param name="People">Who lacks it, with the filter, by family name.</param>
-internal sealed record Gap(FieldDefinition Field, int Of, int Filled, CoverageRow[] People);
+internal sealed record Gap(FieldDefinition Field, FieldAccess Access, int Of, int Filled, CoverageRow[] People);
 
 /// <summary>How complete a field is.</summary>
 /// <param name="Of">Active people to whom it is shown.</param>

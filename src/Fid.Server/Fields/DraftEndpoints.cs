@@ -5,6 +5,7 @@ using Fid.Acts.FieldDrafts;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Fields;
 using Fid.Server.Lists;
@@ -22,11 +23,17 @@ internal static class DraftEndpoints
     public static void MapDrafts(this IEndpointRouteBuilder app)
     {
         var draft = app.MapGroup("/api/fields/draft");
-        draft.MapPut("", Save).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409).ProducesProblem(412);
-        draft.MapDelete("", Discard).WhoMay(Access.Coordinates).ProducesProblem(409).ProducesProblem(412);
-        draft.MapPost("/review", Review).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
-        draft.MapPost("/try", Try).WhoMay(Access.Coordinates).ProducesProblem(400);
-        draft.MapPost("/publish", Publish).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(412);
+        draft.MapPut("", Save).WhoMay(Actions.Edit, Things.Fields).ProducesProblem(400).ProducesProblem(409).ProducesProblem(412);
+        draft.MapDelete("", Discard).WhoMay(Actions.Edit, Things.Fields).ProducesProblem(409).ProducesProblem(412);
+        draft.MapPost("/review", Review).WhoMay(Actions.Edit, Things.Fields).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
+        draft.MapPost("/try", Try).WhoMay(Actions.Edit, Things.Fields).ProducesProblem(400);
+        draft
+            .MapPost("/publish", Publish)
+            .WhoMay(Actions.Edit, Things.Fields)
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(412);
     }
 
     private static async Task<Results<Ok<DraftResponse>, ProblemHttpResult>> Save(
@@ -90,8 +97,9 @@ internal static class DraftEndpoints
             return Problems.Invalid([.. compiled.Problems.Select(p => p.Under("/configuration"))]);
         var today = actor.Today;
         var values = request.Values.Where(v => set.Find(v.Key) is not null).ToDictionary(v => v.Key, v => v.Value);
-        var fields = new LiveFields(0, configuration.Sections, set);
-        var record = await ShownRecord.EvaluateAsync(db, fields, values, [request.Role], [.. values.Keys], request.Changed, request.Stage, today, cancellation);
+        var fields = new LiveFields(0, configuration.Sections, set, RoleSet.Shipped);
+        var rights = FieldRights.OfRoles(set, [request.Role]);
+        var record = await ShownRecord.EvaluateAsync(db, fields, values, rights, [.. values.Keys], request.Changed, request.Stage, today, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation);
         return TypedResults.Ok(
             new TriedRecord(

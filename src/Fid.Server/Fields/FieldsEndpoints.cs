@@ -1,12 +1,11 @@
 using System.Text.Json.Nodes;
 using Fid.Acts;
 using Fid.Acts.FieldDrafts;
-using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
-using Fid.Data.Firms;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -20,13 +19,13 @@ internal static class FieldsEndpoints
 {
     public static void MapFields(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/fields", Show).WhoMay(Access.Coordinates);
-        app.MapGet("/api/fields/filled", Filled).WhoMay(Access.Coordinates);
+        app.MapGet("/api/fields", Show).WhoMay(Actions.Edit, Things.Fields);
+        app.MapGet("/api/fields/filled", Filled).WhoMay(Actions.Edit, Things.Fields);
         app.MapGet("/api/fields/labels", ShowLabels).WhoMay(Access.SignedIn);
         app.MapGet("/api/fields/schema.json", Schema).WhoMay(Access.Anybody);
-        app.MapGet("/api/fields/versions", Versions).WhoMay(Access.Coordinates);
-        app.MapGet("/api/fields/versions/{version:int}", Version).WhoMay(Access.Coordinates).ProducesProblem(404);
-        app.MapGet("/api/fields/compare", Compare).WhoMay(Access.Coordinates).ProducesProblem(404);
+        app.MapGet("/api/fields/versions", Versions).WhoMay(Actions.Edit, Things.Fields);
+        app.MapGet("/api/fields/versions/{version:int}", Version).WhoMay(Actions.Edit, Things.Fields).ProducesProblem(404);
+        app.MapGet("/api/fields/compare", Compare).WhoMay(Actions.Edit, Things.Fields).ProducesProblem(404);
         app.MapDrafts();
         app.MapCoverage();
     }
@@ -49,7 +48,8 @@ internal static class FieldsEndpoints
                 Json(live),
                 draft is null ? null : DraftResponse.Of(draft),
                 stages,
-                [.. Roles.All],
+                [.. reader.Fields.Roles.Roles.Select(r => r.Id)],
+                reader.Fields.Roles.Roles.ToDictionary(r => r.Id, r => new Labels(r.Label("en"), r.Label("de"))),
                 [.. ShippedLists.All.Select(l => l.Key)],
                 [.. Core.Fields.Shipped.ShippedFields.All.Select(f => f.Key)],
                 [.. Core.Formulas.RecordFormula.Functions],
@@ -62,18 +62,15 @@ internal static class FieldsEndpoints
     private static async Task<Ok<FieldsFilled>> Filled(Actor actor, FidDb db, CancellationToken cancellation)
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var (active, filled) = await FieldCoverage.CountAsync(db, actor.Today, cancellation);
+        var (active, filled) = await FieldCoverage.CountAsync(db, actor.Today, await reader.ReadableAsync(db, cancellation), cancellation);
         return TypedResults.Ok(new FieldsFilled(active, filled.Where(f => reader.Sees(f.Key)).ToDictionary()));
     }
 
     /// <summary>The labels of the fields the reader may see.</summary>
     private static async Task<Ok<Dictionary<string, Labels>>> ShowLabels(Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var roles = actor.RoleNames;
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        return TypedResults.Ok(
-            fields.Set.FieldsAndColumns.Where(f => f.AccessOf(roles) != FieldAccess.None).ToDictionary(f => f.Key, f => Labels.Of(f.Labels))
-        );
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        return TypedResults.Ok(reader.Fields.Set.FieldsAndColumns.Where(reader.SeesOfAnybody).ToDictionary(f => f.Key, f => Labels.Of(f.Labels)));
     }
 
     private static FileStreamHttpResult Schema() =>
@@ -108,6 +105,8 @@ internal static class FieldsEndpoints
 /// <param name="Draft">The draft of the next, if there is one.</param>
 /// <param name="Shipped">Keys of the fields that ship and cannot be taken away.</param>
 /// <param name="Functions">The functions formulas may call.</param>
+/// <param name="Roles">The ids of the roles by which a field says who sees and who edits it.</param>
+/// <param name="RoleLabels">What each of them is called.</param>
 /// <param name="Templates">For each field, the role templates that set it.</param>
 public sealed record FieldsResponse(
     int Version,
@@ -115,6 +114,7 @@ public sealed record FieldsResponse(
     DraftResponse? Draft,
     FieldStage[] Stages,
     string[] Roles,
+    Dictionary<string, Labels> RoleLabels,
     string[] Lists,
     string[] Shipped,
     string[] Functions,

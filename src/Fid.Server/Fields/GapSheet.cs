@@ -1,10 +1,10 @@
 using Fid.Acts;
 using Fid.Acts.Exchange;
-using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Server.Exchange;
@@ -27,8 +27,12 @@ internal static class GapSheet
 
     public static void MapGapSheet(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/fields/{key}/gap.xlsx", Give).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
-        app.MapPost("/api/fields/{key}/gap", Read).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400).ProducesProblem(404);
+        app.MapGet("/api/fields/{key}/gap.xlsx", Give).WhoMay(Actions.Edit, Things.Fields).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
+        app.MapPost("/api/fields/{key}/gap", Read)
+            .WhoMay(Actions.Edit, Things.Fields)
+            .RequireRateLimiting(RateLimits.Costly)
+            .ProducesProblem(400)
+            .ProducesProblem(404);
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Give(
@@ -73,8 +77,8 @@ internal static class GapSheet
         CancellationToken cancellation
     )
     {
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        if (fields.Set.Find(key) is not { } field || !ShownRecord.Sees(fields, actor.RoleNames, [key]))
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        if (reader.Fields.Set.Find(key) is not { } field || !reader.Sees(key))
             return Problems.NotFound();
         using var body = new MemoryStream();
         await request.Body.CopyToAsync(body, cancellation);
@@ -97,7 +101,10 @@ internal static class GapSheet
                     $"The sheet needs a column “{Numbers[0]}” and a column “{field.Label("en")}”. Get a sheet here, and fill that."
                 )
             );
-        var people = await db.Employments.AsNoTracking().Select(e => new { e.Number, e.Id }).ToDictionaryAsync(e => e.Number, e => e.Id, cancellation);
+        var people = await reader
+            .Readable(db.CurrentRecords)
+            .Join(db.Employments, r => r.EmploymentId, e => e.Id, (_, e) => new { e.Number, e.Id })
+            .ToDictionaryAsync(e => e.Number, e => e.Id, cancellation);
         var (filled, unknown) = (new List<GapValue>(), new List<string>());
         foreach (var row in rows.Skip(1))
         {

@@ -5,6 +5,7 @@ using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Acts.Templates;
 using Fid.Core.Planning;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Hires;
 using Fid.Server.Lists;
@@ -52,7 +53,7 @@ internal static class Checklist
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var seen = new VisibleFacts(reader, names);
         var head = seen.Of(hire.Head);
-        var (filled, of) = await FilledAsync(head, reader, db, today, cancellation);
+        var (filled, of) = await FilledAsync(hire.Head, reader, db, today, cancellation);
         var templates = await TemplateSet.LoadAsync(db, cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
         var details = await db
@@ -81,6 +82,7 @@ internal static class Checklist
         var plan = HirePlan.Of(question, SoonestSearch.Always);
         // From the day the hire was opened on, what is possible now may have been possible for long.
         var since = HirePlan.Of(hire.Question(LocalDate.Min(head.Entered, today), calendars, stages.ConvertAll(s => s.ToPlan())), SoonestSearch.Never).Tasks;
+        var (mayChange, own) = (reader.May(Actions.Edit, Things.Task, hire.Head.Record), new OwnTasks(actor, db));
         var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Called);
         return new ChecklistResponse(
             head.Id,
@@ -91,7 +93,7 @@ internal static class Checklist
             names.Job(head.JobCode),
             names.Kind(head.Kind),
             names.Site(head.SiteCode),
-            manager is not null && seen.Manager ? manager.FullName : null,
+            manager is not null && seen.On(hire.Head.Record).Manager ? manager.FullName : null,
             templates.Find(head.TemplateCode)?.Name ?? head.TemplateCode,
             head.TemplateVersion,
             filled,
@@ -106,6 +108,7 @@ internal static class Checklist
                     (t, i) =>
                         TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head, files) with
                         {
+                            MayTick = mayChange || own.Include(t.Owner, hire.Head),
                             Since = plan.Tasks[i].CanStart ? since[i].EarliestStart : null,
                             Change = changes.TryGetValue(t.Key, out var c) ? new TaskChange(c.ByName, c.At, c.Action) : null,
                         }
@@ -121,11 +124,12 @@ internal static class Checklist
     // Of the fields the reader may see.
     private static async Task<(int Filled, int Of)> FilledAsync(HireHead head, Reader reader, FidDb db, LocalDate today, CancellationToken cancellation)
     {
-        if (reader.Fields.Set.FieldsAndColumns.All(f => reader.Sees(f.Key)))
+        var rights = reader.On(head.Record);
+        if (reader.Fields.Set.FieldsAndColumns.All(f => rights.Sees(f.Key)))
             return (head.Filled, head.Of);
         var employment = await db.Employments.AsNoTracking().SingleAsync(e => e.Id == head.EmploymentId, cancellation);
         var values = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
-        var record = await ShownRecord.EvaluateAsync(db, reader.Fields, values, reader.Roles, reader.Fields.Set.Keys, [], null, today, cancellation);
+        var record = await ShownRecord.EvaluateAsync(db, reader.Fields, values, rights, reader.Fields.Set.Keys, [], null, today, cancellation);
         return (record.Shown.Count(record.Values.ContainsKey), record.Shown.Count);
     }
 
@@ -187,7 +191,8 @@ internal static class Checklist
             detail.ContactWhy,
             [.. detail.Attachments.Where(files.ContainsKey).Select(f => new TaskFile(f, files[f]))],
             null,
-            null
+            null,
+            false
         );
 
     private sealed record TaskDetail(
@@ -241,6 +246,7 @@ public sealed record StageResponse(string Key, string Name, StageState State, Lo
 /// <param name="BeforeKnown">Whether it was due before the hire was opened here: nobody was late with it.</param>
 /// <param name="Contact">Who can help, named like an owner.</param>
 /// <param name="Since">For what can be done now, the day since when it could.</param>
+/// <param name="MayTick">Whether the reader may tick it off.</param>
 /// <param name="Change">Who ticked it, skipped it or took either back the last time.</param>
 public sealed record TaskResponse(
     string Key,
@@ -270,7 +276,8 @@ public sealed record TaskResponse(
     string? ContactWhy,
     TaskFile[] Attachments,
     LocalDate? Since,
-    TaskChange? Change
+    TaskChange? Change,
+    bool MayTick
 );
 
 /// <summary>Something done to a task.</summary>

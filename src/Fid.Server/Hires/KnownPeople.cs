@@ -45,8 +45,18 @@ internal sealed class KnownPeople(FidDb db, PeopleIndex people, LocalDate today,
         var worthAsking = new Queue<IReadOnlyList<PersonMatch>>(
             await people.WorthAskingAsync(db, reader.Sees, [.. requests.OfType<KnownRequest>().Select(r => r.ToFacts())], cancellation)
         );
+        var told = await reader.KnownAsync(db, [.. worthAsking.SelectMany(m => m).Select(m => Guid.Parse(m.Id)).Distinct()], cancellation);
         var matches = requests
-            .Select((r, i) => r is null ? [] : worthAsking.Dequeue().Where(m => except?[i].Contains(Guid.Parse(m.Id)) != true).Take(most).ToList())
+            .Select(
+                (r, i) =>
+                    r is null
+                        ? []
+                        : worthAsking
+                            .Dequeue()
+                            .Where(m => Guid.Parse(m.Id) is var id && told.Contains(id) && except?[i].Contains(id) != true)
+                            .Take(most)
+                            .ToList()
+            )
             .ToList();
         var ids = matches.SelectMany(m => m).Select(m => Guid.Parse(m.Id)).Distinct().ToArray();
         if (ids.Length == 0)

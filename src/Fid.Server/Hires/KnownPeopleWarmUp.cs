@@ -1,7 +1,7 @@
 using Fid.Acts.Fields;
 using Fid.Acts.People;
+using Fid.Core.Rights;
 using Fid.Data;
-using Fid.Server.Platform;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 
@@ -19,8 +19,8 @@ public sealed class KnownPeopleWarmUp(IServiceScopeFactory scopes, PeopleIndex p
             db.Database.SetCommandTimeout(FidDatabase.LongestWork);
             var fields = await new LiveFieldsLoader(db).LiveAsync(stoppingToken);
             // Those who may open hires; mostly they see the same fields, and the second finds it read.
-            foreach (var role in Access.RolesOf[Access.Coordinates])
-                await people.MatcherAsync(db, field => ShownRecord.Sees(fields, [role], [field]), stoppingToken);
+            foreach (var role in fields.Roles.Roles.Select(r => HeldRights.Of(fields.Roles, [r.Id])).Where(r => r.May(Actions.Open, Things.Hire)))
+                await people.MatcherAsync(db, role.OnAll(fields.Set, role.Reached).Sees, stoppingToken);
         }
         catch (Exception e) when (e is NpgsqlException or InvalidOperationException)
         {

@@ -153,7 +153,7 @@ internal static class NewHireEndpoints
                     SoonestSearch.WhenNotFeasible
                 )
                 : null;
-        var completeness = Completeness.Count(fields.Set, Facts(draft, request.Start), LocalDate.Max(today, request.Start ?? today), reader.Roles);
+        var completeness = Completeness.Count(fields.Set, Facts(draft, request.Start), LocalDate.Max(today, request.Start ?? today), reader.Everybody);
         return new HirePreview(
             values,
             [.. prepared.Problems.Select(ProblemEntry.Of)],

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Calendars;
-using Fid.Acts.Fields;
 using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
@@ -43,10 +42,8 @@ internal static class StartEndpoints
             .Tasks.Select((t, i) => new TaskMove(t.Key, t.Called, t.Owner, names.Owner(t.Owner), Dates(before.Tasks[i]), Dates(after.Tasks[i])))
             .Where(m => m.Before != m.After)
             .ToArray();
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v =>
-            ShownRecord.Sees(fields, actor.RoleNames, [v.Field])
-        );
+        var rights = (await Reader.OfAsync(actor, db, cancellation)).On(hire.Head.Record);
+        var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v => rights.Sees(v.Field));
         return TypedResults.Ok(
             new StartChangeResponse(
                 hire.Head.Start,

@@ -46,6 +46,9 @@ internal static class TaskEndpoints
         CancellationToken cancellation
     ) => (await unskip.DoAsync(new UnskipTaskRequest(id, key), actor, cancellation)).Answer();
 
+    private static async Task<bool> SeesAsync(Guid hire, Actor actor, FidDb db, CancellationToken cancellation) =>
+        await (await HireAccess.VisibleAsync(actor, db, cancellation))(db.Hires).AnyAsync(h => h.Id == hire, cancellation);
+
     /// <summary>A file that goes with a task, for whoever does it or sees the hire.</summary>
     public static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ShowFile(
         Guid id,
@@ -58,7 +61,7 @@ internal static class TaskEndpoints
     )
     {
         var task = await db.HireTasks.AsNoTracking().FirstOrDefaultAsync(t => t.HireId == id && t.Key == key && t.Attachments.Contains(file), cancellation);
-        if (task is null || (!actor.MayReadEverybody && !await TaskInHand.MayTickAsync(db, actor, task, cancellation)))
+        if (task is null || (!await SeesAsync(id, actor, db, cancellation) && !await TaskInHand.MayTickAsync(db, actor, task, cancellation)))
             return Problems.NotFound();
         return await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is { } stored
             ? Files.Answer(stored, http)

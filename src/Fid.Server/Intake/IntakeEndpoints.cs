@@ -5,6 +5,7 @@ using Fid.Acts.Lists;
 using Fid.Acts.Outbox;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Exchange;
 using Fid.Data.Intake;
@@ -23,13 +24,17 @@ internal static class IntakeEndpoints
 {
     public static void MapIntake(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/intake", Show).WhoMay(Access.Coordinates);
-        app.MapGet("/api/intake/waiting", Waiting).WhoMay(Access.Coordinates);
-        app.MapPut("/api/intake/feed", SetFeed).WhoMay(Access.Administers).ProducesProblem(400);
-        app.MapPost("/api/intake/pull", Pull).WhoMay(Access.Coordinates).ProducesProblem(409);
-        app.MapPost("/api/intake/{id:guid}/decline", Decline).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
-        app.MapPost("/api/intake/{id:guid}/proposals", Settle).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
-        app.MapPut("/api/outbox/{id:guid}/told", Told).WhoMay(Access.Coordinates).ProducesProblem(404);
+        app.MapGet("/api/intake", Show).WhoMay(Actions.Edit, Things.Candidate);
+        app.MapGet("/api/intake/waiting", Waiting).WhoMay(Actions.Edit, Things.Candidate);
+        app.MapPut("/api/intake/feed", SetFeed).WhoMay(Actions.Edit, Things.Connection).ProducesProblem(400);
+        app.MapPost("/api/intake/pull", Pull).WhoMay(Actions.Edit, Things.Candidate).ProducesProblem(409);
+        app.MapPost("/api/intake/{id:guid}/decline", Decline)
+            .WhoMay(Actions.Edit, Things.Candidate)
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
+        app.MapPost("/api/intake/{id:guid}/proposals", Settle).WhoMay(Actions.Edit, Things.Candidate).ProducesProblem(400).ProducesProblem(404);
+        app.MapPut("/api/outbox/{id:guid}/told", Told).WhoMay(Actions.Edit, Things.Candidate).ProducesProblem(404);
     }
 
     private static async Task<Ok<IntakeResponse>> Show(Actor actor, FidDb db, PeopleIndex people, CancellationToken cancellation)

@@ -5,6 +5,7 @@ using Fid.Acts.Lists;
 using Fid.Core;
 using Fid.Core.Calendars;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Server.Platform;
@@ -30,8 +31,8 @@ internal static class CalendarFiles
 
     public static void MapICalendar(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/lists/calendars/entries/{code}/calendar.ics", Export).WhoMay(Access.ReadsRecords).ProducesProblem(400).ProducesProblem(404);
-        app.MapPost("/api/lists/calendars/read-ics", Import).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
+        app.MapGet("/api/lists/calendars/entries/{code}/calendar.ics", Export).WhoMay(Actions.See, Things.List).ProducesProblem(400).ProducesProblem(404);
+        app.MapPost("/api/lists/calendars/read-ics", Import).WhoMay(Actions.Edit, Things.List).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
     }
 
     /// <summary>The holidays of a calendar, and of all it builds on, from one year to another, each a day of its own.</summary>

@@ -3,6 +3,7 @@ using Fid.Acts;
 using Fid.Acts.Lists;
 using Fid.Acts.ListUse;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Lists;
 using Fid.Server.Platform;
@@ -19,12 +20,12 @@ internal static class EntriesEndpoints
     public static void MapEntries(this IEndpointRouteBuilder app)
     {
         var list = app.MapGroup("/api/lists/{list}/entries");
-        list.MapGet("", Page).WhoMay(Access.ReadsRecords).ProducesProblem(404);
-        list.MapPost("", Add).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
-        list.MapGet("/{code}", Show).WhoMay(Access.ReadsRecords).ProducesProblem(404);
-        list.MapPut("/{code}", Save).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);
-        list.MapDelete("/{code}", Delete).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
-        list.MapGet("/{code}/history", History).WhoMay(Access.ReadsRecords).ProducesProblem(404);
+        list.MapGet("", Page).WhoMay(Actions.See, Things.List).ProducesProblem(404);
+        list.MapPost("", Add).WhoMay(Actions.Edit, Things.List).ProducesProblem(400).ProducesProblem(404);
+        list.MapGet("/{code}", Show).WhoMay(Actions.See, Things.List).ProducesProblem(404);
+        list.MapPut("/{code}", Save).WhoMay(Actions.Edit, Things.List).ProducesProblem(400).ProducesProblem(404).ProducesProblem(412).ProducesProblem(428);
+        list.MapDelete("/{code}", Delete).WhoMay(Actions.Edit, Things.List).ProducesProblem(404).ProducesProblem(409);
+        list.MapGet("/{code}/history", History).WhoMay(Actions.See, Things.List).ProducesProblem(404);
         list.MapEntryUse();
     }
 

@@ -2,6 +2,7 @@ using Fid.Acts;
 using Fid.Acts.Lists;
 using Fid.Acts.ListUse;
 using Fid.Acts.People;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -17,9 +18,9 @@ internal static class EntryUse
 
     public static void MapEntryUse(this IEndpointRouteBuilder list)
     {
-        list.MapGet("/{code}/users", Users).WhoMay(Access.ReadsRecords).ProducesProblem(404);
-        list.MapPost("/{code}/retire", Retire).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
-        list.MapPost("/{code}/restore", Restore).WhoMay(Access.Coordinates).ProducesProblem(404);
+        list.MapGet("/{code}/users", Users).WhoMay(Actions.See, Things.List).ProducesProblem(404);
+        list.MapPost("/{code}/retire", Retire).WhoMay(Actions.Edit, Things.List).ProducesProblem(400).ProducesProblem(404);
+        list.MapPost("/{code}/restore", Restore).WhoMay(Actions.Edit, Things.List).ProducesProblem(404);
     }
 
     private static async Task<Results<Ok<EntryUsers>, ProblemHttpResult>> Users(string list, string code, Actor actor, FidDb db, CancellationToken cancellation)
@@ -30,6 +31,7 @@ internal static class EntryUse
         // Who has an entry is told as far as the field that holds it may be seen.
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var fields = reader.SeesNames ? reader.Fields.FieldsOf(definition.Key).Where(reader.Sees).ToArray() : [];
+        var (ofAll, only) = (reader.OpensAll, await reader.ReadableAsync(db, cancellation) ?? []);
         var people = await db
             .Database.SqlQuery<EntryPerson>(
                 $"""
@@ -43,7 +45,8 @@ internal static class EntryUse
                   union select (select e.id from employments e where e.person_id = h.owner_id order by e.start desc limit 1), h.field from held h
                     join people p on p.id = h.owner_id)
                 select r.employment_id, e.number, r.given_name, r.family_name, min(w.field) as field
-                from who w join employments e on e.id = w.id join records_now r on r.employment_id = e.id group by 1, 2, 3, 4
+                from who w join employments e on e.id = w.id join records_now r on r.employment_id = e.id
+                  where {ofAll} or e.id = any({only}) group by 1, 2, 3, 4
                   order by r.family_name, r.given_name limit {MostShown}
                 """
             )

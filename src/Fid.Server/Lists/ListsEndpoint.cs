@@ -5,6 +5,7 @@ using Fid.Core;
 using Fid.Core.Calendars;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -23,9 +24,9 @@ internal static class ListsEndpoint
 
     public static void MapLists(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/options", Options).WhoMay(Access.SeesArrivals);
-        app.MapGet("/api/options/{list}", Find).WhoMay(Access.SeesArrivals).ProducesProblem(404);
-        app.MapGet("/api/lists", Overview).WhoMay(Access.ReadsRecords);
+        app.MapGet("/api/options", Options).WhoMay(Actions.See, Things.Record);
+        app.MapGet("/api/options/{list}", Find).WhoMay(Actions.See, Things.Record).ProducesProblem(404);
+        app.MapGet("/api/lists", Overview).WhoMay(Actions.See, Things.List);
         app.MapGet("/api/dates", ReadDate).WhoMay(Access.SignedIn).ProducesProblem(StatusCodes.Status400BadRequest);
         app.MapEntries();
         app.MapPreviews();

@@ -4,6 +4,7 @@ using Fid.Acts.Lists;
 using Fid.Core;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -21,10 +22,10 @@ internal static class Previews
 
     public static void MapPreviews(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/lists/calendars/year", Year).WhoMay(Access.ReadsRecords).ProducesProblem(400);
-        app.MapPost("/api/lists/payGroups/periods", PayPeriods).WhoMay(Access.ReadsRecords).ProducesProblem(400);
-        app.MapPost("/api/lists/shiftPatterns/weeks", Weeks).WhoMay(Access.ReadsRecords).ProducesProblem(400);
-        app.MapPost("/api/lists/payComponents/slip", Slip).WhoMay(Access.ReadsRecords).ProducesProblem(400);
+        app.MapPost("/api/lists/calendars/year", Year).WhoMay(Actions.See, Things.List).ProducesProblem(400);
+        app.MapPost("/api/lists/payGroups/periods", PayPeriods).WhoMay(Actions.See, Things.List).ProducesProblem(400);
+        app.MapPost("/api/lists/shiftPatterns/weeks", Weeks).WhoMay(Actions.See, Things.List).ProducesProblem(400);
+        app.MapPost("/api/lists/payComponents/slip", Slip).WhoMay(Actions.See, Things.List).ProducesProblem(400);
         app.MapICalendar();
     }
 

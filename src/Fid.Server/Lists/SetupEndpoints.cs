@@ -5,6 +5,7 @@ using Fid.Acts.Templates;
 using Fid.Core;
 using Fid.Core.Lists;
 using Fid.Core.People;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Firms;
 using Fid.Server.Platform;
@@ -18,11 +19,11 @@ internal static class SetupEndpoints
 {
     public static void MapSetup(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/setup", Show).WhoMay(Access.Coordinates);
-        app.MapGet("/api/setup/starters/calendars", Calendars).WhoMay(Access.Coordinates).ProducesProblem(400);
-        app.MapPost("/api/setup/starters/{list}", Take).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
-        app.MapGet("/api/setup/number", NextNumber).WhoMay(Access.Coordinates).ProducesProblem(400);
-        app.MapPut("/api/setup/settings", Save).WhoMay(Access.Coordinates).ProducesProblem(400);
+        app.MapGet("/api/setup", Show).WhoMay(Actions.Edit, Things.List);
+        app.MapGet("/api/setup/starters/calendars", Calendars).WhoMay(Actions.Edit, Things.List).ProducesProblem(400);
+        app.MapPost("/api/setup/starters/{list}", Take).WhoMay(Actions.Edit, Things.List).ProducesProblem(400).ProducesProblem(404);
+        app.MapGet("/api/setup/number", NextNumber).WhoMay(Actions.Edit, Things.Settings).ProducesProblem(400);
+        app.MapPut("/api/setup/settings", Save).WhoMay(Actions.Edit, Things.Settings).ProducesProblem(400);
     }
 
     private static async Task<Ok<SetupResponse>> Show(Actor actor, FidDb db, CancellationToken cancellation)

@@ -1,7 +1,7 @@
 using Fid.Acts;
-using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.People;
 using Fid.Server.Platform;
@@ -15,8 +15,12 @@ internal static class Files
 {
     public static void MapFiles(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/files", Give).WhoMay(Access.SeesArrivals).WithMetadata(new LargeBody(FileFit.Largest)).ProducesProblem(400).ProducesProblem(413);
-        app.MapGet("/api/records/{id:guid}/fields/{key}/file", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
+        app.MapPost("/api/files", Give)
+            .WhoMay(Actions.See, Things.Record)
+            .WithMetadata(new LargeBody(FileFit.Largest))
+            .ProducesProblem(400)
+            .ProducesProblem(413);
+        app.MapGet("/api/records/{id:guid}/fields/{key}/file", Show).WhoMay(Actions.See, Things.Record).ProducesProblem(404);
     }
 
     /// <summary>Takes a file as the body. Nobody sees it until a field of a record names it. Where the field it is meant for is said, it is
@@ -65,10 +69,10 @@ internal static class Files
         CancellationToken cancellation
     )
     {
-        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _))
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, record))
             return Problems.NotFound();
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        if (fields.Set.Find(key) is not { Type: FieldType.File } || !ShownRecord.Sees(fields, actor.RoleNames, [key]))
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        if (reader.Fields.Set.Find(key) is not { Type: FieldType.File } || !reader.On(record).Sees(key))
             return Problems.NotFound();
         var (named, column, row) = (file.ToString(), FieldAddress.FieldOf(key), FieldAddress.Read(key).RowId);
         var rows = await db

@@ -4,6 +4,7 @@ using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.People;
 using Fid.Server.Lists;
@@ -20,12 +21,12 @@ internal static class HistoryEndpoints
     public static void MapHistory(this IEndpointRouteBuilder app)
     {
         var record = app.MapGroup("/api/records/{id:guid}");
-        record.MapGet("/history", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
-        record.MapGet("/compare", Compare).WhoMay(Access.SeesArrivals).ProducesProblem(400).ProducesProblem(404);
-        record.MapPost("/changes/{change:guid}/explanations", Explain).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
+        record.MapGet("/history", Show).WhoMay(Actions.See, Things.Record).ProducesProblem(404);
+        record.MapGet("/compare", Compare).WhoMay(Actions.See, Things.Record).ProducesProblem(400).ProducesProblem(404);
+        record.MapPost("/changes/{change:guid}/explanations", Explain).WhoMay(Actions.Correct, Things.Record).ProducesProblem(400).ProducesProblem(404);
         record
             .MapPost("/changes/{change:guid}/take-back", TakeBack)
-            .WhoMay(Access.Coordinates)
+            .WhoMay(Actions.Correct, Things.Record)
             .ProducesProblem(400)
             .ProducesProblem(403)
             .ProducesProblem(404)
@@ -34,11 +35,11 @@ internal static class HistoryEndpoints
 
     private static async Task<Results<Ok<HistoryResponse>, ProblemHttpResult>> Show(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _))
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, record))
             return Problems.NotFound();
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var (fields, roles) = (reader.Fields, reader.Roles);
-        var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => ShownRecord.Sees(fields, roles, [v.Field])).ToList();
+        var (fields, rights) = (reader.Fields, reader.On(record));
+        var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => rights.Sees(v.Field)).ToList();
         var ids = rows.Select(r => r.ChangeId).Distinct().ToArray();
         // Changes that only emptied fields have no values of their own; they are known by when they happened.
         var changes = await db
@@ -50,7 +51,7 @@ internal static class HistoryEndpoints
             c => c.Id,
             c =>
                 c.Action == RevealValue.Action
-                    ? ShownRecord.Sees(fields, roles, [c.Part!])
+                    ? rights.Sees(c.Part!)
                         ? [c.Part!]
                         : []
                     : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Address).Distinct().ToArray()
@@ -127,12 +128,12 @@ internal static class HistoryEndpoints
         CancellationToken cancellation
     )
     {
-        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _))
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, record))
             return Problems.NotFound();
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var (fields, roles) = (reader.Fields, reader.Roles);
+        var (fields, rights) = (reader.Fields, reader.On(record));
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(await db.Firms.Select(f => f.TimeZone).SingleAsync(cancellation)) ?? DateTimeZone.Utc;
-        var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => ShownRecord.Sees(fields, roles, [v.Field])).ToList();
+        var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => rights.Sees(v.Field)).ToList();
         var (before, after) = (State(on.Date, known?.Date), State(with.Date, withKnown?.Date));
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var named = await NamedAsync(db, reader, rows, cancellation);

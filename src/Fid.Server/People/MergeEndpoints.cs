@@ -4,6 +4,7 @@ using Fid.Acts.Merging;
 using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Lists;
 using Fid.Server.Platform;
@@ -18,9 +19,9 @@ internal static class MergeEndpoints
 {
     public static void MapMerging(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/people/{id:guid}/merge", Compare).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404);
-        app.MapPost("/api/people/{id:guid}/merge", Merge).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
-        app.MapDelete("/api/people/merges/{id:guid}", Undo).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
+        app.MapGet("/api/people/{id:guid}/merge", Compare).WhoMay(Actions.Merge, Things.Record).ProducesProblem(400).ProducesProblem(404);
+        app.MapPost("/api/people/{id:guid}/merge", Merge).WhoMay(Actions.Merge, Things.Record).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        app.MapDelete("/api/people/merges/{id:guid}", Undo).WhoMay(Actions.Merge, Things.Record).ProducesProblem(404).ProducesProblem(409);
     }
 
     /// <summary>What two people have, fact by fact, as far as the reader may see it.</summary>
@@ -33,7 +34,10 @@ internal static class MergeEndpoints
         CancellationToken cancellation
     )
     {
-        if (await MergePeople.PairAsync(db, id, with, cancellation) is not var (kept, other))
+        if (
+            await MergePeople.PairAsync(db, id, with, cancellation) is not var (kept, other)
+            || !await MergePeople.MayAsync(db, actor, [kept.PersonId, other.PersonId], cancellation)
+        )
             return Problems.NotFound();
         if (kept.PersonId == other.PersonId)
             return Problems.Invalid(new Problem("/with", "self", "These are stints of one person already."));

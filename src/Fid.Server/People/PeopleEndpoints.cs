@@ -5,6 +5,7 @@ using Fid.Acts.Templates;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Core.People;
+using Fid.Core.Rights;
 using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.People;
@@ -25,7 +26,7 @@ internal static class PeopleEndpoints
 
     public static void MapPeople(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/people", List).WhoMay(Access.ReadsRecords).ProducesProblem(400);
+        app.MapGet("/api/people", List).WhoMay(Actions.See, Things.People).ProducesProblem(400);
         app.MapGet("/api/goto", GoTo).WhoMay(Access.SignedIn).ProducesProblem(400);
     }
 
@@ -45,9 +46,9 @@ internal static class PeopleEndpoints
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var seen = new VisibleFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         if (on is { } day)
-            return TypedResults.Ok(await AsOfAsync(db, seen, day.Date, text, after, cancellation));
+            return TypedResults.Ok(await AsOfAsync(db, reader, seen, day.Date, text, after, cancellation));
         var today = actor.Today;
-        var records = db.CurrentRecords.AsNoTracking();
+        var records = reader.Readable(db.CurrentRecords.AsNoTracking());
         // Who is here and who comes, unless somebody asks for those who were here as well.
         if (all != true)
             records = records.Where(r => db.Employments.Any(e => e.Id == r.EmploymentId && (e.End == null || e.End >= today)));
@@ -78,20 +79,31 @@ internal static class PeopleEndpoints
             .ToListAsync(cancellation);
         return TypedResults.Ok(
             new PeoplePage(
-                [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), new Stint(p.Start, p.End).StandingOn(today), p.End))],
+                [
+                    .. page.Take(PageSize)
+                        .Select(p => Row(seen.On(p.record), AsListed(p.record, p.Number, p.Start), new Stint(p.Start, p.End).StandingOn(today), p.End)),
+                ],
                 page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null
             )
         );
     }
 
     // As they were on a day: who, and as what.
-    private static async Task<PeoplePage> AsOfAsync(FidDb db, VisibleFacts seen, LocalDate day, string text, Guid? after, CancellationToken cancellation)
+    private static async Task<PeoplePage> AsOfAsync(
+        FidDb db,
+        Reader reader,
+        VisibleFacts seen,
+        LocalDate day,
+        string text,
+        Guid? after,
+        CancellationToken cancellation
+    )
     {
         var words =
             seen.Name ? TextRules.Fold(text).Split(' ', StringSplitOptions.RemoveEmptyEntries)
             : text.Length == 0 ? []
             : [text];
-        var people = await PeopleAsOf.PageAsync(db, day, words, seen.Name, after, PageSize + 1, cancellation);
+        var people = await PeopleAsOf.PageAsync(db, day, words, seen.Name, await reader.ReadableAsync(db, cancellation), after, PageSize + 1, cancellation);
         return new PeoplePage([.. people.Take(PageSize).Select(p => Row(seen, p))], people.Count > PageSize ? people[PageSize - 1].EmploymentId : null);
     }
 
@@ -121,7 +133,10 @@ internal static class PeopleEndpoints
             .Take(PageSize + 1)
             .ToListAsync(cancellation);
         return new PeoplePage(
-            [.. page.Take(PageSize).Select(p => Row(seen, AsListed(p.record, p.Number, p.Start), new Stint(p.Start, p.End).StandingOn(today), p.End))],
+            [
+                .. page.Take(PageSize)
+                    .Select(p => Row(seen.On(p.record), AsListed(p.record, p.Number, p.Start), new Stint(p.Start, p.End).StandingOn(today), p.End)),
+            ],
             page.Count > PageSize ? page[PageSize - 1].record.EmploymentId : null
         );
     }
@@ -139,7 +154,7 @@ internal static class PeopleEndpoints
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var seen = new VisibleFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         var found = new List<Found>();
-        if (actor.SeesArrivals)
+        if (actor.May(Actions.See, Things.Hire))
         {
             var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
             var hires = await (
@@ -157,32 +172,56 @@ internal static class PeopleEndpoints
                 .AsNoTracking()
                 .Take(MostFound)
                 .ToListAsync(cancellation);
-            found.AddRange(hires.Select(h => new Found(FoundKind.Hire, h.Id.ToString(), seen.FullName(h.record, h.Number), Detail(h.record, seen))));
+            found.AddRange(
+                hires.Select(h => new Found(
+                    FoundKind.Hire,
+                    h.Id.ToString(),
+                    seen.On(h.record).FullName(h.record, h.Number),
+                    Detail(h.record, seen.On(h.record))
+                ))
+            );
         }
-        if (!actor.MayReadEverybody)
-            return TypedResults.Ok(found.ToArray());
+        if (actor.May(Actions.See, Things.People))
+            found.AddRange(await PeopleAsync(db, sensitive, reader, seen, text, cancellation));
+        var folded = TextRules.Fold(text);
+        if (actor.May(Actions.See, Things.List))
+            found.AddRange(
+                Core.Lists.ShippedLists.All.Where(l => l.Label.All.Any(n => TextRules.Fold(n).Contains(folded, StringComparison.Ordinal)))
+                    .Take(MostFound)
+                    .Select(l => new Found(FoundKind.List, l.Key, l.Label.In(System.Globalization.CultureInfo.CurrentUICulture.TwoLetterISOLanguageName), null))
+            );
+        if (actor.May(Actions.See, Things.Template))
+            found.AddRange(
+                (await TemplateSet.LoadAsync(db, cancellation))
+                    .All.Where(t => TextRules.Fold($"{t.Spec.Name} {t.Spec.NameDe} {t.Code}").Contains(folded, StringComparison.Ordinal))
+                    .Take(MostFound)
+                    .Select(t => new Found(FoundKind.Template, t.Code, t.Name, null))
+            );
+        return TypedResults.Ok(found.ToArray());
+    }
 
-        var people = await (await MatchingAsync(db, sensitive, seen, db.CurrentRecords.AsNoTracking(), text, cancellation))
+    private static async Task<IEnumerable<Found>> PeopleAsync(
+        FidDb db,
+        SensitiveValues sensitive,
+        Reader reader,
+        VisibleFacts seen,
+        string text,
+        CancellationToken cancellation
+    )
+    {
+        var people = await (await MatchingAsync(db, sensitive, seen, reader.Readable(db.CurrentRecords.AsNoTracking()), text, cancellation))
             .Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
             .Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
             .OrderBy(p => seen.Name ? p.record.FamilyName : p.Number)
             .ThenBy(p => seen.Name ? p.record.GivenName : p.Number)
             .Take(MostFound)
             .ToListAsync(cancellation);
-        found.AddRange(
-            people.Select(p => new Found(FoundKind.Person, p.record.EmploymentId.ToString(), seen.FullName(p.record, p.Number), Detail(p.record, seen)))
-        );
-        var folded = TextRules.Fold(text);
-        found.AddRange(
-            Core.Lists.ShippedLists.All.Where(l => l.Label.All.Any(n => TextRules.Fold(n).Contains(folded, StringComparison.Ordinal)))
-                .Take(MostFound)
-                .Select(l => new Found(FoundKind.List, l.Key, l.Label.In(System.Globalization.CultureInfo.CurrentUICulture.TwoLetterISOLanguageName), null))
-        );
-        var templates = (await TemplateSet.LoadAsync(db, cancellation)).All.Where(t =>
-            TextRules.Fold($"{t.Spec.Name} {t.Spec.NameDe} {t.Code}").Contains(folded, StringComparison.Ordinal)
-        );
-        found.AddRange(templates.Take(MostFound).Select(t => new Found(FoundKind.Template, t.Code, t.Name, null)));
-        return TypedResults.Ok(found.ToArray());
+        return people.Select(p => new Found(
+            FoundKind.Person,
+            p.record.EmploymentId.ToString(),
+            seen.On(p.record).FullName(p.record, p.Number),
+            Detail(p.record, seen.On(p.record))
+        ));
     }
 
     private static PersonAsOf AsListed(CurrentRecord record, string number, LocalDate start) =>

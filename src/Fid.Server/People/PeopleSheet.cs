@@ -6,6 +6,7 @@ using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Exchange;
 using Fid.Server.Platform;
@@ -18,7 +19,7 @@ namespace Fid.Server.People;
 internal static class PeopleSheet
 {
     public static void MapPeopleSheet(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/people/sheet.xlsx", Give).WhoMay(Access.ReadsRecords).RequireRateLimiting(RateLimits.Costly);
+        app.MapGet("/api/people/sheet.xlsx", Give).WhoMay(Actions.Export, Things.People).RequireRateLimiting(RateLimits.Costly);
 
     /// <summary>A row for everybody who works here or will, or did on a day, with what the user may see of each: fields that are
     /// not shown for somebody stay empty, and so do sealed ones for everybody.</summary>
@@ -41,7 +42,8 @@ internal static class PeopleSheet
         await SecurityTrail.NoteAsync(db, actor, http, SecurityTrail.Exported, "people", cancellation);
         var today = actor.Today;
         var people = await targets.PeopleAsync(actor, cancellation);
-        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        var set = reader.Fields.Set;
         var calendars = set.CountsWorkingDays ? await CalendarSet.LoadAsync(db, cancellation) : null;
         var numbers = await db
             .Employments.AsNoTracking()
@@ -54,10 +56,9 @@ internal static class PeopleSheet
             })
             .ToDictionaryAsync(e => e.Id, cancellation);
         var byText = numbers.Values.ToDictionary(e => e.Id.ToString(), e => e.Number);
-        var held = (await ActiveRecords.LoadAsync(db, today, cancellation, on?.Date, former: on is not null)).Records.Where(r =>
-            on is not { } day || (numbers[r.Key].Start <= day.Date && (numbers[r.Key].End is not { } end || end >= day.Date))
-        );
-        var roles = actor.RoleNames;
+        var held = (
+            await ActiveRecords.LoadAsync(db, today, cancellation, on?.Date, former: on is not null, only: await reader.ReadableAsync(db, cancellation))
+        ).Records.Where(r => on is not { } day || (numbers[r.Key].Start <= day.Date && (numbers[r.Key].End is not { } end || end >= day.Date)));
 
         var columns = new List<SheetColumn>
         {
@@ -68,7 +69,7 @@ internal static class PeopleSheet
             ),
         };
         foreach (var field in people.Fields)
-            columns.Add(await ColumnAsync(db, field, field.AccessOf(roles) == FieldAccess.Edit, speak, cancellation));
+            columns.Add(await ColumnAsync(db, field, reader.MayEdit(field.Key), speak, cancellation));
         return Workbook.File(
             speak == "de" ? "Personen" : "People",
             speak == "de" ? "Personen" : "People",
@@ -78,7 +79,7 @@ internal static class PeopleSheet
 
         IReadOnlyList<string> Row(KeyValuePair<Guid, ActiveRecord> record)
         {
-            var seen = Seen(set, record.Value, roles, calendars);
+            var seen = Seen(set, record.Value, reader.Everybody, calendars);
             var shown = seen.Shown.ToHashSet(StringComparer.Ordinal);
             return
             [
@@ -90,11 +91,11 @@ internal static class PeopleSheet
         }
     }
 
-    /// <summary>What a role sees of a record as it is stored, computed fields with it.</summary>
-    internal static EvaluatedRecord Seen(FieldSet set, ActiveRecord record, IReadOnlyCollection<string> roles, CalendarSet? calendars) =>
+    /// <summary>What somebody sees of a record as it is stored, computed fields with it.</summary>
+    internal static EvaluatedRecord Seen(FieldSet set, ActiveRecord record, FieldRights rights, CalendarSet? calendars) =>
         RecordEvaluation.Of(
             set,
-            new RecordQuestion(record.Values, set.Keys, [], roles, null, record.AsOf, RecordQuestion.NoLists, calendars?.OfRecord(record.Values))
+            new RecordQuestion(record.Values, set.Keys, [], rights, null, record.AsOf, RecordQuestion.NoLists, calendars?.OfRecord(record.Values))
         );
 
     private static async Task<FileContentHttpResult> ForHiresAsync(
@@ -106,10 +107,10 @@ internal static class PeopleSheet
     )
     {
         var people = await targets.PeopleAsync(actor, cancellation);
-        var (roles, template) = (actor.RoleNames, people.Definition.Find(PeopleTarget.Template)!);
+        var template = people.Definition.Find(PeopleTarget.Template)!;
         var opening = (await TemplateSet.LoadAsync(db, cancellation)).Opening.Select(t => t.Name).Order(StringComparer.Ordinal).ToArray();
         var columns = new List<SheetColumn> { new(template.Label.In(language), template.Note.In(language), opening) };
-        foreach (var field in people.Fields.Where(f => f.Key == StartCorrection.Field || f.AccessOf(roles) == FieldAccess.Edit))
+        foreach (var field in people.Fields.Where(f => f.Key == StartCorrection.Field || people.MayEdit(f)))
             columns.Add(await ColumnAsync(db, field, mayEdit: true, language, cancellation));
         var title = language == "de" ? "Einstellungen" : "New hires";
         return Workbook.File(title, title, columns, []);

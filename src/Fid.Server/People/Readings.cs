@@ -30,15 +30,15 @@ internal static class Readings
         CancellationToken cancellation
     )
     {
-        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, _))
+        if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, record))
             return Problems.NotFound();
         var today = actor.Today;
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var (fields, roles) = (reader.Fields, reader.Roles);
+        var (fields, rights) = (reader.Fields, reader.On(record));
         var stored = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
         var entered = (
-            await enteredValues.CheckAsync(fields, new EnteredRecord(request.Changes, employment.PersonId, employment.Id), roles, cancellation)
+            await enteredValues.CheckAsync(fields, new EnteredRecord(request.Changes, employment.PersonId, employment.Id, rights), cancellation)
         ).Values;
         foreach (var (key, value) in entered)
         {
@@ -52,7 +52,7 @@ internal static class Readings
             db,
             fields,
             stored,
-            roles,
+            rights,
             [.. entered.Keys, .. fields.Set.Fields.Where(f => !stored.ContainsKey(f.Key) && !fields.Set.IsSetByRule(f.Key)).Select(f => f.Key)],
             [.. entered.Keys],
             await ShownRecord.StageAsync(db, fields, id, cancellation),
@@ -79,7 +79,7 @@ internal static class Readings
                         rate.PerPeriod,
                         Text(values, "pay_group") is { } group ? groups.GetValueOrDefault(group) : default
                     ),
-                grade is null || !PayFields.All(reader.Sees)
+                grade is null || !PayFields.All(rights.Sees)
                     ? null
                     : await BandAsync(db, reader, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
                 await BadgesAsync(db, reader, employment, values, firm.BadgeRestDays, today, cancellation),
@@ -117,9 +117,11 @@ internal static class Readings
         CancellationToken cancellation
     )
     {
+        // Of colleagues, as far as their pay may be seen, whoever they are.
+        var colleaguesShown = PayFields.All(reader.Sees) && reader.Sees("job");
         var holders = reader
             .Readable(db.CurrentRecords)
-            .Where(r => r.JobCode == grade.Job && r.EmploymentId != employment.Id)
+            .Where(r => colleaguesShown && r.JobCode == grade.Job && r.EmploymentId != employment.Id)
             .OrderBy(r => r.EmploymentId)
             .Take(MostColleagues)
             .Select(r => r.EmploymentId);

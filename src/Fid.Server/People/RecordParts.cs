@@ -81,7 +81,8 @@ internal sealed class RecordParts
                 Add(
                     first,
                     """
-                    select e.person_id, e.number, e.start, e."end", r.given_name, r.family_name, r.job_code, r.kind, r.site_code, r.manager_id, r.xmin
+                    select e.person_id, e.number, e.start, e."end", r.given_name, r.family_name, r.job_code, r.kind, r.site_code, r.manager_id, r.xmin,
+                      r.department_code, r.groups
                     from employments e join records_now r on r.employment_id = e.id where e.id = $1
                     """,
                     id
@@ -193,11 +194,13 @@ internal sealed class RecordParts
             SiteCode = Text(reader, 8),
             ManagerId = Value<Guid>(reader, 9),
             Version = reader.GetFieldValue<uint>(10),
+            DepartmentCode = Text(reader, 11),
+            Groups = reader.GetFieldValue<string[]>(12),
         };
         AsOf = RecordProjection.AsOf(Employment, today);
         await reader.NextResultAsync(cancellation);
         await reader.ReadAsync(cancellation);
-        var now = new LiveNow(Value<int>(reader, 0), Text(reader, 1), reader.GetFieldValue<string[]>(2));
+        var now = new LiveNow(Value<int>(reader, 0), Text(reader, 1), reader.GetFieldValue<string[]>(2), Text(reader, 3));
         await reader.NextResultAsync(cancellation);
         while (await reader.ReadAsync(cancellation))
         {

@@ -11,7 +11,7 @@ using NodaTime;
 
 namespace Fid.Server.People;
 
-/// <summary>Reads a record as somebody with certain roles may see it.</summary>
+/// <summary>Reads a record as its reader may see it.</summary>
 internal static class RecordReader
 {
     /// <summary>The record as the user may see it; null where they may not open it, or it is not there.</summary>
@@ -22,20 +22,20 @@ internal static class RecordReader
         var reader = await Reader.OfAsync(actor, db, parts.Fields, cancellation);
         if (!reader.MayOpen(parts.Record))
             return null;
-        var (fields, employment, record, asOf, roles) = (parts.Fields, parts.Employment, parts.Record, parts.AsOf, reader.Roles);
+        var (fields, employment, record, asOf, rights) = (parts.Fields, parts.Employment, parts.Record, parts.AsOf, reader.On(parts.Record));
         var (values, names) = (parts.Values, parts.Names);
         var seen = await ShownRecord.EvaluateAsync(
             db,
             fields,
             values.ToDictionary(v => v.Key, v => v.Value.Value),
-            roles,
+            rights,
             fields.Set.Keys,
             [],
             parts.Stage,
             today,
             cancellation
         );
-        var facts = new VisibleFacts(reader, names);
+        var facts = new VisibleFacts(reader, names).On(record);
         var sources = await SourceNames.LoadAsync(db, parts.Templates, values.Values.Select(v => v.Source), reader.SeesNames, cancellation);
         var coming = parts.Coming.Where(v => seen.Access.ContainsKey(v.Field)).ToLookup(v => v.Address);
 
@@ -88,7 +88,7 @@ internal static class RecordReader
             var value = values.GetValueOrDefault(address);
             var change = value is null ? null : parts.Changes.GetValueOrDefault(value.ChangeId);
             var access =
-                field.Key == StartCorrection.Field && StartCorrection.IsOpenTo(actor, fields.Set, employment, parts.Hire is not null)
+                field.Key == StartCorrection.Field && StartCorrection.IsOpenTo(reader, employment, record, parts.Hire is not null)
                     ? FieldAccess.Edit
                     : seen.Access[field.Key];
             return Bare(field, access) with

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.People;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -13,15 +14,15 @@ internal static class RecordsEndpoints
 {
     public static void MapRecords(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/records/{id:guid}", Show).WhoMay(Access.SeesArrivals).ProducesProblem(404);
+        app.MapGet("/api/records/{id:guid}", Show).WhoMay(Actions.See, Things.Record).ProducesProblem(404);
         app.MapPut("/api/records/{id:guid}", Save)
-            .WhoMay(Access.SeesArrivals)
+            .WhoMay(Actions.See, Things.Record)
             .ProducesProblem(400)
             .ProducesProblem(404)
             .ProducesProblem(412)
             .ProducesProblem(422)
             .ProducesProblem(428);
-        app.MapPost("/api/records/{id:guid}/readings", Readings.Read).WhoMay(Access.SeesArrivals).ProducesProblem(404);
+        app.MapPost("/api/records/{id:guid}/readings", Readings.Read).WhoMay(Actions.See, Things.Record).ProducesProblem(404);
     }
 
     private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Show(

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.People;
+using Fid.Core.Rights;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -10,7 +11,7 @@ namespace Fid.Server.People;
 internal static class RevealEndpoint
 {
     public static void MapReveal(this IEndpointRouteBuilder app) =>
-        app.MapPost("/api/records/{id:guid}/fields/{key}/reveal", Show).WhoMay(Access.SeesArrivals).ProducesProblem(400).ProducesProblem(404);
+        app.MapPost("/api/records/{id:guid}/fields/{key}/reveal", Show).WhoMay(Actions.See, Things.Record).ProducesProblem(400).ProducesProblem(404);
 
     private static async Task<Results<Ok<RevealedValue>, ProblemHttpResult>> Show(
         Guid id,

@@ -2,8 +2,10 @@ using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Exchange;
 using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Exchange;
 using Fid.Server.Platform;
@@ -16,7 +18,7 @@ namespace Fid.Server.People;
 internal static class RowsSheet
 {
     public static void MapRowsSheet(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/people/rows/{key}/sheet.xlsx", Give).WhoMay(Access.ReadsRecords).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
+        app.MapGet("/api/people/rows/{key}/sheet.xlsx", Give).WhoMay(Actions.Export, Things.People).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
 
     /// <summary>A line for each row of everybody who works here or will, with what the user may see of it.</summary>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Give(
@@ -36,9 +38,10 @@ internal static class RowsSheet
         await SecurityTrail.NoteAsync(db, actor, http, SecurityTrail.Exported, $"people.{key}", cancellation);
         var numbers = await db.Employments.AsNoTracking().Select(e => new { e.Id, e.Number }).ToDictionaryAsync(e => e.Id, e => e.Number, cancellation);
         var byText = numbers.ToDictionary(e => e.Key.ToString(), e => e.Value);
-        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        var set = reader.Fields.Set;
         var calendars = set.CountsWorkingDays ? await CalendarSet.LoadAsync(db, cancellation) : null;
-        var held = (await ActiveRecords.LoadAsync(db, actor.Today, cancellation)).Records;
+        var held = (await ActiveRecords.LoadAsync(db, actor.Today, cancellation, only: await reader.ReadableAsync(db, cancellation))).Records;
         var columns = new List<SheetColumn>
         {
             new(
@@ -81,7 +84,7 @@ internal static class RowsSheet
             if (rows.Count == 0)
                 return [];
             // As the user sees the record: rows that are not shown for somebody are not in the sheet either.
-            var seen = PeopleSheet.Seen(set, record.Value, actor.RoleNames, calendars);
+            var seen = PeopleSheet.Seen(set, record.Value, reader.Everybody, calendars);
             return seen.Shown.Contains(key)
                 ? rows.Order(StringComparer.Ordinal)
                     .Select(row => (Row: row, Cells: target.Columns.Select(c => Cell(seen, c.Key, row)).ToList()))

@@ -10,40 +10,47 @@ namespace Fid.Server.People;
 /// employee number in its place.</summary>
 internal sealed class VisibleFacts
 {
+    private readonly Reader _reader;
+    private readonly FieldRights _rights;
     private readonly bool _job;
     private readonly bool _kind;
     private readonly bool _site;
     private readonly bool _department;
     private readonly ListNames _names;
 
+    /// <summary>Of everybody the reader reaches.</summary>
     public VisibleFacts(Reader reader, ListNames names)
+        : this(reader, reader.Everybody, names) { }
+
+    private VisibleFacts(Reader reader, FieldRights rights, ListNames names)
     {
-        Name = reader.SeesNames;
-        Manager = Name && reader.Sees("manager");
-        _job = reader.Sees("job");
-        _kind = reader.Sees("kind");
-        _site = reader.Sees("site");
-        _department = reader.Sees("department");
-        Badge = reader.Sees("badge");
-        End = reader.Sees("end_date");
-        SealedFields = [.. reader.Fields.Set.FieldsAndColumns.Where(f => f.Sensitive && reader.Sees(f.Key)).Select(f => f.Key)];
-        NumbersInRows =
+        (_reader, _rights, _names) = (reader, rights, names);
+        Name = Reader.Names(rights);
+        Manager = Name && rights.Sees("manager");
+        _job = rights.Sees("job");
+        _kind = rights.Sees("kind");
+        _site = rights.Sees("site");
+        _department = rights.Sees("department");
+        Badge = rights.Sees("badge");
+        End = rights.Sees("end_date");
+    }
+
+    /// <summary>Of one record: what is shown of it, beyond what it is found and sorted by.</summary>
+    public VisibleFacts On(CurrentRecord record) => _reader.On(record) is var rights && rights == _rights ? this : new VisibleFacts(_reader, rights, _names);
+
+    /// <summary>The sensitive fields by whose values somebody may be found.</summary>
+    public IReadOnlyList<string> SealedFields => [.. _reader.Fields.Set.FieldsAndColumns.Where(f => f.Sensitive && _rights.Sees(f.Key)).Select(f => f.Key)];
+
+    /// <summary>Columns that may be seen, and whose texts people are found by when typed whole.</summary>
+    public string[] NumbersInRows =>
         [
-            .. reader
+            .. _reader
                 .Fields.Set.FieldsAndColumns.Where(f =>
                     f is { IsColumn: true, Sensitive: false, Type: FieldType.Text or FieldType.Identifier or FieldType.Phone or FieldType.Email }
-                    && reader.Sees(f.Key)
+                    && _rights.Sees(f.Key)
                 )
                 .Select(f => f.Key),
         ];
-        _names = names;
-    }
-
-    /// <summary>The sensitive fields by whose values somebody may be found.</summary>
-    public IReadOnlyList<string> SealedFields { get; }
-
-    /// <summary>Columns that may be seen, and whose texts people are found by when typed whole.</summary>
-    public string[] NumbersInRows { get; }
 
     /// <summary>Whether it may be seen who somebody reports to.</summary>
     public bool Manager { get; }
@@ -74,13 +81,16 @@ internal sealed class VisibleFacts
     public string FullName(CurrentRecord record, string number) => Name ? record.FullName : number;
 
     /// <summary>A hire's head with what may be seen of it.</summary>
-    public HireHead Of(HireHead head) =>
-        head with
+    public HireHead Of(HireHead head)
+    {
+        var facts = On(head.Record);
+        return head with
         {
-            GivenName = Name ? head.GivenName : "",
-            FamilyName = Name ? head.FamilyName : head.Number,
-            JobCode = _job ? head.JobCode : null,
-            Kind = _kind ? head.Kind : null,
-            SiteCode = _site ? head.SiteCode : null,
+            GivenName = facts.Name ? head.GivenName : "",
+            FamilyName = facts.Name ? head.FamilyName : head.Number,
+            JobCode = facts._job ? head.JobCode : null,
+            Kind = facts._kind ? head.Kind : null,
+            SiteCode = facts._site ? head.SiteCode : null,
         };
+    }
 }

@@ -1,7 +1,8 @@
-using System.Security.Claims;
 using Fid.Acts;
+using Fid.Acts.Rights;
 using Fid.Core;
 using Fid.Data;
+using Microsoft.AspNetCore.Authorization;
 
 namespace Fid.Server.Platform;
 
@@ -18,7 +19,8 @@ internal static class RequestActor
             ?? throw new InvalidOperationException("Only whoever is signed in acts here.")
         );
 
-    /// <summary>For requests to the interface of somebody who is signed in, where the endpoint asks for who it is.</summary>
+    /// <summary>For requests of somebody who is signed in, where the endpoint is for those who may something, or asks for who it is. It comes before
+    /// the endpoint's policy is asked.</summary>
     public static void UseRequestActor(this WebApplication app) =>
         app.Use(
             async (http, next) =>
@@ -36,27 +38,15 @@ internal static class RequestActor
                         key = sent;
                     }
                     var (clock, db) = (http.RequestServices.GetRequiredService<FirmClock>(), http.RequestServices.GetRequiredService<FidDb>());
-                    http.Features.Set(Of(http.User, clock, await clock.TodayAsync(db, http.RequestAborted), key));
+                    var (account, today) = (http.User.Id(), await clock.TodayAsync(db, http.RequestAborted));
+                    var holder = await AccountHolder.FindAsync(db, account, today, http.RequestAborted);
+                    http.Features.Set(Actor.Of(holder, account, null, key, clock, today));
                 }
                 await next(http);
             }
         );
 
-    /// <summary>The signed-in user as an actor.</summary>
-    private static Actor Of(ClaimsPrincipal user, FirmClock clock, NodaTime.LocalDate today, Guid? key) =>
-        new()
-        {
-            Kind = ActorKind.Person,
-            AccountId = user.Id(),
-            Name = user.FindFirstValue(FidClaims.DisplayName) ?? "",
-            RoleNames = [.. Data.Firms.Roles.All.Where(user.IsInRole)],
-            PersonId = Guid.TryParse(user.FindFirstValue(FidClaims.Person), out var person) ? person : null,
-            Teams = [.. user.FindAll(FidClaims.Team).Select(c => c.Value)],
-            Key = key,
-            Clock = clock,
-            Today = today,
-        };
-
     private static bool Asks(Endpoint endpoint) =>
-        endpoint.Metadata.GetMetadata<System.Reflection.MethodInfo>()?.GetParameters().Any(p => p.ParameterType == typeof(Actor)) == true;
+        endpoint.Metadata.GetMetadata<IAuthorizeData>()?.Policy is not (null or Access.Anybody or Access.SignedIn)
+        || endpoint.Metadata.GetMetadata<System.Reflection.MethodInfo>()?.GetParameters().Any(p => p.ParameterType == typeof(Actor)) == true;
 }

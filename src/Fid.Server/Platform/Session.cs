@@ -1,6 +1,8 @@
 using System.Security.Claims;
 using Fid.Acts;
 using Fid.Acts.Accounts;
+using Fid.Acts.Rights;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Firms;
 using Microsoft.AspNetCore.Authentication;
@@ -78,12 +80,12 @@ internal static class Session
             return Problems.Make(StatusCodes.Status400BadRequest, "wrong-sign-in", "E-mail and password do not go together.");
         }
         await SignInPatience.ForgetAsync(db, request.Email, address, clock.Now, cancellation);
-        if (await SessionPrincipal.OfAccountAsync(db, user!.Id, cancellation) is not { } principal)
+        if (user!.DisabledAt is not null)
         {
             await SecurityTrail.NoteAsync(db, clock, http, SecurityTrail.DisabledAccount, (user.Id, user.DisplayName), null, cancellation);
             return Problems.Make(StatusCodes.Status400BadRequest, "account-disabled", "This account is disabled. Ask your administrator.");
         }
-        var now = clock.Now;
+        var (now, principal) = (clock.Now, SessionPrincipal.Of(user.Id, user.DisplayName));
         await db.Users.Where(u => u.Id == user.Id).ExecuteUpdateAsync(s => s.SetProperty(u => u.LastSignInAt, now), cancellation);
         await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.SignedIn, null, cancellation);
         await BeginAsync(principal, db, clock, http, cancellation);
@@ -212,8 +214,9 @@ internal static class Session
             await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.PasswordChanged, null, cancellation);
             await transaction.CommitAsync(cancellation);
         }
-        if (await SessionPrincipal.OfAccountAsync(db, user.Id, cancellation) is not { } anew)
+        if (user.DisabledAt is not null)
             return Problems.Forbidden();
+        var anew = SessionPrincipal.Of(user.Id, user.DisplayName);
         await BeginAsync(anew, db, clock, http, cancellation);
         return TypedResults.Ok(await Describe(anew, db, clock, cancellation));
     }
@@ -236,14 +239,19 @@ internal static class Session
     {
         var firm = await db.Firms.AsNoTracking().SingleOrDefaultAsync(cancellation);
         var today = await clock.TodayAsync(db, cancellation);
-        var user =
-            principal.Identity?.IsAuthenticated == true ? await db.Users.AsNoTracking().FirstOrDefaultAsync(u => u.Id == principal.Id(), cancellation) : null;
+        var holder = principal.Identity?.IsAuthenticated == true ? await AccountHolder.FindAsync(db, principal.Id(), today, cancellation) : null;
         return new SessionResponse(
             firm is null ? null : new FirmResponse(firm.Name, firm.Currency),
             today,
-            user is null
+            holder is null
                 ? null
-                : new UserResponse(user.Id, user.DisplayName, user.Email!, user.Language, [.. principal.FindAll(ClaimTypes.Role).Select(c => c.Value)])
+                : new UserResponse(
+                    holder.AccountId,
+                    holder.Name,
+                    holder.Email ?? "",
+                    holder.Language,
+                    [.. Things.Rights.Where(r => holder.Rights.May(r.Action, r.Thing)).Select(r => $"{r.Action} {r.Thing}")]
+                )
         );
     }
 }
@@ -273,4 +281,5 @@ public sealed record SessionResponse(FirmResponse? Firm, LocalDate Today, UserRe
 
 public sealed record FirmResponse(string Name, string Currency);
 
-public sealed record UserResponse(Guid Id, string Name, string Email, string Language, string[] Roles);
+/// <param name="Rights">What they may do, of all people or of some: an action and a thing, such as "edit template".</param>
+public sealed record UserResponse(Guid Id, string Name, string Email, string Language, string[] Rights);

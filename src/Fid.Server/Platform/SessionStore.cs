@@ -55,16 +55,24 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, FirmClock clock,
         var found = await db
             .UserSessions.AsNoTracking()
             .Where(s => s.KeyHash == hash && s.EndedAt == null && s.EndsAt > now)
-            .Select(s => new
-            {
-                s.Id,
-                s.UserId,
-                s.StartedAt,
-                s.EndsAt,
-            })
+            .Join(
+                db.Users.Where(u => u.DisabledAt == null),
+                s => s.UserId,
+                u => u.Id,
+                (s, u) =>
+                    new
+                    {
+                        s.Id,
+                        s.UserId,
+                        u.DisplayName,
+                        s.StartedAt,
+                        s.EndsAt,
+                    }
+            )
             .SingleOrDefaultAsync();
-        if (found is null || await SessionPrincipal.OfAccountAsync(db, found.UserId) is not { } principal)
+        if (found is null)
             return null;
+        var principal = SessionPrincipal.Of(found.UserId, found.DisplayName);
         principal.Identities.First().AddClaim(new Claim(FidClaims.Session, found.Id.ToString()));
         var properties = new AuthenticationProperties { IssuedUtc = found.StartedAt.ToDateTimeOffset(), ExpiresUtc = found.EndsAt.ToDateTimeOffset() };
         return new AuthenticationTicket(principal, properties, IdentityConstants.ApplicationScheme);

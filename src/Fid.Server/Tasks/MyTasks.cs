@@ -30,7 +30,7 @@ internal static class MyTasks
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var stages = await Stage.PlanAsync(db, cancellation);
-        var own = await OwnTasks.OfAsync(actor, db, cancellation);
+        var own = new OwnTasks(actor, db);
         var hires = await HiresUnderWay.LoadAsync(db, hires => own.Concerning(hires, openOnly: true), cancellation, tasks);
 
         var seen = new VisibleFacts(reader, names);

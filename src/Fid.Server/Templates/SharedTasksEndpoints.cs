@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Templates;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Templates;
 using Fid.Server.Platform;
@@ -14,10 +15,10 @@ internal static class SharedTasksEndpoints
 {
     public static void MapSharedTasks(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/ready-tasks", Ready).WhoMay(Access.Coordinates);
-        app.MapGet("/api/shared-tasks", List).WhoMay(Access.Coordinates);
-        app.MapPut("/api/shared-tasks/{key}", Save).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(412);
-        app.MapDelete("/api/shared-tasks/{key}", Remove).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
+        app.MapGet("/api/ready-tasks", Ready).WhoMay(Actions.Edit, Things.Template);
+        app.MapGet("/api/shared-tasks", List).WhoMay(Actions.Edit, Things.Template);
+        app.MapPut("/api/shared-tasks/{key}", Save).WhoMay(Actions.Edit, Things.Template).ProducesProblem(400).ProducesProblem(412);
+        app.MapDelete("/api/shared-tasks/{key}", Remove).WhoMay(Actions.Edit, Things.Template).ProducesProblem(404).ProducesProblem(409);
     }
 
     private static Ok<ReadyTask[]> Ready() => TypedResults.Ok(ReadyTasks.All.ToArray());

@@ -1,6 +1,7 @@
 using Fid.Acts;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Templates;
 using Fid.Server.Platform;
@@ -16,9 +17,15 @@ internal static class TemplateDraftEndpoints
     public static void MapTemplateDrafts(this IEndpointRouteBuilder app)
     {
         var draft = app.MapGroup("/api/templates/{code}/draft");
-        draft.MapPut("", Save).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409).ProducesProblem(412);
-        draft.MapDelete("", Discard).WhoMay(Access.Coordinates).ProducesProblem(409).ProducesProblem(412);
-        draft.MapPost("/publish", Publish).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(412);
+        draft.MapPut("", Save).WhoMay(Actions.Edit, Things.Template).ProducesProblem(400).ProducesProblem(409).ProducesProblem(412);
+        draft.MapDelete("", Discard).WhoMay(Actions.Edit, Things.Template).ProducesProblem(409).ProducesProblem(412);
+        draft
+            .MapPost("/publish", Publish)
+            .WhoMay(Actions.Edit, Things.Template)
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(412);
     }
 
     private static async Task<Results<Ok<TemplateDraftResponse>, ProblemHttpResult>> Save(

@@ -8,6 +8,7 @@ using Fid.Acts.Templates;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
 using Fid.Core.Planning;
+using Fid.Core.Rights;
 using Fid.Core.Templates;
 using Fid.Data;
 using Fid.Data.Hires;
@@ -26,8 +27,8 @@ internal static class TemplateExamples
 {
     public static void MapTemplateExamples(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/templates/{code}/example", Work).WhoMay(Access.ReadsRecords).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
-        app.MapPost("/api/templates/people", People).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly);
+        app.MapPost("/api/templates/{code}/example", Work).WhoMay(Actions.See, Things.Template).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
+        app.MapPost("/api/templates/people", People).WhoMay(Actions.Edit, Things.Template).RequireRateLimiting(RateLimits.Costly);
     }
 
     private static async Task<Results<Ok<TemplateExample>, ProblemHttpResult>> Work(
@@ -79,7 +80,7 @@ internal static class TemplateExamples
         var display = await RecordReader.DisplayAsync(db, fields, layered.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation);
         var facts = layered.Values.ToDictionary(v => v.Key, v => v.Value.Value);
         facts["start_date"] = JsonSerializer.SerializeToElement(start.ToString("uuuu-MM-dd", null));
-        var completeness = Completeness.Count(fields.Set, facts, start, reader.Roles);
+        var completeness = Completeness.Count(fields.Set, facts, start, reader.Everybody);
         return TypedResults.Ok(
             new TemplateExample(
                 use.Code,
@@ -250,7 +251,13 @@ internal static class TemplateExamples
         var (formula, mistake) = request.When is null ? (null, null) : RecordFormula.Read(request.When);
         if (mistake is not null)
             return TypedResults.Ok(new ApplyingPeople(0, [], mistake.Message));
-        var active = await ActiveRecords.LoadAsync(db, today, cancellation, fields: formula is null ? [] : [.. formula.Names]);
+        var active = await ActiveRecords.LoadAsync(
+            db,
+            today,
+            cancellation,
+            only: await reader.ReadableAsync(db, cancellation),
+            fields: formula is null ? [] : [.. formula.Names]
+        );
         var calendar = new Core.Calendars.WorkCalendar(Core.Calendars.RestMask.Weekend, []);
         var returning = await TemplateUpdates.ReturningAsync(db, cancellation);
         var applies = active

@@ -1,6 +1,7 @@
 using Fid.Acts;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Templates;
 using Fid.Server.Platform;
@@ -13,9 +14,9 @@ internal static class TemplateFiles
 {
     public static void MapTemplateFiles(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/templates/{code}/file", Export).WhoMay(Access.Coordinates).ProducesProblem(404);
-        app.MapPost("/api/templates/import/check", Check).WhoMay(Access.Coordinates).ProducesProblem(400);
-        app.MapPost("/api/templates/import", Import).WhoMay(Access.Coordinates).ProducesProblem(400);
+        app.MapGet("/api/templates/{code}/file", Export).WhoMay(Actions.Edit, Things.Template).ProducesProblem(404);
+        app.MapPost("/api/templates/import/check", Check).WhoMay(Actions.Edit, Things.Template).ProducesProblem(400);
+        app.MapPost("/api/templates/import", Import).WhoMay(Actions.Edit, Things.Template).ProducesProblem(400);
     }
 
     private static async Task<Results<Ok<TemplateExport>, ProblemHttpResult>> Export(

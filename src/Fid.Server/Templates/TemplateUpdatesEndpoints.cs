@@ -3,6 +3,7 @@ using Fid.Acts;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core;
+using Fid.Core.Rights;
 using Fid.Core.Templates;
 using Fid.Data;
 using Fid.Data.Templates;
@@ -20,11 +21,11 @@ internal static class TemplateUpdatesEndpoints
 {
     public static void MapTemplateUpdates(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/templates/updates", Runs).WhoMay(Access.Coordinates);
-        app.MapPost("/api/templates/updates", Apply).WhoMay(Access.Coordinates).ProducesProblem(400).ProducesProblem(409);
-        app.MapPost("/api/templates/updates/{id:guid}/undo", Undo).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
-        app.MapGet("/api/templates/{code}/updates", Find).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly);
-        app.MapPost("/api/templates/{code}/touches", Touches).WhoMay(Access.Coordinates).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
+        app.MapGet("/api/templates/updates", Runs).WhoMay(Actions.Edit, Things.Template);
+        app.MapPost("/api/templates/updates", Apply).WhoMay(Actions.Edit, Things.Template).ProducesProblem(400).ProducesProblem(409);
+        app.MapPost("/api/templates/updates/{id:guid}/undo", Undo).WhoMay(Actions.Edit, Things.Template).ProducesProblem(404).ProducesProblem(409);
+        app.MapGet("/api/templates/{code}/updates", Find).WhoMay(Actions.Edit, Things.Template).RequireRateLimiting(RateLimits.Costly);
+        app.MapPost("/api/templates/{code}/touches", Touches).WhoMay(Actions.Edit, Things.Template).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
     }
 
     private static async Task<Ok<HireUpdateResponse[]>> Find(string code, Actor actor, FidDb db, CancellationToken cancellation)

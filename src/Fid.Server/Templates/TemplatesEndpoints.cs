@@ -2,6 +2,7 @@ using Fid.Acts;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Templates;
 using Fid.Server.Fields;
@@ -18,12 +19,12 @@ internal static class TemplatesEndpoints
 {
     public static void MapTemplates(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/templates", List).WhoMay(Access.ReadsRecords);
-        app.MapGet("/api/templates/editing", Editing).WhoMay(Access.Coordinates);
-        app.MapGet("/api/templates/{code}", Show).WhoMay(Access.ReadsRecords).ProducesProblem(404);
-        app.MapGet("/api/templates/{code}/versions", Versions).WhoMay(Access.ReadsRecords);
-        app.MapGet("/api/templates/{code}/compare", Compare).WhoMay(Access.ReadsRecords).ProducesProblem(404);
-        app.MapPut("/api/templates/{code}/retired", Retire).WhoMay(Access.Coordinates).ProducesProblem(404).ProducesProblem(409);
+        app.MapGet("/api/templates", List).WhoMay(Actions.See, Things.Template);
+        app.MapGet("/api/templates/editing", Editing).WhoMay(Actions.Edit, Things.Template);
+        app.MapGet("/api/templates/{code}", Show).WhoMay(Actions.See, Things.Template).ProducesProblem(404);
+        app.MapGet("/api/templates/{code}/versions", Versions).WhoMay(Actions.See, Things.Template);
+        app.MapGet("/api/templates/{code}/compare", Compare).WhoMay(Actions.See, Things.Template).ProducesProblem(404);
+        app.MapPut("/api/templates/{code}/retired", Retire).WhoMay(Actions.Edit, Things.Template).ProducesProblem(404).ProducesProblem(409);
         app.MapTemplateDrafts();
         app.MapTemplateExamples();
         app.MapTemplateUpdates();

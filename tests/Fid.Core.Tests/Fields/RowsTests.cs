@@ -45,7 +45,7 @@ public class RowsTests
                 JsonSerializer.Deserialize<Dictionary<string, JsonElement>>(values.Replace("@1", $"@{One}").Replace("@2", $"@{Two}"))!,
                 typed ?? [],
                 changed ?? [],
-                [role],
+                FieldRights.OfRoles(Set, [role]),
                 stage,
                 new LocalDate(2027, 3, 22),
                 RecordQuestion.NoLists

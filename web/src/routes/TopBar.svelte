@@ -9,23 +9,19 @@
   import { createQuery } from '@tanstack/svelte-query';
 
   let { goAnywhere, showKeys }: { goAnywhere: () => void; showKeys: () => void } = $props();
-  const intake = createQuery(() => waitingQuery(session.coordinates));
+  const intake = createQuery(() => waitingQuery(session.may('edit candidate')));
   const waiting = $derived(intake.data ?? 0);
   let you = $state<HTMLDetailsElement>();
 
   const places = $derived([
-    ...(session.seesArrivals ? [{ href: '/arrivals', name: text.t.places.arrivals, also: '/hires' }] : []),
+    ...(session.may('see hire') ? [{ href: '/arrivals', name: text.t.places.arrivals, also: '/hires' }] : []),
     { href: '/tasks', name: text.t.places.tasks, also: undefined },
-    ...(session.readsRecords
-      ? [
-          { href: '/people', name: text.t.places.people, also: undefined },
-          { href: '/templates', name: text.t.places.templates, also: undefined }
-        ]
-      : []),
-    ...(session.coordinates ? [{ href: '/fields', name: text.t.places.fields, also: undefined }] : []),
-    ...(session.readsRecords ? [{ href: '/lists', name: text.t.places.lists, also: '/setup' }] : []),
-    ...(session.coordinates ? [{ href: '/exchange', name: text.t.places.exchange, also: undefined }] : []),
-    ...(session.has('administrator') ? [{ href: '/admin', name: text.t.places.admin, also: undefined }] : [])
+    ...(session.may('see people') ? [{ href: '/people', name: text.t.places.people, also: undefined }] : []),
+    ...(session.may('see template') ? [{ href: '/templates', name: text.t.places.templates, also: undefined }] : []),
+    ...(session.may('edit fields') ? [{ href: '/fields', name: text.t.places.fields, also: undefined }] : []),
+    ...(session.may('see list') ? [{ href: '/lists', name: text.t.places.lists, also: '/setup' }] : []),
+    ...(session.exchanges ? [{ href: '/exchange', name: text.t.places.exchange, also: undefined }] : []),
+    ...(session.administers ? [{ href: '/admin', name: text.t.places.admin, also: undefined }] : [])
   ]);
   const isHere = (place: { href: string; also: string | undefined }) =>
     page.url.pathname.startsWith(place.href) || (place.also !== undefined && page.url.pathname.startsWith(place.also));

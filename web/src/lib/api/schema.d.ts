@@ -7347,7 +7347,12 @@ export interface components {
             configuration: components["schemas"]["JsonObject"];
             draft: null | components["schemas"]["DraftResponse"];
             stages: components["schemas"]["FieldStage"][];
+            /** @description The ids of the roles by which a field says who sees and who edits it. */
             roles: string[];
+            /** @description What each of them is called. */
+            roleLabels: {
+                [key: string]: components["schemas"]["Labels"];
+            };
             lists: string[];
             /** @description Keys of the fields that ship and cannot be taken away. */
             shipped: string[];
@@ -8821,6 +8826,8 @@ export interface components {
             attachments: components["schemas"]["TaskFile"][];
             since: null | components["schemas"]["LocalDate"];
             change: null | components["schemas"]["TaskChange"];
+            /** @description Whether the reader may tick it off. */
+            mayTick: boolean;
         };
         /**
          * @description A task's state; the first that fits.
@@ -9141,7 +9148,8 @@ export interface components {
             name: string;
             email: string;
             language: string;
-            roles: string[];
+            /** @description What they may do, of all people or of some: an action and a thing, such as "edit template". */
+            rights: string[];
         };
         ValueMove: {
             field: string;

@@ -25,21 +25,21 @@ class Session {
     return this.#value?.firm?.currency ?? 'EUR';
   }
 
-  has(...roles: string[]): boolean {
-    return roles.some((r) => this.user?.roles.includes(r));
+  /** Whether the user may do something with a thing, of all people or of some: an action and a thing, such as "edit template". */
+  may(right: string): boolean {
+    return this.user?.rights.includes(right) ?? false;
   }
-  get coordinates() {
-    return this.has('coordinator', 'administrator');
+  /** Whether there is something in Exchange for the user. */
+  get exchanges() {
+    return ['edit sheet', 'edit candidate', 'edit connection'].some((r) => this.may(r));
   }
-  get readsRecords() {
-    return this.coordinates || this.has('payroll');
-  }
-  get seesArrivals() {
-    return this.readsRecords || this.has('manager');
+  /** Whether there is something in Admin for the user. */
+  get administers() {
+    return ['see account', 'see role', 'edit work', 'see trail'].some((r) => this.may(r));
   }
   /** Where this person's day begins. */
   get home() {
-    return this.seesArrivals ? '/arrivals' : '/tasks';
+    return this.may('see hire') ? '/arrivals' : '/tasks';
   }
 
   /** Asks who it is, where that was not asked yet. */

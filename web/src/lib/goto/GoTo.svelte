@@ -24,22 +24,14 @@
   const isAnswered = $derived(asked.current === typed.trim() && !found.isPlaceholderData);
   const places = $derived(
     [
-      ...(session.seesArrivals ? [{ id: '/arrivals', title: text.t.places.arrivals }] : []),
+      ...(session.may('see hire') ? [{ id: '/arrivals', title: text.t.places.arrivals }] : []),
       { id: '/tasks', title: text.t.places.tasks },
-      ...(session.readsRecords
-        ? [
-            { id: '/people', title: text.t.places.people },
-            { id: '/templates', title: text.t.places.templates },
-            { id: '/lists', title: text.t.places.lists }
-          ]
-        : []),
-      ...(session.coordinates
-        ? [
-            { id: '/fields', title: text.t.places.fields },
-            { id: '/exchange', title: text.t.places.exchange }
-          ]
-        : []),
-      ...(session.has('administrator') ? [{ id: '/admin', title: text.t.places.admin }] : []),
+      ...(session.may('see people') ? [{ id: '/people', title: text.t.places.people }] : []),
+      ...(session.may('see template') ? [{ id: '/templates', title: text.t.places.templates }] : []),
+      ...(session.may('see list') ? [{ id: '/lists', title: text.t.places.lists }] : []),
+      ...(session.may('edit fields') ? [{ id: '/fields', title: text.t.places.fields }] : []),
+      ...(session.exchanges ? [{ id: '/exchange', title: text.t.places.exchange }] : []),
+      ...(session.administers ? [{ id: '/admin', title: text.t.places.admin }] : []),
       { id: '/account', title: text.t.top.account }
     ].filter((p) => fits(p.title, typed))
   );

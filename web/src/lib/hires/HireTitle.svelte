@@ -26,11 +26,11 @@
   const tabs = $derived(
     hire
       ? [
-          ...(session.seesArrivals ? [{ href: `/hires/${hire.id}/record`, label: `${t.record} ${filled}/${of}` }] : []),
+          ...(session.may('see record') ? [{ href: `/hires/${hire.id}/record`, label: `${t.record} ${filled}/${of}` }] : []),
           { href: `/hires/${hire.id}/checklist`, label: `${t.checklist} ${hire.done}/${hire.of}` },
-          ...(session.seesArrivals ? [{ href: `/hires/${hire.id}/history`, label: t.history }] : [])
+          ...(session.may('see record') ? [{ href: `/hires/${hire.id}/history`, label: t.history }] : [])
         ]
-      : session.seesArrivals
+      : session.may('see record')
         ? [
             { href: `/people/${employmentId}`, label: `${t.record} ${filled}/${of}` },
             { href: `/people/${employmentId}/history`, label: t.history }

@@ -1,5 +1,4 @@
 import { api, data, type Api } from '$lib/api/client';
-import { session } from '$lib/api/session.svelte';
 import { text } from '$lib/text/index.svelte';
 import { done, failed } from '$lib/ui/toast';
 import { useQueryClient } from '@tanstack/svelte-query';
@@ -18,9 +17,6 @@ export class Ticking {
   #busy = false;
 
   constructor(readonly hire: () => string) {}
-
-  /** Whether this person may tick the task here; owners of other tasks do so in My tasks. */
-  may = (task: Task) => session.coordinates || (task.owner === 'manager' && session.has('manager'));
 
   // The hire is held on to: by the time a reader takes something back, another may be on the screen.
   tick = (task: Task, hire = this.hire()) =>

@@ -46,7 +46,7 @@
           >{change.by}, {w.actions[change.action] ?? change.action}
           {text.t.source.from(change.origin)}, {text.day(change.at.slice(0, 10))}{change.stands ? '' : ` · ${w.undone}`}</span
         >
-        {#if session.coordinates}
+        {#if session.may('correct record')}
           <button type="button" class="link text-xs" onclick={() => (acting = { change: change.id, act: 'explain' })}>{w.explain}</button>
           {#if change.stands && change.canBeTakenBack}
             <button type="button" class="link text-xs" onclick={() => (acting = { change: change.id, act: 'takeBack' })}

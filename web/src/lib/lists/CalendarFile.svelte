@@ -29,7 +29,7 @@
   }
 </script>
 
-{#if session.coordinates}
+{#if session.may('edit list')}
   <input
     bind:this={input}
     type="file"

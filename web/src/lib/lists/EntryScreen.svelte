@@ -38,7 +38,7 @@
   let leaving = false;
 
   async function save() {
-    if (editing.busy || !session.coordinates) return;
+    if (editing.busy || !session.may('edit list')) return;
     const isNew = editing.isNew;
     try {
       const saved = await editing.save();
@@ -98,8 +98,8 @@
     </div>
     <div class="flex flex-wrap gap-3">
       {#if list.key === 'calendars'}<CalendarFile {editing} />{/if}
-      {#if there && !there.retired && session.coordinates}<Button onclick={() => (retiring = true)}>{w.retire}</Button>{/if}
-      {#if !dirty && session.coordinates && !editing.isNew}<Button look="primary" key="Ctrl+s" disabled>{w.save}</Button>{/if}
+      {#if there && !there.retired && session.may('edit list')}<Button onclick={() => (retiring = true)}>{w.retire}</Button>{/if}
+      {#if !dirty && session.may('edit list') && !editing.isNew}<Button look="primary" key="Ctrl+s" disabled>{w.save}</Button>{/if}
     </div>
   </div>
   <div class="grid gap-x-10 gap-y-6 pt-4 {View ? 'lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)] xl:grid-cols-[minmax(0,1fr)_32rem]' : ''}">
@@ -111,7 +111,7 @@
   </div>
 </div>
 
-{#if session.coordinates && (dirty || editing.isNew)}
+{#if session.may('edit list') && (dirty || editing.isNew)}
   <FooterSheet label={w.save} tone={editing.errors.length > 0 ? 'rust' : 'sea'}>
     <div class="min-w-0 flex-1 basis-56">
       <p class="font-semibold">{editing.isNew ? w.newOne : w.changes(editing.changed.length)}</p>

@@ -70,7 +70,7 @@
   {error}
   {quiet}
   onsearch={long ? (t) => (typed = t) : undefined}
-  onadd={session.coordinates && list !== 'people' ? (name) => (adding = name) : undefined}
+  onadd={session.may('edit list') && list !== 'people' ? (name) => (adding = name) : undefined}
   onchange={take}
 />
 {#if adding !== undefined}

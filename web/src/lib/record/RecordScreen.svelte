@@ -41,7 +41,7 @@
   let merging = $state(false);
   // Fetched for those who look after accounts: others load without.
   let AccountOf = $state<Component<{ employment: string }>>();
-  if (session.has('administrator')) void import('$lib/admin/AccountOf.svelte').then((part) => (AccountOf = part.default));
+  if (session.may('see account')) void import('$lib/admin/AccountOf.svelte').then((part) => (AccountOf = part.default));
   const t = $derived(recordWords());
 
   const record = $derived(query.data);
@@ -287,7 +287,7 @@
       >
         {#if record.asOf > record.today}<p class="text-soft pb-3 text-xs">{t.asOf(text.day(record.asOf))}</p>{/if}
         {#if readings.data}<Readings readings={readings.data} />{/if}
-        {#if session.coordinates}
+        {#if session.may('merge record')}
           <p class="pt-3 text-xs"><button type="button" class="link" onclick={() => (merging = true)}>{words().merge.act}</button></p>
         {/if}
         {#if record.otherStints.length > 0}

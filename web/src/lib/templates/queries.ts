@@ -24,7 +24,7 @@ export const editingQuery = () =>
     queryKey: templateKeys.editing,
     queryFn: () => data(api.GET('/api/templates/editing')),
     staleTime: 60_000,
-    enabled: session.coordinates
+    enabled: session.may('edit template')
   }));
 
 /** The firm's shared tasks, and the templates that have them. */
@@ -32,5 +32,5 @@ export const sharedTasksQuery = () =>
   createQuery(() => ({
     queryKey: templateKeys.shared,
     queryFn: () => data(api.GET('/api/shared-tasks')),
-    enabled: session.coordinates
+    enabled: session.may('edit template')
   }));

@@ -21,7 +21,7 @@
   import { hireKeys } from '$lib/hires/queries';
 
   const arrivals = createQuery(() => ({ queryKey: hireKeys.arrivals, queryFn: () => data(api.GET('/api/arrivals')) }));
-  const intake = createQuery(() => waitingQuery(session.coordinates));
+  const intake = createQuery(() => waitingQuery(session.may('edit candidate')));
   const fromRecruiting = $derived(intake.data ?? 0);
   const t = $derived(text.t.arrivals);
 
@@ -45,7 +45,7 @@
   }
   // Other places lead here to open a hire.
   $effect(() => {
-    if (page.url.hash === '#new' && session.coordinates) void newHire();
+    if (page.url.hash === '#new' && session.may('open hire')) void newHire();
   });
   async function moveStart() {
     Move ??= (await import('$lib/hires/MoveStart.svelte')).default;
@@ -60,14 +60,14 @@
 
   $effect(() =>
     keys.use(() => [
-      ...(session.coordinates ? [{ key: 'n', label: text.t.keys.newHire, run: () => void newHire() }] : []),
+      ...(session.may('open hire') ? [{ key: 'n', label: text.t.keys.newHire, run: () => void newHire() }] : []),
       { key: 'ArrowDown', label: text.t.keys.down, run: () => step(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => step(-1) },
       { key: '/', label: text.t.keys.filter, run: () => finder?.focus() },
       ...(view.chosen
         ? [
             { key: 'Enter', label: text.t.keys.open, run: () => void goto(checklist(view.chosen!)) },
-            ...(session.seesArrivals ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(record(view.chosen!)) }] : []),
+            ...(session.may('see record') ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(record(view.chosen!)) }] : []),
             { key: 'Escape', run: () => (view.selected = undefined) }
           ]
         : [])
@@ -97,14 +97,14 @@
           <a class="link text-ochre font-semibold" href="/exchange/intake">{text.t.top.fromRecruiting(fromRecruiting)}</a>
         </p>
       {/if}
-      {#if session.coordinates}<Button look="primary" key="n" onclick={newHire}>{t.newHire}</Button>{/if}
+      {#if session.may('open hire')}<Button look="primary" key="n" onclick={newHire}>{t.newHire}</Button>{/if}
     </div>
 
     {#if view.all.length === 0}
       <div class="border-ink mt-6 max-w-lg border-t pt-4">
         <h2 class="text-lg">{t.emptyTitle}</h2>
         <p class="text-soft mt-1 mb-4">{t.empty}</p>
-        {#if session.coordinates}<p><a class="link font-semibold" href="/setup">{t.setUp}</a></p>{/if}
+        {#if session.may('edit list')}<p><a class="link font-semibold" href="/setup">{t.setUp}</a></p>{/if}
       </div>
     {:else}
       <div class="flex flex-wrap items-center justify-between gap-x-8 gap-y-2 pb-3 text-xs">

@@ -34,8 +34,8 @@
     {/if}
   </div>
   <div class="flex flex-wrap gap-3">
-    {#if session.coordinates}<Button onclick={moveStart}>{t.moveStart}</Button>{/if}
-    {#if session.seesArrivals}<Button key="e" onclick={() => goto(record)}>{t.openRecord}</Button>{/if}
+    {#if session.may('edit hire')}<Button onclick={moveStart}>{t.moveStart}</Button>{/if}
+    {#if session.may('see record')}<Button key="e" onclick={() => goto(record)}>{t.openRecord}</Button>{/if}
     <Button look="primary" key="Enter" onclick={() => goto(checklist)}>{t.openChecklist}</Button>
   </div>
 </FooterSheet>

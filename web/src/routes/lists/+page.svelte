@@ -19,7 +19,7 @@
   <div class="page pb-8">
     <div class="flex flex-wrap items-baseline justify-between gap-3 pt-5 pb-1">
       <h1 class="text-2xl">{w.title}</h1>
-      {#if session.coordinates}<a class="link font-semibold" href="/setup">{w.setup}</a>{/if}
+      {#if session.may('edit list')}<a class="link font-semibold" href="/setup">{w.setup}</a>{/if}
     </div>
     <p class="text-soft">{w.intro}</p>
     <div class="gap-x-12 lg:columns-2">

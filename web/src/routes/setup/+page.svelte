@@ -61,6 +61,6 @@
       {/each}
     </ul>
     <Settings settings={setup.data.settings} />
-    {#if session.has('administrator')}<Colleagues />{/if}
+    {#if session.may('edit account')}<Colleagues />{/if}
   </div>
 {/if}

@@ -53,7 +53,7 @@
       { key: 'ArrowDown', label: text.t.keys.down, run: () => step(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => step(-1) },
       ...(chosen ? [{ key: 'd', label: text.t.keys.done, run: () => tick(chosen) }] : []),
-      ...(chosen && session.seesArrivals
+      ...(chosen && session.may('see hire')
         ? [{ key: 'Enter', label: text.t.keys.open, run: () => void goto(`/hires/${chosen.hireId}/checklist`) }]
         : []),
       { key: 'Escape', run: () => (selected = undefined) }
@@ -83,7 +83,7 @@
       >
       <p class="text-soft text-xs">
         {t.for}
-        {#if session.seesArrivals}<a class="link text-ink font-semibold" href="/hires/{task.hireId}/checklist"><bdi>{task.hire}</bdi></a
+        {#if session.may('see hire')}<a class="link text-ink font-semibold" href="/hires/{task.hireId}/checklist"><bdi>{task.hire}</bdi></a
           >{:else}<strong class="text-ink"><bdi>{task.hire}</bdi></strong>{/if}
         · {[task.job, task.site].filter(Boolean).join(' · ')} · {t.starts(text.day(task.start))}
       </p>

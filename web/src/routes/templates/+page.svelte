@@ -53,7 +53,7 @@
       failed(w.importing.noFile);
     }
   }
-  $effect(() => keys.use(() => (session.coordinates ? [{ key: 'a', label: w.newTemplate, run: () => ask(false) }] : [])));
+  $effect(() => keys.use(() => (session.may('edit template') ? [{ key: 'a', label: w.newTemplate, run: () => ask(false) }] : [])));
 </script>
 
 <svelte:head><title>{w.title} · Fid</title></svelte:head>
@@ -106,7 +106,7 @@
   <div class="page pb-8">
     <div class="flex flex-wrap items-end justify-between gap-3 pt-5 pb-2">
       <h1 class="text-2xl leading-tight">{w.news(roles.length, addOns.length)}</h1>
-      {#if session.coordinates}
+      {#if session.may('edit template')}
         <div class="flex flex-wrap items-center gap-3">
           <label class="link cursor-pointer text-xs"
             >{w.importIt}<input
@@ -140,7 +140,7 @@
         </div>
       </div>
     {/if}
-    {#if session.coordinates}<SharedTasks />{/if}
+    {#if session.may('edit template')}<SharedTasks />{/if}
   </div>
   {#if naming}
     <Naming

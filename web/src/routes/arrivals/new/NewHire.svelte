@@ -241,7 +241,9 @@
       </p>
       <div class="flex flex-wrap gap-3">
         <Button key="Ctrl+Enter" disabled={openHireMutation.isPending} onclick={() => openHire(true)}>{t.openRest}</Button>
-        <Button type="submit" look="primary" key="Ctrl+s" disabled={openHireMutation.isPending || !session.coordinates}>{t.open}</Button>
+        <Button type="submit" look="primary" key="Ctrl+s" disabled={openHireMutation.isPending || !session.may('open hire')}
+          >{t.open}</Button
+        >
       </div>
     </div>
   </form>

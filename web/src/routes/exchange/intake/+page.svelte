@@ -197,7 +197,7 @@
     <div class="grid gap-x-10 lg:grid-cols-2">
       <section aria-labelledby="runs">
         <h2 id="runs" class="pt-6 pb-1 text-base">{w.intake.runs}</h2>
-        {#if session.has('administrator')}
+        {#if session.may('edit connection')}
           <form
             class="flex items-end gap-3"
             onsubmit={(e) => {

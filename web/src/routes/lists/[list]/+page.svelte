@@ -55,7 +55,7 @@
       { key: 'ArrowDown', label: text.t.keys.down, run: () => move(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => move(-1) },
       { key: 'e', label: w.open, run: () => chosen && void goto(entryPath(list, chosen.code)) },
-      { key: 'a', label: w.add, run: () => session.coordinates && void goto(`/lists/${list}/+`) },
+      { key: 'a', label: w.add, run: () => session.may('edit list') && void goto(`/lists/${list}/+`) },
       { key: 'Escape', run: () => (selected ? (selected = undefined) : void goto('/lists')) }
     ])
   );
@@ -77,7 +77,7 @@
       <div class="flex flex-wrap gap-3">
         <a class="link self-center text-xs font-semibold" href="/api/lists/{list}/sheet.xlsx?language={text.language}" download>{w.sheet}</a
         >
-        {#if session.coordinates}
+        {#if session.may('edit list')}
           <a class="link self-center text-xs font-semibold" href="/exchange/new?list={list}">{w.fromSheet}</a>
           <Button look="primary" key="a" onclick={() => goto(`/lists/${list}/+`)}>{w.add}</Button>
         {/if}
@@ -101,7 +101,7 @@
     {#if rows.length === 0}
       <p class="border-ink border-t py-5">
         {find || retired ? w.noneFound : w.none}
-        {#if !find && !retired && session.coordinates}<a class="link" href="/setup#{list}">{w.setup}</a>{/if}
+        {#if !find && !retired && session.may('edit list')}<a class="link" href="/setup#{list}">{w.setup}</a>{/if}
       </p>
     {:else if tree}
       <Tree list={summary} {rows} bind:selected />

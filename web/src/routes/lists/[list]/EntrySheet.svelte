@@ -40,7 +40,7 @@
   </div>
   <div class="flex flex-wrap gap-3">
     {#if entry.usage}<Button onclick={() => (showing = true)}>{w.showUsers}</Button>{/if}
-    {#if session.coordinates}
+    {#if session.may('edit list')}
       {#if entry.retired}
         <Button
           onclick={() => act(data(api.POST('/api/lists/{list}/entries/{code}/restore', { params: { path } })), w.restored(entry.name))}

@@ -66,7 +66,7 @@
   }
 </script>
 
-{#if session.coordinates}<p class="text-faint pb-1 text-xs">{w.tree.hint}</p>{/if}
+{#if session.may('edit list')}<p class="text-faint pb-1 text-xs">{w.tree.hint}</p>{/if}
 <table class="border-ink w-full border-t text-left">
   <thead class="sr-only"><tr><th>{w.name}</th><th>{w.usedBy}</th></tr></thead>
   <tbody>
@@ -78,7 +78,7 @@
             ? 'bg-sea-tint'
             : 'hover:bg-sheet'}"
         aria-selected={selected === row.code}
-        draggable={session.coordinates}
+        draggable={session.may('edit list')}
         onclick={() => (selected = row.code)}
         ondragstart={(e) => {
           dragged = row.code;

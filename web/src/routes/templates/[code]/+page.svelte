@@ -25,6 +25,6 @@
   <Waiting error={template.error} retry={() => template.refetch()} />
 {:else}
   {#key code}
-    <TemplateScreen template={template.data} mayEdit={session.coordinates} />
+    <TemplateScreen template={template.data} mayEdit={session.may('edit template')} />
   {/key}
 {/if}

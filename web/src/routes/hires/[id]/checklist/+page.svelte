@@ -42,7 +42,7 @@
     const from = Math.min(today - 7, start - 7);
     return new TimeScale(Math.max(from, today - 28), Math.max(today, start) + 35, chartWidth);
   });
-  const isMine = (task: Task) => task.owner === 'coordinator' && session.coordinates;
+  const isMine = (task: Task) => task.owner === 'coordinator' && session.may('edit task');
 
   function stageNote(stage: Api['StageResponse']) {
     if (stage.state === 'passed') return t.stagePassed;
@@ -77,8 +77,8 @@
     keys.use(() => [
       { key: 'ArrowDown', label: text.t.keys.down, run: () => step(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => step(-1) },
-      ...(session.seesArrivals ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(`/hires/${id}/record`) }] : []),
-      ...(chosen && ticking.may(chosen) && !chosen.done && !chosen.skippedWhy
+      ...(session.may('see record') ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(`/hires/${id}/record`) }] : []),
+      ...(chosen && chosen.mayTick && !chosen.done && !chosen.skippedWhy
         ? [{ key: 'd', label: text.t.keys.done, run: () => void ticking.tick(chosen) }]
         : []),
       { key: 'Escape', run: () => (selected ? (selected = undefined) : void goto(session.home)) }
@@ -161,7 +161,7 @@
   {#if chosen}
     <TaskSheet hire={id} task={chosen} {ticking} mine={isMine(chosen)} />
   {/if}
-  {#if session.coordinates}<MoveStart bind:open={moving} {id} to={moveTo} />{/if}
+  {#if session.may('edit hire')}<MoveStart bind:open={moving} {id} to={moveTo} />{/if}
   {#if ending}
     <CloseHire bind:open={ending} {id} name={`${h.givenName} ${h.familyName}`.trim()} start={h.start} onmove={() => move(null)} />
   {/if}

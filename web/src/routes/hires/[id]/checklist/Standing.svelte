@@ -35,7 +35,7 @@
       {#if chase}<p class="text-xs">{t.latestFirst(chase.name, dueWords(chase))}</p>{/if}
     {/if}
   </div>
-  {#if session.coordinates}
+  {#if session.may('edit hire')}
     <div class="flex flex-wrap items-end gap-3">
       <div class="w-44">
         <DateField

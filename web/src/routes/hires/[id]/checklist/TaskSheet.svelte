@@ -69,14 +69,14 @@
       </div>
     {/if}
   </div>
-  {#if ticking.may(task)}
+  {#if task.mayTick}
     <div class="flex flex-wrap gap-3">
       {#if task.done}
         <Button onclick={() => ticking.untick(task)}>{t.undoDone}</Button>
       {:else if task.skippedWhy}
-        {#if session.coordinates}<Button onclick={() => ticking.unskip(task)}>{t.unskip}</Button>{/if}
+        {#if session.may('edit task')}<Button onclick={() => ticking.unskip(task)}>{t.unskip}</Button>{/if}
       {:else}
-        {#if session.coordinates}<Button onclick={() => (skipping = true)}>{t.skip}</Button>{/if}
+        {#if session.may('edit task')}<Button onclick={() => (skipping = true)}>{t.skip}</Button>{/if}
         <Button look="primary" key="d" onclick={() => ticking.tick(task)}>{t.act}</Button>
       {/if}
     </div>

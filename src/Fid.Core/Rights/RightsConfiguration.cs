@@ -1,0 +1,122 @@
+using System.Buffers;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using Fid.Core.Fields;
+using Fid.Core.Json;
+
+namespace Fid.Core.Rights;
+
+/// <summary>The firm's own roles and groups, as one JSON document. The roles that ship stand beside them and are not part of it.</summary>
+/// <param name="Roles">The roles, in order.</param>
+/// <param name="Groups">The groups of people that rights and grants speak of.</param>
+public sealed record RightsConfiguration(IReadOnlyList<RoleDefinition> Roles, IReadOnlyList<PeopleGroup> Groups)
+{
+    private static readonly Shape Document = new("roles", "groups");
+    private static readonly Shape RoleShape = new("id", "label", "fields", "rights");
+    private static readonly Shape GroupShape = new("id", "label", "when");
+
+    /// <summary>What a firm starts with: nothing of its own.</summary>
+    public static RightsConfiguration Empty { get; } = new([], []);
+
+    /// <summary>Reads a configuration; problems have the path to what cannot be read.</summary>
+    /// <param name="json">UTF-8 JSON.</param>
+    public static Result<RightsConfiguration> Read(ReadOnlySpan<byte> json)
+    {
+        var problems = new List<Problem>();
+        try
+        {
+            var question = new QuestionReader(json, problems);
+            List<RoleDefinition> roles = [];
+            List<PeopleGroup> groups = [];
+            var seen = 0u;
+            if (question.Object())
+                while (question.Property(Document, ref seen) is var at and >= 0)
+                {
+                    if (at == 0)
+                        roles = question.Items(ReadRole);
+                    else
+                        groups = question.Items(ReadGroup);
+                }
+            question.End();
+            return problems.Count > 0 ? Result<RightsConfiguration>.Failed(problems) : new RightsConfiguration(roles, groups);
+        }
+        catch (Exception e) when (e is JsonException or InvalidOperationException { Source: "System.Text.Json" or "System.Text.Json.Rethrowable" })
+        {
+            return Result<RightsConfiguration>.Failed(new Problem("", "malformed-json", "This is not JSON."));
+        }
+    }
+
+    /// <summary>The configuration as UTF-8 JSON.</summary>
+    public byte[] Write()
+    {
+        var buffer = new ArrayBufferWriter<byte>();
+        using (var writer = new Utf8JsonWriter(buffer, new JsonWriterOptions { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }))
+        {
+            writer.WriteStartObject();
+            writer.WriteStartArray("roles");
+            foreach (var role in Roles)
+                Write(writer, role);
+            writer.WriteEndArray();
+            writer.WriteStartArray("groups");
+            foreach (var group in Groups)
+            {
+                writer.WriteStartObject();
+                writer.WriteString("id", group.Id);
+                FieldWriter.Labels(writer, group.Labels);
+                writer.WriteString("when", group.When);
+                writer.WriteEndObject();
+            }
+            writer.WriteEndArray();
+            writer.WriteEndObject();
+        }
+        return buffer.WrittenSpan.ToArray();
+    }
+
+    /// <summary>A role as it stands in the document.</summary>
+    public static void Write(Utf8JsonWriter writer, RoleDefinition role)
+    {
+        writer.WriteStartObject();
+        writer.WriteString("id", role.Id);
+        FieldWriter.Labels(writer, role.Labels);
+        writer.WriteStartArray("fields");
+        foreach (var reach in role.FieldReaches)
+            RightsJson.Write(writer, reach);
+        writer.WriteEndArray();
+        writer.WriteStartArray("rights");
+        foreach (var right in role.Rights)
+            RightsJson.Write(writer, right);
+        writer.WriteEndArray();
+        writer.WriteEndObject();
+    }
+
+    private static RoleDefinition ReadRole(ref QuestionReader question)
+    {
+        var role = new RoleDefinition("", new Dictionary<string, string>(), [], []);
+        var seen = 0u;
+        if (question.Object())
+            while (question.Property(RoleShape, ref seen) is var at and >= 0)
+                role = at switch
+                {
+                    0 => role with { Id = question.Id() },
+                    1 => role with { Labels = FieldReader.ReadLabels(ref question) },
+                    2 => role with { FieldReaches = question.Items(RightsJson.ReadReach) },
+                    _ => role with { Rights = question.Items(RightsJson.ReadRight) },
+                };
+        return role;
+    }
+
+    private static PeopleGroup ReadGroup(ref QuestionReader question)
+    {
+        var group = new PeopleGroup("", new Dictionary<string, string>(), "");
+        var seen = 0u;
+        if (question.Object())
+            while (question.Property(GroupShape, ref seen) is var at and >= 0)
+                group = at switch
+                {
+                    0 => group with { Id = question.Id() },
+                    1 => group with { Labels = FieldReader.ReadLabels(ref question) },
+                    _ => group with { When = question.Text() },
+                };
+        return group;
+    }
+}
