@@ -16,6 +16,9 @@ public static class Locks
     /// <summary>One at a time saves, publishes or throws away the draft of the fields.</summary>
     public static Task FieldDraftAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.FieldDraft, 0xF1E1D5, cancellation);
 
+    /// <summary>One at a time saves, publishes or throws away the draft of roles and groups.</summary>
+    public static Task RightsDraftAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.RightsDraft, 0x819475, cancellation);
+
     /// <summary>One at a time publishes templates.</summary>
     public static Task TemplatesAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.Templates, 0x7E4B1A7E, cancellation);
 
@@ -148,6 +151,7 @@ internal enum LockLevel
 {
     Nothing,
     FieldDraft,
+    RightsDraft,
     Templates,
     UpdateRun,
     Feed,

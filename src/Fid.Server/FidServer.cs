@@ -155,6 +155,7 @@ public static class FidServer
         app.MapOpenApi("/api/openapi.json").RequireAuthorization(Access.Anybody);
         app.MapHealth();
         app.MapSession();
+        app.MapRoles();
         app.MapTrail();
         app.MapAccounts();
         app.MapInvitations();

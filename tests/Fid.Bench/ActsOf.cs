@@ -28,7 +28,7 @@ internal static class ActsOf
     public static async Task<Actor> CoordinatorAsync(IServiceProvider services)
     {
         var (db, clock) = (services.GetRequiredService<FidDb>(), services.GetRequiredService<FirmClock>());
-        var orla = await db.RoleGrants.Where(g => g.Role == ShippedRoles.Coordinator).Select(g => g.AccountId!.Value).FirstAsync();
+        var orla = await db.RoleGrants.Where(g => g.Role == ShippedRoles.Coordinator).Select(g => g.AccountId).FirstAsync();
         return await Actor.OfAccountAsync(orla, "exchange", clock, db, default);
     }
 }

@@ -40,6 +40,17 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["PUT /api/accounts/{id:guid}/disabled"] = ["piet"],
         ["DELETE /api/accounts/{id:guid}/disabled"] = ["piet"],
         ["DELETE /api/accounts/{id:guid}/sessions"] = ["piet"],
+        ["POST /api/accounts/{id:guid}/grants"] = ["piet"],
+        ["DELETE /api/accounts/{id:guid}/grants/{grant:guid}"] = ["piet"],
+        ["GET /api/rights"] = ["piet"],
+        ["GET /api/rights/schema.json"] = null,
+        ["GET /api/rights/versions"] = ["piet"],
+        ["GET /api/rights/versions/{version:int}"] = ["piet"],
+        ["GET /api/rights/explained"] = ["piet"],
+        ["PUT /api/rights/draft"] = ["piet"],
+        ["DELETE /api/rights/draft"] = ["piet"],
+        ["POST /api/rights/draft/review"] = ["piet"],
+        ["POST /api/rights/draft/publish"] = ["piet"],
         ["POST /api/invitations/look"] = null,
         ["POST /api/invitations/password"] = null,
         ["GET /api/jobs"] = ["piet"],
@@ -259,6 +270,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         + pattern
             .TrimStart('/')
             .Replace("{id:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
+            .Replace("{grant:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
             .Replace("{file:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
             .Replace("{version:int}", "0", StringComparison.Ordinal)
             .Replace("{change:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)

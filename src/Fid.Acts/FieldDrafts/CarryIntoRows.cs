@@ -1,6 +1,7 @@
 using System.Text;
 using System.Text.Json;
 using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Rights;
@@ -41,7 +42,7 @@ public sealed class CarryIntoRows(FidDb db)
         var carried = await CarryValuesAsync(set, fields, author, cancellation);
         await db.SaveManyAsync(cancellation);
         // Which fields there are is other than it was, whether anything was stored in them or not.
-        await _publishing.ReprojectAsync(cancellation);
+        await RecordReprojection.DoAsync(db, cancellation);
         await act.CommitAsync(cancellation);
         return carried;
     }

@@ -14,9 +14,6 @@ namespace Fid.Acts.FieldDrafts;
 /// <summary>Looks through drafts of the record's fields, and makes them live.</summary>
 public sealed class FieldPublishing(FidDb db)
 {
-    // Whole records: of more at once the values of a large firm would fill the memory.
-    private const int CountedAtOnce = 5_000;
-
     /// <summary>The findings that keep a draft from being published; the others are advice.</summary>
     public static bool Blocks(Finding finding) =>
         finding.Code is not ("duplicate-label" or "never-true" or "nothing-to-choose" or "default-outside" or "strands-values");
@@ -39,7 +36,8 @@ public sealed class FieldPublishing(FidDb db)
     {
         var live = (await VersionAsync(await LiveVersionAsync(cancellation), cancellation))!;
         var stages = await StagesAsync(cancellation);
-        string[] roles = [.. (await LiveRights.LiveAsync(db, cancellation)).Roles.Select(r => r.Id)];
+        var rights = await LiveRights.LiveAsync(db, cancellation);
+        string[] roles = [.. rights.Roles.Select(r => r.Id)];
         var lists = (await db.ListEntries.AsNoTracking().Select(e => new { e.List, e.Code }).ToListAsync(cancellation))
             .GroupBy(e => e.List)
             .ToDictionary(g => g.Key, g => (IReadOnlyList<string>)[.. g.Select(e => e.Code)]);
@@ -56,6 +54,14 @@ public sealed class FieldPublishing(FidDb db)
                 [f.Key],
                 $"“{f.Label("en")}” ships with Fid and cannot be taken away. Hide it instead: show it only when false."
             ));
+        var removed = differences.Where(d => d.Kind == DifferenceKind.Removed).Select(d => d.Field).OfType<string>().Where(rights.GoesBy);
+        gone = gone.Concat(
+            removed.Select(key => new Finding(
+                "named-in-rights",
+                [key],
+                $"A role or a group of people goes by “{live.Fields.First(f => f.Key == key).Label("en")}”. Change that under Admin first."
+            ))
+        );
         var all = gone.Concat(await SensitiveAsync(live, draft, cancellation)).Concat(findings).ToList();
         return new DraftReview(
             all,
@@ -100,7 +106,7 @@ public sealed class FieldPublishing(FidDb db)
         await db.SaveChangesAsync(cancellation);
         await db.FieldDrafts.ExecuteDeleteAsync(cancellation);
         if (differences.Any(d => d.CanChangeCompleteness))
-            await ReprojectAsync(cancellation);
+            await RecordReprojection.DoAsync(db, cancellation);
         return version;
     }
 
@@ -156,36 +162,6 @@ public sealed class FieldPublishing(FidDb db)
             FieldAddress.Read(field.Key) is { Column: { } column, Whole: var whole }
                 ? $"columns/{draft.Fields.First(f => f.Key == whole).Columns!.ToList().FindIndex(c => c.Key == column)}/sensitive"
                 : "sensitive";
-    }
-
-    /// <summary>Counts anew what is filled and missing of every record.</summary>
-    public async Task ReprojectAsync(CancellationToken cancellation)
-    {
-        var set = (await new LiveFieldsLoader(db).LiveAsync(cancellation)).Set;
-        // Those who left too: their records go on being shown.
-        var records = await db.CurrentRecords.OrderBy(r => r.EmploymentId).Select(r => new { r.EmploymentId, r.AsOf }).ToListAsync(cancellation);
-        foreach (var some in records.Chunk(CountedAtOnce))
-        {
-            var held = await ShownValues.LoadAsync(db, [.. some.Select(r => r.EmploymentId)], cancellation);
-            var batch = some.AsParallel()
-                .WithCancellation(cancellation)
-                .Select(r => (Key: r.EmploymentId, Count: Completeness.Count(set, held[r.EmploymentId].ToDictionary(), r.AsOf)))
-                .ToArray();
-            // Missing fields go as one text each: PostgreSQL has no arrays of arrays of different lengths.
-            var (ids, filled, of, missing) = (
-                batch.Select(b => b.Key).ToArray(),
-                batch.Select(b => b.Count.Filled).ToArray(),
-                batch.Select(b => b.Count.Of).ToArray(),
-                batch.Select(b => string.Join(' ', b.Count.Missing)).ToArray()
-            );
-            await db.Database.ExecuteSqlAsync(
-                $"""
-                update records_now r set filled = c.filled, "of" = c.total, missing = string_to_array(c.missing, ' ')
-                from unnest({ids}, {filled}, {of}, {missing}) c(id, filled, total, missing) where r.employment_id = c.id
-                """,
-                cancellation
-            );
-        }
     }
 
     private async Task<List<string>> StagesAsync(CancellationToken cancellation) =>

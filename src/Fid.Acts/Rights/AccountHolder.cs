@@ -15,8 +15,7 @@ public sealed record AccountHolder(
     Guid? PersonId,
     string[] Teams,
     Guid[] Employments,
-    HeldRights Rights,
-    IReadOnlyList<string> Roles
+    HeldRights Rights
 )
 {
     /// <summary>Who holds an account; null for one that is gone or disabled.</summary>
@@ -30,13 +29,10 @@ public sealed record AccountHolder(
                 with me as (select id, display_name, email, language, person_id, teams from users where id = {account} and disabled_at is null),
                   mine as (select e.id, e.start, e."end" from me join employments e on e.person_id = me.person_id)
                 select me.display_name, me.email, me.language, me.person_id, me.teams, array(select id from mine) as employments,
-                  array(
-                    select distinct g.role from role_grants g
-                    where (g.account_id = me.id or g."group" = any(
-                        select unnest(r.groups) from mine join records_now r on r.employment_id = mine.id
-                        where mine.start <= {today} and (mine."end" is null or mine."end" >= {today})))
-                      and (g."from" is null or g."from" <= {today}) and (g."to" is null or g."to" >= {today})
-                    order by 1) as roles,
+                  array(select distinct g.role from role_grants g where g.account_id = me.id and (g."from" is null or g."from" <= {today})
+                    and (g."to" is null or g."to" >= {today}) order by 1) as roles,
+                  array(select distinct unnest(r.groups) from mine join records_now r on r.employment_id = mine.id
+                    where mine.start <= {today} and (mine."end" is null or mine."end" >= {today})) as groups,
                   (select hash from rights_versions order by version desc limit 1) as rights
                 from me
                 """
@@ -46,17 +42,8 @@ public sealed record AccountHolder(
             return null;
         var row = found[0];
         var set = await LiveRights.OfAsync(db, row.Rights, cancellation);
-        return new AccountHolder(
-            account,
-            row.DisplayName,
-            row.Email,
-            row.Language,
-            row.PersonId,
-            row.Teams,
-            row.Employments,
-            HeldRights.Of(set, row.Roles),
-            row.Roles
-        );
+        var roles = row.Roles.Concat(set.RolesOf(row.Groups));
+        return new AccountHolder(account, row.DisplayName, row.Email, row.Language, row.PersonId, row.Teams, row.Employments, HeldRights.Of(set, roles));
     }
 
     private sealed record Row(
@@ -67,6 +54,7 @@ public sealed record AccountHolder(
         string[] Teams,
         Guid[] Employments,
         string[] Roles,
+        string[] Groups,
         string? Rights
     );
 }

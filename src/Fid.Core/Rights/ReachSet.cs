@@ -13,6 +13,9 @@ public readonly record struct ReachSet
     /// <summary>No reach.</summary>
     public static ReachSet None => default;
 
+    /// <summary>Every reach.</summary>
+    public static ReachSet Whole => new(UInt128.MaxValue);
+
     /// <summary>The reach at a place, from 0 to <see cref="Most"/>, not included.</summary>
     public static ReachSet At(int place) => new(UInt128.One << place);
 

@@ -36,8 +36,14 @@ public static partial class RightsCheck
             for (var k = 0; k < role.Rights.Count; k++)
                 Check(problems, $"/roles/{i}/rights/{k}", role.Rights[k], groups, firm);
         }
+        var roles = configuration.Roles.Concat(ShippedRoles.All).Select(r => r.Id).ToHashSet(StringComparer.Ordinal);
         for (var i = 0; i < configuration.Groups.Count; i++)
+        {
             Formula(problems, $"/groups/{i}/when", configuration.Groups[i].When, firm.Fields);
+            for (var k = 0; k < configuration.Groups[i].Roles.Count; k++)
+                if (!roles.Contains(configuration.Groups[i].Roles[k]))
+                    problems.Add(new Problem($"/groups/{i}/roles/{k}", "unknown-role", $"There is no role {configuration.Groups[i].Roles[k]} here."));
+        }
         var reaches = configuration.Roles.Concat(ShippedRoles.All).SelectMany(r => r.Reaches).Distinct().Count();
         if (reaches > ReachSet.Most)
             problems.Add(

@@ -8,12 +8,12 @@ namespace Fid.Core.Rights;
 
 /// <summary>The firm's own roles and groups, as one JSON document. The roles that ship stand beside them and are not part of it.</summary>
 /// <param name="Roles">The roles, in order.</param>
-/// <param name="Groups">The groups of people that rights and grants speak of.</param>
+/// <param name="Groups">The groups of people that rights speak of, and that have roles by rule.</param>
 public sealed record RightsConfiguration(IReadOnlyList<RoleDefinition> Roles, IReadOnlyList<PeopleGroup> Groups)
 {
     private static readonly Shape Document = new("roles", "groups");
     private static readonly Shape RoleShape = new("id", "label", "fields", "rights");
-    private static readonly Shape GroupShape = new("id", "label", "when");
+    private static readonly Shape GroupShape = new("id", "label", "when", "roles?");
 
     /// <summary>What a firm starts with: nothing of its own.</summary>
     public static RightsConfiguration Empty { get; } = new([], []);
@@ -64,6 +64,8 @@ public sealed record RightsConfiguration(IReadOnlyList<RoleDefinition> Roles, IR
                 writer.WriteString("id", group.Id);
                 FieldWriter.Labels(writer, group.Labels);
                 writer.WriteString("when", group.When);
+                if (group.Roles.Count > 0)
+                    writer.Texts("roles", group.Roles);
                 writer.WriteEndObject();
             }
             writer.WriteEndArray();
@@ -107,7 +109,7 @@ public sealed record RightsConfiguration(IReadOnlyList<RoleDefinition> Roles, IR
 
     private static PeopleGroup ReadGroup(ref QuestionReader question)
     {
-        var group = new PeopleGroup("", new Dictionary<string, string>(), "");
+        var group = new PeopleGroup("", new Dictionary<string, string>(), "", []);
         var seen = 0u;
         if (question.Object())
             while (question.Property(GroupShape, ref seen) is var at and >= 0)
@@ -115,7 +117,8 @@ public sealed record RightsConfiguration(IReadOnlyList<RoleDefinition> Roles, IR
                 {
                     0 => group with { Id = question.Id() },
                     1 => group with { Labels = FieldReader.ReadLabels(ref question) },
-                    _ => group with { When = question.Text() },
+                    2 => group with { When = question.Text() },
+                    _ => group with { Roles = question.Items((ref q) => q.Id()) },
                 };
         return group;
     }

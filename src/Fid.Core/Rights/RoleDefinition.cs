@@ -15,10 +15,11 @@ public sealed record RoleDefinition(string Id, IReadOnlyDictionary<string, strin
 }
 
 /// <summary>A group of people that the firm defines: those for whose records a formula holds.</summary>
-/// <param name="Id">By which rights and grants name it.</param>
+/// <param name="Id">By which rights name it.</param>
 /// <param name="Labels">What it is called, by language.</param>
 /// <param name="When">The formula. One that cannot be computed, or reads a field that is empty, takes nobody in.</param>
-public sealed record PeopleGroup(string Id, IReadOnlyDictionary<string, string> Labels, string When)
+/// <param name="Roles">The ids of the roles that are granted by rule to those who are in it, from their first day here to their last.</param>
+public sealed record PeopleGroup(string Id, IReadOnlyDictionary<string, string> Labels, string When, IReadOnlyList<string> Roles)
 {
     /// <summary>The label in a language; English, or else the id, where there is none in it.</summary>
     public string Label(string language) => Labels.GetValueOrDefault(language) ?? Labels.GetValueOrDefault("en") ?? Id;

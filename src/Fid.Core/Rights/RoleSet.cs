@@ -50,11 +50,19 @@ public sealed class RoleSet
     /// <summary>The role with an id, or null.</summary>
     public RoleDefinition? Find(string id) => _roles.GetValueOrDefault(id)?.Definition;
 
+    /// <summary>Whether a role or a group goes by a field: gives a right to it, or takes people in by it.</summary>
+    public bool GoesBy(string field) =>
+        Roles.Any(r => r.Rights.Any(right => right.On == field && Things.Find(right.Action, right.On) is null))
+        || _formulas.Any(f => f.Formula?.Names.Contains(field) == true);
+
     /// <summary>The groups that somebody belongs to by what their record says, in the order of the groups.</summary>
     /// <param name="values">The values of the record that are there, by field.</param>
     /// <param name="day">The day for which the record is taken.</param>
     public string[] GroupsOf(IReadOnlyDictionary<string, JsonElement> values, LocalDate day) =>
         _formulas.Length == 0 ? [] : [.. _formulas.Where(f => f.Formula is { } formula && GroupFormula.Holds(formula, values, day)).Select(f => f.Group)];
+
+    /// <summary>The roles that are granted by rule to somebody in some groups, in the order of the groups.</summary>
+    public IEnumerable<string> RolesOf(IReadOnlyCollection<string> groups) => Groups.Where(g => groups.Contains(g.Id)).SelectMany(g => g.Roles).Distinct();
 
     internal CompiledRole? Compiled(string id) => _roles.GetValueOrDefault(id);
 

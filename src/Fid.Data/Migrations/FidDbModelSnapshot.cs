@@ -1778,7 +1778,7 @@ namespace Fid.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
-                    b.Property<Guid?>("AccountId")
+                    b.Property<Guid>("AccountId")
                         .HasColumnType("uuid")
                         .HasColumnName("account_id");
 
@@ -1794,11 +1794,6 @@ namespace Fid.Data.Migrations
                     b.Property<LocalDate?>("From")
                         .HasColumnType("date")
                         .HasColumnName("from");
-
-                    b.Property<string>("Group")
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("group");
 
                     b.Property<string>("Role")
                         .IsRequired()
@@ -1816,20 +1811,14 @@ namespace Fid.Data.Migrations
                     b.HasIndex("AccountId")
                         .HasDatabaseName("ix_role_grants_account_id");
 
-                    b.HasIndex("Group")
-                        .HasDatabaseName("ix_role_grants_group")
-                        .HasFilter("\"group\" is not null");
-
                     b.HasIndex("AccountId", "Role")
                         .IsUnique()
                         .HasDatabaseName("ix_role_grants_for_good")
-                        .HasFilter("account_id is not null and \"from\" is null and \"to\" is null");
+                        .HasFilter("\"from\" is null and \"to\" is null");
 
                     b.ToTable("role_grants", null, t =>
                         {
                             t.HasCheckConstraint("in_order", "\"from\" is null or \"to\" is null or \"from\" <= \"to\"");
-
-                            t.HasCheckConstraint("to_one", "(account_id is null) <> (\"group\" is null)");
                         });
                 });
 
@@ -2357,6 +2346,7 @@ namespace Fid.Data.Migrations
                         .WithMany()
                         .HasForeignKey("AccountId")
                         .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
                         .HasConstraintName("fk_role_grants_asp_net_users_account_id");
                 });
 

@@ -5,16 +5,13 @@ using NodaTime;
 
 namespace Fid.Data.Rights;
 
-/// <summary>A role given to an account, or by rule to everybody in a group, for a time or for good.</summary>
+/// <summary>A role given to an account, for a time or for good. What is given by rule stands with the groups of the configuration.</summary>
 public sealed class RoleGrant
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
 
-    /// <summary>To whom; null where it is given to a group.</summary>
-    public Guid? AccountId { get; init; }
-
-    /// <summary>To which group; null where it is given to an account.</summary>
-    public string? Group { get; init; }
+    /// <summary>To whom.</summary>
+    public required Guid AccountId { get; init; }
 
     public required string Role { get; init; }
 
@@ -37,16 +34,13 @@ internal sealed class RoleGrantConfiguration : IEntityTypeConfiguration<RoleGran
     {
         grant.HasOne<FidUser>().WithMany().HasForeignKey(g => g.AccountId).OnDelete(DeleteBehavior.Cascade);
         grant.Property(g => g.Role).HasMaxLength(RoleGrant.LongestRole);
-        grant.Property(g => g.Group).HasMaxLength(RoleGrant.LongestRole);
-        grant.ToTable(t => t.HasCheckConstraint("to_one", "(account_id is null) <> (\"group\" is null)"));
         grant.ToTable(t => t.HasCheckConstraint("in_order", "\"from\" is null or \"to\" is null or \"from\" <= \"to\""));
         grant.HasIndex(g => g.AccountId);
         // Given for good, it is given once.
         grant
             .HasIndex(g => new { g.AccountId, g.Role })
             .IsUnique()
-            .HasFilter("account_id is not null and \"from\" is null and \"to\" is null")
+            .HasFilter("\"from\" is null and \"to\" is null")
             .HasDatabaseName("ix_role_grants_for_good");
-        grant.HasIndex(g => g.Group).HasFilter("\"group\" is not null");
     }
 }

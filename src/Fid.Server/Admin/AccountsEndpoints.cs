@@ -1,6 +1,7 @@
 using Fid.Acts;
 using Fid.Acts.Accounts;
 using Fid.Acts.People;
+using Fid.Acts.Rights;
 using Fid.Core.Rights;
 using Fid.Core.Texts;
 using Fid.Data;
@@ -45,6 +46,8 @@ internal static class AccountsEndpoints
         app.MapPost("/api/accounts/{id:guid}/link", MakeLink).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404).ProducesProblem(409);
         app.MapPut("/api/accounts/{id:guid}/disabled", Disable).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404).ProducesProblem(409);
         app.MapDelete("/api/accounts/{id:guid}/disabled", Enable).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404).ProducesProblem(409);
+        app.MapPost("/api/accounts/{id:guid}/grants", Give).WhoMay(Actions.Grant, Things.Role).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
+        app.MapDelete("/api/accounts/{id:guid}/grants/{grant:guid}", Take).WhoMay(Actions.Grant, Things.Role).ProducesProblem(404).ProducesProblem(409);
         app.MapDelete("/api/accounts/{id:guid}/sessions", EndSessions).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404);
     }
 
@@ -125,9 +128,40 @@ internal static class AccountsEndpoints
             .OrderByDescending(s => s.StartedAt)
             .Select(s => new AccountSession(s.StartedAt, s.EndsAt, s.Address, s.Browser))
             .ToArrayAsync(cancellation);
+        var today = actor.Today;
+        var grants = await db
+            .RoleGrants.AsNoTracking()
+            .Where(g => g.AccountId == id && (g.From != null || g.To != null) && (g.To == null || g.To >= today))
+            .OrderBy(g => g.From)
+            .ThenBy(g => g.Role)
+            .Select(g => new AccountGrant(g.Id, g.Role, g.From, g.To, g.At, g.ByName))
+            .ToArrayAsync(cancellation);
+        var set = await LiveRights.LiveAsync(db, cancellation);
+        var groups = await db
+            .Employments.Where(e => db.Users.Any(u => u.Id == id && u.PersonId == e.PersonId) && e.Start <= today && (e.End == null || e.End >= today))
+            .Join(db.CurrentRecords, e => e.Id, r => r.EmploymentId, (_, r) => r.Groups)
+            .ToListAsync(cancellation);
+        RuledRole[] ruled = [.. set.Groups.Where(g => groups.Exists(own => own.Contains(g.Id))).SelectMany(g => g.Roles.Select(r => new RuledRole(r, g.Id)))];
         Versions.Show(http.Response, account.RowVersion);
-        return TypedResults.Ok(new AccountDetail(account, sessions, Versions.Tag(account.RowVersion)));
+        return TypedResults.Ok(new AccountDetail(account, sessions, grants, ruled, Versions.Tag(account.RowVersion)));
     }
+
+    private static async Task<Results<Ok<GrantResponse>, ProblemHttpResult>> Give(
+        Guid id,
+        GrantRequest request,
+        Actor actor,
+        GrantRole grant,
+        CancellationToken cancellation
+    ) =>
+        (await grant.DoAsync(new GrantRoleRequest(id, request.Role, request.From, request.To, request.Why), actor, cancellation)).IsDone(
+            out var given,
+            out var refusal
+        )
+            ? TypedResults.Ok(new GrantResponse(given))
+            : Problems.Of(refusal);
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Take(Guid id, Guid grant, Actor actor, EndGrant end, CancellationToken cancellation) =>
+        (await end.DoAsync(new EndGrantRequest(id, grant, null), actor, cancellation)).Answer();
 
     /// <summary>The account of a person, and how they would be invited.</summary>
     private static async Task<Results<Ok<PersonsAccount>, ProblemHttpResult>> OfPerson(

@@ -45,6 +45,10 @@ internal static class SecurityTrail
         "account.disabled",
         "account.enabled",
         "account.sessionsEnded",
+        "role.granted",
+        "role.taken",
+        "rights.published",
+        "rights.widenAsked",
     ];
 
     /// <summary>An entry about somebody who acts.</summary>

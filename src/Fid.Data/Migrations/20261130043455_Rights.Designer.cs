@@ -15,7 +15,7 @@ using NpgsqlTypes;
 namespace Fid.Data.Migrations
 {
     [DbContext(typeof(FidDb))]
-    [Migration("20261130040556_Rights")]
+    [Migration("20261130043455_Rights")]
     partial class Rights
     {
         /// <inheritdoc />
@@ -1781,7 +1781,7 @@ namespace Fid.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
-                    b.Property<Guid?>("AccountId")
+                    b.Property<Guid>("AccountId")
                         .HasColumnType("uuid")
                         .HasColumnName("account_id");
 
@@ -1797,11 +1797,6 @@ namespace Fid.Data.Migrations
                     b.Property<LocalDate?>("From")
                         .HasColumnType("date")
                         .HasColumnName("from");
-
-                    b.Property<string>("Group")
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("group");
 
                     b.Property<string>("Role")
                         .IsRequired()
@@ -1819,20 +1814,14 @@ namespace Fid.Data.Migrations
                     b.HasIndex("AccountId")
                         .HasDatabaseName("ix_role_grants_account_id");
 
-                    b.HasIndex("Group")
-                        .HasDatabaseName("ix_role_grants_group")
-                        .HasFilter("\"group\" is not null");
-
                     b.HasIndex("AccountId", "Role")
                         .IsUnique()
                         .HasDatabaseName("ix_role_grants_for_good")
-                        .HasFilter("account_id is not null and \"from\" is null and \"to\" is null");
+                        .HasFilter("\"from\" is null and \"to\" is null");
 
                     b.ToTable("role_grants", null, t =>
                         {
                             t.HasCheckConstraint("in_order", "\"from\" is null or \"to\" is null or \"from\" <= \"to\"");
-
-                            t.HasCheckConstraint("to_one", "(account_id is null) <> (\"group\" is null)");
                         });
                 });
 
@@ -2360,6 +2349,7 @@ namespace Fid.Data.Migrations
                         .WithMany()
                         .HasForeignKey("AccountId")
                         .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
                         .HasConstraintName("fk_role_grants_asp_net_users_account_id");
                 });
 

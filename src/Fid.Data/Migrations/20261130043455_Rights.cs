@@ -62,8 +62,7 @@ namespace Fid.Data.Migrations
                 columns: table => new
                 {
                     id = table.Column<Guid>(type: "uuid", nullable: false),
-                    account_id = table.Column<Guid>(type: "uuid", nullable: true),
-                    group = table.Column<string>(type: "character varying(40)", maxLength: 40, nullable: true),
+                    account_id = table.Column<Guid>(type: "uuid", nullable: false),
                     role = table.Column<string>(type: "character varying(40)", maxLength: 40, nullable: false),
                     from = table.Column<LocalDate>(type: "date", nullable: true),
                     to = table.Column<LocalDate>(type: "date", nullable: true),
@@ -74,7 +73,6 @@ namespace Fid.Data.Migrations
                 {
                     table.PrimaryKey("pk_role_grants", x => x.id);
                     table.CheckConstraint("in_order", "\"from\" is null or \"to\" is null or \"from\" <= \"to\"");
-                    table.CheckConstraint("to_one", "(account_id is null) <> (\"group\" is null)");
                     table.ForeignKey(
                         name: "fk_role_grants_asp_net_users_account_id",
                         column: x => x.account_id,
@@ -99,13 +97,7 @@ namespace Fid.Data.Migrations
                 table: "role_grants",
                 columns: new[] { "account_id", "role" },
                 unique: true,
-                filter: "account_id is not null and \"from\" is null and \"to\" is null");
-
-            migrationBuilder.CreateIndex(
-                name: "ix_role_grants_group",
-                table: "role_grants",
-                column: "group",
-                filter: "\"group\" is not null");
+                filter: "\"from\" is null and \"to\" is null");
 
             // Whoever had a role has it for good.
             migrationBuilder.Sql("""
@@ -222,7 +214,7 @@ namespace Fid.Data.Migrations
                 insert into roles (id, name, normalized_name)
                 select gen_random_uuid(), name, upper(name) from unnest(array['coordinator', 'administrator', 'payroll', 'manager', 'owner', 'newcomer']) name;
                 insert into user_roles (user_id, role_id)
-                select distinct g.account_id, r.id from role_grants g join roles r on r.name = g.role where g.account_id is not null;
+                select distinct g.account_id, r.id from role_grants g join roles r on r.name = g.role;
                 """);
 
             migrationBuilder.DropTable(
