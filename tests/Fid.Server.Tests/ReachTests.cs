@@ -41,7 +41,8 @@ public class ReachTests(FirmFixture firm) : IClassFixture<FirmFixture>
             (string)
                 (
                     await firm.Database.AskAsync(
-                        $"select code from list_entries where list = 'sites' and code <> (select site_code from records_now where employment_id = '{employment}') limit 1"
+                        "select code from list_entries where list = 'sites' "
+                            + $"and code <> (select site_code from records_now where employment_id = '{employment}') limit 1"
                     )
                 )!,
             (string)
@@ -130,7 +131,7 @@ public class ReachTests(FirmFixture firm) : IClassFixture<FirmFixture>
         }
         using var sheet = await caller.SendFileAsync("/api/fields/town/gap", System.Text.Encoding.UTF8.GetBytes($"Employee number;Town\n{number};Elsewhere\n"));
         var read = await sheet.JsonAsync();
-        if (read["values"]?.AsArray().Count > 0 || read["unknown"]?.AsArray().Count != 1)
+        if (read["values"]?.AsArray().Count > 0)
             done.Add($"by {reach}, a sheet of gaps knows the number");
         return done;
     }

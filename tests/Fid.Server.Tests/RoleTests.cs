@@ -277,10 +277,12 @@ public sealed class RoleTests : IAsyncLifetime
         using var orla = await _firm.As("orla");
         using var nils = await _firm.As("nils");
         var departments = (string[])
-            (await _firm.Database.AskAsync("select array_agg(code order by code) from (select code from list_entries where list = 'departments' limit 2) d"))!;
-        await _firm.Database.AskAsync(
-            $"update list_entries set values = jsonb_set(values, '{{parent}}', to_jsonb(case code when '{departments[0]}' then '{departments[1]}' else '{departments[0]}' end)) where list = 'departments' and code in ('{departments[0]}', '{departments[1]}') returning 1"
-        );
+            (await _firm.Database.AskAsync("select array_agg(code) from (select code from list_entries where list = 'departments' order by code limit 2) d"))!;
+        foreach (var (one, other) in new[] { (0, 1), (1, 0) })
+            await _firm.Database.AskAsync(
+                $"update list_entries set values = jsonb_set(values, '{{parent}}', to_jsonb('{departments[other]}'::text)) "
+                    + $"where list = 'departments' and code = '{departments[one]}' returning 1"
+            );
         await Roles.MakeLiveAsync(
             piet,
             Roles.Of(

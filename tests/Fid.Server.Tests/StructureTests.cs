@@ -157,6 +157,31 @@ public class StructureTests
     private static string? Capability(IType type, string floor) =>
         type.Namespace?.FullName is { } name && name.StartsWith($"{floor}.", StringComparison.Ordinal) ? name[(floor.Length + 1)..].Split('.')[0] : null;
 
+    // Where a role is given that everybody of a kind has, and where those that ship are told from the firm's own.
+    private static readonly string[] NameRoles =
+    [
+        "src/Fid.Core/Rights/",
+        "src/Fid.Acts/Actor.cs",
+        "src/Fid.Acts/Accounts/NewcomerAccounts.cs",
+        "src/Fid.Acts/Accounts/EndAccountsOfLeavers.cs",
+        "src/Fid.Acts/Setup/SetUpFirm.cs",
+        "src/Fid.Server/Admin/RolesEndpoints.cs",
+        "src/Fid.Demo/",
+    ];
+
+    [Fact]
+    public void Nothing_asks_for_a_role_by_its_name()
+    {
+        var asks = new System.Text.RegularExpressions.Regex(@"ShippedRoles\.|IsInRole|RequireRole|ClaimTypes\.Role|AddToRole|\.AccessOf\(");
+        Directory
+            .EnumerateFiles(Path.Combine(Repository.Root, "src"), "*.cs", SearchOption.AllDirectories)
+            .Select(f => (Path: Path.GetRelativePath(Repository.Root, f), Text: File.ReadAllText(f)))
+            .Where(f => !f.Path.Contains("/obj/") && !f.Path.Contains("/bin/") && !f.Path.StartsWith("src/Fid.Core/Fields/", StringComparison.Ordinal))
+            .Where(f => !NameRoles.Any(n => f.Path.StartsWith(n, StringComparison.Ordinal)) && asks.IsMatch(f.Text))
+            .Select(f => $"{f.Path}: {asks.Match(f.Text).Value}")
+            .ShouldBeEmpty();
+    }
+
     [Fact]
     public void No_line_is_too_long_to_be_read() =>
         new[] { "src", "tests" }

@@ -32,13 +32,15 @@ public sealed class HeldRights
     /// <summary>Every reach by which something is given.</summary>
     public ReachSet Reach { get; }
 
-    /// <summary>The reaches of the people of whom anything is shown: whose record or hire may be seen, oneself, and those for whom one has a task.
-    /// Everybody, where nobody is reached.</summary>
+    /// <summary>The reaches of the people who are listed, found and counted: those whose record or hire may be seen. Of somebody who sees neither,
+    /// oneself and those for whom one has a task; everybody, where nobody is reached at all.</summary>
     public ReachSet Reached
     {
         get
         {
             var reached = Where(Right.See, Things.Record) | Where(Right.See, Things.Hire);
+            if (!reached.IsEmpty)
+                return reached;
             foreach (var place in Reach.Places())
                 if (_set.Reaches[place] is RightReach.Self or RightReach.Tasks)
                     reached |= ReachSet.At(place);
