@@ -147,6 +147,7 @@ public static class FidServer
         app.UseRouting();
         app.UseAuthentication();
         app.UseRateLimiter();
+        app.UseViewAs();
         app.UseRequestActor();
         app.UseAuthorization();
         app.UseFidAntiforgery();
@@ -155,6 +156,7 @@ public static class FidServer
         app.MapOpenApi("/api/openapi.json").RequireAuthorization(Access.Anybody);
         app.MapHealth();
         app.MapSession();
+        app.MapViewAs();
         app.MapRoles();
         app.MapTrail();
         app.MapAccounts();

@@ -22,6 +22,8 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["GET /api/session"] = null,
         ["POST /api/session"] = null,
         ["DELETE /api/session"] = Everybody,
+        ["POST /api/session/as"] = ["piet"],
+        ["DELETE /api/session/as"] = Everybody,
         ["PUT /api/session/language"] = Everybody,
         ["PUT /api/session/password"] = Everybody,
         ["GET /api/sessions"] = Everybody,

@@ -300,6 +300,60 @@ public sealed class RoleTests : IAsyncLifetime
         explained["people"]!.AsArray().Select(p => p!.Text("name")).ShouldContain("Piet Haverkort");
     }
 
+    [Fact]
+    public async Task Whoever_looks_as_somebody_else_sees_what_they_see_changes_nothing_and_is_on_the_trail()
+    {
+        using var piet = await Caller.SignedInAsync(_firm.Server.Address, "piet");
+        using var ruth = await _firm.As("ruth");
+        var (callum, _) = await Roles.AccountAsync(piet, "callum");
+        (await ruth.SendAsync("POST", "/api/session/as", new { account = callum })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        var began = await (await piet.SendAsync("POST", "/api/session/as", new { account = callum })).JsonAsync();
+        (began["user"]!.Text("name"), began["user"]!.Text("viewedBy")).ShouldBe(("Callum Reyes", "Piet Haverkort"));
+        using var own = await _firm.As("callum");
+        (await piet.GetAsync("/api/arrivals")).ToJsonString().ShouldBe((await own.GetAsync("/api/arrivals")).ToJsonString());
+        (await piet.GetAsync("/api/tasks")).ToJsonString().ShouldBe((await own.GetAsync("/api/tasks")).ToJsonString());
+        (await piet.SendAsync("GET", "/api/accounts")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        var employment = (await piet.GetAsync("/api/arrivals"))["hires"]![0]!.Text("employmentId");
+        (await piet.SendAsync("POST", $"/api/records/{employment}/readings", new { changes = new { } })).StatusCode.ShouldBe(HttpStatusCode.OK);
+        foreach (
+            var (method, path, body) in new (string, string, object?)[]
+            {
+                (
+                    "PUT",
+                    $"/api/records/{employment}",
+                    new
+                    {
+                        changes = new { town = "Elsewhere" },
+                        from = (string?)null,
+                        why = (string?)null,
+                    }
+                ),
+                ("POST", $"/api/records/{employment}/fields/bank_account/reveal", new { value = (string?)null }),
+                ("PUT", "/api/session/language", new { language = "de" }),
+                ("DELETE", "/api/sessions", null),
+                ("POST", "/api/session/as", new { account = callum }),
+                ("GET", "/api/people/sheet.xlsx", null),
+            }
+        )
+        {
+            using var refused = await piet.SendAsync(method, path, body);
+            (refused.StatusCode, (await refused.JsonAsync()).Text("code")).ShouldBe((HttpStatusCode.Forbidden, "view-only"), path);
+        }
+        (await (await piet.SendAsync("DELETE", "/api/session/as")).JsonAsync())["user"]!.Text("name").ShouldBe("Piet Haverkort");
+        var entry = (await piet.GetAsync("/api/trail?action=session.viewedAs"))["entries"]!.AsArray().Single()!;
+        (entry.Text("by"), entry.Text("part")).ShouldBe(("Piet Haverkort", "Callum Reyes"));
+
+        // Who sees less than the other cannot look as they do, and is themselves again once they may not any more.
+        await Roles.MakeLiveAsync(piet, Roles.Of("desk", """{"do":"view-as","on":"account","reach":"all"},{"do":"see","on":"record","reach":"all"}"""));
+        await Roles.GrantAsync(piet, "ruth", "desk", to: "2027-12-31");
+        var (orla, _) = await Roles.AccountAsync(piet, "orla");
+        (await (await ruth.SendAsync("POST", "/api/session/as", new { account = orla })).JsonAsync()).Text("code").ShouldBe("sees-more");
+        var (nils, _) = await Roles.AccountAsync(piet, "nils");
+        (await ruth.SendAsync("POST", "/api/session/as", new { account = nils })).StatusCode.ShouldBe(HttpStatusCode.OK);
+        await Roles.MakeLiveAsync(piet, Roles.Of("desk", """{"do":"see","on":"record","reach":"all"}"""));
+        (await ruth.GetAsync("/api/session"))["user"]!.Text("name").ShouldBe("Ruth Abara");
+    }
+
     private static async Task<List<(string Id, string? Site)>> PeopleAsync(Caller caller)
     {
         var people = new List<(string, string?)>();

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Fid.Acts.Rights;
 using Fid.Core;
 using Fid.Core.Fields;

@@ -1,5 +1,4 @@
 using Fid.Acts.Fields;
-using Fid.Acts.Rights;
 using Fid.Core;
 using Fid.Core.Rights;
 using Fid.Data;

@@ -23,6 +23,9 @@ public sealed class UserSession
     /// <summary>When it was ended before that; null while it goes on.</summary>
     public Instant? EndedAt { get; set; }
 
+    /// <summary>The account as whose user Fid is looked at in it for a while, without changing anything; null mostly.</summary>
+    public Guid? ViewsAsId { get; set; }
+
     /// <summary>The network address it was begun from.</summary>
     public required string Address { get; init; }
 
@@ -36,6 +39,7 @@ internal sealed class UserSessionConfiguration : IEntityTypeConfiguration<UserSe
     {
         session.ToTable("user_sessions");
         session.HasOne<FidUser>().WithMany().HasForeignKey(s => s.UserId).OnDelete(DeleteBehavior.Cascade);
+        session.HasOne<FidUser>().WithMany().HasForeignKey(s => s.ViewsAsId).OnDelete(DeleteBehavior.SetNull);
         session.HasIndex(s => s.KeyHash).IsUnique();
         session.HasIndex(s => new { s.UserId, s.EndsAt });
         session.Property(s => s.Address).HasMaxLength(100);

@@ -827,12 +827,19 @@ namespace Fid.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("user_id");
 
+                    b.Property<Guid?>("ViewsAsId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("views_as_id");
+
                     b.HasKey("Id")
                         .HasName("pk_user_sessions");
 
                     b.HasIndex("KeyHash")
                         .IsUnique()
                         .HasDatabaseName("ix_user_sessions_key_hash");
+
+                    b.HasIndex("ViewsAsId")
+                        .HasDatabaseName("ix_user_sessions_views_as_id");
 
                     b.HasIndex("UserId", "EndsAt")
                         .HasDatabaseName("ix_user_sessions_user_id_ends_at");
@@ -2234,6 +2241,12 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_user_sessions_asp_net_users_user_id");
+
+                    b.HasOne("Fid.Data.Firms.FidUser", null)
+                        .WithMany()
+                        .HasForeignKey("ViewsAsId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_user_sessions_asp_net_users_views_as_id");
                 });
 
             modelBuilder.Entity("Fid.Data.Hires.Hire", b =>

@@ -3,7 +3,6 @@ using Fid.Acts.People;
 using Fid.Acts.RoleDrafts;
 using Fid.Core.Rights;
 using Fid.Data;
-using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;

@@ -1,5 +1,4 @@
 using System.Text.Json.Nodes;
-using Fid.Acts.RoleDrafts;
 using Fid.Core.Rights;
 using Fid.Data.Rights;
 using Fid.Server.People;
@@ -14,6 +13,7 @@ namespace Fid.Server.Admin;
 /// <param name="Groups">The groups, with how many people are in each.</param>
 /// <param name="Rights">Every right to a thing, in words.</param>
 /// <param name="Sections">The sections of the record, with what each field itself gives to each role.</param>
+/// <param name="Functions">The functions that formulas of groups can call.</param>
 public sealed record RolesResponse(
     int Version,
     JsonObject Configuration,
@@ -21,7 +21,8 @@ public sealed record RolesResponse(
     RoleResponse[] Roles,
     GroupResponse[] Groups,
     RightLabel[] Rights,
-    RoleSection[] Sections
+    RoleSection[] Sections,
+    string[] Functions
 );
 
 /// <summary>A role.</summary>
@@ -96,7 +97,18 @@ public sealed record RightLabel(string Do, string On, bool OfPeople, Core.Lists.
 public sealed record RoleSection(string Key, Labels Label, RoleField[] Fields);
 
 /// <param name="Access">What the field itself gives to each role that it names.</param>
-public sealed record RoleField(string Key, Labels Label, Dictionary<string, Core.Fields.FieldAccess> Access);
+/// <param name="List">The list whose entries it holds; null for none.</param>
+/// <param name="Options">What there is to choose from; empty for others.</param>
+public sealed record RoleField(
+    string Key,
+    Labels Label,
+    Core.Fields.FieldType Type,
+    Dictionary<string, Core.Fields.FieldAccess> Access,
+    string? List,
+    RoleFieldOption[] Options
+);
+
+public sealed record RoleFieldOption(string Value, Labels Label);
 
 /// <summary>The draft.</summary>
 /// <param name="Version">What to send as If-Match when saving it or making it live.</param>

@@ -4,11 +4,9 @@ using Fid.Acts;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Acts.Rights;
-using Fid.Acts.RoleDrafts;
 using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;
-using Fid.Data.Rights;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -73,11 +71,15 @@ internal static class RolesEndpoints
                                 .Select(f => new RoleField(
                                     f.Key,
                                     Labels.Of(f.Labels),
-                                    f.Access.Where(a => a.Value != FieldAccess.None).ToDictionary(a => a.Key, a => f.AccessOf(a.Key))
+                                    f.Type,
+                                    f.Access.Where(a => a.Value != FieldAccess.None).ToDictionary(a => a.Key, a => f.AccessOf(a.Key)),
+                                    f.List,
+                                    [.. (f.Options ?? []).Select(o => new RoleFieldOption(o.Value, new Labels(o.Label("en"), o.Label("de"))))]
                                 )),
                         ]
                     )),
-                ]
+                ],
+                [.. Core.Formulas.RecordFormula.Functions]
             )
         );
     }

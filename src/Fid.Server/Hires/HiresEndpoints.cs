@@ -8,14 +8,15 @@ internal static class HiresEndpoints
 {
     public static void MapHires(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/hires/preview", NewHireEndpoints.Preview).WhoMay(Actions.Open, Things.Hire).ProducesProblem(400);
+        app.MapPost("/api/hires/preview", NewHireEndpoints.Preview).WhoMay(Actions.Open, Things.Hire).OnlyReads().ProducesProblem(400);
         app.MapPost("/api/hires", NewHireEndpoints.Open).WhoMay(Actions.Open, Things.Hire).ProducesProblem(400).ProducesProblem(409);
         app.MapPost("/api/hires/many/preview", NewHireEndpoints.PreviewMany)
             .WhoMay(Actions.Open, Things.Hire)
+            .OnlyReads()
             .RequireRateLimiting(RateLimits.Costly)
             .ProducesProblem(400);
         app.MapPost("/api/hires/many", NewHireEndpoints.OpenMany).WhoMay(Actions.Open, Things.Hire).ProducesProblem(400).ProducesProblem(409);
-        app.MapPost("/api/hires/known", KnownPeople.Find).WhoMay(Actions.Open, Things.Hire).RequireRateLimiting(RateLimits.Costly);
+        app.MapPost("/api/hires/known", KnownPeople.Find).WhoMay(Actions.Open, Things.Hire).OnlyReads().RequireRateLimiting(RateLimits.Costly);
         app.MapPut("/api/hires/{id:guid}/outcome", OutcomeEndpoints.Close)
             .WhoMay(Actions.Edit, Things.Hire)
             .ProducesProblem(400)

@@ -43,7 +43,7 @@ internal static class LiveEndpoint
             if (!await SessionStore.GoesOnAsync(user, db, clock, cancellation))
                 return null;
             // What they may is read anew: a role can have ended since the last change.
-            var (account, today) = (user.Id(), await clock.TodayAsync(db, cancellation));
+            var (account, today) = (user.Shown(), await clock.TodayAsync(db, cancellation));
             if (await AccountHolder.FindAsync(db, account, today, cancellation) is not { } holder)
                 return null;
             var actor = Actor.Of(holder, account, null, null, clock, today);

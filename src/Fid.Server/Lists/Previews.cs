@@ -22,10 +22,10 @@ internal static class Previews
 
     public static void MapPreviews(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/lists/calendars/year", Year).WhoMay(Actions.See, Things.List).ProducesProblem(400);
-        app.MapPost("/api/lists/payGroups/periods", PayPeriods).WhoMay(Actions.See, Things.List).ProducesProblem(400);
-        app.MapPost("/api/lists/shiftPatterns/weeks", Weeks).WhoMay(Actions.See, Things.List).ProducesProblem(400);
-        app.MapPost("/api/lists/payComponents/slip", Slip).WhoMay(Actions.See, Things.List).ProducesProblem(400);
+        app.MapPost("/api/lists/calendars/year", Year).WhoMay(Actions.See, Things.List).OnlyReads().ProducesProblem(400);
+        app.MapPost("/api/lists/payGroups/periods", PayPeriods).WhoMay(Actions.See, Things.List).OnlyReads().ProducesProblem(400);
+        app.MapPost("/api/lists/shiftPatterns/weeks", Weeks).WhoMay(Actions.See, Things.List).OnlyReads().ProducesProblem(400);
+        app.MapPost("/api/lists/payComponents/slip", Slip).WhoMay(Actions.See, Things.List).OnlyReads().ProducesProblem(400);
         app.MapICalendar();
     }
 

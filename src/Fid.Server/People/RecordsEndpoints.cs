@@ -22,7 +22,7 @@ internal static class RecordsEndpoints
             .ProducesProblem(412)
             .ProducesProblem(422)
             .ProducesProblem(428);
-        app.MapPost("/api/records/{id:guid}/readings", Readings.Read).WhoMay(Actions.See, Things.Record).ProducesProblem(404);
+        app.MapPost("/api/records/{id:guid}/readings", Readings.Read).WhoMay(Actions.See, Things.Record).OnlyReads().ProducesProblem(404);
     }
 
     private static async Task<Results<Ok<RecordResponse>, ProblemHttpResult>> Show(

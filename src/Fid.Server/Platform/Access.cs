@@ -37,6 +37,9 @@ public static class Access
 
     public static Guid Id(this ClaimsPrincipal user) => Guid.Parse(user.FindFirstValue(ClaimTypes.NameIdentifier)!);
 
+    /// <summary>The account as whose user the signed-in user looks at Fid: mostly their own.</summary>
+    public static Guid Shown(this ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(FidClaims.ViewsAs), out var other) ? other : user.Id();
+
     /// <summary>The signed-in user as the author of a change made from a place.</summary>
     public static Author Author(this ClaimsPrincipal user, FirmClock clock, string origin) =>
         new(user.Id(), user.FindFirstValue(FidClaims.DisplayName) ?? "", clock.Now, origin);
@@ -51,4 +54,5 @@ public static class FidClaims
 {
     public const string DisplayName = "fid:name";
     public const string Session = "fid:session";
+    public const string ViewsAs = "fid:views-as";
 }

@@ -38,7 +38,7 @@ internal static class RequestActor
                         key = sent;
                     }
                     var (clock, db) = (http.RequestServices.GetRequiredService<FirmClock>(), http.RequestServices.GetRequiredService<FidDb>());
-                    var (account, today) = (http.User.Id(), await clock.TodayAsync(db, http.RequestAborted));
+                    var (account, today) = (http.User.Shown(), await clock.TodayAsync(db, http.RequestAborted));
                     var holder = await AccountHolder.FindAsync(db, account, today, http.RequestAborted);
                     http.Features.Set(Actor.Of(holder, account, null, key, clock, today));
                 }

@@ -18,6 +18,7 @@ internal static class SecurityTrail
         PasswordChanged = "password.changed",
         Refused = "access.refused",
         Exported = "data.exported",
+        ViewedAs = "session.viewedAs",
         DisabledAccount = "account.refused";
 
     /// <summary>The actions an administrator reads under security, in no order.</summary>
@@ -31,6 +32,7 @@ internal static class SecurityTrail
         PasswordChanged,
         Refused,
         Exported,
+        ViewedAs,
         "field.revealed",
         "fields.published",
         "fields.widenAsked",

@@ -239,7 +239,7 @@ internal static class Session
     {
         var firm = await db.Firms.AsNoTracking().SingleOrDefaultAsync(cancellation);
         var today = await clock.TodayAsync(db, cancellation);
-        var holder = principal.Identity?.IsAuthenticated == true ? await AccountHolder.FindAsync(db, principal.Id(), today, cancellation) : null;
+        var holder = principal.Identity?.IsAuthenticated == true ? await AccountHolder.FindAsync(db, principal.Shown(), today, cancellation) : null;
         return new SessionResponse(
             firm is null ? null : new FirmResponse(firm.Name, firm.Currency),
             today,
@@ -250,7 +250,8 @@ internal static class Session
                     holder.Name,
                     holder.Email ?? "",
                     holder.Language,
-                    [.. Things.Rights.Where(r => holder.Rights.May(r.Action, r.Thing)).Select(r => $"{r.Action} {r.Thing}")]
+                    [.. Things.Rights.Where(r => holder.Rights.May(r.Action, r.Thing)).Select(r => $"{r.Action} {r.Thing}")],
+                    principal.Id() == holder.AccountId ? null : principal.FindFirstValue(FidClaims.DisplayName)
                 )
         );
     }
@@ -282,4 +283,5 @@ public sealed record SessionResponse(FirmResponse? Firm, LocalDate Today, UserRe
 public sealed record FirmResponse(string Name, string Currency);
 
 /// <param name="Rights">What they may do, of all people or of some: an action and a thing, such as "edit template".</param>
-public sealed record UserResponse(Guid Id, string Name, string Email, string Language, string[] Rights);
+/// <param name="ViewedBy">Who looks at Fid as this user does; null mostly.</param>
+public sealed record UserResponse(Guid Id, string Name, string Email, string Language, string[] Rights, string? ViewedBy);

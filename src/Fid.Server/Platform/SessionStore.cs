@@ -67,6 +67,7 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, FirmClock clock,
                         u.DisplayName,
                         s.StartedAt,
                         s.EndsAt,
+                        s.ViewsAsId,
                     }
             )
             .SingleOrDefaultAsync();
@@ -74,6 +75,8 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, FirmClock clock,
             return null;
         var principal = SessionPrincipal.Of(found.UserId, found.DisplayName);
         principal.Identities.First().AddClaim(new Claim(FidClaims.Session, found.Id.ToString()));
+        if (found.ViewsAsId is { } other)
+            principal.Identities.First().AddClaim(new Claim(FidClaims.ViewsAs, other.ToString()));
         var properties = new AuthenticationProperties { IssuedUtc = found.StartedAt.ToDateTimeOffset(), ExpiresUtc = found.EndsAt.ToDateTimeOffset() };
         return new AuthenticationTicket(principal, properties, IdentityConstants.ApplicationScheme);
     }

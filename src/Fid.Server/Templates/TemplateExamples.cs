@@ -27,8 +27,12 @@ internal static class TemplateExamples
 {
     public static void MapTemplateExamples(this IEndpointRouteBuilder app)
     {
-        app.MapPost("/api/templates/{code}/example", Work).WhoMay(Actions.See, Things.Template).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
-        app.MapPost("/api/templates/people", People).WhoMay(Actions.Edit, Things.Template).RequireRateLimiting(RateLimits.Costly);
+        app.MapPost("/api/templates/{code}/example", Work)
+            .WhoMay(Actions.See, Things.Template)
+            .OnlyReads()
+            .RequireRateLimiting(RateLimits.Costly)
+            .ProducesProblem(404);
+        app.MapPost("/api/templates/people", People).WhoMay(Actions.Edit, Things.Template).OnlyReads().RequireRateLimiting(RateLimits.Costly);
     }
 
     private static async Task<Results<Ok<TemplateExample>, ProblemHttpResult>> Work(

@@ -25,7 +25,11 @@ internal static class TemplateUpdatesEndpoints
         app.MapPost("/api/templates/updates", Apply).WhoMay(Actions.Edit, Things.Template).ProducesProblem(400).ProducesProblem(409);
         app.MapPost("/api/templates/updates/{id:guid}/undo", Undo).WhoMay(Actions.Edit, Things.Template).ProducesProblem(404).ProducesProblem(409);
         app.MapGet("/api/templates/{code}/updates", Find).WhoMay(Actions.Edit, Things.Template).RequireRateLimiting(RateLimits.Costly);
-        app.MapPost("/api/templates/{code}/touches", Touches).WhoMay(Actions.Edit, Things.Template).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
+        app.MapPost("/api/templates/{code}/touches", Touches)
+            .WhoMay(Actions.Edit, Things.Template)
+            .OnlyReads()
+            .RequireRateLimiting(RateLimits.Costly)
+            .ProducesProblem(400);
     }
 
     private static async Task<Ok<HireUpdateResponse[]>> Find(string code, Actor actor, FidDb db, CancellationToken cancellation)

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
   import ManyPicker from '$lib/lists/ManyPicker.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -7,10 +8,11 @@
   import PersonPicker from '$lib/ui/PersonPicker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
-  import { createMutation, useQueryClient } from '@tanstack/svelte-query';
-  import { AccountForm, roles } from './account.svelte';
+  import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { AccountForm, shippedRoles } from './account.svelte';
+  import Grants from './Grants.svelte';
   import GivenLink from './GivenLink.svelte';
-  import { accountQuery, adminKeys } from './queries';
+  import { accountQuery, adminKeys, rightsQuery } from './queries';
   import { showMoment, words } from './words';
 
   /** Who is this, what may they, and can they get in? */
@@ -27,6 +29,18 @@
   let given = $state<Api['LinkResponse']>();
   let open = $state(true);
   const account = $derived(detail?.account);
+  // The firm's own roles stand beside those that ship.
+  const rights = createQuery(() => ({ ...rightsQuery(), enabled: session.may('see role') }));
+  const own = $derived((rights.data?.roles ?? []).filter((r) => !r.ships));
+  const inLanguage = (label: { en: string; de: string }) => (text.language === 'de' ? label.de : label.en);
+  const roles = $derived([
+    ...shippedRoles.map((id) => ({ id: id as string, name: a.roles[id] ?? id })),
+    ...own.map((r) => ({ id: r.id, name: inLanguage(r.label) }))
+  ]);
+  const group = (id: string) => {
+    const there = rights.data?.groups.find((g) => g.id === id);
+    return there ? inLanguage(there.label) : id;
+  };
   // Somebody is invited who has no account, or one that sleeps.
   const invites = $derived(!account || account.state === 'asleep');
 
@@ -126,13 +140,13 @@
         </div>
         <fieldset>
           <legend class="text-soft pb-1 text-xs">{w.roles}</legend>
-          {#each roles as role (role)}
+          {#each roles as role (role.id)}
             <label class="flex min-h-6 items-baseline gap-2"
               ><input
                 type="checkbox"
-                checked={form.roles.includes(role)}
-                onchange={(e) => form.turn(role, e.currentTarget.checked)}
-              /><strong>{a.roles[role]}</strong><span class="text-soft text-xs">{a.about[role]}</span></label
+                checked={form.roles.includes(role.id)}
+                onchange={(e) => form.turn(role.id, e.currentTarget.checked)}
+              /><strong>{role.name}</strong><span class="text-soft text-xs">{a.about[role.id] ?? ''}</span></label
             >
           {/each}
           {#if form.error('roles')}<p class="text-rust text-2xs font-semibold">{form.error('roles')}</p>{/if}
@@ -168,6 +182,9 @@
             {w.sessions(detail.sessions.length)}
             {detail.sessions.map((s) => w.from(s.address, showMoment(s.startedAt))).join(' · ')}
           </p>
+        {/if}
+        {#if detail && !invites}
+          <Grants {detail} {roles} {group} mayGrant={session.may('grant role') && detail.account.id !== session.user?.id} />
         {/if}
         <div class="flex flex-wrap items-center gap-3 lg:col-span-3">
           <Button type="submit" look="primary" disabled={busy}>{invites ? w.invite : w.save}</Button>

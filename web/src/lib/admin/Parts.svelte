@@ -1,13 +1,15 @@
 <script lang="ts">
   import { page } from '$app/state';
+  import { session } from '$lib/api/session.svelte';
   import { words } from './words';
 
   /** The parts of Admin. */
   const w = $derived(words().places);
   const parts = $derived([
-    { href: '/admin', name: w.people },
-    { href: '/admin/work', name: w.work },
-    { href: '/admin/trail', name: w.trail }
+    ...(session.may('see account') ? [{ href: '/admin', name: w.people }] : []),
+    ...(session.may('see role') ? [{ href: '/admin/roles', name: w.roles }] : []),
+    ...(session.may('edit work') ? [{ href: '/admin/work', name: w.work }] : []),
+    ...(session.may('see trail') ? [{ href: '/admin/trail', name: w.trail }] : [])
   ]);
 </script>
 

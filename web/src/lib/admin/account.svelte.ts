@@ -1,7 +1,8 @@
 import { api, ApiProblem, data, type Api } from '$lib/api/client';
 import { text } from '$lib/text/index.svelte';
 
-export const roles = ['coordinator', 'administrator', 'payroll', 'manager', 'owner', 'newcomer'] as const;
+/** The roles that ship, in the order in which they are offered. */
+export const shippedRoles = ['coordinator', 'administrator', 'payroll', 'manager', 'owner', 'newcomer'] as const;
 
 /** What an administrator types about an account: a new one, or one there is. */
 export class AccountForm {

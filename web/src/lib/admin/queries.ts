@@ -7,6 +7,9 @@ export const adminKeys = {
   counts: ['accounts', 'counts'] as const,
   account: (id: string) => ['accounts', 'one', id] as const,
   ofPerson: (employment: string) => ['accounts', 'person', employment] as const,
+  rights: ['rights'] as const,
+  explained: (asked: object) => ['rights', 'explained', asked] as const,
+  rightsVersions: ['rights', 'versions'] as const,
   jobs: ['jobs'] as const,
   trail: (action: string) => ['trail', action] as const,
   sessions: ['sessions'] as const,
@@ -22,3 +25,5 @@ export const personsAccountQuery = (employment: string) => ({
   queryKey: adminKeys.ofPerson(employment),
   queryFn: () => data(api.GET('/api/accounts/of/{id}', { params: { path: { id: employment } } }))
 });
+
+export const rightsQuery = () => ({ queryKey: adminKeys.rights, queryFn: () => data(api.GET('/api/rights')) });

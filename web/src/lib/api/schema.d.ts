@@ -728,6 +728,128 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/accounts/{id}/grants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GrantRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GrantResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{id}/grants/{grant}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    grant: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/accounts/{id}/sessions": {
         parameters: {
             query?: never;
@@ -5007,6 +5129,428 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RolesResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rights/schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rights/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RightsVersionResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rights/versions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JsonObject"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rights/explained": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    person?: string;
+                    field?: string;
+                    action?: string;
+                    thing?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RightsExplained"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rights/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RightsDraftRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RightsDraftResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rights/draft/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RightsDraftRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RightsReviewResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rights/draft/publish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PublishRightsBody"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PublishedRights"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/records/{id}/history": {
         parameters: {
             query?: never;
@@ -6672,11 +7216,25 @@ export interface components {
         AccountDetail: {
             account: components["schemas"]["AccountResponse"];
             sessions: components["schemas"]["AccountSession"][];
+            /** @description The roles it has for a time, from the earliest; those that are over are left out. */
+            grants: components["schemas"]["AccountGrant"][];
+            /** @description The roles it has by rule today. */
+            ruled: components["schemas"]["RuledRole"][];
             /** @description What to send as If-Match when it is saved. */
             version: string;
         };
         /** @enum {unknown} */
         AccountEnd: "byHand" | "left" | null;
+        /** @description A role that an account has for a time. */
+        AccountGrant: {
+            /** Format: uuid */
+            id: string;
+            role: string;
+            from: null | components["schemas"]["LocalDate"];
+            to: null | components["schemas"]["LocalDate"];
+            at: components["schemas"]["Instant"];
+            byName: string;
+        };
         /** @description An account. */
         AccountResponse: {
             /** Format: uuid */
@@ -6893,6 +7451,31 @@ export interface components {
          * @enum {unknown}
          */
         CertificateState: "missing" | "expired" | "expiring" | "valid";
+        ChangedGroup: {
+            group: string;
+            /** Format: int32 */
+            before: number;
+            /** Format: int32 */
+            after: number;
+            /** @description The first of those who would come into it. */
+            coming: string[];
+            /** @description The first of those who would go out of it. */
+            going: string[];
+        };
+        ChangedHolder: {
+            /** Format: uuid */
+            account: string;
+            name: string;
+            gained: components["schemas"]["RightResponse"][];
+            lost: components["schemas"]["RightResponse"][];
+        };
+        ChangedRole: {
+            role: string;
+            isNew: boolean;
+            isGone: boolean;
+            gained: components["schemas"]["RightResponse"][];
+            lost: components["schemas"]["RightResponse"][];
+        };
         /** @description Who set a value, when, from where, and why. */
         ChangeResponse: {
             by: string;
@@ -7222,6 +7805,19 @@ export interface components {
             formula: null | string;
             displaced: components["schemas"]["ExampleDisplaced"][];
         };
+        ExplainedHolder: {
+            /** Format: uuid */
+            account: string;
+            name: string;
+            /** @description The rights that give it; at least one. */
+            because: components["schemas"]["ExplainedRight"][];
+        };
+        ExplainedRight: {
+            role: string;
+            right: components["schemas"]["RightResponse"];
+            /** @description The group by whose rule they hold the role; null where it was granted to them. */
+            group: null | string;
+        };
         Explanation: {
             by: string;
             at: components["schemas"]["Instant"];
@@ -7424,6 +8020,28 @@ export interface components {
             mediaType: string;
             /** Format: int32 */
             size: number;
+        };
+        GrantRequest: {
+            role: string;
+            from: null | components["schemas"]["LocalDate"];
+            to: null | components["schemas"]["LocalDate"];
+            why: null | string;
+        };
+        GrantResponse: {
+            /** Format: uuid */
+            id: string;
+        };
+        GroupResponse: {
+            id: string;
+            label: components["schemas"]["Labels"];
+            when: string;
+            /** @description The roles its people have by rule. */
+            roles: string[];
+            /**
+             * Format: int32
+             * @description How many of those who work here or will are in it.
+             */
+            people: number;
         };
         HireLink: {
             /** Format: uuid */
@@ -8360,6 +8978,13 @@ export interface components {
              */
             version: null | number;
         };
+        PublishedRights: {
+            /**
+             * Format: int32
+             * @description The version that is live now; null where somebody else has to agree first.
+             */
+            version: null | number;
+        };
         PublishedTemplate: {
             /** Format: int32 */
             version: number;
@@ -8368,6 +8993,9 @@ export interface components {
             why: null | string;
             /** @description Whether findings that are only advice are accepted. */
             despite: boolean;
+        };
+        PublishRightsBody: {
+            why: null | string;
         };
         RateResponse: {
             /** Format: double */
@@ -8379,6 +9007,17 @@ export interface components {
             /** Format: double */
             perPeriod: number;
             every: components["schemas"]["PayPeriod"];
+        };
+        /**
+         * @description The kinds of reaches.
+         * @enum {unknown}
+         */
+        ReachKind: "all" | "self" | "direct" | "reports" | "tasks" | "site" | "department" | "group";
+        /** @description Whom a right reaches. */
+        ReachResponse: {
+            kind: components["schemas"]["ReachKind"];
+            /** @description The code of the site or department, or the id of the group; null for the others. */
+            code: null | string;
         };
         /** @description What a sheet says. */
         ReadGap: {
@@ -8519,6 +9158,130 @@ export interface components {
             /** @description What is guarded and would be seen by more, so that a second person has to agree. */
             widened: components["schemas"]["WidenedAccess"][];
         };
+        /** @description A right to a thing. */
+        RightLabel: {
+            do: string;
+            on: string;
+            /** @description Whether it can reach some people; one to a thing of the firm reaches all. */
+            ofPeople: boolean;
+            label: components["schemas"]["Label"];
+        };
+        RightResponse: {
+            /** @description What may be done. */
+            do: string;
+            /** @description A field, a section, a thing, or everything. */
+            on: string;
+            reach: components["schemas"]["ReachResponse"];
+        };
+        RightsDraftRequest: {
+            /** @description A configuration as its JSON Schema has it. */
+            configuration: components["schemas"]["JsonObject"];
+        };
+        /** @description The draft. */
+        RightsDraftResponse: {
+            configuration: components["schemas"]["JsonObject"];
+            /** @description What to send as If-Match when saving it or making it live. */
+            version: string;
+            /**
+             * Format: int32
+             * @description The version it was begun from.
+             */
+            basedOn: number;
+            at: components["schemas"]["Instant"];
+            byName: string;
+            /** @description Who asked for it to be made live, where somebody else has to agree. */
+            askedBy: null | string;
+            /**
+             * Format: uuid
+             * @description The account of who asked.
+             */
+            askedById: null | string;
+        };
+        /** @description Who may do something, and because of what. */
+        RightsExplained: {
+            /** @description Those who can sign in and may, by name. */
+            people: components["schemas"]["ExplainedHolder"][];
+        };
+        /** @description What a draft would do. */
+        RightsReviewResponse: {
+            /** @description What keeps it from being made live. */
+            problems: components["schemas"]["ProblemEntry"][];
+            roles: components["schemas"]["ChangedRole"][];
+            groups: components["schemas"]["ChangedGroup"][];
+            holders: components["schemas"]["ChangedHolder"][];
+            /** @description Whether somebody may get more by it, so that a second person has to agree. */
+            needsSecond: boolean;
+            /** @description Whether the user who asks would get more by it themselves, and so cannot be the one who agrees. */
+            widensOwn: boolean;
+        };
+        /** @description A version of the firm's roles. */
+        RightsVersionResponse: {
+            /** Format: int32 */
+            version: number;
+            at: components["schemas"]["Instant"];
+            byName: string;
+            askedBy: null | string;
+            why: null | string;
+        };
+        RoleField: {
+            key: string;
+            label: components["schemas"]["Labels"];
+            type: components["schemas"]["FieldType"];
+            /** @description What the field itself gives to each role that it names. */
+            access: {
+                [key: string]: components["schemas"]["FieldAccess"];
+            };
+            /** @description The list whose entries it holds; null for none. */
+            list: null | string;
+            /** @description What there is to choose from; empty for others. */
+            options: components["schemas"]["RoleFieldOption"][];
+        };
+        RoleFieldOption: {
+            value: string;
+            label: components["schemas"]["Labels"];
+        };
+        /** @description A role. */
+        RoleResponse: {
+            id: string;
+            label: components["schemas"]["Labels"];
+            /** @description Whether it ships with Fid, and stays as it is. */
+            ships: boolean;
+            /** @description Whom its part in the fields' own settings reaches. */
+            fields: components["schemas"]["ReachResponse"][];
+            rights: components["schemas"]["RightResponse"][];
+            /**
+             * Format: int32
+             * @description How many accounts hold it today, by grant or by rule.
+             */
+            holders: number;
+        };
+        /** @description A section of the record. */
+        RoleSection: {
+            key: string;
+            label: components["schemas"]["Labels"];
+            fields: components["schemas"]["RoleField"][];
+        };
+        /** @description Every role there is, and what can be given by one. */
+        RolesResponse: {
+            /**
+             * Format: int32
+             * @description The version of the firm's own roles that is live; 0 before the first.
+             */
+            version: number;
+            /** @description The firm's own roles and groups, as the JSON Schema has them. */
+            configuration: components["schemas"]["JsonObject"];
+            draft: null | components["schemas"]["RightsDraftResponse"];
+            /** @description All roles, those that ship first. */
+            roles: components["schemas"]["RoleResponse"][];
+            /** @description The groups, with how many people are in each. */
+            groups: components["schemas"]["GroupResponse"][];
+            /** @description Every right to a thing, in words. */
+            rights: components["schemas"]["RightLabel"][];
+            /** @description The sections of the record, with what each field itself gives to each role. */
+            sections: components["schemas"]["RoleSection"][];
+            /** @description The functions that formulas of groups can call. */
+            functions: string[];
+        };
         /** @description A hire as a rope with a knot a stage. */
         RopeResponse: {
             from: components["schemas"]["LocalDate"];
@@ -8576,6 +9339,11 @@ export interface components {
              * @description The days of those warned at that are left, or more.
              */
             warning: null | number;
+        };
+        /** @description A role that an account has by rule. */
+        RuledRole: {
+            role: string;
+            group: string;
         };
         SectionResponse: {
             key: string;

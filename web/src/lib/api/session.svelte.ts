@@ -55,6 +55,12 @@ class Session {
   async load() {
     this.#value = await data(api.GET('/api/session'));
   }
+  /** Asks anew who it is, and answers whether they may other things than before. */
+  async renewed(): Promise<boolean> {
+    const before = this.user?.rights.join();
+    await this.load();
+    return this.user?.rights.join() !== before;
+  }
   async signIn(email: string, password: string) {
     const value = await data(api.POST('/api/session', { body: { email, password } }));
     if (this.#ranOut && this.#ranOut !== value.user?.id) location.assign('/');

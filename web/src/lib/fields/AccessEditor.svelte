@@ -6,9 +6,11 @@
   interface Props {
     field: Field;
     roles: string[];
+    /** What the firm's own roles are called. */
+    called: (role: string) => string;
     edit: (change: Partial<Field>) => void;
   }
-  let { field, roles, edit }: Props = $props();
+  let { field, roles, called, edit }: Props = $props();
   const w = $derived(words().sheet);
   const accesses = $derived<Access[]>(field.type === 'computed' ? ['view', 'none'] : ['edit', 'view', 'none']);
 </script>
@@ -17,7 +19,7 @@
   <legend class="text-soft float-left pr-3 text-xs">{w.access}</legend>
   {#each roles as role (role)}
     <label class="flex items-center gap-1.5 text-xs"
-      >{words().roles[role] ?? role}
+      >{called(role)}
       <select
         class="border-rule bg-sheet min-h-7 border-b font-semibold"
         value={accessTo(field, role)}

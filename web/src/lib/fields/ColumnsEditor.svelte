@@ -8,6 +8,7 @@
   import HoldsEditor from './HoldsEditor.svelte';
   import OptionsEditor from './OptionsEditor.svelte';
   import RequiredPicker from './RequiredPicker.svelte';
+  import { roleName } from './roleName';
   import { words } from './words';
 
   /** The columns of rows, in order; each opens to a field of its own. */
@@ -134,6 +135,7 @@
             <AccessEditor
               field={column.access ? column : { ...column, access: field.access }}
               roles={server.roles}
+              called={(role) => roleName(role, server.roleLabels)}
               edit={(change) => set(column.key, change)}
             />
             <div class="col-span-full flex flex-wrap items-center gap-4 pb-2">

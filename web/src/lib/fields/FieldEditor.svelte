@@ -16,6 +16,7 @@
   import OptionsEditor from './OptionsEditor.svelte';
   import RequiredPicker from './RequiredPicker.svelte';
   import WhenInput from './WhenInput.svelte';
+  import { roleName } from './roleName';
   import { words } from './words';
 
   /** Everything about one field. What is changed goes into the draft at once. */
@@ -153,7 +154,7 @@
       </div>
     </div>
   {/if}
-  <AccessEditor {field} roles={server.roles} {edit} />
+  <AccessEditor {field} roles={server.roles} called={(role) => roleName(role, server.roleLabels)} {edit} />
   {#if (field.default && 'formula' in field.default) || field.showWhen || field.requiredWhen}
     <FormulaResult {field} {drafting} />
   {/if}

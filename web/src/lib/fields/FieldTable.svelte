@@ -5,6 +5,7 @@
   import { accessTo, copies, keyFrom, moved, nameOf, sectionMoved, type Access, type Field } from './configuration';
   import type { Drafting } from './drafting.svelte';
   import { kindOf, requiredOf } from './summary';
+  import { roleName } from './roleName';
   import { words } from './words';
   import { fieldKeys } from './queries';
 
@@ -110,7 +111,7 @@
       <tr>
         <th class="py-1.5 pl-2.5 font-normal">{w.field}</th>
         <th class="font-normal">{w.kind}</th>
-        {#each server.roles as role (role)}<th class="text-center font-normal">{w.roles[role] ?? role}</th>{/each}
+        {#each server.roles as role (role)}<th class="text-center font-normal">{roleName(role, server.roleLabels)}</th>{/each}
         <th class="pl-4 font-normal">{w.required}</th>
         <th class="font-normal">{w.filled}</th>
       </tr>
@@ -224,7 +225,7 @@
                   <button
                     type="button"
                     class="hover:bg-band min-h-6 w-8 {access === 'none' ? 'text-faint' : 'text-ink'}"
-                    aria-label={w.accessOf(w.roles[role] ?? role, name, w.access[access])}
+                    aria-label={w.accessOf(roleName(role, server.roleLabels), name, w.access[access])}
                     onclick={(e) => {
                       e.stopPropagation();
                       const wanted = field.type === 'computed' ? (access === 'none' ? 'view' : 'none') : next[access];

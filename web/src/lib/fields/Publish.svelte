@@ -11,6 +11,7 @@
   import Differences from './Differences.svelte';
   import type { Drafting } from './drafting.svelte';
   import { sentenceOf } from './findings';
+  import { roleName } from './roleName';
   import { words } from './words';
   import { again } from '$lib/api/again';
   import { fieldKeys } from './queries';
@@ -27,7 +28,6 @@
   const widened = $derived(review?.widened ?? []);
   const asks = $derived(widened.length > 0 && drafting.askedBy === '');
   const waits = $derived(widened.length > 0 && drafting.askedById === session.user?.id);
-  const roleName = (role: string) => words().roles[role] ?? role;
   let why = $state('');
   let despite = $state(false);
   let error = $state('');
@@ -82,7 +82,11 @@
           <ul>
             {#each widened as more (more.field + more.through)}
               <li>
-                {w.widened(label(more.field), more.through === more.field ? undefined : label(more.through), more.roles.map(roleName))}
+                {w.widened(
+                  label(more.field),
+                  more.through === more.field ? undefined : label(more.through),
+                  more.roles.map((role) => roleName(role))
+                )}
               </li>
             {/each}
           </ul>

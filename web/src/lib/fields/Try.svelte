@@ -10,6 +10,7 @@
   import Picker from '$lib/ui/Picker.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import type { Drafting } from './drafting.svelte';
+  import { roleName } from './roleName';
   import { words } from './words';
   import { fieldKeys } from './queries';
 
@@ -79,7 +80,7 @@
         id="try-role"
         label={w.trying.role}
         bind:value={role}
-        choices={server.roles.map((r) => ({ value: r, label: w.roles[r] ?? r }))}
+        choices={server.roles.map((r) => ({ value: r, label: roleName(r, server.roleLabels) }))}
       />
       <Picker
         id="try-stage"

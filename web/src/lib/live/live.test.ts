@@ -1,3 +1,4 @@
+import { adminKeys } from '$lib/admin/queries';
 import { hireKeys } from '$lib/hires/queries';
 import { listKeys } from '$lib/lists/queries';
 import { recordKeys } from '$lib/record/queries';
@@ -8,6 +9,8 @@ import { QueryClient, type QueryKey } from '@tanstack/svelte-query';
 import { beforeEach, expect, test, vi } from 'vitest';
 import { hear } from './live';
 
+const renewed = vi.hoisted(() => vi.fn());
+vi.mock('$lib/api/session.svelte', () => ({ session: { renewed, once: () => Promise.resolve(), user: null } }));
 vi.mock('$lib/text/fieldLabels.svelte', () => ({ loadFieldLabels: vi.fn() }));
 
 const kept: Record<string, QueryKey> = {
@@ -22,6 +25,7 @@ const kept: Record<string, QueryKey> = {
   templates: templateKeys.all,
   'a template': templateKeys.one('DECK'),
   'what a hire would get': hireKeys.preview({ template: 'DECK' }),
+  'roles and rights': adminKeys.rights,
   options: listKeys.options,
   'a calendar drawn': listKeys.preview('calendar', 2027)
 };
@@ -50,4 +54,13 @@ test('where something may have been missed all is fetched again, and the names o
   await hear(client, 'all');
   expect(stale()).toEqual(Object.keys(kept));
   expect(loadFieldLabels).toHaveBeenCalledOnce();
+});
+
+test('with the same rights only what tells of rights is stale, with others everything', async () => {
+  renewed.mockResolvedValueOnce(false);
+  await hear(client, 'rights');
+  expect(stale()).toEqual(['roles and rights']);
+  renewed.mockResolvedValueOnce(true);
+  await hear(client, 'rights');
+  expect(stale()).toEqual(Object.keys(kept));
 });

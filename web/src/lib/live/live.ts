@@ -1,4 +1,6 @@
+import { adminKeys } from '$lib/admin/queries';
 import { again } from '$lib/api/again';
+import { session } from '$lib/api/session.svelte';
 import { fieldKeys } from '$lib/fields/queries';
 import { hireKeys } from '$lib/hires/queries';
 import { importKeys } from '$lib/exchange/queries';
@@ -38,7 +40,8 @@ function open(client: QueryClient): EventSource {
 /** Has fetched again what a change makes stale, as the server tells of it: "lists", "hire:ID", "all". */
 export async function hear(client: QueryClient, change: string) {
   const [kind, id] = change.split(':') as [string, string | undefined];
-  if (kind === 'all') await client.invalidateQueries();
+  // With other rights everything can look different; with the same, only Admin does.
+  if (kind === 'all' || (kind === 'rights' && (await session.renewed()))) await client.invalidateQueries();
   else await again(client, ...staleBy(kind, id));
   if (kind === 'all' || kind === 'fields') await loadFieldLabels();
 }
@@ -51,6 +54,8 @@ function staleBy(kind: string, id: string | undefined): QueryKey[] {
       return [fieldKeys.all, recordKeys.all];
     case 'import':
       return [id === undefined ? importKeys.all : importKeys.one(id), importKeys.list];
+    case 'rights':
+      return [adminKeys.rights, adminKeys.accounts];
     case 'intake':
       return [hireKeys.intake];
     case 'templates':

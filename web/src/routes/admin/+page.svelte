@@ -13,7 +13,7 @@
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { settled } from '$lib/ui/settled.svelte';
-  import { createInfiniteQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
+  import { createInfiniteQuery, createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
 
   /** Who can sign in, what may they, and does any team have nobody? */
   const w = $derived(words().accounts);
@@ -49,6 +49,8 @@
     detail = undefined;
     form = AccountForm.inviting(undefined, text.language);
   }
+  // What is given or ended in the sheet shows in it.
+  const fresh = createQuery(() => ({ ...accountQuery(form?.id ?? ''), enabled: form?.id !== undefined && detail !== undefined }));
   async function look(id: string) {
     const there = await client.fetchQuery(accountQuery(id));
     detail = there;
@@ -158,5 +160,5 @@
     </div>
     {#if accounts.hasNextPage}<div class="pt-4"><Button onclick={() => void accounts.fetchNextPage()}>{w.more}</Button></div>{/if}
   </div>
-  {#if form}<AccountSheet bind:form {detail} onclose={close} />{/if}
+  {#if form}<AccountSheet bind:form detail={fresh.data?.account.id === detail?.account.id ? fresh.data : detail} onclose={close} />{/if}
 {/if}

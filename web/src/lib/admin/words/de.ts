@@ -1,7 +1,13 @@
 import type { Words } from './en';
 
 export const de: Words = {
-  places: { people: 'Wer sich anmeldet', work: 'Was Fid von selbst tut', trail: 'Sicherheit', all: 'Teile der Verwaltung' },
+  places: {
+    people: 'Wer sich anmeldet',
+    roles: 'Rollen und Rechte',
+    work: 'Was Fid von selbst tut',
+    trail: 'Sicherheit',
+    all: 'Teile der Verwaltung'
+  },
   accounts: {
     news: (n) => (n === 1 ? 'Eine Person kann sich anmelden.' : `${n} Menschen können sich anmelden.`),
     invited: (n) => (n === 1 ? 'Eine Einladung ist noch offen.' : `${n} Einladungen sind noch offen.`),
@@ -69,6 +75,19 @@ export const de: Words = {
     sessions: (n) =>
       n === 0 ? 'Gerade nirgends angemeldet.' : n === 1 ? 'Gerade an einem Ort angemeldet.' : `Gerade an ${n} Orten angemeldet.`,
     from: (address, when) => `${address}, seit ${when}`
+  },
+  grants: {
+    title: 'Auf Zeit',
+    ruled: (role, group) => `${role}, nach Regel: in der Gruppe ${group}`,
+    from: 'Von',
+    to: 'Bis',
+    why: 'Warum',
+    role: 'Rolle',
+    give: 'Geben',
+    end: 'Beenden',
+    given: 'Gegeben. Sie gilt an ihren Tagen.',
+    ended: 'Beendet. Sie ist sofort weg.',
+    days: (from, to) => (from && to ? `${from} bis ${to}` : from ? `ab ${from}` : to ? `bis ${to}` : 'auf Dauer')
   },
   given: {
     title: (name) => `Geben Sie ${name} diesen Link`,
@@ -197,6 +216,10 @@ export const de: Words = {
       'fields.published': 'hat Felder veröffentlicht',
       'fields.widenAsked': 'bat darum, geschützte Felder zu öffnen',
       'feed.address': 'hat die Bewerberquelle geändert',
+      'role.granted': 'hat eine Rolle bekommen',
+      'role.taken': 'hat eine Rolle verloren',
+      'rights.published': 'hat Rollen gelten lassen',
+      'rights.widenAsked': 'bat darum, einer Rolle mehr zu geben',
       'firm.created': 'hat die Firma eingerichtet'
     }
   }

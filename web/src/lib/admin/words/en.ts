@@ -1,5 +1,11 @@
 export const en = {
-  places: { people: 'People who sign in', work: 'What Fid does by itself', trail: 'Security', all: 'Parts of Admin' },
+  places: {
+    people: 'People who sign in',
+    roles: 'Roles and rights',
+    work: 'What Fid does by itself',
+    trail: 'Security',
+    all: 'Parts of Admin'
+  },
   accounts: {
     news: (n: number) => (n === 1 ? 'One person can sign in.' : `${n} people can sign in.`),
     invited: (n: number) => (n === 1 ? 'One was invited and has not come yet.' : `${n} were invited and have not come yet.`),
@@ -67,6 +73,20 @@ export const en = {
     sessions: (n: number) =>
       n === 0 ? 'Not signed in anywhere now.' : n === 1 ? 'Signed in at one place now.' : `Signed in at ${n} places now.`,
     from: (address: string, when: string) => `${address}, since ${when}`
+  },
+  grants: {
+    title: 'For a time',
+    ruled: (role: string, group: string) => `${role}, by rule: in the group ${group}`,
+    from: 'From',
+    to: 'Until',
+    why: 'Why',
+    role: 'Role',
+    give: 'Give it',
+    end: 'End',
+    given: 'Given. It counts on its days.',
+    ended: 'Ended. It is gone at once.',
+    days: (from: string | undefined, to: string | undefined) =>
+      from && to ? `${from} to ${to}` : from ? `from ${from}` : to ? `until ${to}` : 'for good'
   },
   given: {
     title: (name: string) => `Give ${name} this link`,
@@ -194,6 +214,10 @@ export const en = {
       'fields.published': 'published fields',
       'fields.widenAsked': 'asked to open guarded fields',
       'feed.address': 'changed the recruiting feed',
+      'role.granted': 'was given a role',
+      'role.taken': 'had a role taken away',
+      'rights.published': 'made roles live',
+      'rights.widenAsked': 'asked to give a role more',
       'firm.created': 'set the firm up'
     } as Record<string, string>
   }
