@@ -107,6 +107,12 @@
   {:else if session.known && begun}
     {#if session.user}
       <a href="#content" class="focus:bg-sheet sr-only focus:not-sr-only focus:absolute focus:z-50 focus:p-2">{text.t.top.skip}</a>
+      {#if session.viewedBy}
+        <p class="bg-ochre-tint border-ochre flex flex-wrap items-baseline justify-center gap-x-4 border-b-2 px-4 py-1.5" role="status">
+          <strong>{text.t.top.viewingAs(session.user.name)}</strong>
+          <button type="button" class="link font-semibold" onclick={() => void session.backToOneself()}>{text.t.top.backToYourself}</button>
+        </p>
+      {/if}
       <TopBar {goAnywhere} showKeys={listKeys} />
     {/if}
     {#if session.user || [...open, ...forAnybody].includes(page.url.pathname)}

@@ -82,6 +82,10 @@
     onSuccess: () => done(w.sessionsEnded),
     ...act
   }));
+  const viewAs = createMutation(() => ({
+    mutationFn: () => session.viewAs(form.id ?? ''),
+    onError: (e: Error) => failed(text.failure(e))
+  }));
   const busy = $derived([invite, save, link, turn, end].some((m) => m.isPending));
 
   function send(event: SubmitEvent) {
@@ -192,6 +196,9 @@
           {#if account && !invites}
             <span class="flex-1"></span>
             {#if account.state !== 'disabled'}
+              {#if account.state === 'active' && account.id !== session.user?.id && session.may('view-as account')}
+                <Button disabled={busy || viewAs.isPending} onclick={() => viewAs.mutate()}>{w.viewAs}</Button>
+              {/if}
               <Button disabled={busy} title={w.linkNote} onclick={() => link.mutate()}>{w.link}</Button>
               {#if detail && detail.sessions.length > 0}<Button disabled={busy} onclick={() => end.mutate()}>{w.endSessions}</Button>{/if}
               <Button look="danger" disabled={busy} onclick={() => turn.mutate(true)}>{w.disable}</Button>

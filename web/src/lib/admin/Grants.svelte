@@ -77,7 +77,7 @@
     <div class="flex flex-wrap items-start gap-x-4 gap-y-1 pt-1">
       <label class="text-soft grid gap-0.5 text-xs"
         >{w.role}
-        <select bind:value={role} class="border-rule bg-sheet text-ink min-h-8 rounded border px-2">
+        <select bind:value={role} aria-label={w.role} class="border-rule bg-sheet text-ink min-h-8 rounded border px-2">
           <option value=""></option>
           {#each roles as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
         </select>
@@ -85,7 +85,9 @@
       </label>
       <div class="w-44"><DateField id="grant-from" label={w.from} bind:value={from} error={error('from')} /></div>
       <div class="w-44"><DateField id="grant-to" label={w.to} bind:value={to} error={error('to')} /></div>
-      <div class="pt-4"><Button disabled={role === '' || give.isPending} onclick={() => give.mutate()}>{w.give}</Button></div>
+      <div class="pt-4">
+        <Button disabled={role === '' || (from === null && to === null) || give.isPending} onclick={() => give.mutate()}>{w.give}</Button>
+      </div>
     </div>
   {/if}
 </section>

@@ -296,6 +296,82 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/as": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ViewAsRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionResponse"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trail": {
         parameters: {
             query?: never;
@@ -9918,6 +9994,8 @@ export interface components {
             language: string;
             /** @description What they may do, of all people or of some: an action and a thing, such as "edit template". */
             rights: string[];
+            /** @description Who looks at Fid as this user does; null mostly. */
+            viewedBy: null | string;
         };
         ValueMove: {
             field: string;
@@ -9938,6 +10016,13 @@ export interface components {
              * @description The template's or add-on's version.
              */
             version?: null | number;
+        };
+        ViewAsRequest: {
+            /**
+             * Format: uuid
+             * @description As whose user.
+             */
+            account: string;
         };
         WhyRequest: {
             why: null | string;

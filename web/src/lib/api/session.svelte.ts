@@ -61,6 +61,20 @@ class Session {
     await this.load();
     return this.user?.rights.join() !== before;
   }
+  /** Who looks at Fid as the user does; null mostly. */
+  get viewedBy() {
+    return this.user?.viewedBy ?? null;
+  }
+  /** Looks at Fid as somebody else does, until one is oneself again. */
+  async viewAs(account: string) {
+    await data(api.POST('/api/session/as', { body: { account } }));
+    // What was read as oneself is forgotten with the page.
+    location.assign('/');
+  }
+  async backToOneself() {
+    await data(api.DELETE('/api/session/as'));
+    location.assign('/admin');
+  }
   async signIn(email: string, password: string) {
     const value = await data(api.POST('/api/session', { body: { email, password } }));
     if (this.#ranOut && this.#ranOut !== value.user?.id) location.assign('/');

@@ -40,8 +40,9 @@ function open(client: QueryClient): EventSource {
 /** Has fetched again what a change makes stale, as the server tells of it: "lists", "hire:ID", "all". */
 export async function hear(client: QueryClient, change: string) {
   const [kind, id] = change.split(':') as [string, string | undefined];
-  // With other rights everything can look different; with the same, only Admin does.
-  if (kind === 'all' || (kind === 'rights' && (await session.renewed()))) await client.invalidateQueries();
+  // With other rights everything can look different, and what may no longer be seen is forgotten; with the same, only Admin does.
+  if (kind === 'rights' && (await session.renewed())) await client.resetQueries();
+  else if (kind === 'all') await client.invalidateQueries();
   else await again(client, ...staleBy(kind, id));
   if (kind === 'all' || kind === 'fields') await loadFieldLabels();
 }

@@ -16,6 +16,8 @@ export const en = {
   top: {
     fromRecruiting: (n: number) =>
       n === 1 ? 'One candidate from recruiting waits for you' : `${word(n)} candidates from recruiting wait for you`,
+    viewingAs: (name: string) => `You see Fid as ${name} does. Nothing can be changed.`,
+    backToYourself: 'Back to yourself',
     account: 'Your account',
     goTo: 'Go to…',
     main: 'Places',
@@ -220,7 +222,10 @@ export const en = {
     fault: 'Something went wrong at the server. Nothing was saved.',
     'too-many': 'Too many tries at once. Wait a little, and try again.',
     'draft-gone': 'The draft was published or thrown away meanwhile. Look at what is there now.',
-    'second-person-needed': 'More would be seen of pay or of sensitive fields. Somebody else has to agree to it.',
+    'second-person-needed': 'Somebody would see or may more by this. Somebody else has to agree to it.',
+    'own-rights': 'You would get more by this yourself. Somebody else has to do it.',
+    'sees-more': 'They may see what you may not, so you cannot look as they do.',
+    'view-only': 'You are looking as somebody else does. Go back to yourself to do this.',
     'not-yours-to-change': 'The draft sets something that you may not change. Let somebody publish it who may.',
     'wrong-password': 'This is not your password.',
     closed: 'This hire is closed. Its tasks stay as they are.',
