@@ -30,7 +30,7 @@ public static class FidDatabase
         grant usage, select on all sequences in schema public to {ApplicationRole};
         revoke insert, update, delete on "__EFMigrationsHistory", seals from {ApplicationRole};
         revoke update on stored_files from {ApplicationRole};
-        revoke update, delete on changes, record_values, field_versions from {ApplicationRole};
+        revoke update, delete on changes, record_values, field_versions, rights_versions from {ApplicationRole};
         grant update (known, ended_by) on record_values to {ApplicationRole};
         """;
 

@@ -7,7 +7,7 @@ using BenchmarkDotNet.Toolchains.InProcess.Emit;
 using Fid.Bench;
 using Fid.Core.Tests.People;
 
-// usage: Fid.Bench core | questions | people | arrivals TODAY | lists TODAY | history TODAY | hires TODAY | import.
+// usage: Fid.Bench core | questions | people | arrivals TODAY | lists TODAY | rights TODAY | history TODAY | hires TODAY | import.
 // Prints rows of a Markdown table; ops/bench puts them into docs/performance.md.
 switch (args)
 {
@@ -58,6 +58,10 @@ switch (args)
                 today
             )
         )
+            Console.WriteLine(row);
+        return 0;
+    case ["rights", var today]:
+        foreach (var row in await RightsMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Larger")!, today))
             Console.WriteLine(row);
         return 0;
     case ["history", var today]:

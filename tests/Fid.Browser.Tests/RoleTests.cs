@@ -48,7 +48,7 @@ public class RoleTests(PageFixture firm) : IClassFixture<PageFixture>
 
         piet.Button("End: Template reader, until Wed 30 Jun").Click();
         piet.SeeText("Ended. It is gone at once.");
-        nils.SeeText("You may not do this.");
+        nils.SeeText("There is nothing here, or nothing you may see.");
         nils.SeeNo("Deckhand");
     }
 

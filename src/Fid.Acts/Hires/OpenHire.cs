@@ -113,7 +113,9 @@ public sealed class OpenHire(
             if (undecided[i] is { } who)
                 wrong.Add(who);
             if (prepared[i].Draft is { } made && !MayOpen(made, one, context))
-                wrong.Add(new Problem("/template", "not-yours-to-open", "You may not open hires like this one. Choose another place, or ask somebody who may."));
+                wrong.Add(
+                    new Problem("/template", "not-yours-to-open", "You may not open hires like this one. Choose another place, or ask somebody who may.")
+                );
             IntakeCandidate? candidate = null;
             if (one.Candidate is { } id && !candidates.Remove(id, out candidate))
                 wrong.Add(new Problem("/candidate", "not-waiting", "This candidate does not wait any more. Look at the tray again."));

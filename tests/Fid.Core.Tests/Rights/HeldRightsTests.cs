@@ -57,7 +57,10 @@ public class HeldRightsTests
     public void Of_two_roles_each_gives_its_own_where_it_reaches_and_no_further()
     {
         var set = Set(
-            """{"id":"lead","label":"Lead","fields":["all"],"rights":[]},{"id":"clerk","label":"C","fields":[],"rights":[{"do":"see","on":"pay_rate","reach":"direct"}]}"""
+            """
+            {"id":"lead","label":"Lead","fields":["all"],"rights":[]},
+            {"id":"clerk","label":"C","fields":[],"rights":[{"do":"see","on":"pay_rate","reach":"direct"}]}
+            """
         );
         var held = HeldRights.Of(set, ["lead", "clerk", "clerk", "gone"]);
         var direct = Place(set, new RightReach.Direct());
@@ -98,7 +101,10 @@ public class HeldRightsTests
     public void Explained_is_every_right_that_gives_it_the_fields_own_first()
     {
         var set = Set(
-            """{"id":"lead","label":"Lead","fields":["direct","all"],"rights":[{"do":"edit","on":"section:work","reach":"all"},{"do":"see","on":"*","reach":"all"}]}"""
+            """
+            {"id":"lead","label":"Lead","fields":["direct","all"],"rights":[
+              {"do":"edit","on":"section:work","reach":"all"},{"do":"see","on":"*","reach":"all"}]}
+            """
         );
         var held = HeldRights.Of(set, ["lead"]);
         var job = Fields.Find("job")!;

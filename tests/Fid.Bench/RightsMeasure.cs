@@ -1,0 +1,98 @@
+using System.Diagnostics;
+using Fid.Acts;
+using Fid.Acts.Fields;
+using Fid.Acts.People;
+using Fid.Acts.Rights;
+using Fid.Core.Rights;
+using Fid.Data;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime.Text;
+
+namespace Fid.Bench;
+
+/// <summary>What rights take: to be loaded, to be asked, and in a list of which somebody sees a few.</summary>
+internal static class RightsMeasure
+{
+    private const int WarmUp = 20;
+    private const int Rounds = 60;
+    private const int Checks = 1_000_000;
+    private const int Page = 50;
+
+    /// <param name="connection">The database of 50,000 people.</param>
+    public static async Task<IReadOnlyList<string>> RunAsync(string connection, string today)
+    {
+        await using var source = FidDatabase.Source(connection);
+        await using var services = ActsOf.Database(source, LocalDatePattern.Iso.Parse(today).Value);
+        await using var scope = services.CreateAsyncScope();
+        var (db, clock) = (scope.ServiceProvider.GetRequiredService<FidDb>(), scope.ServiceProvider.GetRequiredService<FirmClock>());
+        var day = await clock.TodayAsync(db, default);
+        var account = await db.RoleGrants.Where(g => g.Role == ShippedRoles.Manager).Select(g => g.AccountId).FirstAsync();
+        var manager = await db
+            .CurrentRecords.Where(r => r.ManagerId != null)
+            .GroupBy(r => r.ManagerId!.Value)
+            .Where(g => g.Count() >= 5)
+            .OrderBy(g => g.Count())
+            .Select(g => g.Key)
+            .FirstAsync();
+        var holder = (await AccountHolder.FindAsync(db, account, day, default))!;
+        Actor Manager() => Actor.Of(holder with { Employments = [manager] }, account, null, null, clock, day);
+
+        var loading = await MedianAsync(async () =>
+        {
+            await AccountHolder.FindAsync(db, account, day, default);
+        });
+        var fields = await new LiveFieldsLoader(db).LiveAsync();
+        var reader = await Reader.OfAsync(Manager(), db, fields, default);
+        var record = await db.CurrentRecords.AsNoTracking().FirstAsync(r => r.ManagerId == manager);
+        var sees = 0;
+        var time = Stopwatch.GetTimestamp();
+        for (var i = 0; i < Checks; i++)
+            if (reader.On(record).Sees("pay_rate"))
+                sees++;
+        var check = Stopwatch.GetElapsedTime(time).TotalNanoseconds / Checks;
+        // One after the other in turn, so that both meet the machine as it is.
+        var (guarded, unguarded) = (new List<double>(), new List<double>());
+        for (var i = -WarmUp; i < Rounds; i++)
+        {
+            var (own, all) = (await TimeAsync(() => ListAsync(reader.Readable(db.CurrentRecords))), await TimeAsync(() => ListAsync(db.CurrentRecords)));
+            if (i < 0)
+                continue;
+            guarded.Add(own);
+            unguarded.Add(all);
+        }
+        var (few, whole) = (ArrivalsMeasure.Median(guarded), ArrivalsMeasure.Median(unguarded));
+        return
+        [
+            TableRow.Of($"Whose an account is and what they may, loaded among 50,000 people", $"{loading:0.00} ms", $"under 2 ms"),
+            TableRow.Of($"Whether a field of somebody may be seen, {(sees == Checks ? "it may" : "it may not")}", $"{check:0} ns", $"under 1 µs"),
+            TableRow.Of(
+                $"A list of 50 among 50,000 people, for a manager of five and for whoever sees all",
+                $"{few:0.00} ms; {whole:0.00} ms; ratio {few / whole:0.00}",
+                $"ratio under 1.3"
+            ),
+        ];
+    }
+
+    private static Task<List<Data.People.CurrentRecord>> ListAsync(IQueryable<Data.People.CurrentRecord> records) =>
+        records.AsNoTracking().OrderBy(r => r.FamilyName).ThenBy(r => r.GivenName).ThenBy(r => r.EmploymentId).Take(Page).ToListAsync();
+
+    private static async Task<double> TimeAsync(Func<Task> work)
+    {
+        var time = Stopwatch.GetTimestamp();
+        await work();
+        return Stopwatch.GetElapsedTime(time).TotalMilliseconds;
+    }
+
+    private static async Task<double> MedianAsync(Func<Task> work)
+    {
+        var times = new List<double>();
+        for (var i = -WarmUp; i < Rounds; i++)
+        {
+            var took = await TimeAsync(work);
+            if (i >= 0)
+                times.Add(took);
+        }
+        return ArrivalsMeasure.Median(times);
+    }
+}
