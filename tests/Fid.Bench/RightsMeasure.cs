@@ -28,19 +28,26 @@ internal static class RightsMeasure
         var (db, clock) = (scope.ServiceProvider.GetRequiredService<FidDb>(), scope.ServiceProvider.GetRequiredService<FirmClock>());
         var day = await clock.TodayAsync(db, default);
         var account = await db.RoleGrants.Where(g => g.Role == ShippedRoles.Manager).Select(g => g.AccountId).FirstAsync();
-        var manager = await db
-            .CurrentRecords.Where(r => r.ManagerId != null)
-            .GroupBy(r => r.ManagerId!.Value)
-            .Where(g => g.Count() >= 5)
-            .OrderBy(g => g.Count())
-            .Select(g => g.Key)
-            .FirstAsync();
+        // The demonstration has a few managers of thousands: for as long as it is measured, somebody has five.
+        await using var transaction = await db.Database.BeginTransactionAsync();
+        var managing = db.CurrentRecords.Where(r => r.ManagerId != null).Select(r => r.ManagerId!.Value);
+        var six = await db
+            .CurrentRecords.Where(r => !managing.Contains(r.EmploymentId))
+            .OrderByDescending(r => r.EmploymentId)
+            .Select(r => r.EmploymentId)
+            .Take(6)
+            .ToListAsync();
+        var manager = six[0];
+        await db
+            .CurrentRecords.Where(r => six.Contains(r.EmploymentId) && r.EmploymentId != manager)
+            .ExecuteUpdateAsync(s => s.SetProperty(r => r.ManagerId, manager));
         var holder = (await AccountHolder.FindAsync(db, account, day, default))!;
         Actor Manager() => Actor.Of(holder with { Employments = [manager] }, account, null, null, clock, day);
 
         var loading = await MedianAsync(async () =>
         {
             await AccountHolder.FindAsync(db, account, day, default);
+            await ActorReach.OfAsync(Manager(), db, default);
         });
         var fields = await new LiveFieldsLoader(db).LiveAsync();
         var reader = await Reader.OfAsync(Manager(), db, fields, default);

@@ -105,7 +105,7 @@ public sealed class ActorReach
             case RightReach.Group(var group):
                 return new Reached(r => r.Groups.Contains(group), r => r.Groups.Contains(group));
             case RightReach.Tasks:
-                var employments = await OwnHires.Concerning(actor, db, db.Hires.AsNoTracking()).Select(h => h.EmploymentId).ToArrayAsync(cancellation);
+                var employments = await OwnHires.EmploymentsAsync(actor, db, cancellation);
                 var theirs = employments.ToHashSet();
                 return new Reached(r => employments.Contains(r.EmploymentId), r => theirs.Contains(r.EmploymentId));
             default:

@@ -1,5 +1,6 @@
 using Fid.Data;
 using Fid.Data.Hires;
+using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Acts.Rights;
 
@@ -10,7 +11,7 @@ public static class OwnHires
     /// <param name="openOnly">Whether only tasks that are not done count.</param>
     public static IQueryable<Hire> Concerning(Actor actor, FidDb db, IQueryable<Hire> hires, bool openOnly = false)
     {
-        string[] owners = [.. actor.Teams.Select(t => HireTask.TeamPrefix + t), .. actor.Employments.Select(e => HireTask.PersonPrefix + e)];
+        var owners = Owners(actor);
         var (account, person, own, records) = (actor.AccountId ?? Guid.Empty, actor.PersonId ?? Guid.Empty, actor.Employments, db.CurrentRecords);
         return hires.Where(h =>
             h.Tasks.Any(t => (!openOnly || (t.Done == null && t.SkippedWhy == null)) && owners.Contains(t.Owner))
@@ -21,4 +22,28 @@ public static class OwnHires
             )
         );
     }
+
+    /// <summary>The employments for whose hires, as long as they are under way, something is the actor's own. What each kind of owner comes to is
+    /// asked for by itself: asked for together, every hire would be held against all of them.</summary>
+    public static Task<Guid[]> EmploymentsAsync(Actor actor, FidDb db, CancellationToken cancellation)
+    {
+        var (owners, account, person, own) = (Owners(actor), actor.AccountId ?? Guid.Empty, actor.PersonId ?? Guid.Empty, actor.Employments);
+        return db
+            .Database.SqlQuery<Guid>(
+                $"""
+                select employment_id as "Value" from hires where closed is null and coordinator_id = {account}
+                union all select h.employment_id from hire_tasks t join hires h on h.id = t.hire_id where h.closed is null and t.owner = any({owners})
+                union all select h.employment_id from records_now r join hires h on h.employment_id = r.employment_id
+                  where h.closed is null and r.person_id = {person}
+                union all select h.employment_id from records_now r join hires h on h.employment_id = r.employment_id
+                  where h.closed is null and r.manager_id = any({own})
+                union all select h.employment_id from hires h join records_now r on r.employment_id = h.employment_id
+                  where h.closed is null and r.buddy_id = any({own})
+                """
+            )
+            .ToArrayAsync(cancellation);
+    }
+
+    private static string[] Owners(Actor actor) =>
+        [.. actor.Teams.Select(t => HireTask.TeamPrefix + t), .. actor.Employments.Select(e => HireTask.PersonPrefix + e)];
 }

@@ -93,7 +93,11 @@ public sealed class RightsExplanation
                     """
                 )
                 .ToArrayAsync(cancellation);
-            var hires = await db.Hires.AsNoTracking().Include(h => h.Tasks).Where(h => h.EmploymentId == record.EmploymentId).ToListAsync(cancellation);
+            var hires = await db
+                .Hires.AsNoTracking()
+                .Include(h => h.Tasks)
+                .Where(h => h.EmploymentId == record.EmploymentId && h.Closed == null)
+                .ToListAsync(cancellation);
             return new Target(
                 record,
                 above,

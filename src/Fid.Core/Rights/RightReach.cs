@@ -27,7 +27,7 @@ public abstract record RightReach
     /// <param name="Code">The code of the department.</param>
     public sealed record Department(string Code) : RightReach;
 
-    /// <summary>Those for whom one has a task to do.</summary>
+    /// <summary>Those who are being hired, and for whom one has a task to do or did one.</summary>
     public sealed record Tasks : RightReach;
 
     /// <summary>Those of a group that the firm defines.</summary>

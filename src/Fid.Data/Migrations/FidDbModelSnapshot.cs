@@ -1408,6 +1408,10 @@ namespace Fid.Data.Migrations
                     b.HasIndex("Badge")
                         .HasDatabaseName("ix_records_now_badge");
 
+                    b.HasIndex("BuddyId")
+                        .HasDatabaseName("ix_records_now_buddy_id")
+                        .HasFilter("buddy_id is not null");
+
                     b.HasIndex("Groups")
                         .HasDatabaseName("ix_records_now_groups");
 

@@ -74,6 +74,7 @@ internal sealed class CurrentRecordConfiguration : IEntityTypeConfiguration<Curr
         record.Ignore(r => r.FullName);
         record.Property(r => r.Version).IsRowVersion();
         record.HasIndex(r => r.ManagerId);
+        record.HasIndex(r => r.BuddyId).HasFilter("buddy_id is not null");
         record.HasIndex(r => r.PersonId);
         record.HasIndex(r => r.Badge);
         record.HasIndex(r => r.Groups).HasMethod("gin");
