@@ -71,7 +71,7 @@ public class ReachTests(FirmFixture firm) : IClassFixture<FirmFixture>
         // The test would notice: with a reach to all, everything is told.
         await Roles.MakeLiveAsync(piet, EverythingOf("\"all\""), second: orla);
         (await thandiwe.GetAsync($"/api/records/{employment}")).ToJsonString().ShouldContain(markers["town"]);
-        (await TryAsync(thandiwe, "all", hire, employment, task, number)).Count.ShouldBeGreaterThan(5);
+        (await TryAsync(thandiwe, "all", hire, employment, task, number)).Count.ShouldBeGreaterThan(12);
     }
 
     // A role that may all there is to be done: with things of people, and with fields, of those whom a reach reaches.
@@ -81,7 +81,7 @@ public class ReachTests(FirmFixture firm) : IClassFixture<FirmFixture>
             string.Join(
                 ',',
                 Things
-                    .Rights.Where(r => r.Thing is not (Things.Account or Things.Role or Things.Trail))
+                    .Rights.Where(r => r.Thing is not (Things.Role or Things.Trail))
                     .Select(r => $$"""{"do":"{{r.Action}}","on":"{{r.Thing}}","reach":{{(r.OfPeople ? reach : "\"all\"")}} }""")
                     .Concat(
                         new[] { "person", "contact", "work", "pay", "clock", "certificates", "items", "papers" }.Select(section =>
@@ -129,6 +129,29 @@ public class ReachTests(FirmFixture firm) : IClassFixture<FirmFixture>
             if (response.StatusCode is not (HttpStatusCode.NotFound or HttpStatusCode.Forbidden))
                 done.Add($"by {reach}, {method} {address} is answered {(int)response.StatusCode}");
         }
+        using var touched = await caller.SendAsync(
+            "POST",
+            "/api/templates/deckhand/touches",
+            new
+            {
+                spec = new
+                {
+                    name = "Deckhand",
+                    addOn = false,
+                    buildsOn = "crew-basics",
+                    when = (string?)null,
+                    order = 0,
+                    opens = true,
+                    values = new { },
+                    lists = new { },
+                },
+            }
+        );
+        if ((await Markers.SaidAsync(touched)).Contains(hire, StringComparison.Ordinal))
+            done.Add($"by {reach}, a template as it is edited names the hire");
+        using var updated = await caller.SendAsync("POST", "/api/templates/updates", new { hires = new[] { new { id = hire, take = Array.Empty<string>() } } });
+        if (updated.StatusCode != HttpStatusCode.NotFound)
+            done.Add($"by {reach}, an update of the hire is answered {(int)updated.StatusCode}");
         using var sheet = await caller.SendFileAsync("/api/fields/town/gap", System.Text.Encoding.UTF8.GetBytes($"Employee number;Town\n{number};Elsewhere\n"));
         var read = await sheet.JsonAsync();
         if (read["values"]?.AsArray().Count > 0)

@@ -1,4 +1,5 @@
 using Fid.Acts.People;
+using Fid.Acts.Rights;
 using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Templates;
@@ -21,6 +22,8 @@ public sealed class ApplyTemplateUpdates(FidDb db, RecordWriter records)
         if (act.IsDoneAlready)
             return await db.TemplateUpdateRuns.AsNoTracking().Where(r => r.ByName == actor.Name).OrderByDescending(r => r.At).FirstAsync(cancellation);
         var ids = request.Hires.Select(h => h.Id).ToHashSet();
+        if (!ids.IsSubsetOf(await ReachedHires.AmongAsync(actor, db, Actions.Edit, ids, cancellation)))
+            return Refusal.NotFound;
         await Locks.RecordsAsync(db, await db.Hires.Where(h => ids.Contains(h.Id)).Select(h => h.EmploymentId).ToListAsync(cancellation), cancellation);
         var found = (await new TemplateUpdates(db).FindAsync(await TemplateSet.LoadAsync(db, cancellation), null, ids, actor.Today, cancellation)).ToDictionary(
             u => u.Hire.Id

@@ -1,4 +1,5 @@
 using Fid.Acts.People;
+using Fid.Acts.Rights;
 using Fid.Core.Rights;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
@@ -23,6 +24,8 @@ public sealed class UndoTemplateUpdates(FidDb db, RecordWriter records)
         if (run.Undone)
             return Refusal.Conflict("undone-already", "This has been undone already.");
         var hires = run.Hires.Select(h => h.HireId).ToArray();
+        if (!(await ReachedHires.AmongAsync(actor, db, Actions.Edit, hires, cancellation)).IsSupersetOf(hires))
+            return Refusal.NotFound;
         await Locks.RecordsAsync(db, await db.Hires.Where(h => hires.Contains(h.Id)).Select(h => h.EmploymentId).ToListAsync(cancellation), cancellation);
         var left = await new TemplateUpdateWriter(db, records).UndoAsync(run, actor.Author("templates"), actor.Today, cancellation);
         await act.CommitAsync(cancellation);

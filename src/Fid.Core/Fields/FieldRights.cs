@@ -39,9 +39,6 @@ public sealed class FieldRights
     /// <summary>What the fields themselves give to somebody with certain roles: of each field the most that one of the roles has.</summary>
     public static FieldRights OfRoles(FieldSet set, IReadOnlyCollection<string> roles) => Of(set, f => f.AccessOf(roles));
 
-    /// <summary>What may be done both by these rights and by others.</summary>
-    public FieldRights And(FieldSet set, FieldRights other) => Of(set, f => (FieldAccess)Math.Min((int)On(f.Key), (int)other.On(f.Key)));
-
     /// <summary>What may be done with the field that holds the value at an address.</summary>
     public FieldAccess On(string address) => _access.GetValueOrDefault(FieldAddress.FieldOf(address));
 

@@ -109,7 +109,15 @@ namespace Fid.Data.Migrations
                   perform pg_notify('fid_live', 'rights');
                   return null;
                 end $$;
-                create trigger announce after insert or update or delete on role_grants for each statement execute function announce_rights();
+                -- What is given to an account that sleeps, as with every hire, concerns nobody who is signed in.
+                create function announce_grant() returns trigger language plpgsql as $$
+                begin
+                  if exists (select 1 from users where id = coalesce(new.account_id, old.account_id) and password_hash is not null) then
+                    perform pg_notify('fid_live', 'rights');
+                  end if;
+                  return null;
+                end $$;
+                create trigger announce after insert or update or delete on role_grants for each row execute function announce_grant();
                 create trigger announce after insert or update or delete on rights_drafts for each statement execute function announce_rights();
                 create trigger announce after insert on rights_versions for each statement execute function announce_rights();
                 """);
@@ -226,7 +234,7 @@ namespace Fid.Data.Migrations
             migrationBuilder.DropTable(
                 name: "role_grants");
 
-            migrationBuilder.Sql("drop function announce_rights();");
+            migrationBuilder.Sql("drop function announce_rights(); drop function announce_grant();");
         }
     }
 }

@@ -183,7 +183,11 @@ internal static class AccountsEndpoints
             cancellation
         );
         return TypedResults.Ok(
-            new PersonsAccount(accounts.Count > 0 ? accounts[0] : null, reader.SeesNames ? record.FullName : "", reader.Sees("email") ? record.Email : null)
+            new PersonsAccount(
+                accounts.Count > 0 ? accounts[0] : null,
+                reader.MayOpen(record) && Reader.Names(reader.On(record)) ? record.FullName : "",
+                reader.MayOpen(record) && reader.On(record).Sees("email") ? record.Email : null
+            )
         );
     }
 
@@ -283,14 +287,14 @@ internal static class AccountsEndpoints
         return rows.ConvertAll(u => new AccountResponse(
             // An account that sleeps has its name from the record.
             u.Id,
-            u.Email is null && !reader.SeesNames ? u.Stint?.Number ?? "" : u.DisplayName,
+            u.Email is null && !(reader.SeesNames && reader.OpensAll) ? u.Stint?.Number ?? "" : u.DisplayName,
             u.Email,
             u.State,
             [.. u.Roles],
             u.Teams,
             u.Language,
             u.Stint?.EmploymentId,
-            reader.SeesNames ? u.Stint?.Name.Trim() : null,
+            reader.SeesNames && reader.OpensAll ? u.Stint?.Name.Trim() : null,
             u.LastSignInAt,
             u.LinkEndsAt > now ? u.LinkEndsAt : null,
             u.DisabledAt,

@@ -47,7 +47,12 @@ internal static class IntakeEndpoints
         var starts = await StartsAsync(db, candidates, cancellation);
         var runs = await db.FeedRuns.AsNoTracking().OrderByDescending(r => r.At).Take(10).ToListAsync(cancellation);
         var notices = await db.Outbox.AsNoTracking().OrderByDescending(n => n.At).Take(50).ToListAsync(cancellation);
-        var names = await PeopleNames.OfHiresAsync(db, [.. hires, .. notices.Select(n => n.HireId).OfType<Guid>()], reader.SeesNames, cancellation);
+        var names = await PeopleNames.OfHiresAsync(
+            db,
+            [.. hires, .. notices.Select(n => n.HireId).OfType<Guid>()],
+            reader.SeesNames && reader.OpensAll,
+            cancellation
+        );
         var maybe = new KnownPeople(db, people, actor.Today, reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
         var waiting = candidates.Where(c => c.State == IntakeState.Waiting).ToList();
         var found = await maybe.FindManyAsync([.. waiting.Select(c => KnownRequest.Of(c.Now))], 1, cancellation);

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.People;
+using Fid.Acts.Rights;
 using Fid.Acts.Templates;
 using Fid.Core;
 using Fid.Core.Rights;
@@ -36,7 +37,7 @@ internal static class TemplateUpdatesEndpoints
     {
         var today = actor.Today;
         var found = await new TemplateUpdates(db).FindAsync(await TemplateSet.LoadAsync(db, cancellation), code, null, today, cancellation);
-        return TypedResults.Ok(await DescribeAsync(found, await Reader.OfAsync(actor, db, cancellation), db, cancellation));
+        return TypedResults.Ok(await DescribeAsync(found, actor, await Reader.OfAsync(actor, db, cancellation), db, cancellation));
     }
 
     /// <summary>What a template as it is being edited would mean for the hires under way.</summary>
@@ -63,7 +64,7 @@ internal static class TemplateUpdatesEndpoints
         if (review.Of(edited).Where(f => f.Blocks).ToList() is { Count: > 0 } wrong)
             return Problems.Invalid([.. wrong.Select(f => new Problem("/spec" + f.Pointer, f.Code, f.Message))]);
         var found = await new TemplateUpdates(db).FindAsync(book.With(edited), code, null, actor.Today, cancellation);
-        return TypedResults.Ok(await DescribeAsync(found, reader, db, cancellation));
+        return TypedResults.Ok(await DescribeAsync(found, actor, reader, db, cancellation));
     }
 
     private static async Task<Ok<UpdateRunResponse[]>> Runs(FidDb db, CancellationToken cancellation) =>
@@ -97,8 +98,16 @@ internal static class TemplateUpdatesEndpoints
         return TypedResults.Ok(new UndoneUpdate(undone.Undone, [.. names.Values]));
     }
 
-    private static async Task<HireUpdateResponse[]> DescribeAsync(IReadOnlyList<HireUpdate> updates, Reader reader, FidDb db, CancellationToken cancellation)
+    private static async Task<HireUpdateResponse[]> DescribeAsync(
+        IReadOnlyList<HireUpdate> found,
+        Actor actor,
+        Reader reader,
+        FidDb db,
+        CancellationToken cancellation
+    )
     {
+        var seen = await ReachedHires.AmongAsync(actor, db, Actions.See, [.. found.Select(u => u.Hire.Id)], cancellation);
+        var updates = found.Where(u => seen.Contains(u.Hire.Id)).ToList();
         var people = await PeopleNames.LoadAsync(db, [.. updates.Select(u => u.Hire.EmploymentId)], reader.SeesNames, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
         var fields = reader.Fields;

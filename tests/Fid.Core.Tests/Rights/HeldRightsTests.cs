@@ -132,14 +132,6 @@ public class HeldRightsTests
     }
 
     [Fact]
-    public void Rights_both_of_which_are_needed_give_what_both_give()
-    {
-        var (one, other) = (FieldRights.OfRoles(Fields, ["payroll"]), FieldRights.OfRoles(Fields, ["lead"]));
-        Said(one.And(Fields, other)).ShouldBe("job:View");
-        Said(one.And(Fields, one)).ShouldBe("job:View pay_rate:Edit pay_year:View");
-    }
-
-    [Fact]
     public void A_set_of_reaches_tells_as_many_apart_as_it_says()
     {
         var last = ReachSet.At(ReachSet.Most - 1);
