@@ -14,13 +14,10 @@ public static class TaskInHand
         await MayChangeAsync(db, actor, task, cancellation) || await new OwnTasks(actor, db).IncludeAsync(task, cancellation);
 
     // Whether the actor may change a task whosoever it is.
-    private static async Task<bool> MayChangeAsync(FidDb db, Actor actor, HireTask task, CancellationToken cancellation)
-    {
-        if (actor.Rights.MayToAll(Actions.Edit, Things.Task))
-            return true;
-        var reached = (await ActorReach.OfAsync(actor, db, cancellation)).Within(db.CurrentRecords, actor.Rights.Where(Actions.Edit, Things.Task));
-        return await db.Hires.AnyAsync(h => h.Id == task.HireId && reached.Any(r => r.EmploymentId == h.EmploymentId), cancellation);
-    }
+    private static async Task<bool> MayChangeAsync(FidDb db, Actor actor, HireTask task, CancellationToken cancellation) =>
+        actor.Rights.MayToAll(Actions.Edit, Things.Task)
+        || await (await ReachedHires.NarrowAsync(actor, db, Actions.Edit, Things.Task, cancellation))(db.Hires)
+            .AnyAsync(h => h.Id == task.HireId, cancellation);
 
     /// <summary>The task of a hire that is under way, locked: whoever comes second finds it done. In its place, why it cannot be changed.</summary>
     /// <param name="ownToo">Whether one that is the actor's own will do, though they may not change those of others.</param>

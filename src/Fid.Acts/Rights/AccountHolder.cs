@@ -22,39 +22,9 @@ public sealed record AccountHolder(
     /// <param name="today">The day on which their roles are to count.</param>
     public static async Task<AccountHolder?> FindAsync(FidDb db, Guid account, LocalDate today, CancellationToken cancellation)
     {
-        // By rule, a role is of those who work here: from their first day to their last.
-        var found = await db
-            .Database.SqlQuery<Row>(
-                $"""
-                with me as (select id, display_name, email, language, person_id, teams from users where id = {account} and disabled_at is null),
-                  mine as (select e.id, e.start, e."end" from me join employments e on e.person_id = me.person_id)
-                select me.display_name, me.email, me.language, me.person_id, me.teams, array(select id from mine) as employments,
-                  array(select distinct g.role from role_grants g where g.account_id = me.id and (g."from" is null or g."from" <= {today})
-                    and (g."to" is null or g."to" >= {today}) order by 1) as roles,
-                  array(select distinct unnest(r.groups) from mine join records_now r on r.employment_id = mine.id
-                    where mine.start <= {today} and (mine."end" is null or mine."end" >= {today})) as groups,
-                  (select hash from rights_versions order by version desc limit 1) as rights
-                from me
-                """
-            )
-            .ToListAsync(cancellation);
-        if (found.Count == 0)
+        if (await AccountRoles.On(db, today).Where(a => a.Account == account && !a.IsDisabled).SingleOrDefaultAsync(cancellation) is not { } held)
             return null;
-        var row = found[0];
-        var set = await LiveRights.OfAsync(db, row.Rights, cancellation);
-        var roles = row.Roles.Concat(set.RolesOf(row.Groups));
-        return new AccountHolder(account, row.DisplayName, row.Email, row.Language, row.PersonId, row.Teams, row.Employments, HeldRights.Of(set, roles));
+        var set = await LiveRights.OfAsync(db, held.Rights, cancellation);
+        return new AccountHolder(account, held.Name, held.Email, held.Language, held.Person, held.Teams, held.Employments, HeldRights.Of(set, held.AllOf(set)));
     }
-
-    private sealed record Row(
-        string DisplayName,
-        string? Email,
-        string Language,
-        Guid? PersonId,
-        string[] Teams,
-        Guid[] Employments,
-        string[] Roles,
-        string[] Groups,
-        string? Rights
-    );
 }

@@ -12,28 +12,16 @@ namespace Fid.Acts.Rights;
 public sealed class RightsExplanation
 {
     private readonly RoleSet _set;
-    private readonly List<Holder> _holders;
+    private readonly List<AccountRoles> _holders;
     private readonly Target? _target;
 
-    private RightsExplanation(RoleSet set, List<Holder> holders, Target? target) => (_set, _holders, _target) = (set, holders, target);
+    private RightsExplanation(RoleSet set, List<AccountRoles> holders, Target? target) => (_set, _holders, _target) = (set, holders, target);
 
     /// <summary>Reads who holds what today.</summary>
     /// <param name="record">The record of whom something would be done with; null for anybody.</param>
     public static async Task<RightsExplanation> LoadAsync(FidDb db, RoleSet set, CurrentRecord? record, LocalDate today, CancellationToken cancellation)
     {
-        var holders = await db
-            .Database.SqlQuery<Holder>(
-                $"""
-                select u.id as account, u.display_name as name, u.person_id as person, u.teams,
-                  array(select e.id from employments e where e.person_id = u.person_id) as employments,
-                  array(select distinct g.role from role_grants g where g.account_id = u.id and (g."from" is null or g."from" <= {today})
-                    and (g."to" is null or g."to" >= {today}) order by 1) as roles,
-                  array(select distinct unnest(r.groups) from employments e join records_now r on r.employment_id = e.id
-                    where e.person_id = u.person_id and e.start <= {today} and (e."end" is null or e."end" >= {today})) as groups
-                from users u where u.disabled_at is null and u.password_hash is not null order by u.display_name, u.id
-                """
-            )
-            .ToListAsync(cancellation);
+        var holders = await AccountRoles.OfWhoSignsInAsync(db, today, cancellation);
         return new RightsExplanation(set, holders, record is null ? null : await Target.LoadAsync(db, record, cancellation));
     }
 
@@ -50,7 +38,7 @@ public sealed class RightsExplanation
         {
             // A role that is held twice is held all the same.
             var rules = _set.Groups.Where(g => holder.Groups.Contains(g.Id)).ToList();
-            var rights = HeldRights.Of(_set, holder.Roles.Concat(rules.SelectMany(g => g.Roles)));
+            var rights = HeldRights.Of(_set, holder.AllOf(_set));
             var because = explain(rights, _target?.ReachedBy(holder, _set) ?? ReachSet.Whole);
             if (because.Count > 0)
                 found.Add(
@@ -63,9 +51,6 @@ public sealed class RightsExplanation
         }
         return found;
     }
-
-    /// <summary>Somebody who can sign in, with what they hold today.</summary>
-    private sealed record Holder(Guid Account, string Name, Guid? Person, string[] Teams, Guid[] Employments, string[] Roles, string[] Groups);
 
     /// <summary>Of somebody, what says who reaches them.</summary>
     private sealed record Target(CurrentRecord Record, Guid[] Above, string[] Departments, TaskPeople? Tasks)
@@ -106,7 +91,7 @@ public sealed class RightsExplanation
             );
         }
 
-        public ReachSet ReachedBy(Holder holder, RoleSet set)
+        public ReachSet ReachedBy(AccountRoles holder, RoleSet set)
         {
             var reached = ReachSet.None;
             for (var place = 0; place < set.Reaches.Count; place++)
@@ -115,7 +100,7 @@ public sealed class RightsExplanation
             return reached;
         }
 
-        private bool IsReached(RightReach reach, Holder holder) =>
+        private bool IsReached(RightReach reach, AccountRoles holder) =>
             reach switch
             {
                 RightReach.All => true,

@@ -1,4 +1,5 @@
 using Fid.Acts.Fields;
+using Fid.Acts.Rights;
 using Fid.Core;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -82,40 +83,18 @@ public sealed record RightsReview(
         RightsDifference Difference(IEnumerable<RoleDefinition?> was, IEnumerable<RoleDefinition?> will) =>
             RightsDifference.Of(was.OfType<RoleDefinition>(), will.OfType<RoleDefinition>(), key => fields.Set.Find(key)?.Section);
 
-        async Task<IReadOnlyList<HolderChange>> HoldersAsync()
-        {
-            var accounts = await db
-                .Database.SqlQuery<Holder>(
-                    $"""
-                    select u.id, u.display_name as name,
-                      array(select distinct g.role from role_grants g where g.account_id = u.id and (g."from" is null or g."from" <= {today})
-                        and (g."to" is null or g."to" >= {today})) as roles,
-                      array(select e.id from employments e where e.person_id = u.person_id and e.start <= {today}
-                        and (e."end" is null or e."end" >= {today})) as employments
-                    from users u where u.disabled_at is null and u.password_hash is not null order by u.display_name, u.id
-                    """
-                )
-                .ToListAsync(cancellation);
-            return
+        async Task<IReadOnlyList<HolderChange>> HoldersAsync() =>
             [
-                .. accounts
-                    .Select(a => new HolderChange(
-                        a.Id,
-                        a.Name,
-                        WithGroups(
-                            Difference(
-                                a.Roles.Concat(before.RolesOf(members.Before(a.Employments))).Distinct().Select(before.Find),
-                                a.Roles.Concat(after.RolesOf(members.After(a.Employments))).Distinct().Select(after.Find)
-                            ),
-                            a.Roles.Concat(after.RolesOf(members.After(a.Employments)))
-                        )
-                    ))
+                .. (await AccountRoles.OfWhoSignsInAsync(db, today, cancellation))
+                    .Select(a =>
+                    {
+                        var was = a.Roles.Concat(before.RolesOf(members.Before(a.Present))).Distinct();
+                        var will = a.Roles.Concat(after.RolesOf(members.After(a.Present))).Distinct().ToList();
+                        return new HolderChange(a.Account, a.Name, WithGroups(Difference(was.Select(before.Find), will.Select(after.Find)), will));
+                    })
                     .Where(h => !h.Difference.IsEmpty),
             ];
-        }
     }
-
-    private sealed record Holder(Guid Id, string Name, string[] Roles, Guid[] Employments);
 }
 
 /// <summary>A role that would give something else.</summary>

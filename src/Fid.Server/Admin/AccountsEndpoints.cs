@@ -137,11 +137,8 @@ internal static class AccountsEndpoints
             .Select(g => new AccountGrant(g.Id, g.Role, g.From, g.To, g.At, g.ByName))
             .ToArrayAsync(cancellation);
         var set = await LiveRights.LiveAsync(db, cancellation);
-        var groups = await db
-            .Employments.Where(e => db.Users.Any(u => u.Id == id && u.PersonId == e.PersonId) && e.Start <= today && (e.End == null || e.End >= today))
-            .Join(db.CurrentRecords, e => e.Id, r => r.EmploymentId, (_, r) => r.Groups)
-            .ToListAsync(cancellation);
-        RuledRole[] ruled = [.. set.Groups.Where(g => groups.Exists(own => own.Contains(g.Id))).SelectMany(g => g.Roles.Select(r => new RuledRole(r, g.Id)))];
+        var groups = await AccountRoles.On(db, today).Where(a => a.Account == id).Select(a => a.Groups).SingleAsync(cancellation);
+        RuledRole[] ruled = [.. set.Groups.Where(g => groups.Contains(g.Id)).SelectMany(g => g.Roles.Select(r => new RuledRole(r, g.Id)))];
         Versions.Show(http.Response, account.RowVersion);
         return TypedResults.Ok(new AccountDetail(account, sessions, grants, ruled, Versions.Tag(account.RowVersion)));
     }
