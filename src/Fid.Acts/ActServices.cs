@@ -7,6 +7,8 @@ using Fid.Acts.Merging;
 using Fid.Acts.Outbox;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
+using Fid.Acts.Requests;
+using Fid.Acts.SecondFactors;
 using Fid.Data.People;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -26,12 +28,14 @@ public static class ActServices
         foreach (var act in Acts)
             services.AddScoped(act);
         services.AddScoped<HireOpening>().AddScoped<HirePreparation>().AddScoped<HireOrigins>().AddScoped<HireClosing>();
-        services.AddScoped<RecordWriter>().AddScoped<EnteredValues>().AddScoped<UniqueValues>().AddScoped<PersonMerging>();
+        services.AddScoped<RecordWriter>().AddScoped<RecordApprovals>().AddScoped<EnteredValues>().AddScoped<UniqueValues>().AddScoped<PersonMerging>();
         services.AddScoped<ListWriter>().AddScoped<ListMover>();
         services.AddScoped<ImportTargets>().AddScoped<ImportCheck>().AddScoped<GiveUpImport>();
+        services.AddScoped<RequestedChanges>().AddScoped<RequestRoute>();
         services.AddScoped<HireNotices>().AddScoped<OutboxDelivery>();
         // Kept for all: what is known of the firm, brought up to date as it changes.
         services.AddSingleton<SensitiveValues>().AddSingleton<PeopleIndex>().AddSingleton<EntryHolders>().AddSingleton<OpenTaskCache>();
+        services.AddSingleton<Authenticator>();
         services.AddSingleton<SheetSeals>().AddSingleton<ImportFiles>();
         return services;
     }

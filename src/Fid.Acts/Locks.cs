@@ -52,6 +52,13 @@ public static class Locks
         );
     }
 
+    /// <summary>One at a time decides on a request, or says something of it.</summary>
+    public static Task RequestAsync(FidDb db, Guid request, CancellationToken cancellation)
+    {
+        Take(db, LockLevel.Request, request.ToString());
+        return db.Database.ExecuteSqlAsync($"select 1 from record_requests where id = {request} for update", cancellation);
+    }
+
     /// <summary>Lets one save of each record at a time through: what is read of it then stays. Those of several are taken together.</summary>
     public static Task RecordsAsync(FidDb db, IEnumerable<Guid> employments, CancellationToken cancellation)
     {
@@ -156,6 +163,7 @@ internal enum LockLevel
     UpdateRun,
     Feed,
     List,
+    Request,
     Record,
     Task,
     Badges,

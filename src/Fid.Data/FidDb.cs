@@ -6,6 +6,7 @@ using Fid.Data.Hires;
 using Fid.Data.Intake;
 using Fid.Data.Lists;
 using Fid.Data.People;
+using Fid.Data.Requests;
 using Fid.Data.Rights;
 using Fid.Data.Templates;
 using Fid.Data.Work;
@@ -34,6 +35,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
     public DbSet<AccountLink> AccountLinks => Set<AccountLink>();
 
     public DbSet<UserSession> UserSessions => Set<UserSession>();
+
+    public DbSet<Passkey> Passkeys => Set<Passkey>();
 
     public DbSet<SignInTry> SignInTries => Set<SignInTry>();
 
@@ -68,6 +71,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
     public DbSet<CurrentRecord> CurrentRecords => Set<CurrentRecord>();
 
     public DbSet<PersonMerge> PersonMerges => Set<PersonMerge>();
+
+    public DbSet<RecordRequest> RecordRequests => Set<RecordRequest>();
 
     public DbSet<StoredFile> StoredFiles => Set<StoredFile>();
 

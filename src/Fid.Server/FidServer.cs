@@ -19,6 +19,7 @@ using Fid.Server.Intake;
 using Fid.Server.Lists;
 using Fid.Server.People;
 using Fid.Server.Platform;
+using Fid.Server.Requests;
 using Fid.Server.Tasks;
 using Fid.Server.Templates;
 using Microsoft.AspNetCore.Identity;
@@ -46,6 +47,7 @@ public static class FidServer
         "/lists/{**rest}",
         "/exchange/{**rest}",
         "/tasks/{**rest}",
+        "/waiting/{**rest}",
         "/admin/{**rest}",
         "/account/{**rest}",
         "/sign-in",
@@ -88,6 +90,7 @@ public static class FidServer
         else
             services.AddKeyRing(configuration["Fid:KeyRing"]);
         AddSignIn(services);
+        services.AddOpenIdSignIn(configuration);
         services.AddFidRateLimits(configuration);
         services.AddFidAccess();
         services.AddRequestActor();
@@ -146,6 +149,7 @@ public static class FidServer
         app.UseKindOfEmptyBodies();
         app.UseRouting();
         app.UseAuthentication();
+        app.UseSecondFactor();
         app.UseRateLimiter();
         app.UseViewAs();
         app.UseRequestActor();
@@ -156,6 +160,8 @@ public static class FidServer
         app.MapOpenApi("/api/openapi.json").RequireAuthorization(Access.Anybody);
         app.MapHealth();
         app.MapSession();
+        app.MapOpenIdSignIn();
+        app.MapSecondFactor();
         app.MapViewAs();
         app.MapRoles();
         app.MapTrail();
@@ -170,9 +176,11 @@ public static class FidServer
         app.MapMerging();
         app.MapRecords();
         app.MapHistory();
+        app.MapRequests();
         app.MapReveal();
         app.MapFiles();
         app.MapPeople();
+        app.MapColleagues();
         app.MapPeopleSheet();
         app.MapRowsSheet();
         app.MapMyTasks();

@@ -277,6 +277,16 @@ public sealed class Browser : IDisposable
         }
     }
 
+    /// <summary>Gives the browser a device that makes and uses passkeys, whose user always touches it.</summary>
+    public void TakePasskeys() =>
+        ((OpenQA.Selenium.VirtualAuth.IHasVirtualAuthenticator)_driver).AddVirtualAuthenticator(
+            new OpenQA.Selenium.VirtualAuth.VirtualAuthenticatorOptions()
+                .SetProtocol(OpenQA.Selenium.VirtualAuth.VirtualAuthenticatorOptions.Protocol.CTAP2)
+                .SetTransport(OpenQA.Selenium.VirtualAuth.VirtualAuthenticatorOptions.Transport.INTERNAL)
+                .SetHasUserVerification(true)
+                .SetIsUserVerified(true)
+        );
+
     public object? Script(string script, params object[] arguments) => _driver.ExecuteScript(script, arguments);
 
     /// <summary>No accessibility rule of any impact is violated, and nothing is cut off at the side.</summary>

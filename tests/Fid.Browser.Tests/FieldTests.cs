@@ -17,6 +17,7 @@ public class FieldTests(PageFixture firm) : IClassFixture<PageFixture>
         foreach (var role in new[] { "Coord.", "Admin" })
         {
             piet.Part($"{role}, Came to us through: edits").Click();
+            piet.Part($"{role}, Came to us through: asks").Click();
             piet.Part($"{role}, Came to us through: sees");
         }
         piet.Button("Came to us through").Click();

@@ -58,8 +58,9 @@ public class RoleTests(PageFixture firm) : IClassFixture<PageFixture>
         using var piet = Browser.SignedIn(firm.Server.Address, "piet");
         piet.Open("/admin/roles");
         piet.Button("Who may").Click();
-        piet.SeeText("4 people may.");
+        piet.SeeText("5 people may.");
         piet.SeeText("as Manager: who reports to them");
+        piet.SeeText("as Newcomer: oneself");
         piet.Pick("What", "edit pay rate", "Edit “Pay rate”");
         piet.SeeText("3 people may.");
         piet.IsAccessible("rights explained");

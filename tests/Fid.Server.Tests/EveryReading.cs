@@ -29,6 +29,7 @@ internal static class EveryReading
             var address = path.Replace("/hires/{id}", $"/hires/{hire}", StringComparison.Ordinal)
                 .Replace("/records/{id}", $"/records/{employment}", StringComparison.Ordinal)
                 .Replace("/people/{id}", $"/people/{employment}", StringComparison.Ordinal)
+                .Replace("/requests/{id}", $"/requests/{Markers.Request}", StringComparison.Ordinal)
                 .Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal)
                 .Replace("{version}", "0", StringComparison.Ordinal)
                 .Replace("{list}", "jobs", StringComparison.Ordinal)

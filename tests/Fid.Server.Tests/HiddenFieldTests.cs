@@ -24,7 +24,9 @@ public class HiddenFieldTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var hire = (await callum.GetAsync("/api/arrivals"))["hires"]!.AsArray()[0]!;
         var (id, employment) = (hire.Text("id"), hire.Text("employmentId"));
         var markers = await Markers.PutAsync(piet, employment);
+        await Markers.AskAsync(firm.Database, employment, markers);
         markers.Count.ShouldBeGreaterThan(60);
+        (await orla.ToDecideAsync()).Length.ShouldBeGreaterThan(60, "what is asked for is there to be seen");
         markers.Keys.ShouldContain("certificates.number");
         var born = markers.GetValueOrDefault("birth_date");
         var document = await piet.GetAsync("/api/openapi.json");

@@ -33,6 +33,7 @@ public class ReachTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var (hire, employment) = (marked.Text("id"), marked.Text("employmentId"));
         var task = (await orla.GetAsync($"/api/hires/{hire}"))["tasks"]!.AsArray().First(t => t!["done"] is null)!.Text("key");
         var markers = await Markers.PutAsync(piet, employment);
+        await Markers.AskAsync(firm.Database, employment, markers);
         var document = await piet.GetAsync("/api/openapi.json");
         var person = (string)(await firm.Database.AskAsync($"select person_id::text from employments where id = '{employment}'"))!;
         var number = (string)(await firm.Database.AskAsync($"select number from employments where id = '{employment}'"))!;

@@ -42,6 +42,43 @@ public static class Markers
         return marked;
     }
 
+    /// <summary>The request that asks for all of what is marked.</summary>
+    public static Guid Request { get; } = new("0190a1b2-0000-7000-8000-000000000001");
+
+    /// <summary>Has the same values asked for as well, each by itself of several, and all together: Nils asks, who sees little of them.</summary>
+    public static async Task AskAsync(TestDatabase database, string employment, Dictionary<string, string> markers)
+    {
+        var fields = markers.Where(m => !m.Key.Contains('.', StringComparison.Ordinal)).ToDictionary();
+        foreach (var by in new[] { "manager", "role:payroll", "role:coordinator", "role::change" })
+        foreach (var some in fields.Select(f => new[] { f }).Append([.. fields]))
+        {
+            var changes = new JsonArray([
+                .. some.Select(f => new JsonObject
+                {
+                    ["field"] = f.Key,
+                    ["owner"] = employment,
+                    ["old"] = f.Value,
+                    ["new"] = f.Value,
+                    ["before"] = f.Value,
+                }),
+            ]);
+            var steps = new JsonArray(
+                new JsonObject
+                {
+                    ["rule"] = "",
+                    ["by"] = by,
+                    ["fields"] = new JsonArray([.. some.Select(f => JsonValue.Create(f.Key))]),
+                }
+            );
+            var id = some.Length > 1 && by == "role:coordinator" ? Request : Guid.NewGuid();
+            await database.AskAsync(
+                "insert into record_requests (id, employment_id, asked_by_id, asked_by_name, asked_at, why, changes, steps, state) "
+                    + $"select '{id}', '{employment}', u.id, 'Nils', now(), 'x', '{changes.ToJsonString()}', '{steps.ToJsonString()}', 'Waiting' "
+                    + "from users u where u.email = 'nils@halyard.example' returning 1"
+            );
+        }
+    }
+
     // A field itself; of rows, the columns of the first.
     private static IEnumerable<JsonNode> Cells(JsonNode? field)
     {

@@ -133,12 +133,21 @@ internal sealed class PeopleRowChecker : IRowChecker
                 entered[field.Key] = value;
         }
         if (problems.Count == 0 && entered.Count > 0)
+        {
+            var ruled = RecordRules.Follow(_target.Set, held, entered, _today, values => _calendars?.OfRecord(values));
             problems.AddRange(
-                RecordRules
-                    .Misfits(entered, employment.Start)
-                    .Concat(RecordRules.Follow(_target.Set, held, entered, _today, values => _calendars?.OfRecord(values)).Problems)
-                    .Select(p => new EntryProblem(p.Path[1..], p.Code, p.Message))
+                RecordRules.Misfits(entered, employment.Start).Concat(ruled.Problems).Select(p => new EntryProblem(p.Path[1..], p.Code, p.Message))
             );
+            problems.AddRange(
+                SheetApprovals.Problems(
+                    _target.Reader.Fields,
+                    held,
+                    entered.Concat(ruled.Ruled.Select(r => KeyValuePair.Create(r.Field, r.Value))),
+                    _today,
+                    f => f
+                )
+            );
+        }
         if (problems.Count > 0)
             return Wrong([.. problems]);
         return entered.Count == 0
@@ -203,7 +212,21 @@ internal sealed class PeopleRowChecker : IRowChecker
         var wrong = found.Select(p => p.Column).ToHashSet(StringComparer.Ordinal);
         var resolved = _templates.Resolve(template, values, start, _today);
         return resolved.Answer is { } layered
-            ? [.. HireOpening.Lacking(layered.Values).Where(f => !wrong.Contains(f)).Select(f => new EntryProblem(f, "missing", "Fill this in.", Cause(f)))]
+            ?
+            [
+                .. HireOpening.Lacking(layered.Values).Where(f => !wrong.Contains(f)).Select(f => new EntryProblem(f, "missing", "Fill this in.", Cause(f))),
+                .. StartApprovals
+                    .Asked(
+                        _target.Reader.Fields,
+                        _templates,
+                        template,
+                        layered.Values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal),
+                        values,
+                        start,
+                        _today
+                    )
+                    .Select(f => new EntryProblem(f, RecordApprovals.NeedsApproval, StartApprovals.Message)),
+            ]
             :
             [
                 new EntryProblem(

@@ -54,6 +54,8 @@ internal sealed class RowsRowChecker : IRowChecker
 
     public Task LoadAnnouncedAsync(CancellationToken cancellation) => _records.LoadAnnouncedAsync(cancellation);
 
+    private static string ColumnOf(string address) => FieldAddress.Read(address).Column ?? EntryReader.Code;
+
     public ImportRow Check(int number, string[] cells)
     {
         var who = RowChecker.Cell(cells, _number);
@@ -93,11 +95,19 @@ internal sealed class RowsRowChecker : IRowChecker
             entered[address] = value;
         }
         if (problems.Count == 0 && entered.Count > 0)
+        {
+            var ruled = RecordRules.Follow(_target.Set, held, entered, _today, all => _calendars?.OfRecord(all));
+            problems.AddRange(ruled.Problems.Select(p => new EntryProblem(ColumnOf(p.Path[1..]), p.Code, p.Message)));
             problems.AddRange(
-                RecordRules
-                    .Follow(_target.Set, held, entered, _today, all => _calendars?.OfRecord(all))
-                    .Problems.Select(p => new EntryProblem(FieldAddress.Read(p.Path[1..]).Column ?? EntryReader.Code, p.Code, p.Message))
+                SheetApprovals.Problems(
+                    _target.Reader.Fields,
+                    held,
+                    entered.Concat(ruled.Ruled.Select(r => KeyValuePair.Create(r.Field, r.Value))),
+                    _today,
+                    ColumnOf
+                )
             );
+        }
         if (problems.Count > 0)
             return Wrong([.. problems]);
         return entered.Count == 0

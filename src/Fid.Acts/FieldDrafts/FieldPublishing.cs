@@ -2,6 +2,7 @@ using System.Text;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Acts.Rights;
+using Fid.Core.Approvals;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Changes;
@@ -47,6 +48,7 @@ public sealed class FieldPublishing(FidDb db)
         var findings = ConfigurationCheck.Of(
             new ConfigurationQuestion(draft.Fields, stages, lists, roles, live.Fields, await StoredAsync(live, differences, sees, cancellation))
         );
+        findings = [.. findings, .. ApprovalCheck.Of(draft, roles)];
         var gone = Fid
             .Core.Fields.Shipped.ShippedFields.All.Where(f => draft.Fields.All(d => d.Key != f.Key))
             .Select(f => new Finding(

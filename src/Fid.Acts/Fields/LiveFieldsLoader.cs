@@ -34,13 +34,14 @@ public sealed class LiveFieldsLoader(FidDb db)
         var roles = await LiveRights.OfAsync(db, now.Rights, cancellation);
         if (now is not { Version: { } version, Hash: { } hash })
             return _live = new LiveFields(0, FieldConfiguration.Shipped.Sections, Compile("shipped", FieldConfiguration.Shipped, stages), roles);
-        if (Sections.TryGetValue(hash, out var sections) && Known.TryGetValue(Key(hash, stages), out var known))
-            return _live = new LiveFields(version, sections, known, roles);
+        if (Others.TryGetValue(hash, out var others) && Known.TryGetValue(Key(hash, stages), out var known))
+            return _live = new LiveFields(version, others.Sections, known, roles) { Approvals = others.Approvals };
         var text = await db.FieldVersions.Where(v => v.Version == version).Select(v => v.Configuration).SingleAsync(cancellation);
         var configuration = FieldConfiguration.Read(Encoding.UTF8.GetBytes(text)).Answer
             ?? throw new InvalidOperationException($"Version {version} of the fields cannot be read.");
-        Sections[hash] = configuration.Sections;
-        return _live = new LiveFields(version, configuration.Sections, Compile(hash, configuration, stages), roles);
+        var approvals = LiveApprovals.Of(configuration.Approvals);
+        Others[hash] = (configuration.Sections, approvals);
+        return _live = new LiveFields(version, configuration.Sections, Compile(hash, configuration, stages), roles) { Approvals = approvals };
     }
 
     /// <summary>Asks which configuration is live: one row, a <see cref="LiveNow"/>.</summary>
@@ -52,14 +53,15 @@ public sealed class LiveFieldsLoader(FidDb db)
     /// <summary>The SHA-256 of a configuration, in hexadecimal digits.</summary>
     public static string HashOf(ReadOnlySpan<byte> configuration) => Convert.ToHexStringLower(SHA256.HashData(configuration));
 
-    private static readonly ConcurrentDictionary<string, IReadOnlyList<FieldSection>> Sections = new(StringComparer.Ordinal);
+    // What a configuration holds besides the fields.
+    private static readonly ConcurrentDictionary<string, (IReadOnlyList<FieldSection> Sections, LiveApprovals Approvals)> Others = new(StringComparer.Ordinal);
 
     private static FieldSet Compile(string hash, FieldConfiguration configuration, List<string> stages)
     {
         if (Known.Count >= MostKept)
         {
             Known.Clear();
-            Sections.Clear();
+            Others.Clear();
         }
         return Known.GetOrAdd(Key(hash, stages), _ =>
             FieldSet.Read(configuration.Fields, stages).Answer
@@ -81,6 +83,9 @@ public sealed record LiveNow(int? Version, string? Hash, string[] Stages, string
 /// <param name="Roles">The roles that see and edit them, with the groups people belong to by what their records say.</param>
 public sealed record LiveFields(int Version, IReadOnlyList<FieldSection> Sections, FieldSet Set, RoleSet Roles)
 {
+    /// <summary>Who has to agree to which changes.</summary>
+    public LiveApprovals Approvals { get; init; } = LiveApprovals.None;
+
     /// <summary>The list whose entries a field holds, or null.</summary>
     public string? ListOf(string field) => Set.Find(field)?.List;
 

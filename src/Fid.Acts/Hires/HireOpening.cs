@@ -190,7 +190,8 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             .Concat(await NewRowsAsync(set, employment.PersonId, values, today, cancellation))
             .DistinctBy(e => e.Field)
             .ToList();
-        var problems = await records.SaveAsync([new RecordEdit(employment, record, edits, change)], today, cancellation);
+        // What others have to agree to was refused before, when the hire was prepared.
+        var problems = await records.SaveAsync([new RecordEdit(employment, record, edits, change) { IsAgreed = true }], today, cancellation);
         if (problems.Count > 0)
             throw new DbUpdateConcurrencyException(problems[0].Problem.Message);
         return hire;

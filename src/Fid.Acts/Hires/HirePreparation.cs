@@ -78,6 +78,20 @@ public sealed class HirePreparation(FidDb db, HireOrigins origins, EnteredValues
             cancellation,
             from.Answer
         );
+        if (reader.Fields.Approvals.All.Count > 0 && drafted.Answer is { } starting)
+            problems.AddRange(
+                StartApprovals
+                    .Asked(
+                        reader.Fields,
+                        templates,
+                        template,
+                        starting.Values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal),
+                        values,
+                        request.Start,
+                        today
+                    )
+                    .Select(f => new Problem($"{Typed}{f}", RecordApprovals.NeedsApproval, StartApprovals.Message))
+            );
         var cause = CauseIn(request, template, context, problems);
         problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template", Follows = cause(TemplateSet.FieldAt(p.Path)) }));
         if (drafted.Answer is { } draft)

@@ -125,7 +125,7 @@ public sealed class ListMover(FidDb db, RecordWriter records)
                 var edits = owner
                     .Select(h => new FieldEdit(h.Field, FieldValues.Replace(h.Value, from, to), "list", isPerson ? on : LocalDate.Max(on, employment.Start)))
                     .ToList();
-                moved.Add(new RecordEdit(employment, now[employment.Id], edits, change));
+                moved.Add(new RecordEdit(employment, now[employment.Id], edits, change) { IsAgreed = true });
             }
             if (await records.SaveAsync(moved, today, cancellation) is [var wrong, ..])
                 return wrong.Problem.Under($"/{moved[wrong.Record].Employment.Number}");

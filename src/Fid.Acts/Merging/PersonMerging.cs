@@ -61,7 +61,10 @@ public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValue
         db.Add(merge);
         // Saved first: what only one may have, the two are one in having.
         await db.SaveChangesAsync(cancellation);
-        if (await records.SaveAsync([new RecordEdit(through, now[through.Id], edits, change)], today, cancellation) is { Count: > 0 } problems)
+        if (
+            await records.SaveAsync([new RecordEdit(through, now[through.Id], edits, change) { IsAgreed = true }], today, cancellation) is
+            { Count: > 0 } problems
+        )
             return (null, [.. problems.Select(p => p.Problem)]);
         foreach (var user in users)
             user.PersonId = kept;

@@ -17,6 +17,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
 {
     private readonly LiveFieldsLoader _fields = new(db);
     private readonly UniqueValues _unique = new(db, sensitive);
+    private readonly RecordApprovals _approvals = new(db, sensitive);
 
     // Read once for all that is saved together.
     private CalendarSet? _calendars;
@@ -94,12 +95,40 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public async Task<IReadOnlyList<RecordProblem>> SaveAsync(IReadOnlyList<RecordEdit> records, LocalDate today, CancellationToken cancellation)
     {
         var fields = await _fields.LiveAsync(cancellation);
-        var set = fields.Set;
-        var calendars = set.CountsWorkingDays ? _calendars ??= await CalendarSet.LoadAsync(db, cancellation) : null;
         await LockUniqueAsync(records.SelectMany(r => r.Edits).Where(e => e.Value is not null).Select(e => e.Field), cancellation);
         var believed = await BelievedAsync([.. records.Select(r => r.Employment)], cancellation);
-        var problems = new List<RecordProblem>();
-        var whole = new List<RecordEdit>();
+        var (followed, problems) = await FollowAsync(fields, records, believed, today, cancellation);
+        for (var i = 0; i < followed.Count; i++)
+            if (!followed[i].Edit.IsAgreed)
+                problems.AddRange((await _approvals.UnagreedAsync(fields, followed[i], today, cancellation)).Select(p => new RecordProblem(i, p)));
+        var whole = followed.ConvertAll(f => f.Edit);
+        problems.AddRange(await TakenAsync(fields.Set, whole, cancellation));
+        if (problems.Count == 0 && !await LockEntriesAsync(whole.SelectMany(r => r.Edits).Select(e => (e.Field, e.Value)), cancellation))
+            throw new DbUpdateConcurrencyException("A list entry that was chosen has been deleted.");
+        if (problems.Count == 0)
+            await ApplyAsync(fields, whole, believed, today, cancellation);
+        return problems;
+    }
+
+    /// <summary>What an edit of a record would come to with what follows from it, and what of that does not go together. Nothing is written.</summary>
+    public async Task<(FollowedEdit Followed, IReadOnlyList<Problem> Problems)> FollowAsync(RecordEdit record, LocalDate today, CancellationToken cancellation)
+    {
+        var fields = await _fields.LiveAsync(cancellation);
+        var (followed, problems) = await FollowAsync(fields, [record], await BelievedAsync([record.Employment], cancellation), today, cancellation);
+        return (followed[0], problems.ConvertAll(p => p.Problem));
+    }
+
+    private async Task<(List<FollowedEdit> Followed, List<RecordProblem> Problems)> FollowAsync(
+        LiveFields fields,
+        IReadOnlyList<RecordEdit> records,
+        Dictionary<Guid, List<RecordValue>> believed,
+        LocalDate today,
+        CancellationToken cancellation
+    )
+    {
+        var set = fields.Set;
+        var calendars = set.CountsWorkingDays ? _calendars ??= await CalendarSet.LoadAsync(db, cancellation) : null;
+        var (followed, problems) = (new List<FollowedEdit>(), new List<RecordProblem>());
         for (var i = 0; i < records.Count; i++)
         {
             var (employment, edits) = (records[i].Employment, records[i].Edits);
@@ -113,23 +142,17 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             );
             problems.AddRange(clash.Select(p => new RecordProblem(i, p)));
             // Nothing of a stint is true before its first day: what it begins with is put right instead.
-            whole.Add(
-                records[i] with
-                {
-                    Edits =
-                    [
-                        .. edits,
-                        .. ruled.Select(r => r with { From = set.Find(r.Field)!.Of == FieldOwner.Employment && since < employment.Start ? null : since }),
-                    ],
-                }
-            );
+            var whole = records[i] with
+            {
+                Edits =
+                [
+                    .. edits,
+                    .. ruled.Select(r => r with { From = set.Find(r.Field)!.Of == FieldOwner.Employment && since < employment.Start ? null : since }),
+                ],
+            };
+            followed.Add(new FollowedEdit(whole, held));
         }
-        problems.AddRange(await TakenAsync(set, whole, cancellation));
-        if (problems.Count == 0 && !await LockEntriesAsync(whole.SelectMany(r => r.Edits).Select(e => (e.Field, e.Value)), cancellation))
-            throw new DbUpdateConcurrencyException("A list entry that was chosen has been deleted.");
-        if (problems.Count == 0)
-            await ApplyAsync(fields, whole, believed, today, cancellation);
-        return problems;
+        return (followed, problems);
     }
 
     // The last look, whatever was entered or followed: no two records have what only one may.
@@ -311,7 +334,10 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     }
 
     /// <summary>The values a change of a record added or retired.</summary>
-    public IQueryable<RecordValue> TouchedBy(Employment employment, Change change) =>
+    public IQueryable<RecordValue> TouchedBy(Employment employment, Change change) => TouchedBy(db, employment, change);
+
+    /// <inheritdoc cref="TouchedBy(Employment, Change)"/>
+    public static IQueryable<RecordValue> TouchedBy(FidDb db, Employment employment, Change change) =>
         db.RecordValues.Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || v.EndedBy == change.Id));
 
     private void Apply(TimelineEdit<Valued> edit, Dictionary<DatedValue<Valued>, RecordValue> rows, ValuePlace place, Change change, List<RecordValue> believed)
@@ -361,7 +387,17 @@ public sealed record FieldEdit(string Field, JsonElement? Value, string Source, 
 /// <param name="Record">Its projection, tracked.</param>
 /// <param name="Edits">The fields, each once.</param>
 /// <param name="Change">The entry in the trail that tells of it.</param>
-public sealed record RecordEdit(Employment Employment, CurrentRecord Record, IReadOnlyList<FieldEdit> Edits, Change Change);
+public sealed record RecordEdit(Employment Employment, CurrentRecord Record, IReadOnlyList<FieldEdit> Edits, Change Change)
+{
+    /// <summary>Whether nobody is to be asked: those who had to agree have, or what is said of the person stays what it was, as where an entry
+    /// of a list is called something else, or two records turn out to be one.</summary>
+    public bool IsAgreed { get; init; }
+}
+
+/// <summary>A change of a record with what follows from it.</summary>
+/// <param name="Edit">The fields to change, also those that rules set.</param>
+/// <param name="Held">What the record holds on the day from which it is to be, by address.</param>
+public sealed record FollowedEdit(RecordEdit Edit, IReadOnlyDictionary<string, JsonElement> Held);
 
 /// <summary>What is wrong with a change of a record.</summary>
 /// <param name="Record">The place of the record, from 0.</param>

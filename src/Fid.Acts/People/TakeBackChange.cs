@@ -5,7 +5,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Acts.People;
 
 /// <summary>Takes a change of a record back: what it made believed is no longer, and what it retired is believed again.</summary>
-public sealed class TakeBackChange(FidDb db, RecordWriter records)
+public sealed class TakeBackChange(FidDb db, RecordWriter records, RecordApprovals approvals)
 {
     private const string Action = "record.takenBack";
 
@@ -36,6 +36,8 @@ public sealed class TakeBackChange(FidDb db, RecordWriter records)
         var touched = await records.TouchedBy(employment, taken).Select(v => v.Field).Distinct().ToListAsync(cancellation);
         if (!reader.May(Actions.Correct, Things.Record, record) || !touched.TrueForAll(reader.On(record).MayEdit))
             return Refusal.Forbidden;
+        if (await approvals.IsUndoneByOthersAsync(employment, taken, actor.Today, cancellation))
+            return Refusal.Conflict(RecordApprovals.NeedsApproval, "Others have to agree to this. Ask for the earlier value on the record.");
         var entry = act.Note(actor.Author("record").Change(Action, request.Employment, request.Change.ToString(), Reason.Clean(request.Why)));
         if (await records.TakeBackAsync(employment, record, taken, entry, actor.Today, cancellation) is { } problem)
             return Refusal.Conflict(problem.Code, problem.Message);

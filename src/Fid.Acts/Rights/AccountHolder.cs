@@ -6,6 +6,7 @@ using NodaTime;
 namespace Fid.Acts.Rights;
 
 /// <summary>Whose an account is, and what they may: read anew for every request, so that what is given or taken holds at once.</summary>
+/// <param name="NeedsSecondFactor">Whether one of their roles is held only by those who prove by a second factor who they are.</param>
 /// <param name="Employments">All employments of the person, by which records name them as manager.</param>
 public sealed record AccountHolder(
     Guid AccountId,
@@ -15,7 +16,8 @@ public sealed record AccountHolder(
     Guid? PersonId,
     string[] Teams,
     Guid[] Employments,
-    HeldRights Rights
+    HeldRights Rights,
+    bool NeedsSecondFactor
 )
 {
     /// <summary>Who holds an account; null for one that is gone or disabled.</summary>
@@ -25,6 +27,16 @@ public sealed record AccountHolder(
         if (await AccountRoles.On(db, today).Where(a => a.Account == account && !a.IsDisabled).SingleOrDefaultAsync(cancellation) is not { } held)
             return null;
         var set = await LiveRights.OfAsync(db, held.Rights, cancellation);
-        return new AccountHolder(account, held.Name, held.Email, held.Language, held.Person, held.Teams, held.Employments, HeldRights.Of(set, held.AllOf(set)));
+        return new AccountHolder(
+            account,
+            held.Name,
+            held.Email,
+            held.Language,
+            held.Person,
+            held.Teams,
+            held.Employments,
+            HeldRights.Of(set, held.AllOf(set)),
+            held.AllOf(set).Any(set.SecondFactor.Contains)
+        );
     }
 }

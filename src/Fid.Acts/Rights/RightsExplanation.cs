@@ -1,7 +1,6 @@
 using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;
-using Fid.Data.Hires;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -13,16 +12,16 @@ public sealed class RightsExplanation
 {
     private readonly RoleSet _set;
     private readonly List<AccountRoles> _holders;
-    private readonly Target? _target;
+    private readonly ReachTarget? _target;
 
-    private RightsExplanation(RoleSet set, List<AccountRoles> holders, Target? target) => (_set, _holders, _target) = (set, holders, target);
+    private RightsExplanation(RoleSet set, List<AccountRoles> holders, ReachTarget? target) => (_set, _holders, _target) = (set, holders, target);
 
     /// <summary>Reads who holds what today.</summary>
     /// <param name="record">The record of whom something would be done with; null for anybody.</param>
     public static async Task<RightsExplanation> LoadAsync(FidDb db, RoleSet set, CurrentRecord? record, LocalDate today, CancellationToken cancellation)
     {
         var holders = await AccountRoles.OfWhoSignsInAsync(db, today, cancellation);
-        return new RightsExplanation(set, holders, record is null ? null : await Target.LoadAsync(db, record, cancellation));
+        return new RightsExplanation(set, holders, record is null ? null : (await ReachTarget.LoadAsync(db, [record], cancellation))[record.EmploymentId]);
     }
 
     /// <summary>Who may see a field, or edit it.</summary>
@@ -51,80 +50,6 @@ public sealed class RightsExplanation
         }
         return found;
     }
-
-    /// <summary>Of somebody, what says who reaches them.</summary>
-    private sealed record Target(CurrentRecord Record, Guid[] Above, string[] Departments, TaskPeople? Tasks)
-    {
-        public static async Task<Target> LoadAsync(FidDb db, CurrentRecord record, CancellationToken cancellation)
-        {
-            var above = await db
-                .Database.SqlQuery<Guid>(
-                    $"""
-                    with recursive above(id) as (
-                      select {record.ManagerId} where {record.ManagerId} is not null union
-                      select r.manager_id from above a join records_now r on r.employment_id = a.id where r.manager_id is not null)
-                    select id as "Value" from above
-                    """
-                )
-                .ToArrayAsync(cancellation);
-            var departments = await db
-                .Database.SqlQuery<string>(
-                    $"""
-                    with recursive above(code) as (
-                      select {record.DepartmentCode} where {record.DepartmentCode} is not null union
-                      select e.values->>'parent' from above a join list_entries e on e.list = 'departments' and e.code = a.code
-                      where e.values->>'parent' is not null)
-                    select code as "Value" from above
-                    """
-                )
-                .ToArrayAsync(cancellation);
-            var hires = await db
-                .Hires.AsNoTracking()
-                .Include(h => h.Tasks)
-                .Where(h => h.EmploymentId == record.EmploymentId && h.Closed == null)
-                .ToListAsync(cancellation);
-            return new Target(
-                record,
-                above,
-                departments,
-                hires.Count == 0 ? null : new TaskPeople([.. hires.SelectMany(h => h.Tasks.Select(t => t.Owner))], [.. hires.Select(h => h.CoordinatorId)])
-            );
-        }
-
-        public ReachSet ReachedBy(AccountRoles holder, RoleSet set)
-        {
-            var reached = ReachSet.None;
-            for (var place = 0; place < set.Reaches.Count; place++)
-                if (IsReached(set.Reaches[place], holder))
-                    reached |= ReachSet.At(place);
-            return reached;
-        }
-
-        private bool IsReached(RightReach reach, AccountRoles holder) =>
-            reach switch
-            {
-                RightReach.All => true,
-                RightReach.Self => holder.Person == Record.PersonId,
-                RightReach.Direct => Record.ManagerId is { } manager && holder.Employments.Contains(manager),
-                RightReach.Reports => holder.Person != Record.PersonId && Above.Any(holder.Employments.Contains),
-                RightReach.Site(var site) => Record.SiteCode == site,
-                RightReach.Department(var code) => Departments.Contains(code),
-                RightReach.Group(var group) => Record.Groups.Contains(group),
-                RightReach.Tasks => Tasks is { } tasks
-                    && (
-                        tasks.Coordinators.Contains(holder.Account)
-                        || holder.Person == Record.PersonId
-                        || new[] { Record.ManagerId, Record.BuddyId }.OfType<Guid>().Any(holder.Employments.Contains)
-                        || tasks.Owners.Any(o =>
-                            (HireTask.TeamOf(o) is { } team && holder.Teams.Contains(team))
-                            || (HireTask.PersonOf(o) is { } person && holder.Employments.Contains(person))
-                        )
-                    ),
-                _ => false,
-            };
-    }
-
-    private sealed record TaskPeople(string[] Owners, Guid[] Coordinators);
 }
 
 /// <summary>Somebody who may.</summary>

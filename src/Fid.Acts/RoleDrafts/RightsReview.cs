@@ -22,7 +22,13 @@ public sealed record RightsReview(
 {
     /// <summary>Whether somebody may get more by it, so that a second person has to agree: a role that can be granted gives more, or a group to
     /// which something is given takes in others.</summary>
-    public bool Widens => Roles.Any(r => !r.IsNew && r.Difference.Gained.Count > 0) || Groups.Any(g => g.Widens);
+    public bool Widens => Roles.Any(r => !r.IsNew && r.Difference.Gained.Count > 0) || Groups.Any(g => g.Widens) || NoLongerProved.Count > 0;
+
+    /// <summary>The roles whose holders would no longer have to prove by a second factor who they are.</summary>
+    public IReadOnlyList<string> NoLongerProved { get; init; } = [];
+
+    /// <summary>The roles whose holders would have to from then on.</summary>
+    public IReadOnlyList<string> Proved { get; init; } = [];
 
     /// <summary>Whether somebody would have more themselves.</summary>
     public bool WidensFor(Guid? account) => Holders.Any(h => h.Account == account && h.Difference.Gained.Count > 0);
@@ -60,7 +66,11 @@ public sealed record RightsReview(
             ],
             [.. before.Groups.Concat(after.Groups).Select(g => g.Id).Distinct().Select(id => members.Change(id)).OfType<GroupChange>()],
             await HoldersAsync()
-        );
+        )
+        {
+            NoLongerProved = [.. before.SecondFactor.Except(after.SecondFactor)],
+            Proved = [.. after.SecondFactor.Except(before.SecondFactor)],
+        };
 
         // A right to a group gives more when the group takes in others.
         RightsDifference WithGroups(RightsDifference difference, IEnumerable<string> roles) =>

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Core.Calendars;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
 using NodaTime;
@@ -27,7 +28,38 @@ public sealed record Absence(LocalDate From, LocalDate To, string? StandIn);
 /// <param name="Fields">The keys of the fields.</param>
 /// <param name="When">A formula over "old", "new" and the record's values; null for always.</param>
 /// <param name="By">Who has to agree, one after the other.</param>
-public sealed record ApprovalRule(string Id, IReadOnlyList<string> Fields, RecordFormula? When, IReadOnlyList<ApproverChoice> By);
+public sealed record ApprovalRule(string Id, IReadOnlyList<string> Fields, RecordFormula? When, IReadOnlyList<ApproverChoice> By)
+{
+    /// <summary>The rule of an approval as a configuration has it. Throws for one that <see cref="ApprovalCheck"/> would not let through.</summary>
+    public static ApprovalRule Of(FieldApproval approval) =>
+        new(
+            approval.Id,
+            approval.Fields,
+            approval.When is { } when ? RecordFormula.Read(when).Formula ?? throw new ArgumentException(when, nameof(approval)) : null,
+            [.. approval.By.Select(by => ApproverChoice.Read(by) ?? throw new ArgumentException(by, nameof(approval)))]
+        );
+
+    /// <summary>Whether it asks about a change: not about one that changes nothing, nor where its formula does not hold.</summary>
+    /// <param name="change">The change.</param>
+    /// <param name="values">The values of the record as they are.</param>
+    /// <param name="today">The day on which it is asked.</param>
+    public bool Asks(RequestedChange change, IReadOnlyDictionary<string, JsonElement> values, LocalDate today)
+    {
+        if (change.IsNone || !FieldApproval.IsAbout(Fields, change.Field))
+            return false;
+        return When is null || When.Holds(new FormulaFacts(ValueOf, today, WorkCalendar.EveryDay));
+
+        object? ValueOf(string name) =>
+            FieldValues.FromJson(
+                name switch
+                {
+                    ApprovalCheck.Old => change.Old,
+                    ApprovalCheck.New => change.New,
+                    _ => values.TryGetValue(name, out var value) ? value : null,
+                }
+            );
+    }
+}
 
 /// <summary>How those who have to agree are found.</summary>
 /// <param name="Kind">By what.</param>
@@ -37,7 +69,17 @@ public readonly record struct ApproverChoice(ApproverKind Kind, string? Name)
     private const string OfRole = "role:",
         OfPerson = "person:";
 
-    /// <summary>As it is written: "manager", "manager2", "role:" and a role, "person:" and an id; null for anything else.</summary>
+    /// <summary>It as it is written: "manager", "manager2", "role:" and a role, "person:" and an id; null for anything else.</summary>
+    public override string ToString() =>
+        Kind switch
+        {
+            ApproverKind.Manager => "manager",
+            ApproverKind.ManagersManager => "manager2",
+            ApproverKind.Role => OfRole + Name,
+            _ => OfPerson + Name,
+        };
+
+    /// <inheritdoc cref="ToString"/>
     public static ApproverChoice? Read(string text) =>
         text switch
         {

@@ -1,7 +1,3 @@
-using Fid.Core.Calendars;
-using Fid.Core.Fields;
-using Fid.Core.Formulas;
-
 namespace Fid.Core.Approvals;
 
 /// <summary>Who has to agree to what somebody asks for.</summary>
@@ -23,37 +19,25 @@ public sealed record ApprovalSteps(IReadOnlyList<ApprovalStep> Steps, IReadOnlyL
         var (steps, asked) = (new List<ApprovalStep>(), new HashSet<string>(StringComparer.Ordinal));
         foreach (var rule in question.Rules)
         {
-            var about = changed.FindAll(c => rule.Fields.Contains(c.Field, StringComparer.Ordinal) && Holds(rule.When, c, question));
+            var about = changed.FindAll(c => rule.Asks(c, question.Request.Values, question.Today));
             if (about.Count == 0)
                 continue;
             asked.UnionWith(about.Select(c => c.Field));
+            string[] fields = [.. about.Select(c => c.Field)];
             foreach (var choice in rule.By)
             {
                 var who = Approvers(choice, question, people);
                 // The same people are not asked twice in a row.
                 if (steps.Count == 0 || !steps[^1].Who.SequenceEqual(who))
-                    steps.Add(new ApprovalStep(rule.Id, who));
+                    steps.Add(new ApprovalStep(rule.Id, who) { Choice = choice, Fields = fields });
             }
         }
         return new ApprovalSteps(steps, [.. changed.Select(c => c.Field).Where(f => !asked.Contains(f))]);
     }
 
-    private static bool Holds(RecordFormula? when, RequestedChange change, ApprovalQuestion question)
-    {
-        if (when is null)
-            return true;
-        return when.Holds(new FormulaFacts(ValueOf, question.Today, WorkCalendar.EveryDay));
-
-        object? ValueOf(string name) =>
-            FieldValues.FromJson(
-                name switch
-                {
-                    "old" => change.Old,
-                    "new" => change.New,
-                    _ => question.Request.Values.TryGetValue(name, out var value) ? value : null,
-                }
-            );
-    }
+    /// <summary>Who is asked by one choice as things are: the ids, sorted; empty where nobody is left to be asked.</summary>
+    public static IReadOnlyList<string> Who(ApproverChoice choice, ApprovalQuestion question) =>
+        Approvers(choice, question, question.People.ToDictionary(p => p.Id, StringComparer.Ordinal));
 
     private static string[] Approvers(ApproverChoice choice, ApprovalQuestion question, Dictionary<string, Approver> people)
     {
@@ -141,4 +125,11 @@ public sealed record ApprovalSteps(IReadOnlyList<ApprovalStep> Steps, IReadOnlyL
 /// <summary>Some who are asked together.</summary>
 /// <param name="Rule">The id of the rule by which.</param>
 /// <param name="Who">Their ids, sorted; empty where nobody is left to be asked.</param>
-public sealed record ApprovalStep(string Rule, IReadOnlyList<string> Who);
+public sealed record ApprovalStep(string Rule, IReadOnlyList<string> Who)
+{
+    /// <summary>How they were found.</summary>
+    public ApproverChoice Choice { get; init; }
+
+    /// <summary>What they are asked about: the fields of the rule that change and for which it holds.</summary>
+    public IReadOnlyList<string> Fields { get; init; } = [];
+}

@@ -53,7 +53,16 @@ public static class AccessWidening
                     widened.Add(new WidenedAccess(source.Key, set, more));
             }
         }
+        // Where fewer are asked, more is done by one alone.
+        widened.AddRange(
+            draft.Fields.SelectMany(f => f.WithColumns()).Where(f => IsGuarded(f) && AsksLess(f.Key)).Select(f => new WidenedAccess(f.Key, f.Key, []))
+        );
         return [.. widened.DistinctBy(w => (w.Field, w.Through))];
+
+        bool AsksLess(string field) =>
+            live.Approvals.Any(l =>
+                l.IsAbout(field) && !draft.Approvals.Any(d => d.IsAbout(field) && d.When == l.When && d.By.SequenceEqual(l.By, StringComparer.Ordinal))
+            );
     }
 
     /// <summary>Whether a second person has to agree before more is seen of a field.</summary>
@@ -75,5 +84,5 @@ public static class AccessWidening
 /// <summary>A guarded field of which more is to be seen.</summary>
 /// <param name="Field">The field.</param>
 /// <param name="Through">The field by which it is seen: itself, or one it is copied into.</param>
-/// <param name="Roles">Who would see or edit more than now.</param>
+/// <param name="Roles">Who would see or edit more than now; empty where fewer would be asked about its changes.</param>
 public sealed record WidenedAccess(string Field, string Through, IReadOnlyList<string> Roles);

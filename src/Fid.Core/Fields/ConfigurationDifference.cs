@@ -33,6 +33,8 @@ public static class ConfigurationDifference
             differences.Add(new FieldDifference(null, DifferenceKind.Moved, []));
         if (Sections(from) != Sections(to))
             differences.Add(new FieldDifference(null, DifferenceKind.Sections, []));
+        if (Approvals(from) != Approvals(to))
+            differences.Add(new FieldDifference(null, DifferenceKind.Approvals, []));
         return differences;
     }
 
@@ -45,13 +47,17 @@ public static class ConfigurationDifference
         return fields;
     }
 
-    private static string Sections(FieldConfiguration configuration) => Encoding.UTF8.GetString((configuration with { Fields = [] }).Write());
+    private static string Sections(FieldConfiguration configuration) => Written(configuration with { Fields = [], Approvals = [] });
+
+    private static string Approvals(FieldConfiguration configuration) => Written(configuration with { Fields = [], Sections = [] });
+
+    private static string Written(FieldConfiguration configuration) => Encoding.UTF8.GetString(configuration.Write());
 
     private static string? Raw(Dictionary<string, JsonElement> parts, string part) => parts.TryGetValue(part, out var value) ? value.GetRawText() : null;
 }
 
 /// <summary>What differs about a field.</summary>
-/// <param name="Field">The field; null where it is about the order or the sections.</param>
+/// <param name="Field">The field; null where it is about the order, the sections or the approvals.</param>
 /// <param name="Kind">What happened to it.</param>
 /// <param name="Parts">The parts that differ, where it was changed.</param>
 public sealed record FieldDifference(string? Field, DifferenceKind Kind, IReadOnlyList<PartDifference> Parts)
@@ -64,7 +70,7 @@ public sealed record FieldDifference(string? Field, DifferenceKind Kind, IReadOn
     public bool CanChangeCompleteness =>
         Kind switch
         {
-            DifferenceKind.Sections => false,
+            DifferenceKind.Sections or DifferenceKind.Approvals => false,
             DifferenceKind.Changed => Parts.Any(p => Counted.Contains(p.Part)),
             _ => true,
         };
@@ -93,4 +99,7 @@ public enum DifferenceKind
 
     /// <summary>The sections differ.</summary>
     Sections,
+
+    /// <summary>Others are asked about changes.</summary>
+    Approvals,
 }

@@ -10,8 +10,11 @@ namespace Fid.Core.Fields;
 /// <param name="Fields">The fields, in order within their sections.</param>
 public sealed record FieldConfiguration(IReadOnlyList<FieldSection> Sections, IReadOnlyList<FieldDefinition> Fields)
 {
-    private static readonly Shape Document = new("sections", "fields");
+    private static readonly Shape Document = new("sections", "fields", "approvals?");
     private static readonly Shape Section = new("key", "label");
+
+    /// <summary>Who has to agree to which changes, in order; each asks once.</summary>
+    public IReadOnlyList<FieldApproval> Approvals { get; init; } = [];
 
     /// <summary>The configuration that ships with Fid.</summary>
     public static FieldConfiguration Shipped { get; } = new(Fid.Core.Fields.Shipped.ShippedFields.Sections, Fid.Core.Fields.Shipped.ShippedFields.All);
@@ -26,17 +29,20 @@ public sealed record FieldConfiguration(IReadOnlyList<FieldSection> Sections, IR
             var question = new QuestionReader(json, problems);
             List<FieldSection> sections = [];
             List<FieldDefinition> fields = [];
+            List<FieldApproval> approvals = [];
             var seen = 0u;
             if (question.Object())
                 while (question.Property(Document, ref seen) is var at and >= 0)
                 {
                     if (at == 0)
                         sections = question.Items(ReadSection);
-                    else
+                    else if (at == 1)
                         fields = question.Items(FieldReader.Read);
+                    else
+                        approvals = question.Items(FieldApproval.Read);
                 }
             question.End();
-            return problems.Count > 0 ? Result<FieldConfiguration>.Failed(problems) : new FieldConfiguration(sections, fields);
+            return problems.Count > 0 ? Result<FieldConfiguration>.Failed(problems) : new FieldConfiguration(sections, fields) { Approvals = approvals };
         }
         catch (Exception e) when (e is JsonException or InvalidOperationException { Source: "System.Text.Json" or "System.Text.Json.Rethrowable" })
         {
@@ -64,6 +70,13 @@ public sealed record FieldConfiguration(IReadOnlyList<FieldSection> Sections, IR
             foreach (var field in Fields)
                 FieldWriter.Write(writer, field);
             writer.WriteEndArray();
+            if (Approvals.Count > 0)
+            {
+                writer.WriteStartArray("approvals");
+                foreach (var approval in Approvals)
+                    FieldApproval.Write(writer, approval);
+                writer.WriteEndArray();
+            }
             writer.WriteEndObject();
         }
         return buffer.WrittenSpan.ToArray();

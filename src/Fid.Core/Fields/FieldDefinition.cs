@@ -84,7 +84,7 @@ public sealed record FieldDefinition
 
     /// <summary>What a role may do with it. Nobody edits a computed field.</summary>
     public FieldAccess AccessOf(string role) =>
-        Access.GetValueOrDefault(role) is var access && Type == FieldType.Computed && access == FieldAccess.Edit ? FieldAccess.View : access;
+        Access.GetValueOrDefault(role) is var access && Type == FieldType.Computed && access > FieldAccess.View ? FieldAccess.View : access;
 
     /// <summary>What somebody with several roles may do with it: the most that one of them may.</summary>
     public FieldAccess AccessOf(IEnumerable<string> roles) => roles.Select(AccessOf).DefaultIfEmpty().Max();
@@ -195,6 +195,9 @@ public enum FieldAccess
 
     /// <summary>Read it.</summary>
     View,
+
+    /// <summary>Read it, and ask for it to be changed: others have to agree.</summary>
+    Ask,
 
     /// <summary>Read and change it.</summary>
     Edit,

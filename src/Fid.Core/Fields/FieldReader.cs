@@ -27,7 +27,7 @@ internal static class FieldReader
     );
     internal static readonly Choices FileGroups = new("picture", "pdf", "document");
     internal static readonly Choices Owners = new("employment", "person");
-    internal static readonly Choices Accesses = new("none", "view", "edit");
+    internal static readonly Choices Accesses = new("none", "view", "ask", "edit");
 
     private static readonly Shape Field = new(
         "key",

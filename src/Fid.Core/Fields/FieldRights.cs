@@ -48,9 +48,18 @@ public sealed class FieldRights
     /// <summary>Whether the value at an address may be changed.</summary>
     public bool MayEdit(string address) => On(address) == FieldAccess.Edit;
 
+    /// <summary>The rights by which what is asked for is entered: what may be asked for counts as if it might be changed.</summary>
+    public FieldRights ForAsking()
+    {
+        var raised = new FieldRights(_access.ToDictionary(a => a.Key, a => a.Value == FieldAccess.Ask ? FieldAccess.Edit : a.Value, StringComparer.Ordinal));
+        foreach (var (rows, columns) in _within)
+            raised._within[rows] = columns.ForAsking();
+        return raised;
+    }
+
     /// <summary>What may be done with the columns of a field of rows, by their keys within the rows.</summary>
     internal FieldRights Within(string rows) => _within.GetValueOrDefault(rows, Nothing);
 
     private static FieldAccess AtMost(FieldDefinition field, FieldAccess access) =>
-        field.Type == FieldType.Computed && access == FieldAccess.Edit ? FieldAccess.View : access;
+        field.Type == FieldType.Computed && access > FieldAccess.View ? FieldAccess.View : access;
 }

@@ -64,7 +64,7 @@ public sealed class HeldRights
     /// <summary>The reaches by which a field may be seen, or edited, at least.</summary>
     public ReachSet Where(FieldDefinition field, FieldAccess least)
     {
-        var reach = Where(least == FieldAccess.Edit ? Right.Edit : Right.See, field);
+        var reach = Where(ActionOf(least), field);
         foreach (var role in _held)
             if (field.AccessOf(role.Definition.Id) >= least)
                 reach |= role.Fields;
@@ -76,6 +76,7 @@ public sealed class HeldRights
 
     /// <summary>What may be done with each field whichever of the people is meant whom certain reaches reach.</summary>
     public FieldRights OnAll(FieldSet fields, ReachSet people) => FieldRights.Of(fields, f => Covers(Where(f, FieldAccess.Edit), people) ? FieldAccess.Edit
+            : Covers(Where(f, FieldAccess.Ask), people) ? FieldAccess.Ask
             : Covers(Where(f, FieldAccess.View), people) ? FieldAccess.View
             : FieldAccess.None);
 
@@ -96,12 +97,12 @@ public sealed class HeldRights
     /// <param name="target">The reaches by which the record is reached.</param>
     public IReadOnlyList<GrantedRight> Explain(FieldDefinition field, FieldAccess least, ReachSet target)
     {
-        var action = least == FieldAccess.Edit ? Right.Edit : Right.See;
+        var action = ActionOf(least);
         return
         [
             .. _held.SelectMany(role =>
                 (field.AccessOf(role.Definition.Id) >= least ? role.Fields.Places().Where(target.Has) : [])
-                    .Select(place => new Right(field.AccessOf(role.Definition.Id) == FieldAccess.Edit ? Right.Edit : Right.See, field.Key, _set.Reaches[place]))
+                    .Select(place => new Right(ActionOf(field.AccessOf(role.Definition.Id)), field.Key, _set.Reaches[place]))
                     .Concat(role.OfFields.Where(r => r.Reach.Overlaps(target) && Covers(r.Right, action, field)).Select(r => r.Right))
                     .Select(right => new GrantedRight(role.Definition.Id, right))
             ),
@@ -140,11 +141,25 @@ public sealed class HeldRights
 
     private static FieldAccess AccessBy(Right right, FieldDefinition field) =>
         Covers(right, Right.Edit, field) ? FieldAccess.Edit
+        : Covers(right, Right.Ask, field) ? FieldAccess.Ask
         : Covers(right, Right.See, field) ? FieldAccess.View
         : FieldAccess.None;
 
-    // A right to rows is one to all that stands in them.
+    private static string ActionOf(FieldAccess access) =>
+        access switch
+        {
+            FieldAccess.Edit => Right.Edit,
+            FieldAccess.Ask => Right.Ask,
+            _ => Right.See,
+        };
+
+    // A right to rows is one to all that stands in them. Who may ask for a field sees it, and who may edit it may ask for it.
     private static bool Covers(Right right, string action, FieldDefinition field) =>
+        IsGivenBy(right, action, field)
+        || (action == Right.Ask && IsGivenBy(right, Right.Edit, field))
+        || (action == Right.See && IsGivenBy(right, Right.Ask, field));
+
+    private static bool IsGivenBy(Right right, string action, FieldDefinition field) =>
         right.Covers(action, new RightSubject(field.Key, field.Section))
         || (field.IsColumn && right.Covers(action, new RightSubject(FieldAddress.Read(field.Key).Whole, null)));
 }

@@ -15,6 +15,9 @@ public sealed record Right(string Action, string On, RightReach Reach)
     /// <summary>What gives a right to see as well.</summary>
     public const string Edit = "edit";
 
+    /// <summary>Of a field: ask for it to be changed, seeing it as well. <see cref="Edit"/> gives it too.</summary>
+    public const string Ask = "ask";
+
     /// <summary>What is given by <see cref="Edit"/> as well.</summary>
     public const string See = "see";
 

@@ -44,6 +44,9 @@ public static partial class RightsCheck
                 if (!roles.Contains(configuration.Groups[i].Roles[k]))
                     problems.Add(new Problem($"/groups/{i}/roles/{k}", "unknown-role", $"There is no role {configuration.Groups[i].Roles[k]} here."));
         }
+        for (var i = 0; i < configuration.SecondFactor.Count; i++)
+            if (!roles.Contains(configuration.SecondFactor[i]))
+                problems.Add(new Problem($"/secondFactor/{i}", "unknown-role", $"There is no role {configuration.SecondFactor[i]} here."));
         var reaches = configuration.Roles.Concat(ShippedRoles.All).SelectMany(r => r.Reaches).Distinct().Count();
         if (reaches > ReachSet.Most)
             problems.Add(
@@ -69,8 +72,10 @@ public static partial class RightsCheck
                 problems.Add(new Problem($"{path}/reach", "needs-all", "Among everything are things of the firm. Let the right reach all."));
             return;
         }
-        if (right.Action is not (Right.See or Right.Edit))
-            problems.Add(new Problem($"{path}/do", "unknown-right", $"There is no right “{right.Action} {right.On}”. Fields can be seen and edited."));
+        if (right.Action is not (Right.See or Right.Ask or Right.Edit))
+            problems.Add(
+                new Problem($"{path}/do", "unknown-right", $"There is no right “{right.Action} {right.On}”. Fields can be seen, asked for and edited.")
+            );
         else if (right.On.StartsWith(Right.OfSection, StringComparison.Ordinal))
         {
             if (!firm.Sections.Contains(right.On[Right.OfSection.Length..]))

@@ -11,9 +11,12 @@ namespace Fid.Core.Rights;
 /// <param name="Groups">The groups of people that rights speak of, and that have roles by rule.</param>
 public sealed record RightsConfiguration(IReadOnlyList<RoleDefinition> Roles, IReadOnlyList<PeopleGroup> Groups)
 {
-    private static readonly Shape Document = new("roles", "groups");
+    private static readonly Shape Document = new("roles", "groups", "secondFactor?");
     private static readonly Shape RoleShape = new("id", "label", "fields", "rights");
     private static readonly Shape GroupShape = new("id", "label", "when", "roles?");
+
+    /// <summary>The ids of the roles, shipped ones too, whose holders prove by a second factor who they are.</summary>
+    public IReadOnlyList<string> SecondFactor { get; init; } = [];
 
     /// <summary>What a firm starts with: nothing of its own.</summary>
     public static RightsConfiguration Empty { get; } = new([], []);
@@ -28,17 +31,20 @@ public sealed record RightsConfiguration(IReadOnlyList<RoleDefinition> Roles, IR
             var question = new QuestionReader(json, problems);
             List<RoleDefinition> roles = [];
             List<PeopleGroup> groups = [];
+            List<string> secondFactor = [];
             var seen = 0u;
             if (question.Object())
                 while (question.Property(Document, ref seen) is var at and >= 0)
                 {
                     if (at == 0)
                         roles = question.Items(ReadRole);
-                    else
+                    else if (at == 1)
                         groups = question.Items(ReadGroup);
+                    else
+                        secondFactor = question.Items((ref q) => q.Id());
                 }
             question.End();
-            return problems.Count > 0 ? Result<RightsConfiguration>.Failed(problems) : new RightsConfiguration(roles, groups);
+            return problems.Count > 0 ? Result<RightsConfiguration>.Failed(problems) : new RightsConfiguration(roles, groups) { SecondFactor = secondFactor };
         }
         catch (Exception e) when (e is JsonException or InvalidOperationException { Source: "System.Text.Json" or "System.Text.Json.Rethrowable" })
         {
@@ -69,6 +75,8 @@ public sealed record RightsConfiguration(IReadOnlyList<RoleDefinition> Roles, IR
                 writer.WriteEndObject();
             }
             writer.WriteEndArray();
+            if (SecondFactor.Count > 0)
+                writer.Texts("secondFactor", SecondFactor);
             writer.WriteEndObject();
         }
         return buffer.WrittenSpan.ToArray();

@@ -23,6 +23,7 @@ public sealed class RoleSet
         _formulas = [.. configuration.Groups.Select(g => (g.Id, RecordFormula.Read(g.When).Formula))];
         Roles = [.. ShippedRoles.All, .. configuration.Roles];
         Groups = configuration.Groups;
+        SecondFactor = configuration.SecondFactor;
         foreach (var role in Roles)
             _roles.TryAdd(role.Id, new CompiledRole(role, Places(role.FieldReaches), [.. role.Rights.Select(r => new PlacedRight(r, Places([r.Reach])))]));
     }
@@ -35,6 +36,9 @@ public sealed class RoleSet
 
     /// <summary>The firm's groups.</summary>
     public IReadOnlyList<PeopleGroup> Groups { get; }
+
+    /// <summary>The roles whose holders prove by a second factor who they are.</summary>
+    public IReadOnlyList<string> SecondFactor { get; }
 
     /// <summary>The different reaches, by their places.</summary>
     public IReadOnlyList<RightReach> Reaches => _reaches;

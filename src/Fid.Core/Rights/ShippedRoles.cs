@@ -51,7 +51,7 @@ public static class ShippedRoles
         ),
         Of(Manager, "Manager", "Führung", [DirectReports, ThoseWithTasks], [See(Things.Record, DirectReports), See(Things.Hire, DirectReports)]),
         Of(Owner, "Task owner", "Aufgaben", [ThoseWithTasks], []),
-        Of(Newcomer, "Newcomer", "Neue", [Oneself, ThoseWithTasks], []),
+        Of(Newcomer, "Newcomer", "Neue", [Oneself, ThoseWithTasks], [See(Things.Record, Oneself)]),
     ];
 
     /// <summary>Whether a role with this id ships with Fid.</summary>

@@ -33,6 +33,18 @@ public sealed class FidUser : IdentityUser<Guid>
     /// <summary>Why nobody can; null while somebody can.</summary>
     public AccountEnd? DisabledWhy { get; set; }
 
+    /// <summary>Since when its user proves by a second factor who they are; null where a password is enough for them.</summary>
+    public Instant? SecondFactorSince { get; set; }
+
+    /// <summary>The key of their authenticator application, sealed; null for none.</summary>
+    public string? AuthenticatorKey { get; set; }
+
+    /// <summary>The last 30 seconds of which a code was taken, counted from 1970: none is taken twice.</summary>
+    public long AuthenticatorStep { get; set; }
+
+    /// <summary>SHA-256 of the recovery codes that are left, in hexadecimal digits.</summary>
+    public string[] RecoveryCodes { get; set; } = [];
+
     /// <summary>When its user signed in last; null for never.</summary>
     public Instant? LastSignInAt { get; set; }
 

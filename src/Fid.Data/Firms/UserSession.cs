@@ -26,6 +26,13 @@ public sealed class UserSession
     /// <summary>The account as whose user Fid is looked at in it for a while, without changing anything; null mostly.</summary>
     public Guid? ViewsAsId { get; set; }
 
+    /// <summary>When its user last proved by a second factor who they are; null while they have not.</summary>
+    public Instant? ProvedAt { get; set; }
+
+    /// <summary>What was begun to add a second factor, or to prove one, and is not done: the key of an authenticator, sealed, or the options of a
+    /// passkey; null mostly.</summary>
+    public string? Begun { get; set; }
+
     /// <summary>The network address it was begun from.</summary>
     public required string Address { get; init; }
 

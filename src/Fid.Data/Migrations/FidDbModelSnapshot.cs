@@ -532,6 +532,14 @@ namespace Fid.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("access_failed_count");
 
+                    b.Property<string>("AuthenticatorKey")
+                        .HasColumnType("text")
+                        .HasColumnName("authenticator_key");
+
+                    b.Property<long>("AuthenticatorStep")
+                        .HasColumnType("bigint")
+                        .HasColumnName("authenticator_step");
+
                     b.Property<string>("ConcurrencyStamp")
                         .IsConcurrencyToken()
                         .HasColumnType("text")
@@ -607,6 +615,15 @@ namespace Fid.Data.Migrations
                     b.Property<bool>("PhoneNumberConfirmed")
                         .HasColumnType("boolean")
                         .HasColumnName("phone_number_confirmed");
+
+                    b.PrimitiveCollection<string[]>("RecoveryCodes")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("recovery_codes");
+
+                    b.Property<Instant?>("SecondFactorSince")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("second_factor_since");
 
                     b.Property<string>("SecurityStamp")
                         .HasColumnType("text")
@@ -745,6 +762,48 @@ namespace Fid.Data.Migrations
                     b.ToTable("number_counters", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Firms.Passkey", b =>
+                {
+                    b.Property<byte[]>("Id")
+                        .HasColumnType("bytea")
+                        .HasColumnName("id");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.Property<long>("Counter")
+                        .HasColumnType("bigint")
+                        .HasColumnName("counter");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("name");
+
+                    b.Property<byte[]>("PublicKey")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("public_key");
+
+                    b.Property<Instant?>("UsedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("used_at");
+
+                    b.HasKey("Id")
+                        .HasName("pk_passkeys");
+
+                    b.HasIndex("AccountId")
+                        .HasDatabaseName("ix_passkeys_account_id");
+
+                    b.ToTable("passkeys", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.Firms.SetupToken", b =>
                 {
                     b.Property<Guid>("Id")
@@ -800,6 +859,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("character varying(100)")
                         .HasColumnName("address");
 
+                    b.Property<string>("Begun")
+                        .HasColumnType("text")
+                        .HasColumnName("begun");
+
                     b.Property<string>("Browser")
                         .IsRequired()
                         .HasMaxLength(300)
@@ -818,6 +881,10 @@ namespace Fid.Data.Migrations
                         .IsRequired()
                         .HasColumnType("bytea")
                         .HasColumnName("key_hash");
+
+                    b.Property<Instant?>("ProvedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("proved_at");
 
                     b.Property<Instant>("StartedAt")
                         .HasColumnType("timestamp with time zone")
@@ -1691,6 +1758,83 @@ namespace Fid.Data.Migrations
                     b.ToTable("stored_files", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Requests.RecordRequest", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant?>("AskedAgain")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("asked_again");
+
+                    b.Property<Instant>("AskedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("asked_at");
+
+                    b.Property<Guid>("AskedById")
+                        .HasColumnType("uuid")
+                        .HasColumnName("asked_by_id");
+
+                    b.Property<string>("AskedByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("asked_by_name");
+
+                    b.Property<string>("Changes")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("changes");
+
+                    b.Property<Guid>("EmploymentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("employment_id");
+
+                    b.Property<Instant?>("Ended")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ended");
+
+                    b.Property<LocalDate?>("From")
+                        .HasColumnType("date")
+                        .HasColumnName("from");
+
+                    b.Property<uint>("RowVersion")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(12)
+                        .HasColumnType("character varying(12)")
+                        .HasColumnName("state");
+
+                    b.Property<string>("Steps")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("steps");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("why");
+
+                    b.HasKey("Id")
+                        .HasName("pk_record_requests");
+
+                    b.HasIndex("EmploymentId")
+                        .HasDatabaseName("ix_record_requests_waiting")
+                        .HasFilter("state = 'Waiting'");
+
+                    b.HasIndex("AskedById", "AskedAt")
+                        .HasDatabaseName("ix_record_requests_asked_by_id_asked_at");
+
+                    b.ToTable("record_requests", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.Rights.RightsDraft", b =>
                 {
                     b.Property<int>("Id")
@@ -2237,6 +2381,16 @@ namespace Fid.Data.Migrations
                         .HasConstraintName("fk_account_links_asp_net_users_user_id");
                 });
 
+            modelBuilder.Entity("Fid.Data.Firms.Passkey", b =>
+                {
+                    b.HasOne("Fid.Data.Firms.FidUser", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_passkeys_asp_net_users_account_id");
+                });
+
             modelBuilder.Entity("Fid.Data.Firms.UserSession", b =>
                 {
                     b.HasOne("Fid.Data.Firms.FidUser", null)
@@ -2355,6 +2509,23 @@ namespace Fid.Data.Migrations
                         .HasForeignKey("EndedBy")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_record_values_changes_ended_by");
+                });
+
+            modelBuilder.Entity("Fid.Data.Requests.RecordRequest", b =>
+                {
+                    b.HasOne("Fid.Data.Firms.FidUser", null)
+                        .WithMany()
+                        .HasForeignKey("AskedById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_record_requests_asp_net_users_asked_by_id");
+
+                    b.HasOne("Fid.Data.People.Employment", null)
+                        .WithMany()
+                        .HasForeignKey("EmploymentId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_record_requests_employments_employment_id");
                 });
 
             modelBuilder.Entity("Fid.Data.Rights.RoleGrant", b =>

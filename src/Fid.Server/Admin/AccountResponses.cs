@@ -56,8 +56,16 @@ public sealed record AccountResponse(
 /// <summary>An account with its sessions that go on.</summary>
 /// <param name="Grants">The roles it has for a time, from the earliest; those that are over are left out.</param>
 /// <param name="Ruled">The roles it has by rule today.</param>
+/// <param name="SecondFactorSince">Since when its user proves by a second factor who they are; null for not.</param>
 /// <param name="Version">What to send as If-Match when it is saved.</param>
-public sealed record AccountDetail(AccountResponse Account, AccountSession[] Sessions, AccountGrant[] Grants, RuledRole[] Ruled, string Version);
+public sealed record AccountDetail(
+    AccountResponse Account,
+    AccountSession[] Sessions,
+    AccountGrant[] Grants,
+    RuledRole[] Ruled,
+    Instant? SecondFactorSince,
+    string Version
+);
 
 /// <summary>Where somebody is signed in.</summary>
 public sealed record AccountSession(Instant StartedAt, Instant EndsAt, string Address, string Browser);

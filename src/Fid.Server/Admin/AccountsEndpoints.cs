@@ -2,6 +2,7 @@ using Fid.Acts;
 using Fid.Acts.Accounts;
 using Fid.Acts.People;
 using Fid.Acts.Rights;
+using Fid.Acts.SecondFactors;
 using Fid.Core.Rights;
 using Fid.Core.Texts;
 using Fid.Data;
@@ -33,21 +34,36 @@ internal static class AccountsEndpoints
     public static void MapAccounts(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/accounts", List).WhoMay(Actions.See, Things.Account).ProducesProblem(400);
-        app.MapPost("/api/accounts", Invite).WhoMay(Actions.Edit, Things.Account).ProducesProblem(400).ProducesProblem(409);
+        app.MapPost("/api/accounts", Invite).WhoMay(Actions.Edit, Things.Account).AsksAgain().ProducesProblem(400).ProducesProblem(409);
         app.MapGet("/api/accounts/{id:guid}", Show).WhoMay(Actions.See, Things.Account).ProducesProblem(404);
         app.MapGet("/api/accounts/of/{id:guid}", OfPerson).WhoMay(Actions.See, Things.Account).ProducesProblem(404);
         app.MapPut("/api/accounts/{id:guid}", Save)
             .WhoMay(Actions.Edit, Things.Account)
+            .AsksAgain()
             .ProducesProblem(400)
             .ProducesProblem(404)
             .ProducesProblem(409)
             .ProducesProblem(412)
             .ProducesProblem(428);
-        app.MapPost("/api/accounts/{id:guid}/link", MakeLink).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404).ProducesProblem(409);
+        app.MapPost("/api/accounts/{id:guid}/link", MakeLink).WhoMay(Actions.Edit, Things.Account).AsksAgain().ProducesProblem(404).ProducesProblem(409);
         app.MapPut("/api/accounts/{id:guid}/disabled", Disable).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404).ProducesProblem(409);
         app.MapDelete("/api/accounts/{id:guid}/disabled", Enable).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404).ProducesProblem(409);
-        app.MapPost("/api/accounts/{id:guid}/grants", Give).WhoMay(Actions.Grant, Things.Role).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
-        app.MapDelete("/api/accounts/{id:guid}/grants/{grant:guid}", Take).WhoMay(Actions.Grant, Things.Role).ProducesProblem(404).ProducesProblem(409);
+        app.MapPost("/api/accounts/{id:guid}/grants", Give)
+            .WhoMay(Actions.Grant, Things.Role)
+            .AsksAgain()
+            .ProducesProblem(400)
+            .ProducesProblem(404)
+            .ProducesProblem(409);
+        app.MapDelete("/api/accounts/{id:guid}/grants/{grant:guid}", Take)
+            .WhoMay(Actions.Grant, Things.Role)
+            .AsksAgain()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
+        app.MapDelete("/api/accounts/{id:guid}/second-factor", ClearFactor)
+            .WhoMay(Actions.Edit, Things.Account)
+            .AsksAgain()
+            .ProducesProblem(404)
+            .ProducesProblem(409);
         app.MapDelete("/api/accounts/{id:guid}/sessions", EndSessions).WhoMay(Actions.Edit, Things.Account).ProducesProblem(404);
     }
 
@@ -139,8 +155,9 @@ internal static class AccountsEndpoints
         var set = await LiveRights.LiveAsync(db, cancellation);
         var groups = await AccountRoles.On(db, today).Where(a => a.Account == id).Select(a => a.Groups).SingleAsync(cancellation);
         RuledRole[] ruled = [.. set.Groups.Where(g => groups.Contains(g.Id)).SelectMany(g => g.Roles.Select(r => new RuledRole(r, g.Id)))];
+        var factor = await db.Users.Where(u => u.Id == id).Select(u => u.SecondFactorSince).SingleAsync(cancellation);
         Versions.Show(http.Response, account.RowVersion);
-        return TypedResults.Ok(new AccountDetail(account, sessions, grants, ruled, Versions.Tag(account.RowVersion)));
+        return TypedResults.Ok(new AccountDetail(account, sessions, grants, ruled, factor, Versions.Tag(account.RowVersion)));
     }
 
     private static async Task<Results<Ok<GrantResponse>, ProblemHttpResult>> Give(
@@ -216,6 +233,14 @@ internal static class AccountsEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Enable(Guid id, Actor actor, EnableAccount enable, CancellationToken cancellation) =>
         (await enable.DoAsync(new EnableAccountRequest(id), actor, cancellation)).Answer();
+
+    /// <summary>For somebody whose device and codes are lost.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> ClearFactor(
+        Guid id,
+        Actor actor,
+        ClearSecondFactor clear,
+        CancellationToken cancellation
+    ) => (await clear.DoAsync(new ClearSecondFactorRequest(id), actor, cancellation)).Answer();
 
     private static async Task<Results<NoContent, ProblemHttpResult>> EndSessions(
         Guid id,

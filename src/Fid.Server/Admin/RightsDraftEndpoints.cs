@@ -20,7 +20,7 @@ internal static class RightsDraftEndpoints
         draft.MapPut("", Save).WhoMay(Actions.Edit, Things.Role).ProducesProblem(400).ProducesProblem(409).ProducesProblem(412);
         draft.MapDelete("", Discard).WhoMay(Actions.Edit, Things.Role).ProducesProblem(409).ProducesProblem(412);
         draft.MapPost("/review", Review).WhoMay(Actions.Edit, Things.Role).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
-        draft.MapPost("/publish", Publish).WhoMay(Actions.Edit, Things.Role).ProducesProblem(400).ProducesProblem(409).ProducesProblem(412);
+        draft.MapPost("/publish", Publish).WhoMay(Actions.Edit, Things.Role).AsksAgain().ProducesProblem(400).ProducesProblem(409).ProducesProblem(412);
     }
 
     private static async Task<Results<Ok<RightsDraftResponse>, ProblemHttpResult>> Save(
@@ -84,7 +84,9 @@ internal static class RightsDraftEndpoints
                 [.. review.Groups.Select(g => new ChangedGroup(g.Group, g.Before, g.After, Named(g.Coming), Named(g.Going)))],
                 [.. review.Holders.Select(h => new ChangedHolder(h.Account, h.Name, Words(h.Difference.Gained), Words(h.Difference.Lost)))],
                 review.Widens,
-                review.WidensFor(actor.AccountId)
+                review.WidensFor(actor.AccountId),
+                [.. review.Proved],
+                [.. review.NoLongerProved]
             )
         );
 

@@ -138,13 +138,17 @@ public sealed record PublishRightsBody(string? Why);
 /// <param name="Problems">What keeps it from being made live.</param>
 /// <param name="NeedsSecond">Whether somebody may get more by it, so that a second person has to agree.</param>
 /// <param name="WidensOwn">Whether the user who asks would get more by it themselves, and so cannot be the one who agrees.</param>
+/// <param name="Proved">Roles whose holders would have to prove by a second factor who they are from then on.</param>
+/// <param name="NoLongerProved">Roles whose holders would no longer have to.</param>
 public sealed record RightsReviewResponse(
     Platform.ProblemEntry[] Problems,
     ChangedRole[] Roles,
     ChangedGroup[] Groups,
     ChangedHolder[] Holders,
     bool NeedsSecond,
-    bool WidensOwn
+    bool WidensOwn,
+    string[] Proved,
+    string[] NoLongerProved
 );
 
 public sealed record ChangedRole(string Role, bool IsNew, bool IsGone, RightResponse[] Gained, RightResponse[] Lost);

@@ -15,7 +15,7 @@ internal static class SheetsEndpoints
     public static void MapSheets(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/lists/{list}/sheet.xlsx", Sheet).WhoMay(Actions.See, Things.List).ProducesProblem(404);
-        app.MapGet("/api/imports/{id:guid}/rest.xlsx", Rest).WhoMay(Actions.Edit, Things.Sheet).ProducesProblem(404);
+        app.MapGet("/api/imports/{id:guid}/rest.xlsx", Rest).WhoMay(Actions.Edit, Things.Sheet).AsksAgain().ProducesProblem(404);
     }
 
     /// <summary>The sheet of a list: its columns with notes and choices, and example rows or, on request, its entries.</summary>

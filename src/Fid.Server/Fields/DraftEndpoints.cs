@@ -27,9 +27,11 @@ internal static class DraftEndpoints
         draft.MapDelete("", Discard).WhoMay(Actions.Edit, Things.Fields).ProducesProblem(409).ProducesProblem(412);
         draft.MapPost("/review", Review).WhoMay(Actions.Edit, Things.Fields).RequireRateLimiting(RateLimits.Costly).ProducesProblem(400);
         draft.MapPost("/try", Try).WhoMay(Actions.Edit, Things.Fields).ProducesProblem(400);
+        draft.MapPost("/approvals", ApprovalTrial.Try).WhoMay(Actions.Edit, Things.Fields).ProducesProblem(400).ProducesProblem(404);
         draft
             .MapPost("/publish", Publish)
             .WhoMay(Actions.Edit, Things.Fields)
+            .AsksAgain()
             .ProducesProblem(400)
             .ProducesProblem(404)
             .ProducesProblem(409)

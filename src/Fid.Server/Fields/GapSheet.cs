@@ -27,7 +27,11 @@ internal static class GapSheet
 
     public static void MapGapSheet(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/fields/{key}/gap.xlsx", Give).WhoMay(Actions.Edit, Things.Fields).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
+        app.MapGet("/api/fields/{key}/gap.xlsx", Give)
+            .WhoMay(Actions.Edit, Things.Fields)
+            .AsksAgain()
+            .RequireRateLimiting(RateLimits.Costly)
+            .ProducesProblem(404);
         app.MapPost("/api/fields/{key}/gap", Read)
             .WhoMay(Actions.Edit, Things.Fields)
             .RequireRateLimiting(RateLimits.Costly)

@@ -2,12 +2,13 @@ using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
+using Fid.Acts.Requests;
 using Fid.Acts.Templates;
 using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;
+using Fid.Data.Changes;
 using Fid.Data.People;
-using Fid.Server.Lists;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -56,8 +57,9 @@ internal static class HistoryEndpoints
                         : []
                     : rows.Where(r => r.ChangeId == c.Id || r.EndedBy == c.Id).Select(r => r.Address).Distinct().ToArray()
         );
+        var agreed = await AgreedAsync(db, changes, cancellation);
         var explanations = changes.Where(c => c.Action == ExplainChange.Action && c.Part is not null).ToLookup(c => c.Part!);
-        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var names = await ValueNames.LoadAsync(db, reader, rows.Select(r => (r.Field, r.Value)), cancellation);
         var sources = await SourceNames.LoadAsync(
             db,
             await TemplateSet.LoadAsync(db, cancellation),
@@ -65,9 +67,8 @@ internal static class HistoryEndpoints
             reader.SeesNames,
             cancellation
         );
-        var named = await NamedAsync(db, reader, rows, cancellation);
         var order = fields.Set.FieldsAndColumns.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
-        var label = LabelsIn(fields, names, named, rows.Where(r => r.Known.UpperBoundInfinite).Concat(rows));
+        var label = LabelsIn(fields, names, rows.Where(r => r.Known.UpperBoundInfinite).Concat(rows));
         return TypedResults.Ok(
             new HistoryResponse(
                 [
@@ -90,7 +91,8 @@ internal static class HistoryEndpoints
                             touched[c.Id],
                             c.Action == RevealValue.Action || rows.Exists(r => r.ChangeId == c.Id && r.Known.UpperBoundInfinite),
                             TakeBackChange.CanBeTakenBack.Contains(c.Action),
-                            [.. explanations[c.Id.ToString()].OrderBy(e => e.At).Select(e => new Explanation(e.ByName, e.At, e.Why!))]
+                            [.. explanations[c.Id.ToString()].OrderBy(e => e.At).Select(e => new Explanation(e.ByName, e.At, e.Why!))],
+                            agreed.GetValueOrDefault(c.Id, [])
                         )),
                 ]
             )
@@ -104,7 +106,7 @@ internal static class HistoryEndpoints
                 row.Address,
                 label(row.Address),
                 SealedText.Shown(row.Value),
-                Display(fields, names, named, row.Field, row.Value),
+                names.Of(row.Field, row.Value),
                 sources.Of(row.Source),
                 from,
                 to,
@@ -135,9 +137,8 @@ internal static class HistoryEndpoints
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(await db.Firms.Select(f => f.TimeZone).SingleAsync(cancellation)) ?? DateTimeZone.Utc;
         var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => rights.Sees(v.Field)).ToList();
         var (before, after) = (State(on.Date, known?.Date), State(with.Date, withKnown?.Date));
-        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
-        var named = await NamedAsync(db, reader, rows, cancellation);
-        var label = LabelsIn(fields, names, named, after.Values.Concat(before.Values));
+        var names = await ValueNames.LoadAsync(db, reader, rows.Select(r => (r.Field, r.Value)), cancellation);
+        var label = LabelsIn(fields, names, after.Values.Concat(before.Values));
         var order = fields.Set.FieldsAndColumns.Select((f, i) => (f.Key, i)).ToDictionary(f => f.Key, f => f.i);
         return TypedResults.Ok(
             before
@@ -161,11 +162,7 @@ internal static class HistoryEndpoints
 
         StateValue? Shown(Dictionary<string, RecordValue> state, string key) =>
             state.TryGetValue(key, out var value)
-                ? new StateValue(
-                    SealedText.Shown(value.Value),
-                    Display(fields, names, named, key, value.Value),
-                    EffectiveRange.FromDatabase(value.Effective).From
-                )
+                ? new StateValue(SealedText.Shown(value.Value), names.Of(key, value.Value), EffectiveRange.FromDatabase(value.Effective).From)
                 : null;
     }
 
@@ -187,11 +184,23 @@ internal static class HistoryEndpoints
         CancellationToken cancellation
     ) => (await takeBack.DoAsync(new TakeBackChangeRequest(id, change, request.Why), actor, cancellation)).Answer();
 
+    // Who agreed to what was asked for, by the change it came to.
+    private static async Task<Dictionary<Guid, string[]>> AgreedAsync(FidDb db, List<Change> changes, CancellationToken cancellation)
+    {
+        var asked = changes.Where(c => c.Origin == AgreeToRequest.Origin && Guid.TryParse(c.Part, out _)).ToDictionary(c => c.Id, c => Guid.Parse(c.Part!));
+        if (asked.Count == 0)
+            return [];
+        var requests = await db.RecordRequests.AsNoTracking().Where(r => asked.Values.Contains(r.Id)).ToDictionaryAsync(r => r.Id, cancellation);
+        return asked
+            .Where(a => requests.ContainsKey(a.Value))
+            .ToDictionary(a => a.Key, a => requests[a.Value].Steps.Select(s => s.AgreedByName).OfType<string>().Distinct().ToArray());
+    }
+
     private static IQueryable<RecordValue> Values(FidDb db, Employment employment) =>
         db.RecordValues.AsNoTracking().Where(v => v.OwnerId == employment.Id || v.OwnerId == employment.PersonId);
 
     // How values are called: one in a row by the field, and what the row is about as the first of some values says it.
-    private static Func<string, Labels> LabelsIn(LiveFields fields, ListNames names, Dictionary<string, string> named, IEnumerable<RecordValue> values)
+    private static Func<string, Labels> LabelsIn(LiveFields fields, ValueNames names, IEnumerable<RecordValue> values)
     {
         var about = values.Where(v => v.RowId is not null).DistinctBy(v => v.Address).ToDictionary(v => v.Address, v => v.Value);
         return address =>
@@ -199,43 +208,9 @@ internal static class HistoryEndpoints
             var labels = fields.Set.Find(address)!.Labels;
             if (fields.Set.AboutOf(address) is not { } at || !about.TryGetValue(at, out var value))
                 return Labels.Of(labels);
-            var name = Display(fields, names, named, at, value) ?? value.ToString();
+            var name = names.Of(at, value) ?? value.ToString();
             return Labels.Of(labels.ToDictionary(l => l.Key, l => $"{l.Value} ({name})"));
         };
-    }
-
-    // How the people and files are called that values name by their ids.
-    private static async Task<Dictionary<string, string>> NamedAsync(FidDb db, Reader reader, List<RecordValue> rows, CancellationToken cancellation)
-    {
-        var ids = rows.Where(r => reader.Fields.Set.Find(r.Field)!.Type is FieldType.Person or FieldType.File)
-            .Select(r => Guid.TryParse(r.Value.ToString(), out var id) ? id : Guid.Empty)
-            .Distinct()
-            .ToArray();
-        if (ids.Length == 0)
-            return [];
-        var named = (await PeopleNames.LoadAsync(db, ids, reader.SeesNames, cancellation)).ToDictionary(n => n.Key.ToString(), n => n.Value);
-        foreach (var (id, name) in await Files.NamesAsync(db, ids, cancellation))
-            named[id.ToString()] = name;
-        return named;
-    }
-
-    private static string? Display(LiveFields fields, ListNames names, Dictionary<string, string> named, string key, JsonElement value)
-    {
-        var field = fields.Set.Find(key)!;
-        return field.List is { } list ? names.Joined(list, value)
-            : field.Type is FieldType.Person or FieldType.File ? named.GetValueOrDefault(value.ToString())
-            : field.Options is { } options ? Chosen(options, value)
-            : null;
-    }
-
-    // What is sealed is no option's value, and stays so.
-    private static string? Chosen(IReadOnlyList<FieldOption> options, JsonElement value)
-    {
-        var chosen = value.ValueKind == JsonValueKind.Array ? value.EnumerateArray() : Enumerable.Repeat(value, 1);
-        var labels = chosen
-            .Select(v => options.FirstOrDefault(o => v.ValueKind == JsonValueKind.String && v.ValueEquals(o.Value))?.Label(ReaderLanguage.Code))
-            .ToArray();
-        return labels.Contains(null) ? null : string.Join(", ", labels);
     }
 }
 
@@ -264,6 +239,7 @@ public sealed record HistoryValue(
 
 /// <param name="Fields">The fields it touched.</param>
 /// <param name="Stands">Whether something of it is still believed.</param>
+/// <param name="AgreedBy">Who agreed to it, where it was asked for.</param>
 /// <param name="CanBeTakenBack">Whether it is of a kind that can be taken back; what a later change touched cannot be all the same.</param>
 public sealed record HistoryChange(
     Guid Id,
@@ -275,7 +251,8 @@ public sealed record HistoryChange(
     string[] Fields,
     bool Stands,
     bool CanBeTakenBack,
-    Explanation[] Explanations
+    Explanation[] Explanations,
+    string[] AgreedBy
 );
 
 public sealed record Explanation(string By, Instant At, string Why);

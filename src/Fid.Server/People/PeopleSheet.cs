@@ -19,7 +19,7 @@ namespace Fid.Server.People;
 internal static class PeopleSheet
 {
     public static void MapPeopleSheet(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/people/sheet.xlsx", Give).WhoMay(Actions.Export, Things.People).RequireRateLimiting(RateLimits.Costly);
+        app.MapGet("/api/people/sheet.xlsx", Give).WhoMay(Actions.Export, Things.People).AsksAgain().RequireRateLimiting(RateLimits.Costly);
 
     /// <summary>A row for everybody who works here or will, or did on a day, with what the user may see of each: fields that are
     /// not shown for somebody stay empty, and so do sealed ones for everybody.</summary>

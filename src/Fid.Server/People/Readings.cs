@@ -32,14 +32,30 @@ internal static class Readings
     {
         if (await RecordAccess.FindAsync(actor, db, id, tracked: false, cancellation) is not var (employment, record))
             return Problems.NotFound();
-        var today = actor.Today;
         var reader = await Reader.OfAsync(actor, db, cancellation);
+        // What may be asked for is read as if it were entered.
+        var entering = reader.On(record).ForAsking();
+        return TypedResults.Ok(
+            await OfAsync(db, reader, new ReadRecord(employment, record, entering), request.Changes, enteredValues, actor.Today, cancellation)
+        );
+    }
+
+    /// <summary>What follows from a record with certain changes, as far as its reader may see.</summary>
+    public static async Task<ReadingsResponse> OfAsync(
+        FidDb db,
+        Reader reader,
+        ReadRecord read,
+        Dictionary<string, JsonElement> changes,
+        EnteredValues enteredValues,
+        LocalDate today,
+        CancellationToken cancellation
+    )
+    {
+        var (employment, record, entering) = read;
         var (fields, rights) = (reader.Fields, reader.On(record));
         var stored = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
-        var entered = (
-            await enteredValues.CheckAsync(fields, new EnteredRecord(request.Changes, employment.PersonId, employment.Id, rights), cancellation)
-        ).Values;
+        var entered = (await enteredValues.CheckAsync(fields, new EnteredRecord(changes, employment.PersonId, employment.Id, entering), cancellation)).Values;
         foreach (var (key, value) in entered)
         {
             if (value is { } there)
@@ -55,7 +71,7 @@ internal static class Readings
             rights,
             [.. entered.Keys, .. fields.Set.Fields.Where(f => !stored.ContainsKey(f.Key) && !fields.Set.IsSetByRule(f.Key)).Select(f => f.Key)],
             [.. entered.Keys],
-            await ShownRecord.StageAsync(db, fields, id, cancellation),
+            await ShownRecord.StageAsync(db, fields, employment.Id, cancellation),
             today,
             cancellation
         );
@@ -68,24 +84,22 @@ internal static class Readings
             .ToDictionary(g => g.Code, g => Enum.Parse<PayPeriod>(g.Text("every") ?? nameof(PayPeriod.Month), ignoreCase: true));
         var rate = Rate(values, groups, firm.FullTimeHours);
         var grade = Text(values, "job") is { } code ? await GradeAsync(db, code, today, firm.FullTimeHours, cancellation) : null;
-        return TypedResults.Ok(
-            new ReadingsResponse(
-                rate is null
-                    ? null
-                    : new RateResponse(
-                        rate.Annual,
-                        rate.FullTimeAnnual,
-                        rate.Hourly,
-                        rate.PerPeriod,
-                        Text(values, "pay_group") is { } group ? groups.GetValueOrDefault(group) : default
-                    ),
-                grade is null || !PayFields.All(rights.Sees)
-                    ? null
-                    : await BandAsync(db, reader, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
-                await BadgesAsync(db, reader, employment, values, firm.BadgeRestDays, today, cancellation),
-                Text(values, "job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
-                await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation)
-            )
+        return new ReadingsResponse(
+            rate is null
+                ? null
+                : new RateResponse(
+                    rate.Annual,
+                    rate.FullTimeAnnual,
+                    rate.Hourly,
+                    rate.PerPeriod,
+                    Text(values, "pay_group") is { } group ? groups.GetValueOrDefault(group) : default
+                ),
+            grade is null || !PayFields.All(rights.Sees)
+                ? null
+                : await BandAsync(db, reader, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
+            await BadgesAsync(db, reader, employment, values, firm.BadgeRestDays, today, cancellation),
+            Text(values, "job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
+            await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation)
         );
     }
 
@@ -234,6 +248,10 @@ internal static class Readings
     private static decimal? Number(IReadOnlyDictionary<string, JsonElement?> values, string field) =>
         values.TryGetValue(field, out var value) && value is { ValueKind: JsonValueKind.Number } number ? number.GetDecimal() : null;
 }
+
+/// <summary>A record for which readings are worked out.</summary>
+/// <param name="Entering">By which what is typed is taken in; what is shown of it is for the reader's own rights to say.</param>
+internal sealed record ReadRecord(Employment Employment, CurrentRecord Record, Core.Fields.FieldRights Entering);
 
 /// <summary>What is typed and not yet saved, by field key.</summary>
 public sealed record ReadingsRequest(Dictionary<string, JsonElement> Changes);

@@ -7,6 +7,7 @@ using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.People;
+using Fid.Data.Requests;
 using Fid.Data.Templates;
 using Fid.Server.Lists;
 using Microsoft.EntityFrameworkCore;
@@ -48,6 +49,9 @@ internal sealed class RecordParts
     public string? Stage { get; private set; }
 
     public List<StintLink> OtherStints { get; } = [];
+
+    /// <summary>What is asked for and waits, the first first.</summary>
+    public List<WaitingParts> Waiting { get; } = [];
 
     /// <summary>What is shown of a person or a file that a value names by its id; null where there is none such.</summary>
     /// <param name="seesNames">Whether people's names may be seen; where not, they are called by their numbers.</param>
@@ -119,6 +123,14 @@ internal sealed class RecordParts
                     """,
                     id
                 );
+                Add(
+                    first,
+                    """
+                    select id, asked_by_name, asked_at, "from", changes::text from record_requests where employment_id = $1 and state = 'Waiting'
+                      order by asked_at
+                    """,
+                    id
+                );
                 LiveNow now;
                 await using (var reader = await first.ExecuteReaderAsync(cancellation))
                 {
@@ -136,8 +148,9 @@ internal sealed class RecordParts
                 "select id, at, by_id, by_name, origin, action, why, subject_id from changes where id = any($1)",
                 parts.Values.Values.Select(v => v.ChangeId).Distinct().ToArray()
             );
-            var entries = parts
-                .All.SelectMany(v => fields.ListOf(v.Field) is { } list ? FieldValues.Texts(v.Value).Select(code => (list, code)) : [])
+            var shown = parts.All.Select(v => (v.Address, v.Value)).Concat(parts.Waiting.SelectMany(w => w.Values)).ToList();
+            var entries = shown
+                .SelectMany(v => fields.ListOf(v.Item1) is { } list ? FieldValues.Texts(v.Item2).Select(code => (list, code)) : [])
                 .Concat(parts.OtherStints.Where(s => s.Job is not null).Select(s => (list: "jobs", code: s.Job!)))
                 .Distinct()
                 .ToList();
@@ -147,9 +160,9 @@ internal sealed class RecordParts
                 entries.Select(e => e.list).ToArray(),
                 entries.Select(e => e.code).ToArray()
             );
-            var ids = parts
-                .Values.Values.Where(v => fields.Set.Find(v.Field)?.Type is FieldType.Person or FieldType.File)
-                .Select(v => Guid.TryParse(v.Value.ToString(), out var id) ? id : Guid.Empty)
+            var ids = shown
+                .Where(v => fields.Set.Find(v.Item1)?.Type is FieldType.Person or FieldType.File)
+                .Select(v => Guid.TryParse(v.Item2.ToString(), out var id) ? id : Guid.Empty)
                 .ToArray();
             Add(
                 second,
@@ -256,6 +269,17 @@ internal sealed class RecordParts
             OtherStints.Add(
                 new StintLink(reader.GetGuid(0), reader.GetString(1), reader.GetFieldValue<LocalDate>(2), Value<LocalDate>(reader, 3), Text(reader, 4))
             );
+        await reader.NextResultAsync(cancellation);
+        while (await reader.ReadAsync(cancellation))
+            Waiting.Add(
+                new WaitingParts(
+                    reader.GetGuid(0),
+                    reader.GetString(1),
+                    reader.GetFieldValue<Instant>(2),
+                    Value<LocalDate>(reader, 3),
+                    JsonSerializer.Deserialize<RequestedValue[]>(reader.GetString(4), RecordRequest.Json)!
+                )
+            );
         return now;
     }
 
@@ -301,4 +325,11 @@ internal sealed class RecordParts
             command.Parameters.Add(new NpgsqlParameter { Value = value });
         batch.BatchCommands.Add(command);
     }
+}
+
+/// <summary>What somebody asks for, as a record shows it.</summary>
+internal sealed record WaitingParts(Guid Id, string By, Instant At, LocalDate? From, IReadOnlyList<RequestedValue> Changes)
+{
+    /// <summary>The values asked for that are there, by address.</summary>
+    public IEnumerable<(string Address, JsonElement Value)> Values => Changes.Where(c => c.New is not null).Select(c => (c.Field, c.New!.Value));
 }

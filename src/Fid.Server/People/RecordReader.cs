@@ -75,8 +75,22 @@ internal static class RecordReader
             fields.Version,
             sections,
             await EvaluationResponse.OfAsync(db, fields, seen, names, cancellation),
-            [.. parts.OtherStints.Select(s => s with { Job = facts.Job(s.Job) })]
+            [.. parts.OtherStints.Select(s => s with { Job = facts.Job(s.Job) })],
+            [.. parts.Waiting.SelectMany(Waiting)]
         );
+
+        IEnumerable<WaitingValue> Waiting(WaitingParts asked) =>
+            asked
+                .Changes.Where(c => seen.Access.ContainsKey(FieldAddress.FieldOf(c.Field)))
+                .Select(c => new WaitingValue(
+                    asked.Id,
+                    c.Field,
+                    c.New is { } value ? SealedText.Shown(value) : null,
+                    c.New is { } named ? DisplayOf(fields.Set.Find(c.Field)!, named) : null,
+                    asked.From,
+                    asked.By,
+                    asked.At
+                ));
 
         string? DisplayOf(FieldDefinition field, JsonElement value) =>
             field.List is { } list && names.Joined(list, value) is { Length: > 0 } entries ? entries

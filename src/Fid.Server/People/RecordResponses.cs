@@ -18,6 +18,7 @@ namespace Fid.Server.People;
 /// <param name="Sections">All fields the reader may see, hidden ones too.</param>
 /// <param name="Evaluation">What is shown, wrong and missing as it is stored.</param>
 /// <param name="OtherStints">Other times the same person worked here, the latest first.</param>
+/// <param name="Waiting">What is asked for and waits, as far as the reader may see the fields.</param>
 public sealed record RecordResponse(
     Guid EmploymentId,
     string Number,
@@ -35,8 +36,16 @@ public sealed record RecordResponse(
     int FieldsVersion,
     SectionResponse[] Sections,
     EvaluationResponse Evaluation,
-    StintLink[] OtherStints
+    StintLink[] OtherStints,
+    WaitingValue[] Waiting
 );
+
+/// <summary>A value that somebody asks for: nothing of it is true yet.</summary>
+/// <param name="Request">The request it is part of.</param>
+/// <param name="Field">Its address.</param>
+/// <param name="Value">What it is to be; null for no value.</param>
+/// <param name="From">The day from which; null where it corrects what is there.</param>
+public sealed record WaitingValue(Guid Request, string Field, JsonElement? Value, string? Display, LocalDate? From, string AskedBy, Instant AskedAt);
 
 /// <summary>Another time the same person worked here.</summary>
 /// <param name="End">The last day; null where none is set.</param>

@@ -11,7 +11,11 @@ namespace Fid.Server.People;
 internal static class RevealEndpoint
 {
     public static void MapReveal(this IEndpointRouteBuilder app) =>
-        app.MapPost("/api/records/{id:guid}/fields/{key}/reveal", Show).WhoMay(Actions.See, Things.Record).ProducesProblem(400).ProducesProblem(404);
+        app.MapPost("/api/records/{id:guid}/fields/{key}/reveal", Show)
+            .WhoMay(Actions.See, Things.Record)
+            .AsksAgain()
+            .ProducesProblem(400)
+            .ProducesProblem(404);
 
     private static async Task<Results<Ok<RevealedValue>, ProblemHttpResult>> Show(
         Guid id,

@@ -18,7 +18,11 @@ namespace Fid.Server.People;
 internal static class RowsSheet
 {
     public static void MapRowsSheet(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/people/rows/{key}/sheet.xlsx", Give).WhoMay(Actions.Export, Things.People).RequireRateLimiting(RateLimits.Costly).ProducesProblem(404);
+        app.MapGet("/api/people/rows/{key}/sheet.xlsx", Give)
+            .WhoMay(Actions.Export, Things.People)
+            .AsksAgain()
+            .RequireRateLimiting(RateLimits.Costly)
+            .ProducesProblem(404);
 
     /// <summary>A line for each row of everybody who works here or will, with what the user may see of it.</summary>
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Give(

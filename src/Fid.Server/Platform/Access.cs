@@ -55,4 +55,6 @@ public static class FidClaims
     public const string DisplayName = "fid:name";
     public const string Session = "fid:session";
     public const string ViewsAs = "fid:views-as";
+    public const string HasFactor = "fid:has-factor";
+    public const string ProvedAt = "fid:proved-at";
 }

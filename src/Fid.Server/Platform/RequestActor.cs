@@ -40,6 +40,12 @@ internal static class RequestActor
                     var (clock, db) = (http.RequestServices.GetRequiredService<FirmClock>(), http.RequestServices.GetRequiredService<FidDb>());
                     var (account, today) = (http.User.Shown(), await clock.TodayAsync(db, http.RequestAborted));
                     var holder = await AccountHolder.FindAsync(db, account, today, http.RequestAborted);
+                    // Whoever looks as somebody else does proves nothing for them.
+                    if (account == http.User.Id() && SecondFactorGate.Lacking(http, holder?.NeedsSecondFactor == true) is { } lacking)
+                    {
+                        await lacking.ExecuteAsync(http);
+                        return;
+                    }
                     http.Features.Set(Actor.Of(holder, account, null, key, clock, today));
                 }
                 await next(http);

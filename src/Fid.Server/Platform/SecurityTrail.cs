@@ -19,6 +19,8 @@ internal static class SecurityTrail
         Refused = "access.refused",
         Exported = "data.exported",
         ViewedAs = "session.viewedAs",
+        WrongFactor = "secondFactor.refused",
+        IssuerRefused = "session.issuerRefused",
         DisabledAccount = "account.refused";
 
     /// <summary>The actions an administrator reads under security, in no order.</summary>
@@ -39,6 +41,14 @@ internal static class SecurityTrail
         "feed.address",
         "firm.created",
         DisabledAccount,
+        WrongFactor,
+        IssuerRefused,
+        "account.issuerLinked",
+        "secondFactor.added",
+        "secondFactor.removed",
+        "secondFactor.codesRenewed",
+        "secondFactor.recovered",
+        "secondFactor.cleared",
         "account.invited",
         "account.accepted",
         "account.changed",

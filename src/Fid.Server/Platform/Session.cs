@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Fid.Acts;
 using Fid.Acts.Accounts;
+using Fid.Acts.People;
 using Fid.Acts.Rights;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -28,8 +29,8 @@ internal static class Session
             .RequireRateLimiting(RateLimits.SignIn)
             .ProducesProblem(StatusCodes.Status400BadRequest)
             .ProducesProblem(StatusCodes.Status429TooManyRequests);
-        app.MapDelete("/api/session", SignOut).WhoMay(Access.SignedIn);
-        app.MapPut("/api/session/language", ChangeLanguage).WhoMay(Access.SignedIn).ProducesProblem(StatusCodes.Status400BadRequest);
+        app.MapDelete("/api/session", SignOut).WhoMay(Access.SignedIn).BeforeSecondFactor();
+        app.MapPut("/api/session/language", ChangeLanguage).WhoMay(Access.SignedIn).BeforeSecondFactor().ProducesProblem(StatusCodes.Status400BadRequest);
         app.MapPut("/api/session/password", ChangePassword)
             .WhoMay(Access.SignedIn)
             .RequireRateLimiting(RateLimits.SignIn)
@@ -85,11 +86,25 @@ internal static class Session
             await SecurityTrail.NoteAsync(db, clock, http, SecurityTrail.DisabledAccount, (user.Id, user.DisplayName), null, cancellation);
             return Problems.Make(StatusCodes.Status400BadRequest, "account-disabled", "This account is disabled. Ask your administrator.");
         }
-        var (now, principal) = (clock.Now, SessionPrincipal.Of(user.Id, user.DisplayName));
-        await db.Users.Where(u => u.Id == user.Id).ExecuteUpdateAsync(s => s.SetProperty(u => u.LastSignInAt, now), cancellation);
+        var principal = await BeginAsync(user.Id, user.DisplayName, db, clock, http, cancellation);
+        return TypedResults.Ok(await Describe(principal, db, clock, cancellation));
+    }
+
+    /// <summary>Begins a session of somebody who has shown who they are.</summary>
+    internal static async Task<ClaimsPrincipal> BeginAsync(
+        Guid account,
+        string name,
+        FidDb db,
+        FirmClock clock,
+        HttpContext http,
+        CancellationToken cancellation
+    )
+    {
+        var (now, principal) = (clock.Now, SessionPrincipal.Of(account, name));
+        await db.Users.Where(u => u.Id == account).ExecuteUpdateAsync(s => s.SetProperty(u => u.LastSignInAt, now), cancellation);
         await SecurityTrail.NoteAsync(db, principal, clock, http, SecurityTrail.SignedIn, null, cancellation);
         await BeginAsync(principal, db, clock, http, cancellation);
-        return TypedResults.Ok(await Describe(principal, db, clock, cancellation));
+        return principal;
     }
 
     // A session of its own, whatever cookie came: one that somebody else planted in this browser must not become the new one's.
@@ -240,10 +255,11 @@ internal static class Session
         var firm = await db.Firms.AsNoTracking().SingleOrDefaultAsync(cancellation);
         var today = await clock.TodayAsync(db, cancellation);
         var holder = principal.Identity?.IsAuthenticated == true ? await AccountHolder.FindAsync(db, principal.Shown(), today, cancellation) : null;
+        var pending = holder is null ? null : await PendingAsync(principal, holder, db, cancellation);
         return new SessionResponse(
             firm is null ? null : new FirmResponse(firm.Name, firm.Currency),
             today,
-            holder is null
+            holder is null || pending is not null
                 ? null
                 : new UserResponse(
                     holder.AccountId,
@@ -251,9 +267,36 @@ internal static class Session
                     holder.Email ?? "",
                     holder.Language,
                     [.. Things.Rights.Where(r => holder.Rights.May(r.Action, r.Thing)).Select(r => $"{r.Action} {r.Thing}")],
+                    await OwnRecordAsync(db, holder, clock, today, cancellation),
                     principal.Id() == holder.AccountId ? null : principal.FindFirstValue(FidClaims.DisplayName)
-                )
+                ),
+            pending
         );
+    }
+
+    // What somebody with the right password has yet to do before they are somebody here.
+    private static async Task<PendingFactor?> PendingAsync(ClaimsPrincipal principal, AccountHolder holder, FidDb db, CancellationToken cancellation)
+    {
+        if (principal.Id() != holder.AccountId || SecondFactorGate.ProvedAt(principal) is not null)
+            return null;
+        var has = await db.Users.Where(u => u.Id == holder.AccountId).Select(u => u.SecondFactorSince != null).SingleAsync(cancellation);
+        return has ? PendingFactor.Prove
+            : holder.NeedsSecondFactor ? PendingFactor.Add
+            : null;
+    }
+
+    // The record of their present stint, or of the last, where they may open it.
+    private static async Task<Guid?> OwnRecordAsync(FidDb db, AccountHolder holder, FirmClock clock, LocalDate today, CancellationToken cancellation)
+    {
+        if (holder.Employments.Length == 0 || !holder.Rights.May(Actions.See, Things.Record))
+            return null;
+        var latest = await db
+            .Employments.Where(e => holder.Employments.Contains(e.Id))
+            .OrderByDescending(e => e.Start)
+            .Select(e => e.Id)
+            .FirstAsync(cancellation);
+        var actor = Actor.Of(holder, holder.AccountId, null, null, clock, today);
+        return await RecordAccess.FindAsync(actor, db, latest, tracked: false, cancellation) is null ? null : latest;
     }
 }
 
@@ -278,10 +321,22 @@ public sealed record LanguageRequest(string Language);
 /// <param name="Firm">Null before the first run.</param>
 /// <param name="Today">The firm's date.</param>
 /// <param name="User">Null when nobody is signed in.</param>
-public sealed record SessionResponse(FirmResponse? Firm, LocalDate Today, UserResponse? User);
+/// <param name="SecondFactor">What is to be done before somebody is signed in; null mostly.</param>
+public sealed record SessionResponse(FirmResponse? Firm, LocalDate Today, UserResponse? User, PendingFactor? SecondFactor);
+
+/// <summary>What is to be done with a second factor before somebody is signed in.</summary>
+public enum PendingFactor
+{
+    /// <summary>Prove one.</summary>
+    Prove,
+
+    /// <summary>Add a first one: a role asks for it.</summary>
+    Add,
+}
 
 public sealed record FirmResponse(string Name, string Currency);
 
 /// <param name="Rights">What they may do, of all people or of some: an action and a thing, such as "edit template".</param>
+/// <param name="OwnRecord">The employment whose record is their own, where they may open it.</param>
 /// <param name="ViewedBy">Who looks at Fid as this user does; null mostly.</param>
-public sealed record UserResponse(Guid Id, string Name, string Email, string Language, string[] Rights, string? ViewedBy);
+public sealed record UserResponse(Guid Id, string Name, string Email, string Language, string[] Rights, Guid? OwnRecord, string? ViewedBy);

@@ -68,6 +68,8 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, FirmClock clock,
                         s.StartedAt,
                         s.EndsAt,
                         s.ViewsAsId,
+                        s.ProvedAt,
+                        u.SecondFactorSince,
                     }
             )
             .SingleOrDefaultAsync();
@@ -77,6 +79,12 @@ internal sealed class SessionStore(IServiceScopeFactory scopes, FirmClock clock,
         principal.Identities.First().AddClaim(new Claim(FidClaims.Session, found.Id.ToString()));
         if (found.ViewsAsId is { } other)
             principal.Identities.First().AddClaim(new Claim(FidClaims.ViewsAs, other.ToString()));
+        if (found.SecondFactorSince is not null)
+            principal.Identities.First().AddClaim(new Claim(FidClaims.HasFactor, "true"));
+        if (found.ProvedAt is { } proved)
+            principal
+                .Identities.First()
+                .AddClaim(new Claim(FidClaims.ProvedAt, proved.ToUnixTimeSeconds().ToString(System.Globalization.CultureInfo.InvariantCulture)));
         var properties = new AuthenticationProperties { IssuedUtc = found.StartedAt.ToDateTimeOffset(), ExpiresUtc = found.EndsAt.ToDateTimeOffset() };
         return new AuthenticationTicket(principal, properties, IdentityConstants.ApplicationScheme);
     }

@@ -41,6 +41,9 @@ public class HeldRightsTests
     [InlineData("""{"do":"see","on":"section:pay","reach":{"site":"skerry"}}""", "pay_rate:View pay_year:View")]
     [InlineData("""{"do":"edit","on":"section:pay","reach":{"site":"skerry"}}""", "pay_rate:Edit pay_year:View")]
     [InlineData("""{"do":"edit","on":"pay_rate","reach":{"site":"skerry"}}""", "pay_rate:Edit")]
+    // Who may ask for a field sees it; nobody asks for what is computed.
+    [InlineData("""{"do":"ask","on":"section:pay","reach":{"site":"skerry"}}""", "pay_rate:Ask pay_year:View")]
+    [InlineData("""{"do":"ask","on":"things","reach":{"site":"skerry"}}""", "things:Ask things.what:Ask things.cost:Ask")]
     // A right to rows is one to all that stands in them; one to a column alone opens no rows.
     [InlineData("""{"do":"see","on":"things","reach":{"site":"skerry"}}""", "things:View things.what:View things.cost:View")]
     [InlineData("""{"do":"see","on":"things.cost","reach":{"site":"skerry"}}""", "")]
@@ -129,6 +132,22 @@ public class HeldRightsTests
         RoleSet.Shipped.Administering.ShouldBe([ShippedRoles.Administrator]);
         Things.Rights.Select(r => (r.Action, r.Thing)).Distinct().Count().ShouldBe(Things.Rights.Count);
         Things.Rights.ShouldAllBe(r => r.Label.En.Length > 0 && r.Label.De.Length > 0);
+    }
+
+    [Theory]
+    [InlineData("see", false, false, true)]
+    [InlineData("ask", false, true, true)]
+    [InlineData("edit", true, true, true)]
+    public void Of_seeing_asking_and_editing_each_gives_what_comes_before_it(string given, bool edits, bool asks, bool sees)
+    {
+        var held = HeldRights.Of(Set($$"""{"id":"one","label":"One","fields":[],"rights":[{"do":"{{given}}","on":"job","reach":"all"}]}"""), ["one"]);
+        var job = Fields.Find("job")!;
+        (!held.Where(job, FieldAccess.Edit).IsEmpty, !held.Where(job, FieldAccess.Ask).IsEmpty, !held.Where(job, FieldAccess.View).IsEmpty).ShouldBe(
+            (edits, asks, sees)
+        );
+        held.Explain(job, FieldAccess.Ask, ReachSet.At(RoleSet.AllPlace)).Count.ShouldBe(asks ? 1 : 0);
+        var rights = held.On(Fields, ReachSet.At(RoleSet.AllPlace));
+        (rights.MayEdit("job"), rights.ForAsking().MayEdit("job"), rights.ForAsking().MayEdit("pay_rate")).ShouldBe((edits, asks, false));
     }
 
     [Fact]

@@ -2,7 +2,7 @@
   import '../app.css';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { ApiProblem } from '$lib/api/client';
+  import { ApiProblem, onProveAgain } from '$lib/api/client';
   import { listen } from '$lib/live/live';
   import { session } from '$lib/api/session.svelte';
   import { keys } from '$lib/keys/keys.svelte';
@@ -18,6 +18,8 @@
 
   const onError = (error: Error) => {
     if (error instanceof ApiProblem && error.status === 401) session.forget();
+    // A role was given meanwhile that asks for a second factor.
+    if (error instanceof ApiProblem && error.code === 'second-factor-needed') void session.load();
   };
   const client = new QueryClient({
     queryCache: new QueryCache({ onError }),
@@ -55,6 +57,22 @@
     }
   }
   void begin();
+
+  // Asked for once, however many requests wait for it.
+  let ProveAgain = $state<Component<{ onanswer: (proved: boolean) => void }>>();
+  let proving = $state(false);
+  let waiting: ((proved: boolean) => void)[] = [];
+  function answer(proved: boolean) {
+    proving = false;
+    for (const go of waiting.splice(0)) go(proved);
+  }
+  $effect(() =>
+    onProveAgain(async () => {
+      ProveAgain ??= (await import('$lib/factor/ProveAgain.svelte')).default;
+      proving = true;
+      return new Promise((go) => waiting.push(go));
+    })
+  );
 
   // Fetched when asked for, so that the first load is without.
   let KeyList = $state<Component<{ open: boolean }>>();
@@ -118,6 +136,7 @@
     {#if session.user || [...open, ...forAnybody].includes(page.url.pathname)}
       <main id="content" tabindex="-1" class="outline-none">{@render children()}</main>
     {/if}
+    {#if proving && ProveAgain}<ProveAgain onanswer={answer} />{/if}
     {#if GoTo}<GoTo bind:open={going} />{/if}
     {#if showKeys && KeyList}<KeyList bind:open={showKeys} />{/if}
   {/if}

@@ -6,16 +6,20 @@
   import Mark from '$lib/ui/Mark.svelte';
 
   import { waitingQuery } from '$lib/hires/queries';
+  import { waitingQuery as requestsQuery } from '$lib/requests/queries';
   import { createQuery } from '@tanstack/svelte-query';
 
   let { goAnywhere, showKeys }: { goAnywhere: () => void; showKeys: () => void } = $props();
   const intake = createQuery(() => waitingQuery(session.may('edit candidate')));
   const waiting = $derived(intake.data ?? 0);
+  const requests = createQuery(() => requestsQuery());
+  const toDecide = $derived(requests.data?.toDecide.length ?? 0);
   let you = $state<HTMLDetailsElement>();
 
   const places = $derived([
     ...(session.may('see hire') ? [{ href: '/arrivals', name: text.t.places.arrivals, also: '/hires' }] : []),
     { href: '/tasks', name: text.t.places.tasks, also: undefined },
+    { href: '/waiting', name: text.t.places.waiting, also: undefined },
     ...(session.may('see people') ? [{ href: '/people', name: text.t.places.people, also: undefined }] : []),
     ...(session.may('see template') ? [{ href: '/templates', name: text.t.places.templates, also: undefined }] : []),
     ...(session.may('edit fields') ? [{ href: '/fields', name: text.t.places.fields, also: undefined }] : []),
@@ -44,7 +48,10 @@
             : 'text-soft hover:text-ink border-transparent'}"
           >{place.name}{#if place.href === '/exchange' && waiting > 0}<span class="text-ochre ml-1 text-xs" aria-hidden="true"
               >{waiting}</span
-            ><span class="sr-only">, {text.t.top.fromRecruiting(waiting)}</span>{/if}</a
+            ><span class="sr-only">, {text.t.top.fromRecruiting(waiting)}</span>{/if}{#if place.href === '/waiting' && toDecide > 0}<span
+              class="text-ochre ml-1 text-xs"
+              aria-hidden="true">{toDecide}</span
+            ><span class="sr-only">, {text.t.top.toDecide(toDecide)}</span>{/if}</a
         >
       {/each}
     </nav>
@@ -71,6 +78,11 @@
               }}>{label}</button
             >
           {/snippet}
+          {#if session.user?.ownRecord}
+            <a class="hover:bg-band block w-full px-4 py-1.5" href="/people/{session.user.ownRecord}" onclick={() => (you!.open = false)}
+              >{text.t.top.ownRecord}</a
+            >
+          {/if}
           <a class="hover:bg-band block w-full px-4 py-1.5" href="/account" onclick={() => (you!.open = false)}>{text.t.top.account}</a>
           {@render act(text.t.top.language, () => void session.speak(text.language === 'de' ? 'en' : 'de'))}
           {@render act(text.t.top.keys, showKeys)}

@@ -9,23 +9,35 @@ internal static class ShippedField
     /// <summary>As <see cref="ForWork"/>, and whoever has a task for the newcomer sees it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> ForTasks = WithOwner(ForWork);
 
+    /// <summary>As <see cref="ForTasks"/>, and managers ask for it to be changed.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> AskedFor = WithOwner(Access(FieldAccess.View, FieldAccess.Ask));
+
+    /// <summary>As <see cref="ForWork"/>, and managers ask for it to be changed.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> AskedForWork = Access(FieldAccess.View, FieldAccess.Ask);
+
     /// <summary>As <see cref="ForWork"/>, and the newcomer fills it in.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> OfOwn = Access(FieldAccess.View, FieldAccess.View, FieldAccess.Edit);
 
     /// <summary>As <see cref="OfOwn"/>, and whoever has a task for the newcomer sees it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> Known = WithOwner(OfOwn);
 
+    /// <summary>As <see cref="ForTasks"/>, and whose it is asks for it to be changed.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> OwnName = WithOwner(Access(FieldAccess.View, FieldAccess.View, FieldAccess.Ask));
+
+    /// <summary>As <see cref="ForWork"/>, but no manager sees it, and whose it is asks for it to be changed.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> OwnProof = Access(FieldAccess.View, FieldAccess.None, FieldAccess.Ask);
+
     /// <summary>As <see cref="OfOwn"/>, but no manager sees it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> Private = Access(FieldAccess.View, FieldAccess.None, FieldAccess.Edit);
 
-    /// <summary>Payroll edits it too; managers see it.</summary>
-    public static readonly IReadOnlyDictionary<string, FieldAccess> ForPay = Access(FieldAccess.Edit, FieldAccess.View);
+    /// <summary>Payroll edits it too; managers ask for it to be changed.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> ForPay = Access(FieldAccess.Edit, FieldAccess.Ask);
 
     /// <summary>Payroll edits it too; no manager sees it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> PayOnly = Access(FieldAccess.Edit, FieldAccess.None);
 
-    /// <summary>As <see cref="PayOnly"/>, and the newcomer fills it in.</summary>
-    public static readonly IReadOnlyDictionary<string, FieldAccess> OwnPay = Access(FieldAccess.Edit, FieldAccess.None, FieldAccess.Edit);
+    /// <summary>As <see cref="PayOnly"/>, and whose it is asks for it to be changed.</summary>
+    public static readonly IReadOnlyDictionary<string, FieldAccess> OwnPay = Access(FieldAccess.Edit, FieldAccess.None, FieldAccess.Ask);
 
     /// <summary>It follows from something else: nobody edits it.</summary>
     public static readonly IReadOnlyDictionary<string, FieldAccess> Follows = ShippedFields.Roles.ToDictionary(r => r, _ => FieldAccess.View);

@@ -82,6 +82,11 @@
     onSuccess: () => done(w.sessionsEnded),
     ...act
   }));
+  const clear = createMutation(() => ({
+    mutationFn: () => data(api.DELETE('/api/accounts/{id}/second-factor', path)),
+    onSuccess: () => done(w.factorCleared),
+    ...act
+  }));
   const viewAs = createMutation(() => ({
     mutationFn: () => session.viewAs(form.id ?? ''),
     onError: (e: Error) => failed(text.failure(e))
@@ -184,6 +189,7 @@
         {#if detail && !invites}
           <p class="text-soft text-xs lg:col-span-3">
             {w.sessions(detail.sessions.length)}
+            {detail.secondFactorSince ? w.factor(showMoment(detail.secondFactorSince)) : ''}
             {detail.sessions.map((s) => w.from(s.address, showMoment(s.startedAt))).join(' · ')}
           </p>
         {/if}
@@ -198,6 +204,9 @@
             {#if account.state !== 'disabled'}
               {#if account.state === 'active' && account.id !== session.user?.id && session.may('view-as account')}
                 <Button disabled={busy || viewAs.isPending} onclick={() => viewAs.mutate()}>{w.viewAs}</Button>
+              {/if}
+              {#if detail?.secondFactorSince && account.id !== session.user?.id}
+                <Button disabled={busy} title={w.clearFactorNote} onclick={() => clear.mutate()}>{w.clearFactor}</Button>
               {/if}
               <Button disabled={busy} title={w.linkNote} onclick={() => link.mutate()}>{w.link}</Button>
               {#if detail && detail.sessions.length > 0}<Button disabled={busy} onclick={() => end.mutate()}>{w.endSessions}</Button>{/if}

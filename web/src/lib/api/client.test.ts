@@ -1,7 +1,43 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { sendOnce } from './client';
+import { onProveAgain, sendOnce, sendProved } from './client';
 
 const save = () => new Request('http://fid.example/api/records/01890000-0000-7000-8000-000000000000', { method: 'PUT', body: '{}' });
+
+describe('what is refused until somebody proves once more who they are', () => {
+  const refusal = (code: string) =>
+    new Response(JSON.stringify({ code }), { status: 403, headers: { 'Content-Type': 'application/problem+json' } });
+  const sends = (...answers: Response[]) => {
+    const bodies: string[] = [];
+    const send = async (request: RequestInfo | URL) => {
+      bodies.push(await (request as Request).text());
+      return answers.shift()!;
+    };
+    return { bodies, send };
+  };
+
+  it('is sent again, whole, once they have', async () => {
+    const { bodies, send } = sends(refusal('prove-again'), new Response(null, { status: 200 }));
+    const forget = onProveAgain(() => Promise.resolve(true));
+    expect((await sendProved(save(), send)).status).toBe(200);
+    expect(bodies).toEqual(['{}', '{}']);
+    forget();
+  });
+
+  it.each([
+    ['they would not', 'prove-again', () => Promise.resolve(false)],
+    ['it is another refusal', 'forbidden', () => Promise.reject(new Error('nobody is asked'))]
+  ])('stays refused where %s', async (_, code, ask) => {
+    const { bodies, send } = sends(refusal(code));
+    const forget = onProveAgain(ask);
+    const answer = await sendProved(save(), send);
+    expect([answer.status, ((await answer.json()) as { code: string }).code, bodies.length]).toEqual([403, code, 1]);
+    forget();
+  });
+
+  it('stays refused where nobody can be asked', async () => {
+    expect((await sendProved(save(), sends(refusal('prove-again')).send)).status).toBe(403);
+  });
+});
 
 describe('an act whose answer is not known', () => {
   afterEach(() => void vi.useRealTimers());
@@ -37,6 +73,11 @@ describe('an act whose answer is not known', () => {
 
   it.each([
     ['PUT', 'records/a', true],
+    ['POST', 'records/a/requests', true],
+    ['POST', 'requests/a/agree', true],
+    ['POST', 'requests/a/hand-on', true],
+    ['POST', 'records/a/requests/route', false],
+    ['POST', 'session/second-factor/prove', false],
     ['POST', 'records/a/changes/b/take-back', true],
     ['POST', 'hires', true],
     ['POST', 'hires/many', true],

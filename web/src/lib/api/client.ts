@@ -49,7 +49,7 @@ const xsrf: Middleware = {
 // Acts, which the server does once under one key, however often they are sent. What only asks, signs in or brings a file is none.
 const one = '[^/]+';
 const acts = [
-  `records/${one}`,
+  `records/${one}(/requests)?`,
   `records/${one}/changes/${one}/(explanations|take-back)`,
   'hires(/many)?',
   `hires/${one}/(start|outcome)`,
@@ -59,6 +59,7 @@ const acts = [
   `templates/(${one}/(draft|draft/publish|retired)|updates(/${one}/undo)?|import)`,
   `shared-tasks/${one}`,
   'fields/draft(/publish)?',
+  `requests/${one}/(agree|refuse|withdraw|comment|hand-on)`,
   `intake/(feed|${one}/(decline|proposals))`,
   `outbox/${one}/told`,
   `accounts(/${one}(/(link|disabled|sessions))?)?`,
@@ -68,6 +69,27 @@ const acts = [
 ];
 const keyed = new RegExp(`^/api/(${acts.join('|')})$`);
 const mostTries = 3;
+
+// How somebody is asked to prove once more who they are; answers whether they did.
+let asksAgain: (() => Promise<boolean>) | undefined;
+
+/** Says how somebody is asked to prove once more who they are. Answers the function that takes it back. */
+export function onProveAgain(ask: () => Promise<boolean>): () => void {
+  asksAgain = ask;
+  return () => {
+    if (asksAgain === ask) asksAgain = undefined;
+  };
+}
+
+/** Sends a request, and once more where it is refused until somebody has proved again who they are. */
+export async function sendProved(request: Request, send: typeof fetch = fetch): Promise<Response> {
+  const again = request.clone();
+  const response = await send(request);
+  if (response.status !== 403 || !asksAgain || !response.headers.get('Content-Type')?.startsWith('application/problem+json'))
+    return response;
+  const problem = (await response.clone().json()) as ProblemBody;
+  return problem.code === 'prove-again' && (await asksAgain()) ? send(again) : response;
+}
 
 /**
  * Sends an act under a key of its own, and again under the same key where nobody can say what became of it: the line broke, or the
@@ -91,7 +113,7 @@ export async function sendOnce(request: Request, send: typeof fetch = fetch): Pr
 
 const pause = (seconds: number) => new Promise((done) => setTimeout(done, Math.min(seconds, 5) * 1000));
 
-export const api = createClient<paths>({ baseUrl: '', fetch: (request) => sendOnce(request) });
+export const api = createClient<paths>({ baseUrl: '', fetch: (request) => sendOnce(request, sendProved as typeof fetch) });
 api.use(xsrf);
 
 interface ProblemBody {

@@ -17,6 +17,10 @@ class Session {
   get user() {
     return this.#value?.user ?? null;
   }
+  /** What is to be done with a second factor before somebody is signed in. */
+  get secondFactor() {
+    return this.#value?.secondFactor ?? null;
+  }
   /** The firm's date, as the server has it. */
   get today() {
     return this.#value?.today ?? '1970-01-01';
@@ -76,8 +80,11 @@ class Session {
     location.assign('/admin');
   }
   async signIn(email: string, password: string) {
-    const value = await data(api.POST('/api/session', { body: { email, password } }));
-    if (this.#ranOut && this.#ranOut !== value.user?.id) location.assign('/');
+    this.take(await data(api.POST('/api/session', { body: { email, password } })));
+  }
+  /** Takes in who is signed in by now. */
+  take(value: Api['SessionResponse']) {
+    if (this.#ranOut && value.user && this.#ranOut !== value.user.id) location.assign('/');
     else this.#value = value;
   }
   async signOut() {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { download } from '$lib/factor/download';
   import { api, data, type Api } from '$lib/api/client';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -25,7 +26,12 @@
 
 {#snippet rest()}
   {#if run.wrong > 0}
-    <a class="link self-center text-xs font-semibold" download href="/api/imports/{run.id}/rest.xlsx?language={text.language}">{w.rest}</a>
+    <a
+      class="link self-center text-xs font-semibold"
+      download
+      href="/api/imports/{run.id}/rest.xlsx?language={text.language}"
+      onclick={download}>{w.rest}</a
+    >
   {/if}
 {/snippet}
 

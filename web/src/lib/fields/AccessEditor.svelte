@@ -12,7 +12,7 @@
   }
   let { field, roles, called, edit }: Props = $props();
   const w = $derived(words().sheet);
-  const accesses = $derived<Access[]>(field.type === 'computed' ? ['view', 'none'] : ['edit', 'view', 'none']);
+  const accesses = $derived<Access[]>(field.type === 'computed' ? ['view', 'none'] : ['edit', 'ask', 'view', 'none']);
 </script>
 
 <fieldset class="col-span-full flex min-w-0 flex-wrap gap-x-5 gap-y-1 py-1">
@@ -23,7 +23,7 @@
       <select
         class="border-rule bg-sheet min-h-7 border-b font-semibold"
         value={accessTo(field, role)}
-        onchange={(e) => edit({ access: { ...field.access, [role]: e.currentTarget.value as 'edit' | 'view' | 'none' } })}
+        onchange={(e) => edit({ access: { ...field.access, [role]: e.currentTarget.value as Access } })}
       >
         {#each accesses as access (access)}<option value={access}>{words().access[access]}</option>{/each}
       </select></label

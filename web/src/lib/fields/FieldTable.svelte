@@ -23,8 +23,8 @@
   let dragged = $state<string>();
   const fields = $derived(drafting.configuration.fields);
   const trapped = $derived(new Set(drafting.review?.findings.map((f) => f.fields[0]) ?? []));
-  const next: Record<Access, Access> = { edit: 'view', view: 'none', none: 'edit' };
-  const marks = { edit: '■', view: '□', none: '–' };
+  const next: Record<Access, Access> = { edit: 'ask', ask: 'view', view: 'none', none: 'edit' };
+  const marks: Record<Access, string> = { edit: '■', ask: '◧', view: '□', none: '–' };
 
   function put(key: string, before: string | undefined, section: string) {
     void drafting.put({ ...drafting.configuration, fields: moved(fields, key, before, section) });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { copies, keyFrom, renamed, sectionMoved, type Configuration, type Field } from './configuration';
+import { accessTo, copies, keyFrom, renamed, sectionMoved, type Configuration, type Field } from './configuration';
 
 const text = (key: string, more: Partial<Field> = {}): Field => ({ key, type: 'text', section: 'work', label: { en: key }, ...more });
 const configuration = (...fields: Field[]): Configuration => ({
@@ -9,6 +9,18 @@ const configuration = (...fields: Field[]): Configuration => ({
     { key: 'pay', label: { en: 'Pay' } }
   ],
   fields
+});
+
+it.each([
+  ['text', 'edit', 'edit'],
+  ['text', 'ask', 'ask'],
+  ['text', 'view', 'view'],
+  ['computed', 'edit', 'view'],
+  ['computed', 'ask', 'view'],
+  ['computed', 'none', 'none']
+] as const)('of a field of type %s a role with %s has %s', (type, given, has) => {
+  expect(accessTo(text('room', { type, access: { manager: given } }), 'manager')).toBe(has);
+  expect(accessTo(text('room', { type }), 'manager')).toBe('none');
 });
 
 describe('a key made of a label', () => {

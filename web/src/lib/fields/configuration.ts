@@ -4,10 +4,21 @@ import type { Api } from '$lib/api/client';
 export interface Configuration {
   sections: { key: string; label: Names }[];
   fields: Field[];
+  /** Who has to agree to which changes, in order. */
+  approvals?: Approval[];
+}
+
+export interface Approval {
+  id: string;
+  label?: Names;
+  fields: string[];
+  when?: string;
+  /** "manager", "manager2", "role:" and a role, "person:" and an employment. */
+  by: string[];
 }
 
 export type Names = Record<string, string>;
-export type Access = 'edit' | 'view' | 'none';
+export type Access = 'edit' | 'ask' | 'view' | 'none';
 export type FieldType = Api['FieldResponse']['type'];
 export type FileGroup = Api['FileGroup'];
 
@@ -74,7 +85,7 @@ export const nameOf = (named: { label?: Names; key: string }, language: string) 
 /** What a role may do with a field: what is worked out is edited by nobody. */
 export function accessTo(field: Field, role: string): Access {
   const access = field.access?.[role] ?? 'none';
-  return field.type === 'computed' && access === 'edit' ? 'view' : access;
+  return field.type === 'computed' && (access === 'edit' || access === 'ask') ? 'view' : access;
 }
 
 /** A copy in which nothing stands that says nothing, so that an untouched field stays as it was. */

@@ -67,6 +67,7 @@
         {/each}
       </ul>
       {#if change.why}<p class="text-sm">{change.why}</p>{/if}
+      {#if change.agreedBy.length > 0}<p class="text-sea text-xs font-semibold">{w.agreedBy(change.agreedBy)}</p>{/if}
       {#each change.explanations as explanation (explanation.at)}
         <p class="text-sm">
           {explanation.why} <span class="text-soft text-xs">{w.explainedBy(explanation.by, text.day(explanation.at.slice(0, 10)))}</span>

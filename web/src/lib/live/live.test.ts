@@ -2,6 +2,7 @@ import { adminKeys } from '$lib/admin/queries';
 import { hireKeys } from '$lib/hires/queries';
 import { listKeys } from '$lib/lists/queries';
 import { recordKeys } from '$lib/record/queries';
+import { requestKeys } from '$lib/requests/queries';
 import { taskKeys } from '$lib/tasks/queries';
 import { templateKeys } from '$lib/templates/queries';
 import { loadFieldLabels } from '$lib/text/fieldLabels.svelte';
@@ -26,6 +27,7 @@ const kept: Record<string, QueryKey> = {
   'a template': templateKeys.one('DECK'),
   'what a hire would get': hireKeys.preview({ template: 'DECK' }),
   'roles and rights': adminKeys.rights,
+  'what is asked for': requestKeys.waiting,
   options: listKeys.options,
   'a calendar drawn': listKeys.preview('calendar', 2027)
 };
@@ -42,6 +44,7 @@ test.each([
   ['hire:h1', ['a hire', 'arrivals', 'a record', 'its history', 'another record', 'tasks']],
   ['record:r1', ['a hire', 'another hire', 'arrivals', 'a record', 'its history', 'tasks']],
   ['intake', ['waiting']],
+  ['requests', ['a record', 'its history', 'another record', 'what is asked for']],
   ['templates', ['templates', 'a template', 'what a hire would get', 'a calendar drawn']],
   ['lists', ['what a hire would get', 'options', 'a calendar drawn']]
 ])('%s makes stale what shows it, and nothing else', async (change, shown) => {

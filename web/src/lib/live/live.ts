@@ -6,6 +6,7 @@ import { hireKeys } from '$lib/hires/queries';
 import { importKeys } from '$lib/exchange/queries';
 import { listKeys } from '$lib/lists/queries';
 import { recordKeys } from '$lib/record/queries';
+import { requestKeys } from '$lib/requests/queries';
 import { taskKeys } from '$lib/tasks/queries';
 import { templateKeys } from '$lib/templates/queries';
 import { loadFieldLabels } from '$lib/text/fieldLabels.svelte';
@@ -57,6 +58,9 @@ function staleBy(kind: string, id: string | undefined): QueryKey[] {
       return [id === undefined ? importKeys.all : importKeys.one(id), importKeys.list];
     case 'rights':
       return [adminKeys.rights, adminKeys.accounts];
+    case 'requests':
+      // A record shows what is asked for of it.
+      return [requestKeys.all, recordKeys.all];
     case 'intake':
       return [hireKeys.intake];
     case 'templates':

@@ -36,6 +36,8 @@
   const error = $derived(
     text.problem(editing.errors.find((e) => e.pointer === `/changes/${field.key}`)) ?? (misfit ? text.t.common.misfit[misfit] : undefined)
   );
+  const mayChange = $derived(field.access === 'edit' || field.access === 'ask');
+  const waits = $derived(record.waiting.find((w) => w.field === field.key));
   let telling = $state(false);
   let replacing = $state(false);
   const isSealed = $derived(field.sensitive && field.value !== null && !changed && !replacing);
@@ -53,6 +55,12 @@
     if (telling) return story;
     if (needed) return t.neededFrom(needed);
     if (changed) return text.t.source.you;
+    if (waits)
+      return t.waits(
+        waits.value === null ? '' : (waits.display ?? shownValue(field, typedOf({ type: field.type, value: waits.value }), lists)),
+        waits.from && text.shortDay(waits.from),
+        waits.askedBy
+      );
     const coming = field.coming[0];
     if (coming && !changed)
       return t.coming(
@@ -60,9 +68,9 @@
         text.shortDay(coming.from)
       );
     if (given) return given.by.startsWith('rule:') ? text.t.source.rule(fieldTitle(given.by.slice(5))) : text.t.source.computed;
-    return field.source ? sourceText(field.source) : '';
+    return [field.source ? sourceText(field.source) : '', field.access === 'ask' ? t.byAsking : ''].filter(Boolean).join(' · ');
   });
-  const noteTone = $derived(needed ? ('ochre' as const) : ('faint' as const));
+  const noteTone = $derived(needed || (waits && !changed && !telling) ? ('ochre' as const) : ('faint' as const));
   // A money value is shown with the decimals it has, at least the minor unit's.
   const numeric = $derived(
     changed
@@ -100,7 +108,7 @@
       {field}
       {note}
       {noteTone}
-      replace={field.access === 'edit' ? () => (replacing = true) : undefined}
+      replace={mayChange ? () => (replacing = true) : undefined}
     />
   {:else if field.type === 'file'}
     <FileField
@@ -111,9 +119,9 @@
       {note}
       {noteTone}
       {error}
-      onchange={field.access === 'edit' ? (v) => editing.set(record, field, v) : undefined}
+      onchange={mayChange ? (v) => editing.set(record, field, v) : undefined}
     />
-  {:else if field.access !== 'edit'}
+  {:else if !mayChange}
     <Line {id} label={field.label[text.language]} {note} {noteTone} dotted>
       <input
         {id}

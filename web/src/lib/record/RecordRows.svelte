@@ -36,8 +36,9 @@
   const about = $derived(columns.find((c) => c.key === table.key) ?? columns[0]);
   const rest = $derived(columns.filter((c) => c !== about));
   const hasStandings = $derived(rows.some((r) => r.standing));
-  const mayAdd = $derived(field.access === 'edit' && table.columns.some((c) => c.access === 'edit' && c.type !== 'computed'));
-  const until = $derived(table.columns.find((c) => c.key === table.until && c.access === 'edit'));
+  const mayChange = (f: Pick<Api['FieldResponse'], 'access'>) => f.access === 'edit' || f.access === 'ask';
+  const mayAdd = $derived(mayChange(field) && table.columns.some((c) => mayChange(c) && c.type !== 'computed'));
+  const until = $derived(table.columns.find((c) => c.key === table.until && mayChange(c)));
   const idOf = (row: Row) => (row === rows[0] ? `field-${field.key}` : `row-${row.id}`);
   const isOpen = (row: Row) => editing.opened === addressIn(field.key, row.id);
   const errorsOf = (row: Row) => editing.errors.filter((e) => rowIn(e.pointer) === row.id);
@@ -71,7 +72,7 @@
   // The column a new row begins with is there at once, empty: by it the row is known.
   async function add() {
     const id = crypto.randomUUID();
-    const first = table.columns.find((c) => c.key === table.key && c.access === 'edit') ?? table.columns.find((c) => c.access === 'edit')!;
+    const first = table.columns.find((c) => c.key === table.key && mayChange(c)) ?? table.columns.find(mayChange)!;
     editing.begin(record, addressIn(first.key, id));
     editing.opened = addressIn(field.key, id);
     await tick();

@@ -145,6 +145,21 @@
       failed(text.failure(e));
     }
   }
+  async function ask(direct: string[]) {
+    if (!record || editing.count === 0 || editing.busy) return;
+    if (editing.overwrites && !editing.said) {
+      editing.asking = true;
+      return;
+    }
+    try {
+      const asked = await editing.ask(record, direct);
+      if (asked) done(t.asked(asked.steps[0]?.who ?? []));
+      else if (editing.errors[0]) void focusField(editing.errors[0].pointer.split('/').at(-1)!);
+      void again(client, recordKeys.one(id));
+    } catch (e) {
+      failed(text.failure(e));
+    }
+  }
   const focusField = async (key: string) => {
     const whole = rowsIn(key);
     if (isFolded(whole)) unfold(sectionOf.get(whole));
@@ -164,7 +179,12 @@
 
   $effect(() =>
     keys.use(() => [
-      { key: 'Ctrl+s', label: text.t.keys.save, run: () => void save(), whileTyping: true },
+      {
+        key: 'Ctrl+s',
+        label: text.t.keys.save,
+        run: () => (record && editing.needsAsking(record) ? void ask(editing.direct) : void save()),
+        whileTyping: true
+      },
       { key: 'Ctrl+ArrowDown', label: text.t.keys.gap, run: nextGap, whileTyping: true },
       // The fields themselves answer to this one.
       { key: 'Alt+arrows', label: `Alt ↓ ${text.t.keys.source}`, run: () => {} },
@@ -217,6 +237,16 @@
         }}
       >
         {#if kept && editing.count > 0}<p class="text-ochre pt-3 text-sm" role="status">{t.draftKept(text.day(kept))}</p>{/if}
+        {#if record.waiting.length > 0}
+          <p class="border-ochre bg-ochre-tint mt-3 flex flex-wrap gap-x-3 border-l-4 px-4 py-2" role="status">
+            <strong>{t.waiting(new Set(record.waiting.map((w) => w.request)).size)}</strong>
+            {#each record.waiting as w (w.request + w.field)}
+              <button type="button" class="link" onclick={() => void focusField(w.field)}
+                >{fieldAt(record, w.field)?.label[text.language] ?? w.field}</button
+              >
+            {/each}
+          </p>
+        {/if}
         {#if misfits.size > 0}
           <p class="border-rust bg-rust-tint text-rust mt-3 flex flex-wrap gap-x-3 border-l-4 px-4 py-2" role="status">
             {t.doNotFit(misfits.size)}
@@ -309,7 +339,7 @@
     </div>
   </div>
   {#if editing.count > 0}
-    <SaveSheet {record} {editing} {save} lists={options.data?.options ?? []} {focusField} />
+    <SaveSheet {record} {editing} {save} {ask} lists={options.data?.options ?? []} {focusField} />
   {/if}
   {#if merging}<MergePeople bind:open={merging} {id} />{/if}
   {#if editing.stale}

@@ -1,15 +1,18 @@
 <script lang="ts">
-  import type { Api } from '$lib/api/client';
+  import { api, data, type Api } from '$lib/api/client';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
   import TextField from '$lib/ui/TextField.svelte';
+  import { settled } from '$lib/ui/settled.svelte';
+  import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { tick } from 'svelte';
   import { type Editing } from './editing.svelte';
   import { typedOf } from '$lib/text/typed';
   import { fieldAt, rowIn, rowsIn } from './rows';
   import { shownValue } from './show';
+  import { recordKeys } from './queries';
   import { words } from './words';
 
   /** What is changed, old → new, and the question whether that corrects or begins something. */
@@ -17,10 +20,12 @@
     record: Api['RecordResponse'];
     editing: Editing;
     save: () => void;
+    /** Asks for what others have to agree to; given what can be saved at once. */
+    ask: (direct: string[]) => void;
     lists: Api['ListOption'][];
     focusField: (key: string) => void;
   }
-  let { record, editing, save, lists, focusField }: Props = $props();
+  let { record, editing, save, ask, lists, focusField }: Props = $props();
   const t = $derived(words());
   const lines = $derived(
     Object.entries(editing.changes).map(([key, now]) => {
@@ -37,6 +42,27 @@
       };
     })
   );
+  // Who would be asked, as far as others have to agree.
+  const asks = $derived(editing.needsAsking(record));
+  const sent = settled(() => JSON.stringify([editing.sent(record), editing.from]));
+  const route = createQuery(() => ({
+    queryKey: recordKeys.route(record.employmentId, record.version, sent.current),
+    queryFn: ({ signal }) =>
+      data(
+        api.POST('/api/records/{id}/requests/route', {
+          params: { path: { id: record.employmentId } },
+          body: { changes: editing.sent(record), from: editing.from, why: null },
+          signal
+        })
+      ),
+    enabled: asks,
+    placeholderData: keepPreviousData,
+    retry: false
+  }));
+  $effect(() => {
+    editing.direct = (asks && route.data?.direct) || [];
+  });
+  const act = () => (asks ? ask(editing.direct) : save());
   // Where nothing that was there is overwritten, there is nothing to say.
   const isSaid = $derived(editing.said || !editing.overwrites);
   const ways = $derived.by(() => {
@@ -46,7 +72,7 @@
       take: () => {
         const asked = editing.asking;
         editing.say(null);
-        if (asked) save();
+        if (asked) act();
       }
     };
     const from = {
@@ -80,6 +106,12 @@
         </li>
       {/each}
     </ul>
+    {#if asks && route.data && route.data.steps.length > 0}
+      <p class="text-ochre text-xs font-semibold" role="status">{t.agreeing(route.data.steps.map((s) => s.who))}</p>
+      {#if route.data.direct.length > 0}
+        <p class="text-soft text-xs">{t.atOnce(route.data.direct.map((d) => fieldAt(record, d)?.label[text.language] ?? d))}</p>
+      {/if}
+    {/if}
     {#each otherErrors as entry (entry.pointer)}<p role="alert" class="text-rust">{text.problem(entry)}</p>{/each}
   </div>
   <fieldset class="flex min-w-0 flex-wrap items-end gap-x-4 gap-y-1">
@@ -101,10 +133,10 @@
     {#if editing.from !== null}
       <div class="w-36" bind:this={day}><DateField id="change-from" label={t.fromDate} bind:value={editing.from} /></div>
     {/if}
-    <div class="w-44"><TextField id="change-why" label={t.why} bind:value={editing.why} maxlength={500} /></div>
+    <div class="w-44"><TextField id="change-why" label={asks ? t.whyAsked : t.why} bind:value={editing.why} maxlength={500} /></div>
   </fieldset>
   <div class="flex gap-3">
     <Button onclick={() => editing.discard()}>{t.discard}</Button>
-    <Button look="primary" key="Ctrl+s" disabled={editing.busy} onclick={save}>{t.save}</Button>
+    <Button look="primary" key="Ctrl+s" disabled={editing.busy} onclick={act}>{asks ? t.ask : t.save}</Button>
   </div>
 </FooterSheet>

@@ -21,6 +21,8 @@ export class Editing {
   /** Whether saving waits for it to be said. */
   asking = $state(false);
   why = $state('');
+  /** Of what is changed, what can be saved without anybody, where others have to agree to the rest. */
+  direct = $state<string[]>([]);
   /** The row that is open for changing, by the key of its field and its id. */
   opened = $state<string>();
   /** The record as it was when the first change was typed. */
@@ -121,6 +123,7 @@ export class Editing {
     this.said = this.asking = false;
     this.why = '';
     this.opened = undefined;
+    this.direct = [];
     this.#base = undefined;
   }
 
@@ -137,6 +140,49 @@ export class Editing {
       );
       this.discard();
       return saved;
+    } catch (e) {
+      if (e instanceof ApiProblem && e.status === 412) this.stale = e.current as RecordResponse;
+      else if (e instanceof ApiProblem && e.errors.length > 0) this.errors = e.errors;
+      else throw e;
+      return undefined;
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** Whether others have to agree to what is changed: as the fields say, or as the server said when it was to be saved. */
+  needsAsking(record: RecordResponse) {
+    return (
+      Object.keys(this.changes).some((address) => fieldAt(record, address)?.access === 'ask') ||
+      this.errors.some((e) => e.code === 'needs-approval')
+    );
+  }
+
+  /** Asks for what is changed, once what needs nobody is saved; undefined when it was refused, which then shows. Other failures are thrown. */
+  async ask(record: RecordResponse, direct: string[]): Promise<Api['RequestResponse'] | undefined> {
+    this.busy = true;
+    const version = (this.#base ?? record).version;
+    try {
+      const sent = this.sent(record);
+      const own = Object.fromEntries(Object.entries(sent).filter(([address]) => direct.includes(address)));
+      const params = { path: { id: record.employmentId } };
+      const why = this.why.trim() || null;
+      let now = version;
+      if (Object.keys(own).length > 0) {
+        const body = { changes: own, from: this.from, why };
+        this.#base = await data(api.PUT('/api/records/{id}', { params, body, headers: { 'If-Match': version } }));
+        now = this.#base.version;
+        for (const address of direct) delete this.changes[address];
+      }
+      const asked = await data(
+        api.POST('/api/records/{id}/requests', {
+          params,
+          body: { changes: this.sent(record), from: this.from, why },
+          headers: { 'If-Match': now }
+        })
+      );
+      this.discard();
+      return asked;
     } catch (e) {
       if (e instanceof ApiProblem && e.status === 412) this.stale = e.current as RecordResponse;
       else if (e instanceof ApiProblem && e.errors.length > 0) this.errors = e.errors;

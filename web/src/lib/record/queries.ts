@@ -7,6 +7,7 @@ export const recordKeys = {
   history: (id: string) => ['record', id, 'history'] as const,
   compare: (id: string, ...moments: unknown[]) => ['record', id, 'compare', ...moments] as const,
   readings: (id: string, version: string | undefined, asked: unknown) => ['record', id, 'readings', version, asked] as const,
+  route: (id: string, version: string, asked: unknown) => ['record', id, 'route', version, asked] as const,
   merge: (id: string, other: string) => ['merge', id, other] as const
 };
 

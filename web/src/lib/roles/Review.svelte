@@ -28,7 +28,12 @@
   const asks = $derived(review?.needsSecond === true && drafting.askedBy === '');
   const waits = $derived(review?.needsSecond === true && drafting.askedById === session.user?.id);
   const own = $derived(review?.widensOwn === true && !asks);
-  const nothing = $derived(review !== undefined && review.roles.length === 0 && review.groups.length === 0);
+  const nothing = $derived(
+    review !== undefined &&
+      review.roles.length === 0 &&
+      review.groups.length === 0 &&
+      review.proved.length + review.noLongerProved.length === 0
+  );
   let why = $state('');
   let error = $state('');
 
@@ -70,6 +75,8 @@
           {drafting.askedBy === '' ? w.widens : waits ? w.waits : own ? w.own : w.asksYou(drafting.askedBy)}
         </p>
       {/if}
+      {#each review.proved as role (role)}<p class="font-semibold">{w.proved(names.role(role))}</p>{/each}
+      {#each review.noLongerProved as role (role)}<p class="text-rust font-semibold">{w.noLongerProved(names.role(role))}</p>{/each}
       {#if review.roles.length > 0}
         <section>
           <h3 class="text-base">{w.roles}</h3>

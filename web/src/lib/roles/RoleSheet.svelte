@@ -3,6 +3,7 @@
   import Dialog from '$lib/ui/Dialog.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
+  import Compare from './Compare.svelte';
   import type { RoleDrafting } from './drafting.svelte';
   import type { RoleNames } from './naming';
   import ReachSelect from './ReachSelect.svelte';
@@ -14,13 +15,15 @@
     role: Role;
     /** Whether it ships, and stays as it is. */
     ships: boolean;
+    /** All roles, to be compared with. */
+    everyRole: Role[];
     drafting: RoleDrafting;
     names: RoleNames;
     onlike: (role: Role) => void;
     onclose: () => void;
     mayEdit: boolean;
   }
-  let { role, ships, drafting, names, onlike, onclose, mayEdit }: Props = $props();
+  let { role, ships, everyRole, drafting, names, onlike, onclose, mayEdit }: Props = $props();
   const w = $derived(words().role);
   let open = $state(true);
   let picked = $state('');
@@ -89,6 +92,14 @@
           </p>{/if}
         <p class="text-soft pt-1 text-xs">{words().fieldsNote}</p>
       </div>
+      <label class="flex min-h-6 items-baseline gap-2"
+        ><input
+          type="checkbox"
+          checked={drafting.content.secondFactor?.includes(role.id) ?? false}
+          disabled={!mayEdit}
+          onchange={(e) => void drafting.askFactor(role.id, e.currentTarget.checked)}
+        />{w.secondFactor}</label
+      >
     </div>
     <div>
       <h3 class="text-soft text-xs">{w.rights}</h3>
@@ -124,6 +135,7 @@
         </div>
       {/if}
     </div>
+    <Compare {role} others={everyRole} {names} />
     <div class="flex flex-wrap gap-3 lg:col-span-2">
       <Button onclick={onclose}>{w.close}</Button>
       {#if mayEdit}

@@ -39,7 +39,13 @@ export class RoleDrafting extends ServerDraft<Configuration, Api['RightsDraftRes
   }
   removeRole(id: string) {
     const groups = this.content.groups.map((g) => (g.roles?.includes(id) ? { ...g, roles: g.roles.filter((r) => r !== id) } : g));
-    return this.put({ groups, roles: this.content.roles.filter((r) => r.id !== id) });
+    const roles = this.content.roles.filter((r) => r.id !== id);
+    return this.put({ ...this.content, groups, roles, secondFactor: (this.content.secondFactor ?? []).filter((r) => r !== id) });
+  }
+  /** Says whether a role's holders prove by a second factor who they are. */
+  askFactor(id: string, asks: boolean) {
+    const others = (this.content.secondFactor ?? []).filter((r) => r !== id);
+    return this.put({ ...this.content, secondFactor: asks ? [...others, id] : others });
   }
   addGroup(name: string, when: string) {
     const id = idFrom(

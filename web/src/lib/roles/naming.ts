@@ -36,7 +36,7 @@ export class RoleNames {
     const thing = this.rights.rights.find((r) => r.do === right.do && r.on === right.on);
     if (thing) return inLanguage(thing.label);
     if (right.on === '*') return w.everything;
-    const say = right.do === 'edit' ? w.edit : w.see;
+    const say = right.do === 'edit' ? w.edit : right.do === 'ask' ? w.ask : w.see;
     if (right.on.startsWith('section:')) {
       const section = this.rights.sections.find((s) => `section:${s.key}` === right.on);
       return say(w.sectionOf(section ? inLanguage(section.label) : right.on));
@@ -60,8 +60,8 @@ export class RoleNames {
   }
   /** Every right there can be, to be chosen from. */
   get choices(): { value: string; label: string; detail?: string }[] {
-    const both = (on: string) => (['see', 'edit'] as const).map((action) => ({ do: action, on }));
-    const fields = this.rights.sections.flatMap((s) => [...both(`section:${s.key}`), ...s.fields.flatMap((f) => both(f.key))]);
+    const each = (on: string) => (['see', 'ask', 'edit'] as const).map((action) => ({ do: action, on }));
+    const fields = this.rights.sections.flatMap((s) => [...each(`section:${s.key}`), ...s.fields.flatMap((f) => each(f.key))]);
     return [...this.rights.rights.map((r) => ({ do: r.do, on: r.on })), ...fields].map((right) => ({
       value: `${right.do} ${right.on}`,
       label: this.right(right)

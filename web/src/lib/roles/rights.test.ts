@@ -1,6 +1,6 @@
 import type { Api } from '$lib/api/client';
 import { describe, expect, test } from 'vitest';
-import { givenOf, givenOfSection, idFrom, keyOf, reachOf, toldReach, type Reach, type Role } from './rights';
+import { givenOf, givenOfSection, idFrom, keyOf, onlyIn, reachOf, toldReach, type Reach, type Role } from './rights';
 
 const role = (rights: Role['rights'], fields: Reach[] = []): Role => ({ id: 'lead', label: {}, fields, rights });
 
@@ -44,6 +44,35 @@ describe('of a section a role gives', () => {
     ['one field more', role([{ do: 'see', on: 'iban', reach: 'direct' }], ['all']), { of: 3, seen: 3, edited: 1 }],
     ['nothing by a right to another', role([{ do: 'see', on: 'section:work', reach: 'all' }]), { of: 3, seen: 0, edited: 0 }]
   ])('%s', (_, lead, given) => expect(givenOfSection(lead, section)).toEqual(given));
+});
+
+test('compared, a role has what the other neither has nor covers', () => {
+  const lead = role(
+    [
+      { do: 'see', on: 'record', reach: 'direct' },
+      { do: 'edit', on: 'pay_rate', reach: { site: 'skerry' } },
+      { do: 'see', on: 'hire', reach: 'all' }
+    ],
+    ['direct']
+  );
+  const other: Role = {
+    ...role([
+      { do: 'see', on: 'record', reach: 'all' },
+      { do: 'ask', on: 'pay_rate', reach: { site: 'skerry' } },
+      { do: 'edit', on: 'hire', reach: 'all' }
+    ]),
+    id: 'other'
+  };
+  expect(onlyIn(lead, other)).toEqual([
+    { do: 'as-set', on: 'lead', reach: 'direct' },
+    { do: 'edit', on: 'pay_rate', reach: { site: 'skerry' } }
+  ]);
+  expect(onlyIn(other, lead)).toEqual([
+    { do: 'see', on: 'record', reach: 'all' },
+    { do: 'ask', on: 'pay_rate', reach: { site: 'skerry' } },
+    { do: 'edit', on: 'hire', reach: 'all' }
+  ]);
+  expect(onlyIn(lead, lead)).toEqual([]);
 });
 
 test.each([

@@ -30,6 +30,8 @@ export interface Group {
 export interface Configuration {
   roles: Role[];
   groups: Group[];
+  /** Roles, shipped ones too, whose holders prove by a second factor who they are. */
+  secondFactor?: string[];
 }
 
 /** A reach as one word, to be chosen and compared by. */
@@ -60,12 +62,23 @@ export const givenOf = (role: Role, right: { do: string; on: string }): Reach[] 
     .filter((r) => (r.on === right.on || r.on === '*') && (r.do === right.do || (right.do === 'see' && r.do === 'edit')))
     .map((r) => r.reach);
 
+/** What one role gives that another does not, also what the fields themselves give to it. */
+export function onlyIn(role: Role, other: Role): Right[] {
+  const all = (r: Role): Right[] => [...r.fields.map((reach) => ({ do: 'as-set', on: r.id, reach })), ...r.rights];
+  const covers = (by: Right, right: Right) =>
+    (by.do === right.do || (right.do === 'see' && (by.do === 'edit' || by.do === 'ask'))) &&
+    (by.on === right.on || by.on === '*') &&
+    (by.reach === 'all' || keyOf(by.reach) === keyOf(right.reach));
+  return all(role).filter((right) => !all(other).some((by) => covers(by, right)));
+}
+
 /** What a role gives of a section: how many of its fields are seen and edited, by the fields' own settings or by a right. */
 export function givenOfSection(role: Role, section: Api['RoleSection']) {
   const has = (action: string, key: string) =>
     role.rights.some(
       (r) =>
-        (r.do === action || (action === 'see' && r.do === 'edit')) && (r.on === '*' || r.on === `section:${section.key}` || r.on === key)
+        (r.do === action || (action === 'see' && (r.do === 'edit' || r.do === 'ask'))) &&
+        (r.on === '*' || r.on === `section:${section.key}` || r.on === key)
     );
   let [seen, edited] = [0, 0];
   for (const field of section.fields) {

@@ -12,14 +12,17 @@ export const de: Messages = {
     people: 'Personen',
     templates: 'Vorlagen',
     tasks: 'Meine Aufgaben',
+    waiting: 'Wartet',
     admin: 'Verwaltung'
   },
   top: {
     messages: 'Meldungen',
     fromRecruiting: (n) =>
       n === 1 ? 'Eine Person aus der Personalsuche wartet auf Sie' : `${word(n)} Personen aus der Personalsuche warten auf Sie`,
+    toDecide: (n: number) => (n === 1 ? 'eine Anfrage wartet auf Ihr Wort' : `${word(n)} Anfragen warten auf Ihr Wort`),
     viewingAs: (name) => `Sie sehen Fid wie ${name}. Ändern lässt sich dabei nichts.`,
     backToYourself: 'Zurück zu sich selbst',
+    ownRecord: 'Ihre Akte',
     account: 'Ihr Konto',
     goTo: 'Gehe zu…',
     main: 'Orte',
@@ -55,6 +58,7 @@ export const de: Messages = {
     kinds: { list: 'Listen', hire: 'Einstellungen', person: 'Personen', template: 'Vorlagen', place: 'Orte' }
   },
   signIn: {
+    elsewhere: (name: string) => `Anmelden mit ${name}`,
     title: 'Anmelden',
     email: 'E-Mail',
     password: 'Passwort',
@@ -177,6 +181,7 @@ export const de: Messages = {
         newHire: 'bei der Einstellung',
         rows: 'als aus einzelnen Feldern Zeilen wurden',
         record: 'in der Akte',
+        request: 'auf Anfrage',
         checklist: 'in der Checkliste',
         demo: 'in der Vorführung'
       })[place] ?? place,
@@ -217,6 +222,19 @@ export const de: Messages = {
     notRight: (n) => (n === 1 ? 'Eine Eingabe stimmt nicht:' : `${word(n)} Eingaben stimmen nicht:`)
   },
   problems: {
+    'may-no-longer-ask': 'Wer das angefragt hat, darf es nicht mehr. Nein sagen, oder die Akte selbst ändern.',
+    decided: 'Darüber ist schon entschieden.',
+    'cannot-be-asked': 'Jemanden wählen, der das sehen darf und den es nicht betrifft.',
+    'nobody-to-ask': 'Das dürfen Sie selbst ändern: speichern.',
+    'nothing-changes': 'So steht es schon in der Akte.',
+    'waits-already': 'Das haben Sie schon angefragt, und es wartet.',
+    'needs-approval': 'Andere müssen dem zustimmen. Fragen Sie es an.',
+    'wrong-passkey': 'Dieser Passkey beweist hier nichts. Noch einmal versuchen, oder einen Code nehmen.',
+    'wrong-code': 'Dieser Code stimmt nicht oder wurde schon benutzt. Auf den nächsten warten.',
+    'issuer-failed': 'Die Anmeldung dort hat nicht geklappt. Bitte noch einmal.',
+    'issuer-unknown': 'Niemand hier hat die Adresse, mit der Sie sich dort anmelden. Bitten Sie Ihre Verwaltung um eine Einladung.',
+    'issuer-unverified': 'Der Ort, an dem Sie sich anmelden, bürgt nicht für Ihre E-Mail-Adresse.',
+    'issuer-other': 'Mit dieser Adresse meldet sich jemand anderes an. Fragen Sie Ihre Verwaltung.',
     undecided: 'Das sieht nach jemandem aus, den die Firma kennt. Sagen Sie, ob es so ist.',
     'by-hand': 'Tun Sie das in der Checkliste, oder lassen Sie es, wie es ist.',
     fallback: 'Das ging nicht. Nichts wurde gespeichert.',

@@ -11,13 +11,16 @@ export const en = {
     people: 'People',
     templates: 'Templates',
     tasks: 'My tasks',
+    waiting: 'Waiting',
     admin: 'Admin'
   },
   top: {
     fromRecruiting: (n: number) =>
       n === 1 ? 'One candidate from recruiting waits for you' : `${word(n)} candidates from recruiting wait for you`,
+    toDecide: (n: number) => (n === 1 ? 'one request waits for your word' : `${word(n).toLowerCase()} requests wait for your word`),
     viewingAs: (name: string) => `You see Fid as ${name} does. Nothing can be changed.`,
     backToYourself: 'Back to yourself',
+    ownRecord: 'Your record',
     account: 'Your account',
     goTo: 'Go to…',
     main: 'Places',
@@ -54,6 +57,7 @@ export const en = {
     kinds: { list: 'Lists', hire: 'Hires', person: 'People', template: 'Templates', place: 'Places' }
   },
   signIn: {
+    elsewhere: (name: string) => `Sign in with ${name}`,
     title: 'Sign in',
     email: 'E-mail',
     password: 'Password',
@@ -173,6 +177,7 @@ export const en = {
         lists: 'in Lists',
         exchange: 'in Exchange',
         record: 'in the record',
+        request: 'by asking',
         checklist: 'in the checklist',
         demo: 'in the demonstration'
       })[place] ?? place,
@@ -213,6 +218,19 @@ export const en = {
     notRight: (n: number) => (n === 1 ? 'One entry is not right:' : `${word(n)} entries are not right:`)
   },
   problems: {
+    'may-no-longer-ask': 'Whoever asked for this may no longer ask for it. Say no, or change the record yourself.',
+    decided: 'This has been decided on already.',
+    'cannot-be-asked': 'Choose somebody who may see this, and whom it does not concern.',
+    'nobody-to-ask': 'You may change this yourself: save it.',
+    'nothing-changes': 'The record says this already.',
+    'waits-already': 'You have asked for this already, and it waits.',
+    'needs-approval': 'Others have to agree to this. Ask for it.',
+    'wrong-passkey': 'This passkey proves nothing here. Try again, or use a code.',
+    'wrong-code': 'This code is not right, or was used before. Wait for the next one.',
+    'issuer-failed': 'Signing in there did not work. Try again.',
+    'issuer-unknown': 'Nobody here has the address you sign in with there. Ask your administrator to invite you.',
+    'issuer-unverified': 'The place you sign in at does not vouch for your e-mail address.',
+    'issuer-other': 'Somebody else signs in to the account with this address. Ask your administrator.',
     undecided: 'This looks like somebody the firm knows. Say whether it is them.',
     'by-hand': 'Do this in the checklist, or leave it as it is.',
     fallback: 'That did not work. Nothing was saved.',

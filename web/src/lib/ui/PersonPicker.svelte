@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, data } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { fits } from '$lib/text/fits';
   import Picker from './Picker.svelte';
@@ -25,17 +26,28 @@
   const asked = settled(() => typed);
   const found = createQuery(() => ({
     queryKey: peopleKeys.find(asked.current),
-    queryFn: ({ signal }) => data(api.GET('/api/people', { params: { query: { q: asked.current } }, signal })),
+    // Whoever is not shown the list of people names one of those who can sign in.
+    queryFn: async ({ signal }) =>
+      session.may('see people')
+        ? (await data(api.GET('/api/people', { params: { query: { q: asked.current } }, signal }))).people.map((p) => ({
+            employmentId: p.employmentId,
+            name: `${p.givenName} ${p.familyName}`.trim(),
+            job: p.job
+          }))
+        : (await data(api.GET('/api/people/colleagues', { params: { query: { q: asked.current } }, signal }))).map((c) => ({
+            ...c,
+            job: null
+          })),
     enabled: asked.current !== '',
     placeholderData: keepPreviousData
   }));
   // Whoever presses Enter before the answer is there chooses nobody else.
   const isAnswered = $derived(asked.current === typed && !found.isPlaceholderData);
   const choices = $derived(
-    (typed === '' ? [] : (found.data?.people ?? []))
-      .filter((p) => isAnswered || fits(`${p.givenName} ${p.familyName}`, typed))
+    (typed === '' ? [] : (found.data ?? []))
+      .filter((p) => isAnswered || fits(p.name, typed))
       .slice(0, 12)
-      .map((p) => ({ value: p.employmentId, label: `${p.givenName} ${p.familyName}`.trim(), detail: p.job ?? undefined }))
+      .map((p) => ({ value: p.employmentId, label: p.name, detail: p.job ?? undefined }))
   );
 </script>
 

@@ -2,6 +2,7 @@
   import { api, ApiProblem, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { showMoment, words } from '$lib/admin/words';
+  import OwnFactors from '$lib/factor/OwnFactors.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import TextField from '$lib/ui/TextField.svelte';
@@ -93,6 +94,8 @@
       {/each}
     </ul>
     <div class="flex justify-end pt-3 pb-6"><Button onclick={endAll}>{w.endAll}</Button></div>
+
+    <OwnFactors />
 
     <h2 class="border-ink border-t-2 pt-3 text-lg">{w.password}</h2>
     <p class="text-soft pb-3">{w.passwordNote}</p>

@@ -4,6 +4,7 @@
   import { copies, keyFrom, nameOf, type Configuration } from '$lib/fields/configuration';
   import { Drafting } from '$lib/fields/drafting.svelte';
   import { sentenceOf, unreadable } from '$lib/fields/findings';
+  import Approvals from '$lib/fields/Approvals.svelte';
   import FieldEditor from '$lib/fields/FieldEditor.svelte';
   import FieldTable from '$lib/fields/FieldTable.svelte';
   import Publish from '$lib/fields/Publish.svelte';
@@ -44,6 +45,7 @@
   let openedAs = $state<string>();
   let publishing = $state(false);
   let trying = $state(false);
+  let approving = $state(false);
   let comparing = $state(false);
   let file = $state<HTMLInputElement>();
 
@@ -136,6 +138,7 @@
       </h1>
       <div class="flex flex-wrap gap-3">
         <Button onclick={() => (trying = true)}>{w.tryIt}</Button>
+        <Button onclick={() => (approving = true)}>{w.approvals.title}</Button>
         <Button onclick={() => table?.addSection()}>{w.addSection}</Button>
         <Button key="a" onclick={add}>{w.add}</Button>
         {#if drafting.isDraft}
@@ -177,7 +180,7 @@
         class="border-ink min-h-8 w-56 border-b bg-transparent px-0.5"
       />
       <p class="text-soft flex flex-wrap gap-x-4 text-xs">
-        <span>■ {w.access.edit}</span><span>□ {w.access.view}</span><span>– {w.access.none}</span>
+        <span>■ {w.access.edit}</span><span>◧ {w.access.ask}</span><span>□ {w.access.view}</span><span>– {w.access.none}</span>
         <button type="button" class="link" onclick={() => (comparing = true)}>{w.versions}</button>
         <button type="button" class="link" onclick={download}>{w.exportIt}</button>
         <label class="link cursor-pointer"
@@ -252,6 +255,7 @@
   {/if}
   {#if publishing}<Publish bind:open={publishing} {drafting} />{/if}
   {#if trying}<Try bind:open={trying} {drafting} server={server.data} />{/if}
+  {#if approving}<Approvals bind:open={approving} {drafting} server={server.data} />{/if}
   {#if comparing}
     <Versions bind:open={comparing} live={server.data.version} restore={(configuration) => void drafting.put(configuration)} />
   {/if}

@@ -39,6 +39,7 @@ export const de: typeof en = {
   cancel: 'Abbrechen',
   takenBack: 'Zurückgenommen.',
   explained: 'Erklärt.',
+  agreedBy: (who) => `zugestimmt hat ${who.join(' und ')}`,
   explainedBy: (who, day) => `erklärt von ${who} am ${day}`,
   none: 'Nichts passt zum Filter.'
 };

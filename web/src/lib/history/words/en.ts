@@ -37,6 +37,7 @@ export const en = {
   cancel: 'Cancel',
   takenBack: 'Taken back.',
   explained: 'Explained.',
+  agreedBy: (who: string[]) => `agreed to by ${who.join(' and ')}`,
   explainedBy: (who: string, day: string) => `explained by ${who} on ${day}`,
   none: 'Nothing fits the filter.'
 };

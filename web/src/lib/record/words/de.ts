@@ -82,6 +82,17 @@ export const de: typeof en = {
   discard: 'Verwerfen',
   save: 'Speichern',
   saved: 'Gespeichert.',
+  ask: 'Anfragen',
+  whyAsked: 'Warum, für alle, die gefragt werden',
+  byAsking: 'auf Anfrage',
+  agreeing: (steps: string[][]) =>
+    `${steps.map((who) => (who.length > 1 ? `jemand von ${who.join(', ')}` : (who[0] ?? 'niemand'))).join(', dann ')}`.replace(/^./, (c) =>
+      c.toUpperCase()
+    ) + (steps.length === 1 ? ' muss zustimmen.' : ' müssen zustimmen.'),
+  atOnce: (fields: string[]) => `Sofort gespeichert: ${fields.join(', ')}.`,
+  asked: (who: string[]) => (who.length > 0 ? `Angefragt. Es wartet auf ${who.join(' oder ')}.` : 'Angefragt.'),
+  waits: (value: string, from: string | null, by: string) => `${by} möchte ${value || 'nichts'}${from ? ` ab ${from}` : ''}: wartet`,
+  waiting: (n: number) => (n === 1 ? 'Eine Änderung ist angefragt und wartet:' : `${word(n)} Änderungen sind angefragt und warten:`),
   leave: 'Es gibt ungespeicherte Änderungen. Verlassen?',
   staleTitle: 'Jemand anderes hat diese Akte inzwischen gespeichert',
   stale: 'Wählen Sie für jedes Feld. Bis zum Speichern geht nichts verloren.',

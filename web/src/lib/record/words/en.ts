@@ -77,6 +77,17 @@ export const en = {
   discard: 'Discard',
   save: 'Save',
   saved: 'Saved.',
+  ask: 'Ask',
+  whyAsked: 'Why, for those who are asked',
+  byAsking: 'by asking',
+  agreeing: (steps: string[][]) =>
+    `${steps.map((who) => (who.length > 1 ? `one of ${who.join(', ')}` : (who[0] ?? 'nobody'))).join(', then ')}`.replace(/^./, (c) =>
+      c.toUpperCase()
+    ) + (steps.length === 1 ? ' has to agree.' : ' have to agree.'),
+  atOnce: (fields: string[]) => `Saved at once: ${fields.join(', ')}.`,
+  asked: (who: string[]) => (who.length > 0 ? `Asked. It waits for ${who.join(' or ')}.` : 'Asked.'),
+  waits: (value: string, from: string | null, by: string) => `${by} asks for ${value || 'nothing'}${from ? ` from ${from}` : ''}: it waits`,
+  waiting: (n: number) => (n === 1 ? 'A change is asked for and waits:' : `${word(n)} changes are asked for and wait:`),
   leave: 'There are changes that are not saved. Leave them?',
   staleTitle: 'Somebody else saved this record in the meantime',
   stale: 'Choose for each field. Nothing is lost until you save.',

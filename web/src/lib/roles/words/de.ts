@@ -47,7 +47,13 @@ export const de: RoleWords = {
           : given.edited === 0
             ? `sieht ${given.seen} von ${given.of}`
             : `sieht ${given.seen}, ändert ${given.edited} von ${given.of}`,
+  compare: {
+    title: 'Vergleichen mit',
+    only: (role) => `Nur ${role}`,
+    nothing: 'Nichts, was die andere nicht gibt.'
+  },
   role: {
+    secondFactor: 'Wer sie hat, weist sich mit einem zweiten Faktor aus',
     name: 'Name auf Englisch',
     nameDe: 'Name',
     key: 'In Feldern und Dateien heißt sie',
@@ -65,6 +71,7 @@ export const de: RoleWords = {
     readOnly: 'Diese Rolle gehört zu Fid und bleibt, wie sie ist. Legen Sie eine wie diese an und ändern Sie die.',
     close: 'Schließen',
     see: (what) => `${what} sehen`,
+    ask: (what) => `${what} anfragen`,
     edit: (what) => `${what} ändern`,
     sectionOf: (name) => `den Abschnitt ${name}`,
     everything: 'Alles sehen, was es gibt'
@@ -94,6 +101,8 @@ export const de: RoleWords = {
     ours: 'Meinen behalten'
   },
   review: {
+    proved: (role) => `${role}: von da an mit zweitem Faktor`,
+    noLongerProved: (role) => `${role}: nicht mehr mit zweitem Faktor`,
     title: 'Was es gibt und nimmt',
     nothing: 'Nichts ist anders, als es gilt.',
     roles: 'Je Rolle',

@@ -44,7 +44,13 @@ export const en = {
           : given.edited === 0
             ? `sees ${given.seen} of ${given.of}`
             : `sees ${given.seen}, edits ${given.edited} of ${given.of}`,
+  compare: {
+    title: 'Compare with',
+    only: (role: string) => `Only ${role}`,
+    nothing: 'Nothing that the other does not give.'
+  },
   role: {
+    secondFactor: 'Its holders prove by a second factor who they are',
     name: 'Name',
     nameDe: 'Name in German',
     key: 'Known to fields and files as',
@@ -62,6 +68,7 @@ export const en = {
     readOnly: 'This role ships with Fid and stays as it is. Make one like it, and change that.',
     close: 'Close',
     see: (what: string) => `See ${what}`,
+    ask: (what: string) => `Ask for ${what} to be changed`,
     edit: (what: string) => `Edit ${what}`,
     sectionOf: (name: string) => `the section ${name}`,
     everything: 'See everything there is'
@@ -91,6 +98,8 @@ export const en = {
     ours: 'Keep mine'
   },
   review: {
+    proved: (role: string) => `${role}: asked for a second factor from then on`,
+    noLongerProved: (role: string) => `${role}: no longer asked for a second factor`,
     title: 'What it gives and takes',
     nothing: 'Nothing is different from what is live.',
     roles: 'By role',

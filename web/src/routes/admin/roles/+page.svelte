@@ -188,6 +188,7 @@
     {#key role.id}
       <RoleSheet
         {role}
+        everyRole={roles}
         ships={shipped.some((r) => r.id === role.id)}
         {drafting}
         {names}

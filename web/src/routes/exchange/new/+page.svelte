@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { download } from '$lib/factor/download';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { LARGEST, uploadSheet } from '$lib/exchange/upload';
@@ -66,10 +67,12 @@
     {#if list}
       <p class="flex flex-wrap gap-x-6 pb-3 text-xs font-semibold">
         {#if list === PEOPLE}
-          <a class="link" download href="/api/people/sheet.xlsx?language={text.language}">{w.getPeople}</a>
-          <a class="link" download href="/api/people/sheet.xlsx?empty=true&language={text.language}">{w.getHires}</a>
+          <a class="link" download href="/api/people/sheet.xlsx?language={text.language}" onclick={download}>{w.getPeople}</a>
+          <a class="link" download href="/api/people/sheet.xlsx?empty=true&language={text.language}" onclick={download}>{w.getHires}</a>
         {:else if rowsOf(list)}
-          <a class="link" download href="/api/people/rows/{rowsOf(list)}/sheet.xlsx?language={text.language}">{w.getRows}</a>
+          <a class="link" download href="/api/people/rows/{rowsOf(list)}/sheet.xlsx?language={text.language}" onclick={download}
+            >{w.getRows}</a
+          >
         {:else}
           <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}">{w.getSheet}</a>
           <a class="link" download href="/api/lists/{list}/sheet.xlsx?language={text.language}&filled=true">{w.getFilled}</a>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { download } from '$lib/factor/download';
   import { page } from '$app/state';
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import { words } from '$lib/fields/words';
@@ -127,7 +128,7 @@
     {#if rows.length > 0}
       {#if field?.type !== 'file'}
         <p class="flex flex-wrap gap-x-5 pb-1 text-sm">
-          <a class="link" href="/api/fields/{key}/gap.xlsx?{query}" download>{w.getSheet}</a>
+          <a class="link" href="/api/fields/{key}/gap.xlsx?{query}" download onclick={download}>{w.getSheet}</a>
           <label class="link cursor-pointer focus-within:outline-2"
             >{w.takeSheet}<input
               type="file"

@@ -1,0 +1,72 @@
+import { word } from '$lib/text/counted/de';
+import type { en } from './en';
+
+export const de: typeof en = {
+  news: (n: number) =>
+    n === 0 ? 'Nichts wartet auf Ihr Wort.' : n === 1 ? 'Eine Anfrage wartet auf Ihr Wort.' : `${word(n)} Anfragen warten auf Ihr Wort.`,
+  own: (n: number) => (n === 1 ? 'Eine von Ihnen wartet.' : `${word(n)} von Ihnen warten.`),
+  toDecide: 'Für Ihr Wort',
+  asked: 'Von Ihnen angefragt',
+  emptyTitle: 'Nichts zu entscheiden',
+  empty:
+    'Was andere von Ihnen wissen wollen, kommt hierher. Was Sie nicht selbst ändern dürfen, fragen Sie in der Akte an: dort ändern und sagen, warum.',
+  askedBy: (name: string, day: string) => `angefragt von ${name} am ${day}`,
+  askedOn: (day: string) => `angefragt am ${day}`,
+  from: (day: string) => `ab ${day}`,
+  fix: 'als Berichtigung',
+  nothing: 'nichts',
+  wasFirst: (value: string) => `zuerst, als gefragt wurde, war es ${value}`,
+  nowIs: (value: string) => `inzwischen steht ${value} in der Akte: Ihr Wort fragt alle noch einmal`,
+  askedAgain: 'Die Akte hat sich inzwischen geändert, deshalb wird noch einmal gefragt.',
+  why: 'Warum',
+  effects: 'Was daraus folgt',
+  pay: 'Lohn im Jahr',
+  perPeriod: {
+    hour: 'pro Stunde',
+    day: 'pro Tag',
+    week: 'pro Woche',
+    fortnight: 'in zwei Wochen',
+    fourWeeks: 'in vier Wochen',
+    halfMonth: 'im halben Monat',
+    month: 'im Monat',
+    year: 'im Jahr'
+  },
+  band: 'Platz im Band',
+  position: { below: 'darunter', within: 'darin', above: 'darüber' },
+  sets: (field: string, value: string) => `${field} wird ${value}`,
+  missing: (fields: string[]) => `Dann fehlt: ${fields.join(', ')}`,
+  badge: (badge: string) => `Ausweis ${badge} hätten dann zwei.`,
+  handedOver: (n: number) =>
+    n === 1 ? 'Eine offene Aufgabe geht an die neue Führungskraft.' : `${word(n)} offene Aufgaben gehen an die neue Führungskraft.`,
+  moved: (name: string, from: string, to: string) => `${name}: bis ${to}, nicht ${from}`,
+  noEffects: 'Sonst folgt nichts daraus.',
+  steps: 'Wer gefragt wird',
+  whoeverMay: 'Wer es ändern darf',
+  agreed: (name: string, day: string) => `${name} hat am ${day} zugestimmt`,
+  or: (names: string[]) => names.join(' oder '),
+  nobody: 'niemand ist mehr da, der gefragt werden kann',
+  said: 'Was gesagt wurde',
+  comment: 'Etwas sagen',
+  commentWhy: 'Warum nicht',
+  what: {
+    'request.asked': 'hat angefragt',
+    'request.commented': 'sagt',
+    'request.agreed': 'stimmt zu',
+    'request.refused': 'sagt nein',
+    'request.withdrawn': 'nimmt es zurück',
+    'request.handedOn': 'gibt es weiter an',
+    'request.askedAgain': 'lässt noch einmal fragen',
+    'request.overtaken': 'findet es erledigt'
+  },
+  state: { waiting: 'wartet', done: 'erledigt', refused: 'abgelehnt', withdrawn: 'zurückgenommen', overtaken: 'überholt' },
+  agree: 'Zustimmen',
+  refuse: 'Nein',
+  say: 'Sagen',
+  handOn: 'Weitergeben',
+  handTo: 'An wen',
+  withdraw: 'Zurücknehmen',
+  open: 'Akte öffnen',
+  done: { agree: 'Zugestimmt.', refuse: 'Abgelehnt.', withdraw: 'Zurückgenommen.', comment: 'Gesagt.', 'hand-on': 'Weitergegeben.' },
+  again: 'Die Akte hat sich inzwischen geändert: alle werden noch einmal gefragt, mit dem Unterschied.',
+  stale: 'Jemand anderes hat inzwischen etwas gesagt. Bitte noch einmal ansehen.'
+};
