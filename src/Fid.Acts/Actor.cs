@@ -27,8 +27,8 @@ public sealed record Actor
     /// <summary>The person's employments: what the manager field of a record names.</summary>
     public Guid[] Employments { get; init; } = [];
 
-    /// <summary>The codes of the teams that the actor belongs to.</summary>
-    public IReadOnlyList<string> Teams { get; init; } = [];
+    /// <summary>Whose tasks the actor does.</summary>
+    public TaskOwners Tasks { get; init; } = TaskOwners.None;
 
     /// <summary>Where changes come from: a sheet, the demonstration, a connection; null for the place of the act itself.</summary>
     public string? Origin { get; init; }
@@ -93,7 +93,7 @@ public sealed record Actor
             Name = holder?.Name ?? "",
             PersonId = holder?.PersonId,
             Employments = holder?.Employments ?? [],
-            Teams = holder?.Teams ?? [],
+            Tasks = holder?.Tasks ?? TaskOwners.None,
             Rights = holder?.Rights ?? HeldRights.None,
             Origin = origin,
             Key = key,

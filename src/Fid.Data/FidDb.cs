@@ -38,6 +38,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
 
     public DbSet<Passkey> Passkeys => Set<Passkey>();
 
+    public DbSet<AccountAbsence> AccountAbsences => Set<AccountAbsence>();
+
     public DbSet<SignInTry> SignInTries => Set<SignInTry>();
 
     public DbSet<DoneAct> DoneActs => Set<DoneAct>();

@@ -1,5 +1,6 @@
 using Fid.Core.Rights;
 using Fid.Data;
+using Fid.Data.Changes;
 using Fid.Data.Firms;
 using Fid.Data.People;
 using Microsoft.AspNetCore.Identity;
@@ -57,6 +58,22 @@ internal static class DemoAccounts
                     ByName = "Fid",
                 })
             );
+    }
+
+    /// <summary>Nils is away next week, and Thandiwe stands in.</summary>
+    public static AccountAbsence NilsAway(FidUser[] users, LocalDate today, Author author)
+    {
+        var (nils, thandiwe) = (users.Single(u => u.DisplayName == "Nils Aakre"), users.Single(u => u.DisplayName == "Thandiwe Maseko"));
+        var monday = today.Next(IsoDayOfWeek.Monday);
+        return new AccountAbsence
+        {
+            AccountId = nils.Id,
+            From = monday,
+            To = monday.PlusDays(4),
+            StandInId = thandiwe.Id,
+            At = author.At,
+            ByName = nils.DisplayName,
+        };
     }
 
     public static void Print()

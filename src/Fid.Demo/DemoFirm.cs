@@ -70,6 +70,8 @@ public static class DemoFirm
 
         var users = DemoAccounts.Make(people.Named, now);
         DemoAccounts.Add(db, users);
+        if (!large)
+            db.AccountAbsences.Add(DemoAccounts.NilsAway(users, today, author));
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
         if (large)

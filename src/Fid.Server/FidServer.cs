@@ -184,6 +184,7 @@ public static class FidServer
         app.MapPeopleSheet();
         app.MapRowsSheet();
         app.MapMyTasks();
+        app.MapAbsences();
         app.MapTemplates();
         app.MapLists();
         app.MapImports();

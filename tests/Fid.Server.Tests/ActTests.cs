@@ -7,6 +7,7 @@ using Fid.Acts.Lists;
 using Fid.Acts.ListUse;
 using Fid.Acts.Merging;
 using Fid.Acts.People;
+using Fid.Acts.Rights;
 using Fid.Acts.Setup;
 using Fid.Acts.Templates;
 using Fid.Core.Rights;
@@ -53,7 +54,14 @@ public class ActTests(FirmFixture firm) : IClassFixture<FirmFixture>
     public async Task Who_has_no_role_may_do_nothing_and_nothing_is_changed()
     {
         await using var acts = new ActCaller(firm.Server);
-        var nobody = await acts.AsAsync("orla") with { Rights = HeldRights.None, Employments = [], Teams = [], PersonId = null, AccountId = Guid.NewGuid() };
+        var nobody = await acts.AsAsync("orla") with
+        {
+            Rights = HeldRights.None,
+            Employments = [],
+            Tasks = TaskOwners.None,
+            PersonId = null,
+            AccountId = Guid.NewGuid(),
+        };
         var hire = await acts.Db.Hires.AsNoTracking().FirstAsync(h => h.Closed == null);
         var task = await OpenTaskAsync(acts);
         var spec = (await acts.Db.RoleTemplates.AsNoTracking().FirstAsync()).Spec;

@@ -149,6 +149,42 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await orla.GetAsync("/api/intake"))["runs"]![0]!["tries"]!.GetValue<int>().ShouldBe(tries);
     }
 
+    [Fact]
+    public async Task What_others_have_to_agree_to_is_not_taken_over_from_recruiting_by_one()
+    {
+        await using var feed = await Feed.StartAsync();
+        using var orla = await ConnectedAsync(feed);
+        using var piet = await firm.As("piet");
+        feed.Candidates = """
+            {"candidates":[{"id":"agreed","givenName":"Runa","familyName":"Feed","email":"runa@home.example","phone":"+353 1 555 0301",
+              "role":"Deckhand","site":"Skerry Pier","start":"2027-04-05"}]}
+            """;
+        await PullAsync(orla);
+        var request = Records.NewHire("Runa", "Feed");
+        request["candidate"] = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!["candidate"]!.Text("id") == "agreed")!.Text("id");
+        using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
+        var own = (await opened.JsonAsync()).Text("employmentId");
+        feed.Candidates = feed.Candidates.Replace("0301", "0777", StringComparison.Ordinal).Replace("runa@", "runa.new@", StringComparison.Ordinal);
+        await PullAsync(orla);
+        await Asking.ApproveByAsync(
+            piet,
+            """{"id":"phones","label":"Phones","fields":["phone"],"when":"new == '+353 1 555 0777'","by":["role:administrator"]}"""
+        );
+
+        using (var both = await SettleAsync("phone", "email"))
+            (await both.ErrorsAsync()).ShouldBe([("/take/phone", "needs-approval")]);
+        var record = await orla.GetAsync($"/api/records/{own}");
+        Records.Field(record, "email").Text("value").ShouldNotContain("runa.new", Case.Insensitive, "of two together neither is taken");
+        (await SettleAsync("email")).EnsureSuccessStatusCode();
+        // What was asked for and agreed to is what recruiting says: then it can be taken.
+        await orla.AskedAsync(own, new { phone = "+353 1 555 0777" });
+        await piet.AgreeToTheOneAsync();
+        (await SettleAsync("phone")).EnsureSuccessStatusCode();
+
+        Task<HttpResponseMessage> SettleAsync(params string[] take) =>
+            orla.SendAsync("POST", $"/api/intake/{request["candidate"]}/proposals", new { take, leave = Array.Empty<string>() });
+    }
+
     private async Task<Caller> ConnectedAsync(Feed feed)
     {
         using var piet = await firm.As("piet");

@@ -21,18 +21,7 @@ public sealed class RequestTests : IAsyncLifetime
     {
         await _firm.InitializeAsync();
         (_callum, _orla, _ruth, _piet) = (await _firm.As("callum"), await _firm.As("orla"), await _firm.As("ruth"), await _firm.As("piet"));
-        // Somebody who reports to Callum, has started, and is paid.
-        _report = (string)
-            (
-                await _firm.Database.AskAsync(
-                    """
-                    select r.employment_id::text from records_now r join employments e on e.id = r.employment_id
-                      join employments m on m.id = r.manager_id join users u on u.person_id = m.person_id
-                      join record_values v on v.owner_id = e.id and v.field = 'pay_rate' and upper_inf(v.known) and upper_inf(v.effective)
-                    where u.email = 'callum@halyard.example' and e.start < '2027-01-01' and e."end" is null order by 1 limit 1
-                    """
-                )
-            )!;
+        _report = await Asking.ReportOfCallumAsync(_firm.Database);
     }
 
     public async ValueTask DisposeAsync()
@@ -368,40 +357,6 @@ public sealed class RequestTests : IAsyncLifetime
         using (var taken = await _orla.SendAsync("POST", $"/api/records/{_report}/changes/{raised}/take-back", new { why = "Wrong" }))
             (taken.StatusCode, (await taken.JsonAsync()).Text("code")).ShouldBe((HttpStatusCode.Conflict, "needs-approval"));
         (await PayAsync(_orla)).ShouldBe(before + 5);
-    }
-
-    [Fact]
-    public async Task What_a_request_comes_to_is_told_to_those_whom_it_concerns()
-    {
-        var before = await PayAsync(_orla);
-        var asked = await _callum.AskedAsync(_report, new { pay_rate = before + 2 });
-        var effects = await _ruth.GetAsync($"/api/requests/{asked.Text("id")}/effects");
-        var (was, will) = (effects["before"]!["rate"]!["hourly"]!.GetValue<decimal>(), effects["after"]!["rate"]!["hourly"]!.GetValue<decimal>());
-        (was, will).ShouldBe((before, before + 2));
-        effects["after"]!["band"]!["compaRatio"]!.GetValue<decimal>().ShouldBeGreaterThan(effects["before"]!["band"]!["compaRatio"]!.GetValue<decimal>());
-        using var nils = await _firm.As("nils");
-        foreach (var what in new[] { "effects", "others" })
-            (await nils.SendAsync("GET", $"/api/requests/{asked.Text("id")}/{what}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        foreach (var word in new[] { "agree", "refuse", "withdraw", "comment" })
-            (await nils.DecideAsync(asked, word, "x")).StatusCode.ShouldBe(HttpStatusCode.NotFound, word);
-        (await nils.GetAsync("/api/requests")).ToJsonString().ShouldNotContain(asked.Text("id"));
-
-        // With the manager go the open tasks of managers.
-        var newcomer = (string)
-            (
-                await _firm.Database.AskAsync(
-                    """
-                    select r.employment_id::text from records_now r join hires h on h.employment_id = r.employment_id and h.closed is null
-                      join hire_tasks t on t.hire_id = h.id and t.owner = 'manager' and t.done is null and t.skipped_why is null
-                      join employments m on m.id = r.manager_id join users u on u.person_id = m.person_id and u.email = 'callum@halyard.example' limit 1
-                    """
-                )
-            )!;
-        var eoin = (await _callum.GetAsync("/api/people/colleagues?q=eoin")).AsArray().ShouldHaveSingleItem()!;
-        var moved = await _callum.AskedAsync(newcomer, new { manager = eoin.Text("employmentId") });
-        var checklist = (await _orla.GetAsync($"/api/requests/{moved.Text("id")}/effects"))["checklist"]!;
-        checklist["handedOver"]!.GetValue<int>().ShouldBeGreaterThan(0);
-        (await _orla.ToDecideAsync()).First(r => r.Text("id") == moved.Text("id"))["changes"]![0]!["new"]!.Text("display").ShouldBe("Eoin Brannigan");
     }
 
     [Fact]

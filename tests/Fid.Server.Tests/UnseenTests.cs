@@ -83,7 +83,8 @@ public class UnseenTests(FirmFixture firm) : IClassFixture<FirmFixture>
         {
             var page = await ruth.GetAsync($"/api/people{(after is null ? "" : $"?after={after}")}");
             numbers.AddRange(page["people"]!.AsArray().Select(p => p!.Text("number")));
-            page["people"]!.AsArray().ShouldAllBe(p => p!.Text("familyName") == p!.Text("number"));
+            // Her own she sees as everybody here does.
+            page["people"]!.AsArray().ShouldAllBe(p => p!.Text("familyName") == (p!.Text("givenName") == "Ruth" ? "Abara" : p!.Text("number")));
             after = (string?)page["next"];
         } while (after is not null);
         numbers.ShouldBe(numbers.Distinct().Order(StringComparer.Ordinal));

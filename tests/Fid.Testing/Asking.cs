@@ -6,6 +6,20 @@ namespace Fid.Testing;
 /// <summary>Asking for changes of records, and deciding on them, as the screens do.</summary>
 public static class Asking
 {
+    /// <summary>The employment of somebody who reports to Callum, has started, and is paid.</summary>
+    public static async Task<string> ReportOfCallumAsync(TestDatabase database) =>
+        (string)
+            (
+                await database.AskAsync(
+                    """
+                    select r.employment_id::text from records_now r join employments e on e.id = r.employment_id
+                      join employments m on m.id = r.manager_id join users u on u.person_id = m.person_id
+                      join record_values v on v.owner_id = e.id and v.field = 'pay_rate' and upper_inf(v.known) and upper_inf(v.effective)
+                    where u.email = 'callum@halyard.example' and e.start < '2027-01-01' and e."end" is null order by 1 limit 1
+                    """
+                )
+            )!;
+
     /// <summary>Asks with the version of the record that is there now, and answers whatever comes of it.</summary>
     public static async Task<HttpResponseMessage> AskAsync(
         this Caller caller,

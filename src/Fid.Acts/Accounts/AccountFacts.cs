@@ -30,8 +30,8 @@ public sealed record AccountFacts(string Name, string Email, IReadOnlyList<strin
         var problems = Check().ToList();
         var known = await LiveRights.LiveAsync(db, cancellation);
         for (var i = 0; i < Math.Min(Roles.Count, MostRoles); i++)
-            if (known.Find(Roles[i]) is null)
-                problems.Add(new Problem($"/roles/{i}", "unknown-role", "There is no such role."));
+            if (AccountInHand.CheckRole($"/roles/{i}", Roles[i], known) is { } wrong)
+                problems.Add(wrong);
         // More than there can be is not looked up.
         if (problems.Exists(p => p.Code is "too-many" or "too-long"))
             return problems;

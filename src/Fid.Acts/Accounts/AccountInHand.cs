@@ -1,11 +1,13 @@
 using System.Text.Json;
 using Fid.Acts.Rights;
+using Fid.Core;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;
-using Fid.Data.Rights;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using RoleGrant = Fid.Data.Rights.RoleGrant;
 
 namespace Fid.Acts.Accounts;
 
@@ -30,6 +32,12 @@ internal static class AccountInHand
         db.RoleGrants.RemoveRange(there.Where(g => !roles.Contains(g.Role)));
         db.RoleGrants.AddRange(roles.Distinct(StringComparer.Ordinal).Except(there.Select(g => g.Role)).Select(r => Grant(account, r, author.At, author.Name)));
     }
+
+    /// <summary>What is wrong with granting a role; null for nothing.</summary>
+    public static Problem? CheckRole(string pointer, string role, RoleSet known) =>
+        known.Find(role) is null ? new Problem(pointer, "unknown-role", "There is no such role.")
+        : RoleSet.IsByRuleAlone(role) ? new Problem(pointer, "by-rule-alone", "Everybody who works here has this role anyway. Choose another one.")
+        : null;
 
     /// <summary>A role given to an account for good.</summary>
     public static RoleGrant Grant(Guid account, string role, Instant at, string by) =>

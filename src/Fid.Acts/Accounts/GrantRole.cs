@@ -22,8 +22,8 @@ public sealed class GrantRole(FidDb db)
         if (act.Refusal is { } refusal)
             return refusal;
         var problems = Check(request, actor.Today).ToList();
-        if ((await LiveRights.LiveAsync(db, cancellation)).Find(request.Role) is null)
-            problems.Add(new Problem("/role", "unknown-role", "There is no such role."));
+        if (AccountInHand.CheckRole("/role", request.Role, await LiveRights.LiveAsync(db, cancellation)) is { } wrong)
+            problems.Add(wrong);
         if (problems.Count > 0)
             return Refusal.Invalid(problems);
         if (await AccountInHand.TakeAsync(db, request.Account, cancellation) is not { } account)

@@ -138,15 +138,7 @@ internal sealed class PeopleRowChecker : IRowChecker
             problems.AddRange(
                 RecordRules.Misfits(entered, employment.Start).Concat(ruled.Problems).Select(p => new EntryProblem(p.Path[1..], p.Code, p.Message))
             );
-            problems.AddRange(
-                SheetApprovals.Problems(
-                    _target.Reader.Fields,
-                    held,
-                    entered.Concat(ruled.Ruled.Select(r => KeyValuePair.Create(r.Field, r.Value))),
-                    _today,
-                    f => f
-                )
-            );
+            problems.AddRange(SheetApprovals.Problems(_target.Reader.Fields, held, entered, ruled, _today, f => f));
         }
         if (problems.Count > 0)
             return Wrong([.. problems]);

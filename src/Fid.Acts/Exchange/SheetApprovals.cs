@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core.Approvals;
+using Fid.Core.Fields;
 using Fid.Core.Lists;
 using NodaTime;
 
@@ -12,22 +13,27 @@ internal static class SheetApprovals
 {
     /// <summary>What is wrong.</summary>
     /// <param name="held">What the record holds.</param>
-    /// <param name="entered">What the row says, with what follows from it, by address.</param>
+    /// <param name="entered">What the row says, by address.</param>
+    /// <param name="ruled">What follows from it.</param>
     /// <param name="columnOf">The column of the sheet that an address stands in.</param>
     public static IEnumerable<EntryProblem> Problems(
         LiveFields fields,
         IReadOnlyDictionary<string, JsonElement> held,
         IEnumerable<KeyValuePair<string, JsonElement?>> entered,
+        RuledEdits ruled,
         LocalDate today,
         Func<string, string> columnOf
     )
     {
         if (fields.Approvals.Rules.Count == 0)
             yield break;
-        var nothing = JsonElement.Parse("null");
-        foreach (var (address, value) in entered)
+        foreach (var (address, value) in entered.Concat(ruled.Ruled.Select(r => KeyValuePair.Create(r.Field, r.Value))))
         {
-            var change = new RequestedChange(address, held.TryGetValue(address, out var there) ? there : nothing, value ?? nothing);
+            JsonElement? there = held.TryGetValue(address, out var stored) ? stored : null;
+            // Whether a cell says what is sealed already is only seen when it is sealed too: the save itself refuses what it changes.
+            if (there is { } kept && SealedText.IsSealed(kept))
+                continue;
+            var change = RequestedChange.Of(address, there, value);
             if (fields.Approvals.Asks(change, held, today))
                 yield return new EntryProblem(
                     columnOf(address),

@@ -6,7 +6,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Acts.Hires;
 
-/// <summary>Which tasks are somebody's own: as the newcomer, the hire's manager or buddy, its coordinator, one of a team, or by name.</summary>
+/// <summary>Which tasks are somebody's own: as the newcomer, the hire's manager or buddy, its coordinator, one of a team, or by name; and those of
+/// people for whom they stand in.</summary>
 public sealed class OwnTasks
 {
     public const string Newcomer = "newcomer";
@@ -39,12 +40,11 @@ public sealed class OwnTasks
     private bool Include(string owner, TaskPeople hire) =>
         owner switch
         {
-            Newcomer => hire.PersonId == _actor.PersonId,
-            Manager => hire.ManagerId is { } manager && _actor.Employments.Contains(manager),
-            Buddy => hire.BuddyId is { } buddy && _actor.Employments.Contains(buddy),
-            Coordinator => hire.CoordinatorId == _actor.AccountId,
-            _ when HireTask.PersonOf(owner) is { } person => _actor.Employments.Contains(person),
-            _ => HireTask.TeamOf(owner) is { } team && _actor.Teams.Contains(team),
+            Newcomer => hire.PersonId == _actor.Tasks.Person,
+            Manager => hire.ManagerId is { } manager && _actor.Tasks.Employments.Contains(manager),
+            Buddy => hire.BuddyId is { } buddy && _actor.Tasks.Employments.Contains(buddy),
+            Coordinator => _actor.Tasks.Accounts.Contains(hire.CoordinatorId),
+            _ => _actor.Tasks.AreNamedBy(owner),
         };
 
     /// <summary>Whom the owners of a hire's tasks can be.</summary>

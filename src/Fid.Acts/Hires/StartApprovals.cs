@@ -32,14 +32,13 @@ public static class StartApprovals
         if (about.Count == 0)
             return [];
         var usual = templates.Resolve(template, typed.Where(t => !about.Contains(t.Key)).ToDictionary(), start, today).Answer?.Values;
-        var nothing = JsonElement.Parse("null");
         // What no hire is opened without, and no template gives, is the first word and no change.
         var needed = usual is null ? [] : HireOpening.Lacking(usual).ToHashSet(StringComparer.Ordinal);
         return
         [
             .. about.Where(k =>
                 !needed.Contains(k)
-                && new RequestedChange(k, usual is not null && usual.TryGetValue(k, out var there) ? there.Value : nothing, starts[k]) is var change
+                && RequestedChange.Of(k, usual is not null && usual.TryGetValue(k, out var there) ? there.Value : null, starts[k]) is var change
                 && fields.Approvals.Asks(change, starts, today)
             ),
         ];

@@ -32,12 +32,12 @@ public sealed class RecordApprovals(FidDb db, SensitiveValues sensitive)
     /// <summary>What an edit changes, with what follows from it.</summary>
     public async Task<IReadOnlyList<RequestedChange>> ChangesAsync(LiveFields fields, FollowedEdit followed, CancellationToken cancellation)
     {
-        var (changes, nothing) = (new List<RequestedChange>(), JsonElement.Parse("null"));
+        var changes = new List<RequestedChange>();
         foreach (var edit in followed.Edit.Edits)
         {
             JsonElement? held = followed.Held.TryGetValue(edit.Field, out var there) ? there : null;
             if (await DiffersAsync(fields.Set.Find(edit.Field)!, OwnerOf(fields, edit.Field, followed.Edit.Employment), held, edit.Value, cancellation))
-                changes.Add(new RequestedChange(edit.Field, held ?? nothing, edit.Value ?? nothing));
+                changes.Add(RequestedChange.Of(edit.Field, held, edit.Value));
         }
         return changes;
     }
@@ -66,9 +66,9 @@ public sealed class RecordApprovals(FidDb db, SensitiveValues sensitive)
         var held = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
         return touched
             .GroupBy(v => v.Address)
-            .Select(g => new RequestedChange(g.Key, Latest(g.Where(v => v.ChangeId == taken.Id)), Latest(g.Where(v => v.ChangeId != taken.Id))))
+            .Select(g => RequestedChange.Of(g.Key, Latest(g.Where(v => v.ChangeId == taken.Id)), Latest(g.Where(v => v.ChangeId != taken.Id))))
             .Any(change => fields.Approvals.Asks(change, held, today));
 
-        static JsonElement Latest(IEnumerable<RecordValue> values) => values.MaxBy(v => v.Effective.LowerBound)?.Value ?? JsonElement.Parse("null");
+        static JsonElement? Latest(IEnumerable<RecordValue> values) => values.MaxBy(v => v.Effective.LowerBound)?.Value;
     }
 }

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.Json;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Requests;
@@ -103,7 +104,7 @@ public sealed class AgreeToRequest(FidDb db, RecordWriter records, RequestedChan
                     ? c with
                     {
                         Old = held.TryGetValue(c.Field, out var now) ? now : null,
-                        Before = c.Before ?? c.Old ?? JsonElement.Parse("null"),
+                        Before = c.Before ?? c.Old ?? JsonValues.Null,
                     }
                     : c
             ),

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Acts.Fields;
 using Fid.Acts.Rights;
 using Fid.Core.Approvals;
+using Fid.Core.Calendars;
 using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -29,6 +30,9 @@ public sealed class ApproverBook
     private readonly Dictionary<Guid, Guid> _named;
     private readonly IReadOnlyDictionary<Guid, ReachTarget> _targets;
 
+    // Of those who are away today, by account: the account of who stands in, if anybody.
+    private readonly IReadOnlyDictionary<Guid, Guid?> _away;
+
     // By account; whose roles are the same share them.
     private readonly Dictionary<Guid, HeldRights> _rights = [];
     private readonly Dictionary<(HeldRights, ReachSet), FieldRights> _on = [];
@@ -40,10 +44,11 @@ public sealed class ApproverBook
         Dictionary<Guid, string> idOfAccount,
         Dictionary<Guid, (Guid, Guid?)> lines,
         Dictionary<Guid, Guid> named,
-        IReadOnlyDictionary<Guid, ReachTarget> targets
+        IReadOnlyDictionary<Guid, ReachTarget> targets,
+        IReadOnlyDictionary<Guid, Guid?> away
     )
     {
-        (_fields, _today, _idOfAccount, _lines, _named, _targets) = (fields, today, idOfAccount, lines, named, targets);
+        (_fields, _today, _idOfAccount, _lines, _named, _targets, _away) = (fields, today, idOfAccount, lines, named, targets, away);
         _holders = [.. holders.GroupBy(h => IdOf(h.Person, h.Account))];
         foreach (var same in holders.GroupBy(h => string.Join(' ', h.AllOf(fields.Roles).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal))))
         {
@@ -91,7 +96,8 @@ public sealed class ApproverBook
                 """
             )
             .ToDictionaryAsync(l => l.Employment, l => (l.Person, l.Manager), cancellation);
-        return new ApproverBook(fields, today, holders, accounts, lines, people, await ReachTarget.LoadAsync(db, records, cancellation));
+        var away = await db.AccountAbsences.Where(a => a.From <= today && a.To >= today).ToDictionaryAsync(a => a.AccountId, a => a.StandInId, cancellation);
+        return new ApproverBook(fields, today, holders, accounts, lines, people, await ReachTarget.LoadAsync(db, records, cancellation), away);
     }
 
     /// <summary>By which somebody is known here: their person, or the account of one the firm has no record of.</summary>
@@ -154,12 +160,12 @@ public sealed class ApproverBook
             var roles = holder.SelectMany(h => h.AllOf(_fields.Roles)).Distinct(StringComparer.Ordinal).ToList();
             if (toChange.Count > 0 && holder.Any(h => toChange.All(RightsOf(h, asked.Record).MayEdit)))
                 roles.Add(WhoeverMay.Name!);
-            people[holder.Key] = new Approver(holder.Key, managers.GetValueOrDefault(holder.Key), roles, Sees(holder, asked) ? [] : Away);
+            people[holder.Key] = new Approver(holder.Key, managers.GetValueOrDefault(holder.Key), roles, AwayOf(holder, asked));
         }
         foreach (
             var id in managers.Keys.Concat(managers.Values.OfType<string>()).Concat(_named.Values.Select(p => p.ToString())).Append(_idOfAccount[asked.By])
         )
-            people.TryAdd(id, new Approver(id, managers.GetValueOrDefault(id), [], Away));
+            people.TryAdd(id, new Approver(id, managers.GetValueOrDefault(id), [], Away(null)));
         return new ApprovalQuestion(
             _today,
             [.. people.Values],
@@ -201,7 +207,20 @@ public sealed class ApproverBook
         : Guid.TryParse(name, out var employment) && _named.TryGetValue(employment, out var person) ? new ApproverChoice(ApproverKind.Person, person.ToString())
         : new ApproverChoice(ApproverKind.Role, $":nobody {name}");
 
-    private Absence[] Away => [new Absence(_today, _today, null)];
+    private Absence[] AwayOf(IGrouping<string, AccountRoles> holder, AskedChange asked)
+    {
+        if (!Sees(holder, asked))
+            return Away(null);
+        // With several accounts somebody is away when each of them says so.
+        var absences = holder.Select(h => _away.TryGetValue(h.Account, out var standIn) ? (Is: true, StandIn: standIn) : default).ToList();
+        if (!absences.TrueForAll(a => a.Is))
+            return [];
+        // Who may not see what it is about does not stand in for it either.
+        var standsIn = absences.Select(a => a.StandIn).OfType<Guid>().Where(_rights.ContainsKey).Select(a => _idOfAccount[a]);
+        return Away(standsIn.FirstOrDefault(id => CanBeAsked(asked, id)));
+    }
+
+    private Absence[] Away(string? standIn) => [new Absence(_today, _today, standIn)];
 
     private sealed record Line(Guid Employment, Guid Person, Guid? Manager);
 }
@@ -215,9 +234,7 @@ public sealed record AskedChange(Guid By, CurrentRecord Record, IReadOnlyList<Re
 {
     private static readonly Dictionary<string, JsonElement> NoValues = [];
 
-    private static readonly JsonElement Nothing = JsonElement.Parse("null");
-
     /// <summary>What a request that waits asks for.</summary>
     public static AskedChange Of(RecordRequest request, CurrentRecord record) =>
-        new(request.AskedById, record, [.. request.Changes.Select(c => new RequestedChange(c.Field, c.Old ?? Nothing, c.New ?? Nothing))], NoValues);
+        new(request.AskedById, record, [.. request.Changes.Select(c => RequestedChange.Of(c.Field, c.Old, c.New))], NoValues);
 }

@@ -3,6 +3,7 @@ using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Fields;
+using Fid.Core.Json;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.People;
@@ -56,18 +57,15 @@ public sealed class RequestedChanges(FidDb db, RecordWriter records, RecordAppro
     }
 
     /// <summary>The values a request asks for, as they are entered.</summary>
-    public Dictionary<string, JsonElement> Open(RecordRequest request)
-    {
-        var nothing = JsonElement.Parse("null");
-        return request.Changes.ToDictionary(
+    public Dictionary<string, JsonElement> Open(RecordRequest request) =>
+        request.Changes.ToDictionary(
             c => c.Field,
             c =>
-                c.New is not { } value ? nothing
+                c.New is not { } value ? JsonValues.Null
                 : SealedText.IsSealed(value) ? sensitive.Open(c.Owner, FieldAddress.FieldOf(c.Field), value)
                 : value,
             StringComparer.Ordinal
         );
-    }
 
     /// <summary>What records hold of what is asked for, on the day from which each is to be: by request and address.</summary>
     public static async Task<IReadOnlyDictionary<Guid, IReadOnlyDictionary<string, JsonElement>>> HeldAsync(

@@ -6,6 +6,7 @@ using NodaTime;
 namespace Fid.Acts.Rights;
 
 /// <summary>Whose an account is, and what they may: read anew for every request, so that what is given or taken holds at once.</summary>
+/// <param name="Tasks">Whose tasks they do.</param>
 /// <param name="NeedsSecondFactor">Whether one of their roles is held only by those who prove by a second factor who they are.</param>
 /// <param name="Employments">All employments of the person, by which records name them as manager.</param>
 public sealed record AccountHolder(
@@ -14,8 +15,8 @@ public sealed record AccountHolder(
     string? Email,
     string Language,
     Guid? PersonId,
-    string[] Teams,
     Guid[] Employments,
+    TaskOwners Tasks,
     HeldRights Rights,
     bool NeedsSecondFactor
 )
@@ -33,8 +34,8 @@ public sealed record AccountHolder(
             held.Email,
             held.Language,
             held.Person,
-            held.Teams,
             held.Employments,
+            held.Tasks,
             HeldRights.Of(set, held.AllOf(set)),
             held.AllOf(set).Any(set.SecondFactor.Contains)
         );

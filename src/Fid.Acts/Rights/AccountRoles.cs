@@ -6,6 +6,7 @@ using NodaTime;
 namespace Fid.Acts.Rights;
 
 /// <summary>What is held with an account on a day: by grants that count then, and by rule through the groups of its person.</summary>
+/// <param name="StandsInFor">The accounts of those for whom they stand in on the day, also by way of others who are away.</param>
 /// <param name="HasPassword">Whether somebody can sign in with it, unless it is disabled.</param>
 /// <param name="Employments">All employments of the person, by which records name them as manager.</param>
 /// <param name="Present">Those that have begun and have not ended: by rule, a role is of those who work here, from their first day to their last.</param>
@@ -23,6 +24,9 @@ public sealed record AccountRoles(
     bool HasPassword,
     Guid[] Employments,
     Guid[] Present,
+    Guid[] StandsInFor,
+    Guid[] StoodInEmployments,
+    string[] StoodInTeams,
     string[] Roles,
     string[] Groups,
     string? Rights
@@ -36,12 +40,19 @@ public sealed record AccountRoles(
               u.password_hash is not null as has_password,
               array(select e.id from employments e where e.person_id = u.person_id) as employments,
               array(select e.id from employments e where e.person_id = u.person_id and e.start <= {day} and (e."end" is null or e."end" >= {day})) as present,
+              s.accounts as stands_in_for,
+              array(select e.id from employments e join users a on a.person_id = e.person_id where a.id = any(s.accounts)) as stood_in_employments,
+              array(select distinct unnest(a.teams) from users a where a.id = any(s.accounts)) as stood_in_teams,
               array(select distinct g.role from role_grants g where g.account_id = u.id and (g."from" is null or g."from" <= {day})
                 and (g."to" is null or g."to" >= {day}) order by 1) as roles,
               array(select distinct unnest(r.groups) from employments e join records_now r on r.employment_id = e.id
                 where e.person_id = u.person_id and e.start <= {day} and (e."end" is null or e."end" >= {day})) as groups,
               (select hash from rights_versions order by version desc limit 1) as rights
-            from users u
+            from users u, lateral (select array(
+              with recursive away(account) as (
+                select a.account_id from account_absences a where a.stand_in_id = u.id and a."from" <= {day} and a."to" >= {day}
+                union select a.account_id from away join account_absences a on a.stand_in_id = away.account and a."from" <= {day} and a."to" >= {day})
+              select account from away where account <> u.id) as accounts) s
             """
         );
 
@@ -49,6 +60,12 @@ public sealed record AccountRoles(
     public static Task<List<AccountRoles>> OfWhoSignsInAsync(FidDb db, LocalDate day, CancellationToken cancellation) =>
         On(db, day).Where(a => !a.IsDisabled && a.HasPassword).OrderBy(a => a.Name).ThenBy(a => a.Account).ToListAsync(cancellation);
 
+    /// <summary>Whose tasks they do.</summary>
+    public TaskOwners Tasks => new([Account, .. StandsInFor], Person, [.. Employments, .. StoodInEmployments], [.. Teams, .. StoodInTeams]);
+
     /// <summary>The roles that are held, granted and by rule.</summary>
-    public IEnumerable<string> AllOf(RoleSet set) => Roles.Concat(set.RolesOf(Groups));
+    public IEnumerable<string> AllOf(RoleSet set) => Roles.Concat(ByRule(set).Select(r => r.Role));
+
+    /// <summary>The roles that are held by rule.</summary>
+    public IEnumerable<RoleByRule> ByRule(RoleSet set) => set.ByRule(Groups, Present.Length > 0);
 }

@@ -11,11 +11,11 @@ public static class OwnHires
     /// <param name="openOnly">Whether only tasks that are not done count.</param>
     public static IQueryable<Hire> Concerning(Actor actor, FidDb db, IQueryable<Hire> hires, bool openOnly = false)
     {
-        var owners = Owners(actor);
-        var (account, person, own, records) = (actor.AccountId ?? Guid.Empty, actor.PersonId ?? Guid.Empty, actor.Employments, db.CurrentRecords);
+        var (owners, records) = (actor.Tasks.Named, db.CurrentRecords);
+        var (accounts, person, own) = (actor.Tasks.Accounts, actor.Tasks.Person ?? Guid.Empty, actor.Tasks.Employments);
         return hires.Where(h =>
             h.Tasks.Any(t => (!openOnly || (t.Done == null && t.SkippedWhy == null)) && owners.Contains(t.Owner))
-            || h.CoordinatorId == account
+            || accounts.Contains(h.CoordinatorId)
             || records.Any(r =>
                 r.EmploymentId == h.EmploymentId
                 && (r.PersonId == person || (r.ManagerId != null && own.Contains(r.ManagerId.Value)) || (r.BuddyId != null && own.Contains(r.BuddyId.Value)))
@@ -27,11 +27,11 @@ public static class OwnHires
     /// asked for by itself: asked for together, every hire would be held against all of them.</summary>
     public static Task<Guid[]> EmploymentsAsync(Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var (owners, account, person, own) = (Owners(actor), actor.AccountId ?? Guid.Empty, actor.PersonId ?? Guid.Empty, actor.Employments);
+        var (owners, accounts, person, own) = (actor.Tasks.Named, actor.Tasks.Accounts.ToArray(), actor.Tasks.Person ?? Guid.Empty, actor.Tasks.Employments);
         return db
             .Database.SqlQuery<Guid>(
                 $"""
-                select employment_id as "Value" from hires where closed is null and coordinator_id = {account}
+                select employment_id as "Value" from hires where closed is null and coordinator_id = any({accounts})
                 union all select h.employment_id from hire_tasks t join hires h on h.id = t.hire_id where h.closed is null and t.owner = any({owners})
                 union all select h.employment_id from records_now r join hires h on h.employment_id = r.employment_id
                   where h.closed is null and r.person_id = {person}
@@ -43,7 +43,4 @@ public static class OwnHires
             )
             .ToArrayAsync(cancellation);
     }
-
-    private static string[] Owners(Actor actor) =>
-        [.. actor.Teams.Select(t => HireTask.TeamPrefix + t), .. actor.Employments.Select(e => HireTask.PersonPrefix + e)];
 }

@@ -1,6 +1,5 @@
 using Fid.Core.Rights;
 using Fid.Data;
-using Fid.Data.Hires;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 
@@ -86,14 +85,11 @@ public sealed class ReachTarget
             RightReach.Tasks => _tasks.Count > 0
                 && (
                     holder.Person == _record.PersonId
-                    || new[] { _record.ManagerId, _record.BuddyId }.OfType<Guid>().Any(holder.Employments.Contains)
-                    || _tasks.Exists(t => t.Coordinator == holder.Account || IsOwnedBy(t.Owner, holder))
+                    || new[] { _record.ManagerId, _record.BuddyId }.OfType<Guid>().Any(holder.Tasks.Employments.Contains)
+                    || _tasks.Exists(t => holder.Tasks.Accounts.Contains(t.Coordinator) || holder.Tasks.AreNamedBy(t.Owner))
                 ),
             _ => false,
         };
-
-    private static bool IsOwnedBy(string owner, AccountRoles holder) =>
-        (HireTask.TeamOf(owner) is { } team && holder.Teams.Contains(team)) || (HireTask.PersonOf(owner) is { } person && holder.Employments.Contains(person));
 
     // A department and all that it is within; a ring ends where it began.
     private static HashSet<string> Up(string? department, Dictionary<string, string?> parents)

@@ -36,7 +36,7 @@ public sealed class RightsExplanation
         foreach (var holder in _holders)
         {
             // A role that is held twice is held all the same.
-            var rules = _set.Groups.Where(g => holder.Groups.Contains(g.Id)).ToList();
+            var rules = holder.ByRule(_set).ToList();
             var rights = HeldRights.Of(_set, holder.AllOf(_set));
             var because = explain(rights, _target?.ReachedBy(holder, _set) ?? ReachSet.Whole);
             if (because.Count > 0)
@@ -44,7 +44,7 @@ public sealed class RightsExplanation
                     new Explained(
                         holder.Account,
                         holder.Name,
-                        [.. because.Select(b => new Because(b, holder.Roles.Contains(b.Role) ? null : rules.First(g => g.Roles.Contains(b.Role)).Id))]
+                        [.. because.Select(b => new Because(b, holder.Roles.Contains(b.Role) ? null : rules.Find(r => r.Role == b.Role)))]
                     )
                 );
         }
@@ -57,5 +57,5 @@ public sealed class RightsExplanation
 public sealed record Explained(Guid Account, string Name, IReadOnlyList<Because> Because);
 
 /// <summary>A right that gives something to somebody.</summary>
-/// <param name="Group">The group by whose rule they hold the role; null where it was granted to them.</param>
-public sealed record Because(GrantedRight Right, string? Group);
+/// <param name="Rule">The rule by which they hold the role; null where it was granted to them.</param>
+public sealed record Because(GrantedRight Right, RoleByRule? Rule);

@@ -98,12 +98,15 @@ public sealed record RightsReview(
                 .. (await AccountRoles.OfWhoSignsInAsync(db, today, cancellation))
                     .Select(a =>
                     {
-                        var was = a.Roles.Concat(before.RolesOf(members.Before(a.Present))).Distinct();
-                        var will = a.Roles.Concat(after.RolesOf(members.After(a.Present))).Distinct().ToList();
+                        var was = Held(a, before, members.Before(a.Present));
+                        var will = Held(a, after, members.After(a.Present));
                         return new HolderChange(a.Account, a.Name, WithGroups(Difference(was.Select(before.Find), will.Select(after.Find)), will));
                     })
                     .Where(h => !h.Difference.IsEmpty),
             ];
+
+        static List<string> Held(AccountRoles account, RoleSet set, IReadOnlyCollection<string> groups) =>
+            [.. account.Roles.Concat((account with { Groups = [.. groups] }).ByRule(set).Select(r => r.Role)).Distinct()];
     }
 }
 

@@ -43,10 +43,10 @@ public static class ApprovalCheck
                     Add("approval-of-computed", $"{part}/fields", $"“{known.Label("en")}” is computed: nobody changes it, so nobody can be asked.");
             LookAtFormula(approval, $"{part}/when");
             if (approval.By.Count is 0 or > MostSteps)
-                Add("approval-without-steps", $"{part}/by", $"“{approval.Label("en")}” has to ask at least one, and at most {MostSteps} one after the other.");
+                Add("approval-without-steps", $"{part}/by", $"“{approval.Label("en")}” has to ask from 1 to {MostSteps}, one after the other.");
             foreach (var by in approval.By)
                 if (ApproverChoice.Read(by) is not { } choice)
-                    Add("unknown-approver", $"{part}/by", $"“{by}” is nobody who can be asked: say manager, manager2, role: and a role, or person: and an id.");
+                    Add("unknown-approver", $"{part}/by", $"“{by}” is nobody to ask: say manager, manager2, role: and a role, or person: and an id.");
                 else if (choice.Kind == ApproverKind.Role && !roles.Contains(choice.Name))
                     Add("unknown-role", $"{part}/by", $"“{approval.Label("en")}” asks the role “{choice.Name}”, which there is not.");
                 else if (choice.Kind == ApproverKind.Person && !Guid.TryParse(choice.Name, out _))

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Core.Calendars;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
+using Fid.Core.Json;
 using NodaTime;
 
 namespace Fid.Core.Approvals;
@@ -17,12 +18,6 @@ public sealed record ApprovalQuestion(LocalDate Today, IReadOnlyList<Approver> P
 /// <param name="Roles">The roles they have.</param>
 /// <param name="Away">When they are away.</param>
 public sealed record Approver(string Id, string? Manager, IReadOnlyList<string> Roles, IReadOnlyList<Absence> Away);
-
-/// <summary>A time for which somebody is away.</summary>
-/// <param name="From">The first day, included.</param>
-/// <param name="To">The last day, included.</param>
-/// <param name="StandIn">The id of who acts for them; null for nobody.</param>
-public sealed record Absence(LocalDate From, LocalDate To, string? StandIn);
 
 /// <summary>Who has to agree to changes of some fields.</summary>
 /// <param name="Fields">The keys of the fields.</param>
@@ -120,8 +115,13 @@ public enum ApproverKind
 public sealed record ChangeRequest(string By, string Person, IReadOnlyList<RequestedChange> Changes, IReadOnlyDictionary<string, JsonElement> Values);
 
 /// <summary>A change of one field.</summary>
+/// <param name="Old">What the record holds; the JSON value null for nothing.</param>
+/// <param name="New">What it is to hold; the JSON value null for nothing.</param>
 public sealed record RequestedChange(string Field, JsonElement Old, JsonElement New)
 {
+    /// <summary>A change of a field to or from a value that may not be there.</summary>
+    public static RequestedChange Of(string field, JsonElement? old, JsonElement? wanted) => new(field, old ?? JsonValues.Null, wanted ?? JsonValues.Null);
+
     /// <summary>Whether it changes nothing. Values are compared as values: 17.4 and 17.40 are the same, and so are two that are empty.</summary>
     public bool IsNone => JsonElement.DeepEquals(Old, New) || (FieldValues.IsEmpty(Old) && FieldValues.IsEmpty(New));
 }

@@ -1,3 +1,6 @@
+using Fid.Core.Calendars;
+using Fid.Core.Texts;
+
 namespace Fid.Core.Approvals;
 
 /// <summary>Who has to agree to what somebody asks for.</summary>
@@ -50,7 +53,7 @@ public sealed record ApprovalSteps(IReadOnlyList<ApprovalStep> Steps, IReadOnlyL
             ApproverKind.Role => question.People.Where(p => p.Roles.Contains(choice.Name!, StringComparer.Ordinal)).Select(One),
             _ => [One(people[choice.Name!])],
         };
-        string[] who = [.. found.OfType<string>().Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)];
+        string[] who = [.. found.OfType<string>().Distinct(StringComparer.Ordinal).Order(CodePointOrder.Instance)];
         return who.Length > 0
             ? who
             :
@@ -58,7 +61,7 @@ public sealed record ApprovalSteps(IReadOnlyList<ApprovalStep> Steps, IReadOnlyL
                 .. question
                     .People.Where(p => p.Roles.Contains(Administrator, StringComparer.Ordinal) && !IsConcerned(p.Id))
                     .Select(p => p.Id)
-                    .Order(StringComparer.Ordinal),
+                    .Order(CodePointOrder.Instance),
             ];
 
         bool IsConcerned(string id) => id == request.By || id == request.Person;
@@ -68,8 +71,7 @@ public sealed record ApprovalSteps(IReadOnlyList<ApprovalStep> Steps, IReadOnlyL
         {
             if (IsConcerned(approver.Id))
                 return null;
-            var away = approver.Away.FirstOrDefault(a => a.From <= question.Today && question.Today <= a.To);
-            return away is null ? approver.Id
+            return Absence.On(approver.Away, question.Today) is not { } away ? approver.Id
                 : away.StandIn is { } standIn && !IsConcerned(standIn) ? standIn
                 : null;
         }
@@ -93,12 +95,7 @@ public sealed record ApprovalSteps(IReadOnlyList<ApprovalStep> Steps, IReadOnlyL
         {
             var (_, manager, _, away) = question.People[i];
             Known(manager, $"/people/{i}/manager");
-            for (var k = 0; k < away.Count; k++)
-            {
-                Known(away[k].StandIn, $"/people/{i}/away/{k}/standIn");
-                if (away[k].To < away[k].From)
-                    problems.Add(new Problem($"/people/{i}/away/{k}/to", "not-in-order", "An absence does not end before it begins."));
-            }
+            problems.AddRange(Absence.Check(away, people.ContainsKey, $"/people/{i}/away"));
         }
         for (var i = 0; i < question.Rules.Count; i++)
         for (var k = 0; k < question.Rules[i].By.Count; k++)

@@ -1,3 +1,4 @@
+using Fid.Core.Texts;
 using NodaTime;
 
 namespace Fid.Core.Certificates;
@@ -21,7 +22,7 @@ public static class CertificateStates
     )
     {
         var byKind = held.ToLookup(h => h.Kind, StringComparer.Ordinal);
-        var kinds = needed.Select(n => n.Kind).Concat(byKind.Select(h => h.Key).Except(needed.Select(n => n.Kind)).Order(StringComparer.Ordinal));
+        var kinds = needed.Select(n => n.Kind).Concat(byKind.Select(h => h.Key).Except(needed.Select(n => n.Kind)).Order(CodePointOrder.Instance));
         var states = kinds.Select(kind => StateOf(kind, today, warn, RunsOf(byKind[kind]))).ToList();
         var essential = needed.Where(n => n.Essential).Select(n => n.Kind).ToHashSet(StringComparer.Ordinal);
         return new CertificateAnswer(

@@ -9,7 +9,6 @@ internal static class ApprovalsComputation
 {
     private static readonly Shape Question = new("today", "people", "rules", "request");
     private static readonly Shape Person = new("id", "manager?", "roles", "away?");
-    private static readonly Shape AbsenceShape = new("from", "to", "standIn?");
     private static readonly Shape Rule = new("id", "fields", "when?", "by");
     private static readonly Shape Request = new("by", "person", "changes", "values");
     private static readonly Shape Change = new("field", "old", "new");
@@ -54,24 +53,9 @@ internal static class ApprovalsComputation
                     0 => person with { Id = question.Id() },
                     1 => person with { Manager = question.Id() },
                     2 => person with { Roles = question.Items((ref q) => q.Id()) },
-                    _ => person with { Away = question.Items(ReadAbsence) },
+                    _ => person with { Away = question.Items(AbsenceReading.Read) },
                 };
         return person;
-    }
-
-    private static Absence ReadAbsence(ref QuestionReader question)
-    {
-        var absence = new Absence(default, default, null);
-        var seen = 0u;
-        if (question.Object())
-            while (question.Property(AbsenceShape, ref seen) is var at and >= 0)
-                absence = at switch
-                {
-                    0 => absence with { From = question.Date() },
-                    1 => absence with { To = question.Date() },
-                    _ => absence with { StandIn = question.Id() },
-                };
-        return absence;
     }
 
     private static ApprovalRule ReadRule(ref QuestionReader question)

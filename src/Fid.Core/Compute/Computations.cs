@@ -28,6 +28,8 @@ public static class Computations
         ["templates.resolve"] = TemplatesComputation.AnswerResolve,
         ["approvals.needed"] = ApprovalsComputation.Answer,
         ["rights.explain"] = RightsComputation.Answer,
+        ["chase"] = ChaseComputation.Answer,
+        ["stalls"] = StallsComputation.Answer,
         ["templates.merge"] = TemplatesComputation.AnswerMerge,
     };
 

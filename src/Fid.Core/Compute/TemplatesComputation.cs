@@ -177,7 +177,7 @@ internal static class TemplatesComputation
             if (only.Name != "formula")
                 return new LayerValue(only.Value, null);
             if (only.Value.ValueKind == JsonValueKind.String)
-                return new LayerValue(Null, question.Formula(only.Value.GetString()!, "formula"));
+                return new LayerValue(JsonValues.Null, question.Formula(only.Value.GetString()!, "formula"));
             question.Report("wrong-type", "This is to be a text.", "formula");
             return new LayerValue(default, null);
         }
@@ -206,8 +206,6 @@ internal static class TemplatesComputation
             );
         }
     }
-
-    private static readonly JsonElement Null = JsonElement.Parse("null");
 
     private static void Write(Utf8JsonWriter writer, Layered layered)
     {

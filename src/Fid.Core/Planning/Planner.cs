@@ -1,4 +1,5 @@
 using Fid.Core.Calendars;
+using Fid.Core.Texts;
 using NodaTime;
 
 namespace Fid.Core.Planning;
@@ -160,7 +161,7 @@ public static class Planner
             return a.Slack!.Value.CompareTo(b.Slack!.Value);
         if (a.Due != b.Due)
             return (a.Due ?? LocalDate.MaxIsoValue).CompareTo(b.Due ?? LocalDate.MaxIsoValue);
-        return string.CompareOrdinal(a.Id, b.Id);
+        return CodePointOrder.Instance.Compare(a.Id, b.Id);
     }
 
     private sealed class Times(PlanNetwork network)

@@ -32,14 +32,14 @@ public sealed class HeldRights
     /// <summary>Every reach by which something is given.</summary>
     public ReachSet Reach { get; }
 
-    /// <summary>The reaches of the people who are listed, found and counted: those whose record or hire may be seen. Of somebody who sees neither,
-    /// oneself and those for whom one has a task; everybody, where nobody is reached at all.</summary>
+    /// <summary>The reaches of the people who are listed, found and counted: those whose record or hire may be seen. Of somebody who sees at most
+    /// their own, oneself and those for whom one has a task; everybody, where nobody is reached at all.</summary>
     public ReachSet Reached
     {
         get
         {
             var reached = Where(Right.See, Things.Record) | Where(Right.See, Things.Hire);
-            if (!reached.IsEmpty)
+            if (reached.Places().Any(place => _set.Reaches[place] is not RightReach.Self))
                 return reached;
             foreach (var place in Reach.Places())
                 if (_set.Reaches[place] is RightReach.Self or RightReach.Tasks)

@@ -54,6 +54,9 @@ public sealed class RoleSet
     /// <summary>The role with an id, or null.</summary>
     public RoleDefinition? Find(string id) => _roles.GetValueOrDefault(id)?.Definition;
 
+    /// <summary>Whether a role is held by rule alone, and so is granted to nobody.</summary>
+    public static bool IsByRuleAlone(string id) => id == ShippedRoles.Staff;
+
     /// <summary>Whether a role or a group goes by a field: gives a right to it, or takes people in by it.</summary>
     public bool GoesBy(string field) =>
         Roles.Any(r => r.Rights.Any(right => right.On == field && Things.Find(right.Action, right.On) is null))
@@ -65,8 +68,14 @@ public sealed class RoleSet
     public string[] GroupsOf(IReadOnlyDictionary<string, JsonElement> values, LocalDate day) =>
         _formulas.Length == 0 ? [] : [.. _formulas.Where(f => f.Formula is { } formula && GroupFormula.Holds(formula, values, day)).Select(f => f.Group)];
 
-    /// <summary>The roles that are granted by rule to somebody in some groups, in the order of the groups.</summary>
-    public IEnumerable<string> RolesOf(IReadOnlyCollection<string> groups) => Groups.Where(g => groups.Contains(g.Id)).SelectMany(g => g.Roles).Distinct();
+    /// <summary>The roles that somebody holds by rule: those of their groups, in the order of the groups, then that of everybody here.</summary>
+    /// <param name="groups">The groups they are in.</param>
+    /// <param name="worksHere">Whether they are employed on the day.</param>
+    public IEnumerable<RoleByRule> ByRule(IReadOnlyCollection<string> groups, bool worksHere)
+    {
+        var ruled = Groups.Where(g => groups.Contains(g.Id)).SelectMany(g => g.Roles.Select(r => new RoleByRule(r, g.Id)));
+        return worksHere ? ruled.Append(new RoleByRule(ShippedRoles.Staff, null)) : ruled;
+    }
 
     internal CompiledRole? Compiled(string id) => _roles.GetValueOrDefault(id);
 
@@ -87,6 +96,10 @@ public sealed class RoleSet
         return set;
     }
 }
+
+/// <summary>A role that somebody holds by rule.</summary>
+/// <param name="Group">The group because of which; null for the role of everybody who works here.</param>
+public sealed record RoleByRule(string Role, string? Group);
 
 /// <summary>A role with its reaches as places.</summary>
 internal sealed record CompiledRole(RoleDefinition Definition, ReachSet Fields, IReadOnlyList<PlacedRight> Rights)

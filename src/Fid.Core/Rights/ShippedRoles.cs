@@ -22,6 +22,10 @@ public static class ShippedRoles
     /// <summary>Does their own tasks, and sees their own facts.</summary>
     public const string Newcomer = "newcomer";
 
+    /// <summary>Held by rule by everybody who works here, from their first day to their last, and granted to nobody: sees their own record,
+    /// and asks for facts of their own to be changed.</summary>
+    public const string Staff = "staff";
+
     private static readonly RightReach Everybody = new RightReach.All(),
         Oneself = new RightReach.Self(),
         DirectReports = new RightReach.Direct(),
@@ -52,6 +56,7 @@ public static class ShippedRoles
         Of(Manager, "Manager", "Führung", [DirectReports, ThoseWithTasks], [See(Things.Record, DirectReports), See(Things.Hire, DirectReports)]),
         Of(Owner, "Task owner", "Aufgaben", [ThoseWithTasks], []),
         Of(Newcomer, "Newcomer", "Neue", [Oneself, ThoseWithTasks], [See(Things.Record, Oneself)]),
+        Of(Staff, "Everybody here", "Alle hier", [Oneself], [See(Things.Record, Oneself)]),
     ];
 
     /// <summary>Whether a role with this id ships with Fid.</summary>

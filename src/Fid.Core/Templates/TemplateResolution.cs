@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Core.Calendars;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
+using Fid.Core.Texts;
 
 namespace Fid.Core.Templates;
 
@@ -34,7 +35,7 @@ public static class TemplateResolution
         var applying = question
             .AddOns.Where(a => Applies(a, before, question, problems))
             .OrderBy(a => a.Order)
-            .ThenBy(a => a.Id, StringComparer.Ordinal)
+            .ThenBy(a => a.Id, CodePointOrder.Instance)
             .ToList();
         problems.AddRange(TemplateCheck.Clashes(question, applying));
         layers.AddRange(applying.Select(a => new Layer($"addOn:{a.Id}@{a.Version}", a.Content)));

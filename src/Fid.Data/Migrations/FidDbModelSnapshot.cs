@@ -483,6 +483,53 @@ namespace Fid.Data.Migrations
                     b.ToTable("field_versions", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Firms.AccountAbsence", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by_name");
+
+                    b.Property<LocalDate>("From")
+                        .HasColumnType("date")
+                        .HasColumnName("from");
+
+                    b.Property<Guid?>("StandInId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("stand_in_id");
+
+                    b.Property<LocalDate>("To")
+                        .HasColumnType("date")
+                        .HasColumnName("to");
+
+                    b.HasKey("Id")
+                        .HasName("pk_account_absences");
+
+                    b.HasIndex("AccountId")
+                        .HasDatabaseName("ix_account_absences_account_id");
+
+                    b.HasIndex("StandInId")
+                        .HasDatabaseName("ix_account_absences_stand_in_id");
+
+                    b.ToTable("account_absences", null, t =>
+                        {
+                            t.HasCheckConstraint("in_order", "\"from\" <= \"to\"");
+                        });
+                });
+
             modelBuilder.Entity("Fid.Data.Firms.AccountLink", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2369,6 +2416,22 @@ namespace Fid.Data.Migrations
                         .HasForeignKey("HireId")
                         .OnDelete(DeleteBehavior.SetNull)
                         .HasConstraintName("fk_outbox_hires_hire_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.Firms.AccountAbsence", b =>
+                {
+                    b.HasOne("Fid.Data.Firms.FidUser", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_account_absences_asp_net_users_account_id");
+
+                    b.HasOne("Fid.Data.Firms.FidUser", null)
+                        .WithMany()
+                        .HasForeignKey("StandInId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_account_absences_asp_net_users_stand_in_id");
                 });
 
             modelBuilder.Entity("Fid.Data.Firms.AccountLink", b =>

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Fid.Core.Formulas;
+using Fid.Core.Json;
 using Fid.Core.Templates;
 
 namespace Fid.Data.Templates;
@@ -61,7 +62,7 @@ public sealed record TemplateSpec(
 
     private static LayerValue Value(JsonElement value) =>
         FormulaOf(value) is { } text && RecordFormula.Read(text).Formula is { } formula
-            ? new LayerValue(JsonElement.Parse("null"), formula)
+            ? new LayerValue(JsonValues.Null, formula)
             : new LayerValue(value, null);
 }
 

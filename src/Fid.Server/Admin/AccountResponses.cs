@@ -1,4 +1,5 @@
 using Fid.Acts.Accounts;
+using Fid.Core.Rights;
 using Fid.Data.Firms;
 using NodaTime;
 
@@ -62,7 +63,7 @@ public sealed record AccountDetail(
     AccountResponse Account,
     AccountSession[] Sessions,
     AccountGrant[] Grants,
-    RuledRole[] Ruled,
+    RoleByRule[] Ruled,
     Instant? SecondFactorSince,
     string Version
 );

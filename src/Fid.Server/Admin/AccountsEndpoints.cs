@@ -153,8 +153,7 @@ internal static class AccountsEndpoints
             .Select(g => new AccountGrant(g.Id, g.Role, g.From, g.To, g.At, g.ByName))
             .ToArrayAsync(cancellation);
         var set = await LiveRights.LiveAsync(db, cancellation);
-        var groups = await AccountRoles.On(db, today).Where(a => a.Account == id).Select(a => a.Groups).SingleAsync(cancellation);
-        RuledRole[] ruled = [.. set.Groups.Where(g => groups.Contains(g.Id)).SelectMany(g => g.Roles.Select(r => new RuledRole(r, g.Id)))];
+        RoleByRule[] ruled = [.. (await AccountRoles.On(db, today).SingleAsync(a => a.Account == id, cancellation)).ByRule(set)];
         var factor = await db.Users.Where(u => u.Id == id).Select(u => u.SecondFactorSince).SingleAsync(cancellation);
         Versions.Show(http.Response, account.RowVersion);
         return TypedResults.Ok(new AccountDetail(account, sessions, grants, ruled, factor, Versions.Tag(account.RowVersion)));

@@ -169,16 +169,13 @@ public sealed record RightsExplained(ExplainedHolder[] People);
 /// <param name="Because">The rights that give it; at least one.</param>
 public sealed record ExplainedHolder(Guid Account, string Name, ExplainedRight[] Because);
 
-/// <param name="Group">The group by whose rule they hold the role; null where it was granted to them.</param>
-public sealed record ExplainedRight(string Role, RightResponse Right, string? Group);
+/// <param name="Rule">The rule by which they hold the role; null where it was granted to them.</param>
+public sealed record ExplainedRight(string Role, RightResponse Right, RoleByRule? Rule);
 
 /// <summary>A role that an account has for a time.</summary>
 /// <param name="From">The first day, included; null for from when it was given on.</param>
 /// <param name="To">The last day, included; null for good.</param>
 public sealed record AccountGrant(Guid Id, string Role, LocalDate? From, LocalDate? To, Instant At, string ByName);
-
-/// <summary>A role that an account has by rule.</summary>
-public sealed record RuledRole(string Role, string Group);
 
 /// <param name="From">The first day, included; null for from now on.</param>
 /// <param name="To">The last day, included; null for good.</param>

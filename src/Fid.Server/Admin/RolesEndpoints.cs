@@ -139,7 +139,7 @@ internal static class RolesEndpoints
                 .. people.Select(p => new ExplainedHolder(
                     p.Account,
                     p.Name,
-                    [.. p.Because.Select(b => new ExplainedRight(b.Right.Role, RightResponse.Of(b.Right.Right), b.Group))]
+                    [.. p.Because.Select(b => new ExplainedRight(b.Right.Role, RightResponse.Of(b.Right.Right), b.Rule))]
                 )),
             ])
         );

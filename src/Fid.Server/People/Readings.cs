@@ -36,7 +36,7 @@ internal static class Readings
         // What may be asked for is read as if it were entered.
         var entering = reader.On(record).ForAsking();
         return TypedResults.Ok(
-            await OfAsync(db, reader, new ReadRecord(employment, record, entering), request.Changes, enteredValues, actor.Today, cancellation)
+            await OfAsync(db, reader, new ReadRecord(employment, record, entering, actor.Today), request.Changes, enteredValues, actor.Today, cancellation)
         );
     }
 
@@ -51,7 +51,7 @@ internal static class Readings
         CancellationToken cancellation
     )
     {
-        var (employment, record, entering) = read;
+        var (employment, record, entering, from) = read;
         var (fields, rights) = (reader.Fields, reader.On(record));
         var stored = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
@@ -99,6 +99,16 @@ internal static class Readings
                 : await BandAsync(db, reader, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
             await BadgesAsync(db, reader, employment, values, firm.BadgeRestDays, today, cancellation),
             Text(values, "job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
+            Text(values, "shift_pattern") is { } pattern
+                ? await RosterReading.OfAsync(
+                    db,
+                    pattern,
+                    Text(values, "holiday_calendar"),
+                    Number(values, "weekly_hours"),
+                    LocalDate.Max(from, employment.Start),
+                    cancellation
+                )
+                : null,
             await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation)
         );
     }
@@ -251,13 +261,21 @@ internal static class Readings
 
 /// <summary>A record for which readings are worked out.</summary>
 /// <param name="Entering">By which what is typed is taken in; what is shown of it is for the reader's own rights to say.</param>
-internal sealed record ReadRecord(Employment Employment, CurrentRecord Record, Core.Fields.FieldRights Entering);
+/// <param name="From">The day from which days are looked at, where it is not before the start.</param>
+internal sealed record ReadRecord(Employment Employment, CurrentRecord Record, Core.Fields.FieldRights Entering, LocalDate From);
 
 /// <summary>What is typed and not yet saved, by field key.</summary>
 public sealed record ReadingsRequest(Dictionary<string, JsonElement> Changes);
 
 /// <summary>What follows from a record; null where something is missing to work it out.</summary>
-public sealed record ReadingsResponse(RateResponse? Rate, BandResponse? Band, BadgeClash[] Badges, JobFacts? Job, EvaluationResponse Evaluation);
+public sealed record ReadingsResponse(
+    RateResponse? Rate,
+    BandResponse? Band,
+    BadgeClash[] Badges,
+    JobFacts? Job,
+    RosterResponse? Roster,
+    EvaluationResponse Evaluation
+);
 
 /// <summary>What the record has by its job, and nobody types.</summary>
 public sealed record JobFacts(

@@ -34,7 +34,7 @@ internal static class RequestEffects
         var rights = hand.Reader.On(hand.Record);
         // Whoever is asked may not change it themselves, and sees what would come of it all the same.
         var entering = FieldRights.Of(hand.Reader.Fields.Set, f => rights.Sees(f.Key) ? FieldAccess.Edit : FieldAccess.None);
-        var read = new ReadRecord(hand.Employment, hand.Record, entering);
+        var read = new ReadRecord(hand.Employment, hand.Record, entering, hand.Request.From ?? actor.Today);
         var before = await Readings.OfAsync(db, hand.Reader, read, [], enteredValues, actor.Today, cancellation);
         var after = await Readings.OfAsync(db, hand.Reader, read, requested.Open(hand.Request), enteredValues, actor.Today, cancellation);
         return TypedResults.Ok(new EffectsResponse(before, after, await ChecklistAsync(db, hand, actor, cancellation)));

@@ -61,6 +61,18 @@ internal static class ComputationQuestions
         ["certificates.state"] = """
             {"today":"2027-03-01","warn":[90,30],"needed":[{"kind":"SEA","essential":true}],"held":[{"kind":"SEA","from":"2027-01-01","to":"2027-03-20"}]}
             """,
+        ["chase"] = """
+            {"today":"2027-03-10","calendars":{"office":{"rest":"0000011","holidays":["2027-03-17"]} },
+             "policy":{"before":[5,1],"onDue":true,"overdueEvery":2,"overdueMost":3,"escalateAfter":3},
+             "people":[{"id":"nils","calendar":"office","manager":"ruth","away":[{"from":"2027-03-08","to":"2027-03-12","standIn":"ruth"}]},
+              {"id":"ruth","calendar":"office"}],"tasks":[{"id":"radio","owner":"nils","due":"2027-03-06","possible":true,"paused":false}],
+             "sent":[{"task":"radio","kind":"due","day":"2027-03-05"}]}
+            """,
+        ["stalls"] = """
+            {"calendars":{"office":{"rest":"0000011","holidays":["2027-03-17"]} },"from":"2027-03-01","to":"2027-03-31","least":4,
+             "tasks":[{"key":"radio","owner":"stores","calendar":"office","work":2,"possible":"2027-03-05","due":"2027-03-10","done":"2027-03-09",
+              "heldUp":true}]}
+            """,
         ["service"] = """{"employments":[{"start":"2024-01-01","end":"2025-12-31"},{"start":"2026-01-10"}],"bridgeDays":30}""",
         ["leave"] = """{"days":25,"fte":0.8,"start":"2027-03-22","yearStart":"2027-01-01","yearEnd":"2027-12-31","rounding":"upHalf"}""",
         ["templates.resolve"] = """

@@ -125,7 +125,9 @@ public class RightsConfigurationTests
         var held = JsonSerializer.Deserialize<Dictionary<string, JsonElement>>(values)!;
         var set = new RoleSet(Read(Whole));
         set.GroupsOf(held, new(2027, 3, 1)).ShouldBe(groups.Split(' ', StringSplitOptions.RemoveEmptyEntries));
-        set.RolesOf(set.GroupsOf(held, new(2027, 3, 1))).ShouldBe(groups == "crew" ? ["lead"] : []);
+        RoleByRule[] ruled = groups == "crew" ? [new RoleByRule("lead", "crew")] : [];
+        set.ByRule(set.GroupsOf(held, new(2027, 3, 1)), worksHere: false).ShouldBe(ruled);
+        set.ByRule(set.GroupsOf(held, new(2027, 3, 1)), worksHere: true).ShouldBe([.. ruled, new RoleByRule("staff", null)]);
     }
 
     [Fact]

@@ -124,5 +124,7 @@ internal static class ShippedField
             ["payroll"] = payroll,
             ["manager"] = manager,
             ["newcomer"] = newcomer,
+            // What newcomers may do with their own record, everybody may with theirs.
+            ["staff"] = newcomer,
         };
 }

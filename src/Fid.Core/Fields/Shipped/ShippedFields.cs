@@ -4,7 +4,7 @@ namespace Fid.Core.Fields.Shipped;
 public static class ShippedFields
 {
     /// <summary>The roles by which shipped fields say who sees and who edits them.</summary>
-    public static IReadOnlyList<string> Roles { get; } = ["coordinator", "administrator", "payroll", "manager", "owner", "newcomer"];
+    public static IReadOnlyList<string> Roles { get; } = ["coordinator", "administrator", "payroll", "manager", "owner", "newcomer", "staff"];
 
     /// <summary>The sections, in order.</summary>
     public static IReadOnlyList<FieldSection> Sections { get; } =

@@ -27,7 +27,7 @@
   let problem = $state<unknown>();
   const error = (part: string) =>
     problem instanceof ApiProblem ? text.problem(problem.errors.find((e) => e.pointer === `/${part}`)) : undefined;
-  const name = (id: string) => roles.find((r) => r.id === id)?.name ?? id;
+  const name = (id: string) => roles.find((r) => r.id === id)?.name ?? words().accounts.roles[id] ?? id;
   const path = $derived({ id: detail.account.id });
   const told = { onSettled: () => again(client, adminKeys.accounts, adminKeys.rights) };
   const give = createMutation(() => ({
@@ -71,7 +71,9 @@
           >{/if}
       </li>
     {/each}
-    {#each detail.ruled as ruled (ruled.role + ruled.group)}<li>{w.ruled(name(ruled.role), group(ruled.group))}</li>{/each}
+    {#each detail.ruled as ruled (ruled.role + ruled.group)}<li>
+        {w.ruled(name(ruled.role), ruled.group === null ? null : group(ruled.group))}
+      </li>{/each}
   </ul>
   {#if mayGrant}
     <div class="flex flex-wrap items-start gap-x-4 gap-y-1 pt-1">

@@ -3437,6 +3437,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/absences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AbsencesResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AbsenceRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AbsenceEntered"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/absences/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/templates": {
         parameters: {
             query?: never;
@@ -9290,6 +9410,38 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AbsenceEntered: {
+            /** Format: uuid */
+            id: string;
+        };
+        AbsenceRequest: {
+            /**
+             * Format: uuid
+             * @description Whose absence it is; null for the user's own.
+             */
+            account: null | string;
+            from: null | components["schemas"]["LocalDate"];
+            to: null | components["schemas"]["LocalDate"];
+            /**
+             * Format: uuid
+             * @description An employment of who acts in their place; null for nobody.
+             */
+            standIn: null | string;
+        };
+        AbsenceResponse: {
+            /** Format: uuid */
+            id: string;
+            from: components["schemas"]["LocalDate"];
+            to: components["schemas"]["LocalDate"];
+            /** @description What the stand-in is called; null for nobody. */
+            standIn: null | string;
+        };
+        AbsencesResponse: {
+            /** @description The user's own that are not over, in their order. */
+            own: components["schemas"]["AbsenceResponse"][];
+            /** @description Those whose tasks they do today. */
+            standsInFor: components["schemas"]["StandingInFor"][];
+        };
         /** @description How many accounts there are in each state. */
         AccountCounts: {
             /** Format: int32 */
@@ -9308,7 +9460,7 @@ export interface components {
             /** @description The roles it has for a time, from the earliest; those that are over are left out. */
             grants: components["schemas"]["AccountGrant"][];
             /** @description The roles it has by rule today. */
-            ruled: components["schemas"]["RuledRole"][];
+            ruled: components["schemas"]["RoleByRule"][];
             secondFactorSince: null | components["schemas"]["Instant"];
             /** @description What to send as If-Match when it is saved. */
             version: string;
@@ -9958,8 +10110,7 @@ export interface components {
         ExplainedRight: {
             role: string;
             right: components["schemas"]["RightResponse"];
-            /** @description The group by whose rule they hold the role; null where it was granted to them. */
-            group: null | string;
+            rule: null | components["schemas"]["RoleByRule"];
         };
         Explanation: {
             by: string;
@@ -11227,6 +11378,7 @@ export interface components {
             band: null | components["schemas"]["BandResponse"];
             badges: components["schemas"]["BadgeClash"][];
             job: null | components["schemas"]["JobFacts"];
+            roster: null | components["schemas"]["RosterResponse"];
             evaluation: components["schemas"]["EvaluationResponse"];
         };
         /** @description A ready task. */
@@ -11474,6 +11626,12 @@ export interface components {
             askedBy: null | string;
             why: null | string;
         };
+        /** @description A role that somebody holds by rule. */
+        RoleByRule: {
+            role: string;
+            /** @description The group because of which; null for the role of everybody who works here. */
+            group: null | string;
+        };
         RoleField: {
             key: string;
             label: components["schemas"]["Labels"];
@@ -11540,6 +11698,24 @@ export interface components {
             frayed: boolean;
             knots: components["schemas"]["KnotResponse"][];
         };
+        /** @description What a shift pattern comes to over some weeks. */
+        RosterResponse: {
+            pattern: string;
+            /** @description The first of the days, included. */
+            from: components["schemas"]["LocalDate"];
+            /** @description The last of them, included. */
+            to: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description What is paid of its shifts, holidays off left out.
+             */
+            paidMinutes: number;
+            /**
+             * Format: int32
+             * @description What was agreed for as long; null where no hours are.
+             */
+            contractMinutes: null | number;
+        };
         /** @description Who would be asked. */
         RouteResponse: {
             /** @description One step after the other; none where nobody has to be. */
@@ -11597,11 +11773,6 @@ export interface components {
              * @description The days of those warned at that are left, or more.
              */
             warning: null | number;
-        };
-        /** @description A role that an account has by rule. */
-        RuledRole: {
-            role: string;
-            group: string;
         };
         /** @description One's own second factors. */
         SecondFactorResponse: {
@@ -11759,6 +11930,11 @@ export interface components {
         StageState: "passed" | "open" | "closed";
         /** @enum {unknown} */
         Standing: "coming" | "here" | "leaving" | "left" | "neverCame" | null;
+        StandingInFor: {
+            name: string;
+            /** @description The last day of the absence, included. */
+            to: components["schemas"]["LocalDate"];
+        };
         /** @description What moving the start would change. */
         StartChangeResponse: {
             from: components["schemas"]["LocalDate"];

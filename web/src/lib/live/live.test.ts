@@ -23,6 +23,7 @@ const kept: Record<string, QueryKey> = {
   'its history': recordKeys.history('r1'),
   'another record': recordKeys.one('r2'),
   tasks: taskKeys.mine,
+  'who is away': taskKeys.absences,
   templates: templateKeys.all,
   'a template': templateKeys.one('DECK'),
   'what a hire would get': hireKeys.preview({ template: 'DECK' }),
@@ -45,6 +46,7 @@ test.each([
   ['record:r1', ['a hire', 'another hire', 'arrivals', 'a record', 'its history', 'tasks']],
   ['intake', ['waiting']],
   ['requests', ['a record', 'its history', 'another record', 'what is asked for']],
+  ['absences', ['tasks', 'who is away', 'what is asked for']],
   ['templates', ['templates', 'a template', 'what a hire would get', 'a calendar drawn']],
   ['lists', ['what a hire would get', 'options', 'a calendar drawn']]
 ])('%s makes stale what shows it, and nothing else', async (change, shown) => {

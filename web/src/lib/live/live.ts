@@ -61,6 +61,9 @@ function staleBy(kind: string, id: string | undefined): QueryKey[] {
     case 'requests':
       // A record shows what is asked for of it.
       return [requestKeys.all, recordKeys.all];
+    case 'absences':
+      // Whoever stands in has other tasks, and is asked for their word.
+      return [taskKeys.absences, taskKeys.mine, requestKeys.all];
     case 'intake':
       return [hireKeys.intake];
     case 'templates':

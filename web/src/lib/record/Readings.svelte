@@ -30,7 +30,7 @@
     <section class="py-4">
       <h3 class="mb-1 font-sans text-sm font-semibold tracking-normal">{t.comesTo}</h3>
       <dl class="grid grid-cols-[1fr_auto] gap-y-1 text-xs">
-        {#each [[t.annual, text.money(rate.annual)], [t.per[rate.every], text.money(rate.perPeriod)], [t.hourly, text.money(rate.hourly)]] as [label, amount] (label)}
+        {#each [[t.annual, text.money(rate.annual)], [text.t.perPeriod[rate.every], text.money(rate.perPeriod)], [t.hourly, text.money(rate.hourly)]] as [label, amount] (label)}
           <dt class="text-soft">{label}</dt>
           <dd class="text-right font-semibold">{amount}</dd>
         {/each}

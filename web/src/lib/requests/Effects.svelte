@@ -23,11 +23,17 @@
     };
     both(w.pay, before.rate ? text.money(before.rate.annual) : undefined, after.rate ? text.money(after.rate.annual) : undefined);
     if (after.rate)
-      both(w.perPeriod[after.rate.every], before.rate ? text.money(before.rate.perPeriod) : undefined, text.money(after.rate.perPeriod));
+      both(text.t.perPeriod[after.rate.every], before.rate ? text.money(before.rate.perPeriod) : undefined, text.money(after.rate.perPeriod));
     const place = (band: Api['BandResponse'] | null) =>
       band?.position ? `${w.position[band.position]}, ${text.number(band.compaRatio ?? 0, 3)}` : undefined;
     both(w.band, place(before.band), place(after.band));
     if (after.band?.position && after.band.position !== 'within' && found.length > 0) found.at(-1)!.trouble = true;
+    const roster = (of: Api['RosterResponse'] | null) => {
+      if (!of) return undefined;
+      const hours = text.hours(of.paidMinutes);
+      return of.contractMinutes === null ? w.hours(hours) : w.againstContract(hours, text.hours(of.contractMinutes));
+    };
+    both(w.roster, roster(before.roster), roster(after.roster));
     const had = new Map(before.evaluation.set.map((s) => [s.field, JSON.stringify(s.value)]));
     for (const s of after.evaluation.set)
       if (!asked.has(s.field) && had.get(s.field) !== JSON.stringify(s.value))

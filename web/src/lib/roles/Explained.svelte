@@ -56,7 +56,7 @@
               <span class="text-soft block pl-4 text-xs"
                 >{w.because(names.role(because.role), names.reach(toldReach(because.right.reach)))} · {names.right(
                   because.right
-                )}{#if because.group}&nbsp;· {w.byRule(names.group(because.group))}{/if}</span
+                )}{#if because.rule}&nbsp;· {w.byRule(because.rule.group === null ? null : names.group(because.rule.group))}{/if}</span
               >
             {/each}
           </li>

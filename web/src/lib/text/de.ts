@@ -129,6 +129,17 @@ export const de: Messages = {
     ropeLabel: (name, done, of, frayed) =>
       `${name}: ${done} von ${of} Aufgaben zu Tag eins erledigt${frayed ? ', etwas ist verspätet' : ''}`
   },
+  /** Each of the periods that pay comes in. */
+  perPeriod: {
+    hour: 'pro Stunde',
+    day: 'pro Tag',
+    week: 'pro Woche',
+    fortnight: 'in zwei Wochen',
+    fourWeeks: 'in vier Wochen',
+    halfMonth: 'im halben Monat',
+    month: 'im Monat',
+    year: 'im Jahr'
+  },
   distance: {
     today: 'heute',
     ahead: (n) => (n === 1 ? 'morgen' : `in ${n} Tagen`),
@@ -245,6 +256,10 @@ export const de: Messages = {
     'too-many': 'Zu viele Versuche auf einmal. Warte ein wenig und versuche es dann noch einmal.',
     'draft-gone': 'Der Entwurf wurde inzwischen veröffentlicht oder verworfen. Sehen Sie nach, was jetzt da ist.',
     'second-person-needed': 'Jemand sähe oder dürfte dadurch mehr. Jemand anderes muss zustimmen.',
+    'away-already': 'Für diese Tage ist schon eine Abwesenheit eingetragen. Streichen Sie sie zuerst.',
+    'cannot-sign-in': 'Diese Person kann sich nicht anmelden. Wählen Sie eine andere.',
+    'stands-in-for-self': 'Niemand vertritt sich selbst. Wählen Sie eine andere Person oder niemanden.',
+    'by-rule-alone': 'Diese Rolle haben ohnehin alle, die hier arbeiten. Wählen Sie eine andere.',
     'own-rights': 'Sie selbst bekämen dadurch mehr. Das muss jemand anders tun.',
     'sees-more': 'Die Person sieht, was Sie nicht sehen dürfen. Darum können Sie Fid nicht so ansehen.',
     'view-only': 'Sie sehen Fid gerade wie jemand anderes. Gehen Sie dafür zu sich selbst zurück.',

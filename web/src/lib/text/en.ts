@@ -123,6 +123,17 @@ export const en = {
     ropeLabel: (name: string, done: number, of: number, frayed: boolean) =>
       `${name}: ${done} of ${of} day-one tasks done${frayed ? ', something is late' : ''}`
   },
+  /** Each of the periods that pay comes in. */
+  perPeriod: {
+    hour: 'an hour',
+    day: 'a day',
+    week: 'a week',
+    fortnight: 'a fortnight',
+    fourWeeks: 'four weeks',
+    halfMonth: 'half a month',
+    month: 'a month',
+    year: 'a year'
+  },
   distance: {
     today: 'today',
     ahead: (n: number) => (n === 1 ? 'tomorrow' : `in ${n} days`),

@@ -36,6 +36,8 @@ class Text {
 
   number = (n: number, digits?: number) =>
     numberFormat(this.t.locale, digits === undefined ? {} : { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(n);
+  /** Minutes as hours: 450 is "7.5". */
+  hours = (minutes: number) => this.number(Math.round(minutes / 0.6) / 100);
   money = (n: number, whole = false) =>
     numberFormat(this.t.locale, {
       style: 'currency',

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { dueOf } from '$lib/hires/due';
+  import Away from '$lib/tasks/Away.svelte';
   import TaskFiles from '$lib/hires/TaskFiles.svelte';
   import Markdown from '$lib/ui/Markdown.svelte';
   import { goto } from '$app/navigation';
@@ -125,6 +126,7 @@
       {t.news(groups[0]!.tasks.length)}
       {#if late > 0}<span class="text-rust">{t.late(late)}</span>{/if}
     </h1>
+    <Away />
     {#if all.length === 0}
       <div class="border-ink max-w-lg border-t pt-4">
         <h2 class="text-lg">{t.emptyTitle}</h2>

@@ -37,7 +37,8 @@ export const de: Words = {
       payroll: 'Lohnbüro',
       manager: 'Führung',
       owner: 'Aufgaben',
-      newcomer: 'Neue'
+      newcomer: 'Neue',
+      staff: 'Alle hier'
     },
     about: {
       coordinator: 'eröffnet Einstellungen, ändert Akten, sieht alle',
@@ -83,7 +84,7 @@ export const de: Words = {
   },
   grants: {
     title: 'Auf Zeit',
-    ruled: (role, group) => `${role}, nach Regel: in der Gruppe ${group}`,
+    ruled: (role, group) => `${role}, nach Regel: ${group === null ? 'arbeitet hier' : `in der Gruppe ${group}`}`,
     from: 'Von',
     to: 'Bis',
     why: 'Warum',

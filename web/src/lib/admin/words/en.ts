@@ -35,7 +35,8 @@ export const en = {
       payroll: 'Payroll clerk',
       manager: 'Manager',
       owner: 'Task owner',
-      newcomer: 'Newcomer'
+      newcomer: 'Newcomer',
+      staff: 'Everybody here'
     } as Record<string, string>,
     about: {
       coordinator: 'opens hires, changes records, sees everybody',
@@ -81,7 +82,7 @@ export const en = {
   },
   grants: {
     title: 'For a time',
-    ruled: (role: string, group: string) => `${role}, by rule: in the group ${group}`,
+    ruled: (role: string, group: string | null) => `${role}, by rule: ${group === null ? 'works here' : `in the group ${group}`}`,
     from: 'From',
     to: 'Until',
     why: 'Why',

@@ -19,7 +19,8 @@ export const en = {
     payroll: 'Payroll',
     manager: 'Manager',
     owner: 'Owner',
-    newcomer: 'Newcomer'
+    newcomer: 'Newcomer',
+    staff: 'Everybody here'
   } as Record<string, string>,
   access: { edit: 'edits', ask: 'asks', view: 'sees', none: 'neither' },
   accessOf: (role: string, field: string, access: string) => `${role}, ${field}: ${access}`,

@@ -29,7 +29,6 @@
     retry: false
   }));
   const shifts = $derived((editing.values.shifts ?? []) as Shift[]);
-  const hours = (minutes: number) => text.number(Math.round(minutes / 0.6) / 100);
 </script>
 
 <section>
@@ -65,7 +64,7 @@
               >
             {/each}
             <td class="py-1 pl-2 text-right {week.tooLong ? 'text-rust font-bold' : ''}"
-              >{w.weeks.hours(hours(week.paidMinutes))}{#if week.tooLong}<br /><span class="text-2xs"
+              >{w.weeks.hours(text.hours(week.paidMinutes))}{#if week.tooLong}<br /><span class="text-2xs"
                   >{w.weeks.tooLong(text.number(shown.data!.mostHours))}</span
                 >{/if}</td
             >

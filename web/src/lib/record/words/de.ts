@@ -52,16 +52,6 @@ export const de: typeof en = {
   comesTo: 'Das sind',
   annual: 'im Jahr',
   hourly: 'pro Stunde',
-  per: {
-    hour: 'pro Stunde',
-    day: 'pro Tag',
-    week: 'pro Woche',
-    fortnight: 'in zwei Wochen',
-    fourWeeks: 'in vier Wochen',
-    halfMonth: 'im halben Monat',
-    month: 'im Monat',
-    year: 'im Jahr'
-  },
   checks: 'Prüfungen',
   clean: 'Nichts spricht dagegen.',
   tooFewColleagues: 'Zu wenige haben diese Stelle, um ihr Entgelt zu zeigen, ohne zu verraten, wessen es ist.',

@@ -47,16 +47,6 @@ export const en = {
   comesTo: 'Comes to',
   annual: 'a year',
   hourly: 'an hour',
-  per: {
-    hour: 'an hour',
-    day: 'a day',
-    week: 'a week',
-    fortnight: 'a fortnight',
-    fourWeeks: 'four weeks',
-    halfMonth: 'half a month',
-    month: 'a month',
-    year: 'a year'
-  },
   checks: 'Checks',
   clean: 'Nothing stands against it.',
   tooFewColleagues: 'Too few colleagues have this job to show their pay without saying whose it is.',

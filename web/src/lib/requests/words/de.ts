@@ -21,20 +21,12 @@ export const de: typeof en = {
   why: 'Warum',
   effects: 'Was daraus folgt',
   pay: 'Lohn im Jahr',
-  perPeriod: {
-    hour: 'pro Stunde',
-    day: 'pro Tag',
-    week: 'pro Woche',
-    fortnight: 'in zwei Wochen',
-    fourWeeks: 'in vier Wochen',
-    halfMonth: 'im halben Monat',
-    month: 'im Monat',
-    year: 'im Jahr'
-  },
   band: 'Platz im Band',
   position: { below: 'darunter', within: 'darin', above: 'darüber' },
-  sets: (field: string, value: string) => `${field} wird ${value}`,
   missing: (fields: string[]) => `Dann fehlt: ${fields.join(', ')}`,
+  roster: 'Bezahlte Schichten in vier Wochen',
+  hours: (hours: string) => `${hours} Std.`,
+  againstContract: (hours: string, contract: string) => `${hours} Std., vereinbart ${contract} Std.`,
   badge: (badge: string) => `Ausweis ${badge} hätten dann zwei.`,
   handedOver: (n: number) =>
     n === 1 ? 'Eine offene Aufgabe geht an die neue Führungskraft.' : `${word(n)} offene Aufgaben gehen an die neue Führungskraft.`,

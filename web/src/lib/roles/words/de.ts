@@ -137,7 +137,7 @@ export const de: RoleWords = {
     nobody: 'Niemand, der sich anmelden kann, darf es.',
     may: (n) => (n === 1 ? 'Eine Person darf.' : `${n} Personen dürfen.`),
     because: (role, reach) => `als ${role}: ${reach}`,
-    byRule: (group) => `nach Regel, in der Gruppe ${group}`
+    byRule: (group) => (group === null ? 'nach Regel, arbeitet hier' : `nach Regel, in der Gruppe ${group}`)
   },
   version: (n, by, when) => `Fassung ${n}, von ${by}, ${when}`,
   askedBy: (name) => `erbeten von ${name}`,

@@ -134,7 +134,7 @@ export const en = {
     nobody: 'Nobody who can sign in may.',
     may: (n: number) => (n === 1 ? 'One person may.' : `${n} people may.`),
     because: (role: string, reach: string) => `as ${role}: ${reach}`,
-    byRule: (group: string) => `by rule, in the group ${group}`
+    byRule: (group: string | null) => (group === null ? 'by rule, works here' : `by rule, in the group ${group}`)
   },
   version: (n: number, by: string, when: string) => `Version ${n}, by ${by}, ${when}`,
   askedBy: (name: string) => `asked for by ${name}`,

@@ -15,5 +15,25 @@ export const de: typeof en = {
   emptyTitle: 'Ihre Liste ist leer',
   empty: 'Hierher kommen Aufgaben Ihres Teams und Ihrer neuen Leute, die dringendsten zuerst.',
   more: (n) => `und ${n} weitere, spätere`,
-  instructions: 'Was zu tun ist'
+  instructions: 'Was zu tun ist',
+  away: {
+    open: 'Abwesend?',
+    title: 'Wenn Sie nicht da sind',
+    about:
+      'Wer Sie vertritt, erledigt an diesen Tagen Ihre Aufgaben und wird an Ihrer Stelle gefragt. Ihr Lohn und die Akten Ihrer Leute bleiben davon unberührt.',
+    from: 'Erster Tag',
+    to: 'Letzter Tag',
+    standIn: 'Wer vertritt',
+    nobody: 'niemand vertritt',
+    enter: 'Eintragen',
+    entered: 'Es ist eingetragen.',
+    end: 'Streichen',
+    back: 'Ich bin zurück',
+    ended: 'Es ist gestrichen.',
+    line: (from, to, standIn) =>
+      `${from === to ? from : `${from} bis ${to}`}, ${standIn === null ? 'niemand vertritt' : `${standIn} vertritt`}`,
+    standsInFor: (name, to) => `Sie erledigen bis ${to} die Aufgaben von ${name}.`,
+    now: (to, standIn) =>
+      standIn === null ? `Sie sind bis ${to} nicht da, und niemand vertritt Sie.` : `Sie sind bis ${to} nicht da; ${standIn} vertritt Sie.`
+  }
 };

@@ -15,5 +15,25 @@ export const en = {
   emptyTitle: 'Your list is empty',
   empty: 'Tasks of your team and of your newcomers come here, the most urgent first.',
   more: (n: number) => `and ${n} more, later ones`,
-  instructions: 'What to do'
+  instructions: 'What to do',
+  away: {
+    open: 'Away?',
+    title: 'When you are away',
+    about:
+      'Whoever stands in does your tasks on those days, and is asked for your word. Your pay and your team’s records stay yours to see.',
+    from: 'First day',
+    to: 'Last day',
+    standIn: 'Who stands in',
+    nobody: 'nobody stands in',
+    enter: 'Enter',
+    entered: 'It is entered.',
+    end: 'Take away',
+    back: 'I am back',
+    ended: 'It is taken away.',
+    line: (from: string, to: string, standIn: string | null) =>
+      `${from === to ? from : `${from} to ${to}`}, ${standIn === null ? 'nobody stands in' : `${standIn} stands in`}`,
+    standsInFor: (name: string, to: string) => `You do the tasks of ${name} until ${to}.`,
+    now: (to: string, standIn: string | null) =>
+      standIn === null ? `You are away until ${to}, and nobody stands in.` : `You are away until ${to}; ${standIn} stands in.`
+  }
 };

@@ -1,0 +1,78 @@
+﻿using System;
+using Microsoft.EntityFrameworkCore.Migrations;
+using NodaTime;
+
+#nullable disable
+
+namespace Fid.Data.Migrations
+{
+    /// <inheritdoc />
+    public partial class Absences : Migration
+    {
+        /// <inheritdoc />
+        protected override void Up(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.CreateTable(
+                name: "account_absences",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    account_id = table.Column<Guid>(type: "uuid", nullable: false),
+                    from = table.Column<LocalDate>(type: "date", nullable: false),
+                    to = table.Column<LocalDate>(type: "date", nullable: false),
+                    stand_in_id = table.Column<Guid>(type: "uuid", nullable: true),
+                    at = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    by_name = table.Column<string>(type: "text", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_account_absences", x => x.id);
+                    table.CheckConstraint("in_order", "\"from\" <= \"to\"");
+                    table.ForeignKey(
+                        name: "fk_account_absences_asp_net_users_account_id",
+                        column: x => x.account_id,
+                        principalTable: "users",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "fk_account_absences_asp_net_users_stand_in_id",
+                        column: x => x.stand_in_id,
+                        principalTable: "users",
+                        principalColumn: "id",
+                        onDelete: ReferentialAction.SetNull);
+                });
+
+            migrationBuilder.CreateIndex(
+                name: "ix_account_absences_account_id",
+                table: "account_absences",
+                column: "account_id");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_account_absences_stand_in_id",
+                table: "account_absences",
+                column: "stand_in_id");
+
+            migrationBuilder.Sql(
+                """
+                alter table account_absences add constraint ex_account_absences_days
+                  exclude using gist (account_id with =, daterange("from", "to", '[]') with &&);
+
+                create function announce_absence() returns trigger language plpgsql as $$
+                begin
+                  perform pg_notify('fid_live', 'absences');
+                  return null;
+                end $$;
+                create trigger announce after insert or update or delete on account_absences for each row execute function announce_absence();
+                """
+            );
+        }
+
+        /// <inheritdoc />
+        protected override void Down(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.DropTable(
+                name: "account_absences");
+            migrationBuilder.Sql("drop function announce_absence();");
+        }
+    }
+}
