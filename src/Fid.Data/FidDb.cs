@@ -5,6 +5,7 @@ using Fid.Data.Firms;
 using Fid.Data.Hires;
 using Fid.Data.Intake;
 using Fid.Data.Lists;
+using Fid.Data.Mail;
 using Fid.Data.People;
 using Fid.Data.Requests;
 using Fid.Data.Rights;
@@ -39,6 +40,10 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
     public DbSet<Passkey> Passkeys => Set<Passkey>();
 
     public DbSet<AccountAbsence> AccountAbsences => Set<AccountAbsence>();
+
+    public DbSet<MailMessage> MailMessages => Set<MailMessage>();
+
+    public DbSet<TaskReminder> TaskReminders => Set<TaskReminder>();
 
     public DbSet<SignInTry> SignInTries => Set<SignInTry>();
 

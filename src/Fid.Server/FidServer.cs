@@ -91,6 +91,7 @@ public static class FidServer
             services.AddKeyRing(configuration["Fid:KeyRing"]);
         AddSignIn(services);
         services.AddOpenIdSignIn(configuration);
+        services.AddMail(configuration);
         services.AddFidRateLimits(configuration);
         services.AddFidAccess();
         services.AddRequestActor();
@@ -185,6 +186,7 @@ public static class FidServer
         app.MapRowsSheet();
         app.MapMyTasks();
         app.MapAbsences();
+        app.MapReminders();
         app.MapTemplates();
         app.MapLists();
         app.MapImports();

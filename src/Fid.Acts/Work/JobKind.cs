@@ -10,8 +10,11 @@ namespace Fid.Acts.Work;
 /// again at any moment. A failure is an exception.</param>
 public sealed record JobKind(string Name, Duration? Every, JobLane Lane, Func<IServiceProvider, string?, Actor, CancellationToken, Task<int>> DoAsync)
 {
-    /// <summary>How often a job that is done once is tried before it waits for somebody.</summary>
+    /// <summary>How often a job that is done once is mostly tried before it waits for somebody.</summary>
     public const int MostTries = 8;
+
+    /// <summary>How often jobs of this kind are tried, where they are done once.</summary>
+    public int Tries { get; init; } = MostTries;
 
     private static readonly Duration FirstPause = Duration.FromSeconds(1),
         LongestPause = Duration.FromHours(1);
@@ -33,4 +36,7 @@ public enum JobLane
 
     /// <summary>Sheets, which take as long as they are.</summary>
     Sheets,
+
+    /// <summary>Mail, which waits for somebody else's server.</summary>
+    Mail,
 }

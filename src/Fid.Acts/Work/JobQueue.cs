@@ -117,7 +117,7 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
     {
         var said = trouble.Length <= Job.LongestTrouble ? trouble : trouble[..Job.LongestTrouble];
         await KeepAsync(job, 0, said);
-        var state = kind.Every is null && job.Tries >= JobKind.MostTries ? JobState.Failed : JobState.Waiting;
+        var state = kind.Every is null && job.Tries >= kind.Tries ? JobState.Failed : JobState.Waiting;
         await ExecuteAsync(
             job.Guard,
             "update jobs set state = $2, due = $3, trouble = $4 where id = $1",

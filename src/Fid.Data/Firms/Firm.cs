@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using NodaTime;
 
 namespace Fid.Data.Firms;
 
@@ -34,8 +35,32 @@ public sealed class Firm
     /// <summary>Where the recruiting feed is; null for none.</summary>
     public string? FeedAddress { get; set; }
 
+    /// <summary>How many working days before a task is due its owner is reminded.</summary>
+    public int[] RemindBefore { get; set; } = [5, 1];
+
+    /// <summary>Whether on the day it is due.</summary>
+    public bool RemindOnDue { get; set; } = true;
+
+    /// <summary>Every how many working days after it.</summary>
+    public int RemindEvery { get; set; } = 2;
+
+    /// <summary>How often after it at most.</summary>
+    public int RemindMost { get; set; } = 3;
+
+    /// <summary>How many working days after it the owner's manager is told; null for never.</summary>
+    public int? EscalateAfter { get; set; } = 3;
+
+    /// <summary>From when on, in the firm's zone, the day's reminders go out.</summary>
+    public LocalTime RemindAt { get; set; } = new(7, 0);
+
+    /// <summary>Whether nobody is reminded for now.</summary>
+    public bool RemindersPaused { get; set; }
+
+    /// <summary>The day whose reminders went out last; null before the first.</summary>
+    public LocalDate? RemindedOn { get; set; }
+
     /// <summary>The day up to which values entered beforehand have taken effect everywhere; null before the first.</summary>
-    public NodaTime.LocalDate? TurnedOn { get; set; }
+    public LocalDate? TurnedOn { get; set; }
 
     /// <summary>The key of the hashes by which sensitive values are found, encrypted; made with the firm.</summary>
     public byte[]? HashKey { get; set; }
@@ -49,6 +74,12 @@ internal sealed class FirmConfiguration : IEntityTypeConfiguration<Firm>
         firm.ToTable("firms", t => t.HasCheckConstraint("ck_firms_hours", "full_time_hours > 0"));
         firm.Property(f => f.NumberPattern).HasMaxLength(100).HasDefaultValue(Core.People.EmployeeNumberPattern.Plain);
         firm.Property(f => f.BridgeDays).HasDefaultValue(180);
+        firm.Property(f => f.RemindBefore).HasDefaultValueSql("'{5,1}'");
+        firm.Property(f => f.RemindOnDue).HasDefaultValue(true);
+        firm.Property(f => f.RemindEvery).HasDefaultValue(2);
+        firm.Property(f => f.RemindMost).HasDefaultValue(3);
+        firm.Property(f => f.EscalateAfter).HasDefaultValue(3);
+        firm.Property(f => f.RemindAt).HasDefaultValueSql("'07:00'");
         firm.Property(f => f.FeedAddress).HasMaxLength(500);
         firm.Property<bool>("Only").HasDefaultValue(true);
         firm.HasIndex("Only").IsUnique();

@@ -735,6 +735,12 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("currency");
 
+                    b.Property<int?>("EscalateAfter")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(3)
+                        .HasColumnName("escalate_after");
+
                     b.Property<string>("FeedAddress")
                         .HasMaxLength(500)
                         .HasColumnType("character varying(500)")
@@ -770,6 +776,45 @@ namespace Fid.Data.Migrations
                         .HasColumnType("boolean")
                         .HasDefaultValue(true)
                         .HasColumnName("only");
+
+                    b.Property<LocalTime>("RemindAt")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("time")
+                        .HasColumnName("remind_at")
+                        .HasDefaultValueSql("'07:00'");
+
+                    b.PrimitiveCollection<int[]>("RemindBefore")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("remind_before")
+                        .HasDefaultValueSql("'{5,1}'");
+
+                    b.Property<int>("RemindEvery")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(2)
+                        .HasColumnName("remind_every");
+
+                    b.Property<int>("RemindMost")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(3)
+                        .HasColumnName("remind_most");
+
+                    b.Property<bool>("RemindOnDue")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("boolean")
+                        .HasDefaultValue(true)
+                        .HasColumnName("remind_on_due");
+
+                    b.Property<LocalDate?>("RemindedOn")
+                        .HasColumnType("date")
+                        .HasColumnName("reminded_on");
+
+                    b.Property<bool>("RemindersPaused")
+                        .HasColumnType("boolean")
+                        .HasColumnName("reminders_paused");
 
                     b.Property<string>("TimeZone")
                         .IsRequired()
@@ -1266,6 +1311,46 @@ namespace Fid.Data.Migrations
                     b.ToTable("stages", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Hires.TaskReminder", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<LocalDate>("Day")
+                        .HasColumnType("date")
+                        .HasColumnName("day");
+
+                    b.Property<int>("Kind")
+                        .HasColumnType("integer")
+                        .HasColumnName("kind");
+
+                    b.Property<Guid>("MessageId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("message_id");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("owner_id");
+
+                    b.Property<Guid>("TaskId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("task_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_task_reminders");
+
+                    b.HasIndex("MessageId")
+                        .HasDatabaseName("ix_task_reminders_message_id");
+
+                    b.HasIndex("TaskId", "OwnerId", "Kind", "Day")
+                        .IsUnique()
+                        .HasDatabaseName("ix_task_reminders_task_id_owner_id_kind_day");
+
+                    b.ToTable("task_reminders", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.Intake.FeedRun", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1421,6 +1506,74 @@ namespace Fid.Data.Migrations
                         .HasName("pk_list_entries");
 
                     b.ToTable("list_entries", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Mail.MailMessage", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("address");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Html")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("html");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Refused")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("refused");
+
+                    b.Property<Instant?>("SentAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("sent_at");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("subject");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("text");
+
+                    b.HasKey("Id")
+                        .HasName("pk_mail_messages");
+
+                    b.HasIndex("AccountId")
+                        .HasDatabaseName("ix_mail_messages_account_id");
+
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_mail_messages_at");
+
+                    b.ToTable("mail_messages", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.People.CurrentRecord", b =>
@@ -2498,6 +2651,23 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_hire_tasks_hires_hire_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.Hires.TaskReminder", b =>
+                {
+                    b.HasOne("Fid.Data.Mail.MailMessage", null)
+                        .WithMany()
+                        .HasForeignKey("MessageId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_task_reminders_mail_messages_message_id");
+
+                    b.HasOne("Fid.Data.Hires.HireTask", null)
+                        .WithMany()
+                        .HasForeignKey("TaskId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_task_reminders_hire_tasks_task_id");
                 });
 
             modelBuilder.Entity("Fid.Data.People.CurrentRecord", b =>

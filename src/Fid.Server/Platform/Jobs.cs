@@ -1,7 +1,9 @@
 using Fid.Acts;
 using Fid.Acts.Accounts;
+using Fid.Acts.Chasing;
 using Fid.Acts.Exchange;
 using Fid.Acts.FieldDrafts;
+using Fid.Acts.Mail;
 using Fid.Acts.People;
 using Fid.Acts.Work;
 using NodaTime;
@@ -13,7 +15,8 @@ internal static class Jobs
 {
     public const string Day = "day",
         Leavers = "leavers",
-        Clearing = "clearing";
+        Clearing = "clearing",
+        Reminders = "reminders";
 
     public static void AddFidJobs(this IServiceCollection services, bool run)
     {
@@ -40,13 +43,31 @@ internal static class Jobs
             services.AddSingleton<IHostedService>(provider => ActivatorUtilities.CreateInstance<JobRunner>(provider, lane));
     }
 
+    /// <summary>Adds what only a server does that knows of a mail server: another leaves the messages to it.</summary>
+    public static void AddMailJobs(this IServiceCollection services)
+    {
+        services.AddJob(Reminders, Duration.FromMinutes(1), JobLane.Short, async (of, _, fid, cancellation) =>
+            JobKind.Handled(await of.GetRequiredService<RemindOwners>().DoAsync(new RemindOwnersRequest(), fid, cancellation))
+        );
+        services.AddJob(
+            SendMail.Kind,
+            null,
+            JobLane.Mail,
+            async (of, message, fid, cancellation) =>
+                JobKind.Handled(await of.GetRequiredService<SendMail>().DoAsync(new SendMailRequest(Guid.Parse(message!)), fid, cancellation)),
+            SendMail.MostTries
+        );
+    }
+
     /// <summary>Adds a kind of job.</summary>
     /// <param name="every">The time between two of its runs; null for what is done once.</param>
+    /// <param name="tries">How often it is tried, where it is done once.</param>
     public static IServiceCollection AddJob(
         this IServiceCollection services,
         string name,
         Duration? every,
         JobLane lane,
-        Func<IServiceProvider, string?, Actor, CancellationToken, Task<int>> work
-    ) => services.AddSingleton(new JobKind(name, every, lane, work));
+        Func<IServiceProvider, string?, Actor, CancellationToken, Task<int>> work,
+        int tries = JobKind.MostTries
+    ) => services.AddSingleton(new JobKind(name, every, lane, work) { Tries = tries });
 }

@@ -3557,6 +3557,133 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    on?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RemindersResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reminders/sent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentMessage"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reminders/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReminderSettings"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/templates": {
         parameters: {
             query?: never;
@@ -11445,6 +11572,71 @@ export interface components {
             /** @description What is asked for and waits, as far as the reader may see the fields. */
             waiting: components["schemas"]["WaitingValue"][];
         };
+        RemindedTask: {
+            /** Format: uuid */
+            hireId: string;
+            hire: string;
+            name: string;
+            due: components["schemas"]["LocalDate"];
+        };
+        /**
+         * @description What a reminder is for, in the order in which one message tells them.
+         * @enum {unknown}
+         */
+        ReminderKind: "escalation" | "overdue" | "due" | "before";
+        ReminderLine: {
+            task: components["schemas"]["RemindedTask"];
+            kind: components["schemas"]["ReminderKind"];
+            /**
+             * Format: int32
+             * @description Working days of the owner from the due date: negative before it.
+             */
+            days: number;
+            /** @description Whose task it is, where somebody else is told. */
+            for: null | string;
+        };
+        ReminderMessage: {
+            name: string;
+            address: string;
+            lines: components["schemas"]["ReminderLine"][];
+        };
+        ReminderSettings: {
+            /** @description How many working days before it is due, each. */
+            before: null | number[];
+            /** @description Whether on the day. */
+            onDue: boolean;
+            /**
+             * Format: int32
+             * @description Every how many working days after it.
+             */
+            every: number;
+            /**
+             * Format: int32
+             * @description How often after it at most.
+             */
+            most: number;
+            /**
+             * Format: int32
+             * @description How many working days after it the owner's manager is told; null for never.
+             */
+            escalateAfter: null | number;
+            /** @description From when on, in the firm's zone: HH:mm. */
+            at: null | string;
+            /** @description Whether nobody is reminded for now. */
+            paused: boolean;
+        };
+        RemindersResponse: {
+            on: components["schemas"]["LocalDate"];
+            /** @description Whether a mail server is set: without one nothing goes out. */
+            hasServer: boolean;
+            settings: components["schemas"]["ReminderSettings"];
+            /** @description One for each person who is written to. */
+            messages: components["schemas"]["ReminderMessage"][];
+            /** @description What does not go out although its moment has come. */
+            waiting: components["schemas"]["UnsentReminder"][];
+            /** @description Tasks with a due day that nobody who can sign in owns. */
+            unowned: components["schemas"]["RemindedTask"][];
+        };
         /** @description A value that is asked for; null for no value. */
         RequestedChangeResponse: {
             /** @description Its address. */
@@ -11790,6 +11982,20 @@ export interface components {
             key: string;
             label: components["schemas"]["Labels"];
             fields: components["schemas"]["FieldResponse"][];
+        };
+        SentMessage: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            address: string;
+            subject: string;
+            text: string;
+            at: components["schemas"]["Instant"];
+            sentAt: null | components["schemas"]["Instant"];
+            /** @description Why it cannot be delivered; null where nothing is known to be wrong. */
+            refused: null | string;
+            /** @description What went wrong last, where it is tried again. */
+            trouble: null | string;
         };
         /** @description Who is signed in, at which firm, on which day. */
         SessionResponse: {
@@ -12344,6 +12550,12 @@ export interface components {
             /** @description Hires that stay as they are, because they were changed since. */
             left: string[];
         };
+        UnsentReminder: {
+            task: components["schemas"]["RemindedTask"];
+            why: components["schemas"]["WaitingReason"];
+            /** @description Whose task it is. */
+            owner: string;
+        };
         UpdateRunResponse: {
             /** Format: uuid */
             id: string;
@@ -12419,6 +12631,11 @@ export interface components {
              */
             account: string;
         };
+        /**
+         * @description Why a reminder does not go out; of several the first here.
+         * @enum {unknown}
+         */
+        WaitingReason: "notPossible" | "paused" | "noManager" | "restDay";
         /** @description What waits for the user, and what they asked for. */
         WaitingResponse: {
             today: components["schemas"]["LocalDate"];

@@ -23,7 +23,11 @@
     };
     both(w.pay, before.rate ? text.money(before.rate.annual) : undefined, after.rate ? text.money(after.rate.annual) : undefined);
     if (after.rate)
-      both(text.t.perPeriod[after.rate.every], before.rate ? text.money(before.rate.perPeriod) : undefined, text.money(after.rate.perPeriod));
+      both(
+        text.t.perPeriod[after.rate.every],
+        before.rate ? text.money(before.rate.perPeriod) : undefined,
+        text.money(after.rate.perPeriod)
+      );
     const place = (band: Api['BandResponse'] | null) =>
       band?.position ? `${w.position[band.position]}, ${text.number(band.compaRatio ?? 0, 3)}` : undefined;
     both(w.band, place(before.band), place(after.band));

@@ -1,9 +1,11 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { api, data } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
   import { underWay } from '$lib/exchange/upload';
   import { words } from '$lib/exchange/words';
   import { words as hireWords } from '$lib/hires/words';
+  import { words as mailWords } from '$lib/mail/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { targetsQuery } from '$lib/exchange/queries';
   import { text } from '$lib/text/index.svelte';
@@ -28,6 +30,7 @@
     <div class="flex flex-wrap items-center justify-between gap-3 pt-5 pb-1">
       <h1 class="text-2xl">{w.title}</h1>
       <div class="flex items-center gap-4">
+        {#if session.may('edit task')}<a class="link" href="/exchange/mail">{mailWords().link}</a>{/if}
         <a class="link" href="/exchange/intake">{hireWords().intake.link}</a><Button
           look="primary"
           key="a"

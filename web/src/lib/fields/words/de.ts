@@ -15,7 +15,15 @@ export const de: typeof en = {
   filled: 'Ausgefüllt',
   of: (n) => `von ${n}`,
   usedBy: (templates) => `gesetzt durch ${templates.join(', ')}`,
-  roles: { coordinator: 'Koord.', administrator: 'Verw.', payroll: 'Abrechn.', manager: 'Führung', owner: 'Aufgaben', newcomer: 'Neue', staff: 'Alle hier' },
+  roles: {
+    coordinator: 'Koord.',
+    administrator: 'Verw.',
+    payroll: 'Abrechn.',
+    manager: 'Führung',
+    owner: 'Aufgaben',
+    newcomer: 'Neue',
+    staff: 'Alle hier'
+  },
   access: { edit: 'bearbeitet', ask: 'fragt an', view: 'sieht', none: 'weder noch' },
   accessOf: (role, field, access) => `${role}, ${field}: ${access}`,
   approvals: {

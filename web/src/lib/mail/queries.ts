@@ -1,0 +1,6 @@
+/** The keys under which reminders and what went out by mail are kept. */
+export const mailKeys = {
+  all: ['mail'] as const,
+  on: (day: string | null) => ['mail', 'on', day] as const,
+  sent: ['mail', 'sent'] as const
+};
