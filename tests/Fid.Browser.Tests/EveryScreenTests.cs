@@ -189,6 +189,7 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
                 ("/lists/choiceLists/watch", "Add an option"),
                 ("/setup", "Settings"),
                 ("/exchange", "Fill from a spreadsheet"),
+                ("/exchange/mail", "When Fid reminds"),
                 ("/exchange/new?list=people", "Get everybody’s record"),
                 ("/exchange/new?list=jobs", "Drop a file here"),
             }

@@ -1,3 +1,4 @@
+using Fid.Testing;
 using OpenQA.Selenium;
 using Xunit;
 
@@ -9,17 +10,7 @@ public class RequestTests(PageFixture firm) : IClassFixture<PageFixture>
     [Fact]
     public async Task A_request_goes_through_approval_into_the_record()
     {
-        var report = (string)
-            (
-                await firm.Database.AskAsync(
-                    """
-                    select r.employment_id::text from records_now r join employments e on e.id = r.employment_id
-                      join employments m on m.id = r.manager_id join users u on u.person_id = m.person_id
-                      join record_values v on v.owner_id = e.id and v.field = 'pay_rate' and upper_inf(v.known) and upper_inf(v.effective)
-                    where u.email = 'callum@halyard.example' and e.start < '2027-01-01' and e."end" is null order by 1 limit 1
-                    """
-                )
-            )!;
+        var report = await Asking.ReportOfCallumAsync(firm.Database);
         using var callum = Browser.SignedIn(firm.Server.Address, "callum");
         callum.Open($"/people/{report}");
         callum.Write("Pay rate", "18.40");

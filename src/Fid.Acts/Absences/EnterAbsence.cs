@@ -33,7 +33,7 @@ public sealed class EnterAbsence(FidDb db)
         if (there.Find(a => a.From <= request.To && a.To >= request.From) is { } same)
             return Refusal.Invalid("/from", "away-already", $"An absence from {Iso(same.From)} to {Iso(same.To)} is entered already. Take it away first.");
         if (there.Count >= Most)
-            return Refusal.Conflict("too-many", $"There can be {Most} absences that are not over. Take one away first.");
+            return Refusal.Conflict("too-many-absences", $"There can be {Most} absences that are not over. Take one away first.");
         var standIn = request.StandIn is null ? null : await StandInAsync(request.StandIn.Value, cancellation);
         if (request.StandIn is not null && standIn is null)
             return Refusal.Invalid("/standIn", "cannot-sign-in", "This person cannot sign in. Choose somebody else.");

@@ -53,7 +53,7 @@ public sealed class SetReminders(FidDb db)
     private static IEnumerable<Problem> Check(SetRemindersRequest request)
     {
         if (request.Before.Count > MostBefore)
-            yield return new Problem("/before", "too-many", $"Remind at most {MostBefore} times before it is due.");
+            yield return new Problem("/before", "out-of-range", $"Remind at most {MostBefore} times before it is due.");
         else if (request.Before.Any(d => d is < 1 or > MostDays))
             yield return new Problem("/before", "out-of-range", $"Say from 1 to {MostDays} working days.");
         if (request.Every is < 1 or > MostDays)

@@ -259,6 +259,8 @@ export const de: Messages = {
     'away-already': 'Für diese Tage ist schon eine Abwesenheit eingetragen. Streichen Sie sie zuerst.',
     'cannot-sign-in': 'Diese Person kann sich nicht anmelden. Wählen Sie eine andere.',
     'stands-in-for-self': 'Niemand vertritt sich selbst. Wählen Sie eine andere Person oder niemanden.',
+    'too-many-absences': 'Mehr Abwesenheiten, die nicht vorüber sind, gibt es nicht. Streichen Sie zuerst eine.',
+    past: 'Dieser Tag ist vorbei. Wählen Sie heute oder einen späteren.',
     'by-rule-alone': 'Diese Rolle haben ohnehin alle, die hier arbeiten. Wählen Sie eine andere.',
     'own-rights': 'Sie selbst bekämen dadurch mehr. Das muss jemand anders tun.',
     'sees-more': 'Die Person sieht, was Sie nicht sehen dürfen. Darum können Sie Fid nicht so ansehen.',

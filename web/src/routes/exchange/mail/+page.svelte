@@ -45,7 +45,9 @@
     </h1>
     {#if !shown.hasServer}<p class="text-rust py-1 font-semibold">{w.noServer}</p>{/if}
     {#if shown.settings.paused}<p class="text-rust py-1 font-semibold">{w.paused}</p>{/if}
-    <div class="w-full py-2 sm:w-52"><DateField id="reminders-on" label={w.day} bind:value={day} /></div>
+    <div class="w-full py-2 sm:w-52">
+      <DateField id="reminders-on" label={w.day} bind:value={() => day ?? shown.on, (chosen) => (day = chosen)} />
+    </div>
     <ul class="border-ink border-t">
       {#each shown.messages as message (message.address)}
         <li class="border-rule grid gap-x-6 border-b py-2 sm:grid-cols-[14rem_minmax(0,1fr)]">
