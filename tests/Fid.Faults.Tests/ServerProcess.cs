@@ -14,7 +14,8 @@ internal sealed class ServerProcess : IDisposable
     public Uri Address { get; }
 
     /// <summary>Starts it on a free port, and waits until it listens.</summary>
-    public static async Task<ServerProcess> StartAsync(string connection)
+    /// <param name="settings">Settings of its own.</param>
+    public static async Task<ServerProcess> StartAsync(string connection, IReadOnlyDictionary<string, string>? settings = null)
     {
         var start = new ProcessStartInfo("dotnet", ["exec", Path.Combine(AppContext.BaseDirectory, "Fid.Server.dll")])
         {
@@ -29,6 +30,8 @@ internal sealed class ServerProcess : IDisposable
                 ["Serilog__MinimumLevel__Override__Microsoft.Hosting.Lifetime"] = "Information",
             },
         };
+        foreach (var (name, value) in settings ?? new Dictionary<string, string>())
+            start.Environment[name.Replace(":", "__", StringComparison.Ordinal)] = value;
         var process = Process.Start(start)!;
         string? line;
         do line = await process.StandardOutput.ReadLineAsync() ?? throw new InvalidOperationException("The server ended before it listened.");

@@ -9,6 +9,7 @@ using Fid.Data;
 using Fid.Data.Firms;
 using Fid.Data.Hires;
 using Fid.Data.Mail;
+using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -33,9 +34,15 @@ public sealed class RemindOwners(FidDb db, MailSettings mail)
             return 0;
         var round = await ReminderRound.LoadAsync(db, firm, actor.Today, cancellation);
         var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        var tasks = await TaskIdsAsync(round, cancellation);
+        var day = new Day(
+            firm,
+            fields,
+            await ReachTarget.LoadAsync(db, Records(round), cancellation),
+            await TaskIdsAsync(round, cancellation),
+            actor.Clock.Now
+        );
         foreach (var message in round.Chase.Messages)
-            await WriteAsync(message, round, new Day(firm, fields, tasks, actor), cancellation);
+            Write(message, round, day);
         firm.RemindedOn = actor.Today;
         await act.CommitAsync(cancellation);
         return round.Chase.Messages.Count;
@@ -51,11 +58,10 @@ public sealed class RemindOwners(FidDb db, MailSettings mail)
         return now.Date != actor.Today || now.TimeOfDay >= firm.RemindAt;
     }
 
-    private async Task WriteAsync(ChaseMessage message, ReminderRound round, Day day, CancellationToken cancellation)
+    private void Write(ChaseMessage message, ReminderRound round, Day day)
     {
         var to = round.AccountOf(message.To);
-        var reader = await Reader.OfAsync(await Actor.OfAccountAsync(to.Account, Kind, day.Actor.Clock, db, cancellation), db, day.Fields, cancellation);
-        var text = MailText.Shipped(Kind, to.Language).Fill(Words(message, round, to, reader, day));
+        var text = MailText.Shipped(Kind, to.Language).Fill(Words(message, round, to, day));
         var mailed = new MailMessage
         {
             Kind = Kind,
@@ -65,25 +71,29 @@ public sealed class RemindOwners(FidDb db, MailSettings mail)
             Subject = text.Subject.Length <= MailMessage.LongestSubject ? text.Subject : text.Subject[..MailMessage.LongestSubject],
             Text = text.Text,
             Html = text.Html,
-            At = day.Actor.Clock.Now,
+            At = day.Now,
         };
         MailOut.Write(db, mailed);
         foreach (var reminder in message.Reminders)
+        {
+            var about = round.WorkOf(reminder.Task);
             db.TaskReminders.Add(
                 new TaskReminder
                 {
-                    TaskId = day.Tasks[(round.WorkOf(reminder.Task).Hire.Id, round.WorkOf(reminder.Task).Task.Key)],
-                    OwnerId = round.WorkOf(reminder.Task).Owner,
+                    TaskId = day.Tasks[(about.Hire.Id, about.Task.Key)],
+                    OwnerId = about.Owner,
                     Kind = reminder.Kind,
                     Day = reminder.Day,
                     MessageId = mailed.Id,
                 }
             );
+        }
     }
 
     // What the text names. Of a newcomer it says what its reader may see.
-    private object Words(ChaseMessage message, ReminderRound round, AccountRoles to, Reader reader, Day day)
+    private object Words(ChaseMessage message, ReminderRound round, AccountRoles to, Day day)
     {
+        var rights = HeldRights.Of(day.Fields.Roles, to.AllOf(day.Fields.Roles));
         var german = to.Language == "de";
         var culture = CultureInfo.GetCultureInfo(german ? "de-DE" : "en-IE");
         var lines = message.Reminders.Select(r => (r.Kind, Line: Line(r))).ToList();
@@ -102,7 +112,9 @@ public sealed class RemindOwners(FidDb db, MailSettings mail)
             var about = round.WorkOf(reminder.Task);
             return new ReminderLine(
                 german ? about.Task.NameDe ?? about.Task.Name : about.Task.Name,
-                Reader.Names(reader.On(about.Hire.Record)) ? $"{about.Hire.GivenName} {about.Hire.FamilyName}" : about.Hire.Number,
+                Reader.Names(rights.On(day.Fields.Set, day.Targets[about.Hire.EmploymentId].ReachedBy(to, day.Fields.Roles)))
+                    ? $"{about.Hire.GivenName} {about.Hire.FamilyName}"
+                    : about.Hire.Number,
                 about.Due.ToString("ddd d MMM", culture),
                 Math.Max(reminder.Days, 0),
                 reminder.For is { } owner ? round.AccountOf(owner).Name : null
@@ -119,6 +131,9 @@ public sealed class RemindOwners(FidDb db, MailSettings mail)
             _ => german ? "Bald fällig" : "Due soon",
         };
 
+    private static List<CurrentRecord> Records(ReminderRound round) =>
+        [.. round.Chase.Messages.SelectMany(m => m.Reminders).Select(r => round.WorkOf(r.Task).Hire).DistinctBy(h => h.Id).Select(h => h.Record)];
+
     private Task<Dictionary<(Guid, string), Guid>> TaskIdsAsync(ReminderRound round, CancellationToken cancellation)
     {
         var hires = round.Chase.Messages.SelectMany(m => m.Reminders).Select(r => round.WorkOf(r.Task).Hire.Id).Distinct().ToArray();
@@ -134,7 +149,13 @@ public sealed class RemindOwners(FidDb db, MailSettings mail)
     }
 
     // What all messages of a round have in common.
-    private sealed record Day(Firm Firm, LiveFields Fields, Dictionary<(Guid, string), Guid> Tasks, Actor Actor);
+    private sealed record Day(
+        Firm Firm,
+        LiveFields Fields,
+        IReadOnlyDictionary<Guid, ReachTarget> Targets,
+        Dictionary<(Guid, string), Guid> Tasks,
+        Instant Now
+    );
 
     // One task, as a text names it.
     private sealed record ReminderLine(string task, string hire, string due, int late, string? owner);

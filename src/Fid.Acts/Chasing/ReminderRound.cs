@@ -85,6 +85,7 @@ public sealed class ReminderRound
     {
         var byId = accounts.ToDictionary(a => a.Account);
         var byEmployment = accounts.SelectMany(a => a.Employments.Select(e => (Employment: e, Account: a))).ToLookup(x => x.Employment, x => x.Account);
+        var byTeam = accounts.SelectMany(a => a.Teams.Select(t => (Team: t, Account: a))).ToLookup(x => x.Team, x => x.Account, StringComparer.Ordinal);
         var byPerson = accounts.Where(a => a.Person is not null).ToLookup(a => a.Person!.Value);
         var present = accounts.SelectMany(a => a.Present).ToArray();
         var records = await db
@@ -122,7 +123,7 @@ public sealed class ReminderRound
                 OwnTasks.Buddy => Employed(hire.BuddyId),
                 OwnTasks.Coordinator => byId.TryGetValue(hire.CoordinatorId, out var coordinator) ? [coordinator] : [],
                 _ when HireTask.PersonOf(owner) is { } person => Employed(person),
-                _ => HireTask.TeamOf(owner) is { } team ? accounts.Where(a => a.Teams.Contains(team)) : [],
+                _ => HireTask.TeamOf(owner) is { } team ? byTeam[team] : [],
             };
 
         IEnumerable<AccountRoles> Employed(Guid? employment) => employment is { } id ? byEmployment[id].Take(1) : [];

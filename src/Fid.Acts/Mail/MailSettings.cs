@@ -11,4 +11,7 @@ public sealed record MailSettings(Uri? Server, string From, Uri Site, string? Us
 {
     /// <summary>Whether there is a mail server.</summary>
     public bool IsSet => Server is not null;
+
+    /// <summary>The server alone: what a record tells of itself would tell the password.</summary>
+    public override string ToString() => Server?.ToString() ?? "";
 }

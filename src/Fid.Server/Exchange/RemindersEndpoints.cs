@@ -21,7 +21,8 @@ internal static class RemindersEndpoints
     private static readonly LocalTimePattern TimeOfDay = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
 
     private const int MostDaysAhead = 60,
-        MostMessages = 200;
+        MostMessages = 200,
+        MostUnowned = 200;
 
     public static void MapReminders(this IEndpointRouteBuilder app)
     {
@@ -46,6 +47,7 @@ internal static class RemindersEndpoints
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var round = await ReminderRound.LoadAsync(db, firm, day, cancellation);
         var reader = await Reader.OfAsync(actor, db, cancellation);
+        var unowned = round.Unowned.Where(IsSeen).ToList();
         return TypedResults.Ok(
             new RemindersResponse(
                 day,
@@ -83,7 +85,8 @@ internal static class RemindersEndpoints
                         .Chase.Waiting.Where(w => w.Why is WaitingReason.RestDay or WaitingReason.NoManager && IsSeen(round.WorkOf(w.Task)))
                         .Select(w => new UnsentReminder(About(round.WorkOf(w.Task)), w.Why, round.AccountOf(round.WorkOf(w.Task).Owner.ToString()).Name)),
                 ],
-                [.. round.Unowned.Where(IsSeen).Select(About)]
+                unowned.Count,
+                [.. unowned.Take(MostUnowned).Select(About)]
             )
         );
 
@@ -134,13 +137,15 @@ internal static class RemindersEndpoints
 /// <param name="HasServer">Whether a mail server is set: without one nothing goes out.</param>
 /// <param name="Messages">One for each person who is written to.</param>
 /// <param name="Waiting">What does not go out although its moment has come.</param>
-/// <param name="Unowned">Tasks with a due day that nobody who can sign in owns.</param>
+/// <param name="UnownedCount">How many tasks nobody owns who can sign in.</param>
+/// <param name="Unowned">Some of them.</param>
 public sealed record RemindersResponse(
     LocalDate On,
     bool HasServer,
     ReminderSettings Settings,
     ReminderMessage[] Messages,
     UnsentReminder[] Waiting,
+    int UnownedCount,
     RemindedTask[] Unowned
 );
 

@@ -57,6 +57,8 @@ internal static class SecurityTrail
         "account.disabled",
         "account.enabled",
         "account.sessionsEnded",
+        "absence.entered",
+        "absence.ended",
         "role.granted",
         "role.taken",
         "rights.published",

@@ -11634,7 +11634,12 @@ export interface components {
             messages: components["schemas"]["ReminderMessage"][];
             /** @description What does not go out although its moment has come. */
             waiting: components["schemas"]["UnsentReminder"][];
-            /** @description Tasks with a due day that nobody who can sign in owns. */
+            /**
+             * Format: int32
+             * @description How many tasks nobody owns who can sign in.
+             */
+            unownedCount: number;
+            /** @description Some of them. */
             unowned: components["schemas"]["RemindedTask"][];
         };
         /** @description A value that is asked for; null for no value. */

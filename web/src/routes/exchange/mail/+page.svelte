@@ -72,9 +72,9 @@
         {/each}
       </ul>
     {/if}
-    {#if shown.unowned.length > 0}
+    {#if shown.unownedCount > 0}
       <details class="pt-4">
-        <summary class="cursor-pointer font-semibold">{w.unowned(shown.unowned.length)}</summary>
+        <summary class="cursor-pointer font-semibold">{w.unowned(shown.unownedCount)}</summary>
         <p class="text-soft text-xs">{w.unownedWhy}</p>
         <ul>
           {#each shown.unowned as one (one.hireId + one.name)}<li>
