@@ -41,18 +41,14 @@ public sealed record AccountRoles(
               array(select e.id from employments e where e.person_id = u.person_id) as employments,
               array(select e.id from employments e where e.person_id = u.person_id and e.start <= {day} and (e."end" is null or e."end" >= {day})) as present,
               s.accounts as stands_in_for,
-              array(select e.id from employments e join users a on a.person_id = e.person_id where a.id = any(s.accounts)) as stood_in_employments,
-              array(select distinct unnest(a.teams) from users a where a.id = any(s.accounts)) as stood_in_teams,
+              s.employments as stood_in_employments,
+              s.teams as stood_in_teams,
               array(select distinct g.role from role_grants g where g.account_id = u.id and (g."from" is null or g."from" <= {day})
                 and (g."to" is null or g."to" >= {day}) order by 1) as roles,
               array(select distinct unnest(r.groups) from employments e join records_now r on r.employment_id = e.id
                 where e.person_id = u.person_id and e.start <= {day} and (e."end" is null or e."end" >= {day})) as groups,
               (select hash from rights_versions order by version desc limit 1) as rights
-            from users u, lateral (select array(
-              with recursive away(account) as (
-                select a.account_id from account_absences a where a.stand_in_id = u.id and a."from" <= {day} and a."to" >= {day}
-                union select a.account_id from away join account_absences a on a.stand_in_id = away.account and a."from" <= {day} and a."to" >= {day})
-              select account from away where account <> u.id) as accounts) s
+            from users u, lateral standing_in(u.id, {day}) s
             """
         );
 

@@ -57,6 +57,26 @@ namespace Fid.Data.Migrations
                 alter table account_absences add constraint ex_account_absences_days
                   exclude using gist (account_id with =, daterange("from", "to", '[]') with &&);
 
+                -- For whom somebody stands in on a day, also by way of others who are away: as a function, its plan is made once a connection,
+                -- and nothing is looked up of those, nearly all, who stand in for nobody.
+                create function standing_in(standing uuid, day date, out accounts uuid[], out employments uuid[], out teams text[])
+                  language plpgsql stable as $$
+                begin
+                  accounts := '{}';
+                  employments := '{}';
+                  teams := '{}';
+                  if exists (select from account_absences a where a.stand_in_id = standing and a."from" <= day and a."to" >= day) then
+                    accounts := array(
+                      with recursive away(account) as (
+                        select a.account_id from account_absences a where a.stand_in_id = standing and a."from" <= day and a."to" >= day
+                        union
+                        select a.account_id from away join account_absences a on a.stand_in_id = away.account and a."from" <= day and a."to" >= day)
+                      select account from away where account <> standing);
+                    employments := array(select e.id from employments e join users u on u.person_id = e.person_id where u.id = any(accounts));
+                    teams := array(select distinct unnest(u.teams) from users u where u.id = any(accounts));
+                  end if;
+                end $$;
+
                 create function announce_absence() returns trigger language plpgsql as $$
                 begin
                   perform pg_notify('fid_live', 'absences');
@@ -72,7 +92,7 @@ namespace Fid.Data.Migrations
         {
             migrationBuilder.DropTable(
                 name: "account_absences");
-            migrationBuilder.Sql("drop function announce_absence();");
+            migrationBuilder.Sql("drop function announce_absence(); drop function standing_in(uuid, date);");
         }
     }
 }
