@@ -32,6 +32,9 @@ public static class Locks
     /// <summary>One at a time takes in what the recruiting feed says.</summary>
     public static Task FeedAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.Feed, 0x1A7ABE, cancellation);
 
+    /// <summary>One at a time writes a day's reminders, or says when they go out.</summary>
+    public static Task RemindersAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.Reminders, 0x4E314D, cancellation);
+
     /// <summary>Keeps others from writing to a list, and from deleting entries of any.</summary>
     public static Task ListAsync(FidDb db, string list, CancellationToken cancellation)
     {
@@ -162,6 +165,7 @@ internal enum LockLevel
     Templates,
     UpdateRun,
     Feed,
+    Reminders,
     List,
     Request,
     Record,

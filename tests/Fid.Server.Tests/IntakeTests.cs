@@ -164,6 +164,8 @@ public class IntakeTests(FirmFixture firm) : IClassFixture<FirmFixture>
         request["candidate"] = (await orla.GetAsync("/api/intake"))["candidates"]!.AsArray().Single(c => c!["candidate"]!.Text("id") == "agreed")!.Text("id");
         using var opened = await orla.SendAsync("POST", "/api/hires", request.ToJsonString());
         var own = (await opened.JsonAsync()).Text("employmentId");
+        // What recruiting is told of it is told to this feed, and waits for no other.
+        await feed.HeardAsync(1);
         feed.Candidates = feed.Candidates.Replace("0301", "0777", StringComparison.Ordinal).Replace("runa@", "runa.new@", StringComparison.Ordinal);
         await PullAsync(orla);
         await Asking.ApproveByAsync(

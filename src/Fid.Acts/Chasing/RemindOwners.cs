@@ -29,7 +29,8 @@ public sealed class RemindOwners(FidDb db, MailSettings mail)
             return 0;
         await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, request, cancellation);
         // Held until the round is committed: another server that comes meanwhile finds the day done.
-        var firm = await db.Firms.FromSql($"select * from firms for update").SingleAsync(cancellation);
+        await Locks.RemindersAsync(db, cancellation);
+        var firm = await db.Firms.SingleAsync(cancellation);
         if (firm.RemindedOn >= actor.Today || firm.RemindersPaused)
             return 0;
         var round = await ReminderRound.LoadAsync(db, firm, actor.Today, cancellation);

@@ -25,7 +25,8 @@ public sealed class SetReminders(FidDb db)
             return refusal;
         if (act.IsDoneAlready)
             return ActResult.Done;
-        var firm = await db.Firms.FromSql($"select * from firms for update").SingleAsync(cancellation);
+        await Locks.RemindersAsync(db, cancellation);
+        var firm = await db.Firms.SingleAsync(cancellation);
         firm.RemindBefore = [.. request.Before.Distinct().OrderDescending()];
         (firm.RemindOnDue, firm.RemindEvery, firm.RemindMost) = (request.OnDue, request.Every, request.Most);
         (firm.EscalateAfter, firm.RemindAt, firm.RemindersPaused) = (request.EscalateAfter, request.At, request.Paused);
