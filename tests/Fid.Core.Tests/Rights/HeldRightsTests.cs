@@ -164,6 +164,26 @@ public class HeldRightsTests
         HeldRights.Covers(ReachSet.At(3), last).ShouldBeFalse();
     }
 
+    [Theory]
+    [InlineData("owner", "Tasks")]
+    [InlineData("owner staff", "Self Tasks")] // to see one's own record takes nobody away
+    [InlineData("newcomer", "Self Tasks")]
+    [InlineData("manager staff", "Self Direct")]
+    [InlineData("payroll staff", "All Self")]
+    public void Who_is_listed_for_somebody(string roles, string reached) =>
+        HeldRights
+            .Of(RoleSet.Shipped, roles.Split(' '))
+            .Reached.Places()
+            .Select(place => RoleSet.Shipped.Reaches[place].GetType().Name)
+            .ShouldBe(reached.Split(' '), ignoreOrder: true);
+
+    [Theory]
+    [InlineData("""{"do":"grant","on":"role","reach":"all"},{"do":"edit","on":"account","reach":"all"}""", true)]
+    [InlineData("""{"do":"grant","on":"role","reach":"all"}""", false)]
+    [InlineData("""{"do":"edit","on":"account","reach":"all"}""", false)]
+    public void Who_gives_roles_and_invites_others_administers_and_who_does_one_of_the_two_does_not(string rights, bool administers) =>
+        Set($$"""{"id":"own","label":{"en":"Own"},"fields":[],"rights":[{{rights}}]}""").Administering.Contains("own").ShouldBe(administers);
+
     private static (HeldRights Held, ReachSet Site) Held(string role)
     {
         var set = Set(role);
