@@ -1,4 +1,5 @@
 using Fid.Data;
+using Fid.Data.Firms;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -25,7 +26,6 @@ public sealed class FirmClock(IClock clock, LocalDate? fixedToday)
         if (fixedToday is { } today)
             return today;
         var name = await db.Firms.Select(f => f.TimeZone).SingleOrDefaultAsync(cancellation) ?? ZoneBeforeThereIsAFirm;
-        var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(name) ?? DateTimeZone.Utc;
-        return clock.GetCurrentInstant().InZone(zone).Date;
+        return clock.GetCurrentInstant().InZone(Firm.ZoneOf(name)).Date;
     }
 }

@@ -14,7 +14,7 @@ public class RoleTests(PageFixture firm) : IClassFixture<PageFixture>
         nils.SeeNo("Templates");
         using var piet = Browser.SignedIn(firm.Server.Address, "piet");
         piet.Open("/admin/roles");
-        piet.SeeText("Six roles ship with Fid.");
+        piet.SeeText("Seven roles ship with Fid.");
         piet.IsAccessible("roles");
         piet.Press("a");
         piet.SeeText("Known to fields and files as new-role");
@@ -23,7 +23,7 @@ public class RoleTests(PageFixture firm) : IClassFixture<PageFixture>
         piet.SeeText("See templates");
         piet.IsAccessible("a role");
         piet.PressLast("Close");
-        piet.SeeText("Six roles ship with Fid, and one is your own.");
+        piet.SeeText("Seven roles ship with Fid, and one is your own.");
         piet.SeeText("Nothing of this is live yet.");
         piet.Button("What it gives and takes").Click();
         piet.SeeText("new, held by nobody yet");
@@ -58,7 +58,10 @@ public class RoleTests(PageFixture firm) : IClassFixture<PageFixture>
         using var piet = Browser.SignedIn(firm.Server.Address, "piet");
         piet.Open("/admin/roles");
         piet.Button("Who may").Click();
-        piet.SeeText("5 people may.");
+        // All who can sign in: everybody who works here opens their own.
+        piet.SeeText("9 people may.");
+        piet.SeeText("as Everybody here: oneself");
+        piet.SeeText("by rule, works here");
         piet.SeeText("as Manager: who reports to them");
         piet.SeeText("as Newcomer: oneself");
         piet.Pick("What", "edit pay rate", "Edit “Pay rate”");

@@ -71,6 +71,11 @@ public sealed class CalendarSet
                 .OrderBy(d => d.Date),
         ];
 
+    /// <summary>What each day off of some years is called, by date: of two on one day the first.</summary>
+    /// <param name="code">The code of a calendar; null for none, which has no days off.</param>
+    public Dictionary<LocalDate, string> NamesOfDaysOff(string? code, IEnumerable<int> years) =>
+        years.SelectMany(y => code is null ? [] : DaysOff(code, y)).GroupBy(d => d.Date).ToDictionary(g => g.Key, g => g.First().Name);
+
     /// <summary>A calendar's rest days.</summary>
     public static RestMask Rest(EntryContent calendar) => RestMask.TryParse(calendar.Text("rest"), out var rest) ? rest : RestMask.Weekend;
 

@@ -53,8 +53,7 @@ public sealed class RemindOwners(FidDb db, MailSettings mail)
     {
         if (await db.Firms.AsNoTracking().FirstOrDefaultAsync(cancellation) is not { RemindersPaused: false } firm || firm.RemindedOn >= actor.Today)
             return false;
-        var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(firm.TimeZone) ?? DateTimeZone.Utc;
-        var now = actor.Clock.Now.InZone(zone);
+        var now = actor.Clock.Now.InZone(firm.Zone);
         // The firm's today can be held still, and then every hour of it has come.
         return now.Date != actor.Today || now.TimeOfDay >= firm.RemindAt;
     }
@@ -114,7 +113,7 @@ public sealed class RemindOwners(FidDb db, MailSettings mail)
             return new ReminderLine(
                 german ? about.Task.NameDe ?? about.Task.Name : about.Task.Name,
                 Reader.Names(rights.On(day.Fields.Set, day.Targets[about.Hire.EmploymentId].ReachedBy(to, day.Fields.Roles)))
-                    ? $"{about.Hire.GivenName} {about.Hire.FamilyName}"
+                    ? about.Hire.FullName
                     : about.Hire.Number,
                 about.Due.ToString("ddd d MMM", culture),
                 Math.Max(reminder.Days, 0),

@@ -24,7 +24,7 @@ public sealed class ApproverBook
 
     private readonly LiveFields _fields;
     private readonly LocalDate _today;
-    private readonly List<IGrouping<string, AccountRoles>> _holders;
+    private readonly Dictionary<string, Holder> _holders;
     private readonly Dictionary<Guid, string> _idOfAccount;
     private readonly Dictionary<Guid, (Guid Person, Guid? Manager)> _lines;
     private readonly Dictionary<Guid, Guid> _named;
@@ -49,7 +49,13 @@ public sealed class ApproverBook
     )
     {
         (_fields, _today, _idOfAccount, _lines, _named, _targets, _away) = (fields, today, idOfAccount, lines, named, targets, away);
-        _holders = [.. holders.GroupBy(h => IdOf(h.Person, h.Account))];
+        _holders = holders
+            .GroupBy(h => IdOf(h.Person, h.Account))
+            .ToDictionary(
+                g => g.Key,
+                g => new Holder([.. g], [.. g.SelectMany(h => h.AllOf(fields.Roles)).Distinct(StringComparer.Ordinal)]),
+                StringComparer.Ordinal
+            );
         foreach (var same in holders.GroupBy(h => string.Join(' ', h.AllOf(fields.Roles).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal))))
         {
             var held = HeldRights.Of(fields.Roles, same.Key.Split(' '));
@@ -104,7 +110,7 @@ public sealed class ApproverBook
     public static string IdOf(Guid? person, Guid account) => (person ?? account).ToString();
 
     /// <summary>What somebody is called who can sign in; null for all others.</summary>
-    public string? NameOf(string id) => _holders.FirstOrDefault(h => h.Key == id)?.First().Name;
+    public string? NameOf(string id) => _holders.GetValueOrDefault(id)?.Accounts[0].Name;
 
     /// <summary>Who would be asked, one step after the other, and about what; and the fields nobody is asked about.</summary>
     /// <param name="asked">What is asked for, with what follows from it.</param>
@@ -136,31 +142,35 @@ public sealed class ApproverBook
     public IReadOnlyList<string> Who(RecordRequest request, RequestStep step, CurrentRecord record)
     {
         var asked = AskedChange.Of(request, record);
-        var question = QuestionOf(asked, step.Fields);
         // Whom it was given to, as long as they can decide on it.
         if (step.HandedTo is { } account && _idOfAccount.TryGetValue(account, out var id) && CanBeAsked(asked, id))
             return [id];
-        return ApprovalSteps.Who(Resolved(ApproverChoice.Read(step.By)!.Value), question);
+        return ApprovalSteps.Who(Resolved(ApproverChoice.Read(step.By)!.Value), QuestionOf(asked, step.Fields));
     }
 
     /// <summary>Whether somebody could be asked about a change: not who asks for it, nor whom it is about, nor who may not see it.</summary>
     public bool CanBeAsked(AskedChange asked, string id) =>
-        id != _idOfAccount[asked.By] && id != asked.Record.PersonId.ToString() && _holders.Find(h => h.Key == id) is { } holder && Sees(holder, asked);
+        id != _idOfAccount[asked.By] && id != asked.Record.PersonId.ToString() && _holders.TryGetValue(id, out var holder) && Sees(holder, asked);
 
     /// <summary>The accounts of those who could be asked about a change, each with its name.</summary>
     public IReadOnlyList<(Guid Account, string Name)> Others(AskedChange asked) =>
-        [.. _holders.Where(h => CanBeAsked(asked, h.Key)).Select(h => (h.First().Account, h.First().Name)).OrderBy(h => h.Name, StringComparer.CurrentCulture)];
+        [
+            .. _holders
+                .Where(h => CanBeAsked(asked, h.Key))
+                .Select(h => h.Value.Accounts[0])
+                .Select(a => (a.Account, a.Name))
+                .OrderBy(a => a.Name, StringComparer.CurrentCulture),
+        ];
 
     private ApprovalQuestion QuestionOf(AskedChange asked, IReadOnlyCollection<string> toChange)
     {
         var people = new Dictionary<string, Approver>(StringComparer.Ordinal);
         var managers = Managers(asked.Record);
-        foreach (var holder in _holders)
+        foreach (var (id, holder) in _holders)
         {
-            var roles = holder.SelectMany(h => h.AllOf(_fields.Roles)).Distinct(StringComparer.Ordinal).ToList();
-            if (toChange.Count > 0 && holder.Any(h => toChange.All(RightsOf(h, asked.Record).MayEdit)))
-                roles.Add(WhoeverMay.Name!);
-            people[holder.Key] = new Approver(holder.Key, managers.GetValueOrDefault(holder.Key), roles, AwayOf(holder, asked));
+            var maySay = toChange.Count > 0 && holder.Accounts.Any(h => toChange.All(RightsOf(h, asked.Record).MayEdit));
+            IReadOnlyList<string> roles = maySay ? [.. holder.Roles, WhoeverMay.Name!] : holder.Roles;
+            people[id] = new Approver(id, managers.GetValueOrDefault(id), roles, AwayOf(holder, asked));
         }
         foreach (
             var id in managers.Keys.Concat(managers.Values.OfType<string>()).Concat(_named.Values.Select(p => p.ToString())).Append(_idOfAccount[asked.By])
@@ -189,8 +199,8 @@ public sealed class ApproverBook
         return managers;
     }
 
-    private bool Sees(IEnumerable<AccountRoles> holder, AskedChange asked) =>
-        holder.Any(h => RightsOf(h, asked.Record) is var rights && asked.Changes.All(c => rights.Sees(c.Field)));
+    private bool Sees(Holder holder, AskedChange asked) =>
+        holder.Accounts.Any(h => RightsOf(h, asked.Record) is var rights && asked.Changes.All(c => rights.Sees(c.Field)));
 
     private FieldRights RightsOf(AccountRoles holder, CurrentRecord record)
     {
@@ -207,12 +217,12 @@ public sealed class ApproverBook
         : Guid.TryParse(name, out var employment) && _named.TryGetValue(employment, out var person) ? new ApproverChoice(ApproverKind.Person, person.ToString())
         : new ApproverChoice(ApproverKind.Role, $":nobody {name}");
 
-    private Absence[] AwayOf(IGrouping<string, AccountRoles> holder, AskedChange asked)
+    private Absence[] AwayOf(Holder holder, AskedChange asked)
     {
         if (!Sees(holder, asked))
             return Away(null);
         // With several accounts somebody is away when each of them says so.
-        var absences = holder.Select(h => _away.TryGetValue(h.Account, out var standIn) ? (Is: true, StandIn: standIn) : default).ToList();
+        var absences = holder.Accounts.Select(h => _away.TryGetValue(h.Account, out var standIn) ? (Is: true, StandIn: standIn) : default).ToList();
         if (!absences.TrueForAll(a => a.Is))
             return [];
         // Who may not see what it is about does not stand in for it either.
@@ -221,6 +231,9 @@ public sealed class ApproverBook
     }
 
     private Absence[] Away(string? standIn) => [new Absence(_today, _today, standIn)];
+
+    // Somebody with their accounts, by name, and the roles held with any of them.
+    private sealed record Holder(AccountRoles[] Accounts, string[] Roles);
 
     private sealed record Line(Guid Employment, Guid Person, Guid? Manager);
 }

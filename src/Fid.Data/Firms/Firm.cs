@@ -17,6 +17,12 @@ public sealed class Firm
     /// <summary>IANA name; the firm's date is this zone's.</summary>
     public required string TimeZone { get; set; }
 
+    /// <summary>The zone of that name; UTC where there is none such any more.</summary>
+    public DateTimeZone Zone => ZoneOf(TimeZone);
+
+    /// <inheritdoc cref="Zone"/>
+    public static DateTimeZone ZoneOf(string name) => DateTimeZoneProviders.Tzdb.GetZoneOrNull(name) ?? DateTimeZone.Utc;
+
     /// <summary>Weekly hours of somebody full-time.</summary>
     public decimal FullTimeHours { get; set; } = 37.5m;
 
@@ -72,6 +78,7 @@ internal sealed class FirmConfiguration : IEntityTypeConfiguration<Firm>
     {
         // One firm to a database: a second first-run that comes at the same moment must fail.
         firm.ToTable("firms", t => t.HasCheckConstraint("ck_firms_hours", "full_time_hours > 0"));
+        firm.Ignore(f => f.Zone);
         firm.Property(f => f.NumberPattern).HasMaxLength(100).HasDefaultValue(Core.People.EmployeeNumberPattern.Plain);
         firm.Property(f => f.BridgeDays).HasDefaultValue(180);
         firm.Property(f => f.RemindBefore).HasDefaultValueSql("'{5,1}'");

@@ -80,15 +80,10 @@ internal static class Previews
         if (runs.Answer is not { } answer)
             return Problems.Invalid(runs.Problems);
 
-        var holidays = answer
-            .Select(r => r.End.Year)
-            .Append(today.Year)
-            .Distinct()
-            .SelectMany(y => new[] { y, y + 1 })
-            .Distinct()
-            .SelectMany(y => calendars.DaysOff(group.Text("calendar")!, y))
-            .GroupBy(d => d.Date)
-            .ToDictionary(g => g.Key, g => g.First().Name);
+        var holidays = calendars.NamesOfDaysOff(
+            group.Text("calendar"),
+            answer.Select(r => r.End.Year).Append(today.Year).Distinct().SelectMany(y => new[] { y, y + 1 }).Distinct()
+        );
         return TypedResults.Ok(
             new PayPeriodsPreview(
                 today,
@@ -135,14 +130,15 @@ internal static class Previews
         var today = actor.Today;
         var monday = (from?.Date ?? today).PlusDays(1).Previous(IsoDayOfWeek.Monday);
         var book = await CalendarSet.LoadAsync(db, cancellation);
-        var days = Enumerable
-            .Range(monday.Year - 1, 3)
-            .SelectMany(y => calendar is null ? [] : book.DaysOff(calendar, y))
-            .GroupBy(d => d.Date)
-            .ToDictionary(g => g.Key, g => g.First().Name);
+        var days = book.NamesOfDaysOff(calendar, Enumerable.Range(monday.Year - 1, 3));
         var cycle = ShiftPatternEntry.Cycle(read.Content);
-        var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(firm.TimeZone) ?? DateTimeZone.Utc;
-        var roster = cycle.Roster(zone, days.Keys.ToHashSet(), ShiftPatternEntry.OnHoliday(read.Content), monday, monday.PlusWeeks(WeeksShown).PlusDays(-1));
+        var roster = cycle.Roster(
+            firm.Zone,
+            days.Keys.ToHashSet(),
+            ShiftPatternEntry.OnHoliday(read.Content),
+            monday,
+            monday.PlusWeeks(WeeksShown).PlusDays(-1)
+        );
         if (roster.Answer is not { } answer)
             return Problems.Invalid(roster.Problems);
         var most = (int)(firm.LegalWeeklyHours * 60);

@@ -8,6 +8,7 @@ using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Changes;
+using Fid.Data.Firms;
 using Fid.Data.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -134,7 +135,7 @@ internal static class HistoryEndpoints
             return Problems.NotFound();
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var (fields, rights) = (reader.Fields, reader.On(record));
-        var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(await db.Firms.Select(f => f.TimeZone).SingleAsync(cancellation)) ?? DateTimeZone.Utc;
+        var zone = Firm.ZoneOf(await db.Firms.Select(f => f.TimeZone).SingleAsync(cancellation));
         var rows = (await Values(db, employment).ToListAsync(cancellation)).Where(v => rights.Sees(v.Field)).ToList();
         var (before, after) = (State(on.Date, known?.Date), State(with.Date, withKnown?.Date));
         var names = await ValueNames.LoadAsync(db, reader, rows.Select(r => (r.Field, r.Value)), cancellation);

@@ -36,7 +36,7 @@ internal static class Readings
         // What may be asked for is read as if it were entered.
         var entering = reader.On(record).ForAsking();
         return TypedResults.Ok(
-            await OfAsync(db, reader, new ReadRecord(employment, record, entering, actor.Today), request.Changes, enteredValues, actor.Today, cancellation)
+            await OfAsync(db, reader, new ReadRecord(employment, record, entering, null), request.Changes, enteredValues, actor.Today, cancellation)
         );
     }
 
@@ -51,7 +51,7 @@ internal static class Readings
         CancellationToken cancellation
     )
     {
-        var (employment, record, entering, from) = read;
+        var (employment, record, entering, rosterFrom) = read;
         var (fields, rights) = (reader.Fields, reader.On(record));
         var stored = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
@@ -99,9 +99,10 @@ internal static class Readings
                 : await BandAsync(db, reader, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
             await BadgesAsync(db, reader, employment, values, firm.BadgeRestDays, today, cancellation),
             Text(values, "job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
-            Text(values, "shift_pattern") is { } pattern
+            rosterFrom is { } from && Text(values, "shift_pattern") is { } pattern
                 ? await RosterReading.OfAsync(
                     db,
+                    firm,
                     pattern,
                     Text(values, "holiday_calendar"),
                     Number(values, "weekly_hours"),
@@ -261,8 +262,8 @@ internal static class Readings
 
 /// <summary>A record for which readings are worked out.</summary>
 /// <param name="Entering">By which what is typed is taken in; what is shown of it is for the reader's own rights to say.</param>
-/// <param name="From">The day from which days are looked at, where it is not before the start.</param>
-internal sealed record ReadRecord(Employment Employment, CurrentRecord Record, Core.Fields.FieldRights Entering, LocalDate From);
+/// <param name="RosterFrom">The day from which the roster is worked out, or the start where that is later; null where none is wanted.</param>
+internal sealed record ReadRecord(Employment Employment, CurrentRecord Record, Core.Fields.FieldRights Entering, LocalDate? RosterFrom);
 
 /// <summary>What is typed and not yet saved, by field key.</summary>
 public sealed record ReadingsRequest(Dictionary<string, JsonElement> Changes);

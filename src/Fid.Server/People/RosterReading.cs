@@ -1,6 +1,7 @@
 using Fid.Acts.Calendars;
 using Fid.Core.Lists;
 using Fid.Data;
+using Fid.Data.Firms;
 using Fid.Data.Lists;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -19,6 +20,7 @@ internal static class RosterReading
     /// <param name="from">The first of the days that are looked at.</param>
     public static async Task<RosterResponse?> OfAsync(
         FidDb db,
+        Firm firm,
         string pattern,
         string? calendar,
         decimal? weeklyHours,
@@ -28,16 +30,10 @@ internal static class RosterReading
     {
         if ((await db.ListEntries.AsNoTracking().Coded("shiftPatterns", pattern).FirstOrDefaultAsync(cancellation))?.Content() is not { } entry)
             return null;
-        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var book = await CalendarSet.LoadAsync(db, cancellation);
         var to = from.PlusWeeks(Weeks).PlusDays(-1);
-        var holidays = Enumerable
-            .Range(from.Year, to.Year - from.Year + 1)
-            .SelectMany(y => calendar is null ? [] : book.DaysOff(calendar, y))
-            .Select(d => d.Date)
-            .ToHashSet();
-        var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(firm.TimeZone) ?? DateTimeZone.Utc;
-        return ShiftPatternEntry.Cycle(entry).Roster(zone, holidays, ShiftPatternEntry.OnHoliday(entry), from, to).Answer is { } roster
+        var holidays = book.NamesOfDaysOff(calendar, Enumerable.Range(from.Year, to.Year - from.Year + 1)).Keys.ToHashSet();
+        return ShiftPatternEntry.Cycle(entry).Roster(firm.Zone, holidays, ShiftPatternEntry.OnHoliday(entry), from, to).Answer is { } roster
             ? new RosterResponse(pattern, from, to, roster.PaidMinutes, weeklyHours is { } hours ? (int)decimal.Round(hours * 60 * Weeks) : null)
             : null;
     }

@@ -25,8 +25,7 @@
   let from = $state<string | null>(null);
   let to = $state<string | null>(null);
   let problem = $state<unknown>();
-  const error = (part: string) =>
-    problem instanceof ApiProblem ? text.problem(problem.errors.find((e) => e.pointer === `/${part}`)) : undefined;
+  const error = (part: string) => (problem instanceof ApiProblem ? text.problem(problem.at(`/${part}`)) : undefined);
   const name = (id: string) => roles.find((r) => r.id === id)?.name ?? words().accounts.roles[id] ?? id;
   const path = $derived({ id: detail.account.id });
   const told = { onSettled: () => again(client, adminKeys.accounts, adminKeys.rights) };

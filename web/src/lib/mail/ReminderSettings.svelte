@@ -27,8 +27,7 @@
     }))
   );
   let problem = $state<unknown>();
-  const error = (part: string) =>
-    problem instanceof ApiProblem ? text.problem(problem.errors.find((e) => e.pointer.startsWith(`/${part}`))) : undefined;
+  const error = (part: string) => (problem instanceof ApiProblem ? text.problem(problem.at(`/${part}`)) : undefined);
   // What is no number is refused by the server, at its field.
   const number = (entered: string) => (/^\d{1,6}$/.test(entered.trim()) ? Number(entered) : -1);
   const save = createMutation(() => ({

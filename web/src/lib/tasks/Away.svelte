@@ -23,8 +23,7 @@
   let standIn = $state('');
   let standInName = $state('');
   let problem = $state<unknown>();
-  const error = (part: string) =>
-    problem instanceof ApiProblem ? text.problem(problem.errors.find((e) => e.pointer === `/${part}`)) : undefined;
+  const error = (part: string) => (problem instanceof ApiProblem ? text.problem(problem.at(`/${part}`)) : undefined);
   const told = { onSettled: () => again(client, taskKeys.absences, taskKeys.mine) };
   const enter = createMutation(() => ({
     mutationFn: () => data(api.POST('/api/absences', { body: { account: null, from, to, standIn: standIn || null } })),

@@ -3,10 +3,10 @@ import type { RoleWords } from './en';
 export const de: RoleWords = {
   news: (own) =>
     own === 0
-      ? 'Sechs Rollen gehören zu Fid.'
+      ? 'Sieben Rollen gehören zu Fid.'
       : own === 1
-        ? 'Sechs Rollen gehören zu Fid, eine ist Ihre eigene.'
-        : `Sechs Rollen gehören zu Fid, ${own} sind Ihre eigenen.`,
+        ? 'Sieben Rollen gehören zu Fid, eine ist Ihre eigene.'
+        : `Sieben Rollen gehören zu Fid, ${own} sind Ihre eigenen.`,
   intro:
     'Rechte zählen nur zusammen: Niemand hat, was keine Rolle gibt. Die mitgelieferten Rollen bleiben, wie sie sind; eigene stehen daneben.',
   add: 'Rolle hinzufügen',

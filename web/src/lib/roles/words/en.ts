@@ -1,10 +1,10 @@
 export const en = {
   news: (own: number) =>
     own === 0
-      ? 'Six roles ship with Fid.'
+      ? 'Seven roles ship with Fid.'
       : own === 1
-        ? 'Six roles ship with Fid, and one is your own.'
-        : `Six roles ship with Fid, and ${own} are your own.`,
+        ? 'Seven roles ship with Fid, and one is your own.'
+        : `Seven roles ship with Fid, and ${own} are your own.`,
   intro: 'Rights only ever add up: nobody has what no role gives. The roles that ship stay as they are; make your own beside them.',
   add: 'Add a role',
   addGroup: 'Add a group',
