@@ -1,4 +1,5 @@
 using System.Runtime.CompilerServices;
+using Fid.Acts.Tasks;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
@@ -76,12 +77,20 @@ public static class Locks
     /// <summary>The same of one record.</summary>
     public static Task RecordAsync(FidDb db, Guid employment, CancellationToken cancellation) => RecordsAsync(db, [employment], cancellation);
 
-    /// <summary>Keeps a hire from being closed meanwhile, and others from changing one of its tasks.</summary>
-    public static async Task TaskAsync(FidDb db, Guid hire, string key, CancellationToken cancellation)
+    /// <summary>Keeps hires from being closed meanwhile, and others from changing some of their tasks. Those of several are taken together.</summary>
+    public static async Task TasksAsync(FidDb db, IReadOnlyCollection<TaskRef> tasks, CancellationToken cancellation)
     {
-        Take(db, LockLevel.Task, $"{hire} {key}");
-        await db.Database.ExecuteSqlAsync($"select 1 from hires where id = {hire} for share", cancellation);
-        await db.Database.ExecuteSqlAsync($"select 1 from hire_tasks where hire_id = {hire} and key = {key} for update", cancellation);
+        foreach (var task in tasks)
+            Take(db, LockLevel.Task, $"{task.Hire} {task.Key}");
+        var (hires, keys) = (tasks.Select(t => t.Hire).ToArray(), tasks.Select(t => t.Key).ToArray());
+        await db.Database.ExecuteSqlAsync($"select 1 from hires where id = any({hires}) order by id for share", cancellation);
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            select 1 from hire_tasks t join unnest({hires}, {keys}) w(hire, key) on t.hire_id = w.hire and t.key = w.key
+              order by t.hire_id, t.key for update of t
+            """,
+            cancellation
+        );
     }
 
     /// <summary>Keeps others from taking the next free badge.</summary>

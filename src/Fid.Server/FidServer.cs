@@ -185,6 +185,8 @@ public static class FidServer
         app.MapPeopleSheet();
         app.MapRowsSheet();
         app.MapMyTasks();
+        app.MapTaskActs();
+        app.MapTaskFacts();
         app.MapAbsences();
         app.MapReminders();
         app.MapTemplates();

@@ -9,6 +9,7 @@ using Fid.Acts.Merging;
 using Fid.Acts.People;
 using Fid.Acts.Rights;
 using Fid.Acts.Setup;
+using Fid.Acts.Tasks;
 using Fid.Acts.Templates;
 using Fid.Core.Rights;
 using Fid.Data.Hires;
@@ -27,9 +28,9 @@ public class ActTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         await using var acts = new ActCaller(firm.Server);
         var (fid, task) = (await acts.AsFidAsync("gates"), await OpenTaskAsync(acts));
-        var late = await acts.Get<TickTask>().DoAsync(new TickTaskRequest(task.HireId, task.Key, fid.Today.PlusDays(1)), fid, default);
+        var late = await acts.Get<TickTasks>().DoAsync(new TickTasksRequest([new TaskRef(task.HireId, task.Key)], fid.Today.PlusDays(1)), fid, default);
         late.Refusal!.Problems.Single().ShouldBe(new Core.Problem("/done", "in-future", "A task is done today or on a day before."));
-        (await acts.Get<TickTask>().DoAsync(new TickTaskRequest(task.HireId, task.Key, null), fid, default)).Refusal.ShouldBeNull();
+        (await acts.Get<TickTasks>().DoAsync(new TickTasksRequest([new TaskRef(task.HireId, task.Key)]), fid, default)).Refusal.ShouldBeNull();
         var change = await acts
             .Db.Changes.AsNoTracking()
             .Where(c => c.SubjectId == task.HireId && c.Part == task.Key)
@@ -43,11 +44,15 @@ public class ActTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         await using var acts = new ActCaller(firm.Server);
         var (fid, task) = (await acts.AsFidAsync("gates") with { Key = Guid.NewGuid() }, await OpenTaskAsync(acts));
-        (await acts.Get<SkipTask>().DoAsync(new SkipTaskRequest(task.HireId, task.Key, "Not needed"), fid, default)).Refusal.ShouldBeNull();
-        (await acts.Get<UnskipTask>().DoAsync(new UnskipTaskRequest(task.HireId, task.Key), fid with { Key = Guid.NewGuid() }, default)).Refusal.ShouldBeNull();
-        (await acts.Get<SkipTask>().DoAsync(new SkipTaskRequest(task.HireId, task.Key, "Not needed"), fid, default)).Refusal.ShouldBeNull();
+        (await acts.Get<SkipTasks>().DoAsync(new SkipTasksRequest([new TaskRef(task.HireId, task.Key)], "Not needed"), fid, default)).Refusal.ShouldBeNull();
+        (
+            await acts.Get<UnskipTasks>().DoAsync(new UnskipTasksRequest([new TaskRef(task.HireId, task.Key)]), fid with { Key = Guid.NewGuid() }, default)
+        ).Refusal.ShouldBeNull();
+        (await acts.Get<SkipTasks>().DoAsync(new SkipTasksRequest([new TaskRef(task.HireId, task.Key)], "Not needed"), fid, default)).Refusal.ShouldBeNull();
         (await acts.Db.HireTasks.AsNoTracking().SingleAsync(t => t.HireId == task.HireId && t.Key == task.Key)).SkippedWhy.ShouldBeNull();
-        (await acts.Get<SkipTask>().DoAsync(new SkipTaskRequest(task.HireId, task.Key, "Another reason"), fid, default)).Refusal.ShouldBe(Refusal.KeyReused);
+        (await acts.Get<SkipTasks>().DoAsync(new SkipTasksRequest([new TaskRef(task.HireId, task.Key)], "Another reason"), fid, default)).Refusal.ShouldBe(
+            Refusal.KeyReused
+        );
     }
 
     [Fact]
@@ -71,8 +76,8 @@ public class ActTests(FirmFixture firm) : IClassFixture<FirmFixture>
             (
                 await acts.Get<OpenHire>().DoAsync(new OpenHireRequest([new NewHireRequest(Guid.NewGuid(), "deckhand", nobody.Today, [])]), nobody, default)
             ).Refusal,
-            (await acts.Get<TickTask>().DoAsync(new TickTaskRequest(task.HireId, task.Key, null), nobody, default)).Refusal,
-            (await acts.Get<SkipTask>().DoAsync(new SkipTaskRequest(task.HireId, task.Key, "x"), nobody, default)).Refusal,
+            (await acts.Get<TickTasks>().DoAsync(new TickTasksRequest([new TaskRef(task.HireId, task.Key)]), nobody, default)).Refusal,
+            (await acts.Get<SkipTasks>().DoAsync(new SkipTasksRequest([new TaskRef(task.HireId, task.Key)], "x"), nobody, default)).Refusal,
             (await acts.Get<CloseHire>().DoAsync(new CloseHireRequest(hire.Id, HireOutcome.Withdrawn, "x"), nobody, default)).Refusal,
             (await acts.Get<MoveStart>().DoAsync(new MoveStartRequest(hire.Id, nobody.Today, null, hire.Version), nobody, default)).Refusal,
             (
@@ -97,12 +102,12 @@ public class ActTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await using var acts = new ActCaller(firm.Server);
         var (orla, task) = (await acts.AsAsync("orla"), await OpenTaskAsync(acts));
         await using (await ActScope.BeginAsync(acts.Db, orla, "larger", default))
-            (await acts.Get<TickTask>().DoAsync(new TickTaskRequest(task.HireId, task.Key, null), orla, default)).Refusal.ShouldBeNull();
+            (await acts.Get<TickTasks>().DoAsync(new TickTasksRequest([new TaskRef(task.HireId, task.Key)]), orla, default)).Refusal.ShouldBeNull();
         acts.Db.ChangeTracker.Clear();
         (await acts.Db.HireTasks.AsNoTracking().SingleAsync(t => t.HireId == task.HireId && t.Key == task.Key)).Done.ShouldBeNull();
         await using (var whole = await ActScope.BeginAsync(acts.Db, orla, "larger", default))
         {
-            (await acts.Get<TickTask>().DoAsync(new TickTaskRequest(task.HireId, task.Key, null), orla, default)).Refusal.ShouldBeNull();
+            (await acts.Get<TickTasks>().DoAsync(new TickTasksRequest([new TaskRef(task.HireId, task.Key)]), orla, default)).Refusal.ShouldBeNull();
             await whole.CommitAsync(default);
         }
         (await acts.Db.HireTasks.AsNoTracking().SingleAsync(t => t.HireId == task.HireId && t.Key == task.Key)).Done.ShouldBe(orla.Today);

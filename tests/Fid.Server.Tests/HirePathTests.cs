@@ -144,9 +144,9 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
             !t!["canStart"]!.GetValue<bool>()
             && t["done"] is null
             && t["after"] is JsonArray { Count: 1 }
-            && tasks.Any(o => o!.Text("name") == (string)t["after"]![0]! && o!["canStart"]!.GetValue<bool>())
+            && tasks.Any(o => o!.Text("name") == t["after"]![0]!.Text("name") && o!["canStart"]!.GetValue<bool>())
         )!;
-        var before = tasks.Single(o => o!.Text("name") == (string)waits["after"]![0]!)!;
+        var before = tasks.Single(o => o!.Text("name") == waits["after"]![0]!.Text("name"))!;
         (await orla.SendAsync("PUT", $"/api/hires/{id}/tasks/{before.Text("key")}/done", new { done = "2027-02-24" })).StatusCode.ShouldBe(
             HttpStatusCode.NoContent
         );

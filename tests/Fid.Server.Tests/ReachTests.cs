@@ -97,6 +97,7 @@ public class ReachTests(FirmFixture firm) : IClassFixture<FirmFixture>
     private static async Task<List<string>> TryAsync(Caller caller, string reach, string hire, string employment, string task, string number)
     {
         var (done, zero) = (new List<string>(), Guid.Empty);
+        var tasks = new[] { new { hire, key = task } };
         foreach (
             var (method, address, body) in new (string, string, object?)[]
             {
@@ -104,6 +105,17 @@ public class ReachTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 ("DELETE", $"/api/hires/{hire}/tasks/{task}/skipped", null),
                 ("PUT", $"/api/hires/{hire}/tasks/{task}/done", new { done = (string?)null }),
                 ("DELETE", $"/api/hires/{hire}/tasks/{task}/done", null),
+                ("POST", "/api/tasks/done", new { tasks }),
+                ("POST", "/api/tasks/undone", new { tasks }),
+                ("POST", "/api/tasks/skipped", new { tasks, why = "tried" }),
+                ("POST", "/api/tasks/unskipped", new { tasks }),
+                ("POST", "/api/tasks/note", new { tasks, note = "tried" }),
+                ("POST", "/api/tasks/taken", new { tasks, take = true }),
+                ("POST", "/api/tasks/owner", new { tasks, owner = "manager" }),
+                ("POST", "/api/tasks/day", new { tasks, day = "2027-03-03" }),
+                ("POST", "/api/tasks/shape", new { tasks, work = 2 }),
+                ("POST", $"/api/hires/{hire}/tasks/{task}/trial", new { work = 2, skip = false }),
+                ("GET", $"/api/hires/{hire}/tasks/{task}/history", null),
                 ("GET", $"/api/hires/{hire}/start-change?to=2027-07-01", null),
                 ("PUT", $"/api/hires/{hire}/start", new { start = "2027-07-01", why = "tried" }),
                 ("PUT", $"/api/hires/{hire}/outcome", new { outcome = "withdrawn", why = "tried" }),

@@ -28,13 +28,22 @@ public sealed class OwnTasks
     public bool Include(string owner, HireHead hire) => Include(owner, new TaskPeople(hire.PersonId, hire.ManagerId, hire.BuddyId, hire.CoordinatorId));
 
     /// <summary>Whether a task is the actor's own, whether or not its hire is under way.</summary>
-    public async Task<bool> IncludeAsync(HireTask task, CancellationToken cancellation)
+    public async Task<bool> IncludeAsync(HireTask task, CancellationToken cancellation) =>
+        (await AmongAsync([task.HireId], cancellation))(task.Owner, task.HireId);
+
+    /// <summary>What says of an owner and one of some hires whether the task is the actor's own.</summary>
+    public async Task<Func<string, Guid, bool>> AmongAsync(IReadOnlyCollection<Guid> hires, CancellationToken cancellation)
     {
-        var who = await _db
-            .Hires.Where(h => h.Id == task.HireId)
-            .Join(_db.CurrentRecords, h => h.EmploymentId, r => r.EmploymentId, (h, r) => new TaskPeople(r.PersonId, r.ManagerId, r.BuddyId, h.CoordinatorId))
-            .SingleOrDefaultAsync(cancellation);
-        return who is not null && Include(task.Owner, who);
+        var people = await _db
+            .Hires.Where(h => hires.Contains(h.Id))
+            .Join(
+                _db.CurrentRecords,
+                h => h.EmploymentId,
+                r => r.EmploymentId,
+                (h, r) => new { h.Id, People = new TaskPeople(r.PersonId, r.ManagerId, r.BuddyId, h.CoordinatorId) }
+            )
+            .ToDictionaryAsync(h => h.Id, h => h.People, cancellation);
+        return (owner, hire) => people.TryGetValue(hire, out var who) && Include(owner, who);
     }
 
     private bool Include(string owner, TaskPeople hire) =>

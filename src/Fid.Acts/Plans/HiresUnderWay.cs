@@ -93,7 +93,9 @@ public static class HiresUnderWay
                 task.Required,
                 task.DayOne,
                 task.Done,
-                task.SkippedWhy != null
+                task.SkippedWhy != null,
+                task.Pinned,
+                task.TakenById
             )
         )
             .AsNoTracking()
@@ -105,13 +107,8 @@ public static class HiresUnderWay
 /// <summary>A hire under way, and its tasks.</summary>
 public sealed record HireUnderWay(HireHead Head, IReadOnlyList<TaskRow> Tasks)
 {
-    public PlanQuestion Question(LocalDate today, CalendarSet calendars, IReadOnlyList<PlanStage> stages)
-    {
-        var tasks = new PlanTask[Tasks.Count];
-        for (var i = 0; i < tasks.Length; i++)
-            tasks[i] = Tasks[i].ToPlan(Head.CalendarCode);
-        return HirePlan.Question(today, Head.Start, Head.Accepted, calendars, stages, tasks);
-    }
+    public PlanQuestion Question(LocalDate today, CalendarSet calendars, IReadOnlyList<PlanStage> stages) =>
+        HirePlan.Question(today, Head.Start, Head.Accepted, calendars, stages, Tasks, Head.CalendarCode);
 }
 
 /// <summary>Who a hire is.</summary>
@@ -182,9 +179,14 @@ public sealed record TaskRow(
     bool Required,
     bool DayOne,
     LocalDate? Done,
-    bool Skipped
+    bool Skipped,
+    LocalDate? Pinned,
+    Guid? TakenById
 )
 {
+    /// <summary>The anchor that stands for the day it is pinned to.</summary>
+    public string PinAnchor => $"pin:{Key}";
+
     /// <summary>The name in the language of the user who reads: rows are kept for all of them.</summary>
     public string Called => ReaderLanguage.Choose(Name, NameDe);
 
@@ -195,8 +197,14 @@ public sealed record TaskRow(
             StageKey,
             CalendarOf(ownCalendar),
             Work,
-            OpensAnchor is null ? null : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit),
-            DueAnchor is null ? null : new PlanOffset(DueAnchor, DueAmount, DueUnit),
+                // Pinned to a day, it is finished on it and begun no earlier than that takes.
+                Pinned is not null
+                    ? new PlanOffset(PinAnchor, Math.Min(0, 1 - Work), OffsetUnit.Working)
+                : OpensAnchor is null ? null
+                : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit),
+            Pinned is not null ? new PlanOffset(PinAnchor, 0, OffsetUnit.Days)
+                : DueAnchor is null ? null
+                : new PlanOffset(DueAnchor, DueAmount, DueUnit),
             Links(),
             Required,
             DayOne,
@@ -225,7 +233,9 @@ public sealed record TaskRow(
             task.Required,
             task.DayOne,
             task.Done,
-            task.SkippedWhy is not null
+            task.SkippedWhy is not null,
+            task.Pinned,
+            task.TakenById
         );
 
     public string CalendarOf(string? ownCalendar) => CalendarCode == HireTask.OwnCalendar ? ownCalendar ?? CalendarSet.Unknown : CalendarCode;

@@ -16,7 +16,6 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
     /// <summary>The longest piece of work, in working days.</summary>
     public const int MostWork = 400;
 
-    private const int LongestName = 200;
     private const int LongestInstructions = 8000;
     private const int MostOffset = 1000;
 
@@ -110,9 +109,9 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
         switch (name)
         {
             case "name":
-                return string.IsNullOrWhiteSpace(text) ? ("missing", "Give the task a name.") : TooLong(text, LongestName);
+                return string.IsNullOrWhiteSpace(text) ? ("missing", "Give the task a name.") : TooLong(text, HireTask.LongestName);
             case "nameDe":
-                return TextOrNone(value, LongestName);
+                return TextOrNone(value, HireTask.LongestName);
             case "stage":
                 return text is not null && stages.Contains(text) ? null : ("unknown-stage", "Choose a stage.");
             case "owner":

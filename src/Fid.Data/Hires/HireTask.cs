@@ -14,6 +14,12 @@ public sealed class HireTask
     /// <summary>The most characters of a reason.</summary>
     public const int LongestReason = 500;
 
+    /// <summary>The most characters of a note.</summary>
+    public const int LongestNote = 2_000;
+
+    /// <summary>The most characters of a name.</summary>
+    public const int LongestName = 200;
+
     /// <summary>Before a team's code in an owner.</summary>
     public const string TeamPrefix = "team:";
 
@@ -34,7 +40,8 @@ public sealed class HireTask
     /// <summary>Unique in the hire.</summary>
     public required string Key { get; init; }
 
-    public required int Position { get; init; }
+    /// <summary>Its place among the tasks of the hire; they are listed by it within a stage.</summary>
+    public required int Position { get; set; }
 
     public required string Name { get; set; }
 
@@ -92,6 +99,18 @@ public sealed class HireTask
     /// <summary>The ids of files that go with it.</summary>
     public Guid[] Attachments { get; set; } = [];
 
+    /// <summary>The day it is to be done on, whatever the plan says; null where the plan says.</summary>
+    public LocalDate? Pinned { get; set; }
+
+    /// <summary>The account of the member who took on a task of their team; null while it is for any of them.</summary>
+    public Guid? TakenById { get; set; }
+
+    /// <summary>What those who do it should know, of this newcomer alone.</summary>
+    public string? Note { get; set; }
+
+    /// <summary>Whether it was added to this hire alone.</summary>
+    public bool Added { get; set; }
+
     public LocalDate? Done { get; set; }
 
     public string? DoneBy { get; set; }
@@ -130,6 +149,10 @@ public sealed class HireTask
             ContactWhy = ContactWhy,
             ContactWhyDe = ContactWhyDe,
             Attachments = Attachments,
+            Pinned = afresh ? null : Pinned,
+            TakenById = afresh ? null : TakenById,
+            Note = afresh ? null : Note,
+            Added = Added,
             Done = afresh ? null : Done,
             DoneBy = afresh ? null : DoneBy,
             SkippedWhy = afresh ? null : SkippedWhy,
@@ -140,10 +163,11 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
 {
     public void Configure(EntityTypeBuilder<HireTask> task)
     {
-        task.Property(t => t.NameDe).HasMaxLength(200);
+        task.Property(t => t.NameDe).HasMaxLength(HireTask.LongestName);
         task.Property(t => t.ContactWhy).HasMaxLength(HireTask.LongestReason);
         task.Property(t => t.ContactWhyDe).HasMaxLength(HireTask.LongestReason);
         task.Property(t => t.SkippedWhy).HasMaxLength(HireTask.LongestReason);
+        task.Property(t => t.Note).HasMaxLength(HireTask.LongestNote);
         // Changes with every save: of two who change a task at once, the second is told.
         task.Property<uint>("Version").IsRowVersion();
         task.HasIndex(t => new { t.HireId, t.Key }).IsUnique();

@@ -1118,6 +1118,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<bool>("Added")
+                        .HasColumnType("boolean")
+                        .HasColumnName("added");
+
                     b.PrimitiveCollection<string[]>("After")
                         .IsRequired()
                         .HasColumnType("text[]")
@@ -1203,6 +1207,11 @@ namespace Fid.Data.Migrations
                         .HasColumnType("character varying(200)")
                         .HasColumnName("name_de");
 
+                    b.Property<string>("Note")
+                        .HasMaxLength(2000)
+                        .HasColumnType("character varying(2000)")
+                        .HasColumnName("note");
+
                     b.Property<int>("OpensAmount")
                         .HasColumnType("integer")
                         .HasColumnName("opens_amount");
@@ -1219,6 +1228,10 @@ namespace Fid.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("owner");
+
+                    b.Property<LocalDate?>("Pinned")
+                        .HasColumnType("date")
+                        .HasColumnName("pinned");
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
@@ -1237,6 +1250,10 @@ namespace Fid.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("stage_key");
+
+                    b.Property<Guid?>("TakenById")
+                        .HasColumnType("uuid")
+                        .HasColumnName("taken_by_id");
 
                     b.Property<uint>("Version")
                         .IsConcurrencyToken()

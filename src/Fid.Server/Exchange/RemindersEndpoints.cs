@@ -93,7 +93,7 @@ internal static class RemindersEndpoints
         bool IsSeen(ChasedWork work) => reader.May(Actions.See, Things.Hire, work.Hire.Record);
 
         RemindedTask About(ChasedWork work) =>
-            new(work.Hire.Id, Reader.Names(reader.On(work.Hire.Record)) ? work.Hire.FullName : work.Hire.Number, work.Task.Called, work.Due);
+            new(work.Hire.Id, Reader.Names(reader.On(work.Hire.Record)) ? work.Hire.FullName : work.Hire.Number, work.Task.Called, work.Due!.Value);
     }
 
     /// <summary>The messages that went out last, or are to, the latest first.</summary>

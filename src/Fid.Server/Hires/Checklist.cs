@@ -66,7 +66,10 @@ internal static class Checklist
                 t.SkippedWhy,
                 t.Contact,
                 ReaderLanguage.Choose(t.ContactWhy, t.ContactWhyDe),
-                t.Attachments
+                t.Attachments,
+                db.Users.Where(u => u.Id == t.TakenById).Select(u => u.DisplayName).FirstOrDefault(),
+                t.Note,
+                t.Added
             ))
             .ToDictionaryAsync(t => t.Key, cancellation);
         var manager = await db.CurrentRecords.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
@@ -178,7 +181,7 @@ internal static class Checklist
             planned.Slack,
             planned.CanStart,
             task.Work,
-            [.. task.After.Select(k => taskNames.GetValueOrDefault(k, k))],
+            [.. task.After.Select((k, i) => new TaskLinkResponse(k, taskNames.GetValueOrDefault(k, k), task.Lags[i]))],
             task.Required,
             task.DayOne,
             task.Done,
@@ -192,7 +195,11 @@ internal static class Checklist
             [.. detail.Attachments.Where(files.ContainsKey).Select(f => new TaskFile(f, files[f]))],
             null,
             null,
-            false
+            false,
+            task.Pinned,
+            detail.TakenBy,
+            detail.Note,
+            detail.Added
         );
 
     private sealed record TaskDetail(
@@ -202,7 +209,10 @@ internal static class Checklist
         string? SkippedWhy,
         string? Contact,
         string? ContactWhy,
-        Guid[] Attachments
+        Guid[] Attachments,
+        string? TakenBy,
+        string? Note,
+        bool Added
     );
 }
 
@@ -247,6 +257,9 @@ public sealed record StageResponse(string Key, string Name, StageState State, Lo
 /// <param name="Contact">Who can help, named like an owner.</param>
 /// <param name="Since">For what can be done now, the day since when it could.</param>
 /// <param name="MayTick">Whether the reader may tick it off.</param>
+/// <param name="Pinned">The day it is to be done on, whatever the plan says.</param>
+/// <param name="TakenBy">Who took it on for their team.</param>
+/// <param name="Added">Whether this hire alone has it.</param>
 /// <param name="Change">Who ticked it, skipped it or took either back the last time.</param>
 public sealed record TaskResponse(
     string Key,
@@ -263,7 +276,7 @@ public sealed record TaskResponse(
     int? Slack,
     bool CanStart,
     int Work,
-    string[] After,
+    TaskLinkResponse[] After,
     bool Required,
     bool DayOne,
     LocalDate? Done,
@@ -277,8 +290,16 @@ public sealed record TaskResponse(
     TaskFile[] Attachments,
     LocalDate? Since,
     TaskChange? Change,
-    bool MayTick
+    bool MayTick,
+    LocalDate? Pinned,
+    string? TakenBy,
+    string? Note,
+    bool Added
 );
+
+/// <summary>A task that another comes after.</summary>
+/// <param name="Lag">The working days that lie between the two.</param>
+public sealed record TaskLinkResponse(string Key, string Name, int Lag);
 
 /// <summary>Something done to a task.</summary>
 /// <param name="Action">Such as "task.done".</param>

@@ -149,7 +149,7 @@ internal static class NewHireEndpoints
         var plan =
             request.Start is { } start && ValueCheck.IsSensible(start)
                 ? HirePlan.Of(
-                    HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, [.. Rows(draft).Select(t => t.ToPlan(calendar))]),
+                    HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, Rows(draft), calendar),
                     SoonestSearch.WhenNotFeasible
                 )
                 : null;
@@ -162,7 +162,7 @@ internal static class NewHireEndpoints
             [.. completeness.Missing.Where(fields.Set.IsRequiredFirst)],
             plan?.Feasible,
             plan?.SoonestStart,
-            plan is null ? null : HoldUpResponse.Of(plan, [.. Rows(draft)], calendar, calendars, names, today),
+            plan is null ? null : HoldUpResponse.Of(plan, Rows(draft), calendar, calendars, names, today),
             [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Owner(g.Key), g.Count())).OrderByDescending(s => s.Count)],
             draft.Template.Name,
             draft.Template.Version,
@@ -186,7 +186,7 @@ internal static class NewHireEndpoints
             ? date
             : null;
 
-    private static IEnumerable<TaskRow> Rows(HireDraft draft) => draft.Tasks.Select(TaskRow.Of);
+    private static TaskRow[] Rows(HireDraft draft) => [.. draft.Tasks.Select(TaskRow.Of)];
 }
 
 /// <summary>What it takes to show hires before they are opened.</summary>

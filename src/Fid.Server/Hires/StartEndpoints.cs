@@ -38,10 +38,6 @@ internal static class StartEndpoints
         var question = hire.Question(today, calendars, stages);
         var moved = hire with { Head = hire.Head with { Start = to.Date, Accepted = LocalDate.Min(hire.Head.Accepted, to.Date) } };
         var (before, after) = (HirePlan.Of(question, SoonestSearch.Never), HirePlan.Of(moved.Question(today, calendars, stages), SoonestSearch.Never));
-        var changed = hire
-            .Tasks.Select((t, i) => new TaskMove(t.Key, t.Called, t.Owner, names.Owner(t.Owner), Dates(before.Tasks[i]), Dates(after.Tasks[i])))
-            .Where(m => m.Before != m.After)
-            .ToArray();
         var rights = (await Reader.OfAsync(actor, db, cancellation)).On(hire.Head.Record);
         var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v => rights.Sees(v.Field));
         return TypedResults.Ok(
@@ -51,7 +47,7 @@ internal static class StartEndpoints
                 Period.DaysBetween(hire.Head.Start, to.Date),
                 before.Feasible,
                 after.Feasible,
-                changed,
+                TaskMove.Between(hire.Tasks, before, after, names),
                 HoldUpResponse.Of(after, hire.Tasks, hire.Head.CalendarCode, calendars, names, hire.Head.Entered),
                 [.. values.Select(v => new ValueMove(v.Field, v.Before, v.After))]
             )
@@ -78,8 +74,6 @@ internal static class StartEndpoints
         Versions.Show(http.Response, hire!.Head.Version);
         return TypedResults.Ok(now);
     }
-
-    private static TaskDates Dates(PlannedTask task) => new(task.State, task.Due, task.LatestStart, task.LatestFinish, task.Slack);
 }
 
 public sealed record StartRequest(LocalDate Start, string? Why);
@@ -100,7 +94,3 @@ public sealed record StartChangeResponse(
 );
 
 public sealed record ValueMove(string Field, JsonElement Before, JsonElement After);
-
-public sealed record TaskMove(string Key, string Name, string Owner, string? OwnerName, TaskDates Before, TaskDates After);
-
-public sealed record TaskDates(TaskState State, LocalDate? Due, LocalDate? LatestStart, LocalDate? LatestFinish, int? Slack);

@@ -1,5 +1,6 @@
 using Fid.Acts;
 using Fid.Acts.Hires;
+using Fid.Acts.Tasks;
 using Fid.Data;
 using Fid.Server.People;
 using Fid.Server.Platform;
@@ -17,34 +18,34 @@ internal static class TaskEndpoints
         string key,
         DoneRequest? request,
         Actor actor,
-        TickTask tick,
+        TickTasks tick,
         CancellationToken cancellation
-    ) => (await tick.DoAsync(new TickTaskRequest(id, key, request?.Done), actor, cancellation)).Answer();
+    ) => (await tick.DoAsync(new TickTasksRequest([new TaskRef(id, key)], request?.Done), actor, cancellation)).Answer();
 
     public static async Task<Results<NoContent, ProblemHttpResult>> Untick(
         Guid id,
         string key,
         Actor actor,
-        UntickTask untick,
+        UntickTasks untick,
         CancellationToken cancellation
-    ) => (await untick.DoAsync(new UntickTaskRequest(id, key), actor, cancellation)).Answer();
+    ) => (await untick.DoAsync(new UntickTasksRequest([new TaskRef(id, key)]), actor, cancellation)).Answer();
 
     public static async Task<Results<NoContent, ProblemHttpResult>> Skip(
         Guid id,
         string key,
         SkipRequest request,
         Actor actor,
-        SkipTask skip,
+        SkipTasks skip,
         CancellationToken cancellation
-    ) => (await skip.DoAsync(new SkipTaskRequest(id, key, request.Why), actor, cancellation)).Answer();
+    ) => (await skip.DoAsync(new SkipTasksRequest([new TaskRef(id, key)], request.Why), actor, cancellation)).Answer();
 
     public static async Task<Results<NoContent, ProblemHttpResult>> Unskip(
         Guid id,
         string key,
         Actor actor,
-        UnskipTask unskip,
+        UnskipTasks unskip,
         CancellationToken cancellation
-    ) => (await unskip.DoAsync(new UnskipTaskRequest(id, key), actor, cancellation)).Answer();
+    ) => (await unskip.DoAsync(new UnskipTasksRequest([new TaskRef(id, key)]), actor, cancellation)).Answer();
 
     private static async Task<bool> SeesAsync(Guid hire, Actor actor, FidDb db, CancellationToken cancellation) =>
         await (await HireAccess.VisibleAsync(actor, db, cancellation))(db.Hires).AnyAsync(h => h.Id == hire, cancellation);
@@ -61,7 +62,7 @@ internal static class TaskEndpoints
     )
     {
         var task = await db.HireTasks.AsNoTracking().FirstOrDefaultAsync(t => t.HireId == id && t.Key == key && t.Attachments.Contains(file), cancellation);
-        if (task is null || (!await SeesAsync(id, actor, db, cancellation) && !await TaskInHand.MayTickAsync(db, actor, task, cancellation)))
+        if (task is null || (!await SeesAsync(id, actor, db, cancellation) && !await TasksInHand.MayTickAsync(db, actor, task, cancellation)))
             return Problems.NotFound();
         return await db.StoredFiles.AsNoTracking().FirstOrDefaultAsync(f => f.Id == file, cancellation) is { } stored
             ? Files.Answer(stored, http)

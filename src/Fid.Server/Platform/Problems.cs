@@ -63,6 +63,10 @@ public static class Problems
     /// <summary>The answer to an act that says nothing but that it is done, or why it was not.</summary>
     public static Results<NoContent, ProblemHttpResult> Answer(this ActResult result) => result.Refusal is { } refusal ? Of(refusal) : TypedResults.NoContent();
 
+    /// <summary>The same of an act of whose answer nothing is told.</summary>
+    public static Results<NoContent, ProblemHttpResult> Answer<T>(this ActResult<T> result) =>
+        result.Refusal is { } refusal ? Of(refusal) : TypedResults.NoContent();
+
     /// <summary>For answers that the framework gives with a status alone.</summary>
     public static ProblemHttpResult OfStatus(int status) =>
         status switch

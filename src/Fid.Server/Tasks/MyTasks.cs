@@ -34,6 +34,7 @@ internal static class MyTasks
         var hires = await HiresUnderWay.LoadAsync(db, hires => own.Concerning(hires, openOnly: true), cancellation, tasks);
 
         var seen = new VisibleFacts(reader, names);
+        var takers = await TakersAsync(hires, db, cancellation);
         var mine = new List<MyTask>();
         foreach (var hire in hires)
         {
@@ -64,7 +65,12 @@ internal static class MyTasks
                         task.Work,
                         null,
                         head.IsBeforeKnown(planned),
-                        []
+                        [],
+                        null,
+                        HireTask.TeamOf(task.Owner) is not null,
+                        task.TakenById is { } taken ? takers.GetValueOrDefault(taken) : null,
+                        task.TakenById is not null && task.TakenById == actor.AccountId,
+                        task.Pinned
                     )
                 );
             }
@@ -81,10 +87,11 @@ internal static class MyTasks
                 today,
                 [
                     .. first.Select(t =>
-                        details.GetValueOrDefault((t.HireId, t.Key)) is var (instructions, files)
+                        details.GetValueOrDefault((t.HireId, t.Key)) is var (instructions, note, files)
                             ? t with
                             {
                                 Instructions = instructions,
+                                Note = note,
                                 Attachments = files,
                             }
                             : t
@@ -95,7 +102,13 @@ internal static class MyTasks
         );
     }
 
-    private static async Task<Dictionary<(Guid, string), (string? Instructions, TaskFile[] Files)?>> DetailsAsync(
+    private static Task<Dictionary<Guid, string>> TakersAsync(IReadOnlyList<HireUnderWay> hires, FidDb db, CancellationToken cancellation)
+    {
+        var ids = hires.SelectMany(h => h.Tasks).Select(t => t.TakenById).OfType<Guid>().Distinct().ToArray();
+        return db.Users.Where(u => ids.Contains(u.Id)).ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancellation);
+    }
+
+    private static async Task<Dictionary<(Guid, string), (string? Instructions, string? Note, TaskFile[] Files)?>> DetailsAsync(
         MyTask[] tasks,
         FidDb db,
         CancellationToken cancellation
@@ -104,19 +117,20 @@ internal static class MyTasks
         var hires = tasks.Select(t => t.HireId).Distinct().ToArray();
         var rows = await db
             .HireTasks.AsNoTracking()
-            .Where(t => hires.Contains(t.HireId) && (t.Instructions != null || t.InstructionsDe != null || t.Attachments.Length > 0))
+            .Where(t => hires.Contains(t.HireId) && (t.Instructions != null || t.InstructionsDe != null || t.Note != null || t.Attachments.Length > 0))
             .Select(t => new
             {
                 t.HireId,
                 t.Key,
                 Instructions = ReaderLanguage.Choose(t.Instructions, t.InstructionsDe),
+                t.Note,
                 t.Attachments,
             })
             .ToListAsync(cancellation);
         var names = await Files.NamesAsync(db, rows.SelectMany(r => r.Attachments), cancellation);
         return rows.ToDictionary(
             r => (r.HireId, r.Key),
-            r => ((string?, TaskFile[])?)(r.Instructions, [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))])
+            r => ((string?, string?, TaskFile[])?)(r.Instructions, r.Note, [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))])
         );
     }
 }
@@ -125,6 +139,9 @@ internal static class MyTasks
 /// <param name="All">How many there are, should there be more than are listed.</param>
 public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
 
+/// <param name="IsTeams">Whether it is a team's: any of its members does it.</param>
+/// <param name="TakenBy">Who of the team took it on.</param>
+/// <param name="Pinned">The day it is to be done on, whatever the plan says.</param>
 public sealed record MyTask(
     Guid HireId,
     string Hire,
@@ -144,5 +161,10 @@ public sealed record MyTask(
     int Work,
     string? Instructions,
     bool BeforeKnown,
-    TaskFile[] Attachments
+    TaskFile[] Attachments,
+    string? Note,
+    bool IsTeams,
+    string? TakenBy,
+    bool IsTakenByMe,
+    LocalDate? Pinned
 );

@@ -187,14 +187,7 @@ internal static class TemplateExamples
                 ? calendar.Value.GetString()
                 : null;
         var rows = tasks.Select(TaskRow.Of).ToList();
-        var question = HirePlan.Question(
-            today,
-            start,
-            LocalDate.Min(today, start),
-            calendars,
-            await Stage.PlanAsync(db, cancellation),
-            [.. rows.Select(t => t.ToPlan(own))]
-        );
+        var question = HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, await Stage.PlanAsync(db, cancellation), rows, own);
         if (Planner.Plan(question, SoonestSearch.WhenNotFeasible).Answer is not { } plan)
             return null;
         return new ExamplePlan(

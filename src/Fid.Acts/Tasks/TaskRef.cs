@@ -1,0 +1,5 @@
+namespace Fid.Acts.Tasks;
+
+/// <summary>A task of a hire.</summary>
+/// <param name="Key">Unique in the hire.</param>
+public sealed record TaskRef(Guid Hire, string Key);

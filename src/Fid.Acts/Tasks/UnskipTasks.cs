@@ -1,0 +1,16 @@
+using Fid.Data;
+
+namespace Fid.Acts.Tasks;
+
+/// <summary>Says that tasks apply after all.</summary>
+public sealed class UnskipTasks(FidDb db)
+{
+    public Task<ActResult<TasksChanged>> DoAsync(UnskipTasksRequest request, Actor actor, CancellationToken cancellation) =>
+        TaskChanges.MakeAsync(db, request, request.Tasks, new TaskChange("task.unskipped", OwnToo: false, task =>
+            {
+                task.SkippedWhy = null;
+                return null;
+            }), actor, cancellation);
+}
+
+public sealed record UnskipTasksRequest(IReadOnlyList<TaskRef> Tasks);

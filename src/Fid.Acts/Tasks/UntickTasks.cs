@@ -1,0 +1,18 @@
+using Fid.Data;
+
+namespace Fid.Acts.Tasks;
+
+/// <summary>Says that tasks are not done after all.</summary>
+public sealed class UntickTasks(FidDb db)
+{
+    internal const string Action = "task.undone";
+
+    public Task<ActResult<TasksChanged>> DoAsync(UntickTasksRequest request, Actor actor, CancellationToken cancellation) =>
+        TaskChanges.MakeAsync(db, request, request.Tasks, new TaskChange(Action, OwnToo: true, task =>
+            {
+                (task.Done, task.DoneBy) = (null, null);
+                return null;
+            }), actor, cancellation);
+}
+
+public sealed record UntickTasksRequest(IReadOnlyList<TaskRef> Tasks);
