@@ -128,6 +128,49 @@ public sealed class ReminderTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Whoever_is_asked_to_be_reminded_is_at_once_and_it_says_who_asks()
+    {
+        var hire = (await FirmFixture.HireAsync(_orla, "Brandt")).Text("id");
+        object Asked(params string[] keys) => new { tasks = keys.Select(key => new { hire, key }).ToArray() };
+        using (var unset = await _orla.SendAsync("POST", "/api/tasks/reminders", Asked("kit")))
+            (await unset.JsonAsync()).Text("code").ShouldBe("no-mail");
+        // The day's own round is over.
+        await _firm.Database.AskAsync("update firms set reminded_on = '2027-03-01'");
+        await _firm.Database.AskAsync(
+            """
+            insert into account_absences (id, account_id, "from", "to", stand_in_id, at, by_name)
+              select gen_random_uuid(), n.id, '2027-03-01', '2027-03-01', e.id, now(), 'Nils Aakre'
+              from users n, users e where n.email = 'nils@halyard.example' and e.email = 'eoin@halyard.example'
+            """
+        );
+        await using var server = new FidInstance(_firm.Database.Connection, settings: _mail.Settings);
+        using var orla = await Caller.SignedInAsync(server.Address, "orla");
+        (await orla.SendAsync("PUT", $"/api/hires/{hire}/tasks/account/done", new { done = (string?)null })).EnsureSuccessStatusCode();
+        var key = Guid.NewGuid();
+        using var sent = await orla.SendAsync("POST", "/api/tasks/reminders", Asked("kit", "radio-order", "contract-sign", "account", "none"), key: key);
+        var answer = await sent.JsonAsync();
+        answer["changes"]!.AsArray().Count.ShouldBe(2, answer.ToJsonString());
+        answer["left"]!
+            .AsArray()
+            .Select(l => (l!["task"]!.Text("key"), l.Text("code")))
+            .ShouldBe([("contract-sign", "done"), ("account", "done"), ("none", "not-found")], ignoreOrder: true);
+        // Sent again by a browser that did not hear the answer: nobody is written to twice.
+        (
+            await orla.SendAsync("POST", "/api/tasks/reminders", Asked("kit", "radio-order", "contract-sign", "account", "none"), key: key)
+        ).EnsureSuccessStatusCode();
+
+        // He is away: who stands in is told, of both tasks in one message, and whose they are.
+        var (to, _, text, html, times) = (await _mail.CaughtAsync(1)).ShouldHaveSingleItem();
+        (to, times).ShouldBe(("eoin@halyard.example", 1));
+        text.ShouldContain("Orla Dunmore asks you for this");
+        text.ShouldContain("It is Nils Aakre's");
+        html.ShouldContain("Order radio");
+        var past = (await orla.GetAsync($"/api/hires/{hire}/tasks/kit/history"))["changes"]![0]!;
+        (past.Text("by"), past.Text("action")).ShouldBe(("Orla Dunmore", "task.reminded"));
+        past["told"]!.AsArray().Select(t => (string)t!).ShouldBe(["Eoin Brannigan"]);
+    }
+
+    [Fact]
     public async Task Each_reads_in_their_language_and_no_more_of_a_newcomer_than_they_may_see()
     {
         using var piet = await _firm.As("piet");

@@ -94,7 +94,12 @@ public sealed class TaskActTests : IAsyncLifetime
         await RefusedAsync("day", new { tasks = new[] { Ref(hire, "radio-order") }, day = "1492-10-12" }, "/day", "bad-date");
         var pinned = await DoneAsync(_orla, "day", new { tasks = new[] { Ref(hire, "meet") }, day = "2027-04-14" });
         (await TaskAsync(hire, "meet")).Text("due").ShouldBe("2027-04-14");
-        using var moved = await _orla.SendAsync("PUT", $"/api/hires/{hire}/start", new { start = "2027-04-13", why = (string?)null }, ifMatch: await VersionAsync(hire));
+        using var moved = await _orla.SendAsync(
+            "PUT",
+            $"/api/hires/{hire}/start",
+            new { start = "2027-04-13", why = (string?)null },
+            ifMatch: await VersionAsync(hire)
+        );
         moved.StatusCode.ShouldBe(HttpStatusCode.OK);
         (await TaskAsync(hire, "meet")).Text("due").ShouldBe("2027-04-14");
         (await TaskAsync(hire, "meet")).Text("pinned").ShouldBe("2027-04-14");
@@ -112,7 +117,9 @@ public sealed class TaskActTests : IAsyncLifetime
     public async Task Given_to_somebody_else_a_task_is_theirs_and_its_owners_no_more()
     {
         var hire = await HireAsync("Brandt");
-        var thandiwe = await _firm.Database.AskAsync("select r.employment_id from records_now r join users u on u.person_id = r.person_id where u.email = 'thandiwe@halyard.example'");
+        var thandiwe = await _firm.Database.AskAsync(
+            "select r.employment_id from records_now r join users u on u.person_id = r.person_id where u.email = 'thandiwe@halyard.example'"
+        );
         using var other = await _firm.As("thandiwe");
         var given = await DoneAsync(
             _orla,
@@ -158,7 +165,7 @@ public sealed class TaskActTests : IAsyncLifetime
         var after = await _orla.GetAsync($"/api/hires/{hire}");
         tried["after"]!["feasible"]!.ToJsonString().ShouldBe(after["feasible"]!.ToJsonString());
         tried["after"]!.Text("soonestStart").ShouldBe(after.Text("soonestStart"));
-        tried["after"]!["holdUp"]?.Text("key").ShouldBe(after["holdUp"]?.Text("key"));
+        ((string?)tried["after"]!["holdUp"]?["key"]).ShouldBe((string?)after["holdUp"]?["key"]);
         foreach (var task in tried["tasks"]!.AsArray())
             ((string?)task!["after"]!["latestStart"]).ShouldBe((string?)Find(after, task.Text("key"))["latestStart"]);
         await DoneAsync(_orla, "taken-back", new { changes = shorter["changes"] });

@@ -11,7 +11,8 @@ namespace Fid.Acts.Tasks;
 /// <summary>Says on which day tasks are to be done, whatever the plan says and however the start moves; or leaves it to the plan again.</summary>
 public sealed class PinTasks(FidDb db)
 {
-    internal static Problem RestDay { get; } = new("/day", "rest-day", "Nobody works on that day who does this task. Choose a working day.");
+    /// <summary>That whoever does it does not work on the day.</summary>
+    public static Problem RestDay { get; } = new("/day", "rest-day", "Nobody works on that day who does this task. Choose a working day.");
 
     public async Task<ActResult<TasksChanged>> DoAsync(PinTasksRequest request, Actor actor, CancellationToken cancellation)
     {

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { dueOf } from '$lib/hires/due';
   import { api, ApiProblem, data, type Api } from '$lib/api/client';
   import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import { keys } from '$lib/keys/keys.svelte';
@@ -12,6 +11,7 @@
   import { createMutation, createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
   import { hireQuery, hireKeys } from './queries';
+  import TaskMoves from './TaskMoves.svelte';
   import { words } from './words';
 
   /** Moves a start, after saying what that changes. */
@@ -122,42 +122,7 @@
                 {shown(value.before)} → <strong>{shown(value.after)}</strong>{/each}.
             </p>
           {/if}
-          <p class="mt-3 font-semibold">{t.changes(preview.tasks.length)}</p>
-          {#if preview.tasks.length > 0}
-            <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, so it must be reachable) -->
-            <div
-              class="border-ink mt-1 max-h-[38dvh] overflow-y-auto border-t"
-              tabindex="0"
-              role="region"
-              aria-label={t.changes(preview.tasks.length)}
-            >
-              <table class="w-full text-xs">
-                <thead class="bg-sheet text-soft sticky top-0 text-left">
-                  <tr
-                    ><th class="py-1 font-normal">{t.task}</th><th class="font-normal">{t.now}</th><th class="font-normal">{t.then}</th></tr
-                  >
-                </thead>
-                <tbody>
-                  {#each preview.tasks as task (task.key)}
-                    <tr class="border-rule border-t">
-                      <td class="py-1 pr-3 font-semibold"
-                        >{task.name} <span class="text-soft font-normal">{text.owner(task.owner, task.ownerName)}</span></td
-                      >
-                      {#each [task.before, task.after] as side, i (i)}
-                        {@const due = dueOf(side)}
-                        <td class="pr-3 whitespace-nowrap">
-                          {due ? text.day(due) : '–'}
-                          <span class={side.state === 'late' ? 'text-rust' : side.state === 'atRisk' ? 'text-ochre' : 'text-soft'}
-                            >{text.t.state[side.state]}</span
-                          >
-                        </td>
-                      {/each}
-                    </tr>
-                  {/each}
-                </tbody>
-              </table>
-            </div>
-          {/if}
+          <TaskMoves tasks={preview.tasks} />
         {:else}
           <p class="text-soft mt-2">{t.nothing}</p>
         {/if}

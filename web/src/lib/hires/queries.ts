@@ -5,6 +5,8 @@ export const hireKeys = {
   all: ['hire'] as const,
   one: (id: string) => ['hire', id] as const,
   start: (id: string, wanted: string | null) => ['hire', id, 'start', wanted] as const,
+  trial: (id: string, task: string, asked: unknown) => ['hire', id, 'trial', task, asked] as const,
+  past: (id: string, task: string) => ['hire', id, 'past', task] as const,
   arrivals: ['arrivals'] as const,
   preview: (asked: unknown) => ['preview', 'hire', asked] as const,
   known: (asked: unknown) => ['known', asked] as const,

@@ -10,7 +10,7 @@
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import OffsetField from './OffsetField.svelte';
-  import OwnerField from './OwnerField.svelte';
+  import OwnerField from '$lib/tasks/OwnerField.svelte';
   import { words } from './words';
 
   /** All that a task says, each with a word about where it came from. */

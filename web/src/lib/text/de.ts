@@ -233,6 +233,14 @@ export const de: Messages = {
     notRight: (n) => (n === 1 ? 'Eine Eingabe stimmt nicht:' : `${word(n)} Eingaben stimmen nicht:`)
   },
   problems: {
+    done: 'Das ist schon erledigt oder entfällt.',
+    'no-team': 'Die Aufgabe gehört keinem Team.',
+    'not-in-team': 'Nur wer im Team ist, übernimmt dessen Aufgaben.',
+    taken: 'Jemand anderes hat sie übernommen und kann sie zurückgeben.',
+    'changed-since': 'Das wurde seither wieder geändert. Nichts wurde zurückgenommen.',
+    'rest-day': 'An diesem Tag arbeitet niemand, der das macht. Wählen Sie einen Arbeitstag.',
+    'no-mail': 'Kein Mailserver ist eingestellt. Niemandem kann geschrieben werden.',
+    nobody: 'Niemand mit Anmeldung und Adresse macht das.',
     'may-no-longer-ask': 'Wer das angefragt hat, darf es nicht mehr. Nein sagen, oder die Akte selbst ändern.',
     decided: 'Darüber ist schon entschieden.',
     'cannot-be-asked': 'Jemanden wählen, der das sehen darf und den es nicht betrifft.',

@@ -229,6 +229,17 @@ export const en = {
     notRight: (n: number) => (n === 1 ? 'One entry is not right:' : `${word(n)} entries are not right:`)
   },
   problems: {
+    done: 'It is done already, or does not apply.',
+    'no-team': 'It is not a team’s: there is nobody to take it from.',
+    'not-in-team': 'Only members of the team take its tasks.',
+    taken: 'Somebody else took it. They can give it back.',
+    'changed-since': 'It was changed again since. Nothing was taken back.',
+    'rest-day': 'Nobody works on that day who does this task. Choose a working day.',
+    'unknown-owner': 'Choose who does it.',
+    'unknown-stage': 'Choose a stage.',
+    'unknown-task': 'It does not wait for that task any more.',
+    'no-mail': 'No mail server is set. Nobody can be written to.',
+    nobody: 'Nobody who signs in and has an address does it.',
     'may-no-longer-ask': 'Whoever asked for this may no longer ask for it. Say no, or change the record yourself.',
     decided: 'This has been decided on already.',
     'cannot-be-asked': 'Choose somebody who may see this, and whom it does not concern.',

@@ -17,7 +17,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import Standing from './Standing.svelte';
   import TaskSheet from './TaskSheet.svelte';
-  import { Ticking } from '$lib/hires/ticking.svelte';
+  import { Ticking } from '$lib/tasks/ticking.svelte';
   import { words } from '$lib/hires/words';
 
   type Task = Api['TaskResponse'];
@@ -159,7 +159,7 @@
     </div>
   </div>
   {#if chosen}
-    <TaskSheet hire={id} task={chosen} {ticking} mine={isMine(chosen)} />
+    <TaskSheet hire={id} task={chosen} {tasks} {ticking} mine={isMine(chosen)} />
   {/if}
   {#if session.may('edit hire')}<MoveStart bind:open={moving} {id} to={moveTo} />{/if}
   {#if ending}

@@ -1,9 +1,11 @@
 <script lang="ts">
   import { dueWords } from '$lib/hires/due';
   import type { Api } from '$lib/api/client';
-  import type { Ticking } from '$lib/hires/ticking.svelte';
+  import type { Ticking } from '$lib/tasks/ticking.svelte';
   import { session } from '$lib/api/session.svelte';
-  import TaskFiles from '$lib/hires/TaskFiles.svelte';
+  import TaskActBar from '$lib/tasks/TaskActBar.svelte';
+  import { words as taskWords } from '$lib/tasks/words';
+  import TaskFiles from '$lib/tasks/TaskFiles.svelte';
   import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -13,7 +15,15 @@
   import TextField from '$lib/ui/TextField.svelte';
 
   /** The task selected in a checklist: what it is, and the acts that fit. */
-  let { hire, task, ticking, mine }: { hire: string; task: Api['TaskResponse']; ticking: Ticking; mine: boolean } = $props();
+  interface Props {
+    hire: string;
+    task: Api['TaskResponse'];
+    tasks: Api['TaskResponse'][];
+    ticking: Ticking;
+    mine: boolean;
+  }
+  let { hire, task, tasks, ticking, mine }: Props = $props();
+  const acts = $derived(taskWords().acts);
   const t = $derived(words().checklist);
   let skipping = $state(false);
   let why = $state('');
@@ -25,10 +35,13 @@
         ? t.since(text.owner(task.owner, task.ownerName, mine), text.day(task.since))
         : text.owner(task.owner, task.ownerName, mine),
       t.work(task.work),
-      task.after.length > 0 ? t.after(text.list(task.after)) : '',
+      task.after.length > 0 ? t.after(text.list(task.after.map((a) => a.name))) : '',
+      task.takenBy ? acts.takenBy(task.takenBy) : '',
+      task.pinned ? acts.pinned(text.day(task.pinned)) : '',
       task.done || task.skippedWhy ? '' : dueWords(task),
       task.dayOne ? t.dayOne : '',
-      task.required ? '' : t.optional
+      task.required ? '' : t.optional,
+      task.added ? acts.here : ''
     ].filter(Boolean)
   );
 
@@ -61,6 +74,7 @@
         {[text.t.state.skipped, task.change?.action === 'task.skipped' ? t.by(task.change.by) : '', noted].filter(Boolean).join(', ')}: {task.skippedWhy}
       </p>
     {/if}
+    {#if task.note}<p class="border-ochre border-l-4 pl-2 text-xs whitespace-pre-line"><bdi>{task.note}</bdi></p>{/if}
     {#if task.instructions || task.contact || task.attachments.length > 0}
       <div class="text-soft text-xs">
         {#if task.instructions}<Markdown text={task.instructions} />{/if}{#if task.contact}<p>
@@ -69,18 +83,7 @@
       </div>
     {/if}
   </div>
-  {#if task.mayTick}
-    <div class="flex flex-wrap gap-3">
-      {#if task.done}
-        <Button onclick={() => ticking.untick(task)}>{t.undoDone}</Button>
-      {:else if task.skippedWhy}
-        {#if session.may('edit task')}<Button onclick={() => ticking.unskip(task)}>{t.unskip}</Button>{/if}
-      {:else}
-        {#if session.may('edit task')}<Button onclick={() => (skipping = true)}>{t.skip}</Button>{/if}
-        <Button look="primary" key="d" onclick={() => ticking.tick(task)}>{t.act}</Button>
-      {/if}
-    </div>
-  {/if}
+  <TaskActBar {hire} {task} {tasks} {ticking} {mine} onskip={() => (skipping = true)} />
 </FooterSheet>
 
 <Dialog bind:open={skipping} title={t.skipTitle(task.name)} focus="#skip-why">

@@ -25,8 +25,8 @@
     ...['newcomer', 'manager', 'buddy', 'coordinator'].map((o) => ({ value: o, label: text.owner(o, null) })),
     ...(options.data?.options ?? [])
       .filter((o) => o.list === 'teams' && !o.retired)
-      .map((o) => ({ value: `team:${o.code}`, label: named(o), detail: isEmpty(`team:${o.code}`) ? w.task.nobodyIn : undefined })),
-    { value: 'person', label: w.task.aPerson }
+      .map((o) => ({ value: `team:${o.code}`, label: named(o), detail: isEmpty(`team:${o.code}`) ? w.owner.nobodyIn : undefined })),
+    { value: 'person', label: w.owner.aPerson }
   ]);
 </script>
 
@@ -35,7 +35,7 @@
   {label}
   value={byName ? 'person' : value}
   {choices}
-  note={byName ? undefined : isEmpty(value) ? w.task.nobodyIn : note}
+  note={byName ? undefined : isEmpty(value) ? w.owner.nobodyIn : note}
   noteTone={isEmpty(value) ? 'ochre' : 'faint'}
   {error}
   onchange={(v) => {
@@ -46,7 +46,7 @@
 {#if byName}
   <PersonPicker
     id="{id}-person"
-    label={w.task.person}
+    label={w.owner.person}
     value={value.startsWith('person:') ? value.slice(7) : ''}
     {shown}
     {note}

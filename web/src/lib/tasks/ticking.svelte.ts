@@ -2,10 +2,10 @@ import { api, data, type Api } from '$lib/api/client';
 import { text } from '$lib/text/index.svelte';
 import { done, failed } from '$lib/ui/toast';
 import { useQueryClient } from '@tanstack/svelte-query';
-import { words } from './words';
+import { words } from '$lib/hires/words';
 import { again } from '$lib/api/again';
-import { hireKeys } from './queries';
-import { taskKeys } from '$lib/tasks/queries';
+import { hireKeys } from '$lib/hires/queries';
+import { taskKeys } from './queries';
 
 type Task = Pick<Api['TaskResponse'], 'key' | 'name' | 'owner'>;
 
