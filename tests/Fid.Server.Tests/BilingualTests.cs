@@ -29,7 +29,7 @@ public class BilingualTests(FirmFixture firm) : IClassFixture<FirmFixture>
             var checklist = await reader.GetAsync($"/api/hires/{hire["id"]}");
             checklist["stages"]!.AsArray()[0]!.Text("name").ShouldBe(stage);
             var program = checklist["tasks"]!.AsArray().Single(t => t!.Text("key") == "radio-program")!;
-            ((string)program["after"]![0]!).ShouldBe(task);
+            program["after"]![0]!.Text("name").ShouldBe(task);
             (await reader.GetAsync("/api/fields"))["stages"]!.AsArray()[0]!.Text("name").ShouldBe(stage);
         }
         using var nils = await firm.As("nils");
