@@ -32,6 +32,34 @@ public class TaskTests(PageFixture firm) : IClassFixture<PageFixture>
     }
 
     [Fact]
+    public async Task Why_it_is_held_up_is_said_link_by_link_and_the_checklist_is_seen_by_owner_and_by_date()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        var hire = await firm.Database.AskAsync("select h.id from hires h join records_now r using (employment_id) where r.family_name = 'Brandt'");
+        orla.Open($"/hires/{hire}/checklist");
+        orla.Button("Why?").Click();
+        orla.SeeText("Order radio can be finished on Wed 10 Mar, and has to be by Tue 2 Mar: Program radio comes after it.");
+        orla.SeeText("it belongs before day one.");
+        orla.Button("owner").Click();
+        orla.SeeNo("opens Tue 16 Mar, once Prepare has passed");
+        orla.IsAccessible("a checklist by owner");
+        orla.Button("date").Click();
+        orla.SeeText("By date, the next first");
+    }
+
+    [Fact]
+    public void Who_is_written_to_for_all_that_is_held_up_is_said_before_they_are()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Open("/arrivals");
+        orla.Button("Remind…").Click();
+        orla.SeeText("Order radio, Tomasz Brandt");
+        orla.IsAccessible("before many are reminded");
+        orla.Button("Write to them").Click();
+        orla.SeeText("No mail server is set. Nobody can be written to.");
+    }
+
+    [Fact]
     public void Lockers_of_many_newcomers_are_done_with_one_act_on_a_telephone_and_opened_again_with_another()
     {
         using var nils = Browser.SignedIn(firm.Server.Address, "nils");

@@ -157,6 +157,24 @@ public class HirePathTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task What_holds_it_up_is_proved_link_by_link_to_a_day_that_is_given()
+    {
+        using var orla = await firm.As("orla");
+        var id = (await FirmFixture.HireAsync(orla, "Brandt")).Text("id");
+        var hire = await orla.GetAsync($"/api/hires/{id}");
+        var chain = hire["chain"]!.AsArray();
+        chain[0]!.Text("key").ShouldBe(hire["holdUp"]!.Text("key"));
+        chain
+            .Select(l => (l!.Text("name"), l!.Text("by"), (string?)l!["nextName"]))
+            .ShouldBe([("Order radio", "task", "Program radio"), ("Program radio", "dayOne", null)]);
+        foreach (var link in chain)
+        {
+            var task = hire["tasks"]!.AsArray().Single(t => t!.Text("key") == link!.Text("key"))!;
+            (link!.Text("earliestFinish"), link!.Text("latestFinish")).ShouldBe((task.Text("earliestFinish"), task.Text("latestFinish")));
+        }
+    }
+
+    [Fact]
     public async Task A_task_is_done_today_or_before_and_skipped_for_a_reason()
     {
         using var orla = await firm.As("orla");

@@ -24,21 +24,21 @@ public static class OwnHires
     }
 
     /// <summary>The employments for whose hires, as long as they are under way, something is the actor's own. What each kind of owner comes to is
-    /// asked for by itself: asked for together, every hire would be held against all of them.</summary>
+    /// asked for by itself: asked for together, every hire would be held against all of them. Whom the actor leads is found first, by
+    /// the index: the planner takes everybody for a leader of many, and would go through all records.</summary>
     public static Task<Guid[]> EmploymentsAsync(Actor actor, FidDb db, CancellationToken cancellation)
     {
         var (owners, accounts, person, own) = (actor.Tasks.Named, actor.Tasks.Accounts.ToArray(), actor.Tasks.Person ?? Guid.Empty, actor.Tasks.Employments);
         return db
             .Database.SqlQuery<Guid>(
                 $"""
+                with led as materialized (
+                  select employment_id from records_now where person_id = {person}
+                  union all select employment_id from records_now where manager_id = any({own})
+                  union all select employment_id from records_now where buddy_id = any({own}))
                 select employment_id as "Value" from hires where closed is null and coordinator_id = any({accounts})
                 union all select h.employment_id from hire_tasks t join hires h on h.id = t.hire_id where h.closed is null and t.owner = any({owners})
-                union all select h.employment_id from records_now r join hires h on h.employment_id = r.employment_id
-                  where h.closed is null and r.person_id = {person}
-                union all select h.employment_id from records_now r join hires h on h.employment_id = r.employment_id
-                  where h.closed is null and r.manager_id = any({own})
-                union all select h.employment_id from hires h join records_now r on r.employment_id = h.employment_id
-                  where h.closed is null and r.buddy_id = any({own})
+                union all select h.employment_id from led join hires h using (employment_id) where h.closed is null
                 """
             )
             .ToArrayAsync(cancellation);

@@ -120,7 +120,23 @@ internal static class Checklist
             plan.Feasible,
             plan.SoonestStart,
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
-            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names, head.Entered)
+            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names, head.Entered),
+            plan.HoldUp is { } first
+                ?
+                [
+                    .. PlanChain
+                        .Of(question, plan, first)
+                        .Select(l => new ChainLinkResponse(
+                            l.Task,
+                            taskNames[l.Task],
+                            l.EarliestFinish,
+                            l.LatestFinish,
+                            l.By,
+                            l.Next is { } next ? taskNames[next] : null,
+                            l.Day
+                        )),
+                ]
+                : []
         );
     }
 
@@ -220,6 +236,7 @@ internal static class Checklist
 public sealed record HirePerson(Guid EmploymentId, bool UnderWay);
 
 /// <summary>A hire and its checklist.</summary>
+/// <param name="Chain">Why the task that holds it up has to be finished when it has, that task first; empty where nothing holds it up.</param>
 /// <param name="Filled">Fields of the record that have a value.</param>
 /// <param name="Version">What to send as If-Match when the start moves.</param>
 public sealed record ChecklistResponse(
@@ -245,7 +262,22 @@ public sealed record ChecklistResponse(
     bool Feasible,
     LocalDate? SoonestStart,
     ReadinessResponse Readiness,
-    HoldUpResponse? HoldUp
+    HoldUpResponse? HoldUp,
+    ChainLinkResponse[] Chain
+);
+
+/// <summary>A task of the chain from what holds it up to the day that is given.</summary>
+/// <param name="By">What sets when it has to be finished.</param>
+/// <param name="NextName">The name of the task that does; null where its own date or the first day does.</param>
+/// <param name="Day">The last day that this allows, before rest days are looked at.</param>
+public sealed record ChainLinkResponse(
+    string Key,
+    string Name,
+    LocalDate EarliestFinish,
+    LocalDate LatestFinish,
+    ChainBound By,
+    string? NextName,
+    LocalDate Day
 );
 
 /// <summary>A stage.</summary>

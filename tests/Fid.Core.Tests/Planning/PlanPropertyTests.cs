@@ -48,7 +48,7 @@ public class PlanPropertyTests
             Skipped: flags == 15
         );
 
-    private static readonly Gen<PlanQuestion> Any =
+    internal static readonly Gen<PlanQuestion> Any =
         from count in Gen.Int[1, 14]
         from tasks in Sequence(count)
         from start in Gen.Int[-5, 40]

@@ -11044,6 +11044,24 @@ export interface components {
          * @enum {unknown}
          */
         CertificateState: "missing" | "expired" | "expiring" | "valid";
+        /**
+         * @description What sets when a task has to be finished.
+         * @enum {unknown}
+         */
+        ChainBound: "due" | "dayOne" | "task" | "gate";
+        /** @description A task of the chain from what holds it up to the day that is given. */
+        ChainLinkResponse: {
+            key: string;
+            name: string;
+            earliestFinish: components["schemas"]["LocalDate"];
+            latestFinish: components["schemas"]["LocalDate"];
+            /** @description What sets when it has to be finished. */
+            by: components["schemas"]["ChainBound"];
+            /** @description The name of the task that does; null where its own date or the first day does. */
+            nextName: null | string;
+            /** @description The last day that this allows, before rest days are looked at. */
+            day: components["schemas"]["LocalDate"];
+        };
         ChangedGroup: {
             group: string;
             /** Format: int32 */
@@ -11119,6 +11137,8 @@ export interface components {
             soonestStart: null | components["schemas"]["LocalDate"];
             readiness: components["schemas"]["ReadinessResponse"];
             holdUp: null | components["schemas"]["HoldUpResponse"];
+            /** @description Why the task that holds it up has to be finished when it has, that task first; empty where nothing holds it up. */
+            chain: components["schemas"]["ChainLinkResponse"][];
         };
         /** @description How a hire came to nothing. */
         ClosedHire: {

@@ -7,6 +7,7 @@
   import TimeAxis from '$lib/drawing/TimeAxis.svelte';
   import { TimeScale } from '$lib/drawing/TimeScale';
   import { waitingQuery } from '$lib/hires/queries';
+  import { words as taskWords } from '$lib/tasks/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { dayNumber } from '$lib/text/dates';
   import { text } from '$lib/text/index.svelte';
@@ -33,6 +34,8 @@
   // Fetched when first wanted: opening a hire is not part of the first view.
   let NewHire = $state<Component<{ open: boolean }>>();
   let opening = $state(false);
+  let RemindAll = $state<Component<{ open: boolean; rows: Row[] }>>();
+  let reminding = $state(false);
   let Move = $state<Component<{ open: boolean; id: string }>>();
   let moving = $state(false);
 
@@ -47,6 +50,10 @@
   $effect(() => {
     if (page.url.hash === '#new' && session.may('open hire')) void newHire();
   });
+  async function remindAll() {
+    RemindAll ??= (await import('./RemindAll.svelte')).default;
+    reminding = true;
+  }
   async function moveStart() {
     Move ??= (await import('$lib/hires/MoveStart.svelte')).default;
     moving = true;
@@ -119,6 +126,9 @@
           {/each}
         </div>
         <div class="text-soft flex flex-wrap items-center gap-x-5 gap-y-1">
+          {#if session.may('edit task') && view.rows.some((r) => r.holdUp)}
+            <button type="button" class="link" onclick={remindAll}>{taskWords().remindAll.open}</button>
+          {/if}
           <input
             bind:this={finder}
             bind:value={view.find}
@@ -237,6 +247,7 @@
     {/await}
   {/if}
   {#if NewHire}<NewHire bind:open={opening} />{/if}
+  {#if RemindAll}<RemindAll bind:open={reminding} rows={view.rows} />{/if}
   {#if Move && view.selected}
     {#key view.selected}<Move bind:open={moving} id={view.selected} />{/key}
   {/if}

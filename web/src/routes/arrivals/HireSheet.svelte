@@ -1,6 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
+  import { TaskActs } from '$lib/tasks/taskActs.svelte';
+  import { words } from '$lib/tasks/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
@@ -9,6 +12,14 @@
   /** The hire selected in Arrivals: where it stands, why, and what can be done. */
   let { row, checklist, record, moveStart }: { row: Row; checklist: string; record: string; moveStart: () => void } = $props();
   const t = $derived(text.t.arrivals);
+  const w = $derived(words().acts);
+  const acts = new TaskActs();
+  const chase = $derived(row.holdUp);
+  const remind = (key: string, task: string) =>
+    acts.doOrSay(
+      () => data(api.POST('/api/tasks/reminders', { body: { tasks: [{ hire: row.id, key }] } })),
+      () => w.reminded(task)
+    );
 </script>
 
 <FooterSheet label={name(row)} tone={row.feasible ? 'sea' : 'rust'}>
@@ -34,6 +45,9 @@
     {/if}
   </div>
   <div class="flex flex-wrap gap-3">
+    {#if chase && session.may('edit task')}<Button disabled={acts.busy} onclick={() => remind(chase.key, chase.name)}
+        >{w.remind(text.owner(chase.owner, chase.ownerName))}</Button
+      >{/if}
     {#if session.may('edit hire')}<Button onclick={moveStart}>{t.moveStart}</Button>{/if}
     {#if session.may('see record')}<Button key="e" onclick={() => goto(record)}>{t.openRecord}</Button>{/if}
     <Button look="primary" key="Enter" onclick={() => goto(checklist)}>{t.openChecklist}</Button>

@@ -32,6 +32,17 @@ export const de: typeof en = {
     stagePassed: 'geschafft',
     stageOpens: (day) => `öffnet ${day}`,
     once: (stages) => `, sobald ${stages} geschafft ist`,
+    why: 'Warum?',
+    whyNot: 'Einklappen',
+    chain: {
+      link: (name, earliest, latest) => `${name} kann am ${earliest} fertig sein und muss es bis ${latest}:`,
+      due: 'das ist ihr eigener Termin.',
+      dayOne: 'sie gehört vor Tag eins.',
+      task: (next) => `${next} kommt danach.`,
+      gate: (next) => `${next} wartet, bis ihre Etappe geschafft ist.`
+    },
+    views: { label: 'Zeigen nach', stage: 'Etappe', owner: 'Zuständigen', date: 'Datum' },
+    byDate: 'Nach Datum, das nächste zuerst',
     columns: { task: 'Aufgabe', owner: 'Zuständig', state: 'Stand', slack: 'Puffer', plan: 'Plan' },
     holdsUp: (name, n) => `${name} hält auf: ${workingDays(n)} zu wenig.`,
     feasible: (day) => `Bis ${day} kann alles bereit sein.`,

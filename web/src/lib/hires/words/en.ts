@@ -31,6 +31,17 @@ export const en = {
     stagePassed: 'passed',
     stageOpens: (day: string) => `opens ${day}`,
     once: (stages: string) => `, once ${stages} has passed`,
+    why: 'Why?',
+    whyNot: 'Fold it',
+    chain: {
+      link: (name: string, earliest: string, latest: string) => `${name} can be finished on ${earliest}, and has to be by ${latest}:`,
+      due: 'that is its own date.',
+      dayOne: 'it belongs before day one.',
+      task: (next: string) => `${next} comes after it.`,
+      gate: (next: string) => `${next} waits until its stage has passed.`
+    },
+    views: { label: 'Show by', stage: 'stage', owner: 'owner', date: 'date' },
+    byDate: 'By date, the next first',
     columns: { task: 'Task', owner: 'Owner', state: 'State', slack: 'Slack', plan: 'Plan' },
     holdsUp: (name: string, n: number) => `${name} holds it up: ${workingDays(n)} short.`,
     feasible: (day: string) => `Everything can be ready by ${day}.`,

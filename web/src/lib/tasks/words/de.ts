@@ -116,6 +116,13 @@ export const de: typeof en = {
   laterShow: (n) => `${n} spätere zeigen`,
   laterHide: 'Spätere einklappen',
   noneFit: 'Keine Aufgabe passt.',
+  remindAll: {
+    open: 'Erinnern…',
+    title: (n) => (n === 1 ? 'An das erinnern, was eine Einstellung aufhält' : `An das erinnern, was ${n} Einstellungen aufhält`),
+    about: 'Alle bekommen jetzt eine Nachricht mit allem, was bei ihnen liegt. Wer weg ist, wird vertreten.',
+    act: 'Ihnen schreiben',
+    done: (n) => (n === 1 ? 'Wegen einer Aufgabe ist geschrieben.' : `Wegen ${n} Aufgaben ist geschrieben.`)
+  },
   away: {
     open: 'Abwesend?',
     title: 'Wenn Sie nicht da sind',

@@ -116,6 +116,13 @@ export const en = {
   laterShow: (n: number) => `Show ${n} that come later`,
   laterHide: 'Fold what comes later',
   noneFit: 'No task fits.',
+  remindAll: {
+    open: 'Remind…',
+    title: (n: number) => (n === 1 ? 'Remind of what holds one hire up' : `Remind of what holds ${n} hires up`),
+    about: 'Each of these gets one message now, with all that is theirs. Whoever is away is stood in for.',
+    act: 'Write to them',
+    done: (n: number) => (n === 1 ? 'Of one task they are written to.' : `Of ${n} tasks they are written to.`)
+  },
   away: {
     open: 'Away?',
     title: 'When you are away',

@@ -19,6 +19,7 @@
   import TaskSheet from './TaskSheet.svelte';
   import { Ticking } from '$lib/tasks/ticking.svelte';
   import { words } from '$lib/hires/words';
+  import { groupChecklist, type View } from '$lib/tasks/checklistViews';
 
   type Task = Api['TaskResponse'];
   const id = $derived(page.params.id!);
@@ -29,13 +30,30 @@
   let selected = $state<string>();
   let table = $state<HTMLElement>();
   let chartWidth = $state(600);
+  let by = $state<View>('stage');
+  let proving = $state(false);
   let moving = $state(false);
   let ending = $state(false);
   let moveTo = $state<string | null>(null);
 
   const tasks = $derived(hire.data?.tasks ?? []);
   const chosen = $derived(tasks.find((k) => k.key === selected));
-  const shown = $derived((hire.data?.stages ?? []).flatMap((s) => tasks.filter((k) => k.stage === s.key)));
+  const groups = $derived(
+    by === 'stage'
+      ? (hire.data?.stages ?? []).map((s) => ({
+          id: s.key,
+          name: s.name,
+          note: stageNote(s),
+          tasks: tasks.filter((k) => k.stage === s.key)
+        }))
+      : groupChecklist(tasks, by).map((g) => ({
+          ...g,
+          name: by === 'date' ? t.byDate : text.owner(g.tasks[0]!.owner, g.tasks[0]!.ownerName, isMine(g.tasks[0]!)),
+          note: ''
+        }))
+  );
+  const shown = $derived(groups.flatMap((g) => g.tasks));
+  const chained = $derived(proving ? (hire.data?.chain ?? []).map((l) => l.key) : []);
   const scale = $derived.by(() => {
     const today = dayNumber(hire.data?.today ?? session.today);
     const start = dayNumber(hire.data?.start ?? session.today);
@@ -94,7 +112,17 @@
   {@const h = hire.data}
   <div class="page">
     <HireTitle {...h} filled={h.filled} of={h.of} hire={{ id: h.id, done: h.readiness.done, of: h.readiness.of }} />
-    <Standing hire={h} {move} end={() => (ending = true)} />
+    <Standing hire={h} {move} end={() => (ending = true)} bind:proving />
+    <div role="group" aria-label={t.views.label} class="text-soft flex gap-x-4 pb-1 text-xs">
+      {#each ['stage', 'owner', 'date'] as const as view (view)}
+        <button
+          type="button"
+          aria-pressed={by === view}
+          class="min-h-6 border-b-2 {by === view ? 'border-ink text-ink font-semibold' : 'hover:text-ink border-transparent'}"
+          onclick={() => (by = view)}>{t.views[view]}</button
+        >
+      {/each}
+    </div>
 
     <div bind:this={table} role="grid" aria-label={text.t.hire.checklist} class="border-ink border-t">
       <div role="row" class="task bg-paper sticky top-0 z-10">
@@ -106,22 +134,25 @@
           <span class="sr-only">{t.columns.plan}</span><TimeAxis {scale} today={h.today} start={h.start} />
         </div>
       </div>
-      {#each h.stages as stage (stage.key)}
-        {@const own = tasks.filter((k) => k.stage === stage.key)}
-        {#if own.length > 0}
+      {#each groups as group (group.id)}
+        {#if group.tasks.length > 0}
           <div role="row" class="border-ink border-b">
             <div role="rowheader" class="font-display px-3 pt-3 pb-1.5 text-base font-bold">
-              {stage.name} <span class="text-soft font-sans text-xs font-normal tracking-normal">{stageNote(stage)}</span>
+              {group.name} <span class="text-soft font-sans text-xs font-normal tracking-normal">{group.note}</span>
             </div>
           </div>
-          {#each own as task (task.key)}
+          {#each group.tasks as task (task.key)}
             <!-- svelte-ignore a11y_click_events_have_key_events (the keys of the page do the same) -->
             <div
               role="row"
               data-key={task.key}
               tabindex={selected === task.key || (!chosen && task.key === shown[0]?.key) ? 0 : -1}
               aria-selected={selected === task.key}
-              class="task border-b {selected === task.key ? 'bg-sheet outline-sea outline-2 -outline-offset-2' : 'border-rule'}"
+              class="task border-b {selected === task.key
+                ? 'bg-sheet outline-sea outline-2 -outline-offset-2'
+                : chained.includes(task.key)
+                  ? 'bg-rust-tint border-rule [--faint:var(--soft)]'
+                  : 'border-rule'}"
               onfocus={() => (selected = task.key)}
               onclick={() => (selected = task.key)}
             >

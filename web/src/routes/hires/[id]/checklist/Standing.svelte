@@ -8,7 +8,14 @@
   import DateField from '$lib/ui/DateField.svelte';
 
   /** Where the hire stands, in a sentence with its proof, and the question what another start would do. */
-  let { hire, move, end }: { hire: Api['ChecklistResponse']; move: (to: string | null) => void; end: () => void } = $props();
+  interface Props {
+    hire: Api['ChecklistResponse'];
+    move: (to: string | null) => void;
+    end: () => void;
+    /** Whether the chain that holds it up is shown, here and in the drawing. */
+    proving: boolean;
+  }
+  let { hire, move, end, proving = $bindable() }: Props = $props();
   const t = $derived(words().checklist);
   const chase = $derived(hire.holdUp);
   const short = $derived(chase !== null && chase.slack < 0);
@@ -33,6 +40,21 @@
     {:else}
       <p class="text-sea text-base font-semibold">{hire.start > hire.today ? t.feasible(text.day(hire.start)) : t.started}</p>
       {#if chase}<p class="text-xs">{t.latestFirst(chase.name, dueWords(chase))}</p>{/if}
+    {/if}
+    {#if hire.chain.length > 0}
+      <button type="button" class="link text-xs" aria-expanded={proving} aria-controls="chain" onclick={() => (proving = !proving)}
+        >{proving ? t.whyNot : t.why}</button
+      >
+      {#if proving}
+        <ol id="chain" class="mt-1 list-decimal pl-5 text-xs">
+          {#each hire.chain as link (link.key)}
+            <li>
+              {t.chain.link(link.name, text.day(link.earliestFinish), text.day(link.latestFinish))}
+              {link.by === 'task' || link.by === 'gate' ? t.chain[link.by](link.nextName ?? '') : t.chain[link.by]}
+            </li>
+          {/each}
+        </ol>
+      {/if}
     {/if}
   </div>
   {#if session.may('edit hire')}
