@@ -53,7 +53,7 @@ public class TaskTests(PageFixture firm) : IClassFixture<PageFixture>
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");
         orla.Open("/arrivals");
         orla.Button("Remind…").Click();
-        orla.SeeText("Order radio, Tomasz Brandt");
+        orla.SeeText("Order radio (Tomasz Brandt)");
         orla.IsAccessible("before many are reminded");
         orla.Button("Write to them").Click();
         orla.SeeText("No mail server is set. Nobody can be written to.");

@@ -37,7 +37,8 @@
       {#each owners as owner (owner)}
         <li class="border-rule border-b py-1">
           <strong>{owner}</strong>
-          <span class="text-soft text-xs">{text.list(chased.filter((c) => c.owner === owner).map((c) => `${c.task.name}, ${c.who}`))}</span>
+          <span class="text-soft text-xs">{text.list(chased.filter((c) => c.owner === owner).map((c) => `${c.task.name} (${c.who})`))}</span
+          >
         </li>
       {/each}
     </ul>

@@ -118,7 +118,7 @@ export const de: typeof en = {
   noneFit: 'Keine Aufgabe passt.',
   remindAll: {
     open: 'Erinnern…',
-    title: (n) => (n === 1 ? 'An das erinnern, was eine Einstellung aufhält' : `An das erinnern, was ${n} Einstellungen aufhält`),
+    title: (n) => (n === 1 ? 'An das Dringendste einer Einstellung erinnern' : `An das Dringendste von ${n} Einstellungen erinnern`),
     about: 'Alle bekommen jetzt eine Nachricht mit allem, was bei ihnen liegt. Wer weg ist, wird vertreten.',
     act: 'Ihnen schreiben',
     done: (n) => (n === 1 ? 'Wegen einer Aufgabe ist geschrieben.' : `Wegen ${n} Aufgaben ist geschrieben.`)

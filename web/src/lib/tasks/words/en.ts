@@ -118,7 +118,7 @@ export const en = {
   noneFit: 'No task fits.',
   remindAll: {
     open: 'Remind…',
-    title: (n: number) => (n === 1 ? 'Remind of what holds one hire up' : `Remind of what holds ${n} hires up`),
+    title: (n: number) => (n === 1 ? 'Remind of what to chase first for one hire' : `Remind of what to chase first for ${n} hires`),
     about: 'Each of these gets one message now, with all that is theirs. Whoever is away is stood in for.',
     act: 'Write to them',
     done: (n: number) => (n === 1 ? 'Of one task they are written to.' : `Of ${n} tasks they are written to.`)
