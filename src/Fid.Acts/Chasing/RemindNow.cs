@@ -15,8 +15,6 @@ public sealed class RemindNow(FidDb db, MailSettings mail)
     /// <summary>As the trail names it.</summary>
     public const string Action = "task.reminded";
 
-    private static readonly Refusal IsDone = Refusal.Conflict("done", "It is done already, or does not apply.");
-
     private static readonly Refusal Nobody = Refusal.Conflict("nobody", "Nobody who signs in and has an address does it. Give it to somebody who does.");
 
     /// <returns>The entries in the trail, and the tasks of which nobody was reminded.</returns>
@@ -36,7 +34,7 @@ public sealed class RemindNow(FidDb db, MailSettings mail)
         var (held, left) = await TasksInHand.TakeAsync(db, actor, [.. request.Tasks.Distinct()], ownToo: false, cancellation);
         var leaving = left.ToList();
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
-        var round = await ReminderRound.AskedAsync(db, [.. held.Select(t => new TaskRef(t.HireId, t.Key))], actor.Today, cancellation);
+        var round = await ReminderRound.AskedAsync(db, [.. held.Select(TaskRef.Of)], actor.Today, cancellation);
         var letters = await ReminderMail.LoadAsync(db, mail, firm, round, cancellation);
         var told = new Dictionary<TaskRef, List<string>>();
         foreach (var message in round.Chase.Messages)
@@ -53,13 +51,13 @@ public sealed class RemindNow(FidDb db, MailSettings mail)
         var (entries, author) = (new List<Change>(), actor.Author("checklist"));
         foreach (var task in held)
         {
-            var about = new TaskRef(task.HireId, task.Key);
+            var about = TaskRef.Of(task);
             if (told.TryGetValue(about, out var names))
                 entries.Add(
                     act.Note(author.Change(Action, task.HireId, task.Key) with { Details = JsonSerializer.Serialize(new { to = names.Distinct().Order() }) })
                 );
             else
-                leaving.Add(new TaskLeft(about, task.Done is not null || task.SkippedWhy is not null ? IsDone : Nobody));
+                leaving.Add(new TaskLeft(about, task.Done is not null || task.SkippedWhy is not null ? TasksInHand.IsNotOpen : Nobody));
         }
         if (entries.Count == 0)
             return leaving[0].Why;

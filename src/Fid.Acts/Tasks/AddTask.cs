@@ -1,4 +1,5 @@
 using Fid.Acts.Calendars;
+using Fid.Acts.Plans;
 using Fid.Acts.Templates;
 using Fid.Core;
 using Fid.Core.Fields;
@@ -42,8 +43,9 @@ public sealed class AddTask(FidDb db)
             before = [.. (request.Before ?? []).Distinct()];
         if (after.Concat(before).FirstOrDefault(k => tasks.TrueForAll(t => t.Key != k)) is not null)
             return Refusal.Invalid("/after", "unknown-task", "Choose tasks of this hire.");
-        var added = Make(request, owner!, checklist.Hire, after);
-        if (await RestDayAsync(added, checklist, cancellation) is { } rest)
+        var added = Make(request, owner!, checklist, after);
+        var calendars = await CalendarSet.LoadAsync(db, cancellation);
+        if (PinTasks.RestDayOf(TaskRow.Of(added), checklist.Record.CalendarCode, calendars) is { } rest)
             return Refusal.Invalid(rest);
         MakeRoom(tasks, added, before);
         var author = actor.Author("checklist");
@@ -63,7 +65,7 @@ public sealed class AddTask(FidDb db)
         }
         // It joins the others by its hire.
         db.Add(added);
-        if (await checklist.TroubleAsync(db, actor, "/before", cancellation) is { } ring)
+        if (await checklist.TroubleAsync(db, actor, calendars, "/before", cancellation) is { } ring)
             return Refusal.Invalid(ring);
         entries.ForEach(e => act.Note(e));
         await act.CommitAsync(cancellation);
@@ -88,20 +90,19 @@ public sealed class AddTask(FidDb db)
             yield return note;
     }
 
-    private static HireTask Make(AddTaskRequest request, FoundOwner owner, Hire hire, string[] after)
+    private static HireTask Make(AddTaskRequest request, FoundOwner owner, ChecklistInHand checklist, string[] after)
     {
         _ = TextRules.TryClean(request.Name!, out var name);
-        var key = Enumerable.Range(1, MostTasks + 1).Select(n => $"own-{n}").First(k => hire.Tasks.TrueForAll(t => t.Key != k));
         return new HireTask
         {
-            HireId = hire.Id,
-            Key = key,
+            HireId = checklist.Hire.Id,
+            Key = checklist.FreeKey(),
             Position = 0,
             Name = name,
             StageKey = request.Stage!,
             Owner = owner.Owner,
             // A team has no calendar of its own: its other tasks for this newcomer say on which days it works.
-            CalendarCode = owner.Calendar ?? hire.Tasks.Find(t => t.Owner == owner.Owner)?.CalendarCode ?? HireTask.OwnCalendar,
+            CalendarCode = owner.Calendar ?? checklist.Hire.Tasks.Find(t => t.Owner == owner.Owner)?.CalendarCode ?? HireTask.OwnCalendar,
             Work = request.Work,
             After = after,
             Lags = new int[after.Length],
@@ -111,12 +112,6 @@ public sealed class AddTask(FidDb db)
             Note = NoteTasks.Clean(request.Note),
             Added = true,
         };
-    }
-
-    private async Task<Problem?> RestDayAsync(HireTask task, ChecklistInHand checklist, CancellationToken cancellation)
-    {
-        var calendar = task.CalendarCode == HireTask.OwnCalendar ? checklist.Record.CalendarCode : task.CalendarCode;
-        return task.Pinned is { } day && !(await CalendarSet.LoadAsync(db, cancellation))[calendar].IsWorking(day) ? PinTasks.RestDay : null;
     }
 
     /// <summary>Gives a task its place: behind the last that it comes after, or else before the first that comes after it, or else at the end.</summary>

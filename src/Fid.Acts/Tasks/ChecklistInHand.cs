@@ -29,15 +29,17 @@ public sealed record ChecklistInHand(Hire Hire, CurrentRecord Record)
         await Locks.TasksAsync(db, keys.ConvertAll(k => new TaskRef(id, k)), cancellation);
         var hire = await db.Hires.Include(h => h.Tasks).SingleAsync(h => h.Id == id, cancellation);
         if (hire.Closed is not null)
-            return Refusal.Conflict("closed", "This hire is closed. Its tasks stay as they are.");
+            return TasksInHand.Closed;
         return new ChecklistInHand(hire, await db.CurrentRecords.AsNoTracking().SingleAsync(r => r.EmploymentId == employment, cancellation));
     }
 
+    /// <summary>A key for a task that is added: no other of the hire has it.</summary>
+    internal string FreeKey() => Enumerable.Range(1, Hire.Tasks.Count + 1).Select(n => $"own-{n}").First(k => Hire.Tasks.TrueForAll(t => t.Key != k));
+
     /// <summary>What keeps the tasks from being planned as they are now: a ring of those that come after one another; null for nothing.</summary>
-    internal async Task<Problem?> TroubleAsync(FidDb db, Actor actor, string pointer, CancellationToken cancellation)
+    internal async Task<Problem?> TroubleAsync(FidDb db, Actor actor, CalendarSet calendars, string pointer, CancellationToken cancellation)
     {
         var tasks = Hire.Tasks.OrderBy(t => t.Position).Select(TaskRow.Of).ToList();
-        var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var stages = await Stage.PlanAsync(db, cancellation);
         var question = HirePlan.Question(actor.Today, Hire.Start, Hire.Accepted, calendars, stages, tasks, Record.CalendarCode);
         return Planner.Plan(question, SoonestSearch.Never).Problems is [var first, ..] ? new Problem(pointer, first.Code, first.Message) : null;

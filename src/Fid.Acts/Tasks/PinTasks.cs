@@ -1,8 +1,8 @@
 using Fid.Acts.Calendars;
+using Fid.Acts.Plans;
 using Fid.Core;
 using Fid.Core.Fields;
 using Fid.Data;
-using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -11,8 +11,7 @@ namespace Fid.Acts.Tasks;
 /// <summary>Says on which day tasks are to be done, whatever the plan says and however the start moves; or leaves it to the plan again.</summary>
 public sealed class PinTasks(FidDb db)
 {
-    /// <summary>That whoever does it does not work on the day.</summary>
-    public static Problem RestDay { get; } = new("/day", "rest-day", "Nobody works on that day who does this task. Choose a working day.");
+    private static readonly Problem RestDay = new("/day", "rest-day", "Nobody works on that day who does this task. Choose a working day.");
 
     public async Task<ActResult<TasksChanged>> DoAsync(PinTasksRequest request, Actor actor, CancellationToken cancellation)
     {
@@ -26,16 +25,19 @@ public sealed class PinTasks(FidDb db)
             .ToDictionaryAsync(h => h.Id, h => h.CalendarCode, cancellation);
         return await TaskChanges.MakeAsync(db, request, request.Tasks, new TaskChange("task.pinned", OwnToo: false, task =>
             {
-                if (request.Day is { } day && !calendars[OwnOr(task)].IsWorking(day))
-                    return Refusal.Invalid(RestDay);
+                if (RestDayOf(TaskRow.Of(task) with { Pinned = request.Day }, own.GetValueOrDefault(task.HireId), calendars) is { } rest)
+                    return Refusal.Invalid(rest);
                 if (task.Done is not null)
-                    return Refusal.Conflict("done", "It is done already.");
+                    return TasksInHand.IsDone;
                 task.Pinned = request.Day;
                 return null;
             }), actor, cancellation);
-
-        string? OwnOr(HireTask task) => task.CalendarCode == HireTask.OwnCalendar ? own.GetValueOrDefault(task.HireId) : task.CalendarCode;
     }
+
+    /// <summary>That whoever does a task does not work on the day it is pinned to; null where they do, or where it is pinned to none.</summary>
+    /// <param name="ownCalendar">The code of the newcomer's own holiday calendar.</param>
+    public static Problem? RestDayOf(TaskRow task, string? ownCalendar, CalendarSet calendars) =>
+        task.Pinned is { } day && !calendars[task.CalendarOf(ownCalendar)].IsWorking(day) ? RestDay : null;
 }
 
 /// <param name="Day">A working day of those who do it; null leaves it to the plan.</param>

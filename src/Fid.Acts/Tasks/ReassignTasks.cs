@@ -25,7 +25,7 @@ public sealed class ReassignTasks(FidDb db)
     private static Refusal? Give(HireTask task, FoundOwner owner)
     {
         if (task.Done is not null)
-            return Refusal.Conflict("done", "It is done already.");
+            return TasksInHand.IsDone;
         if (task.Owner == owner.Owner)
             return null;
         (task.Owner, task.TakenById) = (owner.Owner, null);

@@ -40,7 +40,7 @@ public sealed class ReshapeTasks(FidDb db)
     private static Refusal? Reshape(HireTask task, ReshapeTasksRequest request)
     {
         if (task.Done is not null)
-            return Refusal.Conflict("done", "It is done already.");
+            return TasksInHand.IsDone;
         string[] without = [.. request.Without ?? []];
         if (without.Concat(request.Lags?.Keys ?? []).Any(k => !task.After.Contains(k)))
             return Refusal.Invalid("/without", "unknown-task", "It does not wait for that task.");

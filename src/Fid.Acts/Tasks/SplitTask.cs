@@ -27,10 +27,10 @@ public sealed class SplitTask(FidDb db)
         if (tasks.Find(t => t.Key == request.Task) is not { } first)
             return Refusal.NotFound;
         if (first.Done is not null || first.SkippedWhy is not null)
-            return Refusal.Conflict("done", "It is done already, or does not apply.");
+            return TasksInHand.IsNotOpen;
         if (request.Work >= first.Work)
             return Refusal.Invalid("/work", "out-of-range", $"The task takes {first.Work} working days: the first part takes fewer.");
-        var second = Second(first, request, owner, tasks);
+        var second = Second(first, request, owner, checklist.FreeKey());
         AddTask.MakeRoom(tasks, second, []);
         // The end of the whole is now that of the second part.
         (first.Work, first.DueAnchor, first.DueAmount, first.DueUnit, first.Pinned) = (request.Work, null, 0, default, null);
@@ -73,13 +73,13 @@ public sealed class SplitTask(FidDb db)
         return problems;
     }
 
-    private static HireTask Second(HireTask first, SplitTaskRequest request, FoundOwner? owner, List<HireTask> tasks)
+    private static HireTask Second(HireTask first, SplitTaskRequest request, FoundOwner? owner, string key)
     {
         _ = TextRules.TryClean(request.Name!, out var name);
         return new HireTask
         {
             HireId = first.HireId,
-            Key = Enumerable.Range(1, tasks.Count + 1).Select(n => $"own-{n}").First(k => tasks.TrueForAll(t => t.Key != k)),
+            Key = key,
             Position = 0,
             Name = name,
             StageKey = first.StageKey,

@@ -40,7 +40,7 @@ public sealed class TakeBackTaskChanges(FidDb db)
         var (held, left) = await TasksInHand.TakeAsync(db, actor, wanted, own, cancellation);
         if (left.Count > 0)
             return left[0].Why;
-        var tasks = held.ToDictionary(t => new TaskRef(t.HireId, t.Key));
+        var tasks = held.ToDictionary(TaskRef.Of);
         var entries = new List<Change>();
         var author = actor.Author("checklist");
         foreach (var change in made)

@@ -24,7 +24,7 @@ public sealed class TakeTasks(FidDb db)
         if (HireTask.TeamOf(task.Owner) is not { } team)
             return Refusal.Conflict("no-team", "It is not a team's: there is nobody to take it from.");
         if (task.Done is not null)
-            return Refusal.Conflict("done", "It is done already.");
+            return TasksInHand.IsDone;
         if (!take)
         {
             task.TakenById = null;

@@ -42,7 +42,7 @@ internal static class TaskChanges
         foreach (var task in held)
         {
             if (change.Make(task) is { } why)
-                leaving.Add(new TaskLeft(new TaskRef(task.HireId, task.Key), why));
+                leaving.Add(new TaskLeft(TaskRef.Of(task), why));
             else if (TaskFacts.OfChange(db, task) is { } facts)
                 entries.Add(act.Note(author.Change(change.Action, task.HireId, task.Key, change.Why) with { Details = facts.Write() }));
         }

@@ -10,7 +10,11 @@ namespace Fid.Acts.Tasks;
 /// <summary>Whose tasks somebody may change, and tasks held while they do.</summary>
 public static class TasksInHand
 {
-    private static readonly Refusal Closed = Refusal.Conflict("closed", "This hire is closed. Its tasks stay as they are.");
+    internal static readonly Refusal Closed = Refusal.Conflict("closed", "This hire is closed. Its tasks stay as they are.");
+
+    internal static readonly Refusal IsDone = Refusal.Conflict("done", "It is done already.");
+
+    internal static readonly Refusal IsNotOpen = Refusal.Conflict("done", "It is done already, or does not apply.");
 
     /// <summary>Whether the actor may tick a task off: their own, and those they may change whosoever they are.</summary>
     public static async Task<bool> MayTickAsync(FidDb db, Actor actor, HireTask task, CancellationToken cancellation) =>
@@ -31,10 +35,7 @@ public static class TasksInHand
         await Locks.TasksAsync(db, wanted, cancellation);
         var ids = wanted.Select(w => w.Hire).Distinct().ToArray();
         var keys = wanted.Select(w => w.Key).Distinct().ToArray();
-        var found = (await db.HireTasks.Where(t => ids.Contains(t.HireId) && keys.Contains(t.Key)).ToListAsync(cancellation)).ToDictionary(t => new TaskRef(
-            t.HireId,
-            t.Key
-        ));
+        var found = (await db.HireTasks.Where(t => ids.Contains(t.HireId) && keys.Contains(t.Key)).ToListAsync(cancellation)).ToDictionary(TaskRef.Of);
         var reached = (
             await (await ReachedHires.NarrowAsync(actor, db, Actions.Edit, Things.Task, cancellation))(db.Hires)
                 .Where(h => ids.Contains(h.Id))

@@ -91,9 +91,9 @@ internal static class TaskFactsEndpoints
         var stages = await Stage.PlanAsync(db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, (await Reader.OfAsync(actor, db, cancellation)).SeesNames);
         var tried = hire with { Tasks = [.. hire.Tasks.Select(t => t.Key == key ? Changed(t, request, owner) : t)] };
-        var row = tried.Tasks.Single(t => t.Key == key);
-        if (row.Pinned is { } day && day != hire.Tasks.Single(t => t.Key == key).Pinned && !calendars[row.CalendarOf(hire.Head.CalendarCode)].IsWorking(day))
-            return Problems.Invalid(PinTasks.RestDay);
+        var (now, then) = (hire.Tasks.Single(t => t.Key == key), tried.Tasks.Single(t => t.Key == key));
+        if (then.Pinned != now.Pinned && PinTasks.RestDayOf(then, hire.Head.CalendarCode, calendars) is { } rest)
+            return Problems.Invalid(rest);
         var before = HirePlan.Of(hire.Question(actor.Today, calendars, stages), SoonestSearch.Always);
         var after = HirePlan.Of(tried.Question(actor.Today, calendars, stages), SoonestSearch.Always);
         return TypedResults.Ok(new TaskTrialResponse(Standing(hire, before), Standing(tried, after), TaskMove.Between(tried.Tasks, before, after, names)));

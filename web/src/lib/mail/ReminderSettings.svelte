@@ -27,7 +27,9 @@
     }))
   );
   let problem = $state<unknown>();
-  const error = (part: string) => (problem instanceof ApiProblem ? text.problem(problem.at(`/${part}`)) : undefined);
+  // Of a list one number of it may be meant.
+  const error = (part: string) =>
+    problem instanceof ApiProblem ? text.problem(problem.errors.find((e) => e.pointer.startsWith(`/${part}`))) : undefined;
   // What is no number is refused by the server, at its field.
   const number = (entered: string) => (/^\d{1,6}$/.test(entered.trim()) ? Number(entered) : -1);
   const save = createMutation(() => ({

@@ -8,6 +8,7 @@
   import OwnerField from './OwnerField.svelte';
   import { FormProblems } from './problems.svelte';
   import type { TaskActs } from './taskActs.svelte';
+  import { wholeDays } from './wholeDays';
   import { words } from './words';
 
   /** What else is to be done for this newcomer, by whom, and what waits for it? */
@@ -29,7 +30,7 @@
   let before = $state('');
   let required = $state(true);
   let dayOne = $state(false);
-  const days = $derived(/^\d{1,3}$/.test(work.trim()) ? Number(work) : undefined);
+  const days = $derived(wholeDays(work));
   const choices = $derived([
     { value: '', label: w.nothingAfter },
     ...tasks.filter((t) => t.key !== task.key && !t.done && !t.skippedWhy).map((t) => ({ value: t.key, label: t.name }))

@@ -16,6 +16,7 @@
   import OwnerField from './OwnerField.svelte';
   import { FormProblems } from './problems.svelte';
   import type { TaskActs } from './taskActs.svelte';
+  import { wholeDays } from './wholeDays';
   import { words } from './words';
 
   /** What would it do if this task took less, waited for less, were somebody else's or had a day of its own? Tried while it is typed. */
@@ -38,19 +39,18 @@
   let without = $state<string[]>([]);
   let lags = $state<Record<string, string>>(untrack(() => Object.fromEntries(task.after.map((a) => [a.key, String(a.lag)]))));
 
-  const whole = (typed: string) => (/^\d{1,3}$/.test(typed.trim()) ? Number(typed) : undefined);
   const changedLags = $derived(
     Object.fromEntries(
       task.after
-        .filter((a) => !without.includes(a.key) && whole(lags[a.key] ?? '') !== undefined && whole(lags[a.key]!) !== a.lag)
-        .map((a) => [a.key, whole(lags[a.key]!)!])
+        .filter((a) => !without.includes(a.key) && wholeDays(lags[a.key] ?? '') !== undefined && wholeDays(lags[a.key]!) !== a.lag)
+        .map((a) => [a.key, wholeDays(lags[a.key]!)!])
     )
   );
-  const wrongWork = $derived(whole(work) === undefined ? w.workWrong : undefined);
-  const isShaped = $derived(whole(work) !== task.work || without.length > 0 || Object.keys(changedLags).length > 0);
+  const wrongWork = $derived(wholeDays(work) === undefined ? w.workWrong : undefined);
+  const isShaped = $derived(wholeDays(work) !== task.work || without.length > 0 || Object.keys(changedLags).length > 0);
   const isChanged = $derived(isShaped || owner !== task.owner || day !== task.pinned || note.trim() !== (task.note ?? ''));
 
-  const asked = settled(() => ({ work: whole(work) ?? null, without, owner: owner === task.owner ? null : owner, day, skip: false }));
+  const asked = settled(() => ({ work: wholeDays(work) ?? null, without, owner: owner === task.owner ? null : owner, day, skip: false }));
   const trial = createQuery(() => ({
     queryKey: hireKeys.trial(hire, task.key, asked.current),
     queryFn: () =>
@@ -72,7 +72,7 @@
       steps.push(() =>
         data(
           api.POST('/api/tasks/shape', {
-            body: { tasks, work: whole(work) === task.work ? null : whole(work)!, lags: changedLags, without, why: reason }
+            body: { tasks, work: wholeDays(work) === task.work ? null : wholeDays(work)!, lags: changedLags, without, why: reason }
           })
         )
       );

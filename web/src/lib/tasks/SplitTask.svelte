@@ -7,6 +7,7 @@
   import OwnerField from './OwnerField.svelte';
   import { FormProblems } from './problems.svelte';
   import type { TaskActs } from './taskActs.svelte';
+  import { wholeDays } from './wholeDays';
   import { words } from './words';
 
   /** Where is it cut, and who does the second part? */
@@ -22,7 +23,7 @@
   let first = $state(untrack(() => String(Math.max(1, Math.floor(task.work / 2)))));
   let name = $state('');
   let owner = $state(untrack(() => task.owner));
-  const days = $derived(/^\d{1,3}$/.test(first.trim()) ? Number(first) : undefined);
+  const days = $derived(wholeDays(first));
 
   async function save(event: SubmitEvent) {
     event.preventDefault();
