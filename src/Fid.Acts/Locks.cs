@@ -77,6 +77,15 @@ public static class Locks
     /// <summary>The same of one record.</summary>
     public static Task RecordAsync(FidDb db, Guid employment, CancellationToken cancellation) => RecordsAsync(db, [employment], cancellation);
 
+    /// <summary>Keeps others from closing hires, and from changing their tasks. Those of several are taken together.</summary>
+    public static Task HiresAsync(FidDb db, IReadOnlyCollection<Guid> hires, CancellationToken cancellation)
+    {
+        foreach (var hire in hires)
+            Take(db, LockLevel.Hire, hire.ToString());
+        var ids = hires.ToArray();
+        return db.Database.ExecuteSqlAsync($"select 1 from hires where id = any({ids}) order by id for update", cancellation);
+    }
+
     /// <summary>Keeps hires from being closed meanwhile, and others from changing some of their tasks. Those of several are taken together.</summary>
     public static async Task TasksAsync(FidDb db, IReadOnlyCollection<TaskRef> tasks, CancellationToken cancellation)
     {
@@ -178,6 +187,7 @@ internal enum LockLevel
     List,
     Request,
     Record,
+    Hire,
     Task,
     Badges,
     UniqueValues,

@@ -1,3 +1,5 @@
+using Fid.Acts;
+using Fid.Acts.Checklists;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Data;
@@ -59,7 +61,7 @@ public static class DemoFirm
         var names = new DemoNames(Seed);
         var people = new DemoPeople(db, writer, author, today, names);
         var made = Math.Min(count, LargeFirm.People);
-        await people.AddAsync(made, SaveInBatches(db, large ? made : null));
+        await people.AddAsync(made, SaveInBatches(db, large ? made : null), yearOfNewcomers: !large);
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
         if (count > made)
@@ -93,12 +95,23 @@ public static class DemoFirm
             newcomer.PersonId = varga;
         }
         await db.SaveChangesAsync();
+        await new DemoPast(db, writer, author, today, users[0].Id).AddAsync();
         db.NumberCounters.Add(new NumberCounter { Year = 0, Last = people.NextNumber - 1 });
         await db.SaveChangesAsync();
+        await AdvanceAsync(db, today);
         // At the end every change is sealed with its values: among a million, they have to be found by the index.
         if (large)
             await db.Database.ExecuteSqlRawAsync("analyze record_values, changes, seals");
         await transaction.CommitAsync();
+    }
+
+    // The checklists stand as they would have come to stand: what a server finds to do later is what happens from then on.
+    private static async Task AdvanceAsync(FidDb db, LocalDate today)
+    {
+        db.ChangeTracker.Clear();
+        var fid = await Actor.FidAsync("demo", new FirmClock(SystemClock.Instance, today), db, default);
+        await new AdvanceChecklistsDaily(db, new AdvanceChecklists(db)).DoAsync(new AdvanceChecklistsDailyRequest(), fid, default);
+        await db.Jobs.Where(j => j.Kind == AdvanceChecklists.Kind).ExecuteDeleteAsync();
     }
 
     // Saves and forgets as it goes: a context that tracks thousands of values looks through all of them at every save.

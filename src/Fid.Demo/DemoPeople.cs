@@ -33,7 +33,8 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
     public Guid Head(string department) => _heads[department];
 
     /// <summary>Adds people until there are as many as wanted, the named ones first. Whoever comes first in a department leads it.</summary>
-    public async Task AddAsync(int count, Action<int>? afterEach = null)
+    /// <param name="yearOfNewcomers">Whether a third of those who are not named came within the last year.</param>
+    public async Task AddAsync(int count, Action<int>? afterEach = null, bool yearOfNewcomers = false)
     {
         (string Given, string Family, string Job)[] named =
         [
@@ -59,18 +60,20 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
         {
             var (given, family) = i < named.Length ? (named[i].Given, named[i].Family) : names.Next();
             var job = i < named.Length ? DemoJobs.Find(named[i].Job) : shares[names.Random.Next(shares.Length)];
-            var employment = await AddOneAsync(given, family, job, FirstBadge + i);
+            var isNew = yearOfNewcomers && i >= named.Length && i % 3 == 2;
+            var employment = await AddOneAsync(given, family, job, FirstBadge + i, isNew);
             if (i < named.Length)
                 Named[family] = employment;
             afterEach?.Invoke(i + 1);
         }
     }
 
-    private async Task<Employment> AddOneAsync(string given, string family, DemoJob job, int badge)
+    private async Task<Employment> AddOneAsync(string given, string family, DemoJob job, int badge, bool isNew)
     {
         var random = names.Random;
         var person = new Person();
-        var start = today.PlusDays(-random.Next(120, 6000));
+        var days = random.Next(120, 6000);
+        var start = today.PlusDays(-(isNew ? 100 + days % 260 : days));
         var employment = new Employment
         {
             PersonId = person.Id,

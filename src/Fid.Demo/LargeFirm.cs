@@ -161,7 +161,8 @@ internal static class LargeFirm
     {
         var days = Period.DaysBetween(hire.Accepted, hire.Start.PlusDays(42));
         var passed = Math.Max(0, Period.DaysBetween(hire.Accepted, today));
-        var count = Math.Min(TasksPerHire, TasksPerHire * passed / Math.Max(1, days) + random.Next(-3, 3));
+        // At least one is left: all of them are under way.
+        var count = Math.Min(TasksPerHire - 1, TasksPerHire * passed / Math.Max(1, days) + random.Next(-3, 3));
         foreach (var task in hire.Tasks.Take(Math.Max(0, count)))
             (task.Done, task.DoneBy) = (LocalDate.Min(today, hire.Accepted.PlusDays(random.Next(1, Math.Max(2, passed)))), "Orla Dunmore");
     }

@@ -173,6 +173,8 @@ public static class FidServer
         app.MapFirstRun();
         app.MapArrivals();
         app.MapHires();
+        app.MapStages();
+        app.MapStalls();
         app.MapIntake();
         app.MapMerging();
         app.MapRecords();

@@ -93,6 +93,7 @@ internal sealed class ReminderMail(
             ReminderKind.Escalation => german ? "So spät, dass Sie es wissen sollten" : "So late that you should know",
             ReminderKind.Overdue => german ? "Verspätet" : "Late",
             ReminderKind.Due => german ? "Heute fällig" : "Due today",
+            ReminderKind.Opened => german ? "Neu für Sie" : "New for you",
             _ => german ? "Bald fällig" : "Due soon",
         };
 

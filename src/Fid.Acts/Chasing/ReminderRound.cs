@@ -12,10 +12,14 @@ namespace Fid.Acts.Chasing;
 
 /// <summary>
 /// What goes out on a day: the tasks of all hires under way, whose they are, and what Core makes of them. Who owns a task is somebody who can
-/// sign in; a team's task is one for each of its members. A task that is to be done by no day is not chased.
+/// sign in; a team's task is one for each of its members. A task that is to be done by no day is not chased; of one whose stage has opened its
+/// owner is told once.
 /// </summary>
 public sealed class ReminderRound
 {
+    // After a longer silence nobody is told that something opened: what is due is told anyway.
+    private static readonly Period OpenedIsNews = Period.FromDays(7);
+
     private readonly Dictionary<string, ChasedWork> _work;
     private readonly Dictionary<string, AccountRoles> _accounts;
 
@@ -37,9 +41,19 @@ public sealed class ReminderRound
     public static async Task<ReminderRound> LoadAsync(FidDb db, Firm firm, LocalDate day, CancellationToken cancellation)
     {
         var found = await FoundWork.LoadAsync(db, all => all, day, cancellation);
+        var since = day - OpenedIsNews;
+        var opened = await db
+            .HireStages.Where(s => s.Opened >= since && s.Opened <= day)
+            .ToDictionaryAsync(s => (s.HireId, s.StageKey), s => s.Opened, cancellation);
         List<ChasedTask> tasks =
         [
-            .. found.Work.Values.Where(w => w.Due is not null).Select(w => new ChasedTask(w.Id, w.Owner.ToString(), w.Due!.Value, w.IsPossible)),
+            .. found.Work.Values.Select(w => new ChasedTask(
+                w.Id,
+                w.Owner.ToString(),
+                w.Due,
+                w.IsPossible,
+                Opened: opened.GetValueOrDefault((w.Hire.Id, w.Task.StageKey))
+            )),
         ];
         var sent = await SentAsync(db, tasks.Select(t => t.Id).ToHashSet(StringComparer.Ordinal), cancellation);
         return Of(found, new ChaseQuestion(day, found.Calendars.ByCode, PolicyOf(firm), found.People, tasks, sent));

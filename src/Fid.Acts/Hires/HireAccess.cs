@@ -18,4 +18,11 @@ public static class HireAccess
         var visible = await VisibleAsync(actor, db, cancellation);
         return (await HiresUnderWay.LoadAsync(db, hires => visible(hires).Where(h => h.Id == id), cancellation)).SingleOrDefault();
     }
+
+    /// <summary>The same, also of a newcomer who has settled: what is past can be looked back at.</summary>
+    public static async Task<HireUnderWay?> FindPastTooAsync(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
+    {
+        var visible = await VisibleAsync(actor, db, cancellation);
+        return (await HiresUnderWay.OfAsync(db, visible(db.Hires).Where(h => h.Id == id && h.Outcome == null), cancellation)).SingleOrDefault();
+    }
 }

@@ -23,9 +23,19 @@ public static class HiresUnderWay
         OpenTaskCache? cache = null
     )
     {
-        var open = which(db.Hires.Where(h => h.Closed == null));
+        return await OfAsync(db, which(db.Hires.Where(h => h.Closed == null)), cancellation, cache);
+    }
+
+    /// <summary>The same of any hires, also those that are not under way any more.</summary>
+    internal static async Task<IReadOnlyList<HireUnderWay>> OfAsync(
+        FidDb db,
+        IQueryable<Hire> hires,
+        CancellationToken cancellation,
+        OpenTaskCache? cache = null
+    )
+    {
         var heads = await (
-            from hire in open
+            from hire in hires
             join record in db.CurrentRecords on hire.EmploymentId equals record.EmploymentId
             join employment in db.Employments on hire.EmploymentId equals employment.Id
             join user in db.Users on hire.CoordinatorId equals user.Id into users
@@ -56,14 +66,21 @@ public static class HiresUnderWay
                 record.Of,
                 hire.TemplateCode,
                 hire.TemplateVersion,
-                hire.Version
+                hire.Version,
+                hire.Closed
             )
         )
             .AsNoTracking()
             .ToListAsync(cancellation);
         var ids = heads.Select(h => h.Id).ToArray();
         var tasks = cache is null ? await TasksAsync(db, ids, cancellation) : await cache.LoadAsync(db, ids, cancellation);
-        return [.. heads.Select(h => new HireUnderWay(h, tasks.GetValueOrDefault(h.Id) ?? []))];
+        var gates = (
+            await db
+                .HireStages.Where(s => s.ByHand && ids.Contains(s.HireId))
+                .Select(s => new HandledGate(s.HireId, s.StageKey, s.Passed))
+                .ToListAsync(cancellation)
+        ).ToLookup(g => g.HireId);
+        return [.. heads.Select(h => new HireUnderWay(h, tasks.GetValueOrDefault(h.Id) ?? [], [.. gates[h.Id]]))];
     }
 
     /// <summary>The tasks of some hires, in their order, by hire; a hire that has none is left out.</summary>
@@ -95,7 +112,8 @@ public static class HiresUnderWay
                 task.Done,
                 task.SkippedWhy != null,
                 task.Pinned,
-                task.TakenById
+                task.TakenById,
+                task.Added
             )
         )
             .AsNoTracking()
@@ -104,12 +122,21 @@ public static class HiresUnderWay
     }
 }
 
-/// <summary>A hire under way, and its tasks.</summary>
-public sealed record HireUnderWay(HireHead Head, IReadOnlyList<TaskRow> Tasks)
+/// <summary>A hire under way, its tasks, and the gates of which a person has the say.</summary>
+public sealed record HireUnderWay(HireHead Head, IReadOnlyList<TaskRow> Tasks, IReadOnlyList<HandledGate> Gates)
 {
     public PlanQuestion Question(LocalDate today, CalendarSet calendars, IReadOnlyList<PlanStage> stages) =>
-        HirePlan.Question(today, Head.Start, Head.Accepted, calendars, stages, Tasks, Head.CalendarCode);
+        HirePlan.Question(today, Head.Start, Head.Accepted, calendars, WithGates(stages), Tasks, Head.CalendarCode);
+
+    private IReadOnlyList<PlanStage> WithGates(IReadOnlyList<PlanStage> stages) =>
+        Gates.Count == 0
+            ? stages
+            : [.. stages.Select(s => Gates.FirstOrDefault(g => g.Stage == s.Id) is { } gate ? s with { Passed = gate.Passed, Held = gate.Passed is null } : s)];
 }
+
+/// <summary>A gate of which a person has the say.</summary>
+/// <param name="Passed">The day on which they let it pass; null where they keep it from passing.</param>
+public sealed record HandledGate(Guid HireId, string Stage, LocalDate? Passed);
 
 /// <summary>Who a hire is.</summary>
 public sealed record HireHead(
@@ -137,7 +164,8 @@ public sealed record HireHead(
     int Of,
     string TemplateCode,
     int TemplateVersion,
-    uint Version
+    uint Version,
+    LocalDate? Closed
 )
 {
     /// <summary>Of the record, what says whom it is reached by.</summary>
@@ -181,7 +209,8 @@ public sealed record TaskRow(
     LocalDate? Done,
     bool Skipped,
     LocalDate? Pinned,
-    Guid? TakenById
+    Guid? TakenById,
+    bool Added
 )
 {
     /// <summary>The anchor that stands for the day it is pinned to.</summary>
@@ -235,7 +264,8 @@ public sealed record TaskRow(
             task.Done,
             task.SkippedWhy is not null,
             task.Pinned,
-            task.TakenById
+            task.TakenById,
+            task.Added
         );
 
     public string CalendarOf(string? ownCalendar) => CalendarCode == HireTask.OwnCalendar ? ownCalendar ?? CalendarSet.Unknown : CalendarCode;

@@ -24,21 +24,19 @@ public static class OwnHires
     }
 
     /// <summary>The employments for whose hires, as long as they are under way, something is the actor's own. What each kind of owner comes to is
-    /// asked for by itself: asked for together, every hire would be held against all of them. Whom the actor leads is found first, by
-    /// the index: the planner takes everybody for a leader of many, and would go through all records.</summary>
+    /// asked for by itself: asked for together, every hire would be held against all of them. The record of each open hire is looked at by its key,
+    /// which "offset 0" holds the planner to: it would go through all records else, or through the thousands whom a director leads.</summary>
     public static Task<Guid[]> EmploymentsAsync(Actor actor, FidDb db, CancellationToken cancellation)
     {
         var (owners, accounts, person, own) = (actor.Tasks.Named, actor.Tasks.Accounts.ToArray(), actor.Tasks.Person ?? Guid.Empty, actor.Tasks.Employments);
         return db
             .Database.SqlQuery<Guid>(
                 $"""
-                with led as materialized (
-                  select employment_id from records_now where person_id = {person}
-                  union all select employment_id from records_now where manager_id = any({own})
-                  union all select employment_id from records_now where buddy_id = any({own}))
                 select employment_id as "Value" from hires where closed is null and coordinator_id = any({accounts})
                 union all select h.employment_id from hire_tasks t join hires h on h.id = t.hire_id where h.closed is null and t.owner = any({owners})
-                union all select h.employment_id from led join hires h using (employment_id) where h.closed is null
+                union all select h.employment_id from hires h where h.closed is null and exists (
+                  select from (select person_id, manager_id, buddy_id from records_now r where r.employment_id = h.employment_id offset 0) r
+                  where r.person_id = {person} or r.manager_id = any({own}) or r.buddy_id = any({own}))
                 """
             )
             .ToArrayAsync(cancellation);

@@ -16,6 +16,9 @@ public sealed record JobKind(string Name, Duration? Every, JobLane Lane, Func<IS
     /// <summary>How often jobs of this kind are tried, where they are done once.</summary>
     public int Tries { get; init; } = MostTries;
 
+    /// <summary>Whether a run that found nothing to do is kept among those that ran, where it is done once.</summary>
+    public bool KeepsIdle { get; init; } = true;
+
     private static readonly Duration FirstPause = Duration.FromSeconds(1),
         LongestPause = Duration.FromHours(1);
 

@@ -97,7 +97,7 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
     /// <summary>Keeps that a job was done. One that recurs waits for its next time.</summary>
     public async Task DoneAsync(TakenJob job, JobKind kind, int handled)
     {
-        if (handled > 0 || !job.Recurs)
+        if (handled > 0 || (!job.Recurs && kind.KeepsIdle))
             await KeepAsync(job, handled, null);
         if (kind.Every is { } every)
             await ExecuteAsync(

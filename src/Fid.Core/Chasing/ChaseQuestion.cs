@@ -34,10 +34,11 @@ public sealed record ChasedPerson(string Id, string Calendar, string? Manager, I
 
 /// <summary>A task that is not done.</summary>
 /// <param name="Owner">The id of whose it is.</param>
-/// <param name="Due">By when it is to be done; on a rest day of the owner, the working day before.</param>
+/// <param name="Due">By when it is to be done; on a rest day of the owner, the working day before. Null for by no day: then nobody is chased.</param>
 /// <param name="Possible">Whether it can be begun.</param>
 /// <param name="Paused">Whether nobody is to be reminded of it for now.</param>
-public sealed record ChasedTask(string Id, string Owner, LocalDate Due, bool Possible, bool Paused = false);
+/// <param name="Opened">The day on which its stage opened, of which its owner is told once; null for nothing to tell.</param>
+public sealed record ChasedTask(string Id, string Owner, LocalDate? Due, bool Possible, bool Paused = false, LocalDate? Opened = null);
 
 /// <summary>A reminder that went out.</summary>
 /// <param name="Day">The day of its moment, not that on which it went out.</param>
@@ -57,4 +58,7 @@ public enum ReminderKind
 
     /// <summary>It will be due.</summary>
     Before,
+
+    /// <summary>It can be begun now that its stage has opened.</summary>
+    Opened,
 }

@@ -9,12 +9,15 @@ internal sealed class ChaseWork(ChaseQuestion question, Dictionary<string, Chase
 {
     private readonly LocalDate _today = question.Today;
     private readonly HashSet<SentReminder> _sent = [.. question.Sent];
+
+    // The tasks of which somebody was told, whatever for.
+    private readonly HashSet<string> _known = [.. question.Sent.Select(s => s.Task)];
     private readonly int[] _before = [.. question.Policy.Before.Distinct().OrderDescending()];
 
     // Of each owner who is told today, worked out once: it hangs on the people alone.
     private readonly Dictionary<string, ChasedPerson> _actsFor = new(StringComparer.Ordinal);
 
-    private readonly Dictionary<string, List<(Reminder Reminder, LocalDate Due)>> _told = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, List<(Reminder Reminder, LocalDate? Due)>> _told = new(StringComparer.Ordinal);
 
     public Chase Answer()
     {
@@ -31,7 +34,7 @@ internal sealed class ChaseWork(ChaseQuestion question, Dictionary<string, Chase
                         [
                             .. m
                                 .Value.OrderBy(r => r.Reminder.Kind)
-                                .ThenBy(r => r.Due)
+                                .ThenBy(r => r.Due ?? LocalDate.MaxIsoValue)
                                 .ThenBy(r => r.Reminder.Task, CodePointOrder.Instance)
                                 .Select(r => r.Reminder),
                         ]
@@ -50,8 +53,19 @@ internal sealed class ChaseWork(ChaseQuestion question, Dictionary<string, Chase
             return WaitingReason.Paused;
         var owner = people[task.Owner];
         var calendar = question.Calendars[owner.Calendar];
-        if (calendar.Roll(task.Due, RollRule.Preceding) is not { } due)
-            return null;
+        var why = task.Due is { } day && calendar.Roll(day, RollRule.Preceding) is { } due ? Remind(task, owner, calendar, due) : null;
+        // Who is told more of it today, or was before, knows of it.
+        if (task.Opened is { } opened && opened <= _today && !_known.Contains(task.Id))
+        {
+            var to = ActsFor(owner);
+            var rests = Tell(to, task, new Reminder(task.Id, ReminderKind.Opened, opened, 0, to.Id == owner.Id ? null : owner.Id));
+            why ??= rests;
+        }
+        return why;
+    }
+
+    private WaitingReason? Remind(ChasedTask task, ChasedPerson owner, WorkCalendar calendar, LocalDate due)
+    {
         WaitingReason? why = null;
         if (question.Policy.EscalateAfter is { } after && Moment(calendar, due, after) is { } escalated && IsUnsent(task, ReminderKind.Escalation, escalated))
             why = owner.Manager is { } manager
@@ -95,6 +109,7 @@ internal sealed class ChaseWork(ChaseQuestion question, Dictionary<string, Chase
     {
         if (!question.Calendars[to.Calendar].IsWorking(_today))
             return WaitingReason.RestDay;
+        _known.Add(task.Id);
         if (!_told.TryGetValue(to.Id, out var told))
             _told[to.Id] = told = [];
         told.Add((reminder, task.Due));

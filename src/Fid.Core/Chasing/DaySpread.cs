@@ -1,22 +1,22 @@
 namespace Fid.Core.Chasing;
 
 /// <summary>How many days things took, at least one of them. Percentiles are those of OpenFormula's PERCENTILE (OASIS ODF 1.3 part 4, 6.18.51),
-/// linear between ranks, and exact: they are worked out in tenths of a day.</summary>
+/// linear between ranks, and exact: they are worked out in hundredths of a day.</summary>
 internal sealed class DaySpread(IEnumerable<int> days)
 {
     private readonly int[] _days = [.. days.Order()];
 
-    /// <summary>The days that so many of ten did not exceed, to two decimals.</summary>
-    /// <param name="tenths">How many of ten, from 0 to 10.</param>
-    public decimal Percentile(int tenths) => decimal.Round(Tenths(tenths) / 10m, 2, MidpointRounding.AwayFromZero);
+    /// <summary>The days that so many of a hundred did not exceed, to two decimals.</summary>
+    /// <param name="percent">How many of a hundred, from 0 to 100.</param>
+    public decimal Percentile(int percent) => Hundredths(percent) / 100m;
 
     /// <summary>The same in whole days, rounded up.</summary>
-    public int WholeDays(int tenths) => (int)((Tenths(tenths) + 9) / 10);
+    public int WholeDays(int percent) => (int)((Hundredths(percent) + 99) / 100);
 
-    private long Tenths(int tenths)
+    private long Hundredths(int percent)
     {
-        var (rank, part) = Math.DivRem((long)tenths * (_days.Length - 1), 10);
+        var (rank, part) = Math.DivRem((long)percent * (_days.Length - 1), 100);
         var (below, above) = (_days[rank], _days[Math.Min(rank + 1, _days.Length - 1)]);
-        return below * 10L + part * (above - below);
+        return below * 100L + part * (above - below);
     }
 }

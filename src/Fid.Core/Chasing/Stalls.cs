@@ -26,7 +26,7 @@ public sealed record Stalls(IReadOnlyList<TaskStall> Tasks, IReadOnlyList<OwnerS
                     {
                         // Of those done on one day the last in the question.
                         int? work = row.Counted.Count == 0 ? null : row.Counted.OrderBy(t => t.Done).Last().Work;
-                        int? takes = row.Counted.Count < question.Least ? null : row.Spread?.WholeDays(8);
+                        int? takes = row.Counted.Count < question.Least ? null : row.Spread?.WholeDays(80);
                         return new TaskStall(row.Name, row.Figures, work, takes == work ? null : takes);
                     }),
             ],
@@ -57,11 +57,12 @@ public sealed record Stalls(IReadOnlyList<TaskStall> Tasks, IReadOnlyList<OwnerS
                 spread,
                 new StallFigures(
                     counted.Count,
-                    spread?.Percentile(5),
-                    spread?.Percentile(9),
+                    spread?.Percentile(50),
+                    spread?.Percentile(90),
                     Share(due.Count(t => t.Done > t.Due), due.Count),
                     Share(counted.Count(t => t.HeldUp), counted.Count),
-                    all.Count(t => t.Possible <= question.To && !(t.Done <= question.To))
+                    all.Count(t => t.Possible <= question.To && !(t.Done <= question.To)),
+                    spread is null ? null : new DayBox(spread.Percentile(10), spread.Percentile(25), spread.Percentile(75))
                 )
             );
         }
@@ -85,4 +86,11 @@ public sealed record OwnerStall(string Owner, StallFigures Figures);
 /// <param name="LateShare">Of those with a due date, the share done after it, to three decimals.</param>
 /// <param name="HeldUpShare">The share of those that held up their hire.</param>
 /// <param name="Open">How many could be worked on by the last day and were not done by then.</param>
-public sealed record StallFigures(int Count, decimal? Median, decimal? P90, decimal? LateShare, decimal? HeldUpShare, int Open);
+/// <param name="Box">What the spread is drawn by, besides the median and those that nine of ten did not exceed.</param>
+public sealed record StallFigures(int Count, decimal? Median, decimal? P90, decimal? LateShare, decimal? HeldUpShare, int Open, DayBox? Box = null);
+
+/// <summary>Where a spread begins, and where its middle half lies.</summary>
+/// <param name="P10">The working days that one of ten did not exceed, to two decimals.</param>
+/// <param name="P25">Those that a quarter did not exceed.</param>
+/// <param name="P75">Those that three quarters did not.</param>
+public sealed record DayBox(decimal P10, decimal P25, decimal P75);

@@ -52,7 +52,8 @@ public sealed record PlannedTask(
 /// <summary>A stage's place in the plan.</summary>
 /// <param name="Id">The stage's id.</param>
 /// <param name="State">Its state today.</param>
-public sealed record PlannedStage(string Id, StageState State);
+/// <param name="Opened">Whether the gates before it are passed and the day has come on which its first task may be begun.</param>
+public sealed record PlannedStage(string Id, StageState State, bool Opened);
 
 /// <summary>How far the tasks are that must be finished before the first day.</summary>
 /// <param name="Done">Required day-one tasks done.</param>

@@ -35,6 +35,8 @@ public static class PlanChain
             yield return (ChainBound.DayOne, null, question.Anchors[PlanQuestion.Start].PlusDays(-1));
         // What is done on the day itself needs no day of its own.
         var before = task.Work == 0 ? 0 : 1;
+        // Nothing waits for a gate any more that a person let pass.
+        var gated = task.Required && question.Stages.First(s => s.Id == task.Stage).Passed is null;
         for (var n = 0; n < question.Tasks.Count; n++)
         {
             if (plan.Tasks[n].LatestStart is not { } start)
@@ -43,7 +45,7 @@ public static class PlanChain
             foreach (var link in later.After.Where(a => a.Id == task.Id))
                 if (question.Calendars[later.Calendar].Add(start, -link.Lag) is { } free)
                     yield return (ChainBound.Task, n, free.PlusDays(-before));
-            if (task.Required && question.Stages.Any(s => s.Id == later.Stage && s.WaitsFor.Contains(task.Stage)))
+            if (gated && question.Stages.Any(s => s.Id == later.Stage && s.WaitsFor.Contains(task.Stage)))
                 yield return (ChainBound.Gate, n, start.PlusDays(-before));
         }
     }

@@ -16,6 +16,7 @@ internal sealed class PlanNetwork
     private readonly int[][] _gatesBefore; // per stage: the stages whose gates it waits for
     private readonly int[][] _stagesBehind; // per stage: the stages that wait for its gate
     private readonly int[][] _tasksOf; // per stage: its tasks
+    private readonly Gate[] _gates; // per stage: what a person says of its gate
 
     private PlanNetwork(PlanQuestion question, NodeTask[] tasks, int[][] gatesBefore, int[] order, Edge[][] before)
     {
@@ -23,6 +24,7 @@ internal sealed class PlanNetwork
         Order = order;
         _before = before;
         _gatesBefore = gatesBefore;
+        _gates = [.. question.Stages.Select(s => new Gate(s.Passed is { } passed ? Day.Number(passed) : NoDay, s.Held))];
         Today = Day.Number(question.Today);
         Start = Day.Number(question.Anchors[PlanQuestion.Start]);
         _behind = Reverse(before, e => e.Task, (to, e) => e with { Task = to });
@@ -138,23 +140,60 @@ internal sealed class PlanNetwork
         return true;
     }
 
-    /// <summary>Whether every required task of the stage is done or skipped.</summary>
+    /// <summary>Whether every required task of the stage is done or skipped, or what a person says instead.</summary>
     public bool IsPassed(int stage)
     {
+        if (_gates[stage].Passed != NoDay)
+            return true;
+        if (_gates[stage].Held)
+            return false;
         foreach (var task in TasksOf(stage))
             if (Tasks[task].Required && Tasks[task].Unfinished)
                 return false;
         return true;
     }
 
+    /// <summary>Whether the gates before a stage are passed, and its own opening has come for one of its tasks: each has a calendar of its own.</summary>
+    public bool HasOpened(int stage)
+    {
+        foreach (var gate in GatesBefore(stage))
+            if (!IsPassed(gate))
+                return false;
+        foreach (var i in TasksOf(stage))
+            if (StageOpeningOf(Tasks[i], Start) <= Today)
+                return true;
+        return TasksOf(stage).IsEmpty;
+    }
+
+    /// <summary>The working day from which a task could be worked on, whether or not it was done since: all it waits for was there by then. <see
+    /// cref="NoBound"/> where something of it is not yet.</summary>
+    /// <param name="known">Not before this day was there anything to do.</param>
+    public int PossibleSince(int node, int known)
+    {
+        ref readonly var task = ref Tasks[node];
+        var day = Math.Max(known, OpeningOf(task, Start));
+        foreach (var edge in Before(node))
+        {
+            if (Tasks[edge.Task].Unfinished)
+                return NoBound;
+            day = Math.Max(day, FreeAfter(edge, task.Calendar, []));
+        }
+        foreach (var gate in GatesBefore(task.Stage))
+        {
+            if (!IsPassed(gate))
+                return NoBound;
+            day = Math.Max(day, GatePasses(gate, []));
+        }
+        return task.Calendar.RollForward(day);
+    }
+
+    private static int StageOpeningOf(in NodeTask task, int start) =>
+        task.StageOpens is { } opens ? task.Calendar.RollForward(opens.On(start, task.Calendar)) : NoDay;
+
     private static int OpeningOf(in NodeTask task, int start)
     {
-        var day = NoDay;
-        if (task.Opens is { } own)
-            day = task.Calendar.RollForward(own.On(start, task.Calendar));
-        if (task.StageOpens is { } stage)
-            day = Math.Max(day, task.Calendar.RollForward(stage.On(start, task.Calendar)));
-        return day;
+        var stage = StageOpeningOf(task, start);
+        return task.Opens is { } own ? Math.Max(stage, task.Calendar.RollForward(own.On(start, task.Calendar))) : stage;
     }
 
     // The day from which a predecessor no longer keeps its successor waiting.
@@ -174,7 +213,10 @@ internal sealed class PlanNetwork
 
     private int GatePasses(int stage, int[] earliestFinish)
     {
-        var day = NoDay;
+        if (_gates[stage].Passed != NoDay)
+            return _gates[stage].Passed;
+        // When a person lets it pass nobody knows; not before today.
+        var day = _gates[stage].Held ? Today : NoDay;
         foreach (var i in TasksOf(stage))
         {
             ref readonly var task = ref Tasks[i];
@@ -195,6 +237,9 @@ internal sealed class PlanNetwork
     private int GateLatest(int stage, int[] latestStart)
     {
         var day = NoBound;
+        // Nothing waits any more for the tasks behind a gate that a person let pass.
+        if (_gates[stage].Passed != NoDay)
+            return day;
         foreach (var waiting in _stagesBehind[stage])
         foreach (var i in TasksOf(waiting))
             if (Tasks[i].Unfinished)
@@ -232,6 +277,9 @@ internal sealed class PlanNetwork
                 result[key(item)][--counts[key(item)]] = make(to, item);
         return result;
     }
+
+    // What a person says of a stage's gate.
+    private readonly record struct Gate(int Passed, bool Held);
 
     /// <summary>That a task comes after another one, or before it, as seen from the task that holds the edge.</summary>
     internal readonly record struct Edge(int Task, int Lag);

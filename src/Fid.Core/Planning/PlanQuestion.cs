@@ -25,8 +25,10 @@ public sealed record PlanQuestion(
 /// <param name="Id">Unique among the stages.</param>
 /// <param name="Opens">No task of the stage starts before this; null for no such bound.</param>
 /// <param name="WaitsFor">Stages whose gate must be passed before a task of this one starts. A stage's gate is passed when
-/// every required task of that stage is done or skipped.</param>
-public sealed record PlanStage(string Id, PlanOffset? Opens, IReadOnlyList<string> WaitsFor);
+/// every required task of that stage is done or skipped, unless a person has the say of it.</param>
+/// <param name="Passed">The day on which a person let its gate pass, whatever of its tasks is still to be done; null for no such day.</param>
+/// <param name="Held">Whether a person keeps its gate from passing, though all its tasks be done. Nothing for one that a person let pass.</param>
+public sealed record PlanStage(string Id, PlanOffset? Opens, IReadOnlyList<string> WaitsFor, LocalDate? Passed = null, bool Held = false);
 
 /// <summary>A task of a checklist.</summary>
 /// <param name="Id">Unique among the tasks.</param>

@@ -29,7 +29,7 @@ public static class Planner
         var tasks = new PlannedTask[network.Tasks.Length];
         for (var i = 0; i < tasks.Length; i++)
             tasks[i] = Describe(question.Tasks[i].Id, network, i, times);
-        var stages = question.Stages.Select((s, i) => new PlannedStage(s.Id, StateOf(network, i))).ToArray();
+        var stages = question.Stages.Select((s, i) => new PlannedStage(s.Id, StateOf(network, i), network.HasOpened(i))).ToArray();
         var feasible = IsFeasible(network, times);
         var search = soonest == SoonestSearch.Always || (soonest == SoonestSearch.WhenNotFeasible && !feasible);
         var soonestStart = search ? SoonestStart(network, times) : null;

@@ -44,6 +44,8 @@ public sealed record Rope(LocalDate From, LocalDate To, bool Frayed, IReadOnlyLi
                 if (day is null || passes > day)
                     day = passes;
             }
+            if (question.Stages[s].Passed is { } byHand)
+                day = byHand;
             var knot = new Knot(id, LocalDate.Max(day ?? begin, begin), passed);
             knots.Add(knot);
             if (reached)

@@ -68,6 +68,9 @@ public sealed class Firm
     /// <summary>The day up to which values entered beforehand have taken effect everywhere; null before the first.</summary>
     public LocalDate? TurnedOn { get; set; }
 
+    /// <summary>The day on which every checklist was last looked at for what the day itself brings; null before the first.</summary>
+    public LocalDate? AdvancedOn { get; set; }
+
     /// <summary>The key of the hashes by which sensitive values are found, encrypted; made with the firm.</summary>
     public byte[]? HashKey { get; set; }
 }

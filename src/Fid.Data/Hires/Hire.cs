@@ -31,7 +31,7 @@ public sealed class Hire
     /// <summary>The user who coordinates it.</summary>
     public required Guid CoordinatorId { get; set; }
 
-    /// <summary>Set when the newcomer has settled or the hire came to nothing; it then leaves Arrivals.</summary>
+    /// <summary>The day on which the newcomer had settled or the hire came to nothing; null while it is under way. It then leaves Arrivals.</summary>
     public LocalDate? Closed { get; set; }
 
     /// <summary>How it ended, where it came to nothing; null while it is under way or where the newcomer settled.</summary>

@@ -720,6 +720,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<LocalDate?>("AdvancedOn")
+                        .HasColumnType("date")
+                        .HasColumnName("advanced_on");
+
                     b.Property<int>("BadgeRestDays")
                         .HasColumnType("integer")
                         .HasColumnName("badge_rest_days");
@@ -1109,6 +1113,49 @@ namespace Fid.Data.Migrations
                         .HasName("pk_hire_entries");
 
                     b.ToTable("hire_entries", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Hires.HireStage", b =>
+                {
+                    b.Property<Guid>("HireId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("hire_id");
+
+                    b.Property<string>("StageKey")
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)")
+                        .HasColumnName("stage_key");
+
+                    b.Property<string>("By")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("by");
+
+                    b.Property<bool>("ByHand")
+                        .HasColumnType("boolean")
+                        .HasColumnName("by_hand");
+
+                    b.Property<LocalDate?>("Opened")
+                        .HasColumnType("date")
+                        .HasColumnName("opened");
+
+                    b.Property<LocalDate?>("Passed")
+                        .HasColumnType("date")
+                        .HasColumnName("passed");
+
+                    b.Property<string>("Why")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("why");
+
+                    b.HasKey("HireId", "StageKey")
+                        .HasName("pk_hire_stages");
+
+                    b.HasIndex("HireId")
+                        .HasDatabaseName("ix_hire_stages_hire_id")
+                        .HasFilter("by_hand");
+
+                    b.ToTable("hire_stages", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.Hires.HireTask", b =>
@@ -2658,6 +2705,16 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_hire_entries_hires_hire_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.Hires.HireStage", b =>
+                {
+                    b.HasOne("Fid.Data.Hires.Hire", null)
+                        .WithMany()
+                        .HasForeignKey("HireId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_hire_stages_hires_hire_id");
                 });
 
             modelBuilder.Entity("Fid.Data.Hires.HireTask", b =>

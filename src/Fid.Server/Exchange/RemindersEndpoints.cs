@@ -93,7 +93,7 @@ internal static class RemindersEndpoints
         bool IsSeen(ChasedWork work) => reader.May(Actions.See, Things.Hire, work.Hire.Record);
 
         RemindedTask About(ChasedWork work) =>
-            new(work.Hire.Id, Reader.Names(reader.On(work.Hire.Record)) ? work.Hire.FullName : work.Hire.Number, work.Task.Called, work.Due!.Value);
+            new(work.Hire.Id, Reader.Names(reader.On(work.Hire.Record)) ? work.Hire.FullName : work.Hire.Number, work.Task.Called, work.Due);
     }
 
     /// <summary>The messages that went out last, or are to, the latest first.</summary>
@@ -159,7 +159,8 @@ public sealed record ReminderMessage(string Name, string Address, ReminderLine[]
 /// <param name="For">Whose task it is, where somebody else is told.</param>
 public sealed record ReminderLine(RemindedTask Task, ReminderKind Kind, int Days, string? For);
 
-public sealed record RemindedTask(Guid HireId, string Hire, string Name, LocalDate Due);
+/// <param name="Due">By when it is to be done; null for by no day.</param>
+public sealed record RemindedTask(Guid HireId, string Hire, string Name, LocalDate? Due);
 
 /// <param name="Owner">Whose task it is.</param>
 public sealed record UnsentReminder(RemindedTask Task, WaitingReason Why, string Owner);

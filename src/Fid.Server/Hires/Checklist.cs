@@ -28,18 +28,18 @@ internal static class Checklist
         CancellationToken cancellation
     )
     {
-        if (await HireAccess.FindAsync(id, actor, db, cancellation) is not { } hire)
+        if (await HireAccess.FindPastTooAsync(id, actor, db, cancellation) is not { } hire)
             return Problems.NotFound();
         Versions.Show(http.Response, hire.Head.Version);
         return TypedResults.Ok(await DescribeAsync(hire, actor, db, cancellation));
     }
 
-    /// <summary>Whose a hire is, also one that is closed: links to it are kept in mails and notes.</summary>
+    /// <summary>Whose a hire is, also one that came to nothing: links to it are kept in mails and notes.</summary>
     public static async Task<Results<Ok<HirePerson>, ProblemHttpResult>> Whose(Guid id, Actor actor, FidDb db, CancellationToken cancellation)
     {
         var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
         return
-            await visible(db.Hires.Where(h => h.Id == id)).Select(h => new HirePerson(h.EmploymentId, h.Closed == null)).SingleOrDefaultAsync(cancellation)
+            await visible(db.Hires.Where(h => h.Id == id)).Select(h => new HirePerson(h.EmploymentId, h.Outcome == null)).SingleOrDefaultAsync(cancellation)
                 is { } whose
             ? TypedResults.Ok(whose)
             : Problems.NotFound();
@@ -47,7 +47,8 @@ internal static class Checklist
 
     public static async Task<ChecklistResponse> DescribeAsync(HireUnderWay hire, Actor actor, FidDb db, CancellationToken cancellation)
     {
-        var today = actor.Today;
+        // Of who has settled, as it was on that day.
+        var today = hire.Head.Closed ?? actor.Today;
         var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
@@ -56,6 +57,7 @@ internal static class Checklist
         var (filled, of) = await FilledAsync(hire.Head, reader, db, today, cancellation);
         var templates = await TemplateSet.LoadAsync(db, cancellation);
         var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
+        var standings = await db.HireStages.AsNoTracking().Where(s => s.HireId == head.Id).ToDictionaryAsync(s => s.StageKey, cancellation);
         var details = await db
             .HireTasks.AsNoTracking()
             .Where(t => t.HireId == head.Id)
@@ -105,13 +107,14 @@ internal static class Checklist
             today,
             head.Start,
             head.Accepted,
-            [.. stages.Select((s, i) => StageOf(s, plan.Stages[i], question, plan))],
+            head.Closed,
+            [.. stages.Select((s, i) => StageOf(s, plan.Stages[i], question, plan, standings.GetValueOrDefault(s.Key)))],
             [
                 .. hire.Tasks.Select(
                     (t, i) =>
                         TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head, files) with
                         {
-                            MayTick = mayChange || own.Include(t.Owner, hire.Head),
+                            MayTick = head.Closed is null && (mayChange || own.Include(t.Owner, hire.Head)),
                             Since = plan.Tasks[i].CanStart ? since[i].EarliestStart : null,
                             Change = changes.TryGetValue(t.Key, out var c) ? new TaskChange(c.ByName, c.At, c.Action) : null,
                         }
@@ -152,7 +155,7 @@ internal static class Checklist
         return (record.Shown.Count(record.Values.ContainsKey), record.Shown.Count);
     }
 
-    private static StageResponse StageOf(Stage stage, PlannedStage planned, PlanQuestion question, Plan plan)
+    private static StageResponse StageOf(Stage stage, PlannedStage planned, PlanQuestion question, Plan plan, HireStage? standing)
     {
         int done = 0,
             of = 0;
@@ -170,7 +173,17 @@ internal static class Checklist
             if (task.Done is not null)
                 done++;
         }
-        return new StageResponse(stage.Key, stage.Called, planned.State, opens, done, of, stage.WaitsFor);
+        return new StageResponse(
+            stage.Key,
+            stage.Called,
+            planned.State,
+            opens,
+            done,
+            of,
+            stage.WaitsFor,
+            planned.State == StageState.Passed ? standing?.Passed : null,
+            standing is { ByHand: true, By: { } by } ? new StageWord(by, standing.Why ?? "") : null
+        );
     }
 
     private static TaskResponse TaskOf(
@@ -232,13 +245,14 @@ internal static class Checklist
     );
 }
 
-/// <param name="UnderWay">Whether the hire is; a closed one has no checklist to look at, and leads to the record.</param>
-public sealed record HirePerson(Guid EmploymentId, bool UnderWay);
+/// <param name="HasChecklist">Whether there is a checklist to look at: one that came to nothing has none, and leads to the record.</param>
+public sealed record HirePerson(Guid EmploymentId, bool HasChecklist);
 
 /// <summary>A hire and its checklist.</summary>
 /// <param name="Chain">Why the task that holds it up has to be finished when it has, that task first; empty where nothing holds it up.</param>
 /// <param name="Filled">Fields of the record that have a value.</param>
 /// <param name="Version">What to send as If-Match when the start moves.</param>
+/// <param name="Settled">The day on which the newcomer had settled; the checklist is as it was then. Null while it is under way.</param>
 public sealed record ChecklistResponse(
     Guid Id,
     Guid EmploymentId,
@@ -257,6 +271,7 @@ public sealed record ChecklistResponse(
     LocalDate Today,
     LocalDate Start,
     LocalDate Accepted,
+    LocalDate? Settled,
     StageResponse[] Stages,
     TaskResponse[] Tasks,
     bool Feasible,
@@ -282,7 +297,22 @@ public sealed record ChainLinkResponse(
 
 /// <summary>A stage.</summary>
 /// <param name="Opens">The first day on which one of its unfinished tasks can start.</param>
-public sealed record StageResponse(string Key, string Name, StageState State, LocalDate? Opens, int Done, int Of, string[] WaitsFor);
+/// <param name="Passed">The day its gate passed.</param>
+/// <param name="Word">What a person said of its gate, where it passed or is kept by that; null where its tasks say.</param>
+public sealed record StageResponse(
+    string Key,
+    string Name,
+    StageState State,
+    LocalDate? Opens,
+    int Done,
+    int Of,
+    string[] WaitsFor,
+    LocalDate? Passed,
+    StageWord? Word
+);
+
+/// <summary>What somebody said of a gate.</summary>
+public sealed record StageWord(string By, string Why);
 
 /// <summary>A task and its place in the plan.</summary>
 /// <param name="BeforeKnown">Whether it was due before the hire was opened here: nobody was late with it.</param>

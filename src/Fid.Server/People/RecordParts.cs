@@ -45,6 +45,9 @@ internal sealed class RecordParts
     /// <summary>The hire under way, if any.</summary>
     public HireLink? Hire { get; private set; }
 
+    /// <summary>The last hire by which the newcomer has settled; null while one is under way.</summary>
+    public HireLink? Settled { get; private set; }
+
     /// <summary>The stage the hire is in; the last one for nobody who is being hired.</summary>
     public string? Stage { get; private set; }
 
@@ -109,8 +112,9 @@ internal sealed class RecordParts
                     """
                     select h.id, count(*) filter (where t.day_one and t.required and t.done is not null)::int, count(*) filter (where t.day_one
                       and t.required and t.skipped_why is null)::int,
-                      array_agg(distinct t.stage_key) filter (where t.required and t.done is null and t.skipped_why is null)
-                    from hires h left join hire_tasks t on t.hire_id = h.id where h.employment_id = $1 and h.closed is null group by h.id limit 1
+                      array_agg(distinct t.stage_key) filter (where t.required and t.done is null and t.skipped_why is null), h.closed
+                    from hires h left join hire_tasks t on t.hire_id = h.id where h.employment_id = $1 and h.outcome is null group by h.id
+                      order by h.closed desc nulls first limit 1
                     """,
                     id
                 );
@@ -260,8 +264,12 @@ internal sealed class RecordParts
         await reader.NextResultAsync(cancellation);
         if (await reader.ReadAsync(cancellation))
         {
-            Hire = new HireLink(reader.GetGuid(0), reader.GetInt32(1), reader.GetInt32(2));
-            if (!await reader.IsDBNullAsync(3, cancellation))
+            var hire = new HireLink(reader.GetGuid(0), reader.GetInt32(1), reader.GetInt32(2));
+            if (await reader.IsDBNullAsync(4, cancellation))
+                Hire = hire;
+            else
+                Settled = hire;
+            if (Hire is not null && !await reader.IsDBNullAsync(3, cancellation))
                 _open = reader.GetFieldValue<string[]>(3);
         }
         await reader.NextResultAsync(cancellation);

@@ -71,6 +71,7 @@ internal static class RecordReader
             today,
             Platform.Versions.Tag(record.Version),
             parts.Hire,
+            parts.Settled,
             closedHire,
             fields.Version,
             sections,

@@ -12,6 +12,7 @@ namespace Fid.Server.People;
 /// <summary>A record, as the reader may see it.</summary>
 /// <param name="AsOf">The day it is shown for: today, or the first day of somebody who has not started.</param>
 /// <param name="Hire">The hire under way, if any.</param>
+/// <param name="Settled">The hire by which they settled, where none is under way: its checklist can be looked back at.</param>
 /// <param name="ClosedHire">What became of the hire where it came to nothing; null for all others.</param>
 /// <param name="Version">What to send as If-Match when saving.</param>
 /// <param name="FieldsVersion">The version of the fields' configuration.</param>
@@ -32,6 +33,7 @@ public sealed record RecordResponse(
     LocalDate Today,
     string Version,
     HireLink? Hire,
+    HireLink? Settled,
     ClosedHire? ClosedHire,
     int FieldsVersion,
     SectionResponse[] Sections,

@@ -1,6 +1,7 @@
 using Fid.Acts;
 using Fid.Acts.Accounts;
 using Fid.Acts.Chasing;
+using Fid.Acts.Checklists;
 using Fid.Acts.Exchange;
 using Fid.Acts.FieldDrafts;
 using Fid.Acts.Mail;
@@ -16,6 +17,7 @@ internal static class Jobs
     public const string Day = "day",
         Leavers = "leavers",
         Clearing = "clearing",
+        Checklists = "checklists",
         Reminders = "reminders";
 
     public static void AddFidJobs(this IServiceCollection services, bool run)
@@ -29,6 +31,17 @@ internal static class Jobs
         );
         services.AddJob(Clearing, Duration.FromHours(1), JobLane.Short, async (of, _, fid, cancellation) =>
             JobKind.Handled(await of.GetRequiredService<ClearUp>().DoAsync(new ClearUpRequest(), fid, cancellation))
+        );
+        services.AddJob(Checklists, Duration.FromSeconds(30), JobLane.Short, async (of, _, fid, cancellation) =>
+            JobKind.Handled(await of.GetRequiredService<AdvanceChecklistsDaily>().DoAsync(new AdvanceChecklistsDailyRequest(), fid, cancellation))
+        );
+        services.AddJob(
+            AdvanceChecklists.Kind,
+            null,
+            JobLane.Short,
+            async (of, hire, fid, cancellation) =>
+                JobKind.Handled(await of.GetRequiredService<AdvanceChecklists>().DoAsync(new AdvanceChecklistsRequest([Guid.Parse(hire!)]), fid, cancellation)),
+            keepsIdle: false
         );
         services.AddJob(CarryIntoRows.Kind, null, JobLane.Short, async (of, _, fid, cancellation) =>
             JobKind.Handled(await of.GetRequiredService<CarryIntoRows>().DoAsync(new CarryIntoRowsRequest(), fid, cancellation))
@@ -62,12 +75,14 @@ internal static class Jobs
     /// <summary>Adds a kind of job.</summary>
     /// <param name="every">The time between two of its runs; null for what is done once.</param>
     /// <param name="tries">How often it is tried, where it is done once.</param>
+    /// <param name="keepsIdle">Whether runs that found nothing to do are kept, where it is done once.</param>
     public static IServiceCollection AddJob(
         this IServiceCollection services,
         string name,
         Duration? every,
         JobLane lane,
         Func<IServiceProvider, string?, Actor, CancellationToken, Task<int>> work,
-        int tries = JobKind.MostTries
-    ) => services.AddSingleton(new JobKind(name, every, lane, work) { Tries = tries });
+        int tries = JobKind.MostTries,
+        bool keepsIdle = true
+    ) => services.AddSingleton(new JobKind(name, every, lane, work) { Tries = tries, KeepsIdle = keepsIdle });
 }

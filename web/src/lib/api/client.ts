@@ -66,7 +66,9 @@ const acts = [
   `accounts(/${one}(/(link|disabled|sessions))?)?`,
   `jobs/${one}/again`,
   `setup/(settings|starters/${one})`,
-  `imports/${one}(/(matching|cells|commit|undo))?`
+  `imports/${one}(/(matching|cells|commit|undo))?`,
+  `hires/${one}/stages/${one}/(passed|reopened)`,
+  `stalls/tasks/${one}/drafts`
 ];
 const keyed = new RegExp(`^/api/(${acts.join('|')})$`);
 const mostTries = 3;

@@ -1859,7 +1859,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whose a hire is, also one that is closed: links to it are kept in mails and notes. */
+        /** Whose a hire is, also one that came to nothing: links to it are kept in mails and notes. */
         get: {
             parameters: {
                 query?: never;
@@ -2314,6 +2314,379 @@ export interface paths {
                 };
             };
         };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hires/{id}/stages/{key}/passed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StageRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hires/{id}/stages/{key}/reopened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StageRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stalls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    from?: string;
+                    to?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StallsResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stalls/hires": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    by: string;
+                    key: string;
+                    from?: string;
+                    to?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StalledHire"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stalls/tasks/{key}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    work: number;
+                };
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkTrial"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stalls/tasks/{key}/drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WorkDraft"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DraftedWork"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -11131,6 +11504,7 @@ export interface components {
             today: components["schemas"]["LocalDate"];
             start: components["schemas"]["LocalDate"];
             accepted: components["schemas"]["LocalDate"];
+            settled: null | components["schemas"]["LocalDate"];
             stages: components["schemas"]["StageResponse"][];
             tasks: components["schemas"]["TaskResponse"][];
             feasible: boolean;
@@ -11267,6 +11641,10 @@ export interface components {
         /** @description The day a task was done; today when left out. */
         DoneRequest: {
             done: null | components["schemas"]["LocalDate"];
+        };
+        DraftedWork: {
+            /** @description The codes of those whose drafts say it now. */
+            templates: string[];
         };
         DraftRequest: {
             /** @description A configuration as its JSON Schema has it. */
@@ -11720,8 +12098,8 @@ export interface components {
         HirePerson: {
             /** Format: uuid */
             employmentId: string;
-            /** @description Whether the hire is; a closed one has no checklist to look at, and leads to the record. */
-            underWay: boolean;
+            /** @description Whether there is a checklist to look at: one that came to nothing has none, and leads to the record. */
+            hasChecklist: boolean;
         };
         /** @description What a hire would start with. */
         HirePreview: {
@@ -12836,6 +13214,7 @@ export interface components {
             /** @description What to send as If-Match when saving. */
             version: string;
             hire: null | components["schemas"]["HireLink"];
+            settled: null | components["schemas"]["HireLink"];
             closedHire: null | components["schemas"]["ClosedHire"];
             /**
              * Format: int32
@@ -12856,13 +13235,13 @@ export interface components {
             hireId: string;
             hire: string;
             name: string;
-            due: components["schemas"]["LocalDate"];
+            due: null | components["schemas"]["LocalDate"];
         };
         /**
          * @description What a reminder is for, in the order in which one message tells them.
          * @enum {unknown}
          */
-        ReminderKind: "escalation" | "overdue" | "due" | "before";
+        ReminderKind: "escalation" | "overdue" | "due" | "before" | "opened";
         ReminderLine: {
             task: components["schemas"]["RemindedTask"];
             kind: components["schemas"]["ReminderKind"];
@@ -13420,6 +13799,10 @@ export interface components {
             key: string;
             name: string;
         };
+        StageRequest: {
+            /** @description Kept with the act. */
+            why?: null | string;
+        };
         /** @description A stage. */
         StageResponse: {
             key: string;
@@ -13431,12 +13814,117 @@ export interface components {
             /** Format: int32 */
             of: number;
             waitsFor: string[];
+            passed: null | components["schemas"]["LocalDate"];
+            word: null | components["schemas"]["StageWord"];
         };
         /**
          * @description A stage's state.
          * @enum {unknown}
          */
         StageState: "passed" | "open" | "closed";
+        /** @description What somebody said of a gate. */
+        StageWord: {
+            by: string;
+            why: string;
+        };
+        /** @description A task of a hire behind a row. */
+        StalledHire: {
+            /** Format: uuid */
+            hireId: string;
+            name: string;
+            start: components["schemas"]["LocalDate"];
+            task: string;
+            /** @description The day from which it could be worked on. */
+            possible: components["schemas"]["LocalDate"];
+            due: null | components["schemas"]["LocalDate"];
+            done: null | components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description Working days it took, or has taken up to the last day.
+             */
+            days: number;
+            heldUp: boolean;
+        };
+        /** @description How long something took, in working days; nothing where none was done. */
+        StallRow: {
+            /** @description Of the task, the owner or the template. */
+            key: string;
+            /** @description What it is called; null for an owner. */
+            name: null | string;
+            /** @description Whose it is, as templates write it; null for a template. */
+            owner: null | string;
+            ownerName: null | string;
+            /**
+             * Format: int32
+             * @description How many were done.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description What half of them did not exceed.
+             */
+            median: null | number;
+            /**
+             * Format: double
+             * @description What nine of ten did not.
+             */
+            p90: null | number;
+            /**
+             * Format: double
+             * @description What one of ten did not.
+             */
+            p10: null | number;
+            /**
+             * Format: double
+             * @description What a quarter did not.
+             */
+            p25: null | number;
+            /**
+             * Format: double
+             * @description What three quarters did not.
+             */
+            p75: null | number;
+            /**
+             * Format: double
+             * @description The share done after its due date.
+             */
+            lateShare: null | number;
+            /**
+             * Format: double
+             * @description The share finished after the last day on which nothing else would have been late for it.
+             */
+            heldUpShare: null | number;
+            /**
+             * Format: int32
+             * @description How many are open and could be worked on.
+             */
+            open: number;
+            /**
+             * Format: int32
+             * @description The working days the last one was said to take.
+             */
+            work: null | number;
+            /**
+             * Format: int32
+             * @description What four of five did not exceed, where that is another and enough were done.
+             */
+            suggestedWork: null | number;
+        };
+        StallsResponse: {
+            /** @description The first day on which what is counted was done. */
+            from: components["schemas"]["LocalDate"];
+            /** @description The last; what is open is what was open on it. */
+            to: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description How many hires were under way between the two.
+             */
+            hires: number;
+            /** @description By task, what takes longest first. */
+            tasks: components["schemas"]["StallRow"][];
+            owners: components["schemas"]["StallRow"][];
+            templates: components["schemas"]["StallRow"][];
+        };
         /** @enum {unknown} */
         Standing: "coming" | "here" | "leaving" | "left" | "neverCame" | null;
         StandingInFor: {
@@ -13793,6 +14281,10 @@ export interface components {
              */
             character?: null | number;
         };
+        TemplateName: {
+            code: string;
+            name: string;
+        };
         TemplatePublication: {
             /** @description Why, in the reader's words. */
             why: null | string;
@@ -14097,6 +14589,27 @@ export interface components {
             through: string;
             /** @description Who would see or edit more than now; empty where fewer would be asked about its changes. */
             roles: string[];
+        };
+        WorkDraft: {
+            /**
+             * Format: int32
+             * @description Working days.
+             */
+            work: number;
+        };
+        WorkTrial: {
+            /**
+             * Format: int32
+             * @description How many hires under way have the task open.
+             */
+            underWay: number;
+            /**
+             * Format: int32
+             * @description How many of them would show that they are not ready in time, and do not now.
+             */
+            newlyShort: number;
+            /** @description Those that say how long it takes. */
+            templates: components["schemas"]["TemplateName"][];
         };
     };
     responses: never;

@@ -15,8 +15,8 @@
     number: string;
     filled: number;
     of: number;
-    /** The hire under way; without one there is only a record. */
-    hire?: { id: string; done: number; of: number };
+    /** The hire under way, or the one by which they settled; without one there is only a record. */
+    hire?: { id: string; done: number; of: number; settled: boolean };
     /** The address of a picture of them. */
     photo?: string;
   }
@@ -24,18 +24,17 @@
   let unseen = $state('');
   const t = $derived(text.t.hire);
   const tabs = $derived(
-    hire
+    hire && !hire.settled
       ? [
           ...(session.may('see record') ? [{ href: `/hires/${hire.id}/record`, label: `${t.record} ${filled}/${of}` }] : []),
           { href: `/hires/${hire.id}/checklist`, label: `${t.checklist} ${hire.done}/${hire.of}` },
           ...(session.may('see record') ? [{ href: `/hires/${hire.id}/history`, label: t.history }] : [])
         ]
-      : session.may('see record')
-        ? [
-            { href: `/people/${employmentId}`, label: `${t.record} ${filled}/${of}` },
-            { href: `/people/${employmentId}/history`, label: t.history }
-          ]
-        : []
+      : [
+          ...(session.may('see record') ? [{ href: `/people/${employmentId}`, label: `${t.record} ${filled}/${of}` }] : []),
+          ...(hire ? [{ href: `/hires/${hire.id}/checklist`, label: `${t.checklist} ${hire.done}/${hire.of}` }] : []),
+          ...(session.may('see record') ? [{ href: `/people/${employmentId}/history`, label: t.history }] : [])
+        ]
   );
 </script>
 
@@ -48,7 +47,7 @@
     <p class="text-soft text-xs">
       {job ?? ''}{kind ? `, ${kind}` : ''}
       {site ? `· ${site}` : ''} · {start > session.today ? t.starts : t.started}
-      <strong class="text-ink">{text.day(start)}</strong>, {hire ? text.untilStart(start) : `${t.formerly} ${number}`}
+      <strong class="text-ink">{text.day(start)}</strong>, {hire && !hire.settled ? text.untilStart(start) : `${t.formerly} ${number}`}
     </p>
   </div>
   {#if tabs.length > 0}

@@ -4,6 +4,7 @@
   import { session } from '$lib/api/session.svelte';
   import { fieldTitle } from '$lib/text/fieldLabels.svelte';
   import HireTitle from '$lib/hires/HireTitle.svelte';
+  import { hireOf } from '$lib/record/hireOf';
   import { recordQuery } from '$lib/record/queries';
   import { keys } from '$lib/keys/keys.svelte';
   import { sourceText } from '$lib/text/source';
@@ -67,7 +68,7 @@
       {...record.data}
       filled={record.data.evaluation.filled}
       of={record.data.evaluation.shown.length}
-      hire={record.data.hire ?? undefined}
+      hire={hireOf(record.data)}
     />
     <div class="border-ink mt-3 grid grid-cols-1 gap-x-5 border-t pt-2 sm:grid-cols-3">
       <Picker id="history-field" label={w.field} bind:value={field} choices={fields} />

@@ -18,6 +18,7 @@
   import { Editing } from './editing.svelte';
   import { typedOf } from '$lib/text/typed';
   import { allFields, fieldAt, rowIn, rowsIn } from './rows';
+  import { hireOf } from './hireOf';
   import { KeptDraft } from './kept';
   import { optionsQuery } from '$lib/lists/queries';
   import { tick, untrack, type Component } from 'svelte';
@@ -204,7 +205,7 @@
   <Waiting error={query.error} retry={() => query.refetch()} />
 {:else}
   <div class="page">
-    <HireTitle {...record} {filled} of={fields.length} hire={record.hire ?? undefined} {photo} />
+    <HireTitle {...record} {filled} of={fields.length} hire={hireOf(record)} {photo} />
     {#if record.closedHire}<HireClosed closed={record.closedHire} />{/if}
     {#if AccountOf}<AccountOf employment={record.employmentId} />{/if}
     <div class="border-ink mt-3 grid border-t lg:grid-cols-[11.5rem_minmax(0,1fr)] xl:grid-cols-[11.5rem_minmax(0,1fr)_18rem]">

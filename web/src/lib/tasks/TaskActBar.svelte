@@ -20,15 +20,17 @@
     tasks: Api['TaskResponse'][];
     ticking: Ticking;
     mine: boolean;
+    /** Whether nothing of it is changed any more. */
+    past: boolean;
     onskip: () => void;
   }
-  let { hire, task, tasks, ticking, mine, onskip }: Props = $props();
+  let { hire, task, tasks, ticking, mine, past, onskip }: Props = $props();
   const w = $derived(words().acts);
   const t = $derived(hireWords().checklist);
   const acts = new TaskActs();
   let opened = $state<'change' | 'done' | 'split' | 'add' | 'history'>();
   const isOpen = $derived(!task.done && !task.skippedWhy);
-  const all = $derived(session.may('edit task'));
+  const all = $derived(session.may('edit task') && !past);
   const tell = (open: boolean) => !open && (opened = undefined);
 
   const remind = () =>

@@ -10,6 +10,7 @@
   import { blank } from '$lib/templates/spec';
   import TemplateMap from '$lib/templates/TemplateMap.svelte';
   import { words } from '$lib/templates/words';
+  import { words as stallWords } from '$lib/stalls/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
@@ -106,8 +107,9 @@
   <div class="page pb-8">
     <div class="flex flex-wrap items-end justify-between gap-3 pt-5 pb-2">
       <h1 class="text-2xl leading-tight">{w.news(roles.length, addOns.length)}</h1>
-      {#if session.may('edit template')}
-        <div class="flex flex-wrap items-center gap-3">
+      <div class="flex flex-wrap items-center gap-3">
+        {#if session.may('edit task')}<a class="link text-xs" href="/templates/where-it-stalls">{stallWords().link}</a>{/if}
+        {#if session.may('edit template')}
           <label class="link cursor-pointer text-xs"
             >{w.importIt}<input
               type="file"
@@ -123,8 +125,8 @@
           >
           <Button onclick={() => ask(true)}>{w.newAddOn}</Button>
           <Button look="primary" key="a" onclick={() => ask(false)}>{w.newTemplate}</Button>
-        </div>
-      {/if}
+        {/if}
+      </div>
     </div>
     {#if roles.length === 0}
       <p class="text-soft py-6">{w.none}</p>

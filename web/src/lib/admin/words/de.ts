@@ -160,6 +160,10 @@ export const de: Words = {
       leavers: 'Konten Ausgeschiedener werden gesperrt',
       clearing: 'Was niemand mehr braucht, wird weggeräumt',
       rows: 'Nachweise und Ausgegebenes werden in Zeilen übernommen',
+      checklist: 'Eine Checkliste geht von selbst weiter',
+      checklists: 'Stufen öffnen, deren Tag gekommen ist',
+      reminders: 'Zuständige werden erinnert',
+      mail: 'Eine Nachricht wird verschickt',
       import: 'Eine Tabelle',
       feed: 'Die Bewerberquelle wird abgefragt',
       recruiting: 'Die Bewerberquelle erfährt etwas'

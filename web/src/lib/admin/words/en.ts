@@ -159,6 +159,10 @@ export const en = {
       leavers: 'Accounts of leavers are disabled',
       clearing: 'What nobody needs any more is cleared away',
       rows: 'Certificates and items are taken over into rows',
+      checklist: 'A checklist goes on by itself',
+      checklists: 'Stages whose day has come open',
+      reminders: 'Owners are reminded',
+      mail: 'A message is sent',
       import: 'A sheet',
       feed: 'The recruiting feed is pulled',
       recruiting: 'Recruiting is told'

@@ -15,7 +15,7 @@ export const de: typeof en = {
   day: 'Am',
   noServer: 'Es ist kein Mailserver gesetzt, deshalb geht nichts hinaus. Wer diesen Server betreibt, setzt Fid:Mail:Server.',
   paused: 'Erinnerungen ruhen in der ganzen Firma: Es geht nichts hinaus.',
-  kinds: { escalation: 'lange verspätet', overdue: 'verspätet', due: 'fällig', before: 'bald fällig' },
+  kinds: { escalation: 'lange verspätet', overdue: 'verspätet', due: 'fällig', before: 'bald fällig', opened: 'neu: die Stufe ist offen' },
   days: (n) =>
     n === 0
       ? 'an diesem Tag fällig'

@@ -14,7 +14,7 @@ export const en = {
   day: 'On',
   noServer: 'No mail server is set, so nothing goes out. Whoever runs this server sets Fid:Mail:Server.',
   paused: 'Reminders are paused for the whole firm: nothing goes out.',
-  kinds: { escalation: 'late for long', overdue: 'late', due: 'due', before: 'due soon' },
+  kinds: { escalation: 'late for long', overdue: 'late', due: 'due', before: 'due soon', opened: 'new: its stage has opened' },
   days: (n: number) =>
     n === 0
       ? 'due that day'

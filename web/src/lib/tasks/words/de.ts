@@ -123,6 +123,28 @@ export const de: typeof en = {
     act: 'Ihnen schreiben',
     done: (n) => (n === 1 ? 'Wegen einer Aufgabe ist geschrieben.' : `Wegen ${n} Aufgaben ist geschrieben.`)
   },
+  gate: {
+    pass: 'Weiter ohne den Rest…',
+    passTitle: (stage) => `${stage} abschließen`,
+    passMeans: (left) =>
+      left === 0
+        ? 'Sie wurde wieder geöffnet und ist geschafft, sobald Sie es sagen.'
+        : `${left === 1 ? 'Eine nötige Aufgabe ist' : `${left} nötige Aufgaben sind`} offen. Sie bleiben zu erledigen; was auf diese Stufe wartet, wartet nicht mehr.`,
+    passAct: 'Abschließen',
+    passed: (stage) => `${stage} ist geschafft.`,
+    reopen: 'Wieder öffnen…',
+    reopenTitle: (stage) => `${stage} wieder öffnen`,
+    reopenMeans: 'Was auf diese Stufe wartet, wartet wieder, bis ihre offenen Aufgaben erledigt sind oder jemand sie abschließt.',
+    reopenAct: 'Wieder öffnen',
+    reopened: (stage) => `${stage} ist wieder offen.`,
+    why: 'Warum?',
+    cancel: 'So lassen',
+    passedOn: (day) => `geschafft ${day}`,
+    byHand: (by) => `abgeschlossen von ${by}`,
+    kept: (by) => `wieder geöffnet von ${by}`,
+    settled: (day) => `Eingelebt am ${day}.`,
+    asItWas: 'So stand die Checkliste damals.'
+  },
   away: {
     open: 'Abwesend?',
     title: 'Wenn Sie nicht da sind',

@@ -123,6 +123,28 @@ export const en = {
     act: 'Write to them',
     done: (n: number) => (n === 1 ? 'Of one task they are written to.' : `Of ${n} tasks they are written to.`)
   },
+  gate: {
+    pass: 'Let it pass…',
+    passTitle: (stage: string) => `Let ${stage} pass`,
+    passMeans: (left: number) =>
+      left === 0
+        ? 'It was opened again, and passes when you say so.'
+        : `${left === 1 ? 'One required task is' : `${word(left)} required tasks are`} not done. They stay to be done; what waits for this stage waits no more.`,
+    passAct: 'Let it pass',
+    passed: (stage: string) => `${stage} has passed.`,
+    reopen: 'Open again…',
+    reopenTitle: (stage: string) => `Open ${stage} again`,
+    reopenMeans: 'What waits for this stage waits again, until its open tasks are done or somebody lets it pass.',
+    reopenAct: 'Open it again',
+    reopened: (stage: string) => `${stage} is open again.`,
+    why: 'Why?',
+    cancel: 'Leave it',
+    passedOn: (day: string) => `passed ${day}`,
+    byHand: (by: string) => `${by} let it pass`,
+    kept: (by: string) => `${by} opened it again`,
+    settled: (day: string) => `Settled on ${day}.`,
+    asItWas: 'This is the checklist as it was then.'
+  },
   away: {
     open: 'Away?',
     title: 'When you are away',

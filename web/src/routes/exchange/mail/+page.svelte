@@ -22,7 +22,8 @@
     escalation: 'text-rust',
     overdue: 'text-rust',
     due: 'text-ochre',
-    before: 'text-soft'
+    before: 'text-soft',
+    opened: 'text-sea'
   };
   const stateOf = (m: Api['SentMessage']) => (m.refused !== null ? 'refused' : m.sentAt !== null ? 'sent' : 'waits');
 </script>
@@ -56,7 +57,7 @@
             {#each message.lines as line (line.task.hireId + line.task.name + line.kind)}
               <li>
                 {@render task(line.task)}
-                <span class="text-xs {tone[line.kind]}">{w.days(line.days)}</span>
+                <span class="text-xs {tone[line.kind]}">{line.kind === 'opened' ? w.kinds.opened : w.days(line.days)}</span>
                 {#if line.for}<span class="text-soft text-xs">· {w.of(line.for)}</span>{/if}
               </li>
             {/each}
@@ -78,7 +79,7 @@
         <p class="text-soft text-xs">{w.unownedWhy}</p>
         <ul>
           {#each shown.unowned as one (one.hireId + one.name)}<li>
-              {@render task(one)} <span class="text-soft text-xs">{text.day(one.due)}</span>
+              {@render task(one)} <span class="text-soft text-xs">{one.due ? text.day(one.due) : ''}</span>
             </li>{/each}
         </ul>
       </details>

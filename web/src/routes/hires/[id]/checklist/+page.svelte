@@ -17,6 +17,8 @@
   import { createQuery } from '@tanstack/svelte-query';
   import Standing from './Standing.svelte';
   import TaskSheet from './TaskSheet.svelte';
+  import StageGate from '$lib/tasks/StageGate.svelte';
+  import { words as taskWords } from '$lib/tasks/words';
   import { Ticking } from '$lib/tasks/ticking.svelte';
   import { words } from '$lib/hires/words';
   import { groupChecklist, type View } from '$lib/tasks/checklistViews';
@@ -44,12 +46,14 @@
           id: s.key,
           name: s.name,
           note: stageNote(s),
+          stage: s,
           tasks: tasks.filter((k) => k.stage === s.key)
         }))
       : groupChecklist(tasks, by).map((g) => ({
           ...g,
           name: by === 'date' ? t.byDate : text.owner(g.tasks[0]!.owner, g.tasks[0]!.ownerName, isMine(g.tasks[0]!)),
-          note: ''
+          note: '',
+          stage: undefined
         }))
   );
   const shown = $derived(groups.flatMap((g) => g.tasks));
@@ -63,8 +67,18 @@
   const isMine = (task: Task) => task.owner === 'coordinator' && session.may('edit task');
 
   function stageNote(stage: Api['StageResponse']) {
-    if (stage.state === 'passed') return t.stagePassed;
-    if (stage.state === 'open') return t.stageOpen(stage.done, stage.of);
+    const g = taskWords().gate;
+    if (stage.state === 'passed')
+      return [
+        stage.passed ? g.passedOn(text.day(stage.passed)) : t.stagePassed,
+        stage.word ? `${g.byHand(stage.word.by)}: ${stage.word.why}` : ''
+      ]
+        .filter(Boolean)
+        .join(' · ');
+    if (stage.state === 'open')
+      return [t.stageOpen(stage.done, stage.of), stage.word ? `${g.kept(stage.word.by)}: ${stage.word.why}` : '']
+        .filter(Boolean)
+        .join(' · ');
     const waits = stage.waitsFor.map((k) => hire.data?.stages.find((s) => s.key === k)?.name ?? k);
     return (stage.opens ? t.stageOpens(text.day(stage.opens)) : '') + (waits.length > 0 ? t.once(text.list(waits)) : '');
   }
@@ -111,8 +125,18 @@
 {:else}
   {@const h = hire.data}
   <div class="page">
-    <HireTitle {...h} filled={h.filled} of={h.of} hire={{ id: h.id, done: h.readiness.done, of: h.readiness.of }} />
-    <Standing hire={h} {move} end={() => (ending = true)} bind:proving />
+    <HireTitle
+      {...h}
+      filled={h.filled}
+      of={h.of}
+      hire={{ id: h.id, done: h.readiness.done, of: h.readiness.of, settled: h.settled !== null }}
+    />
+    {#if h.settled}
+      <p class="border-sea bg-sea-tint my-3 border-l-4 px-4 py-2">
+        <strong class="text-sea">{taskWords().gate.settled(text.day(h.settled))}</strong>
+        {taskWords().gate.asItWas}
+      </p>
+    {:else}<Standing hire={h} {move} end={() => (ending = true)} bind:proving />{/if}
     <div role="group" aria-label={t.views.label} class="text-soft flex gap-x-4 pb-1 text-xs">
       {#each ['stage', 'owner', 'date'] as const as view (view)}
         <button
@@ -139,6 +163,7 @@
           <div role="row" class="border-ink border-b">
             <div role="rowheader" class="font-display px-3 pt-3 pb-1.5 text-base font-bold">
               {group.name} <span class="text-soft font-sans text-xs font-normal tracking-normal">{group.note}</span>
+              {#if group.stage && session.may('edit task')}<StageGate hire={h.id} stage={group.stage} />{/if}
             </div>
           </div>
           {#each group.tasks as task (task.key)}
@@ -190,7 +215,7 @@
     </div>
   </div>
   {#if chosen}
-    <TaskSheet hire={id} task={chosen} {tasks} {ticking} mine={isMine(chosen)} />
+    <TaskSheet hire={id} task={chosen} {tasks} {ticking} mine={isMine(chosen)} past={h.settled !== null} />
   {/if}
   {#if session.may('edit hire')}<MoveStart bind:open={moving} {id} to={moveTo} />{/if}
   {#if ending}

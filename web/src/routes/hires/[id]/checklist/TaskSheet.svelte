@@ -21,8 +21,10 @@
     tasks: Api['TaskResponse'][];
     ticking: Ticking;
     mine: boolean;
+    /** Whether the newcomer has settled: then nothing of it is changed any more. */
+    past: boolean;
   }
-  let { hire, task, tasks, ticking, mine }: Props = $props();
+  let { hire, task, tasks, ticking, mine, past }: Props = $props();
   const acts = $derived(taskWords().acts);
   const t = $derived(words().checklist);
   let skipping = $state(false);
@@ -83,7 +85,7 @@
       </div>
     {/if}
   </div>
-  <TaskActBar {hire} {task} {tasks} {ticking} {mine} onskip={() => (skipping = true)} />
+  <TaskActBar {hire} {task} {tasks} {ticking} {mine} {past} onskip={() => (skipping = true)} />
 </FooterSheet>
 
 <Dialog bind:open={skipping} title={t.skipTitle(task.name)} focus="#skip-why">
