@@ -190,6 +190,7 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
                 ("/setup", "Settings"),
                 ("/exchange", "Fill from a spreadsheet"),
                 ("/exchange/mail", "When Fid reminds"),
+                ("/templates/where-it-stalls", "Order radio holds up"),
                 ("/exchange/new?list=people", "Get everybody’s record"),
                 ("/exchange/new?list=jobs", "Drop a file here"),
             }

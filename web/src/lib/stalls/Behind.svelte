@@ -47,9 +47,8 @@
                 {#if by !== 'task'}<td class="pr-3">{hire.task}</td>{/if}
                 <td class="pr-3 whitespace-nowrap">{text.day(hire.possible)}</td>
                 <td class="pr-3 whitespace-nowrap {hire.done && hire.due && hire.done > hire.due ? 'text-rust' : ''}"
-                  >{hire.done ? text.day(hire.done) : w.list.stillOpen}{#if hire.heldUp}<strong class="text-rust">
-                      · {w.list.heldUp}</strong
-                    >{/if}</td
+                  >{hire.done ? text.day(hire.done) : w.list.stillOpen}
+                  {#if hire.heldUp}<strong class="text-rust">· {w.list.heldUp}</strong>{/if}</td
                 >
                 <td class="text-right tabular-nums">{hire.days}</td>
               </tr>

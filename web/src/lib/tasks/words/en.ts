@@ -130,7 +130,7 @@ export const en = {
       left === 0
         ? 'It was opened again, and passes when you say so.'
         : `${left === 1 ? 'One required task is' : `${word(left)} required tasks are`} not done. They stay to be done; what waits for this stage waits no more.`,
-    passAct: 'Let it pass',
+    passAct: 'Pass the gate',
     passed: (stage: string) => `${stage} has passed.`,
     reopen: 'Open again…',
     reopenTitle: (stage: string) => `Open ${stage} again`,

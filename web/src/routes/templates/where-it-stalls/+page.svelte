@@ -96,9 +96,9 @@
 
     <div bind:this={table} role="grid" aria-label={w.title} class="border-ink border-t">
       <div role="row" class="stall text-soft border-ink border-b py-1.5 text-xs">
-        <span role="columnheader" class="name pl-3"><span class="sr-only">{w.columns.what}</span></span>
+        <span role="columnheader" class="name pr-1 text-right"><span class="sr-only">{w.columns.what}, </span>{w.columns.days}</span>
         <span role="columnheader" class="drawn relative h-4" bind:clientWidth={width}>
-          <span class="sr-only">{w.columns.days}</span>
+          <span class="sr-only">{w.title}</span>
           {#each lines as day (day)}<span class="absolute -translate-x-1/2" style:left="{x(day)}px" aria-hidden="true">{day}</span>{/each}
         </span>
         <span role="columnheader" class="half text-right">{w.columns.half}</span>

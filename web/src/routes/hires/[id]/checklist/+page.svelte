@@ -163,7 +163,10 @@
           <div role="row" class="border-ink border-b">
             <div role="rowheader" class="font-display px-3 pt-3 pb-1.5 text-base font-bold">
               {group.name} <span class="text-soft font-sans text-xs font-normal tracking-normal">{group.note}</span>
-              {#if group.stage && session.may('edit task')}<StageGate hire={h.id} stage={group.stage} />{/if}
+              {#if group.stage && group.stage.state !== 'closed' && session.may('edit task')}<StageGate
+                  hire={h.id}
+                  stage={group.stage}
+                />{/if}
             </div>
           </div>
           {#each group.tasks as task (task.key)}
