@@ -83,6 +83,7 @@ internal sealed class DemoPast(FidDb db, RecordWriter writer, Author author, Loc
                 continue;
             hire.Closed = LocalDate.Max(settledOn, hire.Start);
             db.AddRange(hire, author.Change("hire.opened", hire.Id), author.Change("hire.settled", hire.Id));
+            db.AddRange(Passed(hire, stages));
             if (++count % Batch != 0)
                 continue;
             await db.SaveChangesAsync();
@@ -111,6 +112,14 @@ internal sealed class DemoPast(FidDb db, RecordWriter writer, Author author, Loc
             }
         }
     }
+
+    private static IEnumerable<HireStage> Passed(Hire hire, IReadOnlyList<PlanStage> stages) =>
+        stages.Select(stage => new HireStage
+        {
+            HireId = hire.Id,
+            StageKey = stage.Id,
+            Passed = hire.Tasks.Where(t => t.StageKey == stage.Id && t.Required).Max(t => t.Done) ?? hire.Start,
+        });
 
     private int Days(HireTask task) =>
         task.Key switch

@@ -135,6 +135,8 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/tasks/day"] = Coordinators,
         ["POST /api/tasks/shape"] = Coordinators,
         ["POST /api/tasks/reminders"] = Coordinators,
+        ["POST /api/tasks/paused"] = Coordinators,
+        ["PUT /api/hires/{id:guid}/reminders"] = Coordinators,
         ["PUT /api/hires/{id:guid}/stages/{key}/passed"] = Coordinators,
         ["PUT /api/hires/{id:guid}/stages/{key}/reopened"] = Coordinators,
         ["GET /api/stalls"] = Coordinators,

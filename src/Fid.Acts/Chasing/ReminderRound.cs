@@ -52,6 +52,7 @@ public sealed class ReminderRound
                 w.Owner.ToString(),
                 w.Due,
                 w.IsPossible,
+                w.Task.RemindersPaused || w.Hire.RemindersPaused,
                 Opened: opened.GetValueOrDefault((w.Hire.Id, w.Task.StageKey))
             )),
         ];

@@ -67,7 +67,8 @@ public static class HiresUnderWay
                 hire.TemplateCode,
                 hire.TemplateVersion,
                 hire.Version,
-                hire.Closed
+                hire.Closed,
+                hire.RemindersPaused
             )
         )
             .AsNoTracking()
@@ -113,7 +114,8 @@ public static class HiresUnderWay
                 task.SkippedWhy != null,
                 task.Pinned,
                 task.TakenById,
-                task.Added
+                task.Added,
+                task.RemindersPaused
             )
         )
             .AsNoTracking()
@@ -165,7 +167,8 @@ public sealed record HireHead(
     string TemplateCode,
     int TemplateVersion,
     uint Version,
-    LocalDate? Closed
+    LocalDate? Closed,
+    bool RemindersPaused
 )
 {
     /// <summary>Of the record, what says whom it is reached by.</summary>
@@ -210,7 +213,8 @@ public sealed record TaskRow(
     bool Skipped,
     LocalDate? Pinned,
     Guid? TakenById,
-    bool Added
+    bool Added,
+    bool RemindersPaused
 )
 {
     /// <summary>The anchor that stands for the day it is pinned to.</summary>
@@ -265,7 +269,8 @@ public sealed record TaskRow(
             task.SkippedWhy is not null,
             task.Pinned,
             task.TakenById,
-            task.Added
+            task.Added,
+            task.RemindersPaused
         );
 
     public string CalendarOf(string? ownCalendar) => CalendarCode == HireTask.OwnCalendar ? ownCalendar ?? CalendarSet.Unknown : CalendarCode;

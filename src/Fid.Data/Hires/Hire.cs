@@ -34,6 +34,9 @@ public sealed class Hire
     /// <summary>The day on which the newcomer had settled or the hire came to nothing; null while it is under way. It then leaves Arrivals.</summary>
     public LocalDate? Closed { get; set; }
 
+    /// <summary>Whether nobody is reminded of its tasks for now, unless somebody asks for it.</summary>
+    public bool RemindersPaused { get; set; }
+
     /// <summary>How it ended, where it came to nothing; null while it is under way or where the newcomer settled.</summary>
     public HireOutcome? Outcome { get; set; }
 

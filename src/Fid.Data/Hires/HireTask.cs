@@ -108,6 +108,9 @@ public sealed class HireTask
     /// <summary>What those who do it should know, of this newcomer alone.</summary>
     public string? Note { get; set; }
 
+    /// <summary>Whether nobody is reminded of it for now, unless somebody asks for it.</summary>
+    public bool RemindersPaused { get; set; }
+
     /// <summary>Whether it was added to this hire alone.</summary>
     public bool Added { get; set; }
 
@@ -152,6 +155,7 @@ public sealed class HireTask
             Pinned = afresh ? null : Pinned,
             TakenById = afresh ? null : TakenById,
             Note = afresh ? null : Note,
+            RemindersPaused = !afresh && RemindersPaused,
             Added = Added,
             Done = afresh ? null : Done,
             DoneBy = afresh ? null : DoneBy,

@@ -1052,6 +1052,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("character varying(500)")
                         .HasColumnName("outcome_why");
 
+                    b.Property<bool>("RemindersPaused")
+                        .HasColumnType("boolean")
+                        .HasColumnName("reminders_paused");
+
                     b.Property<LocalDate>("Start")
                         .HasColumnType("date")
                         .HasColumnName("start");
@@ -1283,6 +1287,10 @@ namespace Fid.Data.Migrations
                     b.Property<int>("Position")
                         .HasColumnType("integer")
                         .HasColumnName("position");
+
+                    b.Property<bool>("RemindersPaused")
+                        .HasColumnType("boolean")
+                        .HasColumnName("reminders_paused");
 
                     b.Property<bool>("Required")
                         .HasColumnType("boolean")

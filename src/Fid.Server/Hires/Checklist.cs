@@ -108,6 +108,7 @@ internal static class Checklist
             head.Start,
             head.Accepted,
             head.Closed,
+            head.RemindersPaused,
             [.. stages.Select((s, i) => StageOf(s, plan.Stages[i], question, plan, standings.GetValueOrDefault(s.Key)))],
             [
                 .. hire.Tasks.Select(
@@ -228,7 +229,8 @@ internal static class Checklist
             task.Pinned,
             detail.TakenBy,
             detail.Note,
-            detail.Added
+            detail.Added,
+            task.RemindersPaused
         );
 
     private sealed record TaskDetail(
@@ -252,6 +254,7 @@ public sealed record HirePerson(Guid EmploymentId, bool HasChecklist);
 /// <param name="Chain">Why the task that holds it up has to be finished when it has, that task first; empty where nothing holds it up.</param>
 /// <param name="Filled">Fields of the record that have a value.</param>
 /// <param name="Version">What to send as If-Match when the start moves.</param>
+/// <param name="RemindersPaused">Whether nobody is reminded of any of its tasks for now.</param>
 /// <param name="Settled">The day on which the newcomer had settled; the checklist is as it was then. Null while it is under way.</param>
 public sealed record ChecklistResponse(
     Guid Id,
@@ -272,6 +275,7 @@ public sealed record ChecklistResponse(
     LocalDate Start,
     LocalDate Accepted,
     LocalDate? Settled,
+    bool RemindersPaused,
     StageResponse[] Stages,
     TaskResponse[] Tasks,
     bool Feasible,
@@ -322,6 +326,7 @@ public sealed record StageWord(string By, string Why);
 /// <param name="Pinned">The day it is to be done on, whatever the plan says.</param>
 /// <param name="TakenBy">Who took it on for their team.</param>
 /// <param name="Added">Whether this hire alone has it.</param>
+/// <param name="RemindersPaused">Whether nobody is reminded of it for now.</param>
 /// <param name="Change">Who ticked it, skipped it or took either back the last time.</param>
 public sealed record TaskResponse(
     string Key,
@@ -356,7 +361,8 @@ public sealed record TaskResponse(
     LocalDate? Pinned,
     string? TakenBy,
     string? Note,
-    bool Added
+    bool Added,
+    bool RemindersPaused
 );
 
 /// <summary>A task that another comes after.</summary>

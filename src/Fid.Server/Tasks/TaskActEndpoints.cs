@@ -24,6 +24,8 @@ internal static class TaskActEndpoints
         Route(app.MapPost("/api/tasks/day", Pin).WhoMay(Actions.Edit, Things.Task));
         Route(app.MapPost("/api/tasks/shape", Reshape).WhoMay(Actions.Edit, Things.Task));
         Route(app.MapPost("/api/tasks/reminders", Remind).WhoMay(Actions.Edit, Things.Task));
+        Route(app.MapPost("/api/tasks/paused", Pause).WhoMay(Actions.Edit, Things.Task));
+        app.MapPut("/api/hires/{id:guid}/reminders", PauseAll).WhoMay(Actions.Edit, Things.Task).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
         Route(app.MapPost("/api/hires/{id:guid}/tasks", Add).WhoMay(Actions.Edit, Things.Task));
         Route(app.MapPost("/api/hires/{id:guid}/tasks/{key}/parts", Split).WhoMay(Actions.Edit, Things.Task));
     }
@@ -108,6 +110,21 @@ internal static class TaskActEndpoints
         CancellationToken cancellation
     ) => Answer(await act.DoAsync(new RemindNowRequest(request.Tasks), actor, cancellation));
 
+    private static async Task<Results<Ok<TasksChangedResponse>, ProblemHttpResult>> Pause(
+        PausesRequest request,
+        Actor actor,
+        PauseTasks act,
+        CancellationToken cancellation
+    ) => Answer(await act.DoAsync(new PauseTasksRequest(request.Tasks, request.Paused), actor, cancellation));
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> PauseAll(
+        Guid id,
+        PauseRequest request,
+        Actor actor,
+        PauseHire act,
+        CancellationToken cancellation
+    ) => (await act.DoAsync(new PauseHireRequest(id, request.Paused), actor, cancellation)).Answer();
+
     private static async Task<Results<Ok<TasksChangedResponse>, ProblemHttpResult>> Add(
         Guid id,
         NewTaskRequest request,
@@ -168,6 +185,12 @@ public sealed record TakeRequest(TaskRef[] Tasks, bool Take);
 public sealed record TakeBackRequest(Guid[] Changes);
 
 public sealed record SkipsRequest(TaskRef[] Tasks, string? Why);
+
+/// <param name="Paused">False has their owners reminded again.</param>
+public sealed record PausesRequest(TaskRef[] Tasks, bool Paused = true);
+
+/// <param name="Paused">Whether nobody is reminded of its tasks for now.</param>
+public sealed record PauseRequest(bool Paused);
 
 public sealed record OwnerRequest(TaskRef[] Tasks, string Owner, string? Why = null);
 

@@ -4734,6 +4734,156 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tasks/paused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PausesRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TasksChangedResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hires/{id}/reminders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PauseRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hires/{id}/tasks": {
         parameters: {
             query?: never;
@@ -11505,6 +11655,8 @@ export interface components {
             start: components["schemas"]["LocalDate"];
             accepted: components["schemas"]["LocalDate"];
             settled: null | components["schemas"]["LocalDate"];
+            /** @description Whether nobody is reminded of any of its tasks for now. */
+            remindersPaused: boolean;
             stages: components["schemas"]["StageResponse"][];
             tasks: components["schemas"]["TaskResponse"][];
             feasible: boolean;
@@ -12978,6 +13130,18 @@ export interface components {
             tooLong: boolean;
             days: components["schemas"]["PatternDay"][];
         };
+        PauseRequest: {
+            /** @description Whether nobody is reminded of its tasks for now. */
+            paused: boolean;
+        };
+        PausesRequest: {
+            tasks: components["schemas"]["TaskRef"][];
+            /**
+             * @description False has their owners reminded again.
+             * @default true
+             */
+            paused: boolean;
+        };
         /**
          * @description How often, or per what, pay is stated.
          * @enum {unknown}
@@ -13891,7 +14055,7 @@ export interface components {
             lateShare: null | number;
             /**
              * Format: double
-             * @description The share finished after the last day on which nothing else would have been late for it.
+             * @description The share finished after the last day on which nothing else would have been late for it, though there was time.
              */
             heldUpShare: null | number;
             /**
@@ -14116,6 +14280,8 @@ export interface components {
             note: null | string;
             /** @description Whether this hire alone has it. */
             added: boolean;
+            /** @description Whether nobody is reminded of it for now. */
+            remindersPaused: boolean;
         };
         TasksChangedResponse: {
             /** @description By which it can be taken back. */

@@ -38,6 +38,12 @@
       () => data(api.POST('/api/tasks/reminders', { body: { tasks: [{ hire, key: task.key }] } })),
       () => w.reminded(task.name)
     );
+
+  const pause = () =>
+    acts.doOrSay(
+      () => data(api.POST('/api/tasks/paused', { body: { tasks: [{ hire, key: task.key }], paused: !task.remindersPaused } })),
+      () => (task.remindersPaused ? w.resumed(task.name) : w.paused(task.name))
+    );
 </script>
 
 <div class="flex flex-col items-end gap-1.5">
@@ -60,6 +66,7 @@
     {#if isOpen && all}
       {#if task.work > 1}<button type="button" class="link" onclick={() => (opened = 'split')}>{w.split}</button>{/if}
       <button type="button" class="link" onclick={() => (opened = 'add')}>{w.add}</button>
+      <button type="button" class="link" disabled={acts.busy} onclick={pause}>{task.remindersPaused ? w.resume : w.pause}</button>
     {/if}
     <button type="button" class="link" onclick={() => (opened = 'history')}>{w.history}</button>
   </div>

@@ -61,6 +61,8 @@
   const scale = $derived.by(() => {
     const today = dayNumber(hire.data?.today ?? session.today);
     const start = dayNumber(hire.data?.start ?? session.today);
+    // What is past is seen whole.
+    if (hire.data?.settled) return new TimeScale(Math.min(dayNumber(hire.data.accepted), start) - 7, today + 7, chartWidth);
     const from = Math.min(today - 7, start - 7);
     return new TimeScale(Math.max(from, today - 28), Math.max(today, start) + 35, chartWidth);
   });
@@ -155,7 +157,7 @@
         <span role="columnheader" class="sr-only">{t.columns.state}</span>
         <span role="columnheader" class="sr-only">{t.columns.slack}</span>
         <div role="columnheader" class="plan" bind:clientWidth={chartWidth}>
-          <span class="sr-only">{t.columns.plan}</span><TimeAxis {scale} today={h.today} start={h.start} />
+          <span class="sr-only">{t.columns.plan}</span><TimeAxis {scale} today={h.settled ? session.today : h.today} start={h.start} />
         </div>
       </div>
       {#each groups as group (group.id)}
@@ -209,7 +211,7 @@
                 <div role="gridcell" class="slack py-1.5 text-xs whitespace-nowrap {tone(task)}">{slackNote(task)}</div>
               {/if}
               <div role="gridcell" class="plan overflow-hidden">
-                <TaskBar {scale} {task} start={h.start} today={h.today} accepted={h.accepted} />
+                <TaskBar {scale} {task} start={h.start} today={h.settled ? session.today : h.today} accepted={h.accepted} />
               </div>
             </div>
           {/each}

@@ -1,8 +1,13 @@
 <script lang="ts">
   import { dueWords } from '$lib/hires/due';
-  import type { Api } from '$lib/api/client';
+  import { api, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
+  import { again } from '$lib/api/again';
+  import { hireKeys } from '$lib/hires/queries';
   import { words } from '$lib/hires/words';
+  import { words as taskWords } from '$lib/tasks/words';
+  import { done, failed } from '$lib/ui/toast';
+  import { useQueryClient } from '@tanstack/svelte-query';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
@@ -23,6 +28,19 @@
   // Filled in where there is a better start than the present one; the reader's own question takes its place.
   let typed = $state<string | null>();
   const asked = $derived(typed !== undefined ? typed : hire.feasible ? null : hire.soonestStart);
+
+  const client = useQueryClient();
+  const acts = $derived(taskWords().acts);
+  async function pause() {
+    const paused = !hire.remindersPaused;
+    try {
+      await data(api.PUT('/api/hires/{id}/reminders', { params: { path: { id: hire.id } }, body: { paused } }));
+      done(paused ? acts.pausedAll : acts.resumedAll);
+    } catch (e) {
+      failed(text.failure(e));
+    }
+    await again(client, hireKeys.all);
+  }
 </script>
 
 <div
@@ -40,6 +58,12 @@
     {:else}
       <p class="text-sea text-base font-semibold">{hire.start > hire.today ? t.feasible(text.day(hire.start)) : t.started}</p>
       {#if chase}<p class="text-xs">{t.latestFirst(chase.name, dueWords(chase))}</p>{/if}
+    {/if}
+    {#if hire.remindersPaused}<p class="text-xs font-semibold">{acts.allPaused}</p>{/if}
+    {#if session.may('edit task')}
+      <button type="button" class="link float-right ml-4 text-xs" onclick={pause}
+        >{hire.remindersPaused ? acts.resume : acts.pauseAll}</button
+      >
     {/if}
     {#if hire.chain.length > 0}
       <button type="button" class="link text-xs" aria-expanded={proving} aria-controls="chain" onclick={() => (proving = !proving)}

@@ -43,7 +43,8 @@
       task.done || task.skippedWhy ? '' : dueWords(task),
       task.dayOne ? t.dayOne : '',
       task.required ? '' : t.optional,
-      task.added ? acts.here : ''
+      task.added ? acts.here : '',
+      task.remindersPaused && !task.done && !task.skippedWhy ? acts.isPaused : ''
     ].filter(Boolean)
   );
 
