@@ -176,7 +176,15 @@ public class JobTests(FirmFixture firm) : IClassFixture<FirmFixture>
             .Select(j => j!.Text("kind"))
             .ShouldBeSubsetOf(
                 (string[])
-                    ["clearing", "day", "feed", "leavers", "recruiting", .. ((string[])["test.once", "test.again", "test.many", "test.died", "test.never"])]
+                    [
+                        "checklists",
+                        "clearing",
+                        "day",
+                        "feed",
+                        "leavers",
+                        "recruiting",
+                        .. ((string[])["test.once", "test.again", "test.many", "test.died", "test.never"]),
+                    ]
             );
         using var orla = await firm.As("orla");
         (await orla.SendAsync("GET", "/api/jobs")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);

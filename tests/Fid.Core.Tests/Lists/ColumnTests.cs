@@ -102,6 +102,7 @@ public class ColumnTests
     [InlineData(ColumnType.Country, "ie", true)]
     [InlineData(ColumnType.Phone, "+353 1 555 0100", true)]
     [InlineData(ColumnType.Phone, "12", false)]
+    [InlineData(ColumnType.Phone, "call 12345", false)]
     [InlineData(ColumnType.Link, "geo:53.3,-6.2", true)]
     [InlineData(ColumnType.Link, "example.org", false)]
     [InlineData(ColumnType.Number, "0", true)]
