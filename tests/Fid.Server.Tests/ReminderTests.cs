@@ -60,7 +60,8 @@ public sealed class ReminderTests : IAsyncLifetime
             }
         }
         // Nothing is left of the day, and each reminder is kept with the message that told it.
-        (await ShownAsync("2027-03-01"))["messages"]!.AsArray().ShouldBeEmpty();
+        // Of what has opened people are told whatever the moments are, unless nothing goes out at all.
+        (await ShownAsync("2027-03-01"))["messages"]!.AsArray().SelectMany(m => m!["lines"]!.AsArray()).ShouldAllBe(l => l!.Text("kind") == "opened");
         (await _firm.Database.AskAsync("select count(*) from task_reminders")).ShouldBe((long)messages.Sum(m => m!["lines"]!.AsArray().Count));
         (await _orla.GetAsync("/api/reminders/sent")).AsArray().ShouldAllBe(m => m!["sentAt"] != null && m!["refused"] == null);
         (await _mail.CaughtAsync(messages.Count)).Count.ShouldBe(messages.Count);

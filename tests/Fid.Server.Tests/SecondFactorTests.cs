@@ -22,7 +22,7 @@ public sealed class SecondFactorTests : IAsyncLifetime
     public async Task With_a_factor_nothing_is_open_before_it_is_proved_and_each_code_is_taken_once()
     {
         using var first = await _firm.As("ruth");
-        var (key, codes) = await AddAsync(first);
+        var (key, codes, taken) = await AddAsync(first);
         codes.Length.ShouldBe(10);
         codes.Distinct().Count().ShouldBe(10);
         (
@@ -39,7 +39,7 @@ public sealed class SecondFactorTests : IAsyncLifetime
 
         (await ProveAsync(ruth, "000000")).ShouldBe(HttpStatusCode.BadRequest);
         // The code by which it was added was taken then.
-        (await ProveAsync(ruth, Code(key))).ShouldBe(HttpStatusCode.BadRequest);
+        (await ProveAsync(ruth, taken)).ShouldBe(HttpStatusCode.BadRequest);
         (await ProveAsync(ruth, Code(key, 30))).ShouldBe(HttpStatusCode.OK);
         (await ruth.GetAsync("/api/session"))["user"]!.Text("name").ShouldBe("Ruth Abara");
         (await ruth.SendAsync("GET", "/api/people")).StatusCode.ShouldBe(HttpStatusCode.OK);
@@ -90,7 +90,7 @@ public sealed class SecondFactorTests : IAsyncLifetime
         ];
         foreach (var (method, address, body) in again[..8])
             (await CodeAsync(piet, method, address, body)).Code.ShouldNotBe("prove-again", $"without a factor nobody is asked: {address}");
-        var (key, _) = await AddAsync(piet);
+        var (key, _, _) = await AddAsync(piet);
         foreach (var (method, address, body) in again[..8])
             (await CodeAsync(piet, method, address, body)).Code.ShouldNotBe("prove-again", $"it was proved just now: {address}");
 
@@ -148,7 +148,7 @@ public sealed class SecondFactorTests : IAsyncLifetime
     public async Task One_s_own_factor_is_renewed_and_taken_away_again()
     {
         using var ruth = await _firm.As("ruth");
-        var (_, codes) = await AddAsync(ruth);
+        var (_, codes, _) = await AddAsync(ruth);
         using (var renewed = await ruth.SendAsync("POST", $"{Factor}/recovery-codes"))
             (await renewed.JsonAsync())["recoveryCodes"]!.AsArray().Select(c => (string)c!).Intersect(codes).ShouldBeEmpty();
         using var other = await Caller.SignedInAsync(_firm.Server.Address, "ruth");
@@ -193,7 +193,7 @@ public sealed class SecondFactorTests : IAsyncLifetime
     public async Task Whoever_tries_codes_one_after_the_other_is_slowed_down()
     {
         using var ruth = await _firm.As("ruth");
-        var (key, _) = await AddAsync(ruth);
+        var (key, _, _) = await AddAsync(ruth);
         using var other = await Caller.SignedInAsync(_firm.Server.Address, "ruth");
         var tries = new List<HttpStatusCode>();
         for (var i = 0; i < 6; i++)
@@ -210,8 +210,8 @@ public sealed class SecondFactorTests : IAsyncLifetime
             ["secondFactor"] = new JsonArray([.. roles.Select(r => JsonValue.Create(r))]),
         };
 
-    // Adds an authenticator: its key, and the recovery codes.
-    private static async Task<(string Key, string[] Codes)> AddAsync(Caller caller)
+    // Adds an authenticator: its key, the recovery codes, and the code by which it was added.
+    private static async Task<(string Key, string[] Codes, string Taken)> AddAsync(Caller caller)
     {
         using var begun = await caller.SendAsync("POST", $"{Factor}/authenticator/begin");
         var said = await begun.JsonAsync();
@@ -219,9 +219,10 @@ public sealed class SecondFactorTests : IAsyncLifetime
         said.Text("address").ShouldStartWith("otpauth://totp/");
         using (var wrong = await caller.SendAsync("POST", $"{Factor}/authenticator", new { code = "000000" }))
             (await wrong.ErrorsAsync()).ShouldBe([("/code", "wrong-code")]);
-        using var added = await caller.SendAsync("POST", $"{Factor}/authenticator", new { code = Code(key) });
+        var taken = Code(key);
+        using var added = await caller.SendAsync("POST", $"{Factor}/authenticator", new { code = taken });
         added.StatusCode.ShouldBe(HttpStatusCode.OK, await added.Content.ReadAsStringAsync());
-        return (key, [.. (await added.JsonAsync())["recoveryCodes"]!.AsArray().Select(c => (string)c!)]);
+        return (key, [.. (await added.JsonAsync())["recoveryCodes"]!.AsArray().Select(c => (string)c!)], taken);
     }
 
     private static string Code(string key, int ahead = 0) => new Totp(Base32Encoding.ToBytes(key)).ComputeTotp(DateTime.UtcNow.AddSeconds(ahead));

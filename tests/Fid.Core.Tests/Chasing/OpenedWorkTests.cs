@@ -66,8 +66,7 @@ public class OpenedWorkTests
             .Answer!;
         return string.Join("; ", chase.Messages.Select(m => $"{m.To}: {string.Join(", ", m.Reminders.Select(Word))}"));
 
-        string Word(Reminder r) =>
-            $"{r.Kind.ToString().ToLowerInvariant()} {r.Day.Day}{(r.For is null ? "" : $" for {r.For}")}{(tasks.Length > 1 && r.For is not null ? $" ({r.Task})" : "")}";
+        string Word(Reminder r) => $"{r.Kind.ToString().ToLowerInvariant()} {r.Day.Day}{(r.For is null ? "" : $" for {r.For} ({r.Task})")}";
     }
 
     private static LocalDate Day(int day) => new(2027, 3, day);
