@@ -60,20 +60,4 @@ public class AccountTests(PageFixture firm) : IClassFixture<PageFixture>
         tove.Reload();
         tove.SeeAddress("/sign-in");
     }
-
-    [Fact]
-    public void A_newcomer_is_invited_from_their_record()
-    {
-        using var piet = Browser.SignedIn(firm.Server.Address, "piet");
-        piet.Open("/arrivals");
-        piet.Row("Tomasz Brandt").Click();
-        piet.Press(OpenQA.Selenium.Keys.Enter);
-        piet.Link("Record ").Click();
-        piet.SeeText("Has an account that sleeps.");
-        piet.Link("Invite").Click();
-        piet.SeeAddress("/admin");
-        piet.Until(() => piet.ValueOf("Name") == "Tomasz Brandt" && piet.ValueOf("E-mail, to sign in with").Contains('@', StringComparison.Ordinal));
-        piet.PressLast("Invite");
-        piet.SeeText("Give Tomasz Brandt this link");
-    }
 }

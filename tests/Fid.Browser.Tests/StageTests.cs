@@ -15,7 +15,7 @@ public class StageTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.SeeText("Two required tasks are not done.");
         orla.IsAccessible("before a gate passes");
         orla.Button("Pass the gate").Click();
-        orla.SeeText("Fill this in.");
+        orla.SeeText("Say why it need not wait for the rest.");
         orla.Write("Why?", "The talk was held on the telephone");
         orla.Button("Pass the gate").Click();
         orla.SeeText("Orla Dunmore let it pass: The talk was held on the telephone");

@@ -26,7 +26,7 @@
       <Waiting error={hires.error} retry={() => hires.refetch()} />
     {:else}
       <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, so it must be reachable) -->
-      <div class="max-h-[60dvh] overflow-auto" tabindex="0" role="region" aria-label={name}>
+      <div class="max-h-[60dvh] overflow-auto" tabindex="0" role="region" aria-label={w.list.hire}>
         <table class="w-full text-left">
           <thead class="text-soft text-xs">
             <tr>
