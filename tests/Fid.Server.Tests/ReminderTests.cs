@@ -222,7 +222,8 @@ public sealed class ReminderTests : IAsyncLifetime
         settings["paused"] = true;
         using (var set = await _orla.SendAsync("PUT", "/api/reminders/settings", settings))
             set.StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await ShownAsync("2027-03-01"))["messages"]!.AsArray().ShouldBeEmpty();
+        // Of what has opened people are told whatever the moments are, unless nothing goes out at all.
+        (await ShownAsync("2027-03-01"))["messages"]!.AsArray().SelectMany(m => m!["lines"]!.AsArray()).ShouldAllBe(l => l!.Text("kind") == "opened");
         (await _firm.Database.AskAsync("select by_name from changes where action = 'reminders.set'")).ShouldBe("Orla Dunmore");
         await using var server = new FidInstance(_firm.Database.Connection, settings: _mail.Settings);
         await using var acts = new ActCaller(server);
