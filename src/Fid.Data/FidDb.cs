@@ -111,6 +111,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
 
     public DbSet<HireEntry> HireEntries => Set<HireEntry>();
 
+    public DbSet<HirePeople> HirePeople => Set<HirePeople>();
+
     public DbSet<HireStage> HireStages => Set<HireStage>();
 
     public DbSet<HireTask> HireTasks => Set<HireTask>();

@@ -5,10 +5,10 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Fid.Acts.People;
 
-/// <summary>Proves that every record's projection follows from its rows.</summary>
+/// <summary>Proves that every record's projection follows from its rows, and the people of every hire from the record.</summary>
 public static class ProjectionCheck
 {
-    /// <summary>The first record whose projection does not, with the column that differs; null where all do.</summary>
+    /// <summary>The first record or hire of which that is not so, with what differs; null where all do.</summary>
     public static async Task<string?> FirstWrongAsync(FidDb db, CancellationToken cancellation)
     {
         // Everybody's whole record is read: that may take longer than an answer to somebody who waits for it.
@@ -32,7 +32,31 @@ public static class ProjectionCheck
                             + $"“{read(made)}”.";
             }
         }
-        return null;
+        return await FirstWrongHireAsync(db, cancellation);
+    }
+
+    private static async Task<string?> FirstWrongHireAsync(FidDb db, CancellationToken cancellation)
+    {
+        var wrong = await db
+            .Hires.Join(db.CurrentRecords, h => h.EmploymentId, r => r.EmploymentId, (h, r) => new { h, r })
+            .Where(x =>
+                !db.HirePeople.Any(p =>
+                    p.HireId == x.h.Id
+                    && p.EmploymentId == x.r.EmploymentId
+                    && p.PersonId == x.r.PersonId
+                    && p.ManagerId == x.r.ManagerId
+                    && p.BuddyId == x.r.BuddyId
+                )
+            )
+            .OrderBy(x => x.h.Id)
+            .Select(x => new
+            {
+                x.h.Id,
+                x.r.GivenName,
+                x.r.FamilyName,
+            })
+            .FirstOrDefaultAsync(cancellation);
+        return wrong is null ? null : $"The hire of {wrong.GivenName} {wrong.FamilyName} ({wrong.Id}) names another person, manager or buddy than the record.";
     }
 
     private static readonly (string Column, Func<CurrentRecord, string?> Read)[] Columns =

@@ -176,6 +176,6 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
         task.Property<uint>("Version").IsRowVersion();
         task.HasIndex(t => new { t.HireId, t.Key }).IsUnique();
         task.HasIndex(t => t.Contact).HasOperators("text_pattern_ops").HasFilter("contact is not null");
-        task.HasIndex(t => t.Owner).HasOperators("text_pattern_ops");
+        task.HasIndex(t => new { t.Owner, t.HireId }).HasOperators("text_pattern_ops", "uuid_ops");
     }
 }

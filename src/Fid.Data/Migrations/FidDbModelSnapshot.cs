@@ -1119,6 +1119,46 @@ namespace Fid.Data.Migrations
                     b.ToTable("hire_entries", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Hires.HirePeople", b =>
+                {
+                    b.Property<Guid>("HireId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("hire_id");
+
+                    b.Property<Guid?>("BuddyId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("buddy_id");
+
+                    b.Property<Guid>("EmploymentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("employment_id");
+
+                    b.Property<Guid?>("ManagerId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("manager_id");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.HasKey("HireId")
+                        .HasName("pk_hire_people");
+
+                    b.HasIndex("BuddyId")
+                        .HasDatabaseName("ix_hire_people_buddy_id");
+
+                    b.HasIndex("EmploymentId")
+                        .HasDatabaseName("ix_hire_people_employment_id");
+
+                    b.HasIndex("ManagerId")
+                        .HasDatabaseName("ix_hire_people_manager_id");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_hire_people_person_id");
+
+                    b.ToTable("hire_people", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.Hires.HireStage", b =>
                 {
                     b.Property<Guid>("HireId")
@@ -1329,14 +1369,14 @@ namespace Fid.Data.Migrations
 
                     NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Contact"), new[] { "text_pattern_ops" });
 
-                    b.HasIndex("Owner")
-                        .HasDatabaseName("ix_hire_tasks_owner");
-
-                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Owner"), new[] { "text_pattern_ops" });
-
                     b.HasIndex("HireId", "Key")
                         .IsUnique()
                         .HasDatabaseName("ix_hire_tasks_hire_id_key");
+
+                    b.HasIndex("Owner", "HireId")
+                        .HasDatabaseName("ix_hire_tasks_owner_hire_id");
+
+                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Owner", "HireId"), new[] { "text_pattern_ops", "uuid_ops" });
 
                     b.ToTable("hire_tasks", (string)null);
                 });
@@ -2713,6 +2753,16 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_hire_entries_hires_hire_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.Hires.HirePeople", b =>
+                {
+                    b.HasOne("Fid.Data.Hires.Hire", null)
+                        .WithOne()
+                        .HasForeignKey("Fid.Data.Hires.HirePeople", "HireId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_hire_people_hires_hire_id");
                 });
 
             modelBuilder.Entity("Fid.Data.Hires.HireStage", b =>
