@@ -39,6 +39,8 @@ public class TemplateTests(FirmFixture firm) : IClassFixture<FirmFixture>
     [InlineData("tasks", "food-handling", "stage", "unknown-stage")]
     [InlineData("tasks", "food-handling", "owner", "unknown-owner")]
     [InlineData("tasks", "food-handling", "work", "out-of-range")]
+    [InlineData("tasks", "food-handling", "kind", "bad-value")]
+    [InlineData("tasks", "food-handling", "about", "bad-value")]
     [InlineData("tasks", "food-handling", "after", "dependency-loop")]
     [InlineData("items", "NOTHING", null, "unknown-entry")]
     [InlineData("welcome", "hello", "days", "out-of-range")]

@@ -10,7 +10,7 @@ using NodaTime;
 
 namespace Fid.Acts.Checklists;
 
-/// <summary>Lets checklists go on by themselves as far as their tasks and the day allow: gates pass, stages open, and who has settled leaves
+/// <summary>Lets checklists go on by themselves as far as their tasks, their records and the day allow: tasks complete themselves, gates pass, stages open, and who has settled leaves
 /// Arrivals.</summary>
 public sealed class AdvanceChecklists(FidDb db)
 {
@@ -26,9 +26,10 @@ public sealed class AdvanceChecklists(FidDb db)
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, request, cancellation);
         await Locks.HiresAsync(db, request.Hires, cancellation);
+        var completed = await SelfCompletion.FollowRecordsAsync(db, act, actor, request.Hires, cancellation);
         var steps = await TakeStepsAsync(db, act, actor, request.Hires, cancellation);
         await act.CommitAsync(cancellation);
-        return steps;
+        return completed + steps;
     }
 
     /// <summary>Takes the steps that are due, as part of an act that holds the hires and has saved what it changed of them.</summary>

@@ -1,4 +1,5 @@
 using Fid.Acts.Calendars;
+using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;
@@ -115,7 +116,8 @@ public static class HiresUnderWay
                 task.Pinned,
                 task.TakenById,
                 task.Added,
-                task.RemindersPaused
+                task.RemindersPaused,
+                task.Kind
             )
         )
             .AsNoTracking()
@@ -214,9 +216,13 @@ public sealed record TaskRow(
     LocalDate? Pinned,
     Guid? TakenById,
     bool Added,
-    bool RemindersPaused
+    bool RemindersPaused,
+    TaskKind Kind
 )
 {
+    /// <summary>Whether nobody ticks it off: the record says whether it is done.</summary>
+    public bool CompletesItself => TaskFulfilment.ByThemselves.Contains(Kind);
+
     /// <summary>The anchor that stands for the day it is pinned to.</summary>
     public string PinAnchor => $"pin:{Key}";
 
@@ -270,7 +276,8 @@ public sealed record TaskRow(
             task.Pinned,
             task.TakenById,
             task.Added,
-            task.RemindersPaused
+            task.RemindersPaused,
+            task.Kind
         );
 
     public string CalendarOf(string? ownCalendar) => CalendarCode == HireTask.OwnCalendar ? ownCalendar ?? CalendarSet.Unknown : CalendarCode;

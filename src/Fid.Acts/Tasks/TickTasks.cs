@@ -26,6 +26,8 @@ public sealed class TickTasks(FidDb db)
         }
         return await TaskChanges.MakeAsync(db, request, request.Tasks, new TaskChange(Action, OwnToo: true, task =>
             {
+                if (TasksInHand.CompletesItself(task))
+                    return TasksInHand.ByItself;
                 if (task.Done is null || (request.Done is { } on && on != task.Done) || (request.By is not null && by != task.DoneBy))
                     (task.Done, task.DoneBy, task.SkippedWhy) = (done, by, null);
                 return null;

@@ -10,6 +10,8 @@ public sealed class UntickTasks(FidDb db)
     public Task<ActResult<TasksChanged>> DoAsync(UntickTasksRequest request, Actor actor, CancellationToken cancellation) =>
         TaskChanges.MakeAsync(db, request, request.Tasks, new TaskChange(Action, OwnToo: true, task =>
             {
+                if (TasksInHand.CompletesItself(task))
+                    return TasksInHand.ByItself;
                 (task.Done, task.DoneBy) = (null, null);
                 return null;
             }), actor, cancellation);

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Core.Templates;
 using Fid.Data.Hires;
@@ -23,6 +24,8 @@ internal static class HireFacts
         "after",
         "required",
         "dayOne",
+        "kind",
+        "about",
         "instructions",
         "instructionsDe",
         "contact",
@@ -102,6 +105,8 @@ internal static class HireFacts
             ("after", task.After.Select((key, i) => new { key, lag = task.Lags[i] })),
             ("required", task.Required),
             ("dayOne", task.DayOne),
+            ("kind", task.Kind == TaskKind.ToDo ? null : JsonNamingPolicy.CamelCase.ConvertName(task.Kind.ToString())),
+            ("about", task.About.Length == 0 ? null : task.About),
             ("instructions", task.Instructions),
             ("instructionsDe", task.InstructionsDe),
             ("contact", task.Contact),
@@ -157,6 +162,12 @@ internal static class HireFacts
                 break;
             case "dayOne":
                 task.DayOne = from.DayOne;
+                break;
+            case "kind":
+                task.Kind = from.Kind;
+                break;
+            case "about":
+                task.About = from.About;
                 break;
             case "instructions":
                 task.Instructions = from.Instructions;

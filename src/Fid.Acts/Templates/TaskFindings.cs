@@ -2,6 +2,8 @@ using System.Text.Json;
 using Fid.Acts.Plans;
 using Fid.Core;
 using Fid.Core.Calendars;
+using Fid.Core.Checklists;
+using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Core.Templates;
 using Fid.Data.Hires;
@@ -11,13 +13,14 @@ using NodaTime;
 namespace Fid.Acts.Templates;
 
 /// <summary>What is wrong with the tasks of a template.</summary>
-public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entries, IReadOnlySet<Guid> people, IReadOnlySet<string> stages)
+public sealed class TaskFindings(FieldSet fields, IReadOnlySet<(string List, string Code)> entries, IReadOnlySet<Guid> people)
 {
     /// <summary>The longest piece of work, in working days.</summary>
     public const int MostWork = 400;
 
     private const int LongestInstructions = 8000;
     private const int MostOffset = 1000;
+    private const int MostAbout = 50;
 
     private static readonly string[] Roles = ["newcomer", "manager", "buddy", "coordinator"];
 
@@ -62,6 +65,8 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
                         .Where(a => !keys.Contains(a.Id) && layered.Dropped.All(d => d.Key != a.Id))
                         .Select(a => new TemplateFinding(TemplateLists.Tasks, task.Key, "after", "unknown-task", $"There is no task {a.Id}."))
                 );
+                if (TaskFulfilment.IsAbout(spec.Kind) && spec.About is not { Length: > 0 })
+                    findings.Add(new TemplateFinding(TemplateLists.Tasks, task.Key, "about", "missing", "Choose what it is about."));
                 tasks.Add(spec.ToHireTask(task.Key, tasks.Count, keys));
             }
             catch (JsonException)
@@ -113,7 +118,7 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
             case "nameDe":
                 return TextOrNone(value, HireTask.LongestName);
             case "stage":
-                return text is not null && stages.Contains(text) ? null : ("unknown-stage", "Choose a stage.");
+                return text is not null && fields.Stages.Contains(text) ? null : ("unknown-stage", "Choose a stage.");
             case "owner":
                 return Owner(text);
             case "contact":
@@ -128,11 +133,13 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
                     : ("out-of-range", $"Enter a whole number of working days from 0 to {MostWork}.");
             case "required" or "dayOne":
                 return value.ValueKind is JsonValueKind.True or JsonValueKind.False ? null : ("wrong-type", "Say yes or no.");
+            case "about":
+                return About(value);
             case "instructions" or "instructionsDe":
                 return TextOrNone(value, LongestInstructions);
             case "contactWhy" or "contactWhyDe":
                 return TextOrNone(value, HireTask.LongestReason);
-            case "after" or "opens" or "due" or "attachments":
+            case "kind" or "after" or "opens" or "due" or "attachments":
                 return Structured(name, value);
             default:
                 return ("unknown-property", "Tasks have no such property.");
@@ -156,6 +163,23 @@ public sealed class TaskFindings(IReadOnlySet<(string List, string Code)> entrie
         if (owner is not null && HireTask.TeamOf(owner) is { } team && entries.Contains(("teams", team)))
             return null;
         return owner is not null && HireTask.PersonOf(owner) is { } person && people.Contains(person) ? null : ("unknown-owner", "Choose who does it.");
+    }
+
+    // Of what kind they have to be follows from the kind of the task, which another layer may say.
+    private (string, string)? About(JsonElement value)
+    {
+        if (value.ValueKind == JsonValueKind.Null)
+            return null;
+        if (value.ValueKind != JsonValueKind.Array || value.EnumerateArray().Any(a => a.ValueKind != JsonValueKind.String))
+            return ("bad-value", "This is not of the kind expected here.");
+        var about = value.EnumerateArray().Select(a => a.GetString()!).ToList();
+        if (about.Count > MostAbout)
+            return ("too-many", $"Choose at most {MostAbout}.");
+        return
+            about.Find(a => fields.Find(a) is not { IsColumn: false } && !entries.Contains(("items", a)) && !entries.Contains(("certificates", a)))
+                is { } unknown
+            ? ("unknown-entry", $"{unknown} is neither a field of the record nor an item or a certificate of the firm.")
+            : null;
     }
 
     // Read as a whole with what every task has, so that what stands in the property alone can be wrong.

@@ -55,14 +55,14 @@ public sealed class TemplateReview(LiveFields fields, TemplateSet book, IReadOnl
                 foreach (var entry in said.Where(e => !e.Drop && !entries.Contains((keys, e.Key))))
                     findings.Add(Wrong(list, entry.Key, null, "unknown-entry", "Choose an entry of the list."));
         }
-        findings.AddRange(new TaskFindings(entries, people, fields.Set.Stages.ToHashSet()).Of(spec));
+        findings.AddRange(new TaskFindings(fields.Set, entries, people).Of(spec));
         if (spec.AddOn)
             findings.AddRange(Clashes(template));
         return findings;
     }
 
     /// <summary>What is wrong with a task for itself.</summary>
-    public IEnumerable<TemplateFinding> OfTask(TemplateEntry task) => new TaskFindings(entries, people, fields.Set.Stages.ToHashSet()).Of(task);
+    public IEnumerable<TemplateFinding> OfTask(TemplateEntry task) => new TaskFindings(fields.Set, entries, people).Of(task);
 
     private void Whole(RoleTemplate template, List<TemplateFinding> findings)
     {

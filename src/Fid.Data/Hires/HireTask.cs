@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
@@ -81,6 +82,12 @@ public sealed class HireTask
 
     public bool DayOne { get; set; }
 
+    /// <summary>What kind of thing it asks for; some kinds complete themselves.</summary>
+    public TaskKind Kind { get; set; }
+
+    /// <summary>What it is about: the keys of fields, or the codes of items or certificates.</summary>
+    public string[] About { get; set; } = [];
+
     /// <summary>How it is done, in Markdown.</summary>
     public string? Instructions { get; set; }
 
@@ -146,6 +153,8 @@ public sealed class HireTask
             Lags = Lags,
             Required = Required,
             DayOne = DayOne,
+            Kind = Kind,
+            About = About,
             Instructions = Instructions,
             InstructionsDe = InstructionsDe,
             Contact = Contact,
@@ -167,6 +176,8 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
 {
     public void Configure(EntityTypeBuilder<HireTask> task)
     {
+        task.Property(t => t.Kind).HasConversion<string>().HasMaxLength(20).HasDefaultValue(TaskKind.ToDo);
+        task.Property(t => t.About).HasDefaultValueSql("'{}'");
         task.Property(t => t.NameDe).HasMaxLength(HireTask.LongestName);
         task.Property(t => t.ContactWhy).HasMaxLength(HireTask.LongestReason);
         task.Property(t => t.ContactWhyDe).HasMaxLength(HireTask.LongestReason);

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Core.Templates;
 
@@ -23,7 +24,9 @@ public sealed record TaskSpec(
     Guid[]? Attachments = null,
     string? NameDe = null,
     string? InstructionsDe = null,
-    string? ContactWhyDe = null
+    string? ContactWhyDe = null,
+    TaskKind Kind = TaskKind.ToDo,
+    string[]? About = null
 )
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
@@ -65,6 +68,8 @@ public sealed record TaskSpec(
             Lags = [.. after.Select(a => a.Lag)],
             Required = Required,
             DayOne = DayOne,
+            Kind = Kind,
+            About = About ?? [],
             Instructions = Instructions,
             InstructionsDe = InstructionsDe,
             Contact = Contact,

@@ -1209,6 +1209,13 @@ namespace Fid.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.PrimitiveCollection<string[]>("About")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("about")
+                        .HasDefaultValueSql("'{}'");
+
                     b.Property<bool>("Added")
                         .HasColumnType("boolean")
                         .HasColumnName("added");
@@ -1282,6 +1289,14 @@ namespace Fid.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("key");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasDefaultValue("ToDo")
+                        .HasColumnName("kind");
 
                     b.PrimitiveCollection<int[]>("Lags")
                         .IsRequired()

@@ -71,7 +71,7 @@ internal static class Checklist
                 t.Attachments,
                 db.Users.Where(u => u.Id == t.TakenById).Select(u => u.DisplayName).FirstOrDefault(),
                 t.Note,
-                t.Added
+                t.About
             ))
             .ToDictionaryAsync(t => t.Key, cancellation);
         var manager = await db.CurrentRecords.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
@@ -88,6 +88,7 @@ internal static class Checklist
         // From the day the hire was opened on, what is possible now may have been possible for long.
         var since = HirePlan.Of(hire.Question(LocalDate.Min(head.Entered, today), calendars, stages.ConvertAll(s => s.ToPlan())), SoonestSearch.Never).Tasks;
         var (mayChange, own) = (reader.May(Actions.Edit, Things.Task, hire.Head.Record), new OwnTasks(actor, db));
+        var needs = await TaskNeeds.LoadAsync(db, actor, hire, reader, names, cancellation);
         var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Called);
         return new ChecklistResponse(
             head.Id,
@@ -115,7 +116,8 @@ internal static class Checklist
                     (t, i) =>
                         TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head, files) with
                         {
-                            MayTick = head.Closed is null && (mayChange || own.Include(t.Owner, hire.Head)),
+                            MayTick = head.Closed is null && !t.CompletesItself && (mayChange || own.Include(t.Owner, hire.Head)),
+                            Needs = needs.Of(t.Kind, details[t.Key].About),
                             Since = plan.Tasks[i].CanStart ? since[i].EarliestStart : null,
                             Change = changes.TryGetValue(t.Key, out var c) ? new TaskChange(c.ByName, c.At, c.Action) : null,
                         }
@@ -229,8 +231,11 @@ internal static class Checklist
             task.Pinned,
             detail.TakenBy,
             detail.Note,
-            detail.Added,
-            task.RemindersPaused
+            task.Added,
+            task.RemindersPaused,
+            task.Kind,
+            task.CompletesItself,
+            []
         );
 
     private sealed record TaskDetail(
@@ -243,135 +248,6 @@ internal static class Checklist
         Guid[] Attachments,
         string? TakenBy,
         string? Note,
-        bool Added
+        string[] About
     );
 }
-
-/// <param name="HasChecklist">Whether there is a checklist to look at: one that came to nothing has none, and leads to the record.</param>
-public sealed record HirePerson(Guid EmploymentId, bool HasChecklist);
-
-/// <summary>A hire and its checklist.</summary>
-/// <param name="Chain">Why the task that holds it up has to be finished when it has, that task first; empty where nothing holds it up.</param>
-/// <param name="Filled">Fields of the record that have a value.</param>
-/// <param name="Version">What to send as If-Match when the start moves.</param>
-/// <param name="RemindersPaused">Whether nobody is reminded of any of its tasks for now.</param>
-/// <param name="Settled">The day on which the newcomer had settled; the checklist is as it was then. Null while it is under way.</param>
-public sealed record ChecklistResponse(
-    Guid Id,
-    Guid EmploymentId,
-    string Number,
-    string GivenName,
-    string FamilyName,
-    string? Job,
-    string? Kind,
-    string? Site,
-    string? Manager,
-    string Template,
-    int TemplateVersion,
-    int Filled,
-    int Of,
-    string Version,
-    LocalDate Today,
-    LocalDate Start,
-    LocalDate Accepted,
-    LocalDate? Settled,
-    bool RemindersPaused,
-    StageResponse[] Stages,
-    TaskResponse[] Tasks,
-    bool Feasible,
-    LocalDate? SoonestStart,
-    ReadinessResponse Readiness,
-    HoldUpResponse? HoldUp,
-    ChainLinkResponse[] Chain
-);
-
-/// <summary>A task of the chain from what holds it up to the day that is given.</summary>
-/// <param name="By">What sets when it has to be finished.</param>
-/// <param name="NextName">The name of the task that does; null where its own date or the first day does.</param>
-/// <param name="Day">The last day that this allows, before rest days are looked at.</param>
-public sealed record ChainLinkResponse(
-    string Key,
-    string Name,
-    LocalDate EarliestFinish,
-    LocalDate LatestFinish,
-    ChainBound By,
-    string? NextName,
-    LocalDate Day
-);
-
-/// <summary>A stage.</summary>
-/// <param name="Opens">The first day on which one of its unfinished tasks can start.</param>
-/// <param name="Passed">The day its gate passed.</param>
-/// <param name="Word">What a person said of its gate, where it passed or is kept by that; null where its tasks say.</param>
-public sealed record StageResponse(
-    string Key,
-    string Name,
-    StageState State,
-    LocalDate? Opens,
-    int Done,
-    int Of,
-    string[] WaitsFor,
-    LocalDate? Passed,
-    StageWord? Word
-);
-
-/// <summary>What somebody said of a gate.</summary>
-public sealed record StageWord(string By, string Why);
-
-/// <summary>A task and its place in the plan.</summary>
-/// <param name="BeforeKnown">Whether it was due before the hire was opened here: nobody was late with it.</param>
-/// <param name="Contact">Who can help, named like an owner.</param>
-/// <param name="Since">For what can be done now, the day since when it could.</param>
-/// <param name="MayTick">Whether the reader may tick it off.</param>
-/// <param name="Pinned">The day it is to be done on, whatever the plan says.</param>
-/// <param name="TakenBy">Who took it on for their team.</param>
-/// <param name="Added">Whether this hire alone has it.</param>
-/// <param name="RemindersPaused">Whether nobody is reminded of it for now.</param>
-/// <param name="Change">Who ticked it, skipped it or took either back the last time.</param>
-public sealed record TaskResponse(
-    string Key,
-    string Name,
-    string Stage,
-    string Owner,
-    string? OwnerName,
-    TaskState State,
-    LocalDate? Due,
-    LocalDate? EarliestStart,
-    LocalDate? EarliestFinish,
-    LocalDate? LatestStart,
-    LocalDate? LatestFinish,
-    int? Slack,
-    bool CanStart,
-    int Work,
-    TaskLinkResponse[] After,
-    bool Required,
-    bool DayOne,
-    LocalDate? Done,
-    string? DoneBy,
-    string? SkippedWhy,
-    string? Instructions,
-    bool BeforeKnown,
-    string? Contact,
-    string? ContactName,
-    string? ContactWhy,
-    TaskFile[] Attachments,
-    LocalDate? Since,
-    TaskChange? Change,
-    bool MayTick,
-    LocalDate? Pinned,
-    string? TakenBy,
-    string? Note,
-    bool Added,
-    bool RemindersPaused
-);
-
-/// <summary>A task that another comes after.</summary>
-/// <param name="Lag">The working days that lie between the two.</param>
-public sealed record TaskLinkResponse(string Key, string Name, int Lag);
-
-/// <summary>Something done to a task.</summary>
-/// <param name="Action">Such as "task.done".</param>
-public sealed record TaskChange(string By, Instant At, string Action);
-
-/// <summary>A file that goes with a task.</summary>
-public sealed record TaskFile(Guid Id, string Name);

@@ -70,7 +70,8 @@ internal static class MyTasks
                         HireTask.TeamOf(task.Owner) is not null,
                         task.TakenById is { } taken ? takers.GetValueOrDefault(taken) : null,
                         task.TakenById is not null && task.TakenById == actor.AccountId,
-                        task.Pinned
+                        task.Pinned,
+                        task.CompletesItself
                     )
                 );
             }
@@ -142,6 +143,7 @@ public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
 /// <param name="IsTeams">Whether it is a team's: any of its members does it.</param>
 /// <param name="TakenBy">Who of the team took it on.</param>
 /// <param name="Pinned">The day it is to be done on, whatever the plan says.</param>
+/// <param name="CompletesItself">Whether the record says if it is done, and nobody ticks it off.</param>
 public sealed record MyTask(
     Guid HireId,
     string Hire,
@@ -166,5 +168,6 @@ public sealed record MyTask(
     bool IsTeams,
     string? TakenBy,
     bool IsTakenByMe,
-    LocalDate? Pinned
+    LocalDate? Pinned,
+    bool CompletesItself
 );

@@ -12891,6 +12891,8 @@ export interface components {
             takenBy: null | string;
             isTakenByMe: boolean;
             pinned: null | components["schemas"]["LocalDate"];
+            /** @description Whether the record says if it is done, and nobody ticks it off. */
+            completesItself: boolean;
         };
         /** @description A person's open tasks, those that can be worked on first. */
         MyTasksResponse: {
@@ -14196,6 +14198,11 @@ export interface components {
             changes: components["schemas"]["TaskHistoryEntry"][];
             reminders: components["schemas"]["TaskReminderResponse"][];
         };
+        /**
+         * @description What kind of thing a task asks for.
+         * @enum {unknown}
+         */
+        TaskKind: "toDo" | "fill" | "check" | "read" | "acknowledge" | "sign" | "upload" | "watch" | "attend" | "issue" | "certify" | "enrol" | "firstPunch" | "ask";
         TaskLeftResponse: {
             task: components["schemas"]["TaskRef"];
             code: string;
@@ -14220,6 +14227,15 @@ export interface components {
             ownerName: null | string;
             before: components["schemas"]["TaskDates"];
             after: components["schemas"]["TaskDates"];
+        };
+        /** @description Something a task is about. */
+        TaskNeedResponse: {
+            /** @description The name of the field, item or certificate. */
+            label: string;
+            /** @description Whether the record has it. */
+            isMet: boolean;
+            /** @description The section of the record where it is. */
+            section: string;
         };
         /** @description A task of a hire. */
         TaskRef: {
@@ -14282,6 +14298,11 @@ export interface components {
             added: boolean;
             /** @description Whether nobody is reminded of it for now. */
             remindersPaused: boolean;
+            kind: components["schemas"]["TaskKind"];
+            /** @description Whether the record says if it is done, and nobody ticks it off. */
+            completesItself: boolean;
+            /** @description What it is about, as far as the reader sees it. */
+            needs: components["schemas"]["TaskNeedResponse"][];
         };
         TasksChangedResponse: {
             /** @description By which it can be taken back. */

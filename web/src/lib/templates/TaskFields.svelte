@@ -10,6 +10,8 @@
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
   import OffsetField from './OffsetField.svelte';
+  import TaskAbout from './TaskAbout.svelte';
+  import { kindOf } from './taskKinds';
   import OwnerField from '$lib/tasks/OwnerField.svelte';
   import { words } from './words';
 
@@ -206,6 +208,13 @@
         .dayOne}</label
     >
   </div>
+  <TaskAbout
+    kind={kindOf(properties)}
+    about={Array.isArray(properties.about) ? (properties.about as string[]) : []}
+    {note}
+    {error}
+    {onchange}
+  />
   {@render instructionsIn('instructions', w.task.instructions)}
   {@render instructionsIn('instructionsDe', w.task.instructionsDe)}
   <div>

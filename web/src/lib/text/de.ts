@@ -234,6 +234,8 @@ export const de: Messages = {
   },
   problems: {
     done: 'Das ist schon erledigt oder entfällt.',
+    'by-itself':
+      'Das erledigt sich, sobald in der Akte steht, worum es geht. Trifft es hier nicht zu, überspringen Sie es mit einem Grund.',
     'no-team': 'Die Aufgabe gehört keinem Team.',
     'not-in-team': 'Nur wer im Team ist, übernimmt dessen Aufgaben.',
     taken: 'Jemand anderes hat sie übernommen und kann sie zurückgeben.',

@@ -230,6 +230,7 @@ export const en = {
   },
   problems: {
     done: 'It is done already, or does not apply.',
+    'by-itself': 'This completes itself once the record has what it asks for. If it does not apply here, skip it with a reason.',
     'no-team': 'It is not a team’s: there is nobody to take it from.',
     'not-in-team': 'Only members of the team take its tasks.',
     taken: 'Somebody else took it. They can give it back.',

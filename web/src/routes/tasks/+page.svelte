@@ -62,7 +62,7 @@
     keys.use(() => [
       { key: 'ArrowDown', label: text.t.keys.down, run: () => step(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => step(-1) },
-      ...(chosen ? [{ key: 'd', label: text.t.keys.done, run: () => tick(chosen) }] : []),
+      ...(chosen && !chosen.completesItself ? [{ key: 'd', label: text.t.keys.done, run: () => tick(chosen) }] : []),
       ...(chosen && session.may('see hire')
         ? [{ key: 'Enter', label: text.t.keys.open, run: () => void goto(`/hires/${chosen.hireId}/checklist`) }]
         : []),
@@ -138,11 +138,17 @@
       </p>
     </div>
     <div class="act py-2 pr-3 text-right">
-      <Button
-        key={selected === taskId(task) ? 'd' : undefined}
-        aria-label="{words().checklist.act}: {task.name}, {task.hire}"
-        onclick={() => tick(task)}>{words().checklist.act}</Button
-      >
+      {#if !task.completesItself}
+        <Button
+          key={selected === taskId(task) ? 'd' : undefined}
+          aria-label="{words().checklist.act}: {task.name}, {task.hire}"
+          onclick={() => tick(task)}>{words().checklist.act}</Button
+        >
+      {:else if session.may('see record')}
+        <a class="link text-xs" href="/hires/{task.hireId}/record">{t.needs.inRecord}</a>
+      {:else}
+        <span class="text-soft text-xs">{t.needs.byItself}</span>
+      {/if}
     </div>
   </div>
 {/snippet}
@@ -192,16 +198,15 @@
     {/if}
     {#each list.groups as group (group.id)}
       {#if group.tasks.length > 0}
+        {@const byHand = group.tasks.filter((k) => !k.completesItself)}
         <section aria-label={titleOf(group)}>
           <div class="border-ink flex flex-wrap items-end justify-between gap-x-4 border-b pt-4 pb-1.5">
             <h2 class="text-base">
               {titleOf(group)} <span class="text-soft font-sans text-xs font-normal">{group.tasks.length}</span>
             </h2>
-            {#if list.grouping === 'kind' && group.id !== 'later' && group.tasks.length > 1}
-              <Button
-                disabled={acts.busy}
-                aria-label="{t.allDone(group.tasks.length)}: {titleOf(group)}"
-                onclick={() => tickAll(group.tasks)}>{t.allDone(group.tasks.length)}</Button
+            {#if list.grouping === 'kind' && group.id !== 'later' && byHand.length > 1}
+              <Button disabled={acts.busy} aria-label="{t.allDone(byHand.length)}: {titleOf(group)}" onclick={() => tickAll(byHand)}
+                >{t.allDone(byHand.length)}</Button
               >
             {/if}
           </div>

@@ -17,6 +17,30 @@ export const de: typeof en = {
   more: (n) => `und ${n} weitere, spätere`,
   instructions: 'Was zu tun ist',
   owner: { person: 'Eine Person', nobodyIn: 'in diesem Team ist noch niemand', aPerson: 'jemand mit Namen…' },
+  kinds: {
+    toDo: 'erledigen',
+    fill: 'Felder ausfüllen',
+    check: 'Felder prüfen',
+    read: 'lesen',
+    acknowledge: 'bestätigen',
+    sign: 'unterschreiben',
+    upload: 'Datei hochladen',
+    watch: 'ansehen',
+    attend: 'teilnehmen',
+    issue: 'Gegenstände ausgeben',
+    certify: 'Nachweise erwerben',
+    enrol: 'an der Stechuhr anlernen',
+    firstPunch: 'erste Stempelung',
+    ask: 'anfragen und genehmigen'
+  },
+  needs: {
+    inRecord: 'Akte ausfüllen',
+    byItself: 'erledigt sich von selbst',
+    itself: 'Erledigt sich, sobald in der Akte steht:',
+    look: 'In der Akte zu prüfen:',
+    has: 'vorhanden',
+    lacks: 'fehlt noch'
+  },
   acts: {
     remind: (who) => `${who} erinnern`,
     reminded: (name) => `Wer für ${name} zuständig ist, bekommt eine Nachricht.`,

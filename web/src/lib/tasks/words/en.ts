@@ -17,6 +17,30 @@ export const en = {
   more: (n: number) => `and ${n} more, later ones`,
   instructions: 'What to do',
   owner: { person: 'A person', nobodyIn: 'nobody is in this team yet', aPerson: 'somebody by name…' },
+  kinds: {
+    toDo: 'to do',
+    fill: 'fill in fields',
+    check: 'look over fields',
+    read: 'read',
+    acknowledge: 'acknowledge',
+    sign: 'sign',
+    upload: 'upload a file',
+    watch: 'watch',
+    attend: 'attend',
+    issue: 'issue items',
+    certify: 'obtain certificates',
+    enrol: 'enrol at the clock',
+    firstPunch: 'first punch',
+    ask: 'ask and approve'
+  },
+  needs: {
+    inRecord: 'Fill in the record',
+    byItself: 'completes itself',
+    itself: 'Completes itself once the record has:',
+    look: 'Look over in the record:',
+    has: 'there',
+    lacks: 'still missing'
+  },
   acts: {
     remind: (who: string) => `Remind ${who}`,
     reminded: (name: string) => `Who does ${name} is written to.`,

@@ -159,6 +159,12 @@ export const de: typeof en = {
     stays: 'wie in der Schicht darunter',
     reset: 'Das der unteren Schicht nehmen'
   },
+  kind: {
+    label: 'Worum es geht',
+    itself: 'Erledigt sich, wenn es in der Akte steht, und öffnet sich wieder, wenn nicht.',
+    byHand: 'Wird von Hand erledigt.',
+    about: { fields: 'Felder', items: 'Gegenstände', certificates: 'Nachweise' }
+  },
   offset: {
     anchor: { start: 'dem Beginn', accepted: 'der Zusage' },
     unit: { working: 'Arbeitstage', days: 'Tage', weeks: 'Wochen', months: 'Monate' },

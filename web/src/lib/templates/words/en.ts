@@ -158,6 +158,12 @@ export const en = {
     stays: 'as the layer below has it',
     reset: 'Use the lower layer’s'
   },
+  kind: {
+    label: 'What it asks for',
+    itself: 'Completes itself when the record has it, and opens again when it has not.',
+    byHand: 'Completed by hand.',
+    about: { fields: 'Fields', items: 'Items', certificates: 'Certificates' }
+  },
   offset: {
     anchor: { start: 'the start', accepted: 'the acceptance' } as Record<string, string>,
     unit: { working: 'working days', days: 'days', weeks: 'weeks', months: 'months' } as Record<string, string>,

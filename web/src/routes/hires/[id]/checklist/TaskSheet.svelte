@@ -5,6 +5,7 @@
   import { session } from '$lib/api/session.svelte';
   import TaskActBar from '$lib/tasks/TaskActBar.svelte';
   import { words as taskWords } from '$lib/tasks/words';
+  import TaskNeeds from '$lib/tasks/TaskNeeds.svelte';
   import TaskFiles from '$lib/tasks/TaskFiles.svelte';
   import { words } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
@@ -36,6 +37,7 @@
       task.since && task.since < session.today
         ? t.since(text.owner(task.owner, task.ownerName, mine), text.day(task.since))
         : text.owner(task.owner, task.ownerName, mine),
+      task.kind === 'toDo' ? '' : taskWords().kinds[task.kind],
       t.work(task.work),
       task.after.length > 0 ? t.after(text.list(task.after.map((a) => a.name))) : '',
       task.takenBy ? acts.takenBy(task.takenBy) : '',
@@ -77,6 +79,7 @@
         {[text.t.state.skipped, task.change?.action === 'task.skipped' ? t.by(task.change.by) : '', noted].filter(Boolean).join(', ')}: {task.skippedWhy}
       </p>
     {/if}
+    {#if task.needs.length > 0}<TaskNeeds {hire} {task} />{/if}
     {#if task.note}<p class="border-ochre border-l-4 pl-2 text-xs whitespace-pre-line"><bdi>{task.note}</bdi></p>{/if}
     {#if task.instructions || task.contact || task.attachments.length > 0}
       <div class="text-soft text-xs">
