@@ -8,6 +8,8 @@ namespace Fid.Server.Tests;
 /// <summary>Whose a hire is follows from the record, however the two come about.</summary>
 public class HirePeopleTests(FirmFixture firm) : IClassFixture<FirmFixture>
 {
+    private const string Somebody = "select person_id from records_now order by employment_id limit 1";
+
     [Theory]
     [InlineData("manager_id")]
     [InlineData("buddy_id")]
@@ -18,16 +20,12 @@ public class HirePeopleTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var second = (Guid)(await firm.Database.AskAsync(Another(hire)))!;
         await firm.Database.AskAsync(
             $"""
-            update records_now set {column} = (select person_id from records_now order by employment_id limit 1)
+            update records_now set {column} = ({Somebody})
             where employment_id = (select employment_id from hires where id = '{hire}') returning 1
             """
         );
         foreach (var each in new[] { hire, second })
-            (
-                await firm.Database.AskAsync(
-                    $"select count(*) from hire_people where hire_id = '{each}' and {column} = (select person_id from records_now order by employment_id limit 1)"
-                )
-            ).ShouldBe(1L);
+            (await firm.Database.AskAsync($"select count(*) from hire_people where hire_id = '{each}' and {column} = ({Somebody})")).ShouldBe(1L);
         await firm.Database.AskAsync($"delete from hires where id = '{second}' returning 1");
         (await firm.Database.AskAsync($"select count(*) from hire_people where hire_id = '{second}'")).ShouldBe(0L);
     }

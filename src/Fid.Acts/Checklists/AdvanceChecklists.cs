@@ -10,8 +10,8 @@ using NodaTime;
 
 namespace Fid.Acts.Checklists;
 
-/// <summary>Lets checklists go on by themselves as far as their tasks, their records and the day allow: tasks complete themselves, gates pass, stages open, and who has settled leaves
-/// Arrivals.</summary>
+/// <summary>Lets checklists go on by themselves as far as their tasks, their records and the day allow: tasks complete themselves, gates pass,
+/// stages open, and who has settled leaves Arrivals.</summary>
 public sealed class AdvanceChecklists(FidDb db)
 {
     /// <summary>What jobs that do this for one hire are called.</summary>
