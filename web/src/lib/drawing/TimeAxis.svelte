@@ -1,5 +1,6 @@
 <script lang="ts">
   import { text } from '$lib/text/index.svelte';
+  import SplicePattern from './SplicePattern.svelte';
   import type { TimeScale } from './TimeScale';
 
   /** Dates over the columns, and today. */
@@ -16,13 +17,7 @@
 </script>
 
 <svg width={scale.width} height="26" class="block overflow-visible" aria-hidden="true">
-  <!-- What work done is filled with in every bar below: once, since a pattern for each is what takes long to draw. -->
-  <defs>
-    <pattern id="splice" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="skewX(-30)">
-      <rect width="7" height="7" class="fill-sea" />
-      <rect width="2" height="7" class="fill-sea-tint" />
-    </pattern>
-  </defs>
+  <SplicePattern />
   {#each scale.weeks as week (week.iso)}
     <line x1={week.x} x2={week.x} y1="0" y2="26" class="stroke-rule" />
     {#if week.labelled && !isTaken(week.x + 4, text.shortDay(week.iso))}

@@ -25,4 +25,14 @@ describe('a time scale', () => {
   it('paints weekends where Saturday begins and Monday ends them', () => {
     expect(scale.ground).toContain('transparent 1px 50px, var(--color-weekend) 50px 70px');
   });
+
+  it('stands aligned on a day whatever day of the week that is, with the weekends where they are', () => {
+    for (const day of ['2027-03-01', '2027-03-04', '2027-03-07']) {
+      const around = TimeScale.around(day, 2, 2, 280);
+      expect([around.x(day), around.weeks.map((week) => week.x)]).toEqual([140, [0, 70, 140, 210]]);
+      expect(around.weeks[2]!.iso).toBe(day);
+    }
+    // From a Thursday on, the Monday lies three days before the edge.
+    expect(TimeScale.around('2027-03-04', 2, 2, 280).ground).toMatch(/\) -30px 0 \/ 70px 100%$/);
+  });
 });

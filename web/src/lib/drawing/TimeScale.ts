@@ -1,7 +1,7 @@
 import { dayNumber, isoDay, mondayOf } from '$lib/text/dates';
 import { scaleLinear } from 'd3-scale';
 
-/** Days from left to right, over whole weeks. */
+/** Days from left to right, over whole weeks from a Monday, or from the day of the week of a day they are aligned on. */
 export class TimeScale {
   readonly first: number;
   readonly last: number;
@@ -11,11 +11,18 @@ export class TimeScale {
   constructor(
     from: number,
     to: number,
-    readonly width: number
+    readonly width: number,
+    /** Whether it begins and ends on these very days. */
+    exactly = false
   ) {
-    this.first = mondayOf(from);
-    this.last = mondayOf(to) + 7;
+    this.first = exactly ? from : mondayOf(from);
+    this.last = exactly ? to : mondayOf(to) + 7;
     this.#x = scaleLinear().domain([this.first, this.last]).range([0, width]).clamp(true);
+  }
+
+  /** Whole weeks around a day, which stands at the same place whichever day it is. */
+  static around(day: string, weeksBefore: number, weeksAfter: number, width: number) {
+    return new TimeScale(dayNumber(day) - weeksBefore * 7, dayNumber(day) + weeksAfter * 7, width, true);
   }
 
   /** The left edge of a day. */
@@ -30,7 +37,7 @@ export class TimeScale {
     return n >= this.first && n <= this.last;
   };
 
-  /** Mondays, as many as can be labelled without touching. */
+  /** The first day of each week, as many as can be labelled without touching. */
   get weeks(): { x: number; iso: string; labelled: boolean }[] {
     const every = Math.max(1, Math.ceil(52 / (this.dayWidth * 7)));
     const weeks = [];
@@ -41,6 +48,7 @@ export class TimeScale {
   /** A CSS background for what is drawn on it: a line at each Monday, and Saturdays to Sundays as bands. */
   get ground(): string {
     const [friday, sunday] = [this.dayWidth * 5, this.dayWidth * 7];
-    return `repeating-linear-gradient(90deg, var(--color-rule) 0 1px, transparent 1px ${friday}px, var(--color-weekend) ${friday}px ${sunday}px)`;
+    const week = `linear-gradient(90deg, var(--color-rule) 0 1px, transparent 1px ${friday}px, var(--color-weekend) ${friday}px ${sunday}px)`;
+    return `${week} ${(mondayOf(this.first) - this.first) * this.dayWidth}px 0 / ${sunday}px 100%`;
   }
 }

@@ -4,6 +4,7 @@
   import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import Rope from '$lib/drawing/Rope.svelte';
+  import DayOneAxis from '$lib/drawing/DayOneAxis.svelte';
   import TimeAxis from '$lib/drawing/TimeAxis.svelte';
   import { TimeScale } from '$lib/drawing/TimeScale';
   import { waitingQuery } from '$lib/hires/queries';
@@ -16,9 +17,10 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { type Component } from 'svelte';
-  import { filters, name, orders, type Row } from './arrivals';
+  import { filters, groupings, lineId, name, orders, type Line, type Row } from './arrivals';
   import { ArrivalsView } from './arrivalsView.svelte';
   import HoldUp from './HoldUp.svelte';
+  import { LastLook } from './lastLook.svelte';
   import { hireKeys } from '$lib/hires/queries';
 
   const arrivals = createQuery(() => ({ queryKey: hireKeys.arrivals, queryFn: () => data(api.GET('/api/arrivals')) }));
@@ -26,9 +28,18 @@
   const fromRecruiting = $derived(intake.data ?? 0);
   const t = $derived(text.t.arrivals);
 
-  const view = new ArrivalsView(() => arrivals.data);
+  const look = new LastLook(session.user?.email ?? '');
+  const view = new ArrivalsView(
+    () => arrivals.data,
+    (row) => look.newsOf(row) !== undefined
+  );
+  $effect(() => {
+    if (arrivals.data) look.see(arrivals.data.hires);
+  });
   let finder = $state<HTMLInputElement>();
-  let table = $state<Rows<Row>>();
+  let table = $state<Rows<Line>>();
+  /** Whether the rows are aligned on the first day of each, to compare how far they are. */
+  let aligned = $state(false);
   let pageWidth = $state(1280);
   let chartWidth = $state(560);
   // Fetched when first wanted: opening a hire is not part of the first view.
@@ -40,6 +51,7 @@
   let moving = $state(false);
 
   const today = $derived(arrivals.data?.today ?? session.today);
+  const dayOne = (start: string) => TimeScale.around(start, 6, 5, chartWidth);
   const scale = $derived(new TimeScale(dayNumber(today) - 7, dayNumber(today) + 48, chartWidth));
 
   async function newHire() {
@@ -116,7 +128,7 @@
     {:else}
       <div class="flex flex-wrap items-center justify-between gap-x-8 gap-y-2 pb-3 text-xs">
         <div role="group" aria-label={t.filter} class="flex flex-wrap gap-x-5 gap-y-1">
-          {#each filters as f (f)}
+          {#each filters.filter((f) => f !== 'changed' || view.filter === f || view.count(f) > 0) as f (f)}
             <button
               type="button"
               aria-pressed={view.filter === f}
@@ -156,6 +168,20 @@
             ></label
           >
           <label
+            >{t.grouping}
+            <select bind:value={view.grouping} class="bg-paper text-ink font-semibold"
+              >{#each groupings as g (g)}<option value={g}>{t.groupings[g]}</option>{/each}</select
+            ></label
+          >
+          <label
+            >{t.axis}
+            <select
+              bind:value={() => (aligned ? 'dayOne' : 'calendar'), (to) => (aligned = to === 'dayOne')}
+              class="bg-paper text-ink font-semibold"
+              >{#each ['calendar', 'dayOne'] as const as a (a)}<option value={a}>{t.axes[a]}</option>{/each}</select
+            ></label
+          >
+          <label
             >{t.order}
             <select bind:value={view.by} class="bg-paper text-ink font-semibold"
               >{#each orders as o (o)}<option value={o}>{t.orders[o]}</option>{/each}</select
@@ -164,12 +190,15 @@
         </div>
       </div>
 
-      <div role="grid" aria-label={text.t.places.arrivals} aria-rowcount={view.rows.length + 1} class="border-ink border-t">
+      <div role="grid" aria-label={text.t.places.arrivals} aria-rowcount={view.lines.length + 1} class="border-ink border-t">
         <div role="row" class="row bg-paper sticky top-0 z-10">
           <span role="columnheader" class="sr-only">{t.columns.name}</span>
           <span role="columnheader" class="sr-only">{t.columns.start}</span>
           <div role="columnheader" class="plan" bind:clientWidth={chartWidth}>
-            <span class="sr-only">{t.columns.plan}</span><TimeAxis {scale} {today} />
+            <span class="sr-only">{t.columns.plan}</span>{#if aligned}<DayOneAxis scale={dayOne(today)} dayOne={today} />{:else}<TimeAxis
+                {scale}
+                {today}
+              />{/if}
           </div>
           <span role="columnheader" class="sr-only">{t.columns.ready}</span>
           <span role="columnheader" class="sr-only">{t.columns.holdUp}</span>
@@ -180,7 +209,7 @@
             role="row"
             aria-rowindex={i + 2}
             data-id={row.id}
-            tabindex={view.isEntry(row, i) ? 0 : -1}
+            tabindex={view.isEntry(row) ? 0 : -1}
             aria-selected={view.selected === row.id}
             class="row hire border-b {view.selected === row.id ? 'bg-sheet outline-sea outline-2 -outline-offset-2' : 'border-rule'}"
             onfocus={() => (view.selected = row.id)}
@@ -192,7 +221,8 @@
                 ><bdi>{name(row)}</bdi></a
               >
               <p class="narrow text-soft truncate text-xs">
-                {row.job ?? ''}{row.kind ? `, ${row.kind}` : ''} · {row.site ?? ''}
+                {#if look.newsOf(row)}<span class="text-sea font-semibold">{t.changed[look.newsOf(row)!]}</span>{' · '}
+                {/if}{row.job ?? ''}{row.kind ? `, ${row.kind}` : ''} · {row.site ?? ''}
               </p>
             </div>
             <div role="gridcell" class="when py-2 text-right">
@@ -201,7 +231,7 @@
             </div>
             <div role="gridcell" class="plan overflow-hidden">
               <Rope
-                {scale}
+                scale={aligned ? dayOne(row.start) : scale}
                 {today}
                 rope={row.rope}
                 start={row.start}
@@ -220,13 +250,27 @@
             <div role="gridcell" class="hold min-w-0 py-2 pr-2"><HoldUp {row} /></div>
           </div>
         {/snippet}
+        {#snippet line(each: Line, i: number)}
+          {#if each.row}
+            {@render hire(each.row, i)}
+          {:else}
+            <div role="row" aria-rowindex={i + 2} class="border-ink border-b pt-4 pb-1">
+              <div role="gridcell">
+                <h2 class="pl-3 text-base">
+                  {view.grouping === 'week' && each.heading.of ? t.weekOf(text.day(each.heading.of)) : (each.heading.of ?? t.noneOf)}
+                  <span class="text-soft font-sans text-xs font-normal">{each.heading.count}</span>
+                </h2>
+              </div>
+            </div>
+          {/if}
+        {/snippet}
         <Rows
           bind:this={table}
           role="rowgroup"
-          items={view.rows}
-          id={(row) => row.id}
+          items={view.lines}
+          id={lineId}
           height={pageWidth < 960 ? 165 : 64}
-          row={hire}
+          row={line}
           kept={view.at}
         />
         {#if view.rows.length === 0}

@@ -1,15 +1,32 @@
 import { fold } from '$lib/text/fits';
 import type { Api } from '$lib/api/client';
+import { dayNumber, isoDay, mondayOf } from '$lib/text/dates';
 
 export type Row = Api['ArrivalRow'];
 
-export type Filter = 'all' | 'notReady' | 'late' | 'newcomer' | 'incomplete';
-export const filters: Filter[] = ['all', 'notReady', 'late', 'newcomer', 'incomplete'];
+export type Filter = 'all' | 'changed' | 'notReady' | 'late' | 'newcomer' | 'incomplete';
+export const filters: Filter[] = ['all', 'changed', 'notReady', 'late', 'newcomer', 'incomplete'];
+
+export type Grouping = 'none' | 'week' | 'site' | 'coordinator';
+export const groupings: Grouping[] = ['none', 'week', 'site', 'coordinator'];
+
+/** The heading of hires that belong together. */
+export interface Heading {
+  /** What they have in common: the Monday of a week, the name of a site or of a coordinator; null for those without. */
+  of: string | null;
+  id: string;
+  count: number;
+}
+
+/** A line of the table: a hire, or the heading over some. */
+export type Line = { row: Row; heading?: never } | { row?: never; heading: Heading };
+
+export const lineId = (line: Line) => line.row?.id ?? line.heading!.id;
 
 export type Order = 'start' | 'name' | 'slack';
 export const orders: Order[] = ['start', 'name', 'slack'];
 
-const fits: Record<Filter, (row: Row) => boolean> = {
+const fits: Record<Exclude<Filter, 'changed'>, (row: Row) => boolean> = {
   all: () => true,
   notReady: (row) => !row.feasible,
   late: (row) => row.late > 0,
@@ -17,7 +34,8 @@ const fits: Record<Filter, (row: Row) => boolean> = {
   incomplete: (row) => row.missing.length > 0
 };
 
-export const fit = (rows: Row[], filter: Filter) => rows.filter(fits[filter]);
+export const fit = (rows: Row[], filter: Filter, isChanged: (row: Row) => boolean) =>
+  rows.filter(filter === 'changed' ? isChanged : fits[filter]);
 
 export const name = (row: { givenName: string; familyName: string }) => `${row.givenName} ${row.familyName}`.trim();
 
@@ -37,4 +55,23 @@ export function isNamed(row: Row, typed: string): boolean {
     .split(/\s+/)
     .filter(Boolean)
     .every((t) => words.some((w) => w.startsWith(t)));
+}
+
+const common: Record<Exclude<Grouping, 'none'>, (row: Row) => string | null> = {
+  week: (row) => isoDay(mondayOf(dayNumber(row.start))),
+  site: (row) => row.site ?? row.siteCode,
+  coordinator: (row) => row.coordinator
+};
+
+/** Hires under headings, in the order of these; within each as they came. Those that have none stand last. */
+export function lines(rows: Row[], by: Grouping): Line[] {
+  if (by === 'none') return rows.map((row) => ({ row }));
+  const groups = new Map<string | null, Row[]>();
+  for (const row of rows) {
+    const of = common[by](row);
+    groups.set(of, [...(groups.get(of) ?? []), row]);
+  }
+  return [...groups]
+    .sort(([a], [b]) => (a === null ? 1 : b === null ? -1 : a.localeCompare(b)))
+    .flatMap(([of, its]): Line[] => [{ heading: { of, id: `${by} ${of ?? ''}`, count: its.length } }, ...its.map((row) => ({ row }))]);
 }

@@ -90,11 +90,34 @@ describe('Arrivals', () => {
   });
 
   it('is entered at the row chosen, at the first where none is shown', () => {
-    const entries = () => view.rows.filter((r, i) => view.isEntry(r, i)).map((r) => r.id);
+    const entries = () => view.rows.filter((r) => view.isEntry(r)).map((r) => r.id);
     expect(entries()).toEqual(['b']);
     view.selected = 'c';
     expect([entries(), view.at]).toEqual([['c'], 2]);
     view.filter = 'late';
     expect([entries(), view.chosen, view.at]).toEqual([['a'], undefined, -1]);
+  });
+
+  it('stands under headings in their order, those without one last, and is stepped through over them', () => {
+    view.grouping = 'site';
+    const told = () => view.lines.map((l) => l.row?.id ?? `${l.heading!.of} ${l.heading!.count}`);
+    expect(told()).toEqual(['Skerry Pier 1', 'b', 'yard 1', 'a', 'null 1', 'c']);
+    expect([view.step(1)!.at, view.step(1)!.at, view.step(1)!.at, view.step(1)!.at]).toEqual([1, 3, 5, 5]);
+    expect([view.selected, view.at]).toEqual(['c', 5]);
+    view.grouping = 'week';
+    view.by = 'name';
+    expect(told()).toEqual(['2027-03-01 3', 'c', 'b', 'a']);
+    view.grouping = 'none';
+    expect([told(), view.at]).toEqual([['c', 'b', 'a'], 0]);
+  });
+
+  it('shows and counts what changed since the last look', () => {
+    const since = new ArrivalsView(
+      () => ({ hires }) as Api['ArrivalsResponse'],
+      (row) => row.id === 'a'
+    );
+    expect([since.count('changed'), view.count('changed')]).toEqual([1, 0]);
+    since.filter = 'changed';
+    expect(since.rows.map((r) => r.id)).toEqual(['a']);
   });
 });
