@@ -33,6 +33,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
 
     public DbSet<SetupToken> SetupTokens => Set<SetupToken>();
 
+    public DbSet<CalendarLink> CalendarLinks => Set<CalendarLink>();
+
     public DbSet<AccountLink> AccountLinks => Set<AccountLink>();
 
     public DbSet<UserSession> UserSessions => Set<UserSession>();

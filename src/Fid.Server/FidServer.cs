@@ -172,6 +172,7 @@ public static class FidServer
         app.MapLive();
         app.MapFirstRun();
         app.MapArrivals();
+        app.MapArrivalsCalendar();
         app.MapHires();
         app.MapStages();
         app.MapStalls();

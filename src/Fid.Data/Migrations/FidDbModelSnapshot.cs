@@ -568,6 +568,40 @@ namespace Fid.Data.Migrations
                     b.ToTable("account_links", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Firms.CalendarLink", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<byte[]>("Hash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("user_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_calendar_links");
+
+                    b.HasIndex("Hash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_calendar_links_hash");
+
+                    b.HasIndex("UserId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_calendar_links_user_id");
+
+                    b.ToTable("calendar_links", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.Firms.FidUser", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2722,6 +2756,16 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_account_links_asp_net_users_user_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.Firms.CalendarLink", b =>
+                {
+                    b.HasOne("Fid.Data.Firms.FidUser", null)
+                        .WithOne()
+                        .HasForeignKey("Fid.Data.Firms.CalendarLink", "UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_calendar_links_asp_net_users_user_id");
                 });
 
             modelBuilder.Entity("Fid.Data.Firms.Passkey", b =>

@@ -57,6 +57,8 @@ internal static class SecurityTrail
         "account.disabled",
         "account.enabled",
         "account.sessionsEnded",
+        "calendarLink.made",
+        "calendarLink.ended",
         "absence.entered",
         "absence.ended",
         "role.granted",

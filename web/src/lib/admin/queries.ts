@@ -12,6 +12,7 @@ export const adminKeys = {
   rightsVersions: ['rights', 'versions'] as const,
   jobs: ['jobs'] as const,
   trail: (action: string) => ['trail', action] as const,
+  calendarLink: ['calendar-link'] as const,
   sessions: ['sessions'] as const,
   invitation: (token: string) => ['invitation', token] as const
 };

@@ -68,7 +68,8 @@ const acts = [
   `setup/(settings|starters/${one})`,
   `imports/${one}(/(matching|cells|commit|undo))?`,
   `hires/${one}/stages/${one}/(passed|reopened)`,
-  `stalls/tasks/${one}/drafts`
+  `stalls/tasks/${one}/drafts`,
+  'arrivals/calendar-link'
 ];
 const keyed = new RegExp(`^/api/(${acts.join('|')})$`);
 const mostTries = 3;

@@ -2,6 +2,7 @@
   import { api, ApiProblem, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { showMoment, words } from '$lib/admin/words';
+  import CalendarLink from '$lib/admin/CalendarLink.svelte';
   import OwnFactors from '$lib/factor/OwnFactors.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -96,6 +97,8 @@
     <div class="flex justify-end pt-3 pb-6"><Button onclick={endAll}>{w.endAll}</Button></div>
 
     <OwnFactors />
+
+    {#if session.may('see hire')}<CalendarLink />{/if}
 
     <h2 class="border-ink border-t-2 pt-3 text-lg">{w.password}</h2>
     <p class="text-soft pb-3">{w.passwordNote}</p>

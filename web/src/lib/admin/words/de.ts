@@ -180,6 +180,20 @@ export const de: Words = {
     end: 'Beenden',
     endAll: 'Alle beenden, auch diese',
     ended: 'Diese Sitzung ist beendet.',
+    calendar: {
+      title: 'Wer kommt, in Ihrem Kalender',
+      intro:
+        'Ein privater Link, den Ihr Kalenderprogramm liest: wer wann beginnt, soweit Sie es sehen dürfen. Geben Sie ihn niemandem; wer ihn hat, sieht dasselbe.',
+      none: 'Sie haben keinen Link.',
+      made: (when) => `Ihr Link wurde ${when} angelegt.`,
+      make: 'Link anlegen',
+      renew: 'Neuen anlegen',
+      end: 'Beenden',
+      ended: 'Der Link öffnet nichts mehr.',
+      once: 'Ihr Link. Er wird nur dieses eine Mal gezeigt: Tragen Sie ihn jetzt in Ihr Kalenderprogramm ein.',
+      copy: 'Kopieren',
+      copied: 'Der Link ist kopiert.'
+    },
     password: 'Ihr Passwort ändern',
     passwordNote:
       'Mindestens 12 Zeichen. Am besten mehrere Wörter, die nicht zusammengehören; Großbuchstaben, Ziffern und Zeichen braucht es nicht.',
@@ -210,6 +224,8 @@ export const de: Words = {
       'account.accepted': 'setzte das erste Passwort',
       'account.changed': 'Konto wurde geändert',
       'account.linkMade': 'bekam einen neuen Link',
+      'calendarLink.made': 'legte einen privaten Link zum Kalender der Ankommenden an',
+      'calendarLink.ended': 'beendete den privaten Link zum Kalender der Ankommenden',
       'account.passwordSet': 'setzte über einen Link ein neues Passwort',
       'account.disabled': 'Konto wurde gesperrt',
       'account.enabled': 'Konto wurde freigegeben',
