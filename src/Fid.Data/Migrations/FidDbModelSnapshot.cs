@@ -2562,6 +2562,10 @@ namespace Fid.Data.Migrations
                         .HasDatabaseName("ix_jobs_kind")
                         .HasFilter("recurs");
 
+                    b.HasIndex("Kind", "Argument")
+                        .HasDatabaseName("ix_jobs_kind_argument")
+                        .HasFilter("state = 'Waiting'");
+
                     b.ToTable("jobs", (string)null);
                 });
 

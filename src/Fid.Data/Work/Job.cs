@@ -84,6 +84,8 @@ internal sealed class JobConfiguration : IEntityTypeConfiguration<Job>, IEntityT
         job.Property(j => j.Trouble).HasMaxLength(Job.LongestTrouble);
         job.HasIndex(j => j.Kind).IsUnique().HasFilter("recurs");
         job.HasIndex(j => j.Due);
+        // By this the triggers find what is asked for already.
+        job.HasIndex(j => new { j.Kind, j.Argument }).HasFilter("state = 'Waiting'");
     }
 
     public void Configure(EntityTypeBuilder<JobRun> run)
