@@ -221,7 +221,7 @@
                 ><bdi>{name(row)}</bdi></a
               >
               <p class="narrow text-soft truncate text-xs">
-                {#if look.newsOf(row)}<span class="text-sea font-semibold">{t.changed[look.newsOf(row)!]}</span>{' · '}
+                {#if look.newsOf(row)}<span class="text-sea font-semibold">{t.changed[look.newsOf(row)!]}</span>&nbsp;·&nbsp;
                 {/if}{row.job ?? ''}{row.kind ? `, ${row.kind}` : ''} · {row.site ?? ''}
               </p>
             </div>

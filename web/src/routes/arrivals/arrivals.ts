@@ -11,7 +11,7 @@ export type Grouping = 'none' | 'week' | 'site' | 'coordinator';
 export const groupings: Grouping[] = ['none', 'week', 'site', 'coordinator'];
 
 /** The heading of hires that belong together. */
-export interface Heading {
+interface Heading {
   /** What they have in common: the Monday of a week, the name of a site or of a coordinator; null for those without. */
   of: string | null;
   id: string;
