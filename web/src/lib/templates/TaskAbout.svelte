@@ -42,7 +42,7 @@
 
 <Picker
   id="task-kind"
-  label={w.label}
+  label={words().task.kind}
   value={kind}
   choices={taskKinds.map((k) => ({ value: k, label: kinds[k] }))}
   note={note('kind') ?? (completesItself(kind) ? w.itself : w.byHand)}

@@ -6,6 +6,8 @@
   import { editingQuery } from './queries';
   import { offsetWords, shownJson } from './shown';
   import { keyedBy } from './spec';
+  import { words as taskWords } from '$lib/tasks/words';
+  import type { TaskKind } from './taskKinds';
   import { words } from './words';
 
   /** What differs between two versions of a template, part by part; tasks and messages by the names they have. */
@@ -44,6 +46,7 @@
     if (value === null || value === undefined) return w.difference.nothing;
     const field = d.part === 'values' ? editing.data?.fields.find((f) => f.field.key === d.key)?.field : undefined;
     if (field?.list && typeof value === 'string') return nameOf(options.data?.options ?? [], field.list, value);
+    if (d.property === 'kind' && typeof value === 'string') return taskWords().kinds[value as TaskKind] ?? value;
     if (typeof value === 'string' && value in text.t.owner) return text.owner(value, null);
     return offsetWords(value) ?? shownJson(value, field);
   }

@@ -135,6 +135,8 @@ export const de: typeof en = {
     own: 'der eigene der neuen Person',
     required: 'Der Abschnitt wartet darauf',
     dayOne: 'Fertig vor dem ersten Tag',
+    kind: 'Was zu tun ist',
+    about: 'Worum es geht',
     instructions: 'Anleitung',
     instructionsDe: 'Anleitung auf Deutsch',
     instructionsNote: 'Markdown: **fett**, Listen, [Verweise](https://…)',
@@ -160,7 +162,6 @@ export const de: typeof en = {
     reset: 'Das der unteren Schicht nehmen'
   },
   kind: {
-    label: 'Worum es geht',
     itself: 'Erledigt sich, wenn es in der Akte steht, und öffnet sich wieder, wenn nicht.',
     byHand: 'Wird von Hand erledigt.',
     about: { fields: 'Felder', items: 'Gegenstände', certificates: 'Nachweise' }

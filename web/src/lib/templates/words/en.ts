@@ -134,6 +134,8 @@ export const en = {
     own: 'the newcomer’s own',
     required: 'The stage waits for it',
     dayOne: 'Finished before the first day',
+    kind: 'What it asks for',
+    about: 'What it is about',
     instructions: 'Instructions',
     instructionsDe: 'Instructions in German',
     instructionsNote: 'Markdown: **bold**, lists, [links](https://…)',
@@ -159,7 +161,6 @@ export const en = {
     reset: 'Use the lower layer’s'
   },
   kind: {
-    label: 'What it asks for',
     itself: 'Completes itself when the record has it, and opens again when it has not.',
     byHand: 'Completed by hand.',
     about: { fields: 'Fields', items: 'Items', certificates: 'Certificates' }
