@@ -83,6 +83,8 @@ public class SecondFactorTests(PageFixture firm) : IClassFixture<PageFixture>
         piet.Button("Task owner").Click();
         piet.Checkbox("Its holders prove by a second factor").Click();
         piet.PressLast("Close");
+        // Told of what is saved.
+        piet.SeeText("Saved by Piet Haverkort");
         piet.Button("What it gives and takes").Click();
         piet.SeeText("Task owner: asked for a second factor from then on");
         piet.Button("Make it live").Click();
