@@ -20,7 +20,7 @@
   import { filters, groupings, lineId, name, orders, type Line, type Row } from './arrivals';
   import { ArrivalsView } from './arrivalsView.svelte';
   import HoldUp from './HoldUp.svelte';
-  import { LastLook } from './lastLook.svelte';
+  import { LastLook } from './lastLook';
   import { hireKeys } from '$lib/hires/queries';
 
   const arrivals = createQuery(() => ({ queryKey: hireKeys.arrivals, queryFn: () => data(api.GET('/api/arrivals')) }));
@@ -204,6 +204,7 @@
           <span role="columnheader" class="sr-only">{t.columns.holdUp}</span>
         </div>
         {#snippet hire(row: Row, i: number)}
+          {@const news = look.newsOf(row)}
           <!-- svelte-ignore a11y_click_events_have_key_events (the keys of the page do the same) -->
           <div
             role="row"
@@ -221,7 +222,7 @@
                 ><bdi>{name(row)}</bdi></a
               >
               <p class="narrow text-soft truncate text-xs">
-                {#if look.newsOf(row)}<span class="text-sea font-semibold">{t.changed[look.newsOf(row)!]}</span>&nbsp;·&nbsp;
+                {#if news}<span class="text-sea font-semibold">{t.changed[news]}</span>&nbsp;·&nbsp;
                 {/if}{row.job ?? ''}{row.kind ? `, ${row.kind}` : ''} · {row.site ?? ''}
               </p>
             </div>

@@ -69,7 +69,9 @@ export function lines(rows: Row[], by: Grouping): Line[] {
   const groups = new Map<string | null, Row[]>();
   for (const row of rows) {
     const of = common[by](row);
-    groups.set(of, [...(groups.get(of) ?? []), row]);
+    const its = groups.get(of);
+    if (its) its.push(row);
+    else groups.set(of, [row]);
   }
   return [...groups]
     .sort(([a], [b]) => (a === null ? 1 : b === null ? -1 : a.localeCompare(b)))

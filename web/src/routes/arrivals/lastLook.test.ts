@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Row } from './arrivals';
-import { LastLook } from './lastLook.svelte';
+import { LastLook } from './lastLook';
 
 const row = (id: string, more: { start?: string; done?: number; late?: number; feasible?: boolean } = {}) =>
   ({

@@ -29,7 +29,7 @@ const seen = (row: Row): Seen => ({ start: row.start, done: row.readiness.done, 
 
 /** Tells what changed since this user last looked at Arrivals in this browser. */
 export class LastLook {
-  #before = $state<Look | null>(null);
+  readonly #before: Look | null;
   readonly #key: string;
 
   /** @param user Whose look it is: several may share a browser. */
@@ -39,7 +39,7 @@ export class LastLook {
   ) {
     this.#key = `fid-arrivals ${user}`;
     const kept = this.#read();
-    if (kept) this.#before = this.now() - kept.at >= pause ? kept.latest : kept.before;
+    this.#before = kept === null ? null : this.now() - kept.at >= pause ? kept.latest : kept.before;
   }
 
   /** Keeps what is seen now for the next time. */
@@ -64,11 +64,11 @@ export class LastLook {
     return is.done > was.done ? 'done' : undefined;
   };
 
-  #read(): Kept | undefined {
+  #read(): Kept | null {
     try {
-      return (JSON.parse(localStorage.getItem(this.#key) ?? 'null') as Kept | null) ?? undefined;
+      return JSON.parse(localStorage.getItem(this.#key) ?? 'null') as Kept | null;
     } catch {
-      return undefined;
+      return null;
     }
   }
 }
