@@ -2,6 +2,7 @@ using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Acts.Tasks;
 using Fid.Core.Checklists;
+using Fid.Core.Fields;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -21,7 +22,8 @@ public static class SelfCompletion
             .ToListAsync(cancellation);
         if (tasks.Count == 0)
             return 0;
-        var records = await RecordsAsync(db, actor, [.. tasks.Select(t => t.HireId).Distinct()], cancellation);
+        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
+        var records = await RecordsAsync(db, fields.Set, actor, [.. tasks.Select(t => t.HireId).Distinct()], cancellation);
         var (author, count) = (actor.Author("checklist"), 0);
         foreach (var task in tasks)
         {
@@ -39,9 +41,8 @@ public static class SelfCompletion
     }
 
     /// <summary>What the records of some hires under way hold, by hire.</summary>
-    public static async Task<Dictionary<Guid, RecordContent>> RecordsAsync(FidDb db, Actor actor, Guid[] hires, CancellationToken cancellation)
+    public static async Task<Dictionary<Guid, RecordContent>> RecordsAsync(FidDb db, FieldSet fields, Actor actor, Guid[] hires, CancellationToken cancellation)
     {
-        var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         var records = await db
             .Hires.Where(h => hires.Contains(h.Id) && h.Closed == null)
             .Join(
@@ -58,6 +59,6 @@ public static class SelfCompletion
             )
             .ToListAsync(cancellation);
         var values = await ShownValues.LoadAsync(db, [.. records.Select(r => r.EmploymentId)], cancellation);
-        return records.ToDictionary(r => r.Id, r => new RecordContent(fields.Set, values[r.EmploymentId].ToDictionary(), r.AsOf, actor.Today));
+        return records.ToDictionary(r => r.Id, r => new RecordContent(fields, values[r.EmploymentId].ToDictionary(), r.AsOf, actor.Today));
     }
 }

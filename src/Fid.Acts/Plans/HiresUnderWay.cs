@@ -35,7 +35,21 @@ public static class HiresUnderWay
         OpenTaskCache? cache = null
     )
     {
-        var heads = await (
+        var heads = await HeadsAsync(db, hires, cancellation);
+        var ids = heads.Select(h => h.Id).ToArray();
+        var tasks = cache is null ? await TasksAsync(db, ids, cancellation) : await cache.LoadAsync(db, ids, cancellation);
+        var gates = (
+            await db
+                .HireStages.Where(s => s.ByHand && ids.Contains(s.HireId))
+                .Select(s => new HandledGate(s.HireId, s.StageKey, s.Passed))
+                .ToListAsync(cancellation)
+        ).ToLookup(g => g.HireId);
+        return [.. heads.Select(h => new HireUnderWay(h, tasks.GetValueOrDefault(h.Id) ?? [], [.. gates[h.Id]]))];
+    }
+
+    /// <summary>What lists show of hires, without their tasks, by start and name.</summary>
+    public static Task<List<HireHead>> HeadsAsync(FidDb db, IQueryable<Hire> hires, CancellationToken cancellation) =>
+        (
             from hire in hires
             join record in db.CurrentRecords on hire.EmploymentId equals record.EmploymentId
             join employment in db.Employments on hire.EmploymentId equals employment.Id
@@ -74,16 +88,6 @@ public static class HiresUnderWay
         )
             .AsNoTracking()
             .ToListAsync(cancellation);
-        var ids = heads.Select(h => h.Id).ToArray();
-        var tasks = cache is null ? await TasksAsync(db, ids, cancellation) : await cache.LoadAsync(db, ids, cancellation);
-        var gates = (
-            await db
-                .HireStages.Where(s => s.ByHand && ids.Contains(s.HireId))
-                .Select(s => new HandledGate(s.HireId, s.StageKey, s.Passed))
-                .ToListAsync(cancellation)
-        ).ToLookup(g => g.HireId);
-        return [.. heads.Select(h => new HireUnderWay(h, tasks.GetValueOrDefault(h.Id) ?? [], [.. gates[h.Id]]))];
-    }
 
     /// <summary>The tasks of some hires, in their order, by hire; a hire that has none is left out.</summary>
     internal static async Task<Dictionary<Guid, IReadOnlyList<TaskRow>>> TasksAsync(FidDb db, Guid[] hires, CancellationToken cancellation)
@@ -221,7 +225,7 @@ public sealed record TaskRow(
 )
 {
     /// <summary>Whether nobody ticks it off: the record says whether it is done.</summary>
-    public bool CompletesItself => TaskFulfilment.ByThemselves.Contains(Kind);
+    public bool CompletesItself => TaskFulfilment.CompletesItself(Kind);
 
     /// <summary>The anchor that stands for the day it is pinned to.</summary>
     public string PinAnchor => $"pin:{Key}";

@@ -23,7 +23,8 @@ public static class OwnHires
         return hires.Where(h => accounts.Contains(h.CoordinatorId) || tasks.Contains(h.Id) || people.Contains(h.Id));
     }
 
-    /// <summary>The employments for whose hires, as long as they are under way, something is the actor's own.</summary>
+    /// <summary>The employments for whose hires, as long as they are under way, something is the actor's own: what <see cref="Concerning"/>
+    /// says, in SQL, since it is asked with nearly every request and composing the query took a sixth of the time.</summary>
     public static Task<Guid[]> EmploymentsAsync(Actor actor, FidDb db, CancellationToken cancellation)
     {
         var (owners, accounts, person, own) = (actor.Tasks.Named, actor.Tasks.Accounts.ToArray(), actor.Tasks.Person ?? Guid.Empty, actor.Tasks.Employments);

@@ -1,6 +1,5 @@
 using Fid.Acts.Hires;
 using Fid.Acts.Rights;
-using Fid.Core.Checklists;
 using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Hires;
@@ -21,9 +20,6 @@ public static class TasksInHand
         "by-itself",
         "This completes itself once the record has what it asks for. If it does not apply here, skip it with a reason."
     );
-
-    /// <summary>Whether nobody ticks a task off: the record says whether it is done.</summary>
-    public static bool CompletesItself(HireTask task) => TaskFulfilment.ByThemselves.Contains(task.Kind);
 
     /// <summary>Whether the actor may tick a task off: their own, and those they may change whosoever they are.</summary>
     public static async Task<bool> MayTickAsync(FidDb db, Actor actor, HireTask task, CancellationToken cancellation) =>

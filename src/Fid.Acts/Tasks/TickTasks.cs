@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
@@ -26,7 +27,7 @@ public sealed class TickTasks(FidDb db)
         }
         return await TaskChanges.MakeAsync(db, request, request.Tasks, new TaskChange(Action, OwnToo: true, task =>
             {
-                if (TasksInHand.CompletesItself(task))
+                if (TaskFulfilment.CompletesItself(task.Kind))
                     return TasksInHand.ByItself;
                 if (task.Done is null || (request.Done is { } on && on != task.Done) || (request.By is not null && by != task.DoneBy))
                     (task.Done, task.DoneBy, task.SkippedWhy) = (done, by, null);

@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using Fid.Data;
 
 namespace Fid.Acts.Tasks;
@@ -10,7 +11,7 @@ public sealed class UntickTasks(FidDb db)
     public Task<ActResult<TasksChanged>> DoAsync(UntickTasksRequest request, Actor actor, CancellationToken cancellation) =>
         TaskChanges.MakeAsync(db, request, request.Tasks, new TaskChange(Action, OwnToo: true, task =>
             {
-                if (TasksInHand.CompletesItself(task))
+                if (TaskFulfilment.CompletesItself(task.Kind))
                     return TasksInHand.ByItself;
                 (task.Done, task.DoneBy) = (null, null);
                 return null;

@@ -11,14 +11,17 @@ public static class TaskFulfilment
     /// <summary>The kinds whose tasks are complete when the record says so, and open whenever it does not.</summary>
     public static IReadOnlyList<TaskKind> ByThemselves { get; } = [TaskKind.Fill, TaskKind.Issue, TaskKind.Certify];
 
+    /// <summary>Whether nobody ticks tasks of a kind off: the record says whether they are done.</summary>
+    public static bool CompletesItself(TaskKind kind) => ByThemselves.Contains(kind);
+
     /// <summary>Whether tasks of a kind name what they are about: fields by their keys, items and certificates by their codes.</summary>
-    public static bool IsAbout(TaskKind kind) => kind == TaskKind.Check || ByThemselves.Contains(kind);
+    public static bool IsAbout(TaskKind kind) => kind == TaskKind.Check || CompletesItself(kind);
 
     /// <summary>Whether a task of a kind that completes itself is complete.</summary>
     /// <param name="about">What it is about.</param>
     /// <returns>Never of one that is about nothing, or not of such a kind.</returns>
     public static bool IsMet(TaskKind kind, IReadOnlyCollection<string> about, RecordContent record) =>
-        ByThemselves.Contains(kind) && about.Count > 0 && Needs(kind, about, record).All(n => n.IsMet);
+        CompletesItself(kind) && about.Count > 0 && Needs(kind, about, record).All(n => n.IsMet);
 
     /// <summary>Of everything that a task is about, whether the record has it. Fields that have gone from the configuration are passed over.</summary>
     public static IReadOnlyList<TaskNeed> Needs(TaskKind kind, IReadOnlyCollection<string> about, RecordContent record) =>
@@ -45,6 +48,10 @@ public sealed class RecordContent(FieldSet fields, IReadOnlyDictionary<string, J
 {
     private const string Items = "items";
 
+    private readonly Lazy<HashSet<string>> _filled = new(() =>
+        [.. values.Where(v => !FieldValues.IsEmpty(v.Value)).Select(v => FieldAddress.Read(v.Key).Whole)]
+    );
+
     private readonly Lazy<HashSet<string>> _shown = new(() =>
         [.. RecordEvaluation.Of(fields, new RecordQuestion(values, fields.Keys, [], null, null, shownFor, RecordQuestion.NoLists)).Shown]
     );
@@ -62,9 +69,7 @@ public sealed class RecordContent(FieldSet fields, IReadOnlyDictionary<string, J
     public FieldSet Fields { get; } = fields;
 
     /// <summary>Whether a field has a value, or rows; one that does not apply to this record has nothing to be filled.</summary>
-    public bool IsFilled(string field) =>
-        values.Any(v => FieldAddress.Read(v.Key) is var at && (at.Row is null ? v.Key : at.Whole) == field && !FieldValues.IsEmpty(v.Value))
-        || !_shown.Value.Contains(field);
+    public bool IsFilled(string field) => _filled.Value.Contains(field) || !_shown.Value.Contains(field);
 
     /// <summary>Whether an item is out: issued by today, and not returned.</summary>
     public bool IsIssued(string item) =>

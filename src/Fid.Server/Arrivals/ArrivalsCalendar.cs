@@ -57,7 +57,6 @@ internal static class ArrivalsCalendar
         string token,
         FidDb db,
         FirmClock clock,
-        OpenTaskCache tasks,
         HttpContext http,
         CancellationToken cancellation
     )
@@ -70,12 +69,12 @@ internal static class ArrivalsCalendar
         var language = await db.Users.Where(u => u.Id == account).Select(u => u.Language).SingleAsync(cancellation);
         // Whoever reads is a program: it is spoken to as its user is.
         CultureInfo.CurrentUICulture = CultureInfo.GetCultureInfo(language);
-        var calendar = await CalendarAsync(reader, db, tasks, cancellation);
+        var calendar = await CalendarAsync(reader, db, cancellation);
         http.Response.Headers.CacheControl = "private, no-store";
         return TypedResults.File(Encoding.UTF8.GetBytes(new CalendarSerializer().SerializeToString(calendar)!), "text/calendar; charset=utf-8", "arrivals.ics");
     }
 
-    private static async Task<Calendar> CalendarAsync(Actor actor, FidDb db, OpenTaskCache tasks, CancellationToken cancellation)
+    private static async Task<Calendar> CalendarAsync(Actor actor, FidDb db, CancellationToken cancellation)
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
@@ -83,9 +82,10 @@ internal static class ArrivalsCalendar
         var firm = await db.Firms.Select(f => f.Name).SingleAsync(cancellation);
         var calendar = new Calendar { ProductId = "-//Fid//Arrivals//EN", Scale = "GREGORIAN" };
         calendar.AddProperty("X-WR-CALNAME", ReaderLanguage.IsGerman ? $"{firm}: Wer kommt" : $"{firm}: arrivals");
-        foreach (var hire in await HiresUnderWay.LoadAsync(db, await HireAccess.VisibleAsync(actor, db, cancellation), cancellation, tasks))
+        var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
+        foreach (var hire in await HiresUnderWay.HeadsAsync(db, visible(db.Hires.Where(h => h.Closed == null)), cancellation))
         {
-            var head = facts.Of(hire.Head);
+            var head = facts.Of(hire);
             var name = head.FullName is { Length: > 0 } full ? full : head.Number;
             calendar.Events.Add(
                 new CalendarEvent

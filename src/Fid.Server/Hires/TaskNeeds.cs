@@ -24,7 +24,7 @@ internal sealed class TaskNeeds
     public static async Task<TaskNeeds> LoadAsync(FidDb db, Actor actor, HireUnderWay hire, Reader reader, ListNames names, CancellationToken cancellation)
     {
         var asks = hire.Head.Closed is null && hire.Tasks.Any(t => TaskFulfilment.IsAbout(t.Kind));
-        var records = asks ? await SelfCompletion.RecordsAsync(db, actor, [hire.Head.Id], cancellation) : [];
+        var records = asks ? await SelfCompletion.RecordsAsync(db, reader.Fields.Set, actor, [hire.Head.Id], cancellation) : [];
         return new TaskNeeds(records.GetValueOrDefault(hire.Head.Id), reader.On(hire.Head.Record), names, ReaderLanguage.Code);
     }
 
