@@ -27,7 +27,7 @@ public static class ActServices
     {
         foreach (var act in Acts)
             services.AddScoped(act);
-        services.AddScoped<HireOpening>().AddScoped<HirePreparation>().AddScoped<HireOrigins>().AddScoped<HireClosing>();
+        services.AddScoped<HireOpening>().AddScoped<HirePreparation>().AddScoped<HireOrigins>().AddScoped<HireClosing>().AddScoped<OccasionRecord>();
         services.AddScoped<RecordWriter>().AddScoped<RecordApprovals>().AddScoped<EnteredValues>().AddScoped<UniqueValues>().AddScoped<PersonMerging>();
         services.AddScoped<ListWriter>().AddScoped<ListMover>();
         services.AddScoped<ImportTargets>().AddScoped<ImportCheck>().AddScoped<GiveUpImport>();

@@ -98,6 +98,12 @@ public static class DemoFirm
         await new DemoPast(db, writer, author, today, users[0].Id).AddAsync();
         db.NumberCounters.Add(new NumberCounter { Year = 0, Last = people.NextNumber - 1 });
         await db.SaveChangesAsync();
+        db.ChangeTracker.Clear();
+        if (!large)
+        {
+            var orla = await Actor.OfAccountAsync(users[0].Id, "demo", new FirmClock(SystemClock.Instance, today), db, default);
+            await new DemoChecklists(db, writer, sensitive, author, orla).AddAsync(people.Named["Bondar"]);
+        }
         await AdvanceAsync(db, today);
         // At the end every change is sealed with its values: among a million, they have to be found by the index.
         if (large)

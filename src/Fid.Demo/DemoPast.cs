@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts.Calendars;
 using Fid.Acts.Hires;
+using Fid.Core.Checklists;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Acts.Templates;
@@ -53,7 +54,7 @@ internal sealed class DemoPast(FidDb db, RecordWriter writer, Author author, Loc
             .Opening.Where(t => t.Spec.Values.ContainsKey("job"))
             .GroupBy(t => t.Spec.Values["job"].GetString()!)
             .ToDictionary(g => g.Key, g => g.First());
-        var (calendars, stages) = (await CalendarSet.LoadAsync(db, default), await Stage.PlanAsync(db, default));
+        var (calendars, stages) = (await CalendarSet.LoadAsync(db, default), (await StagePlans.LoadAsync(db, default)).Of(Occasion.Arrival));
         var (opening, drafts) = (new HireOpening(db, writer), new Dictionary<(string, string?), HireDraft>());
         var count = 0;
         foreach (var person in settled)

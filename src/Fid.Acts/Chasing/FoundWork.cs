@@ -31,7 +31,7 @@ internal sealed record FoundWork(
         var hires = await HiresUnderWay.LoadAsync(db, which, cancellation);
         var accounts = (await AccountRoles.OfWhoSignsInAsync(db, day, cancellation)).Where(a => a.Email is not null).ToList();
         var (people, ownersOf) = await PeopleAsync(db, accounts, calendars, day, cancellation);
-        var stages = await Stage.PlanAsync(db, cancellation);
+        var stages = await StagePlans.LoadAsync(db, cancellation);
         var (work, unowned) = (new Dictionary<string, ChasedWork>(StringComparer.Ordinal), new List<ChasedWork>());
         foreach (var hire in hires)
         {

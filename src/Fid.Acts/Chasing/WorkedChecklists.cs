@@ -30,7 +30,7 @@ public sealed record WorkedChecklists(LocalDate From, LocalDate To, CalendarSet 
         CancellationToken cancellation
     )
     {
-        var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await Stage.PlanAsync(db, cancellation));
+        var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await StagePlans.LoadAsync(db, cancellation));
         var hires = await HiresUnderWay.OfAsync(
             db,
             visible(db.Hires).Where(h => h.Outcome == null && h.Entered <= to && (h.Closed == null || h.Closed >= from)),

@@ -35,7 +35,7 @@ public sealed class AdvanceChecklists(FidDb db)
     /// <summary>Takes the steps that are due, as part of an act that holds the hires and has saved what it changed of them.</summary>
     internal static async Task<int> TakeStepsAsync(FidDb db, ActScope act, Actor actor, IReadOnlyCollection<Guid> hires, CancellationToken cancellation)
     {
-        var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await Stage.PlanAsync(db, cancellation));
+        var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await StagePlans.LoadAsync(db, cancellation));
         var known = (await db.HireStages.Where(s => hires.Contains(s.HireId)).ToListAsync(cancellation)).ToLookup(s => s.HireId);
         var (taken, settled, author) = (0, new List<Guid>(), actor.Author("checklist"));
         foreach (var hire in await HiresUnderWay.LoadAsync(db, all => all.Where(h => hires.Contains(h.Id)), cancellation))

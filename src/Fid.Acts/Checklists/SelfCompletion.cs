@@ -58,7 +58,16 @@ public static class SelfCompletion
                     }
             )
             .ToListAsync(cancellation);
+        var kept = await KeptItemsAsync(db, cancellation);
         var values = await ShownValues.LoadAsync(db, [.. records.Select(r => r.EmploymentId)], cancellation);
-        return records.ToDictionary(r => r.Id, r => new RecordContent(fields, values[r.EmploymentId].ToDictionary(), r.AsOf, actor.Today));
+        return records.ToDictionary(r => r.Id, r => new RecordContent(fields, values[r.EmploymentId].ToDictionary(), r.AsOf, actor.Today, kept));
     }
+
+    // Of an item the firm says whether it is given back; a uniform, say, may be for keeps.
+    private static async Task<IReadOnlySet<string>> KeptItemsAsync(FidDb db, CancellationToken cancellation) =>
+        (await db.ListEntries.AsNoTracking().Where(e => e.List == "items").ToListAsync(cancellation))
+            .Select(e => e.Content())
+            .Where(e => e.Values.TryGetValue("returned", out var returned) && returned is false)
+            .Select(e => e.Code)
+            .ToHashSet(StringComparer.Ordinal);
 }

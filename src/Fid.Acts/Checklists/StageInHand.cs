@@ -15,7 +15,7 @@ internal sealed record StageInHand(Hire Hire, HireStage Stage)
     public static async Task<ActResult<StageInHand>> TakeAsync(FidDb db, Actor actor, Guid id, string? key, CancellationToken cancellation)
     {
         var reached = await ReachedHires.NarrowAsync(actor, db, Actions.Edit, Things.Task, cancellation);
-        if (!await reached(db.Hires).AnyAsync(h => h.Id == id, cancellation) || !await db.Stages.AnyAsync(s => s.Key == key, cancellation))
+        if (!await reached(db.Hires).AnyAsync(h => h.Id == id && db.Stages.Any(s => s.Key == key && s.Occasion == h.Occasion), cancellation))
             return Refusal.NotFound;
         await Locks.HiresAsync(db, [id], cancellation);
         var hire = await db.Hires.SingleAsync(h => h.Id == id, cancellation);

@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using System.Text;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
@@ -167,7 +168,7 @@ public sealed class FieldPublishing(FidDb db)
     }
 
     private async Task<List<string>> StagesAsync(CancellationToken cancellation) =>
-        await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
+        await db.Stages.AsNoTracking().Where(s => s.Occasion == Occasion.Arrival).OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
 
     // How many active records hold which value, of fields that are changed or gone.
     private async Task<Dictionary<string, IReadOnlyDictionary<string, int>>> StoredAsync(

@@ -46,7 +46,7 @@ public sealed class LiveFieldsLoader(FidDb db)
 
     /// <summary>Asks which configuration is live: one row, a <see cref="LiveNow"/>.</summary>
     public const string NowSql =
-        "select v.version, v.hash, array(select key from stages order by position) as stages, "
+        "select v.version, v.hash, array(select key from stages where occasion = 'Arrival' order by position) as stages, "
         + LiveRights.HashSql
         + " as rights from (select 1) one left join (select version, hash from field_versions order by version desc limit 1) v on true";
 

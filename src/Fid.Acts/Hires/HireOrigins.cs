@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.People;
@@ -65,7 +66,7 @@ public sealed class HireOrigins(FidDb db)
             .Include(h => h.Entries)
             .AsSplitQuery()
             .OrderByDescending(h => h.Start)
-            .FirstOrDefaultAsync(h => h.EmploymentId == colleague.Id, cancellation);
+            .FirstOrDefaultAsync(h => h.EmploymentId == colleague.Id && h.Occasion == Occasion.Arrival, cancellation);
         return (
             new HireOrigin(
                 request.Person,
@@ -89,7 +90,7 @@ public sealed class HireOrigins(FidDb db)
         if (await ColleagueAsync(colleague, reader, cancellation) is not { } stint)
             return null;
         var last = await db
-            .Hires.Where(h => h.EmploymentId == colleague)
+            .Hires.Where(h => h.EmploymentId == colleague && h.Occasion == Occasion.Arrival)
             .OrderByDescending(h => h.Start)
             .Select(h => h.TemplateCode)
             .FirstOrDefaultAsync(cancellation);

@@ -3,6 +3,7 @@ using Fid.Acts.Outbox;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -11,8 +12,9 @@ using NodaTime;
 
 namespace Fid.Acts.Hires;
 
-/// <summary>Moves a hire's first day, and with it the record's first values, what formulas gave for that day, and what others are told.</summary>
-public sealed class MoveStart(FidDb db, RecordWriter records, HireNotices notices)
+/// <summary>Moves the day a checklist is planned around. With a first day move the record's first values, what formulas gave for that day, and
+/// what others are told; with the day of a change of job or a leaving what the record says of it.</summary>
+public sealed class MoveStart(FidDb db, RecordWriter records, HireNotices notices, OccasionRecord occasionRecord)
 {
     public async Task<ActResult> DoAsync(MoveStartRequest request, Actor actor, CancellationToken cancellation)
     {
@@ -32,9 +34,26 @@ public sealed class MoveStart(FidDb db, RecordWriter records, HireNotices notice
             return Refusal.NotFound;
         if (hire.Version != seen)
             return Refusal.ChangedMeanwhile;
-        var change = act.Note(
-            actor.Author("checklist").Change("start.moved", hire.Id, $"{hire.Start:uuuu-MM-dd} > {request.Start:uuuu-MM-dd}", Reason.Clean(request.Why))
-        );
+        var (author, why) = (actor.Author("checklist"), Reason.Clean(request.Why));
+        var change = act.Note(author.Change("start.moved", hire.Id, $"{hire.Start:uuuu-MM-dd} > {request.Start:uuuu-MM-dd}", why));
+        if (hire.Occasion != Occasion.Arrival)
+        {
+            if (OpenChecklist.CheckDay(hire.Occasion, request.Start, employment) is { } wrong)
+                return Refusal.Invalid(wrong with { Path = "/start" });
+            var clash = await occasionRecord.MoveAsync(
+                new HireInHand(hire, employment, record),
+                request.Start,
+                new ActAuthor(author, why, actor.Today),
+                cancellation
+            );
+            if (clash.Count > 0)
+                return Refusal.Invalid([.. clash.Select(c => c with { Path = "/start" })]);
+            // A leaving goes with the last day that the record says: the database sees to that.
+            if (hire.Occasion == Occasion.JobChange)
+                hire.Start = request.Start;
+            await act.CommitAsync(cancellation);
+            return ActResult.Done;
+        }
         var moved = await new TemplateUpdates(db).OnMoveAsync(hire.Id, request.Start, actor.Today, cancellation);
         if (employment.End < request.Start && moved.All(m => m.Field != "end_date"))
             return Refusal.Invalid("/start", "after-end", "The record ends before that. Change its end first.");
@@ -52,6 +71,6 @@ public sealed class MoveStart(FidDb db, RecordWriter records, HireNotices notice
         ValueCheck.IsSensible(day) ? null : new Problem(pointer, "bad-date", "Enter a date from 1900 to 2199.");
 }
 
-/// <param name="Start">The new first day.</param>
+/// <param name="Start">The new day.</param>
 /// <param name="Version">The version of the hire that was seen.</param>
 public sealed record MoveStartRequest(Guid Hire, LocalDate Start, string? Why, uint? Version);

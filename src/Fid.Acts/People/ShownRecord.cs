@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts.Calendars;
 using Fid.Acts.Fields;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
@@ -36,7 +37,7 @@ public static class ShownRecord
     {
         var open = await db
             .Hires.AsNoTracking()
-            .Where(h => h.EmploymentId == employment && h.Closed == null)
+            .Where(h => h.EmploymentId == employment && h.Occasion == Occasion.Arrival && h.Closed == null)
             .SelectMany(h => h.Tasks)
             .Where(t => t.Required && t.Done == null && t.SkippedWhy == null)
             .Select(t => t.StageKey)

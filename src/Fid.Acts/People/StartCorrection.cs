@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Core;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -34,7 +35,11 @@ public sealed record StartCorrection(LocalDate? To, Problem? Problem, Dictionary
     {
         if (
             !changes.TryGetValue(Field, out var entered)
-            || !IsOpenTo(reader, employment, record, await db.Hires.AnyAsync(h => h.EmploymentId == employment.Id && h.Closed == null, cancellation))
+            || !IsOpenTo(reader, employment, record, await db.Hires.AnyAsync(
+                    h => h.EmploymentId == employment.Id && h.Occasion == Occasion.Arrival && h.Closed == null,
+                    cancellation
+                )
+            )
         )
             return new(null, null, changes);
         var others = changes.Where(c => c.Key != Field).ToDictionary();

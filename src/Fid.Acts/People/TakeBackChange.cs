@@ -7,7 +7,7 @@ namespace Fid.Acts.People;
 /// <summary>Takes a change of a record back: what it made believed is no longer, and what it retired is believed again.</summary>
 public sealed class TakeBackChange(FidDb db, RecordWriter records, RecordApprovals approvals)
 {
-    private const string Action = "record.takenBack";
+    internal const string Action = "record.takenBack";
 
     /// <summary>Actions that can be taken back. What made the record is none: nothing would be left of it.</summary>
     public static IReadOnlyList<string> CanBeTakenBack { get; } = ["record.fixed", "record.changed", "record.entryMoved", Action];

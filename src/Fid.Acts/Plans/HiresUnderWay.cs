@@ -59,6 +59,7 @@ public static class HiresUnderWay
             select new HireHead(
                 hire.Id,
                 hire.EmploymentId,
+                hire.Occasion,
                 record.PersonId,
                 employment.Number,
                 record.GivenName,
@@ -133,8 +134,8 @@ public static class HiresUnderWay
 /// <summary>A hire under way, its tasks, and the gates of which a person has the say.</summary>
 public sealed record HireUnderWay(HireHead Head, IReadOnlyList<TaskRow> Tasks, IReadOnlyList<HandledGate> Gates)
 {
-    public PlanQuestion Question(LocalDate today, CalendarSet calendars, IReadOnlyList<PlanStage> stages) =>
-        HirePlan.Question(today, Head.Start, Head.Accepted, calendars, WithGates(stages), Tasks, Head.CalendarCode);
+    public PlanQuestion Question(LocalDate today, CalendarSet calendars, StagePlans stages) =>
+        HirePlan.Question(today, Head.Start, Head.Accepted, calendars, WithGates(stages.Of(Head.Occasion)), Tasks, Head.CalendarCode);
 
     private IReadOnlyList<PlanStage> WithGates(IReadOnlyList<PlanStage> stages) =>
         Gates.Count == 0
@@ -147,9 +148,11 @@ public sealed record HireUnderWay(HireHead Head, IReadOnlyList<TaskRow> Tasks, I
 public sealed record HandledGate(Guid HireId, string Stage, LocalDate? Passed);
 
 /// <summary>Who a hire is.</summary>
+/// <param name="Occasion">What its checklist is run for.</param>
 public sealed record HireHead(
     Guid Id,
     Guid EmploymentId,
+    Occasion Occasion,
     Guid PersonId,
     string Number,
     string GivenName,

@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Data.Hires;
 
@@ -6,8 +7,11 @@ namespace Fid.Acts.Setup;
 /// <summary>What every firm starts with.</summary>
 public static class Seed
 {
-    /// <summary>The four stages: before the first day, the first week, the first month, up to three months.</summary>
-    public static IEnumerable<Stage> Stages() =>
+    /// <summary>The stages: of an arrival before the first day, the first week, the first month, up to three months; of a change of job before
+    /// and after it; of a leaving up to the last day, on it, and after it.</summary>
+    public static IEnumerable<Stage> Stages() => [.. Arrival(), .. JobChange(), .. Leaving()];
+
+    private static Stage[] Arrival() =>
         [
             new()
             {
@@ -46,6 +50,62 @@ public static class Seed
                 OpensAmount = 2,
                 OpensUnit = OffsetUnit.Months,
                 WaitsFor = ["settle"],
+            },
+        ];
+
+    private static Stage[] JobChange() =>
+        [
+            new()
+            {
+                Key = "change-prepare",
+                Occasion = Occasion.JobChange,
+                Name = "Before the change",
+                NameDe = "Vor dem Wechsel",
+                Position = 10,
+            },
+            new()
+            {
+                Key = "change-begin",
+                Occasion = Occasion.JobChange,
+                Name = "In the new job",
+                NameDe = "In der neuen Stelle",
+                Position = 11,
+                OpensAnchor = PlanQuestion.Start,
+                WaitsFor = ["change-prepare"],
+            },
+        ];
+
+    private static Stage[] Leaving() =>
+        [
+            new()
+            {
+                Key = "leave-prepare",
+                Occasion = Occasion.Leaving,
+                Name = "Hand over",
+                NameDe = "Übergeben",
+                Position = 20,
+            },
+            new()
+            {
+                Key = "leave-last-day",
+                Occasion = Occasion.Leaving,
+                Name = "Last day",
+                NameDe = "Letzter Tag",
+                Position = 21,
+                OpensAnchor = PlanQuestion.Start,
+                // Whoever still has something to hand over gives the keys back all the same.
+            },
+            new()
+            {
+                Key = "leave-after",
+                Occasion = Occasion.Leaving,
+                Name = "Afterwards",
+                NameDe = "Danach",
+                Position = 22,
+                OpensAnchor = PlanQuestion.Start,
+                OpensAmount = 1,
+                OpensUnit = OffsetUnit.Days,
+                WaitsFor = ["leave-last-day"],
             },
         ];
 }

@@ -25,7 +25,7 @@ public sealed class AddTask(FidDb db)
         var problems = Check(request).ToList();
         if (owner is null)
             problems.Add(TaskOwnerFinder.Unknown);
-        if (!await db.Stages.AnyAsync(s => s.Key == request.Stage, cancellation))
+        if (!await db.Hires.AnyAsync(h => h.Id == request.Hire && db.Stages.Any(s => s.Key == request.Stage && s.Occasion == h.Occasion), cancellation))
             problems.Add(new Problem("/stage", "unknown-stage", "Choose a stage."));
         if (problems.Count > 0)
             return Refusal.Invalid(problems);

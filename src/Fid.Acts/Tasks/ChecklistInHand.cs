@@ -40,8 +40,8 @@ public sealed record ChecklistInHand(Hire Hire, CurrentRecord Record)
     internal async Task<Problem?> TroubleAsync(FidDb db, Actor actor, CalendarSet calendars, string pointer, CancellationToken cancellation)
     {
         var tasks = Hire.Tasks.OrderBy(t => t.Position).Select(TaskRow.Of).ToList();
-        var stages = await Stage.PlanAsync(db, cancellation);
-        var question = HirePlan.Question(actor.Today, Hire.Start, Hire.Accepted, calendars, stages, tasks, Record.CalendarCode);
+        var stages = await StagePlans.LoadAsync(db, cancellation);
+        var question = HirePlan.Question(actor.Today, Hire.Start, Hire.Accepted, calendars, stages.Of(Hire.Occasion), tasks, Record.CalendarCode);
         return Planner.Plan(question, SoonestSearch.Never).Problems is [var first, ..] ? new Problem(pointer, first.Code, first.Message) : null;
     }
 }

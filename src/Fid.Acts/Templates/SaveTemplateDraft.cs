@@ -30,6 +30,8 @@ public sealed class SaveTemplateDraft(FidDb db)
         var draft = await db.TemplateDrafts.SingleOrDefaultAsync(d => d.Code == request.Code, cancellation);
         if (act.IsDoneAlready && draft is not null)
             return draft;
+        if (live is not null && live.Spec.Occasion != request.Spec.Occasion)
+            return Refusal.Invalid("/spec/occasion", "fixed", "What a template is for stays as it was published. Make another template.");
         if (DraftVersion.Check(draft?.RowVersion, request.Version) is { } stale)
             return stale;
         var (author, spec) = (actor.Author("templates"), reader.WithUnseen(request.Spec, draft?.Spec ?? live?.Spec));

@@ -13,7 +13,8 @@ using NodaTime;
 namespace Fid.Acts.Templates;
 
 /// <summary>What is wrong with the tasks of a template.</summary>
-public sealed class TaskFindings(FieldSet fields, IReadOnlySet<(string List, string Code)> entries, IReadOnlySet<Guid> people)
+/// <param name="stages">The keys of the stages that its checklists go through.</param>
+public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, IReadOnlySet<(string List, string Code)> entries, IReadOnlySet<Guid> people)
 {
     /// <summary>The longest piece of work, in working days.</summary>
     public const int MostWork = 400;
@@ -118,7 +119,7 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<(string List, str
             case "nameDe":
                 return TextOrNone(value, HireTask.LongestName);
             case "stage":
-                return text is not null && fields.Stages.Contains(text) ? null : ("unknown-stage", "Choose a stage.");
+                return text is not null && stages.Contains(text) ? null : ("unknown-stage", "Choose a stage.");
             case "owner":
                 return Owner(text);
             case "contact":

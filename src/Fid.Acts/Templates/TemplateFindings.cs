@@ -27,12 +27,12 @@ public static class TemplateFindings
         if (findings.Exists(f => f.Blocks))
             return findings;
         var none = new Dictionary<string, JsonElement>();
-        var stages = await Stage.PlanAsync(db, cancellation);
+        var stages = (await StagePlans.LoadAsync(db, cancellation)).Of(template.Spec.Occasion);
         var calendars = (await CalendarSet.LoadAsync(db, cancellation)).ByCode;
         if (template.IsAddOn)
         {
             // What it lacks is found with a template that it would come on top of: each that hires are opened from.
-            foreach (var opening in book.Opening)
+            foreach (var opening in book.OpeningFor(template.Spec.Occasion))
                 if (book.OnTop(opening, template, today).Answer is { } laid)
                     findings.AddRange(Own(TaskFindings.OfChecklist(laid, stages, calendars, today)));
             return [.. findings.Distinct()];

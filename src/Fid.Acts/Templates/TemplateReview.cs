@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Fid.Acts.Fields;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
 using Fid.Core.Json;
@@ -12,7 +13,13 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Acts.Templates;
 
 /// <summary>Looks through a template before it is published: what would trip up the user who opens a hire from it.</summary>
-public sealed class TemplateReview(LiveFields fields, TemplateSet book, IReadOnlySet<(string List, string Code)> entries, IReadOnlySet<Guid> people)
+public sealed class TemplateReview(
+    LiveFields fields,
+    TemplateSet book,
+    ILookup<Occasion, string> stages,
+    IReadOnlySet<(string List, string Code)> entries,
+    IReadOnlySet<Guid> people
+)
 {
     /// <summary>The list of the firm whose codes are the keys of a template's entries.</summary>
     public static IReadOnlyDictionary<string, string> KeyedBy { get; } =
@@ -29,6 +36,7 @@ public sealed class TemplateReview(LiveFields fields, TemplateSet book, IReadOnl
         new(
             fields,
             book,
+            (await db.Stages.Select(s => new { s.Occasion, s.Key }).ToListAsync(cancellation)).ToLookup(s => s.Occasion, s => s.Key),
             (await db.ListEntries.Where(e => !e.Retired).Select(e => new { e.List, e.Code }).ToListAsync(cancellation))
                 .Select(e => (e.List, e.Code))
                 .ToHashSet(),
@@ -55,14 +63,15 @@ public sealed class TemplateReview(LiveFields fields, TemplateSet book, IReadOnl
                 foreach (var entry in said.Where(e => !e.Drop && !entries.Contains((keys, e.Key))))
                     findings.Add(Wrong(list, entry.Key, null, "unknown-entry", "Choose an entry of the list."));
         }
-        findings.AddRange(new TaskFindings(fields.Set, entries, people).Of(spec));
+        findings.AddRange(new TaskFindings(fields.Set, stages[spec.Occasion].ToHashSet(), entries, people).Of(spec));
         if (spec.AddOn)
             findings.AddRange(Clashes(template));
         return findings;
     }
 
-    /// <summary>What is wrong with a task for itself.</summary>
-    public IEnumerable<TemplateFinding> OfTask(TemplateEntry task) => new TaskFindings(fields.Set, entries, people).Of(task);
+    /// <summary>What is wrong with a task for itself, in a template for whatever occasion.</summary>
+    public IEnumerable<TemplateFinding> OfTask(TemplateEntry task) =>
+        new TaskFindings(fields.Set, stages.SelectMany(s => s).ToHashSet(), entries, people).Of(task);
 
     private void Whole(RoleTemplate template, List<TemplateFinding> findings)
     {
@@ -83,14 +92,25 @@ public sealed class TemplateReview(LiveFields fields, TemplateSet book, IReadOnl
                 findings.Add(About("buildsOn", "unknown-template", "Choose a template to build on."));
             else if (on == template.Code || book.Chain(lower).Any(t => t.Code == template.Code))
                 findings.Add(About("buildsOn", "builds-on-loop", $"{lower.Name} builds on this one already. Choose another, or none."));
+            else if (lower.Spec.Occasion != spec.Occasion)
+                findings.Add(About("buildsOn", "other-occasion", $"{lower.Name} is for another occasion. Choose one for the same."));
             else if (lower.Retired)
                 findings.Add(new TemplateFinding("buildsOn", null, null, "retired", $"{lower.Name} is retired.", Blocks: false));
         }
+        if (spec.Occasion != Occasion.Arrival)
+            findings.AddRange(BesidesTasks(spec));
         if (spec is { AddOn: true, When: { } when })
             findings.AddRange(Formula("when", null, when));
 
         bool IsTaken(string name) => book.All.Any(t => t.Code != template.Code && !t.Retired && t.HasName(name));
     }
+
+    // Who works here has a record and what goes with it: what changes in it is entered when the checklist is opened.
+    private static IEnumerable<TemplateFinding> BesidesTasks(TemplateSpec spec) =>
+        spec
+            .Values.Keys.Select(field => ("values", field))
+            .Concat(spec.Lists.Where(l => l.Key != TemplateLists.Tasks).SelectMany(l => l.Value.Select(e => (l.Key, e.Key))))
+            .Select(at => Wrong(at.Item1, at.Item2, null, "tasks-only", "A template for this occasion has tasks alone. Take this away."));
 
     private const string TakenName = "Another template has this name. Choose one that tells them apart.";
 

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Core;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
 using Fid.Core.Templates;
@@ -21,7 +22,7 @@ public sealed class TemplateSet
     private readonly Dictionary<string, RoleTemplate> _byCode;
 
     // Made when a hire is worked out: most who load the book only look up names.
-    private readonly Lazy<(TemplateDefinition[] Templates, AddOnDefinition[] AddOns)> _definitions;
+    private readonly Lazy<(TemplateDefinition[] Templates, ILookup<Occasion, AddOnDefinition> AddOns)> _definitions;
 
     private TemplateSet(IEnumerable<RoleTemplate> all)
     {
@@ -30,18 +31,19 @@ public sealed class TemplateSet
         _definitions = new(() =>
             (
                 [.. _all.Where(t => !t.IsAddOn).Select(t => new TemplateDefinition(t.Code, t.Version, t.Spec.BuildsOn, t.Spec.Layer))],
-                [
-                    .. _all.Where(t => t is { IsAddOn: true, Retired: false })
-                        .Select(a => new AddOnDefinition(a.Code, a.Version, a.Spec.Condition, a.Spec.Order, a.Spec.Layer)),
-                ]
+                _all.Where(t => t is { IsAddOn: true, Retired: false })
+                    .ToLookup(a => a.Spec.Occasion, a => new AddOnDefinition(a.Code, a.Version, a.Spec.Condition, a.Spec.Order, a.Spec.Layer))
             )
         );
     }
 
     public IReadOnlyList<RoleTemplate> All => _all;
 
-    /// <summary>The templates that hires can be opened from.</summary>
-    public IEnumerable<RoleTemplate> Opening => _all.Where(t => t.Opens);
+    /// <summary>The templates that newcomers can be hired from.</summary>
+    public IEnumerable<RoleTemplate> Opening => OpeningFor(Occasion.Arrival);
+
+    /// <summary>The templates that checklists of an occasion can be opened from.</summary>
+    public IEnumerable<RoleTemplate> OpeningFor(Occasion occasion) => _all.Where(t => t.OpensFor(occasion));
 
     public static async Task<TemplateSet> LoadAsync(FidDb db, CancellationToken cancellation) =>
         new(await db.RoleTemplates.AsNoTracking().ToListAsync(cancellation));
@@ -81,7 +83,15 @@ public sealed class TemplateSet
         bool returning = false
     ) =>
         TemplateResolution.Resolve(
-            new TemplateQuestion(Facts(start, returning), _definitions.Value.Templates, template.Code, _definitions.Value.AddOns, typed, null, today)
+            new TemplateQuestion(
+                Facts(start, returning),
+                _definitions.Value.Templates,
+                template.Code,
+                [.. _definitions.Value.AddOns[template.Spec.Occasion]],
+                typed,
+                null,
+                today
+            )
         );
 
     /// <summary>The field that was entered wrongly and that another's fault follows from; null where it is wrong by itself.</summary>
@@ -97,7 +107,7 @@ public sealed class TemplateSet
         var layers = _definitions
             .Value.Templates.Where(t => chain.Contains(t.Id))
             .Select(t => (t.Content, When: (RecordFormula?)null))
-            .Concat(_definitions.Value.AddOns.Select(a => (a.Content, a.When)))
+            .Concat(_definitions.Value.AddOns[template.Spec.Occasion].Select(a => (a.Content, a.When)))
             .ToArray();
         return Causes.Of(field ?? Conditions, wrong, key =>
             key == Conditions

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Acts.Fields;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Templates;
 using Fid.Data;
@@ -47,9 +48,12 @@ public sealed class TemplateUpdates(FidDb db)
             var held = records[hire.EmploymentId];
             var own = employments[hire.EmploymentId];
             var values = held.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
-            var typed = held.Where(v => RoleTemplate.ReadLayer(v.Value.Source) is null && !FieldAddress.IsInRow(v.Key))
+            // Of who works here nothing comes from the layers but tasks: the record is theirs, whoever gave it.
+            var typed = held.Where(v =>
+                    (hire.Occasion != Occasion.Arrival || RoleTemplate.ReadLayer(v.Value.Source) is null) && !FieldAddress.IsInRow(v.Key)
+                )
                 .ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
-            var now = book.Resolve(template, typed, hire.Start, today, returning.Contains(hire.EmploymentId));
+            var now = book.Resolve(template, typed, own.Start, today, returning.Contains(hire.EmploymentId));
             if (now.Answer is not { } theirs)
             {
                 if (code is null || hire.Layers.Any(l => RoleTemplate.ReadLayer(l)?.Code == code))
@@ -61,7 +65,7 @@ public sealed class TemplateUpdates(FidDb db)
                 continue;
             if (code is not null && !layers.Except(hire.Layers).Concat(hire.Layers.Except(layers)).Any(l => RoleTemplate.ReadLayer(l)?.Code == code))
                 continue;
-            if (Before(hire, versions, typed, hire.Start, today) is not { } origin)
+            if (Before(hire, versions, typed, own.Start, today) is not { } origin)
                 continue;
             updates.Add(Merge(hire, values, origin, theirs, layers, address => TemplateRows.OwnAddress(set, address, own)));
         }
@@ -73,6 +77,8 @@ public sealed class TemplateUpdates(FidDb db)
     public async Task<IReadOnlyList<MovedValue>> OnMoveAsync(Guid id, LocalDate to, LocalDate today, CancellationToken cancellation)
     {
         var hire = await db.Hires.AsNoTracking().SingleAsync(h => h.Id == id, cancellation);
+        if (hire.Occasion != Occasion.Arrival)
+            return [];
         var held = (await ValuesAsync([hire], today, cancellation))[hire.EmploymentId];
         // The first day itself stands among the values; here it is asked with.
         var typed = held.Where(v => RoleTemplate.ReadLayer(v.Value.Source) is null && v.Key != "start_date" && !FieldAddress.IsInRow(v.Key))

@@ -33,6 +33,9 @@ public enum TaskKind
     /// <summary>Items to be issued.</summary>
     Issue,
 
+    /// <summary>Items to be given back: those it names, or all that are out.</summary>
+    Return,
+
     /// <summary>Certificates to be obtained.</summary>
     Certify,
 

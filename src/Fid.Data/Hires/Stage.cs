@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
@@ -8,6 +9,9 @@ namespace Fid.Data.Hires;
 public sealed class Stage
 {
     public required string Key { get; init; }
+
+    /// <summary>Which checklists go through it.</summary>
+    public Occasion Occasion { get; init; }
 
     public required string Name { get; set; }
 
@@ -28,13 +32,13 @@ public sealed class Stage
     public string[] WaitsFor { get; set; } = [];
 
     public PlanStage ToPlan() => new(Key, OpensAnchor is null ? null : new PlanOffset(OpensAnchor, OpensAmount, OpensUnit), WaitsFor);
-
-    /// <summary>All stages, in their order, as plans ask for them.</summary>
-    public static async Task<List<PlanStage>> PlanAsync(FidDb db, CancellationToken cancellation) =>
-        (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).ConvertAll(s => s.ToPlan());
 }
 
 internal sealed class StageConfiguration : IEntityTypeConfiguration<Stage>
 {
-    public void Configure(EntityTypeBuilder<Stage> stage) => stage.HasKey(s => s.Key);
+    public void Configure(EntityTypeBuilder<Stage> stage)
+    {
+        stage.HasKey(s => s.Key);
+        stage.Property(s => s.Occasion).HasConversion<string>().HasMaxLength(20).HasDefaultValue(Occasion.Arrival);
+    }
 }

@@ -1076,6 +1076,14 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text[]")
                         .HasColumnName("layers");
 
+                    b.Property<string>("Occasion")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasDefaultValue("Arrival")
+                        .HasColumnName("occasion");
+
                     b.Property<string>("Outcome")
                         .HasMaxLength(20)
                         .HasColumnType("character varying(20)")
@@ -1085,6 +1093,10 @@ namespace Fid.Data.Migrations
                         .HasMaxLength(500)
                         .HasColumnType("character varying(500)")
                         .HasColumnName("outcome_why");
+
+                    b.Property<Guid?>("RecordChangeId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("record_change_id");
 
                     b.Property<bool>("RemindersPaused")
                         .HasColumnType("boolean")
@@ -1115,8 +1127,17 @@ namespace Fid.Data.Migrations
                     b.HasIndex("EmploymentId")
                         .HasDatabaseName("ix_hires_employment_id");
 
+                    b.HasIndex("RecordChangeId")
+                        .HasDatabaseName("ix_hires_record_change_id")
+                        .HasFilter("record_change_id is not null");
+
                     b.HasIndex("Start")
                         .HasDatabaseName("ix_hires_start")
+                        .HasFilter("closed is null");
+
+                    b.HasIndex("EmploymentId", "Occasion")
+                        .IsUnique()
+                        .HasDatabaseName("ix_hires_employment_id_occasion")
                         .HasFilter("closed is null");
 
                     b.ToTable("hires", (string)null);
@@ -1444,6 +1465,14 @@ namespace Fid.Data.Migrations
                     b.Property<string>("NameDe")
                         .HasColumnType("text")
                         .HasColumnName("name_de");
+
+                    b.Property<string>("Occasion")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasDefaultValue("Arrival")
+                        .HasColumnName("occasion");
 
                     b.Property<int>("OpensAmount")
                         .HasColumnType("integer")
@@ -2806,6 +2835,12 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_hires_employments_employment_id");
+
+                    b.HasOne("Fid.Data.Changes.Change", null)
+                        .WithMany()
+                        .HasForeignKey("RecordChangeId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_hires_changes_record_change_id");
                 });
 
             modelBuilder.Entity("Fid.Data.Hires.HireEntry", b =>

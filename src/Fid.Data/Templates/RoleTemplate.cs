@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using Fid.Core.Texts;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
@@ -37,8 +38,11 @@ public sealed class RoleTemplate
 
     public bool IsAddOn => Spec.AddOn;
 
-    /// <summary>Whether hires can be opened from it.</summary>
-    public bool Opens => Spec is { Opens: true, AddOn: false } && !Retired;
+    /// <summary>Whether newcomers can be hired from it.</summary>
+    public bool Opens => OpensFor(Occasion.Arrival);
+
+    /// <summary>Whether checklists of an occasion can be opened from it.</summary>
+    public bool OpensFor(Occasion occasion) => Spec is { Opens: true, AddOn: false } && Spec.Occasion == occasion && !Retired;
 
     private static bool Is(string? own, string said) => own is not null && TextRules.AreAlike(own, said);
 

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Fid.Core.Checklists;
 using Fid.Core.Formulas;
 using Fid.Core.Json;
 using Fid.Core.Templates;
@@ -16,6 +17,7 @@ namespace Fid.Data.Templates;
 /// <param name="Values">Record values by field key; an object with the one property "formula" is a formula.</param>
 /// <param name="Lists">By the name of a list, one of <see cref="TemplateLists.All"/>, what it says of the entries.</param>
 /// <param name="NameDe">What it is called in German, where that differs.</param>
+/// <param name="Occasion">What it is for. One for anything but an arrival has tasks alone; it builds on, and add-ons apply to, those of the same.</param>
 public sealed record TemplateSpec(
     string Name,
     bool AddOn,
@@ -25,7 +27,8 @@ public sealed record TemplateSpec(
     bool Opens,
     IReadOnlyDictionary<string, JsonElement> Values,
     IReadOnlyDictionary<string, IReadOnlyList<TemplateEntry>> Lists,
-    string? NameDe = null
+    string? NameDe = null,
+    Occasion Occasion = Occasion.Arrival
 )
 {
     private const string Formula = "formula";
@@ -33,7 +36,11 @@ public sealed record TemplateSpec(
     private LayerContent? _layer;
 
     /// <summary>How it is kept in the database and in files.</summary>
-    public static JsonSerializerOptions Json { get; } = new(JsonSerializerDefaults.Web) { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault };
+    public static JsonSerializerOptions Json { get; } = new(JsonSerializerDefaults.Web)
+    {
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault,
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
+    };
 
     /// <summary>What it sets, as a layer.</summary>
     [JsonIgnore]

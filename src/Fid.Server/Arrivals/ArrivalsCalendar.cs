@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using System.Globalization;
 using System.Text;
 using Fid.Acts;
@@ -83,7 +84,7 @@ internal static class ArrivalsCalendar
         var calendar = new Calendar { ProductId = "-//Fid//Arrivals//EN", Scale = "GREGORIAN" };
         calendar.AddProperty("X-WR-CALNAME", ReaderLanguage.IsGerman ? $"{firm}: Wer kommt" : $"{firm}: arrivals");
         var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
-        foreach (var hire in await HiresUnderWay.HeadsAsync(db, visible(db.Hires.Where(h => h.Closed == null)), cancellation))
+        foreach (var hire in await HiresUnderWay.HeadsAsync(db, visible(db.Hires.Where(h => h.Occasion == Occasion.Arrival && h.Closed == null)), cancellation))
         {
             var head = facts.Of(hire);
             var name = head.FullName is { Length: > 0 } full ? full : head.Number;

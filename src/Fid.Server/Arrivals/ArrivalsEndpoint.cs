@@ -1,3 +1,5 @@
+using Fid.Data.Hires;
+using Fid.Core.Checklists;
 using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Hires;
@@ -16,20 +18,28 @@ using NodaTime;
 
 namespace Fid.Server.Arrivals;
 
-/// <summary>Who comes when, will they be ready, what holds them up.</summary>
+/// <summary>Who comes when, will they be ready, what holds them up; and the same of those who change jobs or leave.</summary>
 internal static class ArrivalsEndpoint
 {
     public static void MapArrivals(this IEndpointRouteBuilder app) => app.MapGet("/api/arrivals", Show).WhoMay(Actions.See, Things.Hire);
 
-    private static async Task<Ok<ArrivalsResponse>> Show(Actor actor, FidDb db, OpenTaskCache tasks, CancellationToken cancellation)
+    private static async Task<Ok<ArrivalsResponse>> Show(
+        OccasionParameter? occasion,
+        Actor actor,
+        FidDb db,
+        OpenTaskCache tasks,
+        CancellationToken cancellation
+    )
     {
-        var today = actor.Today;
+        var (today, listed) = (actor.Today, occasion?.Occasion ?? Occasion.Arrival);
         var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
-        var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
-        var planStages = stages.ConvertAll(s => s.ToPlan());
-        var hires = await HiresUnderWay.LoadAsync(db, await HireAccess.VisibleAsync(actor, db, cancellation), cancellation, tasks);
+        var stages = await db.Stages.AsNoTracking().Where(s => s.Occasion == listed).OrderBy(s => s.Position).ToListAsync(cancellation);
+        var planStages = new StagePlans(stages);
+        var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
+        var hires = await HiresUnderWay.LoadAsync(db, all => visible(all).Where(h => h.Occasion == listed), cancellation, tasks);
+        var counts = await visible(db.Hires.Where(h => h.Closed == null)).GroupBy(h => h.Occasion).ToDictionaryAsync(g => g.Key, g => g.Count(), cancellation);
 
         // What a reader may not see is not named as missing either, nor what is missing because of it.
         var set = reader.Fields.Set;
@@ -42,7 +52,13 @@ internal static class ArrivalsEndpoint
             shown = [.. shown.OrderBy(h => h.Head.Start).ThenBy(h => h.Head.Number, StringComparer.Ordinal)];
         var rows = new ArrivalRow[shown.Count];
         Parallel.For(0, shown.Count, i => rows[i] = Row(shown[i], shown[i].Question(today, calendars, planStages), names, calendars, seen));
-        return TypedResults.Ok(new ArrivalsResponse(today, [.. stages.Select(s => new StageName(s.Key, s.Called))], rows));
+        return TypedResults.Ok(new ArrivalsResponse(
+                listed,
+                today,
+                [.. stages.Select(s => new StageName(s.Key, s.Called))],
+                rows,
+                [.. Enum.GetValues<Occasion>().Select(o => new OccasionCount(o, counts.GetValueOrDefault(o)))]
+            ));
     }
 
     private static ArrivalRow Row(HireUnderWay hire, PlanQuestion question, ListNames names, CalendarSet calendars, HashSet<string> seen)
@@ -83,17 +99,22 @@ internal static class ArrivalsEndpoint
             open,
             newcomer,
             [.. head.Missing.Where(seen.Contains)],
-            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names, head.Entered),
+            HoldUpResponse.Of(plan, hire, calendars, names),
             new RopeResponse(rope.From, rope.To, rope.Frayed && late > 0, [.. rope.Knots.Select(k => new KnotResponse(k.Stage, k.Day, k.Passed))])
         );
     }
 }
 
 /// <summary>Arrivals.</summary>
+/// <param name="Occasion">Who is listed.</param>
 /// <param name="Today">The firm's date.</param>
 /// <param name="Stages">The firm's stages, in order.</param>
-/// <param name="Hires">The hires under way that the reader may see, by start.</param>
-public sealed record ArrivalsResponse(LocalDate Today, StageName[] Stages, ArrivalRow[] Hires);
+/// <param name="Hires">The checklists of the occasion that are under way and that the reader may see, by the day they are planned around.</param>
+/// <param name="Counts">How many there are of each occasion.</param>
+public sealed record ArrivalsResponse(Occasion Occasion, LocalDate Today, StageName[] Stages, ArrivalRow[] Hires, OccasionCount[] Counts);
+
+/// <summary>How many checklists of an occasion are under way that the reader may see.</summary>
+public sealed record OccasionCount(Occasion Occasion, int Count);
 
 public sealed record StageName(string Key, string Name);
 

@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Fid.Acts;
@@ -93,7 +94,7 @@ internal static class DraftEndpoints
         var read = SaveFieldDraft.Read(request.Configuration);
         if (read.Answer is not { } configuration)
             return Problems.Invalid(read.Problems);
-        var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
+        var stages = await db.Stages.AsNoTracking().Where(s => s.Occasion == Occasion.Arrival).OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
         var compiled = FieldSet.Read(configuration.Fields, stages);
         if (compiled.Answer is not { } set)
             return Problems.Invalid([.. compiled.Problems.Select(p => p.Under("/configuration"))]);

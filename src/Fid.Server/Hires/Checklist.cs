@@ -56,7 +56,8 @@ internal static class Checklist
         var head = seen.Of(hire.Head);
         var (filled, of) = await FilledAsync(hire.Head, reader, db, today, cancellation);
         var templates = await TemplateSet.LoadAsync(db, cancellation);
-        var stages = await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation);
+        var stages = await db.Stages.AsNoTracking().Where(s => s.Occasion == head.Occasion).OrderBy(s => s.Position).ToListAsync(cancellation);
+        var planStages = new StagePlans(stages);
         var standings = await db.HireStages.AsNoTracking().Where(s => s.HireId == head.Id).ToDictionaryAsync(s => s.StageKey, cancellation);
         var details = await db
             .HireTasks.AsNoTracking()
@@ -83,16 +84,17 @@ internal static class Checklist
             .Select(g => g.OrderByDescending(c => c.At).First())
             .ToDictionaryAsync(c => c.Part!, cancellation);
         var files = await Files.NamesAsync(db, details.Values.SelectMany(d => d.Attachments), cancellation);
-        var question = hire.Question(today, calendars, stages.ConvertAll(s => s.ToPlan()));
+        var question = hire.Question(today, calendars, planStages);
         var plan = HirePlan.Of(question, SoonestSearch.Always);
         // From the day the hire was opened on, what is possible now may have been possible for long.
-        var since = HirePlan.Of(hire.Question(LocalDate.Min(head.Entered, today), calendars, stages.ConvertAll(s => s.ToPlan())), SoonestSearch.Never).Tasks;
+        var since = HirePlan.Of(hire.Question(LocalDate.Min(head.Entered, today), calendars, planStages), SoonestSearch.Never).Tasks;
         var (mayChange, own) = (reader.May(Actions.Edit, Things.Task, hire.Head.Record), new OwnTasks(actor, db));
         var needs = await TaskNeeds.LoadAsync(db, actor, hire, reader, names, cancellation);
         var taskNames = hire.Tasks.ToDictionary(t => t.Key, t => t.Called);
         return new ChecklistResponse(
             head.Id,
             head.EmploymentId,
+            head.Occasion,
             head.Number,
             head.GivenName,
             head.FamilyName,
@@ -126,7 +128,7 @@ internal static class Checklist
             plan.Feasible,
             plan.SoonestStart,
             new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent),
-            HoldUpResponse.Of(plan, hire.Tasks, head.CalendarCode, calendars, names, head.Entered),
+            HoldUpResponse.Of(plan, hire with { Head = head }, calendars, names),
             plan.HoldUp is { } first
                 ?
                 [
@@ -203,7 +205,7 @@ internal static class Checklist
             task.Called,
             task.StageKey,
             task.Owner,
-            names.Owner(task.Owner),
+            names.Owner(task.Owner, hire),
             planned.State,
             planned.Due,
             planned.EarliestStart,
@@ -222,7 +224,7 @@ internal static class Checklist
             detail.Instructions,
             hire.IsBeforeKnown(planned),
             detail.Contact,
-            detail.Contact is { } contact ? names.Owner(contact) : null,
+            detail.Contact is { } contact ? names.Owner(contact, hire) : null,
             detail.ContactWhy,
             [.. detail.Attachments.Where(files.ContainsKey).Select(f => new TaskFile(f, files[f]))],
             null,

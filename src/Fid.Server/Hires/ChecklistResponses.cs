@@ -8,6 +8,7 @@ namespace Fid.Server.Hires;
 public sealed record HirePerson(Guid EmploymentId, bool HasChecklist);
 
 /// <summary>A hire and its checklist.</summary>
+/// <param name="Occasion">What it is run for: whose first day, first day in a new job or last day <paramref name="Start"/> is.</param>
 /// <param name="Chain">Why the task that holds it up has to be finished when it has, that task first; empty where nothing holds it up.</param>
 /// <param name="Filled">Fields of the record that have a value.</param>
 /// <param name="Version">What to send as If-Match when the start moves.</param>
@@ -16,6 +17,7 @@ public sealed record HirePerson(Guid EmploymentId, bool HasChecklist);
 public sealed record ChecklistResponse(
     Guid Id,
     Guid EmploymentId,
+    Occasion Occasion,
     string Number,
     string GivenName,
     string FamilyName,

@@ -16,6 +16,7 @@ internal static class HiresEndpoints
             .RequireRateLimiting(RateLimits.Costly)
             .ProducesProblem(400);
         app.MapPost("/api/hires/many", NewHireEndpoints.OpenMany).WhoMay(Actions.Open, Things.Hire).ProducesProblem(400).ProducesProblem(409);
+        app.MapChecklists();
         app.MapPost("/api/hires/known", KnownPeople.Find).WhoMay(Actions.Open, Things.Hire).OnlyReads().RequireRateLimiting(RateLimits.Costly);
         app.MapPut("/api/hires/{id:guid}/outcome", OutcomeEndpoints.Close)
             .WhoMay(Actions.Edit, Things.Hire)

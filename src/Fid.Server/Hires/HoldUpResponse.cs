@@ -28,13 +28,18 @@ public sealed record HoldUpResponse(
     bool BeforeKnown
 )
 {
+    /// <summary>What holds up a hire under way.</summary>
+    internal static HoldUpResponse? Of(Plan plan, HireUnderWay hire, CalendarSet calendars, ListNames names) =>
+        Of(plan, hire.Tasks, hire.Head.CalendarCode, calendars, owner => names.Owner(owner, hire.Head), hire.Head.Entered);
+
+    /// <param name="nameOf">What an owner is called.</param>
     /// <param name="entered">When the hire was opened here; null where that makes no difference.</param>
     internal static HoldUpResponse? Of(
         Plan plan,
         IReadOnlyList<TaskRow> tasks,
         string? ownCalendar,
         CalendarSet calendars,
-        ListNames names,
+        Func<string, string?> nameOf,
         LocalDate? entered = null
     )
     {
@@ -48,7 +53,7 @@ public sealed record HoldUpResponse(
                 task.Key,
                 task.Called,
                 task.Owner,
-                names.Owner(task.Owner),
+                nameOf(task.Owner),
                 planned.Due,
                 planned.LatestFinish.Value,
                 planned.EarliestFinish!.Value,

@@ -6,6 +6,7 @@ using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Core;
 using Fid.Core.Calendars;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Data;
@@ -149,7 +150,7 @@ internal static class NewHireEndpoints
         var plan =
             request.Start is { } start && ValueCheck.IsSensible(start)
                 ? HirePlan.Of(
-                    HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, Rows(draft), calendar),
+                    HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages.Of(Occasion.Arrival), Rows(draft), calendar),
                     SoonestSearch.WhenNotFeasible
                 )
                 : null;
@@ -162,7 +163,7 @@ internal static class NewHireEndpoints
             [.. completeness.Missing.Where(fields.Set.IsRequiredFirst)],
             plan?.Feasible,
             plan?.SoonestStart,
-            plan is null ? null : HoldUpResponse.Of(plan, Rows(draft), calendar, calendars, names, today),
+            plan is null ? null : HoldUpResponse.Of(plan, Rows(draft), calendar, calendars, names.Owner, today),
             [.. draft.Tasks.GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Owner(g.Key), g.Count())).OrderByDescending(s => s.Count)],
             draft.Template.Name,
             draft.Template.Version,
@@ -191,13 +192,13 @@ internal static class NewHireEndpoints
 
 /// <summary>What it takes to show hires before they are opened.</summary>
 /// <param name="Called">What people that values name are called; null to look each up.</param>
-internal sealed record PreviewNames(ListNames Names, CalendarSet Calendars, IReadOnlyList<PlanStage> Stages, IReadOnlyDictionary<Guid, string>? Called = null)
+internal sealed record PreviewNames(ListNames Names, CalendarSet Calendars, StagePlans Stages, IReadOnlyDictionary<Guid, string>? Called = null)
 {
     public static async Task<PreviewNames> LoadAsync(Reader reader, FidDb db, CancellationToken cancellation) =>
         new(
             await ListNames.LoadAsync(db, cancellation, reader.SeesNames),
             await CalendarSet.LoadAsync(db, cancellation),
-            await Stage.PlanAsync(db, cancellation)
+            await StagePlans.LoadAsync(db, cancellation)
         );
 }
 

@@ -9,6 +9,7 @@ using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;
 using Fid.Server.Lists;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
@@ -32,13 +33,15 @@ internal static class StartEndpoints
             return Problems.NotFound();
         var today = actor.Today;
         var calendars = await CalendarSet.LoadAsync(db, cancellation);
-        var names = await ListNames.LoadAsync(db, cancellation);
-        var stages = await Stage.PlanAsync(db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var rights = reader.On(hire.Head.Record);
+        hire = hire with { Head = new VisibleFacts(reader, names).Of(hire.Head) };
+        var stages = await StagePlans.LoadAsync(db, cancellation);
 
         var question = hire.Question(today, calendars, stages);
         var moved = hire with { Head = hire.Head with { Start = to.Date, Accepted = LocalDate.Min(hire.Head.Accepted, to.Date) } };
         var (before, after) = (HirePlan.Of(question, SoonestSearch.Never), HirePlan.Of(moved.Question(today, calendars, stages), SoonestSearch.Never));
-        var rights = (await Reader.OfAsync(actor, db, cancellation)).On(hire.Head.Record);
         var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v => rights.Sees(v.Field));
         return TypedResults.Ok(
             new StartChangeResponse(
@@ -47,8 +50,8 @@ internal static class StartEndpoints
                 Period.DaysBetween(hire.Head.Start, to.Date),
                 before.Feasible,
                 after.Feasible,
-                TaskMove.Between(hire.Tasks, before, after, names),
-                HoldUpResponse.Of(after, hire.Tasks, hire.Head.CalendarCode, calendars, names, hire.Head.Entered),
+                TaskMove.Between(hire, before, after, names),
+                HoldUpResponse.Of(after, hire, calendars, names),
                 [.. values.Select(v => new ValueMove(v.Field, v.Before, v.After))]
             )
         );

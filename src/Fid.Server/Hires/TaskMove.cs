@@ -8,12 +8,11 @@ namespace Fid.Server.Hires;
 /// <summary>A task whose dates or state differ between two plans.</summary>
 public sealed record TaskMove(string Key, string Name, string Owner, string? OwnerName, TaskDates Before, TaskDates After)
 {
-    /// <summary>Those of some tasks.</summary>
-    /// <param name="tasks">In the order in which the plans have them.</param>
-    internal static TaskMove[] Between(IReadOnlyList<TaskRow> tasks, Plan before, Plan after, ListNames names) =>
+    /// <summary>Those of a hire's tasks, which the plans have in the same order.</summary>
+    internal static TaskMove[] Between(HireUnderWay hire, Plan before, Plan after, ListNames names) =>
         [
-            .. tasks
-                .Select((t, i) => new TaskMove(t.Key, t.Called, t.Owner, names.Owner(t.Owner), TaskDates.Of(before.Tasks[i]), TaskDates.Of(after.Tasks[i])))
+            .. hire
+                .Tasks.Select((t, i) => new TaskMove(t.Key, t.Called, t.Owner, names.Owner(t.Owner, hire.Head), TaskDates.Of(before.Tasks[i]), TaskDates.Of(after.Tasks[i])))
                 .Where(m => m.Before != m.After),
         ];
 }

@@ -23,7 +23,7 @@ internal sealed class TaskNeeds
     /// <summary>Reads what the record holds, where a task asks for something of it.</summary>
     public static async Task<TaskNeeds> LoadAsync(FidDb db, Actor actor, HireUnderWay hire, Reader reader, ListNames names, CancellationToken cancellation)
     {
-        var asks = hire.Head.Closed is null && hire.Tasks.Any(t => TaskFulfilment.IsAbout(t.Kind));
+        var asks = hire.Head.Closed is null && hire.Tasks.Any(t => TaskFulfilment.LooksAtRecord(t.Kind));
         var records = asks ? await SelfCompletion.RecordsAsync(db, reader.Fields.Set, actor, [hire.Head.Id], cancellation) : [];
         return new TaskNeeds(records.GetValueOrDefault(hire.Head.Id), reader.On(hire.Head.Record), names, ReaderLanguage.Code);
     }
@@ -45,11 +45,11 @@ internal sealed class TaskNeeds
     private static string FieldOf(TaskKind kind, string about) =>
         kind switch
         {
-            TaskKind.Issue => "items",
+            TaskKind.Issue or TaskKind.Return => "items",
             TaskKind.Certify => "certificates",
             _ => about,
         };
 
     private string LabelOf(TaskKind kind, string about, FieldDefinition field) =>
-        kind is TaskKind.Issue or TaskKind.Certify ? _names.Of(FieldOf(kind, about), about) ?? about : field.Label(_language);
+        FieldOf(kind, about) is var rows && rows != about ? _names.Of(rows, about) ?? about : field.Label(_language);
 }

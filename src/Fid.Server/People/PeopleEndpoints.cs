@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using Fid.Acts;
 using Fid.Acts.Hires;
 using Fid.Acts.People;
@@ -158,7 +159,7 @@ internal static class PeopleEndpoints
         {
             var visible = await HireAccess.VisibleAsync(actor, db, cancellation);
             var hires = await (
-                from hire in visible(db.Hires.Where(h => h.Closed == null))
+                from hire in visible(db.Hires.Where(h => h.Occasion == Occasion.Arrival && h.Closed == null))
                 join record in Matching(db, seen, db.CurrentRecords, text) on hire.EmploymentId equals record.EmploymentId
                 join employment in db.Employments on hire.EmploymentId equals employment.Id
                 orderby hire.Start, employment.Number
@@ -210,7 +211,7 @@ internal static class PeopleEndpoints
     )
     {
         var people = await (await MatchingAsync(db, sensitive, seen, reader.Readable(db.CurrentRecords.AsNoTracking()), text, cancellation))
-            .Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Closed == null))
+            .Where(r => !db.Hires.Any(h => h.EmploymentId == r.EmploymentId && h.Occasion == Occasion.Arrival && h.Closed == null))
             .Join(db.Employments, r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment.Number })
             .OrderBy(p => seen.Name ? p.record.FamilyName : p.Number)
             .ThenBy(p => seen.Name ? p.record.GivenName : p.Number)

@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using System.Data.Common;
 using System.Text.Json;
 using Fid.Acts.Fields;
@@ -47,6 +48,9 @@ internal sealed class RecordParts
 
     /// <summary>The last hire by which the newcomer has settled; null while one is under way.</summary>
     public HireLink? Settled { get; private set; }
+
+    /// <summary>The checklists of changes of job and of leavings, those under way first.</summary>
+    public List<ChecklistLink> Later { get; } = [];
 
     /// <summary>The stage the hire is in; the last one for nobody who is being hired.</summary>
     public string? Stage { get; private set; }
@@ -112,9 +116,10 @@ internal sealed class RecordParts
                     """
                     select h.id, count(*) filter (where t.day_one and t.required and t.done is not null)::int, count(*) filter (where t.day_one
                       and t.required and t.skipped_why is null)::int,
-                      array_agg(distinct t.stage_key) filter (where t.required and t.done is null and t.skipped_why is null), h.closed
+                      array_agg(distinct t.stage_key) filter (where t.required and t.done is null and t.skipped_why is null), h.closed,
+                      h.occasion, h.start, count(*) filter (where t.done is not null)::int, count(*) filter (where t.skipped_why is null)::int
                     from hires h left join hire_tasks t on t.hire_id = h.id where h.employment_id = $1 and h.outcome is null group by h.id
-                      order by h.closed desc nulls first limit 1
+                      order by h.closed desc nulls first
                     """,
                     id
                 );
@@ -262,10 +267,27 @@ internal sealed class RecordParts
             );
         Templates = TemplateSet.Of(templates);
         await reader.NextResultAsync(cancellation);
-        if (await reader.ReadAsync(cancellation))
+        while (await reader.ReadAsync(cancellation))
         {
+            var isUnderWay = await reader.IsDBNullAsync(4, cancellation);
+            if (Enum.Parse<Occasion>(reader.GetString(5)) is not Occasion.Arrival and var occasion)
+            {
+                Later.Add(
+                    new ChecklistLink(
+                        reader.GetGuid(0),
+                        occasion,
+                        reader.GetFieldValue<LocalDate>(6),
+                        reader.GetInt32(7),
+                        reader.GetInt32(8),
+                        isUnderWay ? null : reader.GetFieldValue<LocalDate>(4)
+                    )
+                );
+                continue;
+            }
+            if (Hire is not null || Settled is not null)
+                continue;
             var hire = new HireLink(reader.GetGuid(0), reader.GetInt32(1), reader.GetInt32(2));
-            if (await reader.IsDBNullAsync(4, cancellation))
+            if (isUnderWay)
                 Hire = hire;
             else
                 Settled = hire;

@@ -1,8 +1,10 @@
+using Fid.Core.Checklists;
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Core.Fields;
+using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.People;
 using Fid.Server.Lists;
@@ -41,7 +43,7 @@ internal static class RecordReader
 
         var closedHire = employment.Stint.NeverWas
             ? await db
-                .Hires.Where(h => h.EmploymentId == id && h.Outcome != null)
+                .Hires.Where(h => h.EmploymentId == id && h.Occasion == Occasion.Arrival && h.Outcome != null)
                 .Select(h => new ClosedHire(h.Id, h.Outcome!.Value, h.OutcomeWhy!, h.Closed!.Value))
                 .SingleOrDefaultAsync(cancellation)
             : null;
@@ -72,6 +74,7 @@ internal static class RecordReader
             Platform.Versions.Tag(record.Version),
             parts.Hire,
             parts.Settled,
+            reader.May(Actions.See, Things.Hire, record) ? [.. parts.Later] : [],
             closedHire,
             fields.Version,
             sections,

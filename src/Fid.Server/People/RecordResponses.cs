@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts.Fields;
 using Fid.Core.Certificates;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Hires;
@@ -13,6 +14,7 @@ namespace Fid.Server.People;
 /// <param name="AsOf">The day it is shown for: today, or the first day of somebody who has not started.</param>
 /// <param name="Hire">The hire under way, if any.</param>
 /// <param name="Settled">The hire by which they settled, where none is under way: its checklist can be looked back at.</param>
+/// <param name="Checklists">The checklists of changes of job and of leavings that the reader may see, those under way first.</param>
 /// <param name="ClosedHire">What became of the hire where it came to nothing; null for all others.</param>
 /// <param name="Version">What to send as If-Match when saving.</param>
 /// <param name="FieldsVersion">The version of the fields' configuration.</param>
@@ -34,6 +36,7 @@ public sealed record RecordResponse(
     string Version,
     HireLink? Hire,
     HireLink? Settled,
+    ChecklistLink[] Checklists,
     ClosedHire? ClosedHire,
     int FieldsVersion,
     SectionResponse[] Sections,
@@ -57,6 +60,13 @@ public sealed record StintLink(Guid EmploymentId, string Number, LocalDate Start
 public sealed record ClosedHire(Guid HireId, HireOutcome Outcome, string Why, LocalDate On);
 
 public sealed record HireLink(Guid Id, int Done, int Of);
+
+/// <summary>A checklist of somebody who works here.</summary>
+/// <param name="Day">The day it is planned around.</param>
+/// <param name="Done">Tasks done.</param>
+/// <param name="Of">Tasks that apply.</param>
+/// <param name="Finished">The day on which all was done; null while it is under way.</param>
+public sealed record ChecklistLink(Guid Id, Occasion Occasion, LocalDate Day, int Done, int Of, LocalDate? Finished);
 
 public sealed record SectionResponse(string Key, Labels Label, FieldResponse[] Fields);
 

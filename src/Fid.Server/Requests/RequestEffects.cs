@@ -4,6 +4,7 @@ using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Acts.Requests;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Planning;
 using Fid.Core.Rights;
@@ -45,10 +46,10 @@ internal static class RequestEffects
         if (!hand.Reader.May(Actions.See, Things.Hire, hand.Record))
             return null;
         var employment = hand.Employment.Id;
-        if (await HiresUnderWay.LoadAsync(db, hires => hires.Where(h => h.EmploymentId == employment), cancellation) is not [var hire])
+        if (await HiresUnderWay.LoadAsync(db, hires => hires.Where(h => h.EmploymentId == employment && h.Occasion == Occasion.Arrival), cancellation) is not [var hire])
             return null;
         var wanted = hand.Request.Changes.ToDictionary(c => c.Field, c => c.New?.ToString());
-        var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await Stage.PlanAsync(db, cancellation));
+        var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await StagePlans.LoadAsync(db, cancellation));
         var moved = wanted.TryGetValue("holiday_calendar", out var calendar) ? hire with { Head = hire.Head with { CalendarCode = calendar } } : hire;
         var (before, after) = (Plan(hire), Plan(moved));
         return new ChecklistEffect(

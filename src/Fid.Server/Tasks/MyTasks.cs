@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Hires;
@@ -29,7 +30,7 @@ internal static class MyTasks
         var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
-        var stages = await Stage.PlanAsync(db, cancellation);
+        var stages = await StagePlans.LoadAsync(db, cancellation);
         var own = new OwnTasks(actor, db);
         var hires = await HiresUnderWay.LoadAsync(db, hires => own.Concerning(hires, openOnly: true), cancellation, tasks);
 
@@ -48,6 +49,7 @@ internal static class MyTasks
                 mine.Add(
                     new MyTask(
                         head.Id,
+                        head.Occasion,
                         head.FullName,
                         names.Job(head.JobCode),
                         names.Site(head.SiteCode),
@@ -55,7 +57,7 @@ internal static class MyTasks
                         task.Key,
                         task.Called,
                         task.Owner,
-                        names.Owner(task.Owner),
+                        names.Owner(task.Owner, head),
                         planned.State,
                         planned.CanStart,
                         planned.Due,
@@ -140,12 +142,14 @@ internal static class MyTasks
 /// <param name="All">How many there are, should there be more than are listed.</param>
 public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
 
+/// <param name="Occasion">What its checklist is run for: what day <paramref name="Start"/> is.</param>
 /// <param name="IsTeams">Whether it is a team's: any of its members does it.</param>
 /// <param name="TakenBy">Who of the team took it on.</param>
 /// <param name="Pinned">The day it is to be done on, whatever the plan says.</param>
 /// <param name="CompletesItself">Whether the record says if it is done, and nobody ticks it off.</param>
 public sealed record MyTask(
     Guid HireId,
+    Occasion Occasion,
     string Hire,
     string? Job,
     string? Site,

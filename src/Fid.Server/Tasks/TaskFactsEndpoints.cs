@@ -14,6 +14,7 @@ using Fid.Data;
 using Fid.Data.Hires;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -88,21 +89,23 @@ internal static class TaskFactsEndpoints
         if (request.Owner is not null && owner is null)
             return Problems.Invalid(TaskOwnerFinder.Unknown);
         var calendars = await CalendarSet.LoadAsync(db, cancellation);
-        var stages = await Stage.PlanAsync(db, cancellation);
-        var names = await ListNames.LoadAsync(db, cancellation, (await Reader.OfAsync(actor, db, cancellation)).SeesNames);
+        var stages = await StagePlans.LoadAsync(db, cancellation);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        hire = hire with { Head = new VisibleFacts(reader, names).Of(hire.Head) };
         var tried = hire with { Tasks = [.. hire.Tasks.Select(t => t.Key == key ? Changed(t, request, owner) : t)] };
         var (now, then) = (hire.Tasks.Single(t => t.Key == key), tried.Tasks.Single(t => t.Key == key));
         if (then.Pinned != now.Pinned && PinTasks.RestDayOf(then, hire.Head.CalendarCode, calendars) is { } rest)
             return Problems.Invalid(rest);
         var before = HirePlan.Of(hire.Question(actor.Today, calendars, stages), SoonestSearch.Always);
         var after = HirePlan.Of(tried.Question(actor.Today, calendars, stages), SoonestSearch.Always);
-        return TypedResults.Ok(new TaskTrialResponse(Standing(hire, before), Standing(tried, after), TaskMove.Between(tried.Tasks, before, after, names)));
+        return TypedResults.Ok(new TaskTrialResponse(Standing(hire, before), Standing(tried, after), TaskMove.Between(tried, before, after, names)));
 
         TrialStanding Standing(HireUnderWay of, Plan plan) =>
             new(
                 plan.Feasible,
                 plan.SoonestStart,
-                HoldUpResponse.Of(plan, of.Tasks, of.Head.CalendarCode, calendars, names, of.Head.Entered),
+                HoldUpResponse.Of(plan, of, calendars, names),
                 new ReadinessResponse(plan.Readiness.Done, plan.Readiness.Of, plan.Readiness.Percent)
             );
     }

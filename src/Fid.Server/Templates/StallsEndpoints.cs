@@ -152,7 +152,7 @@ internal static class StallsEndpoints
         var templates = DraftWork.SayingOf([.. (await TemplateSet.LoadAsync(db, cancellation)).All.Where(t => !t.Retired)], key);
         if (templates.Count == 0)
             return Problems.NotFound();
-        var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await Stage.PlanAsync(db, cancellation));
+        var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await StagePlans.LoadAsync(db, cancellation));
         var newly = hires.Count(h => !IsShort(h) && IsShort(h with { Tasks = [.. h.Tasks.Select(t => t.Key == key ? t with { Work = work } : t)] }));
         return TypedResults.Ok(new WorkTrial(hires.Count, newly, [.. templates.Select(t => new TemplateName(t.Code, t.Name))]));
 

@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Calendars;
@@ -59,7 +60,7 @@ internal static class TemplateExamples
         if (edited.Spec is null)
             return Problems.NotFound();
         book = book.With(edited);
-        var use = edited.IsAddOn ? book.Find(request.Use ?? "") ?? book.Opening.OrderBy(t => t.Name, StringComparer.Ordinal).FirstOrDefault() : edited;
+        var use = edited.IsAddOn ? book.Find(request.Use ?? "") ?? book.OpeningFor(edited.Spec.Occasion).OrderBy(t => t.Name, StringComparer.Ordinal).FirstOrDefault() : edited;
         if (use is null)
             return Problems.NotFound();
         var findings = (await TemplateFindings.OfAsync(db, fields, book, edited, today, cancellation)).ToList();
@@ -133,7 +134,7 @@ internal static class TemplateExamples
                         d.By
                     ))
                     .ToArray(),
-                await PlanAsync(db, layered, start, today, names, cancellation),
+                await PlanAsync(db, layered, edited.Spec.Occasion, start, today, names, cancellation),
                 completeness.Missing.Count(fields.Set.IsRequiredFirst),
                 await OwnerNamesAsync(db, layered, names, cancellation),
                 await FileNamesAsync(db, layered, cancellation),
@@ -166,6 +167,7 @@ internal static class TemplateExamples
     private static async Task<ExamplePlan?> PlanAsync(
         FidDb db,
         Layered layered,
+        Occasion occasion,
         LocalDate start,
         LocalDate today,
         ListNames names,
@@ -187,7 +189,15 @@ internal static class TemplateExamples
                 ? calendar.Value.GetString()
                 : null;
         var rows = tasks.Select(TaskRow.Of).ToList();
-        var question = HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, await Stage.PlanAsync(db, cancellation), rows, own);
+        var question = HirePlan.Question(
+            today,
+            start,
+            LocalDate.Min(today, start),
+            calendars,
+            (await StagePlans.LoadAsync(db, cancellation)).Of(occasion),
+            rows,
+            own
+        );
         if (Planner.Plan(question, SoonestSearch.WhenNotFeasible).Answer is not { } plan)
             return null;
         return new ExamplePlan(

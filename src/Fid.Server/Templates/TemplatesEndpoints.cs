@@ -1,3 +1,4 @@
+using Fid.Core.Checklists;
 using Fid.Acts;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
@@ -5,7 +6,6 @@ using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.Templates;
-using Fid.Server.Fields;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -76,7 +76,8 @@ internal static class TemplatesEndpoints
                 t.Name,
                 t.Version,
                 t.IsAddOn,
-                t is { Opens: true, Version: > 0 },
+                t.Version > 0 && t.OpensFor(t.Spec.Occasion),
+                t.Spec.Occasion,
                 t.Retired,
                 t.Spec.BuildsOn,
                 t.Spec.BuildsOn is { } on ? book.Find(on)?.Name : null,
@@ -94,7 +95,7 @@ internal static class TemplatesEndpoints
     private static async Task<Ok<TemplateEditing>> Editing(Actor actor, FidDb db, CancellationToken cancellation)
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var stages = (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).Select(s => new FieldStage(s.Key, s.Called)).ToArray();
+        var stages = (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).Select(s => new TemplateStage(s.Key, s.Called, s.Occasion)).ToArray();
         return TypedResults.Ok(
             new TemplateEditing(
                 [
@@ -193,7 +194,8 @@ internal static class TemplatesEndpoints
 }
 
 /// <param name="Version">The live version; 0 for one that was never published.</param>
-/// <param name="Opens">Whether hires can be opened from it.</param>
+/// <param name="Opens">Whether checklists can be opened from it.</param>
+/// <param name="Occasion">For what.</param>
 /// <param name="BuildsOn">The code of the template it builds on.</param>
 /// <param name="When">An add-on's condition; null where it applies to everybody.</param>
 /// <param name="Opened">How many hires had it among their layers.</param>
@@ -204,6 +206,7 @@ public sealed record TemplateRow(
     int Version,
     bool IsAddOn,
     bool Opens,
+    Occasion Occasion,
     bool Retired,
     string? BuildsOn,
     string? BuildsOnName,
@@ -216,7 +219,10 @@ public sealed record TemplateRow(
     bool HasDraft
 );
 
-public sealed record TemplateEditing(TemplateField[] Fields, string[] Functions, FieldStage[] Stages);
+public sealed record TemplateEditing(TemplateField[] Fields, string[] Functions, TemplateStage[] Stages);
+
+/// <param name="Occasion">Whose checklists go through it.</param>
+public sealed record TemplateStage(string Key, string Name, Occasion Occasion);
 
 /// <param name="MaySet">Whether a template may set it; formulas may read any.</param>
 /// <param name="RowKey">Of a column, the key of the column that says what a row is about: a template names its row by that.</param>

@@ -1422,7 +1422,9 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    occasion?: string;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -1772,6 +1774,122 @@ export interface paths {
                 };
                 /** @description Bad Request */
                 400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/checklists/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    occasion: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChecklistOffer"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/checklists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChecklistRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenedChecklist"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -11576,12 +11694,16 @@ export interface components {
         };
         /** @description Arrivals. */
         ArrivalsResponse: {
+            /** @description Who is listed. */
+            occasion: components["schemas"]["Occasion"];
             /** @description The firm's date. */
             today: components["schemas"]["LocalDate"];
             /** @description The firm's stages, in order. */
             stages: components["schemas"]["StageName"][];
-            /** @description The hires under way that the reader may see, by start. */
+            /** @description The checklists of the occasion that are under way and that the reader may see, by the day they are planned around. */
             hires: components["schemas"]["ArrivalRow"][];
+            /** @description How many there are of each occasion. */
+            counts: components["schemas"]["OccasionCount"][];
         };
         /** @description A change of a record to ask for. */
         AskRequest: {
@@ -11768,12 +11890,56 @@ export interface components {
             /** @description Tasks whose last day would be another. */
             moved: components["schemas"]["MovedTask"][];
         };
+        /** @description A checklist of somebody who works here. */
+        ChecklistLink: {
+            /** Format: uuid */
+            id: string;
+            occasion: components["schemas"]["Occasion"];
+            /** @description The day it is planned around. */
+            day: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description Tasks done.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description Tasks that apply.
+             */
+            of: number;
+            finished: null | components["schemas"]["LocalDate"];
+        };
+        ChecklistOffer: {
+            /** @description The templates that one can be opened from. */
+            templates: components["schemas"]["OfferedTemplate"][];
+            /** @description The fields that the reader may enter a value into with it. */
+            fields: string[];
+            lastDay: null | components["schemas"]["LocalDate"];
+        };
+        ChecklistRequest: {
+            /**
+             * Format: uuid
+             * @description The checklist's id, chosen by the user who opens it: sent twice, it is opened once.
+             */
+            id: string;
+            occasion: components["schemas"]["Occasion"];
+            template: string;
+            /** @description The first day in the new job, or the last day. */
+            day: components["schemas"]["LocalDate"];
+            /** @description What the record says from that day on, by field. */
+            values: null | {
+                [key: string]: (null | boolean | number | string) | string[];
+            };
+            why: null | string;
+        };
         /** @description A hire and its checklist. */
         ChecklistResponse: {
             /** Format: uuid */
             id: string;
             /** Format: uuid */
             employmentId: string;
+            /** @description What it is run for: whose first day, first day in a new job or last day Start is. */
+            occasion: components["schemas"]["Occasion"];
             number: string;
             givenName: string;
             familyName: string;
@@ -13006,6 +13172,8 @@ export interface components {
         MyTask: {
             /** Format: uuid */
             hireId: string;
+            /** @description What its checklist is run for: what day Start is. */
+            occasion: components["schemas"]["Occasion"];
             hire: string;
             job: null | string;
             site: null | string;
@@ -13146,6 +13314,21 @@ export interface components {
         NumberResponse: {
             number: string;
         };
+        /**
+         * @description What a checklist is run for. The day it is planned around, the plan's anchor "start", is another for each.
+         * @enum {unknown}
+         */
+        Occasion: "arrival" | "jobChange" | "leaving";
+        /** @description How many checklists of an occasion are under way that the reader may see. */
+        OccasionCount: {
+            occasion: components["schemas"]["Occasion"];
+            /** Format: int32 */
+            count: number;
+        };
+        OfferedTemplate: {
+            code: string;
+            name: string;
+        };
         /** @description An offset as templates describe it. */
         OffsetSpec: {
             anchor: string;
@@ -13158,6 +13341,10 @@ export interface components {
          * @enum {unknown}
          */
         OffsetUnit: "working" | "days" | "weeks" | "months";
+        OpenedChecklist: {
+            /** Format: uuid */
+            id: string;
+        };
         OpenedHire: {
             /** Format: uuid */
             id: string;
@@ -13523,6 +13710,8 @@ export interface components {
             version: string;
             hire: null | components["schemas"]["HireLink"];
             settled: null | components["schemas"]["HireLink"];
+            /** @description The checklists of changes of job and of leavings that the reader may see, those under way first. */
+            checklists: components["schemas"]["ChecklistLink"][];
             closedHire: null | components["schemas"]["ClosedHire"];
             /**
              * Format: int32
@@ -14344,7 +14533,7 @@ export interface components {
          * @description What kind of thing a task asks for.
          * @enum {unknown}
          */
-        TaskKind: "toDo" | "fill" | "check" | "read" | "acknowledge" | "sign" | "upload" | "watch" | "attend" | "issue" | "certify" | "enrol" | "firstPunch" | "ask";
+        TaskKind: "toDo" | "fill" | "check" | "read" | "acknowledge" | "sign" | "upload" | "watch" | "attend" | "issue" | "return" | "certify" | "enrol" | "firstPunch" | "ask";
         TaskLeftResponse: {
             task: components["schemas"]["TaskRef"];
             code: string;
@@ -14522,7 +14711,7 @@ export interface components {
         TemplateEditing: {
             fields: components["schemas"]["TemplateField"][];
             functions: string[];
-            stages: components["schemas"]["FieldStage"][];
+            stages: components["schemas"]["TemplateStage"][];
         };
         /** @description What a template says of an entry of one of its lists. */
         TemplateEntry: {
@@ -14644,8 +14833,10 @@ export interface components {
              */
             version: number;
             isAddOn: boolean;
-            /** @description Whether hires can be opened from it. */
+            /** @description Whether checklists can be opened from it. */
             opens: boolean;
+            /** @description For what. */
+            occasion: components["schemas"]["Occasion"];
             retired: boolean;
             /** @description The code of the template it builds on. */
             buildsOn: null | string;
@@ -14693,6 +14884,14 @@ export interface components {
             };
             /** @description What it is called in German, where that differs. */
             nameDe?: null | string;
+            /** @description What it is for. One for anything but an arrival has tasks alone; it builds on, and add-ons apply to, those of the same. */
+            occasion?: components["schemas"]["Occasion"];
+        };
+        TemplateStage: {
+            key: string;
+            name: string;
+            /** @description Whose checklists go through it. */
+            occasion: components["schemas"]["Occasion"];
         };
         TemplateVersionResponse: {
             /** Format: int32 */

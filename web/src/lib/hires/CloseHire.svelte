@@ -9,6 +9,7 @@
   import { done } from '$lib/ui/toast';
   import { createMutation, useQueryClient } from '@tanstack/svelte-query';
   import { goOn } from './goOn';
+  import { words as occasions } from '$lib/occasions/words';
   import { words } from './words';
   import { hireKeys } from './queries';
 
@@ -17,27 +18,34 @@
     open: boolean;
     id: string;
     name: string;
+    occasion: Api['Occasion'];
+    employmentId: string;
     start: string;
     onmove: () => void;
   }
-  let { open = $bindable(), id, name, start, onmove }: Props = $props();
+  let { open = $bindable(), id, name, occasion, employmentId, start, onmove }: Props = $props();
   const client = useQueryClient();
   const w = $derived(words());
+  const o = $derived(occasions()[occasion].end);
   let outcome = $state<'withdrawn' | 'noShow' | 'postponed'>('withdrawn');
   let why = $state('');
   let error = $state('');
   let closed = $state<Api['OutcomeResponse']>();
 
+  // Only who was to arrive can fail to come.
+  const outcomes = $derived(occasion === 'arrival' ? (['withdrawn', 'noShow', 'postponed'] as const) : (['withdrawn', 'postponed'] as const));
+  const leave = () => void goto(occasion === 'arrival' ? '/arrivals' : `/people/${employmentId}`);
+
   async function back() {
     closed = undefined;
     why = '';
     open = false;
-    await goOn(id, client);
+    await goOn(id, occasion, client);
   }
   const acting = createMutation(() => ({
     mutationFn: async (how: 'withdrawn' | 'noShow') => {
       closed = await data(api.PUT('/api/hires/{id}/outcome', { params: { path: { id } }, body: { outcome: how, why } }));
-      done(w.outcome.done(name), { label: w.outcome.undo, run: back });
+      done(o.done(name), { label: w.outcome.undo, run: back });
       await client.invalidateQueries({ queryKey: hireKeys.arrivals });
     },
     onError: (e) => {
@@ -55,7 +63,7 @@
   }
 </script>
 
-<Dialog bind:open title={w.outcome.title(name)} onclose={() => closed && void goto('/arrivals')}>
+<Dialog bind:open title={o.title(name)} onclose={() => closed && leave()}>
   <div class="px-5 pt-2 pb-5">
     {#if closed}
       <h3 class="text-base">{w.outcome.toReturn}</h3>
@@ -68,27 +76,29 @@
       </ul>
       <div class="flex justify-end gap-3 pt-3">
         <Button onclick={back}>{w.outcome.undo}</Button>
-        <Button look="primary" onclick={() => goto('/arrivals')}>{w.close}</Button>
+        <Button look="primary" onclick={leave}>{w.close}</Button>
       </div>
     {:else}
       <fieldset class="flex flex-col gap-1">
-        <legend class="sr-only">{w.outcome.title(name)}</legend>
-        {#each ['withdrawn', 'noShow', 'postponed'] as const as one (one)}
+        <legend class="sr-only">{o.title(name)}</legend>
+        {#each outcomes as one (one)}
           <label class="flex items-center gap-2"
-            ><input type="radio" bind:group={outcome} value={one} disabled={one === 'noShow' && start > text.today} />{w.outcome[
-              one
-            ]}</label
+            ><input type="radio" bind:group={outcome} value={one} disabled={one === 'noShow' && start > text.today} />{one === 'withdrawn'
+              ? o.withdrawn
+              : one === 'postponed' && occasion !== 'arrival'
+                ? occasions()[occasion].move.open
+                : w.outcome[one]}</label
           >
         {/each}
       </fieldset>
       {#if outcome !== 'postponed'}
-        <p class="text-soft py-2 text-xs">{w.outcome.means}</p>
+        <p class="text-soft py-2 text-xs">{o.means}</p>
         <TextField id="outcome-why" label={w.outcome.why} bind:value={why} maxlength={500} {error} />
       {/if}
       <div class="flex justify-end gap-3 pt-3">
         <Button onclick={() => (open = false)}>{w.cancel}</Button>
-        {#if outcome === 'postponed'}<Button look="primary" onclick={act}>{w.outcome.move}</Button>
-        {:else}<Button look="danger" disabled={acting.isPending} onclick={act}>{w.outcome.act2}</Button>{/if}
+        {#if outcome === 'postponed'}<Button look="primary" onclick={act}>{occasions()[occasion].move.open}</Button>
+        {:else}<Button look="danger" disabled={acting.isPending} onclick={act}>{o.act}</Button>{/if}
       </div>
     {/if}
   </div>

@@ -15,5 +15,5 @@
 
 <p class="bg-ochre-tint border-ochre mt-3 flex flex-wrap items-center gap-x-4 gap-y-1 border-l-4 px-4 py-2">
   <span><strong>{t.became[closed.outcome]}</strong>, {text.day(closed.on)}: <bdi>{closed.why}</bdi></span>
-  {#if session.may('edit hire')}<Button onclick={() => void goOn(closed.hireId, client)}>{t.undo}</Button>{/if}
+  {#if session.may('edit hire')}<Button onclick={() => void goOn(closed.hireId, 'arrival', client)}>{t.undo}</Button>{/if}
 </p>

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { page } from '$app/state';
+  import type { Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
+  import { words as occasions } from '$lib/occasions/words';
   import { text } from '$lib/text/index.svelte';
 
   /** Who this is, and the parts of their hire. */
@@ -17,22 +19,34 @@
     of: number;
     /** The hire under way, or the one by which they settled; without one there is only a record. */
     hire?: { id: string; done: number; of: number; settled: boolean };
+    /** Their other checklists: of changes of job, and of a leaving. */
+    checklists?: Api['ChecklistLink'][];
+    /** What the checklist on view is run for, where it is one of those: the start is its day then. */
+    occasion?: Api['Occasion'];
     /** The address of a picture of them. */
     photo?: string;
   }
-  let { employmentId, givenName, familyName, job, kind, site, start, number, filled, of, hire, photo }: Props = $props();
+  let { employmentId, givenName, familyName, job, kind, site, start, number, filled, of, hire, checklists = [], occasion = 'arrival', photo }: Props = $props();
   let unseen = $state('');
   const t = $derived(text.t.hire);
+  const o = $derived(occasions()[occasion]);
+  const later = $derived(
+    session.may('see hire')
+      ? checklists.map((c) => ({ href: `/hires/${c.id}/checklist`, label: `${occasions()[c.occasion].checklist} ${c.done}/${c.of}` }))
+      : []
+  );
   const tabs = $derived(
-    hire && !hire.settled
+    hire && !hire.settled && occasion === 'arrival'
       ? [
           ...(session.may('see record') ? [{ href: `/hires/${hire.id}/record`, label: `${t.record} ${filled}/${of}` }] : []),
-          { href: `/hires/${hire.id}/checklist`, label: `${t.checklist} ${hire.done}/${hire.of}` },
+          { href: `/hires/${hire.id}/checklist`, label: `${o.checklist} ${hire.done}/${hire.of}` },
+          ...later,
           ...(session.may('see record') ? [{ href: `/hires/${hire.id}/history`, label: t.history }] : [])
         ]
       : [
           ...(session.may('see record') ? [{ href: `/people/${employmentId}`, label: `${t.record} ${filled}/${of}` }] : []),
-          ...(hire ? [{ href: `/hires/${hire.id}/checklist`, label: `${t.checklist} ${hire.done}/${hire.of}` }] : []),
+          ...(hire ? [{ href: `/hires/${hire.id}/checklist`, label: `${o.checklist} ${hire.done}/${hire.of}` }] : []),
+          ...later,
           ...(session.may('see record') ? [{ href: `/people/${employmentId}/history`, label: t.history }] : [])
         ]
   );
@@ -46,8 +60,8 @@
     <h1 class="text-2xl"><bdi>{`${givenName} ${familyName}`.trim()}</bdi></h1>
     <p class="text-soft text-xs">
       {job ?? ''}{kind ? `, ${kind}` : ''}
-      {site ? `· ${site}` : ''} · {start > session.today ? t.starts : t.started}
-      <strong class="text-ink">{text.day(start)}</strong>, {hire && !hire.settled ? text.untilStart(start) : `${t.formerly} ${number}`}
+      {site ? `· ${site}` : ''} · {start > session.today ? o.coming : o.past}
+      <strong class="text-ink">{text.day(start)}</strong>, {occasion !== 'arrival' ? text.distance(start) : hire && !hire.settled ? text.untilStart(start) : `${t.formerly} ${number}`}
     </p>
   </div>
   {#if tabs.length > 0}

@@ -12,6 +12,7 @@
   import { untrack } from 'svelte';
   import { hireQuery, hireKeys } from './queries';
   import TaskMoves from './TaskMoves.svelte';
+  import { words as occasions } from '$lib/occasions/words';
   import { words } from './words';
 
   /** Moves a start, after saying what that changes. */
@@ -19,6 +20,7 @@
   const t = $derived(words().start);
   const client = useQueryClient();
   const hire = createQuery(() => ({ ...hireQuery(id), enabled: open }));
+  const o = $derived(occasions()[hire.data?.occasion ?? 'arrival'].move);
 
   let wanted = $state<string | null>(untrack(() => to));
   let why = $state('');
@@ -61,7 +63,7 @@
       client.setQueryData(['hire', id], saved);
       void client.invalidateQueries({ queryKey: hireKeys.arrivals });
       open = false;
-      done(t.moved(name, text.day(start)));
+      done(o.moved(name, text.day(start)));
     },
     onError: (e) => {
       if (e instanceof ApiProblem && e.status === 412) stale = e.current as Api['ChecklistResponse'];
@@ -87,7 +89,7 @@
   $effect(() => (open ? keys.use(() => [{ key: 'Ctrl+s', run: () => void move(), whileTyping: true }], true) : undefined));
 </script>
 
-<Dialog bind:open title={stale ? t.staleTitle : t.title(name)} focus="#start-to">
+<Dialog bind:open title={stale ? o.staleTitle : o.title(name)} focus="#start-to">
   {#if stale && wanted}
     <div class="px-5 pt-2 pb-5">
       <p role="alert">{t.stale(text.day(stale.start), text.day(wanted))}</p>
@@ -105,7 +107,7 @@
       }}
     >
       <div class="grid gap-x-6 gap-y-2 sm:grid-cols-2">
-        <DateField id="start-to" label={t.to} bind:value={wanted} error={refused} onchange={() => (refused = undefined)} />
+        <DateField id="start-to" label={o.to} bind:value={wanted} error={refused} onchange={() => (refused = undefined)} />
         <TextField id="start-why" label={t.why} bind:value={why} maxlength={500} />
       </div>
       <div aria-live="polite">
@@ -114,7 +116,7 @@
             {text.day(preview.from)} → <strong>{text.day(preview.to)}</strong>, {t.shift(preview.days)}.
             <strong class={preview.feasibleAfter ? 'text-sea' : 'text-rust'}>{preview.feasibleAfter ? t.ready : t.notReady}</strong>
           </p>
-          <p class="text-soft mt-1 text-xs">{t.values}</p>
+          <p class="text-soft mt-1 text-xs">{o.values}</p>
           {#if preview.values.length > 0}
             <p class="mt-1 text-xs">
               {t.anew}
@@ -130,7 +132,7 @@
       <div class="mt-4 flex flex-wrap justify-end gap-3">
         <Button onclick={() => (open = false)}>{t.cancel}</Button>
         <Button type="submit" look="primary" key="Ctrl+s" disabled={!preview || moving.isPending || !seen}
-          >{t.act(wanted ? text.day(wanted) : '…')}</Button
+          >{o.act(wanted ? text.day(wanted) : '…')}</Button
         >
       </div>
     </form>

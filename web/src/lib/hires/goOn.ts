@@ -1,16 +1,16 @@
 import { goto } from '$app/navigation';
 import { resolve } from '$app/paths';
-import { api, data } from '$lib/api/client';
+import { api, data, type Api } from '$lib/api/client';
 import { text } from '$lib/text/index.svelte';
 import { done, failed } from '$lib/ui/toast';
+import { words as occasions } from '$lib/occasions/words';
 import type { QueryClient } from '@tanstack/svelte-query';
-import { words } from './words';
 
 /** Goes on with a hire that had come to nothing. */
-export async function goOn(hire: string, client: QueryClient) {
+export async function goOn(hire: string, occasion: Api['Occasion'], client: QueryClient) {
   try {
     await data(api.DELETE('/api/hires/{id}/outcome', { params: { path: { id: hire } } }));
-    done(words().outcome.undone);
+    done(occasions()[occasion].end.undone);
     await client.invalidateQueries();
     await goto(resolve('/hires/[id]/checklist', { id: hire }));
   } catch (e) {

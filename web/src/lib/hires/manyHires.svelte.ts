@@ -66,7 +66,7 @@ export class ManyHires {
         key,
         label: words().many.template,
         type: 'text',
-        choices: templates.filter((t) => t.opens).map((t) => ({ value: t.code, label: t.name }))
+        choices: templates.filter((t) => t.opens && t.occasion === 'arrival').map((t) => ({ value: t.code, label: t.name }))
       };
     if (key === 'start') return { key, label: words().many.start, type: 'date' };
     const field = fields.find((f) => f.key === key);

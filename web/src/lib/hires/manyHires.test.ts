@@ -8,7 +8,7 @@ const field = (key: string, type: string, more: object = {}) =>
   ({ key, type, label: { en: key, de: key }, ...more }) as unknown as Api['FieldResponse'];
 const typable = {
   templates: [
-    { code: 'deckhand', name: 'Deckhand', opens: true },
+    { code: 'deckhand', name: 'Deckhand', opens: true, occasion: 'arrival' },
     { code: 'night', name: 'Night work', opens: false }
   ],
   fields: [

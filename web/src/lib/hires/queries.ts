@@ -1,4 +1,4 @@
-import { api, data } from '$lib/api/client';
+import { api, data, type Api } from '$lib/api/client';
 
 /** The keys under which hires, their openings and candidates are kept. */
 export const hireKeys = {
@@ -8,6 +8,8 @@ export const hireKeys = {
   trial: (id: string, task: string, asked: unknown) => ['hire', id, 'trial', task, asked] as const,
   past: (id: string, task: string) => ['hire', id, 'past', task] as const,
   arrivals: ['arrivals'] as const,
+  of: (occasion: Api['Occasion']) => ['arrivals', occasion] as const,
+  offer: (employment: string, occasion: Api['Occasion']) => ['offer', employment, occasion] as const,
   preview: (asked: unknown) => ['preview', 'hire', asked] as const,
   known: (asked: unknown) => ['known', asked] as const,
   intake: ['intake'] as const,

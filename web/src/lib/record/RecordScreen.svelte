@@ -1,11 +1,12 @@
 <script lang="ts">
   import { beforeNavigate } from '$app/navigation';
   import { goto } from '$app/navigation';
-  import { api, data } from '$lib/api/client';
+  import { api, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import HireClosed from '$lib/hires/HireClosed.svelte';
   import HireTitle from '$lib/hires/HireTitle.svelte';
   import { words } from '$lib/hires/words';
+  import { words as occasions } from '$lib/occasions/words';
   import MergePeople from './MergePeople.svelte';
   import { recordQuery } from '$lib/record/queries';
   import { keys } from '$lib/keys/keys.svelte';
@@ -33,6 +34,9 @@
   import { again } from '$lib/api/again';
   import { hireKeys } from '$lib/hires/queries';
 
+  type Later = Exclude<Api['Occasion'], 'arrival'>;
+  const later: Later[] = ['jobChange', 'leaving'];
+
   /** A person's record: sections, fields on a grid, and readings that follow what one types. */
   let { id }: { id: string } = $props();
   const client = useQueryClient();
@@ -46,6 +50,19 @@
   const t = $derived(recordWords());
 
   const record = $derived(query.data);
+  // Fetched when somebody changes jobs or leaves.
+  let OpenChecklist = $state<typeof import('./OpenChecklist.svelte').default>();
+  let opening = $state<Later>();
+  /** What can be opened for them: nothing of what is under way, and nothing for somebody who never came. */
+  const offers = $derived(
+    session.may('open hire') && record && !record.closedHire
+      ? later.filter((one) => !record.checklists.some((c) => c.occasion === one && !c.finished))
+      : []
+  );
+  async function openFor(occasion: Later) {
+    OpenChecklist ??= (await import('./OpenChecklist.svelte')).default;
+    opening = occasion;
+  }
   let kept = $state<string>();
   let looked = false;
   // What was typed and not saved outlives a closed tab; what is sensitive does not leave the page.
@@ -318,6 +335,13 @@
       >
         {#if record.asOf > record.today}<p class="text-soft pb-3 text-xs">{t.asOf(text.day(record.asOf))}</p>{/if}
         {#if readings.data}<Readings readings={readings.data} />{/if}
+        {#if offers.length > 0}
+          <p class="flex flex-wrap gap-x-4 pt-3 text-xs">
+            {#each offers as one (one)}
+              <button type="button" class="link min-h-6" onclick={() => void openFor(one)}>{occasions()[one].open.act}</button>
+            {/each}
+          </p>
+        {/if}
         {#if session.may('merge record')}
           <p class="pt-3 text-xs"><button type="button" class="link" onclick={() => (merging = true)}>{words().merge.act}</button></p>
         {/if}
@@ -342,6 +366,7 @@
   {#if editing.count > 0}
     <SaveSheet {record} {editing} {save} {ask} lists={options.data?.options ?? []} {focusField} />
   {/if}
+  {#if OpenChecklist && opening}<OpenChecklist bind:open={() => true, (to) => !to && (opening = undefined)} occasion={opening} {record} />{/if}
   {#if merging}<MergePeople bind:open={merging} {id} />{/if}
   {#if editing.stale}
     <BothVersions {editing} lists={options.data?.options ?? []} resolved={(now) => client.setQueryData(['record', id], now)} />

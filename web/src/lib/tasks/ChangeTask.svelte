@@ -3,6 +3,7 @@
   import TaskMoves from '$lib/hires/TaskMoves.svelte';
   import { hireKeys } from '$lib/hires/queries';
   import { words as hireWords } from '$lib/hires/words';
+  import { words as occasions } from '$lib/occasions/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -25,8 +26,9 @@
     hire: string;
     task: Api['TaskResponse'];
     acts: TaskActs;
+    occasion: Api['Occasion'];
   }
-  let { open = $bindable(), hire, task, acts }: Props = $props();
+  let { open = $bindable(), hire, task, acts, occasion }: Props = $props();
   const w = $derived(words().acts);
   const start = $derived(hireWords().start);
   const problems = new FormProblems();
@@ -151,7 +153,7 @@
       {#if tried}
         <p class="mt-1">
           <strong class={tried.after.feasible ? 'text-sea' : 'text-rust'}>{tried.after.feasible ? start.ready : start.notReady}</strong>
-          {#if !tried.after.feasible && tried.after.soonestStart}{hireWords().checklist.soonest(text.day(tried.after.soonestStart))}{/if}
+          {#if !tried.after.feasible && tried.after.soonestStart}{occasions()[occasion].soonest(text.day(tried.after.soonestStart))}{/if}
           {#if tried.after.holdUp && tried.after.holdUp.slack < 0}{hireWords().checklist.holdsUp(
               tried.after.holdUp.name,
               -tried.after.holdUp.slack

@@ -16,6 +16,7 @@
   /** The acts that fit one task of a hire. */
   interface Props {
     hire: string;
+    occasion: Api['Occasion'];
     task: Api['TaskResponse'];
     tasks: Api['TaskResponse'][];
     ticking: Ticking;
@@ -24,7 +25,7 @@
     past: boolean;
     onskip: () => void;
   }
-  let { hire, task, tasks, ticking, mine, past, onskip }: Props = $props();
+  let { hire, occasion, task, tasks, ticking, mine, past, onskip }: Props = $props();
   const w = $derived(words().acts);
   const t = $derived(hireWords().checklist);
   const acts = new TaskActs();
@@ -73,7 +74,7 @@
 </div>
 
 {#key `${task.key} ${opened}`}
-  {#if opened === 'change'}<ChangeTask bind:open={() => true, tell} {hire} {task} {acts} />{/if}
+  {#if opened === 'change'}<ChangeTask bind:open={() => true, tell} {hire} {task} {acts} {occasion} />{/if}
   {#if opened === 'done'}<DoneTask bind:open={() => true, tell} {hire} {task} {acts} />{/if}
   {#if opened === 'split'}<SplitTask bind:open={() => true, tell} {hire} {task} {acts} />{/if}
   {#if opened === 'add'}<AddTask bind:open={() => true, tell} {hire} {task} {tasks} {acts} />{/if}

@@ -76,7 +76,7 @@
       choices={[
         { value: '', label: w.about.nothing },
         ...templates
-          .filter((t) => !t.isAddOn && t.version > 0 && !t.retired && t.code !== editing.code)
+          .filter((t) => !t.isAddOn && t.version > 0 && !t.retired && t.code !== editing.code && t.occasion === (spec.occasion ?? 'arrival'))
           .map((t) => ({ value: t.code, label: t.name }))
       ]}
       error={error('buildsOn')}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Api } from '$lib/api/client';
   import { offsetWords } from './shown';
   import { words } from './words';
 
@@ -7,12 +8,14 @@
     id: string;
     label: string;
     value: unknown;
+    /** What the template is for: the days it can be counted from are called by that. */
+    occasion: Api['Occasion'];
     note?: string;
     error?: string;
     disabled?: boolean;
     onchange: (value: unknown) => void;
   }
-  let { id, label, value, note, error, disabled = false, onchange }: Props = $props();
+  let { id, label, value, occasion, note, error, disabled = false, onchange }: Props = $props();
   const o = $derived(words().offset);
   const held = $derived(
     typeof value === 'object' && value !== null && 'anchor' in value
@@ -66,11 +69,11 @@
         value={held.anchor}
         onchange={(e) => set({ anchor: e.currentTarget.value })}
       >
-        {#each Object.entries(o.anchor) as [anchor, name] (anchor)}<option value={anchor}>{name}</option>{/each}
+        {#each Object.entries(o.anchor[occasion] ?? {}) as [anchor, name] (anchor)}<option value={anchor}>{name}</option>{/each}
       </select>
     {/if}
   </div>
   <p id="{id}-note" class="text-2xs min-h-4 leading-4 {error ? 'text-rust font-semibold' : 'text-faint'}">
-    {error ?? note ?? offsetWords(value) ?? ''}
+    {error ?? note ?? offsetWords(value, occasion) ?? ''}
   </p>
 </fieldset>

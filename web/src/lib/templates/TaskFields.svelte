@@ -18,7 +18,9 @@
   /** All that a task says, each with a word about where it came from. */
   interface Props {
     properties: Record<string, unknown>;
-    stages: Api['FieldStage'][];
+    stages: Api['TemplateStage'][];
+    /** What the template is for. */
+    occasion?: Api['Occasion'];
     /** Tasks it can come after. */
     others: { key: string; name: string }[];
     ownerNames: Record<string, string>;
@@ -28,7 +30,7 @@
     error?: (property: string) => string | undefined;
     onchange: (property: string, value: unknown) => void;
   }
-  let { properties, stages, others, ownerNames, fileNames, note = () => undefined, error = () => undefined, onchange }: Props = $props();
+  let { properties, stages, occasion = 'arrival', others, ownerNames, fileNames, note = () => undefined, error = () => undefined, onchange }: Props = $props();
   const w = $derived(words());
   const str = (name: string) => (typeof properties[name] === 'string' ? properties[name] : '');
   let name = $derived(str('name'));
@@ -145,8 +147,9 @@
       if (typed !== '') onchange('work', /^\d+$/.test(typed) ? Number(typed) : typed);
     }}
   />
-  <OffsetField id="task-due" label={w.task.due} value={properties.due} error={error('due')} onchange={(v) => onchange('due', v)} />
+  <OffsetField {occasion} id="task-due" label={w.task.due} value={properties.due} error={error('due')} onchange={(v) => onchange('due', v)} />
   <OffsetField
+    {occasion}
     id="task-opens"
     label={w.task.opens}
     value={properties.opens}

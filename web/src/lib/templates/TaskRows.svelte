@@ -13,7 +13,7 @@
   /** The checklist an example would have, stage by stage; dragged or moved by keys. */
   interface Props {
     editing: TemplateEditing;
-    stages: Api['FieldStage'][];
+    stages: Api['TemplateStage'][];
     looks: LayerLook[];
     selected: string | undefined;
     mayEdit: boolean;
@@ -121,7 +121,7 @@
             </span>
             <span class="text-soft truncate text-xs">{ownerOf(task)}</span>
             <span class="text-soft hidden text-xs sm:block">{w.task.days(Number(of(task, 'work') ?? 1))}</span>
-            <span class="text-soft hidden truncate text-xs sm:block">{offsetWords(of(task, 'due')) ?? ''}</span>
+            <span class="text-soft hidden truncate text-xs sm:block">{offsetWords(of(task, 'due'), editing.spec.occasion) ?? ''}</span>
             <LayerMark {looks} from={marks.top} displaced={marks.below} />
           </button>
         </li>

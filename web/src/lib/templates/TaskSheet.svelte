@@ -17,7 +17,7 @@
   interface Props {
     editing: TemplateEditing;
     key: string;
-    stages: Api['FieldStage'][];
+    stages: Api['TemplateStage'][];
     looks: LayerLook[];
     mayEdit: boolean;
     onmove: (by: number) => void;
@@ -39,7 +39,7 @@
   const name = $derived(taskName(key, properties));
   const nameAt = (id: string) => looks.find((l) => l.id === id)?.name ?? id;
   const shown = (value: unknown) =>
-    offsetWords(value) ?? (typeof value === 'string' && value in text.t.owner ? text.owner(value, null) : shownJson(value));
+    offsetWords(value, editing.spec.occasion) ?? (typeof value === 'string' && value in text.t.owner ? text.owner(value, null) : shownJson(value));
   function note(property: string) {
     const p = worked?.properties[property];
     if (!p) return undefined;
@@ -73,8 +73,8 @@
     <strong>{name}</strong>
     <span class="text-soft text-xs">
       {text.owner(String(properties.owner ?? ''), editing.example?.ownerNames[String(properties.owner)])} ·
-      {w.task.days(Number(properties.work ?? 1))}{#if offsetWords(properties.due)}
-        · {w.task.due} {offsetWords(properties.due)}{/if}{#if said?.shared}
+      {w.task.days(Number(properties.work ?? 1))}{#if offsetWords(properties.due, editing.spec.occasion)}
+        · {w.task.due} {offsetWords(properties.due, editing.spec.occasion)}{/if}{#if said?.shared}
         · {w.task.shared(said.shared)}{/if}
     </span>
   </p>
@@ -108,6 +108,7 @@
     <TaskFields
       {properties}
       {stages}
+      occasion={editing.spec.occasion}
       others={tasks.filter((t) => t.key !== key).map((t) => ({ key: t.key, name: workedName(t) }))}
       ownerNames={editing.example?.ownerNames ?? {}}
       fileNames={editing.example?.fileNames ?? {}}

@@ -52,6 +52,7 @@
   let tasks = $state<TaskRows>();
   let entries = $state<EntryRows>();
   const looks = $derived(view.looks);
+  const stages = $derived((offered.data?.stages ?? []).filter((s) => s.occasion === (editing.spec.occasion ?? 'arrival')));
   const below = $derived(
     editing.spec.buildsOn ? (all.data?.find((t) => t.code === editing.spec.buildsOn)?.name ?? editing.spec.buildsOn) : undefined
   );
@@ -194,7 +195,7 @@
         <TaskRows
           bind:this={tasks}
           {editing}
-          stages={offered.data?.stages ?? []}
+          {stages}
           {looks}
           selected={view.selected}
           {mayEdit}
@@ -242,7 +243,7 @@
     <TaskSheet
       {editing}
       key={view.selected}
-      stages={offered.data?.stages ?? []}
+      {stages}
       {looks}
       {mayEdit}
       onmove={(by) => tasks?.move(view.selected!, by)}

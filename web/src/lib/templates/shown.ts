@@ -21,12 +21,12 @@ interface Offset {
   unit: string;
 }
 
-/** "5 working days before the start". */
-export function offsetWords(value: unknown): string | undefined {
+/** "5 working days before the start"; by what the template is for, also "before the last day". */
+export function offsetWords(value: unknown, occasion: Api['Occasion'] = 'arrival'): string | undefined {
   if (typeof value !== 'object' || value === null || !('anchor' in value)) return undefined;
   const { anchor, offset, unit } = value as Offset;
   const o = words().offset;
-  const from = o.anchor[anchor] ?? anchor;
+  const from = o.anchor[occasion]?.[anchor] ?? anchor;
   const n = Math.abs(offset);
   const of = (n === 1 ? o.one[unit] : o.unit[unit]) ?? unit;
   return offset === 0 ? o.at(from) : offset < 0 ? o.before(n, of, from) : o.later(n, of, from);

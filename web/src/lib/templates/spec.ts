@@ -19,7 +19,7 @@ export const keyedBy: Partial<Record<string, string>> = {
   secondJobs: 'jobs'
 };
 
-export const blank = (name: string, addOn: boolean): Spec => ({
+export const blank = (name: string, addOn: boolean, occasion: Api['Occasion'] = 'arrival'): Spec => ({
   name,
   addOn,
   buildsOn: null,
@@ -27,7 +27,8 @@ export const blank = (name: string, addOn: boolean): Spec => ({
   order: 0,
   opens: !addOn,
   values: {},
-  lists: {}
+  lists: {},
+  occasion
 });
 
 export const formulaOf = (value: Json): string | undefined =>

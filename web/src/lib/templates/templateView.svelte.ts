@@ -7,7 +7,7 @@ import { lists, type Part } from './spec';
 
 /** Which part of a template is looked at, what is selected in it, and what is wrong where. */
 export class TemplateView {
-  part = $state<Part>('values');
+  #part = $state<Part>('values');
   /** The field of a value, or the key of an entry, that is selected in the part. */
   selected = $state<string>();
   #fields: () => Api['TemplateField'][];
@@ -20,7 +20,14 @@ export class TemplateView {
     this.#fields = fields;
   }
 
-  readonly parts: Part[] = ['values', ...lists, 'about'];
+  /** Of who works here a template has tasks alone. */
+  readonly parts: Part[] = $derived.by(() =>
+    (this.editing.spec.occasion ?? 'arrival') === 'arrival' ? ['values', ...lists, 'about'] : ['tasks', 'about']
+  );
+
+  get part(): Part {
+    return this.parts.includes(this.#part) ? this.#part : 'tasks';
+  }
 
   /** How each layer is drawn. */
   readonly looks = $derived.by(() => layerLooks(this.editing.example, this.editing.code));
@@ -56,7 +63,7 @@ export class TemplateView {
   #partOf = (part: string): Part => (this.parts.includes(part as Part) ? (part as Part) : 'about');
 
   go(part: Part) {
-    this.part = part;
+    this.#part = part;
     this.selected = undefined;
   }
 }

@@ -80,18 +80,10 @@ export const de: Messages = {
     act: 'Firma anlegen'
   },
   arrivals: {
-    news: (n) => (n === 0 ? 'Niemand kommt an.' : n === 1 ? 'Eine Person kommt an.' : `${word(n)} kommen an oder leben sich ein.`),
-    notReady: (n) =>
-      n === 0
-        ? 'Für alle kann alles bereit sein.'
-        : n === 1
-          ? 'Für eine Person wäre nicht alles bereit.'
-          : `Für ${word(n).toLowerCase()} wäre nicht alles bereit.`,
     newHire: 'Neueinstellung',
     filters: {
       all: 'Alle',
       changed: 'Geändert seit Ihrem letzten Blick',
-      notReady: 'Am ersten Tag nicht bereit',
       late: 'Verspätete Aufgaben',
       newcomer: 'Wartet auf die neue Person',
       incomplete: 'Akte unvollständig'
@@ -108,7 +100,7 @@ export const de: Messages = {
     weeksFromDayOne: (n) => `${Math.abs(n)} ${Math.abs(n) === 1 ? 'Woche' : 'Wochen'} ${n < 0 ? 'vorher' : 'danach'}`,
     changed: {
       new: 'neu',
-      moved: 'Beginn verschoben',
+      moved: 'verschoben',
       notReady: 'nicht mehr rechtzeitig bereit',
       ready: 'kann jetzt bereit sein',
       late: 'etwas ist verspätet',
@@ -117,9 +109,8 @@ export const de: Messages = {
     order: 'Nach',
     orders: { start: 'Beginn', name: 'Name', slack: 'Dringlichkeit' },
     find: 'Namen suchen',
-    columns: { name: 'Neu dabei', start: 'Beginn', plan: 'Plan', ready: 'Bereit für Tag eins', holdUp: 'Hält auf' },
+    columns: { plan: 'Plan', holdUp: 'Hält auf' },
     today: 'Heute',
-    dayOne: 'zu Tag eins',
     of: (done, of) => `${done} von ${of}`,
     nothingHolds: 'Nichts hält auf',
     settled: 'Alles erledigt',
@@ -131,19 +122,11 @@ export const de: Messages = {
     slack: (n) => (n === 0 ? 'kein Puffer' : `${days(n)} Puffer`),
     finish: (day) => `fertig bis ${day}`,
     setUp: 'Zuerst die Firma einrichten',
-    emptyTitle: 'Niemand ist unterwegs',
-    empty: 'Legen Sie die erste Einstellung an: Name, Rollenvorlage, Beginn und Standort genügen.',
     noneLeft: 'Keine Einstellung passt zu diesem Filter.',
     showAll: 'Alle zeigen',
-    sheetReady: (done, of) => `${done} von ${of} Aufgaben zu Tag eins`,
     cannotBefore: (name, day) => `${name} kann nicht vor ${day} fertig sein.`,
-    soonest: 'Frühester Beginn, zu dem alles bereit ist:',
-    noSoonest: 'Zu keinem Beginn in den nächsten zwei Jahren wäre alles bereit.',
     openChecklist: 'Checkliste öffnen',
-    openRecord: 'Akte öffnen',
-    moveStart: 'Beginn verschieben…',
-    ropeLabel: (name, done, of, frayed) =>
-      `${name}: ${done} von ${of} Aufgaben zu Tag eins erledigt${frayed ? ', etwas ist verspätet' : ''}`
+    openRecord: 'Akte öffnen'
   },
   /** Each of the periods that pay comes in. */
   perPeriod: {

@@ -79,13 +79,10 @@ export const en = {
     act: 'Create the firm'
   },
   arrivals: {
-    news: (n: number) => (n === 0 ? 'Nobody is arriving.' : `${word(n)} arriving or settling in.`),
-    notReady: (n: number) => (n === 0 ? 'All can be ready.' : `${word(n)} would not be ready.`),
     newHire: 'New hire',
     filters: {
       all: 'All',
       changed: 'Changed since you looked',
-      notReady: 'Not ready on day one',
       late: 'Late tasks',
       newcomer: 'Waiting on the newcomer',
       incomplete: 'Record incomplete'
@@ -102,7 +99,7 @@ export const en = {
     weeksFromDayOne: (n: number) => `${Math.abs(n)} ${Math.abs(n) === 1 ? 'week' : 'weeks'} ${n < 0 ? 'before' : 'after'}`,
     changed: {
       new: 'new',
-      moved: 'start moved',
+      moved: 'moved',
       notReady: 'no longer ready in time',
       ready: 'can be ready now',
       late: 'something became late',
@@ -111,9 +108,8 @@ export const en = {
     order: 'By',
     orders: { start: 'start date', name: 'name', slack: 'what is most urgent' },
     find: 'Find a name',
-    columns: { name: 'Newcomer', start: 'Start', plan: 'Plan', ready: 'Ready for day one', holdUp: 'Holds it up' },
+    columns: { plan: 'Plan', holdUp: 'Holds it up' },
     today: 'Today',
-    dayOne: 'day-one',
     of: (done: number, of: number) => `${done} of ${of}`,
     nothingHolds: 'Nothing holds it up',
     settled: 'All done',
@@ -125,19 +121,11 @@ export const en = {
     slack: (n: number) => (n === 0 ? 'no slack' : n === 1 ? '1 day’s slack' : `${n} days’ slack`),
     finish: (day: string) => `finish by ${day}`,
     setUp: 'Set up the firm first',
-    emptyTitle: 'Nobody is on the way in',
-    empty: 'Open the first hire: a name, a role template, a start date and a site are enough.',
     noneLeft: 'No hire fits this filter.',
     showAll: 'Show all',
-    sheetReady: (done: number, of: number) => `${done} of ${of} day-one tasks`,
     cannotBefore: (name: string, day: string) => `${name} cannot be finished before ${day}.`,
-    soonest: 'Soonest start with everything ready:',
-    noSoonest: 'No start in the next two years would have everything ready.',
     openChecklist: 'Open checklist',
-    openRecord: 'Open record',
-    moveStart: 'Move start…',
-    ropeLabel: (name: string, done: number, of: number, frayed: boolean) =>
-      `${name}: ${done} of ${of} day-one tasks done${frayed ? ', something is late' : ''}`
+    openRecord: 'Open record'
   },
   /** Each of the periods that pay comes in. */
   perPeriod: {

@@ -1,13 +1,14 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { api, data } from '$lib/api/client';
+  import { api, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import Rope from '$lib/drawing/Rope.svelte';
   import DayOneAxis from '$lib/drawing/DayOneAxis.svelte';
   import TimeAxis from '$lib/drawing/TimeAxis.svelte';
   import { TimeScale } from '$lib/drawing/TimeScale';
   import { waitingQuery } from '$lib/hires/queries';
+  import { words as occasions } from '$lib/occasions/words';
   import { words as taskWords } from '$lib/tasks/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { dayNumber } from '$lib/text/dates';
@@ -17,24 +18,33 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { type Component } from 'svelte';
-  import { filters, groupings, lineId, name, orders, type Line, type Row } from './arrivals';
+  import { filtersOf, groupings, lineId, name, occasionOf, orders, places, type Line, type Row } from './arrivals';
   import { ArrivalsView } from './arrivalsView.svelte';
   import HoldUp from './HoldUp.svelte';
   import { LastLook } from './lastLook';
   import { hireKeys } from '$lib/hires/queries';
 
-  const arrivals = createQuery(() => ({ queryKey: hireKeys.arrivals, queryFn: () => data(api.GET('/api/arrivals')) }));
+  /** Who is listed: those who arrive, change jobs, or leave. */
+  const occasion = $derived(occasionOf(page.url.searchParams.get('for')));
+  const arrivals = createQuery(() => ({
+    queryKey: hireKeys.of(occasion),
+    queryFn: () => data(api.GET('/api/arrivals', { params: { query: { occasion } } }))
+  }));
   const intake = createQuery(() => waitingQuery(session.may('edit candidate')));
   const fromRecruiting = $derived(intake.data ?? 0);
   const t = $derived(text.t.arrivals);
+  const o = $derived(occasions()[occasion]);
 
-  const look = new LastLook(session.user?.email ?? '');
-  const view = new ArrivalsView(
-    () => arrivals.data,
-    (row) => look.newsOf(row) !== undefined
-  );
+  const look = $derived(new LastLook(`${session.user?.email ?? ''}${occasion === 'arrival' ? '' : ` ${occasion}`}`));
+  // What one narrowed down and chose among some says nothing of the others.
+  const viewOf = (of: Api['Occasion']) =>
+    new ArrivalsView(
+      () => (arrivals.data?.occasion === of ? arrivals.data : undefined),
+      (row) => look.newsOf(row) !== undefined
+    );
+  const view = $derived(viewOf(occasion));
   $effect(() => {
-    if (arrivals.data) look.see(arrivals.data.hires);
+    if (arrivals.data?.occasion === occasion) look.see(arrivals.data.hires);
   });
   let finder = $state<HTMLInputElement>();
   let table = $state<Rows<Line>>();
@@ -75,11 +85,11 @@
     if (to) void table?.focus(to.at, `[data-id="${to.row.id}"]`);
   }
   const checklist = (row: Row) => `/hires/${row.id}/checklist`;
-  const record = (row: Row) => `/hires/${row.id}/record`;
+  const record = (row: Row) => (occasion === 'arrival' ? `/hires/${row.id}/record` : `/people/${row.employmentId}`);
 
   $effect(() =>
     keys.use(() => [
-      ...(session.may('open hire') ? [{ key: 'n', label: text.t.keys.newHire, run: () => void newHire() }] : []),
+      ...(session.may('open hire') && occasion === 'arrival' ? [{ key: 'n', label: text.t.keys.newHire, run: () => void newHire() }] : []),
       { key: 'ArrowDown', label: text.t.keys.down, run: () => step(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => step(-1) },
       { key: '/', label: text.t.keys.filter, run: () => finder?.focus() },
@@ -103,12 +113,12 @@
   <div class="page">
     <div class="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 pt-5 pb-2">
       <h1 class="text-2xl leading-tight">
-        {t.news(view.all.length)}
+        {o.news(view.all.length)}
         {#if view.all.length > 0}<button
             type="button"
             class="text-left {view.notReady > 0 ? 'text-rust hover:underline' : 'text-sea'}"
             disabled={view.notReady === 0}
-            onclick={() => view.toggleNotReady()}>{t.notReady(view.notReady)}</button
+            onclick={() => view.toggleNotReady()}>{o.notReady(view.notReady)}</button
           >{/if}
       </h1>
       {#if fromRecruiting > 0}
@@ -116,24 +126,36 @@
           <a class="link text-ochre font-semibold" href="/exchange/intake">{text.t.top.fromRecruiting(fromRecruiting)}</a>
         </p>
       {/if}
-      {#if session.may('open hire')}<Button look="primary" key="n" onclick={newHire}>{t.newHire}</Button>{/if}
+      <div class="flex flex-wrap items-center gap-x-6 gap-y-2">
+        <nav aria-label={occasions().switch} class="flex flex-wrap gap-x-5">
+          {#each arrivals.data.counts as { occasion: one, count } (one)}
+            <a
+              href={places[one]}
+              aria-current={one === occasion ? 'page' : undefined}
+              class="border-b-4 py-1 font-semibold {one === occasion ? 'border-sea' : 'text-soft hover:text-ink border-transparent'}"
+              >{occasions()[one].all} {count}</a
+            >
+          {/each}
+        </nav>
+        {#if session.may('open hire') && occasion === 'arrival'}<Button look="primary" key="n" onclick={newHire}>{t.newHire}</Button>{/if}
+      </div>
     </div>
 
     {#if view.all.length === 0}
       <div class="border-ink mt-6 max-w-lg border-t pt-4">
-        <h2 class="text-lg">{t.emptyTitle}</h2>
-        <p class="text-soft mt-1 mb-4">{t.empty}</p>
-        {#if session.may('edit list')}<p><a class="link font-semibold" href="/setup">{t.setUp}</a></p>{/if}
+        <h2 class="text-lg">{o.emptyTitle}</h2>
+        <p class="text-soft mt-1 mb-4">{o.empty}</p>
+        {#if session.may('edit list') && occasion === 'arrival'}<p><a class="link font-semibold" href="/setup">{t.setUp}</a></p>{/if}
       </div>
     {:else}
       <div class="flex flex-wrap items-center justify-between gap-x-8 gap-y-2 pb-3 text-xs">
         <div role="group" aria-label={t.filter} class="flex flex-wrap gap-x-5 gap-y-1">
-          {#each filters.filter((f) => f !== 'changed' || view.filter === f || view.count(f) > 0) as f (f)}
+          {#each filtersOf(occasion).filter((f) => f !== 'changed' || view.filter === f || view.count(f) > 0) as f (f)}
             <button
               type="button"
               aria-pressed={view.filter === f}
               class="border-b-2 py-1 {view.filter === f ? 'border-ink font-semibold' : 'text-soft hover:text-ink border-transparent'}"
-              onclick={() => (view.filter = f)}>{t.filters[f]} {view.count(f)}</button
+              onclick={() => (view.filter = f)}>{f === 'notReady' ? o.notInTime : t.filters[f]} {view.count(f)}</button
             >
           {/each}
         </div>
@@ -192,15 +214,15 @@
 
       <div role="grid" aria-label={text.t.places.arrivals} aria-rowcount={view.lines.length + 1} class="border-ink border-t">
         <div role="row" class="row bg-paper sticky top-0 z-10">
-          <span role="columnheader" class="sr-only">{t.columns.name}</span>
-          <span role="columnheader" class="sr-only">{t.columns.start}</span>
+          <span role="columnheader" class="sr-only">{o.columns.name}</span>
+          <span role="columnheader" class="sr-only">{o.columns.start}</span>
           <div role="columnheader" class="plan" bind:clientWidth={chartWidth}>
             <span class="sr-only">{t.columns.plan}</span>{#if aligned}<DayOneAxis scale={dayOne(today)} dayOne={today} />{:else}<TimeAxis
                 {scale}
                 {today}
               />{/if}
           </div>
-          <span role="columnheader" class="sr-only">{t.columns.ready}</span>
+          <span role="columnheader" class="sr-only">{o.columns.ready}</span>
           <span role="columnheader" class="sr-only">{t.columns.holdUp}</span>
         </div>
         {#snippet hire(row: Row, i: number)}
@@ -228,7 +250,7 @@
             </div>
             <div role="gridcell" class="when py-2 text-right">
               <p class="font-semibold whitespace-nowrap">{text.day(row.start)}</p>
-              <p class="text-soft text-xs">{text.untilStart(row.start)}</p>
+              <p class="text-soft text-xs">{occasion === 'arrival' ? text.untilStart(row.start) : text.distance(row.start)}</p>
             </div>
             <div role="gridcell" class="plan overflow-hidden">
               <Rope
@@ -238,7 +260,7 @@
                 start={row.start}
                 stages={arrivals.data?.stages ?? []}
                 feasible={row.feasible}
-                label={t.ropeLabel(name(row), row.readiness.done, row.readiness.of, row.rope.frayed)}
+                label={o.ropeLabel(name(row), row.readiness.done, row.readiness.of, row.rope.frayed)}
               />
             </div>
             <div role="gridcell" class="ready py-2 text-right">
@@ -246,7 +268,7 @@
                 <span class="text-ink text-lg font-bold">{row.readiness.done}</span>
                 {t.of(row.readiness.done, row.readiness.of).split(' ').slice(1).join(' ')}
               </p>
-              <p class="text-soft text-xs">{t.dayOne}</p>
+              <p class="text-soft text-xs">{o.inTime}</p>
             </div>
             <div role="gridcell" class="hold min-w-0 py-2 pr-2"><HoldUp {row} /></div>
           </div>
@@ -288,7 +310,7 @@
   {#if view.chosen}
     <!-- Fetched when somebody first selects a row. -->
     {#await import('./HireSheet.svelte') then { default: HireSheet }}
-      <HireSheet row={view.chosen} checklist={checklist(view.chosen)} record={record(view.chosen)} {moveStart} />
+      <HireSheet {occasion} row={view.chosen} checklist={checklist(view.chosen)} record={record(view.chosen)} {moveStart} />
     {/await}
   {/if}
   {#if NewHire}<NewHire bind:open={opening} />{/if}

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { api, data } from '$lib/api/client';
+  import { api, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { TaskActs } from '$lib/tasks/taskActs.svelte';
+  import { words as occasions } from '$lib/occasions/words';
   import { words } from '$lib/tasks/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -10,7 +11,15 @@
   import { name, type Row } from './arrivals';
 
   /** The hire selected in Arrivals: where it stands, why, and what can be done. */
-  let { row, checklist, record, moveStart }: { row: Row; checklist: string; record: string; moveStart: () => void } = $props();
+  interface Props {
+    occasion: Api['Occasion'];
+    row: Row;
+    checklist: string;
+    record: string;
+    moveStart: () => void;
+  }
+  let { occasion, row, checklist, record, moveStart }: Props = $props();
+  const o = $derived(occasions()[occasion]);
   const t = $derived(text.t.arrivals);
   const w = $derived(words().acts);
   const acts = new TaskActs();
@@ -25,13 +34,13 @@
 <FooterSheet label={name(row)} tone={row.feasible ? 'sea' : 'rust'}>
   <div class="min-w-40">
     <p class="text-base font-semibold"><bdi>{name(row)}</bdi></p>
-    <p class="text-soft text-xs">{t.sheetReady(row.readiness.done, row.readiness.of)} · {text.t.hire.starts} {text.day(row.start)}</p>
+    <p class="text-soft text-xs">{o.inTimeOf(row.readiness.done, row.readiness.of)} · {row.start > session.today ? o.coming : o.past} {text.day(row.start)}</p>
   </div>
   <div class="min-w-0 flex-1 basis-64">
     {#if !row.feasible}
       {#if row.holdUp}<p class="text-rust font-semibold">{t.cannotBefore(row.holdUp.name, text.day(row.holdUp.earliestFinish))}</p>{/if}
       <p class="text-soft text-xs">
-        {#if row.soonestStart}{t.soonest} <strong class="text-ink">{text.day(row.soonestStart)}</strong>{:else}{t.noSoonest}{/if}
+        {#if row.soonestStart}{o.soonestDay} <strong class="text-ink">{text.day(row.soonestStart)}</strong>{:else}{o.noSoonest}{/if}
       </p>
     {:else if row.holdUp}
       <p class="font-semibold">{row.holdUp.name}</p>
@@ -48,7 +57,7 @@
     {#if chase && session.may('edit task')}<Button disabled={acts.busy} onclick={() => remind(chase.key, chase.name)}
         >{w.remind(text.owner(chase.owner, chase.ownerName))}</Button
       >{/if}
-    {#if session.may('edit hire')}<Button onclick={moveStart}>{t.moveStart}</Button>{/if}
+    {#if session.may('edit hire')}<Button onclick={moveStart}>{o.move.open}</Button>{/if}
     {#if session.may('see record')}<Button key="e" onclick={() => goto(record)}>{t.openRecord}</Button>{/if}
     <Button look="primary" key="Enter" onclick={() => goto(checklist)}>{t.openChecklist}</Button>
   </div>

@@ -5,7 +5,24 @@ import { dayNumber, isoDay, mondayOf } from '$lib/text/dates';
 export type Row = Api['ArrivalRow'];
 
 export type Filter = 'all' | 'changed' | 'notReady' | 'late' | 'newcomer' | 'incomplete';
-export const filters: Filter[] = ['all', 'changed', 'notReady', 'late', 'newcomer', 'incomplete'];
+/** Of those who work here nobody is new, and nothing is needed of their record. */
+export const filtersOf = (occasion: Api['Occasion']): Filter[] => [
+  'all',
+  'changed',
+  'notReady',
+  'late',
+  ...(occasion === 'arrival' ? (['newcomer', 'incomplete'] as const) : [])
+];
+
+/** Where those who arrive, change jobs or leave are listed. */
+export const places: Record<Api['Occasion'], string> = {
+  arrival: '/arrivals',
+  jobChange: '/arrivals?for=jobChange',
+  leaving: '/arrivals?for=leaving'
+};
+
+/** Who is listed at an address; those who arrive, where it does not say. */
+export const occasionOf = (said: string | null): Api['Occasion'] => (said === 'jobChange' || said === 'leaving' ? said : 'arrival');
 
 export type Grouping = 'none' | 'week' | 'site' | 'coordinator';
 export const groupings: Grouping[] = ['none', 'week', 'site', 'coordinator'];

@@ -9,6 +9,7 @@
   import SharedTasks from '$lib/templates/SharedTasks.svelte';
   import { blank } from '$lib/templates/spec';
   import TemplateMap from '$lib/templates/TemplateMap.svelte';
+  import { words as occasions } from '$lib/occasions/words';
   import { words } from '$lib/templates/words';
   import { words as stallWords } from '$lib/stalls/words';
   import { text } from '$lib/text/index.svelte';
@@ -27,12 +28,12 @@
   let makesAddOn = $state(false);
   let importing = $state<Api['TemplateExport']>();
 
-  async function begin(name: string, code: string) {
+  async function begin(name: string, code: string, occasion: Api['Occasion']) {
     try {
       await data(
         api.PUT('/api/templates/{code}/draft', {
           params: { path: { code } },
-          body: { spec: { ...blank(name, makesAddOn), order: makesAddOn ? Math.max(0, ...addOns.map((a) => a.order)) + 10 : 0 } }
+          body: { spec: { ...blank(name, makesAddOn, occasion), order: makesAddOn ? Math.max(0, ...addOns.map((a) => a.order)) + 10 : 0 } }
         })
       );
     } catch (e) {
@@ -133,12 +134,15 @@
     {:else}
       <div class="grid gap-x-10 xl:grid-cols-[1fr_auto]">
         <div class="min-w-0">
-          {@render table(w.roles, roles, false)}
+          {#each ['arrival', 'jobChange', 'leaving'] as const as occasion (occasion)}
+            {@const own = roles.filter((r) => r.occasion === occasion)}
+            {#if own.length > 0}{@render table(occasion === 'arrival' ? w.roles : occasions()[occasion].all, own, false)}{/if}
+          {/each}
           {#if addOns.length > 0}{@render table(w.addOns, addOns, true)}{/if}
         </div>
         <div class="min-w-0">
           <h2 class="pt-4 pb-1.5 text-base">{w.map}</h2>
-          <TemplateMap rows={roles.filter((r) => !r.retired)} />
+          <TemplateMap rows={roles.filter((r) => !r.retired && r.occasion === 'arrival')} />
         </div>
       </div>
     {/if}
@@ -149,6 +153,7 @@
       bind:open={naming}
       title={makesAddOn ? w.naming.addOn : w.naming.title}
       taken={templates.data.map((t) => t.code)}
+      asks
       onname={begin}
     />
   {/if}

@@ -37,7 +37,6 @@ export const de: typeof en = {
     chain: {
       link: (name, earliest, latest) => `${name} kann am ${earliest} fertig sein und muss es bis ${latest}:`,
       due: 'das ist ihr eigener Termin.',
-      dayOne: 'sie gehört vor Tag eins.',
       task: (next) => `${next} kommt danach.`,
       gate: (next) => `${next} wartet, bis ihre Etappe geschafft ist.`
     },
@@ -46,12 +45,8 @@ export const de: typeof en = {
     columns: { task: 'Aufgabe', owner: 'Zuständig', state: 'Stand', slack: 'Puffer', plan: 'Plan' },
     holdsUp: (name, n) => `${name} hält auf: ${workingDays(n)} zu wenig.`,
     feasible: (day) => `Bis ${day} kann alles bereit sein.`,
-    started: 'Tag eins ist vorbei.',
     latestFirst: (name, day) => `Zuerst nachfassen: ${name}, ${day}.`,
     readyOn: (name, day) => `${name} ist frühestens ${day} fertig.`,
-    soonest: (day) => `Für einen Beginn am ${day} wäre alles bereit.`,
-    whatIf: 'Was wäre bei Beginn am',
-    moveStart: 'Beginn verschieben…',
     doneOn: (day) => `erledigt ${day}`,
     noted: (when) => `vermerkt ${when}`,
     since: (who, day) => `bei ${who} seit ${day}`,
@@ -70,12 +65,9 @@ export const de: typeof en = {
     ticked: (name) => `${name} ist erledigt.`,
     unticked: (name) => `${name} ist wieder offen.`,
     skipped: (name) => `${name} entfällt.`,
-    undo: 'Zurücknehmen',
-    dayOne: 'vor Tag eins'
+    undo: 'Zurücknehmen'
   },
   start: {
-    title: (name) => `Beginn von ${name} verschieben`,
-    to: 'Neuer Beginn',
     why: 'Warum (bleibt bei der Änderung)',
     nothing: 'Wählen Sie einen anderen Tag, um zu sehen, was sich ändert.',
     shift: (n) => (n > 0 ? `${days(n)} später` : `${days(-n)} früher`),
@@ -85,12 +77,8 @@ export const de: typeof en = {
     task: 'Aufgabe',
     now: 'Bisher fertig bis',
     then: 'Dann fertig bis',
-    values: 'Werte zu Bezahlung, Stelle und Zeiterfassung, die mit dem alten Beginn galten, gelten mit dem neuen.',
     anew: 'Neu aus der Vorlage:',
-    act: (day) => `Beginn am ${day}`,
     cancel: 'Lassen',
-    moved: (name, day) => `${name} beginnt am ${day}.`,
-    staleTitle: 'Jemand anderes hat den Beginn inzwischen verschoben',
     stale: (theirs, yours) => `Er ist jetzt ${theirs}. Sie haben ${yours} gewählt.`,
     keepTheirs: 'Deren behalten',
     takeMine: 'Meinen nehmen'
@@ -208,22 +196,14 @@ export const de: typeof en = {
     again: (n, trouble) => `${n} ${n === 1 ? 'Versuch' : 'Versuche'}: ${trouble} Es wird wieder versucht.`
   },
   outcome: {
-    act: 'Kommt nicht zustande…',
-    title: (name) => `${name} kommt nicht`,
-    withdrawn: 'Zurückgezogen: die Person oder wir',
     noShow: 'Nicht erschienen am ersten Tag',
     postponed: 'Verschoben: kommt später',
     why: 'Warum',
-    means: 'Offene Aufgaben entfallen, Ausweis und Ausgegebenes werden zur Rückgabe aufgeführt, andere Systeme erfahren es.',
-    done: (name) => `${name} wird nicht mehr erwartet.`,
     undo: 'Doch weitermachen',
-    undone: 'Die Einstellung geht weiter.',
     neverWas: 'kam nicht zustande',
     became: { withdrawn: 'Zurückgezogen', noShow: 'Nicht erschienen' },
     toReturn: 'Zurückzugeben',
-    nothing: 'Nichts wurde ausgegeben.',
-    act2: 'Einstellung schließen',
-    move: 'Beginn verschieben…'
+    nothing: 'Nichts wurde ausgegeben.'
   },
   merge: {
     act: 'Dieselbe Person wie…',

@@ -36,7 +36,6 @@ export const en = {
     chain: {
       link: (name: string, earliest: string, latest: string) => `${name} can be finished on ${earliest}, and has to be by ${latest}:`,
       due: 'that is its own date.',
-      dayOne: 'it belongs before day one.',
       task: (next: string) => `${next} comes after it.`,
       gate: (next: string) => `${next} waits until its stage has passed.`
     },
@@ -45,12 +44,8 @@ export const en = {
     columns: { task: 'Task', owner: 'Owner', state: 'State', slack: 'Slack', plan: 'Plan' },
     holdsUp: (name: string, n: number) => `${name} holds it up: ${workingDays(n)} short.`,
     feasible: (day: string) => `Everything can be ready by ${day}.`,
-    started: 'Day one has passed.',
     latestFirst: (name: string, day: string) => `Chase first: ${name}, ${day}.`,
     readyOn: (name: string, day: string) => `${name} can be finished on ${day} at the earliest.`,
-    soonest: (day: string) => `Everything would be ready for a start on ${day}.`,
-    whatIf: 'What if the start were',
-    moveStart: 'Move start…',
     doneOn: (day: string) => `done ${day}`,
     noted: (when: string) => `noted ${when}`,
     since: (who: string, day: string) => `with ${who} since ${day}`,
@@ -69,12 +64,9 @@ export const en = {
     ticked: (name: string) => `${name} is done.`,
     unticked: (name: string) => `${name} is open again.`,
     skipped: (name: string) => `${name} is skipped.`,
-    undo: 'Undo',
-    dayOne: 'before day one'
+    undo: 'Undo'
   },
   start: {
-    title: (name: string) => `Move ${name}’s start`,
-    to: 'New start',
     why: 'Why (kept with the change)',
     nothing: 'Choose another day to see what would change.',
     shift: (n: number) => (n > 0 ? `${days(n)} later` : `${days(-n)} earlier`),
@@ -84,12 +76,8 @@ export const en = {
     task: 'Task',
     now: 'Finish by now',
     then: 'Finish by then',
-    values: 'Pay, job and clock values that began on the old start begin on the new one.',
     anew: 'From the template, anew:',
-    act: (day: string) => `Start on ${day}`,
     cancel: 'Leave it',
-    moved: (name: string, day: string) => `${name} starts on ${day}.`,
-    staleTitle: 'Somebody else moved the start in the meantime',
     stale: (theirs: string, yours: string) => `It is now ${theirs}. You chose ${yours}.`,
     keepTheirs: 'Keep theirs',
     takeMine: 'Take mine'
@@ -209,22 +197,14 @@ export const en = {
     again: (n: number, trouble: string) => `${n} ${n === 1 ? 'try' : 'tries'}: ${trouble} It is tried again.`
   },
   outcome: {
-    act: 'Came to nothing…',
-    title: (name: string) => `${name} is not coming`,
-    withdrawn: 'Withdrawn: the person or we stepped back',
     noShow: 'No show: did not come on the first day',
     postponed: 'Postponed: comes later',
     why: 'Why',
-    means: 'Open tasks are cancelled, the badge and what was issued are listed for return, other systems are told.',
-    done: (name: string) => `${name} is no longer expected.`,
     undo: 'Go on with it',
-    undone: 'The hire goes on.',
     neverWas: 'came to nothing',
     became: { withdrawn: 'Withdrawn', noShow: 'Did not come' } as Record<string, string>,
     toReturn: 'To be returned',
-    nothing: 'Nothing was issued.',
-    act2: 'Close the hire',
-    move: 'Move the start…'
+    nothing: 'Nothing was issued.'
   },
   merge: {
     act: 'Same person as…',

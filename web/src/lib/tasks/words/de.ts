@@ -28,6 +28,7 @@ export const de: typeof en = {
     watch: 'ansehen',
     attend: 'teilnehmen',
     issue: 'Gegenstände ausgeben',
+    return: 'Gegenstände zurückgeben',
     certify: 'Nachweise erwerben',
     enrol: 'an der Stechuhr anlernen',
     firstPunch: 'erste Stempelung',
@@ -37,6 +38,9 @@ export const de: typeof en = {
     inRecord: 'Akte ausfüllen',
     byItself: 'erledigt sich von selbst',
     itself: 'Erledigt sich, sobald in der Akte steht:',
+    back: 'ist zurück',
+    out: 'ist noch aus',
+    returned: 'Erledigt sich, sobald alles Ausgegebene zurück ist:',
     look: 'In der Akte zu prüfen:',
     has: 'vorhanden',
     lacks: 'fehlt noch'
@@ -178,7 +182,6 @@ export const de: typeof en = {
     passedOn: (day) => `geschafft ${day}`,
     byHand: (by) => `abgeschlossen von ${by}`,
     kept: (by) => `wieder geöffnet von ${by}`,
-    settled: (day) => `Eingelebt am ${day}.`,
     asItWas: 'So stand die Checkliste damals.'
   },
   away: {

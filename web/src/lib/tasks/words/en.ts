@@ -28,6 +28,7 @@ export const en = {
     watch: 'watch',
     attend: 'attend',
     issue: 'issue items',
+    return: 'give items back',
     certify: 'obtain certificates',
     enrol: 'enrol at the clock',
     firstPunch: 'first punch',
@@ -37,6 +38,9 @@ export const en = {
     inRecord: 'Fill in the record',
     byItself: 'completes itself',
     itself: 'Completes itself once the record has:',
+    back: 'is back',
+    out: 'is out',
+    returned: 'Completes itself once all that was issued is back:',
     look: 'Look over in the record:',
     has: 'there',
     lacks: 'still missing'
@@ -178,7 +182,6 @@ export const en = {
     passedOn: (day: string) => `passed ${day}`,
     byHand: (by: string) => `${by} let it pass`,
     kept: (by: string) => `${by} opened it again`,
-    settled: (day: string) => `Settled on ${day}.`,
     asItWas: 'This is the checklist as it was then.'
   },
   away: {

@@ -35,6 +35,8 @@ export const de: typeof en = {
     name: 'Name',
     code: 'Kürzel',
     codeNote: 'darauf beziehen sich Einstellungen; es bleibt',
+    occasion: 'Für',
+    occasions: { arrival: 'Neue', jobChange: 'einen Stellenwechsel', leaving: 'Gehende' },
     act: 'Anfangen'
   },
   builds: ['baut auf', 'auf'],
@@ -167,7 +169,11 @@ export const de: typeof en = {
     about: { fields: 'Felder', items: 'Gegenstände', certificates: 'Nachweise' }
   },
   offset: {
-    anchor: { start: 'dem Beginn', accepted: 'der Zusage' },
+    anchor: {
+      arrival: { start: 'dem Beginn', accepted: 'der Zusage' },
+      jobChange: { start: 'dem Wechsel', accepted: 'der Einigung' },
+      leaving: { start: 'dem letzten Tag', accepted: 'der Kündigung' }
+    },
     unit: { working: 'Arbeitstage', days: 'Tage', weeks: 'Wochen', months: 'Monate' },
     one: { working: 'Arbeitstag', days: 'Tag', weeks: 'Woche', months: 'Monat' },
     at: (anchor) => `an ${anchor}`,

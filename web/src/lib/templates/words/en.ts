@@ -33,6 +33,8 @@ export const en = {
     name: 'Name',
     code: 'Code',
     codeNote: 'hires refer to it by this; it stays',
+    occasion: 'For',
+    occasions: { arrival: 'newcomers', jobChange: 'a change of job', leaving: 'leavers' } as Record<string, string>,
     act: 'Begin'
   },
   /** Around the name of the template it builds on. */
@@ -166,7 +168,11 @@ export const en = {
     about: { fields: 'Fields', items: 'Items', certificates: 'Certificates' }
   },
   offset: {
-    anchor: { start: 'the start', accepted: 'the acceptance' } as Record<string, string>,
+    anchor: {
+      arrival: { start: 'the start', accepted: 'the acceptance' },
+      jobChange: { start: 'the change', accepted: 'the agreement' },
+      leaving: { start: 'the last day', accepted: 'the notice' }
+    } as Record<string, Record<string, string>>,
     unit: { working: 'working days', days: 'days', weeks: 'weeks', months: 'months' } as Record<string, string>,
     one: { working: 'working day', days: 'day', weeks: 'week', months: 'month' } as Record<string, string>,
     at: (anchor: string) => `on ${anchor}`,

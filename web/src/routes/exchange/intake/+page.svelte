@@ -6,6 +6,7 @@
   import MoveStart from '$lib/hires/MoveStart.svelte';
   import { aboutKnown, fullName, whyKnown } from '$lib/hires/known';
   import { words } from '$lib/hires/words';
+  import { words as occasions } from '$lib/occasions/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { nameOf, optionsQuery } from '$lib/lists/queries';
   import { text } from '$lib/text/index.svelte';
@@ -174,7 +175,7 @@
                 <Button look="primary" disabled={busy} onclick={() => settle(c, p.field, true)}>{w.intake.takeOver}</Button>
               {:else if p.field === 'start_date'}
                 <Button look="primary" disabled={busy} onclick={() => (moving = { hire: c.hireId!, to: p.now, open: true })}
-                  >{w.outcome.move}</Button
+                  >{occasions().arrival.move.open}</Button
                 >
               {/if}
             </li>

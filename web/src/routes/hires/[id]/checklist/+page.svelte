@@ -21,6 +21,7 @@
   import { words as taskWords } from '$lib/tasks/words';
   import { Ticking } from '$lib/tasks/ticking.svelte';
   import { words } from '$lib/hires/words';
+  import { words as occasions } from '$lib/occasions/words';
   import { groupChecklist, type View } from '$lib/tasks/checklistViews';
 
   type Task = Api['TaskResponse'];
@@ -66,6 +67,9 @@
     const from = Math.min(today - 7, start - 7);
     return new TimeScale(Math.max(from, today - 28), Math.max(today, start) + 35, chartWidth);
   });
+  /** Who works here has their record among People. */
+  const recordOf = (h: Api['ChecklistResponse'] | undefined) =>
+    h && h.occasion !== 'arrival' ? `/people/${h.employmentId}` : `/hires/${id}/record`;
   const isMine = (task: Task) => task.owner === 'coordinator' && session.may('edit task');
 
   function stageNote(stage: Api['StageResponse']) {
@@ -111,7 +115,7 @@
     keys.use(() => [
       { key: 'ArrowDown', label: text.t.keys.down, run: () => step(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => step(-1) },
-      ...(session.may('see record') ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(`/hires/${id}/record`) }] : []),
+      ...(session.may('see record') ? [{ key: 'e', label: text.t.keys.record, run: () => void goto(recordOf(hire.data)) }] : []),
       ...(chosen && chosen.mayTick && !chosen.done && !chosen.skippedWhy
         ? [{ key: 'd', label: text.t.keys.done, run: () => void ticking.tick(chosen) }]
         : []),
@@ -135,7 +139,7 @@
     />
     {#if h.settled}
       <p class="border-sea bg-sea-tint my-3 border-l-4 px-4 py-2">
-        <strong class="text-sea">{taskWords().gate.settled(text.day(h.settled))}</strong>
+        <strong class="text-sea">{occasions()[h.occasion].settled(text.day(h.settled))}</strong>
         {taskWords().gate.asItWas}
       </p>
     {:else}<Standing hire={h} {move} end={() => (ending = true)} bind:proving />{/if}
@@ -220,11 +224,11 @@
     </div>
   </div>
   {#if chosen}
-    <TaskSheet hire={id} task={chosen} {tasks} {ticking} mine={isMine(chosen)} past={h.settled !== null} />
+    <TaskSheet hire={id} occasion={h.occasion} task={chosen} {tasks} {ticking} mine={isMine(chosen)} past={h.settled !== null} />
   {/if}
   {#if session.may('edit hire')}<MoveStart bind:open={moving} {id} to={moveTo} />{/if}
   {#if ending}
-    <CloseHire bind:open={ending} {id} name={`${h.givenName} ${h.familyName}`.trim()} start={h.start} onmove={() => move(null)} />
+    <CloseHire bind:open={ending} {id} occasion={h.occasion} employmentId={h.employmentId} name={`${h.givenName} ${h.familyName}`.trim()} start={h.start} onmove={() => move(null)} />
   {/if}
 {/if}
 

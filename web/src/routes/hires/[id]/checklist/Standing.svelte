@@ -5,6 +5,7 @@
   import { again } from '$lib/api/again';
   import { hireKeys } from '$lib/hires/queries';
   import { words } from '$lib/hires/words';
+  import { words as occasions } from '$lib/occasions/words';
   import { words as taskWords } from '$lib/tasks/words';
   import { done, failed } from '$lib/ui/toast';
   import { useQueryClient } from '@tanstack/svelte-query';
@@ -22,6 +23,7 @@
   }
   let { hire, move, end, proving = $bindable() }: Props = $props();
   const t = $derived(words().checklist);
+  const o = $derived(occasions()[hire.occasion]);
   const chase = $derived(hire.holdUp);
   const short = $derived(chase !== null && chase.slack < 0);
   const bad = $derived(!hire.feasible || short);
@@ -53,10 +55,10 @@
       <p class="text-rust text-base font-semibold">{t.holdsUp(chase.name, -chase.slack)}</p>
       <p class="text-xs">
         {t.readyOn(chase.name, text.day(chase.earliestFinish))}
-        {#if !hire.feasible && hire.soonestStart}{t.soonest(text.day(hire.soonestStart))}{/if}
+        {#if !hire.feasible && hire.soonestStart}{o.soonest(text.day(hire.soonestStart))}{/if}
       </p>
     {:else}
-      <p class="text-sea text-base font-semibold">{hire.start > hire.today ? t.feasible(text.day(hire.start)) : t.started}</p>
+      <p class="text-sea text-base font-semibold">{hire.start > hire.today ? t.feasible(text.day(hire.start)) : o.passed}</p>
       {#if chase}<p class="text-xs">{t.latestFirst(chase.name, dueWords(chase))}</p>{/if}
     {/if}
     {#if hire.remindersPaused}<p class="text-xs font-semibold">{acts.allPaused}</p>{/if}
@@ -74,7 +76,11 @@
           {#each hire.chain as link (link.key)}
             <li>
               {t.chain.link(link.name, text.day(link.earliestFinish), text.day(link.latestFinish))}
-              {link.by === 'task' || link.by === 'gate' ? t.chain[link.by](link.nextName ?? '') : t.chain[link.by]}
+              {link.by === 'task' || link.by === 'gate'
+                ? t.chain[link.by](link.nextName ?? '')
+                : link.by === 'dayOne'
+                  ? o.beforeItInFull
+                  : t.chain[link.by]}
             </li>
           {/each}
         </ol>
@@ -86,7 +92,7 @@
       <div class="w-44">
         <DateField
           id="what-if"
-          label={t.whatIf}
+          label={o.whatIf}
           value={asked}
           onchange={(to) => {
             typed = to;
@@ -95,7 +101,7 @@
         />
       </div>
       <div class="flex gap-3 pb-4">
-        <Button onclick={() => move(asked)}>{t.moveStart}</Button><Button onclick={end}>{words().outcome.act}</Button>
+        <Button onclick={() => move(asked)}>{o.move.open}</Button><Button onclick={end}>{o.end.open}</Button>
       </div>
     </div>
   {/if}

@@ -8,6 +8,7 @@
   import TaskNeeds from '$lib/tasks/TaskNeeds.svelte';
   import TaskFiles from '$lib/tasks/TaskFiles.svelte';
   import { words } from '$lib/hires/words';
+  import { words as occasions } from '$lib/occasions/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -18,6 +19,7 @@
   /** The task selected in a checklist: what it is, and the acts that fit. */
   interface Props {
     hire: string;
+    occasion: Api['Occasion'];
     task: Api['TaskResponse'];
     tasks: Api['TaskResponse'][];
     ticking: Ticking;
@@ -25,7 +27,7 @@
     /** Whether the newcomer has settled: then nothing of it is changed any more. */
     past: boolean;
   }
-  let { hire, task, tasks, ticking, mine, past }: Props = $props();
+  let { hire, occasion, task, tasks, ticking, mine, past }: Props = $props();
   const acts = $derived(taskWords().acts);
   const t = $derived(words().checklist);
   let skipping = $state(false);
@@ -43,7 +45,7 @@
       task.takenBy ? acts.takenBy(task.takenBy) : '',
       task.pinned ? acts.pinned(text.day(task.pinned)) : '',
       task.done || task.skippedWhy ? '' : dueWords(task),
-      task.dayOne ? t.dayOne : '',
+      task.dayOne ? occasions()[occasion].beforeIt : '',
       task.required ? '' : t.optional,
       task.added ? acts.here : '',
       task.remindersPaused && !task.done && !task.skippedWhy ? acts.isPaused : ''
@@ -89,7 +91,7 @@
       </div>
     {/if}
   </div>
-  <TaskActBar {hire} {task} {tasks} {ticking} {mine} {past} onskip={() => (skipping = true)} />
+  <TaskActBar {hire} {occasion} {task} {tasks} {ticking} {mine} {past} onskip={() => (skipping = true)} />
 </FooterSheet>
 
 <Dialog bind:open={skipping} title={t.skipTitle(task.name)} focus="#skip-why">
