@@ -29,7 +29,16 @@ internal sealed class DemoChecklists(FidDb db, RecordWriter writer, SensitiveVal
         await IssueAsync(leaver, "TOOLROLL", "RADIO", "LOCKER");
         // A Friday at least a week away.
         var lastDay = Today.PlusDays(6).Next(IsoDayOfWeek.Friday);
-        await OpenAsync(leaving, leaver.Id, Occasion.Leaving, "leaver", lastDay, 19, new() { ["end_reason"] = "own-wish" }, ["notice-confirm", "last-talk", "roster-free"]);
+        await OpenAsync(
+            leaving,
+            leaver.Id,
+            Occasion.Leaving,
+            "leaver",
+            lastDay,
+            19,
+            new() { ["end_reason"] = "own-wish" },
+            ["notice-confirm", "last-talk", "roster-free"]
+        );
         await OpenAsync(
             change,
             deckhand,
@@ -37,7 +46,12 @@ internal sealed class DemoChecklists(FidDb db, RecordWriter writer, SensitiveVal
             "new-job",
             next,
             12,
-            new() { ["job"] = "DK-4", ["site"] = "mv-corran", ["pay_rate"] = 21.8m },
+            new()
+            {
+                ["job"] = "DK-4",
+                ["site"] = "mv-corran",
+                ["pay_rate"] = 21.8m,
+            },
             ["terms"]
         );
     }

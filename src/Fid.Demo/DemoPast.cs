@@ -1,10 +1,10 @@
 using System.Text.Json;
 using Fid.Acts.Calendars;
 using Fid.Acts.Hires;
-using Fid.Core.Checklists;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Acts.Templates;
+using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Changes;

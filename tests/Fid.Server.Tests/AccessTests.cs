@@ -72,6 +72,8 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["DELETE /api/arrivals/calendar-link"] = Everybody,
         ["GET /api/calendars/{token}/arrivals.ics"] = null,
         ["GET /api/hires/{id:guid}/person"] = Arrivals,
+        ["GET /api/people/{id:guid}/checklists/offer"] = Coordinators,
+        ["POST /api/people/{id:guid}/checklists"] = Coordinators,
         ["POST /api/hires/preview"] = Coordinators,
         ["POST /api/hires"] = Coordinators,
         ["POST /api/hires/many/preview"] = Coordinators,

@@ -41,6 +41,7 @@ internal static class EveryReading
                 "/api/hires/{id}/start-change" => "?to=2027-06-01",
                 "/api/people/{id}/merge" => $"?with={employment}",
                 "/api/templates/{code}/compare" => "?from=1&to=1",
+                "/api/people/{id}/checklists/offer" => "?occasion=leaving",
                 "/api/dates" => "?text=mon",
                 "/api/fields/compare" => "?from=0&to=0",
                 _ => "",

@@ -1,9 +1,9 @@
-using Fid.Core.Checklists;
 using System.Text;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Acts.Rights;
 using Fid.Core.Approvals;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Changes;

@@ -52,9 +52,7 @@ public sealed class OccasionRecord(FidDb db, RecordWriter records)
     )
     {
         var (employment, record) = what;
-        var edits = values
-            .Select(v => new FieldEdit(v.Key, v.Value, Layer.Typed, day.Occasion == Occasion.JobChange ? day.Date : null))
-            .ToList();
+        var edits = values.Select(v => new FieldEdit(v.Key, v.Value, Layer.Typed, day.Occasion == Occasion.JobChange ? day.Date : null)).ToList();
         if (day.Occasion == Occasion.Leaving && employment.End != day.Date)
             edits.Add(new FieldEdit(LastDay, DateOf(day.Date), Layer.Typed, null));
         if (edits.Count == 0)

@@ -30,7 +30,7 @@ public sealed class OpenChecklist(FidDb db, EnteredValues entered, OccasionRecor
         if (await RecordAccess.FindAsync(actor, db, request.Employment, tracked: true, cancellation) is not var (employment, record))
             return Refusal.NotFound;
         // Sent twice, opened once: the user who asks names the checklist they want opened.
-        if (await db.Hires.AnyAsync(h => h.Id == request.Id && h.EmploymentId == request.Employment, cancellation))
+        if (act.IsDoneAlready || await db.Hires.AnyAsync(h => h.Id == request.Id && h.EmploymentId == request.Employment, cancellation))
             return request.Id;
         var reader = await Reader.OfAsync(actor, db, cancellation);
         if (!reader.May(Actions.Open, Things.Hire, record))
@@ -82,7 +82,10 @@ public sealed class OpenChecklist(FidDb db, EnteredValues entered, OccasionRecor
     private static IEnumerable<Problem> DayProblems(OpenChecklistRequest request, Employment employment)
     {
         if (CheckDay(request.Occasion, request.Day, employment) is { } problem)
-            yield return problem with { Path = "/day" };
+            yield return problem with
+            {
+                Path = "/day",
+            };
     }
 
     /// <summary>What is wrong with the day of a change of job or a leaving; null for nothing. The path is empty.</summary>

@@ -35,10 +35,11 @@ public sealed record StartCorrection(LocalDate? To, Problem? Problem, Dictionary
     {
         if (
             !changes.TryGetValue(Field, out var entered)
-            || !IsOpenTo(reader, employment, record, await db.Hires.AnyAsync(
-                    h => h.EmploymentId == employment.Id && h.Occasion == Occasion.Arrival && h.Closed == null,
-                    cancellation
-                )
+            || !IsOpenTo(
+                reader,
+                employment,
+                record,
+                await db.Hires.AnyAsync(h => h.EmploymentId == employment.Id && h.Occasion == Occasion.Arrival && h.Closed == null, cancellation)
             )
         )
             return new(null, null, changes);

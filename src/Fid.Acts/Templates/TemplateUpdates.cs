@@ -49,9 +49,7 @@ public sealed class TemplateUpdates(FidDb db)
             var own = employments[hire.EmploymentId];
             var values = held.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
             // Of who works here nothing comes from the layers but tasks: the record is theirs, whoever gave it.
-            var typed = held.Where(v =>
-                    (hire.Occasion != Occasion.Arrival || RoleTemplate.ReadLayer(v.Value.Source) is null) && !FieldAddress.IsInRow(v.Key)
-                )
+            var typed = held.Where(v => (hire.Occasion != Occasion.Arrival || RoleTemplate.ReadLayer(v.Value.Source) is null) && !FieldAddress.IsInRow(v.Key))
                 .ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
             var now = book.Resolve(template, typed, own.Start, today, returning.Contains(hire.EmploymentId));
             if (now.Answer is not { } theirs)

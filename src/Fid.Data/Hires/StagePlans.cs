@@ -12,8 +12,7 @@ public sealed class StagePlans(IEnumerable<Stage> stages)
         .GroupBy(s => s.Occasion)
         .ToDictionary(g => g.Key, g => (IReadOnlyList<PlanStage>)[.. g.Select(s => s.ToPlan())]);
 
-    public static async Task<StagePlans> LoadAsync(FidDb db, CancellationToken cancellation) =>
-        new(await db.Stages.AsNoTracking().ToListAsync(cancellation));
+    public static async Task<StagePlans> LoadAsync(FidDb db, CancellationToken cancellation) => new(await db.Stages.AsNoTracking().ToListAsync(cancellation));
 
     /// <summary>The stages that checklists of an occasion go through.</summary>
     public IReadOnlyList<PlanStage> Of(Occasion occasion) => _stages.GetValueOrDefault(occasion) ?? [];

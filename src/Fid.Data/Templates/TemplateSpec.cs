@@ -36,11 +36,12 @@ public sealed record TemplateSpec(
     private LayerContent? _layer;
 
     /// <summary>How it is kept in the database and in files.</summary>
-    public static JsonSerializerOptions Json { get; } = new(JsonSerializerDefaults.Web)
-    {
-        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault,
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
-    };
+    public static JsonSerializerOptions Json { get; } =
+        new(JsonSerializerDefaults.Web)
+        {
+            DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault,
+            Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
+        };
 
     /// <summary>What it sets, as a layer.</summary>
     [JsonIgnore]

@@ -1,4 +1,3 @@
-using Fid.Core.Checklists;
 using System.Globalization;
 using System.Text;
 using Fid.Acts;
@@ -6,6 +5,7 @@ using Fid.Acts.Accounts;
 using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
+using Fid.Core.Checklists;
 using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Lists;

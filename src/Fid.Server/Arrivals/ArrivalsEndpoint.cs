@@ -1,13 +1,13 @@
-using Fid.Data.Hires;
-using Fid.Core.Checklists;
 using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
+using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Core.Rights;
 using Fid.Data;
+using Fid.Data.Hires;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
 using Fid.Server.People;
@@ -52,13 +52,15 @@ internal static class ArrivalsEndpoint
             shown = [.. shown.OrderBy(h => h.Head.Start).ThenBy(h => h.Head.Number, StringComparer.Ordinal)];
         var rows = new ArrivalRow[shown.Count];
         Parallel.For(0, shown.Count, i => rows[i] = Row(shown[i], shown[i].Question(today, calendars, planStages), names, calendars, seen));
-        return TypedResults.Ok(new ArrivalsResponse(
+        return TypedResults.Ok(
+            new ArrivalsResponse(
                 listed,
                 today,
                 [.. stages.Select(s => new StageName(s.Key, s.Called))],
                 rows,
                 [.. Enum.GetValues<Occasion>().Select(o => new OccasionCount(o, counts.GetValueOrDefault(o)))]
-            ));
+            )
+        );
     }
 
     private static ArrivalRow Row(HireUnderWay hire, PlanQuestion question, ListNames names, CalendarSet calendars, HashSet<string> seen)

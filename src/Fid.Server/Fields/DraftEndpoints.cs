@@ -1,10 +1,10 @@
-using Fid.Core.Checklists;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Fid.Acts;
 using Fid.Acts.FieldDrafts;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -94,7 +94,12 @@ internal static class DraftEndpoints
         var read = SaveFieldDraft.Read(request.Configuration);
         if (read.Answer is not { } configuration)
             return Problems.Invalid(read.Problems);
-        var stages = await db.Stages.AsNoTracking().Where(s => s.Occasion == Occasion.Arrival).OrderBy(s => s.Position).Select(s => s.Key).ToListAsync(cancellation);
+        var stages = await db
+            .Stages.AsNoTracking()
+            .Where(s => s.Occasion == Occasion.Arrival)
+            .OrderBy(s => s.Position)
+            .Select(s => s.Key)
+            .ToListAsync(cancellation);
         var compiled = FieldSet.Read(configuration.Fields, stages);
         if (compiled.Answer is not { } set)
             return Problems.Invalid([.. compiled.Problems.Select(p => p.Under("/configuration"))]);

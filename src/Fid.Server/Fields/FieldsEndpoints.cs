@@ -1,8 +1,8 @@
-using Fid.Core.Checklists;
 using System.Text.Json.Nodes;
 using Fid.Acts;
 using Fid.Acts.FieldDrafts;
 using Fid.Acts.People;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Rights;
@@ -38,7 +38,9 @@ internal static class FieldsEndpoints
         var version = await publishing.LiveVersionAsync(cancellation);
         var live = (await publishing.VersionAsync(version, cancellation))!;
         var draft = await db.FieldDrafts.AsNoTracking().SingleOrDefaultAsync(cancellation);
-        var stages = (await db.Stages.AsNoTracking().Where(s => s.Occasion == Occasion.Arrival).OrderBy(s => s.Position).ToListAsync(cancellation)).Select(s => new FieldStage(s.Key, s.Called)).ToArray();
+        var stages = (await db.Stages.AsNoTracking().Where(s => s.Occasion == Occasion.Arrival).OrderBy(s => s.Position).ToListAsync(cancellation))
+            .Select(s => new FieldStage(s.Key, s.Called))
+            .ToArray();
         var templates = (await db.RoleTemplates.AsNoTracking().Where(t => !t.Retired).ToListAsync(cancellation))
             .SelectMany(t => t.Spec.Values.Keys.Select(key => (key, t.Name)))
             .GroupBy(t => t.key)

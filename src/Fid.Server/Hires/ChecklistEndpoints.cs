@@ -18,11 +18,7 @@ internal static class ChecklistEndpoints
     public static void MapChecklists(this IEndpointRouteBuilder app)
     {
         app.MapGet("/api/people/{id:guid}/checklists/offer", Offer).WhoMay(Actions.Open, Things.Hire).ProducesProblem(404);
-        app.MapPost("/api/people/{id:guid}/checklists", Open)
-            .WhoMay(Actions.Open, Things.Hire)
-            .ProducesProblem(400)
-            .ProducesProblem(404)
-            .ProducesProblem(409);
+        app.MapPost("/api/people/{id:guid}/checklists", Open).WhoMay(Actions.Open, Things.Hire).ProducesProblem(400).ProducesProblem(404).ProducesProblem(409);
     }
 
     // What can be chosen, and what can be entered with it.

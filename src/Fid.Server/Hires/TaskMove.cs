@@ -12,7 +12,10 @@ public sealed record TaskMove(string Key, string Name, string Owner, string? Own
     internal static TaskMove[] Between(HireUnderWay hire, Plan before, Plan after, ListNames names) =>
         [
             .. hire
-                .Tasks.Select((t, i) => new TaskMove(t.Key, t.Called, t.Owner, names.Owner(t.Owner, hire.Head), TaskDates.Of(before.Tasks[i]), TaskDates.Of(after.Tasks[i])))
+                .Tasks.Select(
+                    (t, i) =>
+                        new TaskMove(t.Key, t.Called, t.Owner, names.Owner(t.Owner, hire.Head), TaskDates.Of(before.Tasks[i]), TaskDates.Of(after.Tasks[i]))
+                )
                 .Where(m => m.Before != m.After),
         ];
 }

@@ -1,8 +1,8 @@
+using System.Text.Json;
+using Fid.Acts.Accounts;
 using Fid.Acts.Hires;
 using Fid.Acts.Plans;
 using Fid.Core.Checklists;
-using System.Text.Json;
-using Fid.Acts.Accounts;
 using Fid.Core.Fields;
 using Fid.Core.Texts;
 using Fid.Data;
@@ -79,8 +79,7 @@ public sealed class ListNames
         : null;
 
     /// <summary>The same of a task of a hire: who changes jobs or leaves is called by their name, for they are no newcomer.</summary>
-    public string? Owner(string owner, HireHead hire) =>
-        owner == OwnTasks.Newcomer && hire.Occasion != Occasion.Arrival ? hire.FullName : Owner(owner);
+    public string? Owner(string owner, HireHead hire) => owner == OwnTasks.Newcomer && hire.Occasion != Occasion.Arrival ? hire.FullName : Owner(owner);
 
     /// <summary>The entry's name; its code where the list does not know it; null for no code.</summary>
     public string? Of(string list, string? code) => code is null ? null : _names.GetValueOrDefault((list, code), code);

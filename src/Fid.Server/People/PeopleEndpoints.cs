@@ -1,9 +1,9 @@
-using Fid.Core.Checklists;
 using Fid.Acts;
 using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.People;
 using Fid.Core.Rights;

@@ -1,9 +1,9 @@
-using Fid.Core.Checklists;
 using System.Data.Common;
 using System.Text.Json;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Data;
 using Fid.Data.Changes;
@@ -117,7 +117,7 @@ internal sealed class RecordParts
                     select h.id, count(*) filter (where t.day_one and t.required and t.done is not null)::int, count(*) filter (where t.day_one
                       and t.required and t.skipped_why is null)::int,
                       array_agg(distinct t.stage_key) filter (where t.required and t.done is null and t.skipped_why is null), h.closed,
-                      h.occasion, h.start, count(*) filter (where t.done is not null)::int, count(*) filter (where t.skipped_why is null)::int
+                      h.occasion, h.start
                     from hires h left join hire_tasks t on t.hire_id = h.id where h.employment_id = $1 and h.outcome is null group by h.id
                       order by h.closed desc nulls first
                     """,
@@ -277,8 +277,8 @@ internal sealed class RecordParts
                         reader.GetGuid(0),
                         occasion,
                         reader.GetFieldValue<LocalDate>(6),
-                        reader.GetInt32(7),
-                        reader.GetInt32(8),
+                        reader.GetInt32(1),
+                        reader.GetInt32(2),
                         isUnderWay ? null : reader.GetFieldValue<LocalDate>(4)
                     )
                 );

@@ -1,8 +1,8 @@
-using Fid.Core.Checklists;
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;

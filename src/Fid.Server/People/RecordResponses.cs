@@ -63,8 +63,8 @@ public sealed record HireLink(Guid Id, int Done, int Of);
 
 /// <summary>A checklist of somebody who works here.</summary>
 /// <param name="Day">The day it is planned around.</param>
-/// <param name="Done">Tasks done.</param>
-/// <param name="Of">Tasks that apply.</param>
+/// <param name="Done">Tasks done of those that have to be finished before the day.</param>
+/// <param name="Of">How many of these apply.</param>
 /// <param name="Finished">The day on which all was done; null while it is under way.</param>
 public sealed record ChecklistLink(Guid Id, Occasion Occasion, LocalDate Day, int Done, int Of, LocalDate? Finished);
 

@@ -46,7 +46,10 @@ internal static class RequestEffects
         if (!hand.Reader.May(Actions.See, Things.Hire, hand.Record))
             return null;
         var employment = hand.Employment.Id;
-        if (await HiresUnderWay.LoadAsync(db, hires => hires.Where(h => h.EmploymentId == employment && h.Occasion == Occasion.Arrival), cancellation) is not [var hire])
+        if (
+            await HiresUnderWay.LoadAsync(db, hires => hires.Where(h => h.EmploymentId == employment && h.Occasion == Occasion.Arrival), cancellation)
+            is not [var hire]
+        )
             return null;
         var wanted = hand.Request.Changes.ToDictionary(c => c.Field, c => c.New?.ToString());
         var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await StagePlans.LoadAsync(db, cancellation));

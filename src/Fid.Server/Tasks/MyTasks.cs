@@ -1,9 +1,9 @@
-using Fid.Core.Checklists;
 using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
+using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;

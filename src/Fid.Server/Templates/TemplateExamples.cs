@@ -1,4 +1,3 @@
-using Fid.Core.Checklists;
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Calendars;
@@ -6,6 +5,7 @@ using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Acts.Templates;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Formulas;
 using Fid.Core.Planning;
@@ -60,7 +60,9 @@ internal static class TemplateExamples
         if (edited.Spec is null)
             return Problems.NotFound();
         book = book.With(edited);
-        var use = edited.IsAddOn ? book.Find(request.Use ?? "") ?? book.OpeningFor(edited.Spec.Occasion).OrderBy(t => t.Name, StringComparer.Ordinal).FirstOrDefault() : edited;
+        var use = edited.IsAddOn
+            ? book.Find(request.Use ?? "") ?? book.OpeningFor(edited.Spec.Occasion).OrderBy(t => t.Name, StringComparer.Ordinal).FirstOrDefault()
+            : edited;
         if (use is null)
             return Problems.NotFound();
         var findings = (await TemplateFindings.OfAsync(db, fields, book, edited, today, cancellation)).ToList();

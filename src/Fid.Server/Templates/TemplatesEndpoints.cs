@@ -1,7 +1,7 @@
-using Fid.Core.Checklists;
 using Fid.Acts;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
+using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -95,7 +95,9 @@ internal static class TemplatesEndpoints
     private static async Task<Ok<TemplateEditing>> Editing(Actor actor, FidDb db, CancellationToken cancellation)
     {
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var stages = (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation)).Select(s => new TemplateStage(s.Key, s.Called, s.Occasion)).ToArray();
+        var stages = (await db.Stages.AsNoTracking().OrderBy(s => s.Position).ToListAsync(cancellation))
+            .Select(s => new TemplateStage(s.Key, s.Called, s.Occasion))
+            .ToArray();
         return TypedResults.Ok(
             new TemplateEditing(
                 [

@@ -69,6 +69,7 @@ const acts = [
   `imports/${one}(/(matching|cells|commit|undo))?`,
   `hires/${one}/stages/${one}/(passed|reopened)`,
   `stalls/tasks/${one}/drafts`,
+  `people/${one}/checklists`,
   'arrivals/calendar-link'
 ];
 const keyed = new RegExp(`^/api/(${acts.join('|')})$`);

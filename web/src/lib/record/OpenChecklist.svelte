@@ -9,7 +9,7 @@
   import { recordKeys } from './queries';
   import { fieldAt } from './rows';
   import { text } from '$lib/text/index.svelte';
-  import { valueOf } from '$lib/text/typed';
+  import { typedOf, valueOf } from '$lib/text/typed';
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -49,6 +49,12 @@
   const offered = $derived((offer.data?.fields ?? []).flatMap((key) => fieldAt(record, key) ?? []));
   const shown = $derived(offered.filter((f) => usualFields.includes(f.key) || more.includes(f.key)));
   const others = $derived(offered.filter((f) => !shown.includes(f)).map((f) => ({ value: f.key, label: f.label[text.language] })));
+  /** What the record says today, beside what it is to say. */
+  const nowIs = (field: Api['FieldResponse']) => {
+    const shown =
+      field.display ?? (field.type === 'money' && typeof field.value === 'number' ? text.money(field.value) : typedOf(field));
+    return shown ? words().now(shown) : undefined;
+  };
   const error = (pointer: string) => {
     const problem = refused.find((p) => p.pointer === pointer);
     return problem ? text.problem(problem) : undefined;
@@ -117,14 +123,14 @@
       />
     </div>
     {#if offered.length > 0}
-      <h3 class="text-soft pt-2 text-xs font-semibold">{w.values}</h3>
+      <h3 class="pt-2 pb-1 text-sm">{w.values}</h3>
       <div class="grid gap-x-6 gap-y-2 sm:grid-cols-2">
         {#each shown as field (field.key)}
           <FieldInput
             id="open-{field.key}"
             {field}
             value={typed[field.key] ?? ''}
-            note={field.display ?? (typeof field.value === 'string' || typeof field.value === 'number' ? String(field.value) : undefined)}
+            note={nowIs(field)}
             within={field.parent ? typed[field.parent] || String(fieldAt(record, field.parent)?.value ?? '') : ''}
             error={error(`/values/${field.key}`)}
             onchange={(to) => (typed[field.key] = to)}

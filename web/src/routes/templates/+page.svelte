@@ -107,7 +107,7 @@
 {:else}
   <div class="page pb-8">
     <div class="flex flex-wrap items-end justify-between gap-3 pt-5 pb-2">
-      <h1 class="text-2xl leading-tight">{w.news(roles.length, addOns.length)}</h1>
+      <h1 class="text-2xl leading-tight">{w.news(roles.filter((r) => r.occasion === 'arrival').length, addOns.length)}</h1>
       <div class="flex flex-wrap items-center gap-3">
         {#if session.may('edit task')}<a class="link text-xs" href="/templates/where-it-stalls">{stallWords().link}</a>{/if}
         {#if session.may('edit template')}

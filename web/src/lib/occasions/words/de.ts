@@ -171,5 +171,6 @@ export const de: typeof en = {
     }
   },
   makeTemplate: 'Unter Vorlagen anlegen',
-  dayMissing: 'Nennen Sie den Tag.'
+  dayMissing: 'Nennen Sie den Tag.',
+  now: (value) => `jetzt ${value}`
 };

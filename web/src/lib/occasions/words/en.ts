@@ -159,5 +159,6 @@ export const en = {
     }
   },
   makeTemplate: 'Make one under Templates',
-  dayMissing: 'Say which day.'
+  dayMissing: 'Say which day.',
+  now: (value: string) => `now ${value}`
 };
