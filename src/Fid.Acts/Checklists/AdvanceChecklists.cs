@@ -10,8 +10,8 @@ using NodaTime;
 
 namespace Fid.Acts.Checklists;
 
-/// <summary>Lets checklists go on by themselves as far as their tasks, their records and the day allow: tasks complete themselves, gates pass,
-/// stages open, and who has settled leaves Arrivals.</summary>
+/// <summary>Lets checklists go on by themselves as far as their tasks, their records and the day allow: tasks come to apply and complete themselves,
+/// gates pass, stages open, and who has settled leaves Arrivals.</summary>
 public sealed class AdvanceChecklists(FidDb db)
 {
     /// <summary>What jobs that do this for one hire are called.</summary>
@@ -26,10 +26,11 @@ public sealed class AdvanceChecklists(FidDb db)
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, request, cancellation);
         await Locks.HiresAsync(db, request.Hires, cancellation);
+        var applying = await ConditionalTasks.FollowRecordsAsync(db, act, actor, request.Hires, cancellation);
         var completed = await SelfCompletion.FollowRecordsAsync(db, act, actor, request.Hires, cancellation);
         var steps = await TakeStepsAsync(db, act, actor, request.Hires, cancellation);
         await act.CommitAsync(cancellation);
-        return completed + steps;
+        return applying + completed + steps;
     }
 
     /// <summary>Takes the steps that are due, as part of an act that holds the hires and has saved what it changed of them.</summary>

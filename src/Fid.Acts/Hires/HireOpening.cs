@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts.Accounts;
 using Fid.Acts.Calendars;
+using Fid.Acts.Checklists;
 using Fid.Acts.Fields;
 using Fid.Acts.Lists;
 using Fid.Acts.People;
@@ -93,7 +94,16 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
         var rows = TemplateRows
             .Of(set, entries, (entry, property) => SourceOf(template, layered, before, entry, property))
             .Concat(TemplateRows.Abouts(set, values.Keys).Select(a => new FieldValue(a.Address, a.About, values[a.By].From)));
-        return new HireDraft(template, layered, WithRows(values, rows), before.Tasks ?? LayeredTasks.Of(layered), entries, before.Person);
+        var tasks = before.Tasks ?? LayeredTasks.Of(layered);
+        ConditionalTasks.Follow(
+            tasks,
+            entries,
+            values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal),
+            start,
+            before.Person is not null,
+            today
+        );
+        return new HireDraft(template, layered, WithRows(values, rows), tasks, entries, before.Person);
 
         async Task<EntryContent?> Entry(string list, string field)
         {

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts.Checklists;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core;
@@ -63,7 +64,10 @@ public sealed class OpenChecklist(FidDb db, EnteredValues entered, OccasionRecor
         );
         if (clash.Count > 0)
             return Refusal.Invalid([.. clash.Select(AtRequest)]);
-        db.Hires.Add(Make(request, template!, layered, actor, change?.Id));
+        var hire = Make(request, template!, layered, actor, change?.Id);
+        var returning = await db.Employments.AnyAsync(e => e.PersonId == employment.PersonId && e.Start < employment.Start, cancellation);
+        ConditionalTasks.Follow(hire.Tasks, hire.Entries, facts, employment.Start, returning, actor.Today);
+        db.Hires.Add(hire);
         act.Note(author.Change(ActionOf(request.Occasion), request.Id, template!.LayerId, why));
         await act.CommitAsync(cancellation);
         return request.Id;
@@ -155,6 +159,7 @@ public sealed class OpenChecklist(FidDb db, EnteredValues entered, OccasionRecor
             CoordinatorId = actor.Account,
             RecordChangeId = change,
             Tasks = [.. LayeredTasks.Of(layered)],
+            Entries = [.. HireEntry.Of(layered)],
         };
 
     private static Problem AtRequest(Problem problem) =>

@@ -18,7 +18,7 @@ public sealed class SkipTasks(FidDb db)
                 OwnToo: false,
                 task =>
                 {
-                    (task.SkippedWhy, task.Done, task.DoneBy) = (why, null, null);
+                    (task.SkippedWhy, task.SkippedByCondition, task.Done, task.DoneBy) = (why, false, null, null);
                     return null;
                 },
                 why

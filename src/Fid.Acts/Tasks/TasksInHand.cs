@@ -21,6 +21,11 @@ public static class TasksInHand
         "This completes itself once the record has what it asks for. If it does not apply here, skip it with a reason."
     );
 
+    internal static readonly Refusal ByCondition = Refusal.Conflict(
+        "by-condition",
+        "Its condition says that it does not apply. Change the record or the template, or add a task of its own."
+    );
+
     /// <summary>Whether the actor may tick a task off: their own, and those they may change whosoever they are.</summary>
     public static async Task<bool> MayTickAsync(FidDb db, Actor actor, HireTask task, CancellationToken cancellation) =>
         (await (await ReachedHires.NarrowAsync(actor, db, Actions.Edit, Things.Task, cancellation))(db.Hires).AnyAsync(h => h.Id == task.HireId, cancellation))

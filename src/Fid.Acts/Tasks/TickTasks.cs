@@ -30,7 +30,7 @@ public sealed class TickTasks(FidDb db)
                 if (TaskFulfilment.CompletesItself(task.Kind))
                     return TasksInHand.ByItself;
                 if (task.Done is null || (request.Done is { } on && on != task.Done) || (request.By is not null && by != task.DoneBy))
-                    (task.Done, task.DoneBy, task.SkippedWhy) = (done, by, null);
+                    (task.Done, task.DoneBy, task.SkippedWhy, task.SkippedByCondition) = (done, by, null, false);
                 return null;
             }), actor, cancellation);
     }

@@ -8,6 +8,8 @@ public sealed class UnskipTasks(FidDb db)
     public Task<ActResult<TasksChanged>> DoAsync(UnskipTasksRequest request, Actor actor, CancellationToken cancellation) =>
         TaskChanges.MakeAsync(db, request, request.Tasks, new TaskChange("task.unskipped", OwnToo: false, task =>
             {
+                if (task.SkippedByCondition)
+                    return TasksInHand.ByCondition;
                 task.SkippedWhy = null;
                 return null;
             }), actor, cancellation);

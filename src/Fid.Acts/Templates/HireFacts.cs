@@ -26,6 +26,7 @@ internal static class HireFacts
         "dayOne",
         "kind",
         "about",
+        "when",
         "instructions",
         "instructionsDe",
         "contact",
@@ -107,6 +108,7 @@ internal static class HireFacts
             ("dayOne", task.DayOne),
             ("kind", task.Kind == TaskKind.ToDo ? null : JsonNamingPolicy.CamelCase.ConvertName(task.Kind.ToString())),
             ("about", task.About.Length == 0 ? null : task.About),
+            ("when", task.When),
             ("instructions", task.Instructions),
             ("instructionsDe", task.InstructionsDe),
             ("contact", task.Contact),
@@ -168,6 +170,9 @@ internal static class HireFacts
                 break;
             case "about":
                 task.About = from.About;
+                break;
+            case "when":
+                task.When = from.When;
                 break;
             case "instructions":
                 task.Instructions = from.Instructions;

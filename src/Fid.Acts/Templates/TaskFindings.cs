@@ -4,6 +4,7 @@ using Fid.Core;
 using Fid.Core.Calendars;
 using Fid.Core.Checklists;
 using Fid.Core.Fields;
+using Fid.Core.Formulas;
 using Fid.Core.Planning;
 using Fid.Core.Templates;
 using Fid.Data.Hires;
@@ -136,6 +137,10 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
                 return value.ValueKind is JsonValueKind.True or JsonValueKind.False ? null : ("wrong-type", "Say yes or no.");
             case "about":
                 return About(value);
+            case "when":
+                return value.ValueKind == JsonValueKind.Null ? null
+                    : text is null ? ("wrong-type", "Enter a formula.")
+                    : Condition(text);
             case "instructions" or "instructionsDe":
                 return TextOrNone(value, LongestInstructions);
             case "contactWhy" or "contactWhyDe":
@@ -146,6 +151,17 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
                 return ("unknown-property", "Tasks have no such property.");
         }
     }
+
+    private (string, string)? Condition(string text) =>
+        RecordFormula.Read(text) switch
+        {
+            (_, { } mistake) => ("formula-error", mistake.Message),
+            ({ } formula, _) when formula.Names.FirstOrDefault(n => fields.Find(n) is null && n != TemplateSet.Returning) is { } unknown => (
+                "unknown-field",
+                $"There is no field {unknown}."
+            ),
+            _ => null,
+        };
 
     private static (string, string)? TextOrNone(JsonElement value, int most) =>
         value.ValueKind switch

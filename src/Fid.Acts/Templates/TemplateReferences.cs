@@ -27,15 +27,18 @@ public static partial class TemplateReferences
                 foreach (var code in FieldValues.Texts(value))
                     yield return code;
         }
-        if (spec.When is { } when)
-            foreach (var code in Compared(when, list, fields))
-                yield return code;
+        foreach (var when in Conditions(spec))
+        foreach (var code in Compared(when, list, fields))
+            yield return code;
         foreach (var code in spec.Entries(TemplateLists.Tasks).SelectMany(t => OfTask(t.Properties, list)))
             yield return code;
         foreach (var (name, _) in TemplateReview.KeyedBy.Where(k => k.Value == list))
         foreach (var entry in spec.Entries(name))
             yield return entry.Key;
     }
+
+    private static IEnumerable<string> Conditions(TemplateSpec spec) =>
+        spec.Lists.Values.SelectMany(l => l).Select(e => e.Condition).Prepend(spec.When).OfType<string>();
 
     /// <summary>The codes of entries of a list that a task refers to: the teams that do it or can help, and its calendar.</summary>
     public static IEnumerable<string> OfTask(IReadOnlyDictionary<string, JsonElement> properties, string list) =>
@@ -83,12 +86,20 @@ public static partial class TemplateReferences
                                 e with
                                 {
                                     Key = TemplateReview.KeyedBy.GetValueOrDefault(l.Key) == list && e.Key == from ? to : e.Key,
-                                    Properties = l.Key == TemplateLists.Tasks ? ReplaceInTask(e.Properties, list, from, to) : e.Properties,
+                                    Properties = InCondition(
+                                        l.Key == TemplateLists.Tasks ? ReplaceInTask(e.Properties, list, from, to) : e.Properties,
+                                        when => InFormula(when, list, from, to, fields)
+                                    ),
                                 }
                             ),
                         ]
             ),
         };
+
+    private static IReadOnlyDictionary<string, JsonElement> InCondition(IReadOnlyDictionary<string, JsonElement> properties, Func<string, string> replace) =>
+        Property(properties, "when") is { } when
+            ? properties.ToDictionary(p => p.Key, p => p.Key == "when" ? JsonSerializer.SerializeToElement(replace(when)) : p.Value)
+            : properties;
 
     private static IEnumerable<string> Compared(string formula, string list, LiveFields fields) =>
         Comparison().Matches(formula).Where(m => fields.ListOf(m.Groups["field"].Value) == list).Select(m => m.Groups["code"].Value);

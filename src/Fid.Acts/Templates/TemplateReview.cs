@@ -55,7 +55,9 @@ public sealed class TemplateReview(
         {
             foreach (var twice in said.GroupBy(e => e.Key).Where(g => g.Count() > 1))
                 findings.Add(Wrong(list, twice.Key, null, "duplicate-key", "This stands twice. Keep one."));
-            if (list != TemplateLists.Tasks)
+            if (list == TemplateLists.Stages)
+                findings.AddRange(said.SelectMany(e => OfStage(e, spec.Occasion)));
+            else if (list != TemplateLists.Tasks)
                 findings.AddRange(
                     said.Where(e => !e.Drop).SelectMany(e => e.Properties.Select(p => Property(list, e.Key, p.Key, p.Value)).OfType<TemplateFinding>())
                 );
@@ -72,6 +74,20 @@ public sealed class TemplateReview(
     /// <summary>What is wrong with a task for itself, in a template for whatever occasion.</summary>
     public IEnumerable<TemplateFinding> OfTask(TemplateEntry task) =>
         new TaskFindings(fields.Set, stages.SelectMany(s => s).ToHashSet(), entries, people).Of(task);
+
+    private IEnumerable<TemplateFinding> OfStage(TemplateEntry stage, Occasion occasion)
+    {
+        if (!stages[occasion].Contains(stage.Key))
+            yield return Wrong(TemplateLists.Stages, stage.Key, null, "unknown-stage", "There is no such stage. Take this away.");
+        foreach (var (name, value) in stage.Properties)
+            if (name != "when")
+                yield return Wrong(TemplateLists.Stages, stage.Key, name, "unknown-property", "There is no such property here.");
+            else if (value.ValueKind is not (JsonValueKind.String or JsonValueKind.Null))
+                yield return Wrong(TemplateLists.Stages, stage.Key, name, "wrong-type", "Enter a formula.");
+            else if (value.ValueKind == JsonValueKind.String)
+                foreach (var finding in Formula(TemplateLists.Stages, stage.Key, value.GetString()!))
+                    yield return finding with { Property = name };
+    }
 
     private void Whole(RoleTemplate template, List<TemplateFinding> findings)
     {
@@ -109,7 +125,7 @@ public sealed class TemplateReview(
     private static IEnumerable<TemplateFinding> BesidesTasks(TemplateSpec spec) =>
         spec
             .Values.Keys.Select(field => ("values", field))
-            .Concat(spec.Lists.Where(l => l.Key != TemplateLists.Tasks).SelectMany(l => l.Value.Select(e => (l.Key, e.Key))))
+            .Concat(spec.Lists.Where(l => l.Key is not (TemplateLists.Tasks or TemplateLists.Stages)).SelectMany(l => l.Value.Select(e => (l.Key, e.Key))))
             .Select(at => Wrong(at.Item1, at.Item2, null, "tasks-only", "A template for this occasion has tasks alone. Take this away."));
 
     private const string TakenName = "Another template has this name. Choose one that tells them apart.";

@@ -3,6 +3,7 @@ using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Formulas;
 using Fid.Core.Json;
+using Fid.Core.Templates;
 using Fid.Data.Templates;
 
 namespace Fid.Acts.Templates;
@@ -36,6 +37,9 @@ public static class TemplateRights
         }
         if (sent.When is { } when && Reads(reader, when))
             problems.Add(Unknown($"{path}/when"));
+        foreach (var list in new[] { TemplateLists.Tasks, TemplateLists.Stages })
+        foreach (var entry in sent.Entries(list).Where(e => e.Condition is { } own && Reads(reader, own)))
+            problems.Add(Unknown($"{path}/lists/{list}/{JsonPointer.Escape(entry.Key)}/when"));
         return problems;
     }
 

@@ -105,13 +105,13 @@ public sealed class TemplateUpdateWriter(FidDb db, RecordWriter records)
             }
             db.Changes.Add(change);
             foreach (var key in before.Added)
-                if (hire.Tasks.Find(t => t.Key == key) is { Done: null, SkippedWhy: null } task)
+                if (hire.Tasks.Find(t => t.Key == key) is { IsDecided: false } task)
                     db.Remove(task);
             foreach (var old in before.Tasks)
             {
                 if (hire.Tasks.Find(t => t.Key == old.Key) is not { } there)
                     db.Add(old.Copy(hire.Id));
-                else if (there is { Done: null, SkippedWhy: null })
+                else if (!there.IsDecided)
                     foreach (var property in HireFacts.TaskProperties)
                         HireFacts.Take(there, old, property);
             }

@@ -137,7 +137,7 @@ public sealed class TemplateUpdates(FidDb db)
             was.Keys.Union(will.Keys).Where(k => k.StartsWith(HireFacts.Values, StringComparison.Ordinal)).Select(k => k[HireFacts.Values.Length..])
         );
         var merged = TemplateMerge.Merge(was, mine, will).Where(f => f.Value != MergeFate.Same).ToList();
-        var done = hire.Tasks.Where(t => t.Done is not null || t.SkippedWhy is not null).Select(t => $"tasks/{t.Key}").ToHashSet();
+        var done = hire.Tasks.Where(t => t.IsDecided).Select(t => $"tasks/{t.Key}").ToHashSet();
         return new HireUpdate(
             hire,
             layers,

@@ -47,8 +47,11 @@ public static class TemplateLists
     /// <summary>Messages to the newcomer before the first day.</summary>
     public const string Welcome = "welcome";
 
+    /// <summary>Stages of which a condition says whether they apply.</summary>
+    public const string Stages = "stages";
+
     /// <summary>All of them, in the order in which they are shown.</summary>
-    public static IReadOnlyList<string> All { get; } = [Tasks, Items, Documents, Certificates, SecondJobs, Welcome];
+    public static IReadOnlyList<string> All { get; } = [Tasks, Items, Documents, Certificates, SecondJobs, Welcome, Stages];
 }
 
 /// <summary>A value that a layer sets: as it stands, or as a formula over the facts and other values comes to it.</summary>

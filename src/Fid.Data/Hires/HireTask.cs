@@ -1,4 +1,5 @@
 using Fid.Core.Checklists;
+using Fid.Core.Formulas;
 using Fid.Core.Planning;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
@@ -20,6 +21,9 @@ public sealed class HireTask
 
     /// <summary>The most characters of a name.</summary>
     public const int LongestName = 200;
+
+    /// <summary>The reason of a task that does not apply because a condition says so.</summary>
+    public const string ByCondition = "condition";
 
     /// <summary>Before a team's code in an owner.</summary>
     public const string TeamPrefix = "team:";
@@ -88,6 +92,9 @@ public sealed class HireTask
     /// <summary>What it is about: the keys of fields, or the codes of items or certificates.</summary>
     public string[] About { get; set; } = [];
 
+    /// <summary>The condition that decides whether it applies, as a formula over the record; null where it always does.</summary>
+    public string? When { get; set; }
+
     /// <summary>How it is done, in Markdown.</summary>
     public string? Instructions { get; set; }
 
@@ -128,6 +135,13 @@ public sealed class HireTask
     /// <summary>Why it does not apply; null when it does.</summary>
     public string? SkippedWhy { get; set; }
 
+    /// <summary>Whether it does not apply because a condition of its own or of its stage says so: <see cref="SkippedWhy"/> is <see
+    /// cref="ByCondition"/> then, and it applies again as soon as both hold.</summary>
+    public bool SkippedByCondition { get; set; }
+
+    /// <summary>Whether somebody has done it, or said that it does not apply: nothing but a person changes that.</summary>
+    public bool IsDecided => Done is not null || (SkippedWhy is not null && !SkippedByCondition);
+
     /// <summary>The same task of another hire, or anew of this one: a row of its own.</summary>
     /// <param name="hire">The hire; left out where the hire's own list gives it.</param>
     /// <param name="afresh">Whether it is still to be done, whatever became of this one.</param>
@@ -155,6 +169,7 @@ public sealed class HireTask
             DayOne = DayOne,
             Kind = Kind,
             About = About,
+            When = When,
             Instructions = Instructions,
             InstructionsDe = InstructionsDe,
             Contact = Contact,
@@ -169,6 +184,7 @@ public sealed class HireTask
             Done = afresh ? null : Done,
             DoneBy = afresh ? null : DoneBy,
             SkippedWhy = afresh ? null : SkippedWhy,
+            SkippedByCondition = !afresh && SkippedByCondition,
         };
 }
 
@@ -178,6 +194,7 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
     {
         task.Property(t => t.Kind).HasConversion<string>().HasMaxLength(20).HasDefaultValue(TaskKind.ToDo);
         task.Property(t => t.About).HasDefaultValueSql("'{}'");
+        task.Property(t => t.When).HasMaxLength(RecordFormula.Longest);
         task.Property(t => t.NameDe).HasMaxLength(HireTask.LongestName);
         task.Property(t => t.ContactWhy).HasMaxLength(HireTask.LongestReason);
         task.Property(t => t.ContactWhyDe).HasMaxLength(HireTask.LongestReason);

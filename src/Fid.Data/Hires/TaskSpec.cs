@@ -26,7 +26,8 @@ public sealed record TaskSpec(
     string? InstructionsDe = null,
     string? ContactWhyDe = null,
     TaskKind Kind = TaskKind.ToDo,
-    string[]? About = null
+    string[]? About = null,
+    string? When = null
 )
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
@@ -70,6 +71,7 @@ public sealed record TaskSpec(
             DayOne = DayOne,
             Kind = Kind,
             About = About ?? [],
+            When = When,
             Instructions = Instructions,
             InstructionsDe = InstructionsDe,
             Contact = Contact,

@@ -1406,6 +1406,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("required");
 
+                    b.Property<bool>("SkippedByCondition")
+                        .HasColumnType("boolean")
+                        .HasColumnName("skipped_by_condition");
+
                     b.Property<string>("SkippedWhy")
                         .HasMaxLength(500)
                         .HasColumnType("character varying(500)")
@@ -1425,6 +1429,11 @@ namespace Fid.Data.Migrations
                         .ValueGeneratedOnAddOrUpdate()
                         .HasColumnType("xid")
                         .HasColumnName("xmin");
+
+                    b.Property<string>("When")
+                        .HasMaxLength(1000)
+                        .HasColumnType("character varying(1000)")
+                        .HasColumnName("when");
 
                     b.Property<int>("Work")
                         .HasColumnType("integer")

@@ -79,4 +79,9 @@ public sealed record TemplateSpec(
 /// <param name="Properties">What it sets; the rest stays as lower layers have it.</param>
 /// <param name="Drop">Whether it takes the entry away.</param>
 /// <param name="Shared">The key of the firm's shared task it is taken from, whose changes it follows; null for its own.</param>
-public sealed record TemplateEntry(string Key, IReadOnlyDictionary<string, JsonElement> Properties, bool Drop = false, string? Shared = null);
+public sealed record TemplateEntry(string Key, IReadOnlyDictionary<string, JsonElement> Properties, bool Drop = false, string? Shared = null)
+{
+    /// <summary>Of a task or a stage: the condition that decides whether it applies, as a formula; null where it says none.</summary>
+    [JsonIgnore]
+    public string? Condition => Properties.TryGetValue("when", out var when) && when.ValueKind == JsonValueKind.String ? when.GetString() : null;
+}

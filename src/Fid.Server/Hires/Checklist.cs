@@ -67,6 +67,8 @@ internal static class Checklist
                 ReaderLanguage.Choose(t.Instructions, t.InstructionsDe),
                 t.DoneBy,
                 t.SkippedWhy,
+                t.SkippedByCondition,
+                t.When,
                 t.Contact,
                 ReaderLanguage.Choose(t.ContactWhy, t.ContactWhyDe),
                 t.Attachments,
@@ -119,6 +121,8 @@ internal static class Checklist
                         TaskOf(t, plan.Tasks[i], details[t.Key], taskNames, names, head, files) with
                         {
                             MayTick = head.Closed is null && !t.CompletesItself && (mayChange || own.Include(t.Owner, hire.Head)),
+                            // A condition is said to those who see what it reads.
+                            When = details[t.Key].When is { } when && !reader.Reads(when) ? when : null,
                             Needs = needs.Of(t.Kind, details[t.Key].About),
                             Since = plan.Tasks[i].CanStart ? since[i].EarliestStart : null,
                             Change = changes.TryGetValue(t.Key, out var c) ? new TaskChange(c.ByName, c.At, c.Action) : null,
@@ -221,6 +225,8 @@ internal static class Checklist
             task.Done,
             detail.DoneBy,
             detail.SkippedWhy,
+            detail.SkippedByCondition,
+            null,
             detail.Instructions,
             hire.IsBeforeKnown(planned),
             detail.Contact,
@@ -245,6 +251,8 @@ internal static class Checklist
         string? Instructions,
         string? DoneBy,
         string? SkippedWhy,
+        bool SkippedByCondition,
+        string? When,
         string? Contact,
         string? ContactWhy,
         Guid[] Attachments,

@@ -86,6 +86,8 @@ public sealed record StageWord(string By, string Why);
 /// <param name="TakenBy">Who took it on for their team.</param>
 /// <param name="Added">Whether this hire alone has it.</param>
 /// <param name="RemindersPaused">Whether nobody is reminded of it for now.</param>
+/// <param name="SkippedByCondition">Whether it does not apply because a condition says so, and applies again once that holds.</param>
+/// <param name="When">The condition on it, as a formula; null where there is none, or the reader may not see what it reads.</param>
 /// <param name="CompletesItself">Whether the record says if it is done, and nobody ticks it off.</param>
 /// <param name="Needs">What it is about, as far as the reader sees it.</param>
 /// <param name="Change">Who ticked it, skipped it or took either back the last time.</param>
@@ -110,6 +112,8 @@ public sealed record TaskResponse(
     LocalDate? Done,
     string? DoneBy,
     string? SkippedWhy,
+    bool SkippedByCondition,
+    string? When,
     string? Instructions,
     bool BeforeKnown,
     string? Contact,

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Calendars;
+using Fid.Acts.Checklists;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
@@ -136,7 +137,7 @@ internal static class TemplateExamples
                         d.By
                     ))
                     .ToArray(),
-                await PlanAsync(db, layered, edited.Spec.Occasion, start, today, names, cancellation),
+                await PlanAsync(db, layered, edited.Spec.Occasion, start, returning, today, names, cancellation),
                 completeness.Missing.Count(fields.Set.IsRequiredFirst),
                 await OwnerNamesAsync(db, layered, names, cancellation),
                 await FileNamesAsync(db, layered, cancellation),
@@ -171,6 +172,7 @@ internal static class TemplateExamples
         Layered layered,
         Occasion occasion,
         LocalDate start,
+        bool returning,
         LocalDate today,
         ListNames names,
         CancellationToken cancellation
@@ -180,6 +182,14 @@ internal static class TemplateExamples
         try
         {
             tasks = LayeredTasks.Of(layered);
+            ConditionalTasks.Follow(
+                tasks,
+                HireEntry.Of(layered),
+                layered.Values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal),
+                start,
+                returning,
+                today
+            );
         }
         catch (JsonException)
         {
@@ -206,20 +216,21 @@ internal static class TemplateExamples
             plan.Feasible,
             plan.SoonestStart,
             [
-                .. plan.Tasks.Select(
-                    (t, i) =>
-                        new ExampleTask(
-                            t.Id,
-                            rows[i].Called,
-                            rows[i].Owner,
-                            names.Owner(rows[i].Owner),
-                            rows[i].DayOne,
-                            t.EarliestStart!.Value,
-                            t.EarliestFinish!.Value,
-                            t.LatestFinish,
-                            t.Slack
-                        )
-                ),
+                .. plan
+                    .Tasks.Zip(rows)
+                    // What does not apply to the one of the example is no part of their plan.
+                    .Where(t => !t.Second.Skipped)
+                    .Select(t => new ExampleTask(
+                        t.First.Id,
+                        t.Second.Called,
+                        t.Second.Owner,
+                        names.Owner(t.Second.Owner),
+                        t.Second.DayOne,
+                        t.First.EarliestStart!.Value,
+                        t.First.EarliestFinish!.Value,
+                        t.First.LatestFinish,
+                        t.First.Slack
+                    )),
             ]
         );
     }

@@ -11899,12 +11899,12 @@ export interface components {
             day: components["schemas"]["LocalDate"];
             /**
              * Format: int32
-             * @description Tasks done.
+             * @description Tasks done of those that have to be finished before the day.
              */
             done: number;
             /**
              * Format: int32
-             * @description Tasks that apply.
+             * @description How many of these apply.
              */
             of: number;
             finished: null | components["schemas"]["LocalDate"];
@@ -14609,6 +14609,10 @@ export interface components {
             done: null | components["schemas"]["LocalDate"];
             doneBy: null | string;
             skippedWhy: null | string;
+            /** @description Whether it does not apply because a condition says so, and applies again once that holds. */
+            skippedByCondition: boolean;
+            /** @description The condition on it, as a formula; null where there is none, or the reader may not see what it reads. */
+            when: null | string;
             instructions: null | string;
             /** @description Whether it was due before the hire was opened here: nobody was late with it. */
             beforeKnown: boolean;

@@ -33,7 +33,9 @@
   let closed = $state<Api['OutcomeResponse']>();
 
   // Only who was to arrive can fail to come.
-  const outcomes = $derived(occasion === 'arrival' ? (['withdrawn', 'noShow', 'postponed'] as const) : (['withdrawn', 'postponed'] as const));
+  const outcomes = $derived(
+    occasion === 'arrival' ? (['withdrawn', 'noShow', 'postponed'] as const) : (['withdrawn', 'postponed'] as const)
+  );
   const leave = () => void goto(occasion === 'arrival' ? '/arrivals' : `/people/${employmentId}`);
 
   async function back() {

@@ -26,7 +26,22 @@
     /** The address of a picture of them. */
     photo?: string;
   }
-  let { employmentId, givenName, familyName, job, kind, site, start, number, filled, of, hire, checklists = [], occasion = 'arrival', photo }: Props = $props();
+  let {
+    employmentId,
+    givenName,
+    familyName,
+    job,
+    kind,
+    site,
+    start,
+    number,
+    filled,
+    of,
+    hire,
+    checklists = [],
+    occasion = 'arrival',
+    photo
+  }: Props = $props();
   let unseen = $state('');
   const t = $derived(text.t.hire);
   const o = $derived(occasions()[occasion]);
@@ -61,7 +76,11 @@
     <p class="text-soft text-xs">
       {job ?? ''}{kind ? `, ${kind}` : ''}
       {site ? `· ${site}` : ''} · {start > session.today ? o.coming : o.past}
-      <strong class="text-ink">{text.day(start)}</strong>, {occasion !== 'arrival' ? text.distance(start) : hire && !hire.settled ? text.untilStart(start) : `${t.formerly} ${number}`}
+      <strong class="text-ink">{text.day(start)}</strong>, {occasion !== 'arrival'
+        ? text.distance(start)
+        : hire && !hire.settled
+          ? text.untilStart(start)
+          : `${t.formerly} ${number}`}
     </p>
   </div>
   {#if tabs.length > 0}

@@ -51,8 +51,7 @@
   const others = $derived(offered.filter((f) => !shown.includes(f)).map((f) => ({ value: f.key, label: f.label[text.language] })));
   /** What the record says today, beside what it is to say. */
   const nowIs = (field: Api['FieldResponse']) => {
-    const shown =
-      field.display ?? (field.type === 'money' && typeof field.value === 'number' ? text.money(field.value) : typedOf(field));
+    const shown = field.display ?? (field.type === 'money' && typeof field.value === 'number' ? text.money(field.value) : typedOf(field));
     return shown ? words().now(shown) : undefined;
   };
   const error = (pointer: string) => {

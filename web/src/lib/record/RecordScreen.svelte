@@ -366,7 +366,11 @@
   {#if editing.count > 0}
     <SaveSheet {record} {editing} {save} {ask} lists={options.data?.options ?? []} {focusField} />
   {/if}
-  {#if OpenChecklist && opening}<OpenChecklist bind:open={() => true, (to) => !to && (opening = undefined)} occasion={opening} {record} />{/if}
+  {#if OpenChecklist && opening}<OpenChecklist
+      bind:open={() => true, (to) => !to && (opening = undefined)}
+      occasion={opening}
+      {record}
+    />{/if}
   {#if merging}<MergePeople bind:open={merging} {id} />{/if}
   {#if editing.stale}
     <BothVersions {editing} lists={options.data?.options ?? []} resolved={(now) => client.setQueryData(['record', id], now)} />

@@ -52,7 +52,7 @@
     {#if task.done}
       {#if task.mayTick}<Button onclick={() => ticking.untick(task)}>{t.undoDone}</Button>{/if}
     {:else if task.skippedWhy}
-      {#if all}<Button onclick={() => ticking.unskip(task)}>{t.unskip}</Button>{/if}
+      {#if all && !task.skippedByCondition}<Button onclick={() => ticking.unskip(task)}>{t.unskip}</Button>{/if}
     {:else}
       {#if all && !mine}<Button disabled={acts.busy} onclick={remind}>{w.remind(text.owner(task.owner, task.ownerName))}</Button>{/if}
       {#if all}

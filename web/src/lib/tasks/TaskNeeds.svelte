@@ -18,7 +18,9 @@
     <span>
       {#if session.may('see record')}<a class="link" href="/hires/{hire}/record#section-{need.section}">{need.label}</a
         >{:else}{need.label}{/if}
-      <span class={need.isMet ? 'text-soft' : 'text-ochre'}>{task.kind === 'return' ? (need.isMet ? w.back : w.out) : need.isMet ? w.has : w.lacks}</span>
+      <span class={need.isMet ? 'text-soft' : 'text-ochre'}
+        >{task.kind === 'return' ? (need.isMet ? w.back : w.out) : need.isMet ? w.has : w.lacks}</span
+      >
     </span>
   {/each}
 </p>

@@ -67,7 +67,18 @@
         }}
       />
     </div>
-    <Condition {editing} {offered} {functions} {mayEdit} />
+    <Condition
+      id="when"
+      title={w.when.title}
+      always={w.when.always}
+      when={spec.when}
+      finding={(editing.example?.findings ?? []).find((f) => f.part === 'when')}
+      whom
+      {offered}
+      {functions}
+      {mayEdit}
+      onchange={(when) => void editing.put({ ...spec, when })}
+    />
   {:else}
     <Picker
       id="about-builds-on"
@@ -76,7 +87,9 @@
       choices={[
         { value: '', label: w.about.nothing },
         ...templates
-          .filter((t) => !t.isAddOn && t.version > 0 && !t.retired && t.code !== editing.code && t.occasion === (spec.occasion ?? 'arrival'))
+          .filter(
+            (t) => !t.isAddOn && t.version > 0 && !t.retired && t.code !== editing.code && t.occasion === (spec.occasion ?? 'arrival')
+          )
           .map((t) => ({ value: t.code, label: t.name }))
       ]}
       error={error('buildsOn')}

@@ -9,21 +9,28 @@
   import Picker from '$lib/ui/Picker.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { clausesOf, formulaOfClauses, type Clause } from '$lib/fields/clauses';
-  import type { TemplateEditing } from './editing.svelte';
   import { words } from './words';
   import { templateKeys } from './queries';
 
-  /** Where an add-on applies: chosen field by field, or written as a formula; and whom that would be now. */
+  /** Where an add-on, a task or a stage applies: chosen field by field, or written as a formula; and whom that would be now. */
   interface Props {
-    editing: TemplateEditing;
+    /** Tells the fields of one condition from those of another on the page. */
+    id: string;
+    title: string;
+    /** What stands there while there is no condition. */
+    always: string;
+    when: string | null;
+    finding?: Api['TemplateFinding'];
+    /** Whether it is told to whom it would apply now. */
+    whom?: boolean;
     offered: Api['TemplateField'][];
     functions: string[];
     mayEdit: boolean;
+    onchange: (when: string | null) => void;
   }
-  let { editing, offered, functions, mayEdit }: Props = $props();
+  let { id, title, always, when, finding, whom = false, offered, functions, mayEdit, onchange }: Props = $props();
   const w = $derived(words());
   const options = optionsQuery();
-  const when = $derived(editing.spec.when);
   const plain = $derived(clausesOf(when));
   let written = $state(false);
   // A clause that has no value yet stands here only.
@@ -50,16 +57,16 @@
     returning
   ]);
   const fields = $derived(offered.map((o) => ({ key: o.field.key, label: o.field.label, type: o.field.type })));
-  const finding = $derived((editing.example?.findings ?? []).find((f) => f.part === 'when'));
   const people = createQuery(() => ({
     queryKey: templateKeys.people(when),
     queryFn: () => data(api.POST('/api/templates/people', { body: { when } })),
+    enabled: whom,
     placeholderData: keepPreviousData
   }));
   let showing = $state(false);
   const put = (next: Clause[]) => {
     begun = next.filter((c) => c.values.length === 0).map((c) => c.field);
-    void editing.put({ ...editing.spec, when: formulaOfClauses(next) });
+    onchange(formulaOfClauses(next));
   };
   const setValues = (field: string, values: string[]) => put(clauses.map((c) => (c.field === field ? { field, values } : c)));
   const valueName = (field: string, v: string) => {
@@ -68,23 +75,23 @@
   };
 </script>
 
-<h2 class="pt-4 pb-1 text-lg">{w.when.title}</h2>
+<h2 class="pt-4 pb-1 {whom ? 'text-lg' : 'text-sm'}">{title}</h2>
 {#if asFormula}
   <FormulaInput
-    id="when-formula"
+    id="{id}-formula"
     label={w.when.formula}
     value={when ?? ''}
     {fields}
     {functions}
     error={finding ? text.problem({ pointer: '', code: finding.code, detail: finding.message }) : undefined}
     character={finding?.character ?? undefined}
-    onchange={(v) => void editing.put({ ...editing.spec, when: v.trim() === '' ? null : v })}
+    onchange={(v) => onchange(v.trim() === '' ? null : v)}
   />
   {#if plain !== undefined && mayEdit}<button type="button" class="link text-xs" onclick={() => (written = false)}
       >{w.when.asChoices}</button
     >{/if}
 {:else}
-  {#if clauses.length === 0}<p class="text-soft py-1">{w.when.always}</p>{/if}
+  {#if clauses.length === 0}<p class="text-soft py-1">{always}</p>{/if}
   {#each clauses as clause, i (clause.field)}
     {@const field = fieldOf(clause.field)}
     <div class="grid grid-cols-1 items-start gap-x-4 sm:grid-cols-[12rem_1fr_auto]">
@@ -95,7 +102,7 @@
       <div>
         {#if field?.list}
           <ListPicker
-            id="when-{clause.field}"
+            id="{id}-{clause.field}"
             label={w.when.value}
             list={field.list}
             value=""
@@ -104,7 +111,7 @@
           />
         {:else}
           <Picker
-            id="when-{clause.field}"
+            id="{id}-{clause.field}"
             label={w.when.value}
             value=""
             choices={(field?.options ?? [])
@@ -138,7 +145,7 @@
     <div class="flex flex-wrap items-end gap-4">
       <div class="w-64">
         <Picker
-          id="when-add"
+          id="{id}-add"
           label={w.when.add}
           value=""
           choices={choosable

@@ -85,7 +85,9 @@
             id="example-use"
             label={w.example.use}
             value={example.use}
-            choices={templates.filter((t) => t.opens && t.occasion === (editing.spec.occasion ?? 'arrival')).map((t) => ({ value: t.code, label: t.name }))}
+            choices={templates
+              .filter((t) => t.opens && t.occasion === (editing.spec.occasion ?? 'arrival'))
+              .map((t) => ({ value: t.code, label: t.name }))}
             onchange={(v) => {
               editing.use = v;
               void editing.look();

@@ -9,7 +9,9 @@
   import Markdown from '$lib/ui/Markdown.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import TextField from '$lib/ui/TextField.svelte';
+  import Condition from './Condition.svelte';
   import OffsetField from './OffsetField.svelte';
+  import { editingQuery } from './queries';
   import TaskAbout from './TaskAbout.svelte';
   import { kindOf } from './taskKinds';
   import OwnerField from '$lib/tasks/OwnerField.svelte';
@@ -30,7 +32,18 @@
     error?: (property: string) => string | undefined;
     onchange: (property: string, value: unknown) => void;
   }
-  let { properties, stages, occasion = 'arrival', others, ownerNames, fileNames, note = () => undefined, error = () => undefined, onchange }: Props = $props();
+  let {
+    properties,
+    stages,
+    occasion = 'arrival',
+    others,
+    ownerNames,
+    fileNames,
+    note = () => undefined,
+    error = () => undefined,
+    onchange
+  }: Props = $props();
+  const offered = editingQuery();
   const w = $derived(words());
   const str = (name: string) => (typeof properties[name] === 'string' ? properties[name] : '');
   let name = $derived(str('name'));
@@ -147,7 +160,14 @@
       if (typed !== '') onchange('work', /^\d+$/.test(typed) ? Number(typed) : typed);
     }}
   />
-  <OffsetField {occasion} id="task-due" label={w.task.due} value={properties.due} error={error('due')} onchange={(v) => onchange('due', v)} />
+  <OffsetField
+    {occasion}
+    id="task-due"
+    label={w.task.due}
+    value={properties.due}
+    error={error('due')}
+    onchange={(v) => onchange('due', v)}
+  />
   <OffsetField
     {occasion}
     id="task-opens"
@@ -218,6 +238,19 @@
     {error}
     {onchange}
   />
+  <div class="sm:col-span-2 lg:col-span-4">
+    <Condition
+      id="task-when"
+      title={w.when.title}
+      always={w.when.alwaysTask}
+      when={str('when') || null}
+      finding={error('when') ? { part: 'tasks', key: null, property: 'when', code: '', message: error('when')!, blocks: true } : undefined}
+      offered={offered.data?.fields ?? []}
+      functions={offered.data?.functions ?? []}
+      mayEdit
+      onchange={(when) => onchange('when', when)}
+    />
+  </div>
   {@render instructionsIn('instructions', w.task.instructions)}
   {@render instructionsIn('instructionsDe', w.task.instructionsDe)}
   <div>

@@ -5,6 +5,9 @@
   import { done } from '$lib/ui/toast';
   import LayerMark from './LayerMark.svelte';
   import type { LayerLook } from './layers';
+  import Condition from './Condition.svelte';
+  import ConditionWords from './ConditionWords.svelte';
+  import { editingQuery } from './queries';
   import { offsetWords } from './shown';
   import { entryOf, keyFrom, workedName } from './spec';
   import type { TemplateEditing } from './editing.svelte';
@@ -21,6 +24,15 @@
     onlibrary: () => void;
   }
   let { editing, stages, looks, selected, mayEdit, onselect, onlibrary }: Props = $props();
+  const offered = editingQuery();
+  /** The stage whose condition is being edited. */
+  let conditioned = $state<string>();
+  const stageWhen = (key: string) => {
+    const worked = (editing.example?.entries ?? []).find((e) => e.list === 'stages' && e.key === key)?.properties.when?.value;
+    const own = entryOf(editing.spec, 'stages', key)?.properties.when;
+    const said = own ?? worked;
+    return typeof said === 'string' ? said : null;
+  };
   const w = $derived(words());
   type Row = Api['ExampleEntry'];
   const tasks = $derived((editing.example?.entries ?? []).filter((e) => e.list === 'tasks'));
@@ -86,8 +98,37 @@
     }}
   >
     <h3 class="border-ink flex items-baseline justify-between border-b pt-3 pb-1 font-sans text-sm font-semibold">
-      {stage.name} <span class="text-soft text-xs font-normal">{rows.length}</span>
+      <span class="flex flex-wrap items-baseline gap-x-3"
+        >{stage.name}
+        {#if stage.key}
+          {@const when = stageWhen(stage.key)}
+          {#if mayEdit}
+            <button
+              type="button"
+              class="link text-soft min-h-6 text-xs font-normal"
+              aria-expanded={conditioned === stage.key}
+              onclick={() => (conditioned = conditioned === stage.key ? undefined : stage.key)}
+              >{#if when}{w.when.title} <ConditionWords {when} />{:else}{w.when.set}{/if}</button
+            >
+          {:else if when}<span class="text-soft text-xs font-normal">{w.when.title} <ConditionWords {when} /></span>{/if}
+        {/if}</span
+      > <span class="text-soft text-xs font-normal">{rows.length}</span>
     </h3>
+    {#if conditioned === stage.key}
+      <div class="border-rule border-b pb-2">
+        <Condition
+          id="stage-when"
+          title={w.when.stage(stage.name)}
+          always={w.when.alwaysStage}
+          when={stageWhen(stage.key)}
+          finding={(editing.example?.findings ?? []).find((f) => f.part === 'stages' && f.key === stage.key)}
+          offered={offered.data?.fields ?? []}
+          functions={offered.data?.functions ?? []}
+          {mayEdit}
+          onchange={(when) => editing.setProperty('stages', stage.key, 'when', when)}
+        />
+      </div>
+    {/if}
     <ul>
       {#each rows as task (task.key)}
         {@const marks = fromOf(task)}

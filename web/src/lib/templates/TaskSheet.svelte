@@ -39,7 +39,8 @@
   const name = $derived(taskName(key, properties));
   const nameAt = (id: string) => looks.find((l) => l.id === id)?.name ?? id;
   const shown = (value: unknown) =>
-    offsetWords(value, editing.spec.occasion) ?? (typeof value === 'string' && value in text.t.owner ? text.owner(value, null) : shownJson(value));
+    offsetWords(value, editing.spec.occasion) ??
+    (typeof value === 'string' && value in text.t.owner ? text.owner(value, null) : shownJson(value));
   function note(property: string) {
     const p = worked?.properties[property];
     if (!p) return undefined;

@@ -233,6 +233,8 @@ export const de: Messages = {
   },
   problems: {
     done: 'Das ist schon erledigt oder entfällt.',
+    'by-condition':
+      'Ihre Bedingung sagt, dass sie nicht gilt. Ändern Sie die Akte oder die Vorlage, oder fügen Sie eine eigene Aufgabe hinzu.',
     'by-itself':
       'Das erledigt sich, sobald in der Akte steht, worum es geht. Trifft es hier nicht zu, überspringen Sie es mit einem Grund.',
     'no-team': 'Die Aufgabe gehört keinem Team.',

@@ -34,7 +34,10 @@
 <FooterSheet label={name(row)} tone={row.feasible ? 'sea' : 'rust'}>
   <div class="min-w-40">
     <p class="text-base font-semibold"><bdi>{name(row)}</bdi></p>
-    <p class="text-soft text-xs">{o.inTimeOf(row.readiness.done, row.readiness.of)} · {row.start > session.today ? o.coming : o.past} {text.day(row.start)}</p>
+    <p class="text-soft text-xs">
+      {o.inTimeOf(row.readiness.done, row.readiness.of)} · {row.start > session.today ? o.coming : o.past}
+      {text.day(row.start)}
+    </p>
   </div>
   <div class="min-w-0 flex-1 basis-64">
     {#if !row.feasible}

@@ -26,7 +26,12 @@ const hires = [
 
 describe('Arrivals', () => {
   let view: ArrivalsView;
-  beforeEach(() => (view = new ArrivalsView(() => ({ occasion: 'arrival', today: '2027-03-01', stages: [], hires, counts: [] }) as Api['ArrivalsResponse'])));
+  beforeEach(
+    () =>
+      (view = new ArrivalsView(
+        () => ({ occasion: 'arrival', today: '2027-03-01', stages: [], hires, counts: [] }) as Api['ArrivalsResponse']
+      ))
+  );
   const shown = () => view.rows.map((r) => r.id).join('');
 
   it('shows nothing before there is an answer', () => {

@@ -52,6 +52,8 @@ export const de: typeof en = {
     resume: 'Wieder erinnern',
     paused: (name) => `An ${name} wird vorerst niemand erinnert.`,
     resumed: (name) => `An ${name} wird wieder erinnert.`,
+    byCondition: 'eine Bedingung für sie oder ihre Phase trifft auf diese Akte nicht zu.',
+    byConditionOf: 'denn sie gilt nur, wenn',
     isPaused: 'ohne Erinnerungen',
     pauseAll: 'An nichts mehr erinnern',
     pausedAll: 'An keine dieser Aufgaben wird vorerst erinnert.',

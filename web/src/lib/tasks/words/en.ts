@@ -52,6 +52,8 @@ export const en = {
     resume: 'Remind again',
     paused: (name: string) => `Nobody is reminded of ${name} for now.`,
     resumed: (name: string) => `Who does ${name} is reminded again.`,
+    byCondition: 'a condition on it, or on its stage, does not hold for this record.',
+    byConditionOf: 'since it applies only where',
     isPaused: 'reminders paused',
     pauseAll: 'Pause all reminders',
     pausedAll: 'Nobody is reminded of any of these tasks for now.',

@@ -83,6 +83,10 @@ export const de: typeof en = {
   },
   when: {
     title: 'Gilt, wo',
+    alwaysTask: 'Sie gilt immer.',
+    alwaysStage: 'Die Phase gilt immer.',
+    stage: (name) => `${name} gilt, wenn`,
+    set: 'gilt immer…',
     always: 'Er gilt für alle.',
     add: 'Bedingung hinzufügen',
     returning: 'War schon hier',

@@ -83,6 +83,10 @@ export const en = {
   when: {
     title: 'Applies where',
     always: 'It applies to everybody.',
+    alwaysTask: 'It always applies.',
+    alwaysStage: 'The stage always applies.',
+    stage: (name: string) => `${name} applies where`,
+    set: 'applies always…',
     add: 'Add a condition',
     returning: 'Was here before',
     field: 'Field',

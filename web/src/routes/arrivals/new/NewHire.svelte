@@ -44,7 +44,9 @@
   const { error } = form;
 
   const roles = $derived(
-    (templates.data ?? []).filter((r) => r.opens && r.occasion === 'arrival').map((r) => ({ value: r.code, label: r.name, detail: r.buildsOn ?? '' }))
+    (templates.data ?? [])
+      .filter((r) => r.opens && r.occasion === 'arrival')
+      .map((r) => ({ value: r.code, label: r.name, detail: r.buildsOn ?? '' }))
   );
   const fieldId = (pointer: string) => `new-${pointer.split('/').at(-1)}`;
   // What is typed outlives the sheet, not the tab: one that closes asks.

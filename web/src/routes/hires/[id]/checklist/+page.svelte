@@ -228,7 +228,15 @@
   {/if}
   {#if session.may('edit hire')}<MoveStart bind:open={moving} {id} to={moveTo} />{/if}
   {#if ending}
-    <CloseHire bind:open={ending} {id} occasion={h.occasion} employmentId={h.employmentId} name={`${h.givenName} ${h.familyName}`.trim()} start={h.start} onmove={() => move(null)} />
+    <CloseHire
+      bind:open={ending}
+      {id}
+      occasion={h.occasion}
+      employmentId={h.employmentId}
+      name={`${h.givenName} ${h.familyName}`.trim()}
+      start={h.start}
+      onmove={() => move(null)}
+    />
   {/if}
 {/if}
 

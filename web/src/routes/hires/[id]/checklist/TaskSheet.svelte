@@ -5,6 +5,7 @@
   import { session } from '$lib/api/session.svelte';
   import TaskActBar from '$lib/tasks/TaskActBar.svelte';
   import { words as taskWords } from '$lib/tasks/words';
+  import ConditionWords from '$lib/templates/ConditionWords.svelte';
   import TaskNeeds from '$lib/tasks/TaskNeeds.svelte';
   import TaskFiles from '$lib/tasks/TaskFiles.svelte';
   import { words } from '$lib/hires/words';
@@ -75,6 +76,11 @@
     {#if task.done}
       <p class="text-soft text-xs">
         {[t.doneOn(text.day(task.done)), task.doneBy ? t.by(task.doneBy) : '', noted].filter(Boolean).join(', ')}
+      </p>
+    {:else if task.skippedByCondition}
+      <p class="text-soft text-xs">
+        {text.t.state.skipped}{#if task.when && session.may('edit template')}, {acts.byConditionOf}
+          <ConditionWords when={task.when} />{:else}: {acts.byCondition}{/if}
       </p>
     {:else if task.skippedWhy}
       <p class="text-soft text-xs">
