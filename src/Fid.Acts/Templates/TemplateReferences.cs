@@ -86,9 +86,8 @@ public static partial class TemplateReferences
                                 e with
                                 {
                                     Key = TemplateReview.KeyedBy.GetValueOrDefault(l.Key) == list && e.Key == from ? to : e.Key,
-                                    Properties = InCondition(
-                                        l.Key == TemplateLists.Tasks ? ReplaceInTask(e.Properties, list, from, to) : e.Properties,
-                                        when => InFormula(when, list, from, to, fields)
+                                    Properties = InCondition(l.Key == TemplateLists.Tasks ? ReplaceInTask(e.Properties, list, from, to) : e.Properties, when =>
+                                        InFormula(when, list, from, to, fields)
                                     ),
                                 }
                             ),

@@ -86,7 +86,10 @@ public sealed class TemplateReview(
                 yield return Wrong(TemplateLists.Stages, stage.Key, name, "wrong-type", "Enter a formula.");
             else if (value.ValueKind == JsonValueKind.String)
                 foreach (var finding in Formula(TemplateLists.Stages, stage.Key, value.GetString()!))
-                    yield return finding with { Property = name };
+                    yield return finding with
+                    {
+                        Property = name,
+                    };
     }
 
     private void Whole(RoleTemplate template, List<TemplateFinding> findings)

@@ -164,7 +164,13 @@ internal static class NewHireEndpoints
             plan?.Feasible,
             plan?.SoonestStart,
             plan is null ? null : HoldUpResponse.Of(plan, Rows(draft), calendar, calendars, names.Owner, today),
-            [.. draft.Tasks.Where(t => t.SkippedWhy is null).GroupBy(t => t.Owner).Select(g => new OwnerShare(g.Key, names.Owner(g.Key), g.Count())).OrderByDescending(s => s.Count)],
+            [
+                .. draft
+                    .Tasks.Where(t => t.SkippedWhy is null)
+                    .GroupBy(t => t.Owner)
+                    .Select(g => new OwnerShare(g.Key, names.Owner(g.Key), g.Count()))
+                    .OrderByDescending(s => s.Count),
+            ],
             draft.Template.Name,
             draft.Template.Version,
             reader.Sees("birth_date") && DateOf(draft, "birth_date") is { } born && born <= today ? Age.On(born, today) : null,

@@ -41,6 +41,24 @@ public class TaskFulfilmentTests
         TaskFulfilment.Needs(TaskKind.Fill, ["gone"], Record([])).ShouldBeEmpty();
     }
 
+    [Fact]
+    public void Everything_is_back_when_nothing_that_was_issued_and_is_not_for_keeps_is_out()
+    {
+        (string, JsonElement)[] radio = [Cell("items", "item", One, "RADIO"), Cell("items", "issued", One, "2027-03-01")];
+        (string, JsonElement)[] badge = [Cell("items", "item", Two, "BADGE"), Cell("items", "issued", Two, "2027-03-22")];
+        // Without anything ever issued there is nothing to give back.
+        Met(TaskKind.Return, [], Array.Empty<(string, JsonElement)>()).ShouldBeTrue();
+        Met(TaskKind.Return, [], Cell("items", "item", One, "RADIO"), Cell("items", "issued", One, "2027-03-23")).ShouldBeTrue();
+        Met(TaskKind.Return, [], [.. radio, .. badge]).ShouldBeFalse();
+        Met(TaskKind.Return, [], [.. radio, .. badge, Cell("items", "returned", One, "2027-03-22")]).ShouldBeFalse();
+        Met(TaskKind.Return, ["RADIO"], [.. radio, .. badge, Cell("items", "returned", One, "2027-03-22")]).ShouldBeTrue();
+        Met(TaskKind.Return, ["RADIO"], [.. radio, .. badge, Cell("items", "returned", One, "2027-03-23")]).ShouldBeFalse();
+        var kept = new RecordContent(Fields, radio.ToDictionary(v => v.Item1, v => v.Item2), Today, Today, new HashSet<string> { "RADIO" });
+        kept.GivenOut.ShouldBeEmpty();
+        TaskFulfilment.IsMet(TaskKind.Return, [], kept).ShouldBeTrue();
+        TaskFulfilment.Needs(TaskKind.Return, [], Record([.. badge, .. radio])).ShouldBe([new TaskNeed("BADGE", false), new TaskNeed("RADIO", false)]);
+    }
+
     [Theory]
     [InlineData(null, null, false)]
     [InlineData("2027-03-22", null, true)]
@@ -95,8 +113,9 @@ public class TaskFulfilmentTests
     {
         foreach (var kind in Enum.GetValues<TaskKind>())
         {
-            Met(kind, [], ("badge", "4711")).ShouldBeFalse();
-            Met(kind, ["badge"], ("badge", "4711")).ShouldBe(kind == TaskKind.Fill, kind.ToString());
+            // Where nothing was issued, nothing is out.
+            Met(kind, [], ("badge", "4711")).ShouldBe(kind == TaskKind.Return, kind.ToString());
+            Met(kind, ["badge"], ("badge", "4711")).ShouldBe(kind is TaskKind.Fill or TaskKind.Return, kind.ToString());
         }
     }
 
