@@ -155,6 +155,8 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
                 ("/people", "Show more"),
                 ("/templates", "Add-ons"),
                 ("/templates/deckhand", "Everything can be ready by then."),
+                ("/templates/leaver", "Everything issued is back"),
+                ("/arrivals?for=leaving", "One leaving."),
                 ("/arrivals/many", "Paste from a spreadsheet"),
                 ("/exchange/intake", "Nobody waits."),
                 ("/fields", "Given name"),

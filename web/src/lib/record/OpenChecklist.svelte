@@ -54,6 +54,8 @@
     const shown = field.display ?? (field.type === 'money' && typeof field.value === 'number' ? text.money(field.value) : typedOf(field));
     return shown ? words().now(shown) : undefined;
   };
+  // What is typed anew is not wrong any more until it is looked at again.
+  const mend = (pointer: string) => (refused = refused.filter((p) => p.pointer !== pointer));
   const error = (pointer: string) => {
     const problem = refused.find((p) => p.pointer === pointer);
     return problem ? text.problem(problem) : undefined;
@@ -75,9 +77,10 @@
         })
       ),
     onSuccess: async (opened) => {
-      open = false;
+      // Said first: once it is closed, nobody knows any more whom it was about.
       done(w.done(name));
       await again(client, recordKeys.one(record.employmentId), hireKeys.arrivals);
+      open = false;
       await goto(`/hires/${opened.id}/checklist`);
     },
     onError: (e) => {
@@ -111,14 +114,26 @@
       </p>
     {/if}
     <div class="grid gap-x-6 gap-y-2 sm:grid-cols-2">
-      <DateField id="open-day" label={w.day} value={theDay} error={error('/day')} onchange={(to) => (day = to)} />
+      <DateField
+        id="open-day"
+        label={w.day}
+        value={theDay}
+        error={error('/day')}
+        onchange={(to) => {
+          day = to;
+          mend('/day');
+        }}
+      />
       <Picker
         id="open-template"
         label={w.template}
         value={theTemplate}
         choices={(offer.data?.templates ?? []).map((t) => ({ value: t.code, label: t.name }))}
         error={error('/template')}
-        onchange={(to) => (template = to)}
+        onchange={(to) => {
+          template = to;
+          mend('/template');
+        }}
       />
     </div>
     {#if offered.length > 0}
@@ -132,7 +147,10 @@
             note={nowIs(field)}
             within={field.parent ? typed[field.parent] || String(fieldAt(record, field.parent)?.value ?? '') : ''}
             error={error(`/values/${field.key}`)}
-            onchange={(to) => (typed[field.key] = to)}
+            onchange={(to) => {
+              typed[field.key] = to;
+              mend(`/values/${field.key}`);
+            }}
           />
         {/each}
         {#if others.length > 0}

@@ -18,6 +18,15 @@ describe('a template on one page', () => {
     view = new TemplateView(editing, () => offered);
   });
 
+  it('has tasks alone where it is for somebody who works here, and shows them', () => {
+    expect(view.parts).toContain('values');
+    view.go('values');
+    editing.example = { layers: [], values: [], entries: [], findings: [{ part: 'values', blocks: true }] } as unknown as Example;
+    expect(view.wrong).toEqual(['values']);
+    editing.content = { ...editing.spec, occasion: 'leaving' };
+    expect([view.parts, view.part, view.wrong]).toEqual([['tasks', 'about'], 'tasks', ['about']]);
+  });
+
   it('counts what a hire would get of each part', () => {
     expect(view.counts).toMatchObject({ values: 0, tasks: 0, welcome: 0 });
     editing.example = {

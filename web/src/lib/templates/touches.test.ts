@@ -41,4 +41,11 @@ describe('a day before or after another in words', () => {
     ['start', undefined],
     [null, undefined]
   ])('%j is %s', (value, words) => expect(offsetWords(value)).toBe(words));
+
+  it('is called by what the template is for', () => {
+    const before = { anchor: 'start', offset: -3, unit: 'working' };
+    expect(offsetWords(before, 'leaving')).toBe('3 working days before the last day');
+    expect(offsetWords(before, 'jobChange')).toBe('3 working days before the change');
+    expect(offsetWords({ anchor: 'accepted', offset: 5, unit: 'working' }, 'leaving')).toBe('5 working days after the notice');
+  });
 });

@@ -1,6 +1,6 @@
 import type { Api } from '$lib/api/client';
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { Row } from './arrivals';
+import { filtersOf, occasionOf, places, type Row } from './arrivals';
 import { ArrivalsView } from './arrivalsView.svelte';
 
 const hire = (id: string, given: string, family: string, more: Partial<Row> = {}) =>
@@ -23,6 +23,19 @@ const hires = [
   hire('a', 'Tuấn', 'Pham Van', { start: '2027-03-02', late: 1, siteCode: 'yard', site: null, holdUp: { slack: 5 } as Row['holdUp'] }),
   hire('c', 'Aoife', 'Low', { start: '2027-03-03', waitsForNewcomer: true, missing: ['email'], siteCode: null, site: null })
 ];
+
+describe('who is listed', () => {
+  it('is said by the address, and those who arrive where it says nothing known', () => {
+    for (const [occasion, address] of Object.entries(places))
+      expect(occasionOf(new URL(address, 'http://fid.example').searchParams.get('for'))).toBe(occasion);
+    expect(['everybody', '', null].map(occasionOf)).toEqual(['arrival', 'arrival', 'arrival']);
+  });
+
+  it('is asked about what only newcomers can lack where there are newcomers', () => {
+    expect(filtersOf('arrival')).toContain('newcomer');
+    expect(filtersOf('leaving')).toEqual(['all', 'changed', 'notReady', 'late']);
+  });
+});
 
 describe('Arrivals', () => {
   let view: ArrivalsView;

@@ -14,6 +14,7 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { words } from '$lib/hires/words';
+  import { words as occasions } from '$lib/occasions/words';
   import { words as taskWords } from '$lib/tasks/words';
   import { taskKeys } from '$lib/tasks/queries';
   import { TaskActs } from '$lib/tasks/taskActs.svelte';
@@ -102,9 +103,9 @@
               ><bdi>{task.hire}</bdi></a
             >{:else}<strong class="text-ink"><bdi>{task.hire}</bdi></strong>{/if} ·
         {/if}
-        {[task.job, task.site].filter(Boolean).join(' · ')} · {t.starts(text.day(task.start))}{task.pinned
-          ? ` · ${t.acts.pinned(text.day(task.pinned))}`
-          : ''}
+        {[task.job, task.site].filter(Boolean).join(' · ')} · {task.occasion === 'arrival'
+          ? t.starts(text.day(task.start))
+          : `${occasions()[task.occasion].coming} ${text.day(task.start)}`}{task.pinned ? ` · ${t.acts.pinned(text.day(task.pinned))}` : ''}
         {#if task.isTeams}
           · {text.owner(task.owner, task.ownerName)}{task.takenBy ? `, ${t.acts.takenBy(task.takenBy)}` : ''}
           {#if !task.takenBy || task.isTakenByMe}<button
