@@ -133,6 +133,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/tasks/done"] = Everybody,
         ["POST /api/tasks/undone"] = Everybody,
         ["POST /api/tasks/note"] = Everybody,
+        ["POST /api/tasks/files"] = Everybody,
         ["POST /api/tasks/taken"] = Everybody,
         ["POST /api/tasks/taken-back"] = Everybody,
         ["POST /api/tasks/skipped"] = Coordinators,

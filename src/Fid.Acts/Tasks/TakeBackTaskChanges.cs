@@ -12,7 +12,15 @@ public sealed class TakeBackTaskChanges(FidDb db)
     private const string Action = "task.takenBack";
 
     // What the owner of a task may do without being allowed to change tasks.
-    private static readonly string[] OfOwners = [TickTasks.Action, UntickTasks.Action, NoteTasks.Action, TakeTasks.Taken, TakeTasks.GivenBack];
+    private static readonly string[] OfOwners =
+    [
+        TickTasks.Action,
+        UntickTasks.Action,
+        NoteTasks.Action,
+        AttachToTasks.Action,
+        TakeTasks.Taken,
+        TakeTasks.GivenBack,
+    ];
 
     public async Task<ActResult<TasksChanged>> DoAsync(TakeBackTaskChangesRequest request, Actor actor, CancellationToken cancellation)
     {

@@ -203,6 +203,7 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
         // Changes with every save: of two who change a task at once, the second is told.
         task.Property<uint>("Version").IsRowVersion();
         task.HasIndex(t => new { t.HireId, t.Key }).IsUnique();
+        task.HasIndex(t => t.Attachments).HasMethod("gin").HasFilter("cardinality(attachments) > 0");
         task.HasIndex(t => t.Contact).HasOperators("text_pattern_ops").HasFilter("contact is not null");
         task.HasIndex(t => new { t.Owner, t.HireId }).HasOperators("text_pattern_ops", "uuid_ops");
     }

@@ -1442,6 +1442,12 @@ namespace Fid.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_hire_tasks");
 
+                    b.HasIndex("Attachments")
+                        .HasDatabaseName("ix_hire_tasks_attachments")
+                        .HasFilter("cardinality(attachments) > 0");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Attachments"), "gin");
+
                     b.HasIndex("Contact")
                         .HasDatabaseName("ix_hire_tasks_contact")
                         .HasFilter("contact is not null");

@@ -16,6 +16,7 @@ internal static class TaskActEndpoints
         Route(app.MapPost("/api/tasks/done", Tick).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/undone", Untick).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/note", Note).WhoMay(Access.SignedIn));
+        Route(app.MapPost("/api/tasks/files", Attach).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/taken", Take).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/taken-back", TakeBack).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/skipped", Skip).WhoMay(Actions.Edit, Things.Task));
@@ -53,6 +54,13 @@ internal static class TaskActEndpoints
         NoteTasks act,
         CancellationToken cancellation
     ) => Answer(await act.DoAsync(new NoteTasksRequest(request.Tasks, request.Note), actor, cancellation));
+
+    private static async Task<Results<Ok<TasksChangedResponse>, ProblemHttpResult>> Attach(
+        AttachRequest request,
+        Actor actor,
+        AttachToTasks act,
+        CancellationToken cancellation
+    ) => Answer(await act.DoAsync(new AttachToTasksRequest(request.Tasks, request.Attach, request.Detach), actor, cancellation));
 
     private static async Task<Results<Ok<TasksChangedResponse>, ProblemHttpResult>> Take(
         TakeRequest request,
@@ -179,6 +187,10 @@ public sealed record TasksRequest(TaskRef[] Tasks);
 public sealed record TicksRequest(TaskRef[] Tasks, LocalDate? Done = null, Guid? By = null);
 
 public sealed record NotesRequest(TaskRef[] Tasks, string? Note);
+
+/// <param name="Attach">The ids of files given before.</param>
+/// <param name="Detach">The ids of files that no longer go with them.</param>
+public sealed record AttachRequest(TaskRef[] Tasks, Guid[]? Attach, Guid[]? Detach);
 
 public sealed record TakeRequest(TaskRef[] Tasks, bool Take);
 

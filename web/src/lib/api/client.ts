@@ -54,7 +54,7 @@ const acts = [
   'hires(/many)?',
   `hires/${one}/(start|outcome|reminders)`,
   `hires/${one}/tasks(/${one}/(done|skipped|parts))?`,
-  'tasks/(done|undone|note|taken|taken-back|skipped|unskipped|owner|day|shape|reminders|paused)',
+  'tasks/(done|undone|note|files|taken|taken-back|skipped|unskipped|owner|day|shape|reminders|paused)',
   `people/(${one}/merge|merges/${one})`,
   `lists/${one}/entries(/${one}(/(retire|restore))?)?`,
   `templates/(${one}/(draft|draft/publish|retired)|updates(/${one}/undo)?|import)`,

@@ -3,7 +3,9 @@
   import { session } from '$lib/api/session.svelte';
   import { words as hireWords } from '$lib/hires/words';
   import { text } from '$lib/text/index.svelte';
+  import { give } from '$lib/record/files';
   import Button from '$lib/ui/Button.svelte';
+  import { failed } from '$lib/ui/toast';
   import AddTask from './AddTask.svelte';
   import ChangeTask from './ChangeTask.svelte';
   import DoneTask from './DoneTask.svelte';
@@ -40,6 +42,19 @@
       () => w.reminded(task.name)
     );
 
+  async function attach(file: File | undefined) {
+    if (!file) return;
+    try {
+      const given = await give(file);
+      await acts.doOrSay(
+        () => data(api.POST('/api/tasks/files', { body: { tasks: [{ hire, key: task.key }], attach: [given.id], detach: null } })),
+        () => w.attached(given.name)
+      );
+    } catch (e) {
+      failed(text.failure(e));
+    }
+  }
+
   const pause = () =>
     acts.doOrSay(
       () => data(api.POST('/api/tasks/paused', { body: { tasks: [{ hire, key: task.key }], paused: !task.remindersPaused } })),
@@ -68,6 +83,19 @@
       {#if task.work > 1}<button type="button" class="link" onclick={() => (opened = 'split')}>{w.split}</button>{/if}
       <button type="button" class="link" onclick={() => (opened = 'add')}>{w.add}</button>
       <button type="button" class="link" disabled={acts.busy} onclick={pause}>{task.remindersPaused ? w.resume : w.pause}</button>
+    {/if}
+    {#if !past && (all || task.mayTick) && session.may('see record')}
+      <label class="link cursor-pointer"
+        >{w.attach}<input
+          type="file"
+          class="sr-only"
+          onchange={async (e) => {
+            const input = e.currentTarget;
+            await attach(input.files?.[0]);
+            input.value = '';
+          }}
+        /></label
+      >
     {/if}
     <button type="button" class="link" onclick={() => (opened = 'history')}>{w.history}</button>
   </div>

@@ -233,6 +233,7 @@ export const de: Messages = {
   },
   problems: {
     done: 'Das ist schon erledigt oder entfällt.',
+    'too-many-files': 'Zu einer Aufgabe gehören höchstens 20 Dateien. Nehmen Sie zuerst eine weg.',
     'by-condition':
       'Ihre Bedingung sagt, dass sie nicht gilt. Ändern Sie die Akte oder die Vorlage, oder fügen Sie eine eigene Aufgabe hinzu.',
     'by-itself':

@@ -234,6 +234,7 @@ export const en = {
   },
   problems: {
     done: 'It is done already, or does not apply.',
+    'too-many-files': 'At most 20 files go with a task. Take one away first.',
     'by-condition': 'Its condition says that it does not apply. Change the record or the template, or add a task of its own.',
     'by-itself': 'This completes itself once the record has what it asks for. If it does not apply here, skip it with a reason.',
     'no-team': 'It is not a team’s: there is nobody to take it from.',

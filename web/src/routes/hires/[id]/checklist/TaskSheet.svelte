@@ -7,6 +7,7 @@
   import { words as taskWords } from '$lib/tasks/words';
   import ConditionWords from '$lib/templates/ConditionWords.svelte';
   import TaskNeeds from '$lib/tasks/TaskNeeds.svelte';
+  import { TaskActs } from '$lib/tasks/taskActs.svelte';
   import TaskFiles from '$lib/tasks/TaskFiles.svelte';
   import { words } from '$lib/hires/words';
   import { words as occasions } from '$lib/occasions/words';
@@ -31,6 +32,7 @@
   let { hire, occasion, task, tasks, ticking, mine, past }: Props = $props();
   const acts = $derived(taskWords().acts);
   const t = $derived(words().checklist);
+  const fileActs = new TaskActs();
   let skipping = $state(false);
   let why = $state('');
   let missing = $state(false);
@@ -93,7 +95,7 @@
       <div class="text-soft text-xs">
         {#if task.instructions}<Markdown text={task.instructions} />{/if}{#if task.contact}<p>
             {words().help(text.owner(task.contact, task.contactName), task.contactWhy ?? '')}
-          </p>{/if}<TaskFiles {hire} task={task.key} files={task.attachments} />
+          </p>{/if}<TaskFiles {hire} task={task.key} files={task.attachments} acts={past || !task.mayTick ? undefined : fileActs} />
       </div>
     {/if}
   </div>
