@@ -201,7 +201,10 @@ public sealed class ConditionTests : IAsyncLifetime
     private async Task<List<string>> TrailAsync(string task)
     {
         var told = await _firm.Database.AskAsync(
-            $"select string_agg(action || ' by ' || by_name, ',' order by at) from changes where subject_id = '{_hire}' and part = '{task}' and action like 'task.%'"
+            $"""
+            select string_agg(action || ' by ' || by_name, ',' order by at) from changes
+            where subject_id = '{_hire}' and part = '{task}' and action like 'task.%'
+            """
         );
         return told is string all ? [.. all.Split(',')] : [];
     }

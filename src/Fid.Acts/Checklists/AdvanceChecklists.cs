@@ -26,7 +26,7 @@ public sealed class AdvanceChecklists(FidDb db)
             return Refusal.Forbidden;
         await using var act = await ActScope.BeginAsync(db, actor with { Key = null }, request, cancellation);
         await Locks.HiresAsync(db, request.Hires, cancellation);
-        var applying = await ConditionalTasks.FollowRecordsAsync(db, act, actor, request.Hires, cancellation);
+        var applying = await RecordConditions.FollowRecordsAsync(db, act, actor, request.Hires, cancellation);
         var completed = await SelfCompletion.FollowRecordsAsync(db, act, actor, request.Hires, cancellation);
         var steps = await TakeStepsAsync(db, act, actor, request.Hires, cancellation);
         await act.CommitAsync(cancellation);

@@ -22,6 +22,8 @@ public sealed record HireInHand(Hire Hire, Employment Employment, CurrentRecord 
         if (await db.Hires.AsNoTracking().Where(h => h.Id == id).Select(h => (Guid?)h.EmploymentId).SingleOrDefaultAsync(cancellation) is not { } employment)
             return null;
         await Locks.RecordAsync(db, employment, cancellation);
+        // What goes on by itself holds the hire alone: it changes its tasks meanwhile.
+        await Locks.HiresAsync(db, [id], cancellation);
         return new HireInHand(
             await db.Hires.Include(h => h.Tasks).SingleAsync(h => h.Id == id, cancellation),
             await db.Employments.SingleAsync(e => e.Id == employment, cancellation),

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Fid.Acts.Accounts;
 using Fid.Acts.Calendars;
-using Fid.Acts.Checklists;
 using Fid.Acts.Fields;
 using Fid.Acts.Lists;
 using Fid.Acts.People;

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Fid.Acts.Checklists;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core;

@@ -45,7 +45,8 @@ public sealed class AttachToTasks(FidDb db)
             .Database.SqlQuery<bool>(
                 $"""
                 select exists (select from record_values v where v.value #>> array[]::text[] = any({texts}) and length(v.value #>> array[]::text[]) = 36)
-                  or exists (select from hire_tasks t where cardinality(t.attachments) > 0 and t.attachments && {files} and t.hire_id <> all({hires})) as "Value"
+                  or exists (select from hire_tasks t
+                    where cardinality(t.attachments) > 0 and t.attachments && {files} and t.hire_id <> all({hires})) as "Value"
                 """
             )
             .SingleAsync(cancellation);

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Calendars;
-using Fid.Acts.Checklists;
 using Fid.Acts.Fields;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
