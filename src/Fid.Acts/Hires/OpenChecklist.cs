@@ -50,7 +50,8 @@ public sealed class OpenChecklist(FidDb db, EnteredValues entered, OccasionRecor
             return Refusal.Invalid(problems);
 
         var facts = await FactsAsync(employment, request.Day, values, cancellation);
-        var resolved = templates.Resolve(template!, facts, null, actor.Today);
+        var returning = await db.Employments.AnyAsync(e => e.PersonId == employment.PersonId && e.Start < employment.Start, cancellation);
+        var resolved = templates.Resolve(template!, facts, null, actor.Today, returning);
         if (resolved.Answer is not { } layered)
             return Refusal.Invalid([.. resolved.Problems.Select(p => p with { Path = "/template" })]);
         var (author, why) = (actor.Author("checklist"), Reason.Clean(request.Why));
@@ -64,7 +65,6 @@ public sealed class OpenChecklist(FidDb db, EnteredValues entered, OccasionRecor
         if (clash.Count > 0)
             return Refusal.Invalid([.. clash.Select(AtRequest)]);
         var hire = Make(request, template!, layered, actor, change?.Id);
-        var returning = await db.Employments.AnyAsync(e => e.PersonId == employment.PersonId && e.Start < employment.Start, cancellation);
         ConditionalTasks.Follow(hire.Tasks, hire.Entries, facts, employment.Start, returning, actor.Today);
         db.Hires.Add(hire);
         act.Note(author.Change(ActionOf(request.Occasion), request.Id, template!.LayerId, why));

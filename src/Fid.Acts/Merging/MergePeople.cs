@@ -47,6 +47,7 @@ public sealed class MergePeople(FidDb db, PersonMerging merging, HireClosing clo
                 return Refusal.Invalid($"/close/{i}", "not-open", "This hire is not under way. Look at what is there now.");
 
         var (author, why) = (actor.Author("record"), Reason.Clean(request.Why));
+        await merging.HoldAsync(people, [.. request.Close.Distinct()], cancellation);
         var (merge, problems) = await merging.MergeAsync(kept.PersonId, other.PersonId, request.Take, author, why, actor.Today, cancellation);
         if (merge is null)
             return Refusal.Invalid([.. problems.Select(p => p.Under("/take"))]);

@@ -25,6 +25,7 @@ public sealed class PartPeople(FidDb db, PersonMerging merging, HireClosing clos
         if (merge.Undone)
             return Refusal.Conflict("undone-already", "This has been undone already.");
         var author = actor.Author("record");
+        await merging.HoldAsync([merge.KeptId, merge.OtherId], merge.ClosedHires, cancellation);
         if (await merging.UndoAsync(merge, author, actor.Today, cancellation) is not null)
             return Refusal.Conflict("changed-since", "A value that was taken over has been changed since. Put it back first.");
         foreach (var id in merge.ClosedHires)

@@ -99,6 +99,14 @@ public sealed class PersonMerging(FidDb db, RecordWriter records, SensitiveValue
         return null;
     }
 
+    /// <summary>Holds the records of some people, and hires of theirs that are closed or gone on with besides: before anything else, in the order in
+    /// which locks are taken.</summary>
+    public async Task HoldAsync(Guid[] people, IReadOnlyCollection<Guid> hires, CancellationToken cancellation)
+    {
+        await LockAsync(people, cancellation);
+        await Locks.HiresAsync(db, hires, cancellation);
+    }
+
     private async Task<List<Employment>> LockAsync(Guid[] people, CancellationToken cancellation)
     {
         await Locks.RecordsAsync(db, await db.Employments.Where(e => people.Contains(e.PersonId)).Select(e => e.Id).ToListAsync(cancellation), cancellation);

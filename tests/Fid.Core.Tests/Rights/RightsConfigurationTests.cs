@@ -51,6 +51,15 @@ public class RightsConfigurationTests
     }
 
     [Theory]
+    [InlineData(80, null)]
+    [InlineData(81, "too-long")]
+    public void A_label_has_at_most_eighty_characters(int length, string? code) =>
+        RightsCheck
+            .Of(Read($$"""{"roles":[{"id":"a","label":"{{new string('x', length)}}","fields":[],"rights":[]}],"groups":[]}"""), Firm)
+            .Select(p => p.Code)
+            .ShouldBe(code is null ? [] : [code]);
+
+    [Theory]
     [InlineData("""{"id":"payroll","label":"x","fields":[],"rights":[]}""", "/roles/0/id", "taken")]
     [InlineData("""{"id":"Lead","label":"x","fields":[],"rights":[]}""", "/roles/0/id", "bad-id")]
     [InlineData("""{"id":"1st","label":"x","fields":[],"rights":[]}""", "/roles/0/id", "bad-id")]
