@@ -28,12 +28,7 @@ internal static class RecordConditions
             return 0;
         Guid[] employments = [.. conditional.Select(h => h.EmploymentId).Distinct()];
         var values = await ShownValues.LoadAsync(db, employments, cancellation);
-        var returning = (
-            await db
-                .Employments.Where(e => employments.Contains(e.Id) && db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start))
-                .Select(e => e.Id)
-                .ToListAsync(cancellation)
-        ).ToHashSet();
+        var returning = await TemplateUpdates.ReturningAsync(db, cancellation, employments);
         var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var (author, count) = (actor.Author("checklist"), 0);
         foreach (var hire in conditional.OrderBy(h => h.Id))

@@ -111,9 +111,13 @@ public sealed class TemplateUpdates(FidDb db)
     }
 
     /// <summary>The stints of people who were here before: of whom conditions say that they are <see cref="TemplateSet.Returning"/>.</summary>
-    public static async Task<IReadOnlySet<Guid>> ReturningAsync(FidDb db, CancellationToken cancellation) =>
+    /// <param name="only">Only these stints; null for all.</param>
+    public static async Task<IReadOnlySet<Guid>> ReturningAsync(FidDb db, CancellationToken cancellation, IReadOnlyCollection<Guid>? only = null) =>
         (
-            await db.Employments.Where(e => db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start)).Select(e => e.Id).ToListAsync(cancellation)
+            await db
+                .Employments.Where(e => (only == null || only.Contains(e.Id)) && db.Employments.Any(o => o.PersonId == e.PersonId && o.Start < e.Start))
+                .Select(e => e.Id)
+                .ToListAsync(cancellation)
         ).ToHashSet();
 
     private static HireUpdate Merge(
