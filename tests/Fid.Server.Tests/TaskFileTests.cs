@@ -71,6 +71,14 @@ public sealed class TaskFileTests : IAsyncLifetime
         var other = (await FirmFixture.HireAsync(_orla, "Kerbrat")).Text("id");
         (await AttachAsync(_orla, "kit", [theirs], hire: other)).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await RefusedAsync(await AttachAsync(_nils, "kit", [theirs]))).ShouldBe(("/attach", "unknown-file"));
+        // Nor by naming that hire beside one's own.
+        (
+            await _nils.SendAsync(
+                "POST",
+                "/api/tasks/files",
+                new { tasks = new[] { new { hire = other, key = "account" }, new { hire = _hire, key = "kit" } }, attach = new[] { theirs } }
+            )
+        ).StatusCode.ShouldNotBe(HttpStatusCode.OK);
         (await RefusedAsync(await AttachAsync(_nils, "kit", [Guid.NewGuid().ToString()]))).ShouldBe(("/attach", "unknown-file"));
         (await RefusedAsync(await AttachAsync(_nils, "kit", []))).ShouldBe(("/attach", "missing"));
         (await FilesAsync("kit")).ShouldBeEmpty();

@@ -1,4 +1,3 @@
-using Fid.Core;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -12,6 +11,8 @@ public sealed class AttachToTasks(FidDb db)
 
     internal const string Action = "task.attached";
 
+    private static readonly Refusal Unknown = Refusal.Invalid("/attach", "unknown-file", "The file is not there any more. Choose it again.");
+
     private static readonly Refusal TooMany = Refusal.Conflict("too-many-files", $"At most {Most} files go with a task. Take one away first.");
 
     public async Task<ActResult<TasksChanged>> DoAsync(AttachToTasksRequest request, Actor actor, CancellationToken cancellation)
@@ -20,11 +21,12 @@ public sealed class AttachToTasks(FidDb db)
             detach = [.. request.Detach ?? []];
         if (attach.Length + detach.Length is 0 or > Most)
             return Refusal.Invalid("/attach", "missing", $"Choose 1 to {Most} files.");
-        if (await UnknownAsync(attach, request.Tasks, cancellation) is { } unknown)
-            return Refusal.Invalid(unknown);
+        var fresh = await FreshAsync(attach, cancellation);
         return await TaskChanges.MakeAsync(db, request, request.Tasks, new TaskChange(Action, OwnToo: true, task =>
             {
                 Guid[] files = [.. task.Attachments.Except(detach).Union(attach)];
+                if (!attach.Except(task.Attachments).All(fresh.Contains))
+                    return Unknown;
                 if (files.Length > Most && files.Length > task.Attachments.Length)
                     return TooMany;
                 // One that has it already is not changed.
@@ -34,25 +36,24 @@ public sealed class AttachToTasks(FidDb db)
             }), actor, cancellation);
     }
 
-    // Whoever knows the id of a fresh file has given it. One that a record or another hire's task names is not to be read by way of this one.
-    private async Task<Problem?> UnknownAsync(Guid[] files, IReadOnlyList<TaskRef>? tasks, CancellationToken cancellation)
+    // Whoever knows the id of a file that nothing names yet has given it. What a record or any task names is not to be read by way of another.
+    private async Task<HashSet<Guid>> FreshAsync(Guid[] files, CancellationToken cancellation)
     {
-        if (files.Length == 0)
-            return null;
-        var hires = (tasks ?? []).Where(t => t is not null).Select(t => t.Hire).Distinct().ToArray();
         var texts = files.Select(f => f.ToString()).ToArray();
-        var isHeld = await db
-            .Database.SqlQuery<bool>(
-                $"""
-                select exists (select from record_values v where v.value #>> array[]::text[] = any({texts}) and length(v.value #>> array[]::text[]) = 36)
-                  or exists (select from hire_tasks t
-                    where cardinality(t.attachments) > 0 and t.attachments && {files} and t.hire_id <> all({hires})) as "Value"
-                """
-            )
-            .SingleAsync(cancellation);
-        return isHeld || await db.StoredFiles.CountAsync(f => files.Contains(f.Id), cancellation) < files.Length
-            ? new Problem("/attach", "unknown-file", "The file is not there any more. Choose it again.")
-            : null;
+        return
+        [
+            .. await db
+                .Database.SqlQuery<Guid>(
+                    $"""
+                    select f.id as "Value" from stored_files f where f.id = any({files})
+                      and not exists (select from record_values v
+                        where v.value #>> array[]::text[] = any({texts}) and length(v.value #>> array[]::text[]) = 36
+                          and v.value #>> array[]::text[] = f.id::text)
+                      and not exists (select from hire_tasks t where cardinality(t.attachments) > 0 and t.attachments @> array[f.id])
+                    """
+                )
+                .ToListAsync(cancellation),
+        ];
     }
 }
 

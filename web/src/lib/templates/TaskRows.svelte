@@ -30,7 +30,7 @@
   const stageWhen = (key: string) => {
     const worked = (editing.example?.entries ?? []).find((e) => e.list === 'stages' && e.key === key)?.properties.when?.value;
     const own = entryOf(editing.spec, 'stages', key)?.properties.when;
-    const said = own ?? worked;
+    const said = own === undefined ? worked : own;
     return typeof said === 'string' ? said : null;
   };
   const w = $derived(words());
