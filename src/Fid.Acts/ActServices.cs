@@ -9,6 +9,7 @@ using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Acts.Requests;
 using Fid.Acts.SecondFactors;
+using Fid.Acts.Work;
 using Fid.Data.People;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -32,6 +33,7 @@ public static class ActServices
         services.AddScoped<ListWriter>().AddScoped<ListMover>();
         services.AddScoped<ImportTargets>().AddScoped<ImportCheck>().AddScoped<GiveUpImport>();
         services.AddScoped<RequestedChanges>().AddScoped<RequestRoute>();
+        services.AddScoped<JobProgress>();
         services.AddScoped<HireNotices>().AddScoped<OutboxDelivery>();
         // Kept for all: what is known of the firm, brought up to date as it changes.
         services.AddSingleton<SensitiveValues>().AddSingleton<PeopleIndex>().AddSingleton<EntryHolders>().AddSingleton<OpenTaskCache>();

@@ -102,6 +102,9 @@ public static class Locks
         );
     }
 
+    /// <summary>One at a time hands out the tasks of teams.</summary>
+    public static Task TeamTurnsAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.TeamTurns, 0x7EA4, cancellation);
+
     /// <summary>Keeps others from taking the next free badge.</summary>
     public static Task BadgesAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.Badges, 0x0BAD6E, cancellation);
 
@@ -189,6 +192,7 @@ internal enum LockLevel
     Record,
     Hire,
     Task,
+    TeamTurns,
     Badges,
     UniqueValues,
     Accounts,

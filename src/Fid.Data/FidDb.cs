@@ -117,6 +117,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
 
     public DbSet<HireStage> HireStages => Set<HireStage>();
 
+    public DbSet<TeamTurn> TeamTurns => Set<TeamTurn>();
+
     public DbSet<HireTask> HireTasks => Set<HireTask>();
 
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();

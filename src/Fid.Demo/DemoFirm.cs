@@ -2,6 +2,7 @@ using Fid.Acts;
 using Fid.Acts.Checklists;
 using Fid.Acts.People;
 using Fid.Acts.Templates;
+using Fid.Acts.Work;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.Firms;
@@ -116,8 +117,8 @@ public static class DemoFirm
     {
         db.ChangeTracker.Clear();
         var fid = await Actor.FidAsync("demo", new FirmClock(SystemClock.Instance, today), db, default);
-        await new AdvanceChecklistsDaily(db, new AdvanceChecklists(db)).DoAsync(new AdvanceChecklistsDailyRequest(), fid, default);
-        await db.Jobs.Where(j => j.Kind == AdvanceChecklists.Kind).ExecuteDeleteAsync();
+        await new AdvanceChecklistsDaily(db, new ReplanChecklists(db, new AdvanceChecklists(db), new JobProgress())).DoAsync(new AdvanceChecklistsDailyRequest(), fid, default);
+        await db.Jobs.Where(j => j.Kind == AdvanceChecklists.Kind || j.Kind == ReplanChecklists.Kind).ExecuteDeleteAsync();
     }
 
     // Saves and forgets as it goes: a context that tracks thousands of values looks through all of them at every save.

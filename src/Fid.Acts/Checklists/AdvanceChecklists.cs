@@ -39,19 +39,23 @@ public sealed class AdvanceChecklists(FidDb db)
         var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await StagePlans.LoadAsync(db, cancellation));
         var known = (await db.HireStages.Where(s => hires.Contains(s.HireId)).ToListAsync(cancellation)).ToLookup(s => s.HireId);
         var (taken, settled, author) = (0, new List<Guid>(), actor.Author("checklist"));
+        var teams = new TeamHandOut(db, actor.Today);
         foreach (var hire in await HiresUnderWay.LoadAsync(db, all => all.Where(h => hires.Contains(h.Id)), cancellation))
         {
             var question = hire.Question(actor.Today, calendars, stages);
             var plan = HirePlan.Of(question, SoonestSearch.Never);
             taken += TakeSteps(db, act, author, hire.Head, question, plan, known[hire.Head.Id].ToDictionary(s => s.StageKey));
             if (!StageSteps.HasSettled(question, plan))
+            {
+                teams.Look(hire, plan);
                 continue;
+            }
             settled.Add(hire.Head.Id);
             act.Note(author.Change(Settled, hire.Head.Id));
         }
         if (settled.Count > 0)
             await db.Hires.Where(h => settled.Contains(h.Id)).ExecuteUpdateAsync(s => s.SetProperty(h => h.Closed, actor.Today), cancellation);
-        return taken + settled.Count;
+        return taken + settled.Count + await teams.HandOutAsync(act, author, cancellation);
     }
 
     private static int TakeSteps(FidDb db, ActScope act, Author author, HireHead hire, PlanQuestion question, Plan plan, Dictionary<string, HireStage> known)

@@ -5,10 +5,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Fid.Acts.Checklists;
 
 /// <summary>Looks once a day at every hire under way: a date opens a stage though nobody did anything.</summary>
-public sealed class AdvanceChecklistsDaily(FidDb db, AdvanceChecklists checklists)
+public sealed class AdvanceChecklistsDaily(FidDb db, ReplanChecklists checklists)
 {
-    private const int Together = 100;
-
     /// <summary>May be done as often as one likes, by several servers at once. Days on which no server ran are caught up together.</summary>
     /// <returns>How many things became of them.</returns>
     public async Task<ActResult<int>> DoAsync(AdvanceChecklistsDailyRequest request, Actor actor, CancellationToken cancellation)
@@ -18,14 +16,8 @@ public sealed class AdvanceChecklistsDaily(FidDb db, AdvanceChecklists checklist
         var today = actor.Today;
         if (await db.Firms.AsNoTracking().FirstOrDefaultAsync(cancellation) is not { } firm || firm.AdvancedOn >= today)
             return 0;
-        var steps = 0;
-        foreach (var hires in (await db.Hires.Where(h => h.Closed == null).OrderBy(h => h.Id).Select(h => h.Id).ToListAsync(cancellation)).Chunk(Together))
-        {
-            if (!(await checklists.DoAsync(new AdvanceChecklistsRequest(hires), actor, cancellation)).IsDone(out var taken, out var refusal))
-                return refusal;
-            steps += taken;
-            db.ChangeTracker.Clear();
-        }
+        if (!(await checklists.DoAsync(new ReplanChecklistsRequest(), actor, cancellation)).IsDone(out var steps, out var refusal))
+            return refusal;
         // Last: a server that dies before leaves the day to be looked at again.
         await db.Firms.Where(f => f.AdvancedOn == null || f.AdvancedOn < today).ExecuteUpdateAsync(s => s.SetProperty(f => f.AdvancedOn, today), cancellation);
         return steps;

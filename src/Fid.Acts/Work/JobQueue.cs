@@ -63,7 +63,7 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
                     var take = Command(
                         guard,
                         """
-                        update jobs set state = 'Running', tries = tries + 1, started_at = $2
+                        update jobs set state = 'Running', tries = tries + 1, started_at = $2, done = null, "of" = null
                         where id = $1 and ((state = 'Waiting' and due <= $2) or state = 'Running')
                         returning kind, argument, recurs, tries
                         """,
@@ -93,6 +93,10 @@ public sealed class JobQueue(NpgsqlDataSource source, FirmClock clock)
         await guard.DisposeAsync();
         return null;
     }
+
+    /// <summary>Keeps how far a job has come, for those who look.</summary>
+    public static Task ProgressAsync(TakenJob job, int done, int of) =>
+        ExecuteAsync(job.Guard, "update jobs set done = $2, \"of\" = $3 where id = $1", default, job.Id, done, of);
 
     /// <summary>Keeps that a job was done. One that recurs waits for its next time.</summary>
     public async Task DoneAsync(TakenJob job, JobKind kind, int handled)

@@ -179,7 +179,24 @@ internal static class WorkLists
             ListGroup.Work,
             new("Teams", "Teams"),
             new("Those who share the tasks of one kind, such as stores or IT.", "Wer sich Aufgaben einer Art teilt, etwa Lager oder IT."),
-            []
+            [
+                new(
+                    "hand_out",
+                    Choice,
+                    new("Its tasks come to", "Ihre Aufgaben bekommt"),
+                    new(
+                        "Who of the team gets a task that can be begun; who is away gets none.",
+                        "Wer vom Team eine Aufgabe bekommt, die begonnen werden kann; wer abwesend ist, bekommt keine."
+                    ),
+                    Default: "whoever",
+                    Options:
+                    [
+                        new("whoever", new("whoever takes it", "wer sie übernimmt")),
+                        new("rotation", new("each in turn", "reihum jeder")),
+                        new("load", new("who has the fewest", "wer die wenigsten hat")),
+                    ]
+                ),
+            ]
         ),
     ];
 }

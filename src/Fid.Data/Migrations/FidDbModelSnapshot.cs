@@ -1556,6 +1556,23 @@ namespace Fid.Data.Migrations
                     b.ToTable("task_reminders", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.Hires.TeamTurn", b =>
+                {
+                    b.Property<string>("Team")
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)")
+                        .HasColumnName("team");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.HasKey("Team")
+                        .HasName("pk_team_turns");
+
+                    b.ToTable("team_turns", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.Intake.FeedRun", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2558,6 +2575,10 @@ namespace Fid.Data.Migrations
                         .HasColumnType("character varying(200)")
                         .HasColumnName("argument");
 
+                    b.Property<int?>("Done")
+                        .HasColumnType("integer")
+                        .HasColumnName("done");
+
                     b.Property<Instant>("Due")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("due");
@@ -2571,6 +2592,10 @@ namespace Fid.Data.Migrations
                     b.Property<Instant>("MadeAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("made_at");
+
+                    b.Property<int?>("Of")
+                        .HasColumnType("integer")
+                        .HasColumnName("of");
 
                     b.Property<bool>("Recurs")
                         .HasColumnType("boolean")

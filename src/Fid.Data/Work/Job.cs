@@ -36,6 +36,12 @@ public sealed class Job
     public string? Trouble { get; set; }
 
     public Instant? StartedAt { get; set; }
+
+    /// <summary>How far the run under way has come, in things done, of how many; null for what does not say so.</summary>
+    public int? Done { get; set; }
+
+    /// <summary>How many things the run under way has to do; null for what does not say so.</summary>
+    public int? Of { get; set; }
 }
 
 /// <summary>Where a job stands. What is done is a <see cref="JobRun"/>.</summary>

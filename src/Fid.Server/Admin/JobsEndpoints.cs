@@ -28,7 +28,7 @@ internal static class JobsEndpoints
             .OrderBy(j => j.State == JobState.Failed ? 0 : 1)
             .ThenBy(j => j.Due)
             .Take(MostShown)
-            .Select(j => new JobResponse(j.Id, j.Kind, j.Argument, j.Recurs, j.State, j.Due, j.Tries, j.Trouble))
+            .Select(j => new JobResponse(j.Id, j.Kind, j.Argument, j.Recurs, j.State, j.Due, j.Tries, j.Trouble, j.Done, j.Of))
             .ToArrayAsync(cancellation);
         var runs = await db
             .JobRuns.AsNoTracking()
@@ -54,7 +54,8 @@ public sealed record JobsResponse(JobResponse[] Jobs, JobRunResponse[] Runs);
 /// <param name="Due">Not before this.</param>
 /// <param name="Tries">How often it was tried in vain.</param>
 /// <param name="Trouble">What went wrong last.</param>
-public sealed record JobResponse(Guid Id, string Kind, string? Argument, bool Recurs, JobState State, Instant Due, int Tries, string? Trouble);
+/// <param name="Done">How far the run under way has come, of how many; null for what does not say so.</param>
+public sealed record JobResponse(Guid Id, string Kind, string? Argument, bool Recurs, JobState State, Instant Due, int Tries, string? Trouble, int? Done, int? Of);
 
 /// <summary>Something that was done.</summary>
 /// <param name="Handled">How many things were done.</param>

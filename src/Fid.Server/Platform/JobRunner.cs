@@ -83,6 +83,7 @@ internal sealed class JobRunner(
         // Before the first run there is nothing to work for.
         if (!await db.Firms.AnyAsync(stopping))
             return 0;
+        scope.ServiceProvider.GetRequiredService<JobProgress>().Heard = (done, of) => JobQueue.ProgressAsync(job, done, of);
         return await kind.DoAsync(scope.ServiceProvider, job.Argument, await Actor.FidAsync(kind.Name, clock, db, stopping), stopping);
     }
 

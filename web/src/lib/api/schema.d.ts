@@ -12962,6 +12962,13 @@ export interface components {
             tries: number;
             /** @description What went wrong last. */
             trouble: null | string;
+            /**
+             * Format: int32
+             * @description How far the run under way has come, of how many; null for what does not say so.
+             */
+            done: null | number;
+            /** Format: int32 */
+            of: null | number;
         };
         /** @description Something that was done. */
         JobRunResponse: {

@@ -155,6 +155,7 @@ export const de: Words = {
     tries: (n) => (n === 0 ? '' : n === 1 ? 'einmal' : `${n}-mal`),
     handled: (n) => (n === 1 ? 'eines getan' : `${n} getan`),
     nothing: 'Bisher lief nichts.',
+    progress: (done: number, of: number) => `${done} von ${of}`,
     kinds: {
       day: 'Was heute beginnt, gilt',
       leavers: 'Konten Ausgeschiedener werden gesperrt',
@@ -162,6 +163,7 @@ export const de: Words = {
       rows: 'Nachweise und Ausgegebenes werden in Zeilen übernommen',
       checklist: 'Eine Checkliste geht von selbst weiter',
       checklists: 'Stufen öffnen, deren Tag gekommen ist',
+      replan: 'Alle Checklisten werden neu geplant',
       reminders: 'Zuständige werden erinnert',
       mail: 'Eine Nachricht wird verschickt',
       import: 'Eine Tabelle',

@@ -154,6 +154,7 @@ export const en = {
     tries: (n: number) => (n === 0 ? '' : n === 1 ? 'once' : `${n} times`),
     handled: (n: number) => (n === 1 ? 'one done' : `${n} done`),
     nothing: 'Nothing ran so far.',
+    progress: (done: number, of: number) => `${done} of ${of}`,
     kinds: {
       day: 'Values that begin today take effect',
       leavers: 'Accounts of leavers are disabled',
@@ -161,6 +162,7 @@ export const en = {
       rows: 'Certificates and items are taken over into rows',
       checklist: 'A checklist goes on by itself',
       checklists: 'Stages whose day has come open',
+      replan: 'All checklists are planned anew',
       reminders: 'Owners are reminded',
       mail: 'A message is sent',
       import: 'A sheet',

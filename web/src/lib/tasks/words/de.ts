@@ -122,6 +122,7 @@ export const de: typeof en = {
     'task.noted': 'notiert',
     'task.attached': 'Dateien geändert',
     'task.taken': 'übernommen',
+    'task.handedOut': 'zugeteilt',
     'task.paused': 'ohne Erinnerungen',
     'task.resumed': 'wieder mit Erinnerungen',
     'task.givenBack': 'dem Team zurückgegeben',

@@ -122,6 +122,7 @@ export const en = {
     'task.noted': 'noted',
     'task.attached': 'files changed',
     'task.taken': 'taken on',
+    'task.handedOut': 'handed out',
     'task.paused': 'reminders paused',
     'task.resumed': 'reminded of again',
     'task.givenBack': 'given back to the team',

@@ -11,7 +11,11 @@
   /** Does Fid do what it should by itself, and what does it need me for? */
   const w = $derived(words().work);
   const client = useQueryClient();
-  const work = createQuery(() => ({ queryKey: adminKeys.jobs, queryFn: () => data(api.GET('/api/jobs')), refetchInterval: 5_000 }));
+  const work = createQuery(() => ({
+    queryKey: adminKeys.jobs,
+    queryFn: () => data(api.GET('/api/jobs')),
+    refetchInterval: (q) => (q.state.data?.jobs.some((j) => j.state === 'running') ? 500 : 5_000)
+  }));
   const failures = $derived((work.data?.jobs ?? []).filter((j) => j.state === 'failed' || j.trouble).length);
   const again = createMutation(() => ({
     mutationFn: (id: string) => data(api.POST('/api/jobs/{id}/again', { params: { path: { id } } })),
@@ -19,7 +23,14 @@
     onError: (e) => failed(text.failure(e)),
     onSettled: () => client.invalidateQueries({ queryKey: adminKeys.jobs })
   }));
-  const due = (job: Api['JobResponse']) => (job.state === 'running' ? w.running : job.state === 'failed' ? w.waits : showMoment(job.due));
+  const due = (job: Api['JobResponse']) =>
+    job.state === 'running'
+      ? job.of
+        ? w.progress(job.done ?? 0, job.of)
+        : w.running
+      : job.state === 'failed'
+        ? w.waits
+        : showMoment(job.due);
 </script>
 
 <svelte:head><title>{words().places.work} · Fid</title></svelte:head>
