@@ -1,4 +1,5 @@
 using System.Reflection;
+using Fid.Acts.Chasing;
 using Fid.Acts.Exchange;
 using Fid.Acts.Hires;
 using Fid.Acts.Lists;
@@ -34,6 +35,7 @@ public static class ActServices
         services.AddScoped<ImportTargets>().AddScoped<ImportCheck>().AddScoped<GiveUpImport>();
         services.AddScoped<RequestedChanges>().AddScoped<RequestRoute>();
         services.AddScoped<JobProgress>();
+        services.AddScoped<MailExample>();
         services.AddScoped<HireNotices>().AddScoped<OutboxDelivery>();
         // Kept for all: what is known of the firm, brought up to date as it changes.
         services.AddSingleton<SensitiveValues>().AddSingleton<PeopleIndex>().AddSingleton<EntryHolders>().AddSingleton<OpenTaskCache>();

@@ -36,6 +36,9 @@ public static class Locks
     /// <summary>One at a time writes a day's reminders, or says when they go out.</summary>
     public static Task RemindersAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.Reminders, 0x4E314D, cancellation);
 
+    /// <summary>One at a time changes a text that goes out by mail.</summary>
+    public static Task MailTextsAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.MailTexts, 0x3A117E, cancellation);
+
     /// <summary>Keeps others from writing to a list, and from deleting entries of any.</summary>
     public static Task ListAsync(FidDb db, string list, CancellationToken cancellation)
     {
@@ -187,6 +190,7 @@ internal enum LockLevel
     UpdateRun,
     Feed,
     Reminders,
+    MailTexts,
     List,
     Request,
     Record,

@@ -117,7 +117,11 @@ public static class DemoFirm
     {
         db.ChangeTracker.Clear();
         var fid = await Actor.FidAsync("demo", new FirmClock(SystemClock.Instance, today), db, default);
-        await new AdvanceChecklistsDaily(db, new ReplanChecklists(db, new AdvanceChecklists(db), new JobProgress())).DoAsync(new AdvanceChecklistsDailyRequest(), fid, default);
+        await new AdvanceChecklistsDaily(db, new ReplanChecklists(db, new AdvanceChecklists(db), new JobProgress())).DoAsync(
+            new AdvanceChecklistsDailyRequest(),
+            fid,
+            default
+        );
         await db.Jobs.Where(j => j.Kind == AdvanceChecklists.Kind || j.Kind == ReplanChecklists.Kind).ExecuteDeleteAsync();
     }
 

@@ -169,6 +169,7 @@ public static class FidServer
         app.MapAccounts();
         app.MapInvitations();
         app.MapJobs();
+        app.MapMailTexts();
         app.MapLive();
         app.MapFirstRun();
         app.MapArrivals();

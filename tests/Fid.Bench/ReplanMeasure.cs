@@ -38,11 +38,20 @@ internal static class ReplanMeasure
         var times = new List<double>();
         Guid[] hires;
         await using (var scope = services.CreateAsyncScope())
-            hires = await scope.ServiceProvider.GetRequiredService<FidDb>().Hires.Where(h => h.Closed == null).OrderBy(h => h.Id).Select(h => h.Id).ToArrayAsync();
+            hires = await scope
+                .ServiceProvider.GetRequiredService<FidDb>()
+                .Hires.Where(h => h.Closed == null)
+                .OrderBy(h => h.Id)
+                .Select(h => h.Id)
+                .ToArrayAsync();
         for (var i = -WarmUp; i < Rounds; i++)
         {
             await using var scope = services.CreateAsyncScope();
-            var (db, cache, id) = (scope.ServiceProvider.GetRequiredService<FidDb>(), services.GetRequiredService<OpenTaskCache>(), hires[(i + WarmUp) % hires.Length]);
+            var (db, cache, id) = (
+                scope.ServiceProvider.GetRequiredService<FidDb>(),
+                services.GetRequiredService<OpenTaskCache>(),
+                hires[(i + WarmUp) % hires.Length]
+            );
             var (calendars, stages) = (await CalendarSet.LoadAsync(db, default), await StagePlans.LoadAsync(db, default));
             // The tick: what is kept of the hire is out of date by it.
             await db.Database.ExecuteSqlAsync($"update hire_tasks set note = note where hire_id = {id} and position = 1");
@@ -73,7 +82,12 @@ internal static class ReplanMeasure
             );
             var fid = await Actor.FidAsync("bench", clock, db, default);
             var began = Stopwatch.GetTimestamp();
-            if (!(await scope.ServiceProvider.GetRequiredService<ReplanChecklists>().DoAsync(new ReplanChecklistsRequest(), fid, default)).IsDone(out _, out var why))
+            if (
+                !(await scope.ServiceProvider.GetRequiredService<ReplanChecklists>().DoAsync(new ReplanChecklistsRequest(), fid, default)).IsDone(
+                    out _,
+                    out var why
+                )
+            )
                 throw new InvalidOperationException(why.Message);
             if (i > 0)
                 times.Add(Stopwatch.GetElapsedTime(began).TotalSeconds);

@@ -110,7 +110,9 @@ public sealed class TeamHandOutTests : IAsyncLifetime
 
         // Of this transaction, whatever else goes on.
         Task<int> JobsAsync() =>
-            _acts.Db.Database.SqlQuery<int>($"""select count(*)::int as "Value" from jobs where kind = {ReplanChecklists.Kind} and made_at = now()""").SingleAsync();
+            _acts
+                .Db.Database.SqlQuery<int>($"""select count(*)::int as "Value" from jobs where kind = {ReplanChecklists.Kind} and made_at = now()""")
+                .SingleAsync();
     }
 
     private async Task HandOutAsync(string way)

@@ -36,10 +36,14 @@ public sealed class RemindNow(FidDb db, MailSettings mail)
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var round = await ReminderRound.AskedAsync(db, [.. held.Select(TaskRef.Of)], actor.Today, cancellation);
         var letters = await ReminderMail.LoadAsync(db, mail, firm, round, cancellation);
-        var told = new Dictionary<TaskRef, List<string>>();
+        var (told, unwritten) = (new Dictionary<TaskRef, List<string>>(), (Refusal?)null);
         foreach (var message in round.Chase.Messages)
         {
-            letters.Write(message, actor.Clock.Now, actor.Name);
+            if (letters.Write(message, actor.Clock.Now, actor.Name) is { Refused: { } trouble })
+            {
+                unwritten ??= Refusal.Conflict("no-text", trouble);
+                continue;
+            }
             foreach (var about in message.Reminders.Select(r => round.WorkOf(r.Task)))
             {
                 var task = new TaskRef(about.Hire.Id, about.Task.Key);
@@ -57,7 +61,7 @@ public sealed class RemindNow(FidDb db, MailSettings mail)
                     act.Note(author.Change(Action, task.HireId, task.Key) with { Details = JsonSerializer.Serialize(new { to = names.Distinct().Order() }) })
                 );
             else
-                leaving.Add(new TaskLeft(about, task.Done is not null || task.SkippedWhy is not null ? TasksInHand.IsNotOpen : Nobody));
+                leaving.Add(new TaskLeft(about, task.Done is not null || task.SkippedWhy is not null ? TasksInHand.IsNotOpen : unwritten ?? Nobody));
         }
         if (entries.Count == 0)
             return leaving[0].Why;

@@ -28,6 +28,9 @@ public sealed class RemindOwners(FidDb db, MailSettings mail)
         foreach (var message in round.Chase.Messages)
         {
             var mailed = letters.Write(message, actor.Clock.Now);
+            // Of what could not be written nobody was reminded: the next day tries again, maybe with a better text.
+            if (mailed.Refused is not null)
+                continue;
             foreach (var reminder in message.Reminders)
             {
                 var about = round.WorkOf(reminder.Task);

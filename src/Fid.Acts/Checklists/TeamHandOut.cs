@@ -73,7 +73,9 @@ internal sealed class TeamHandOut(FidDb db, LocalDate today)
         _ready.Count == 0
             ? []
             : (await db.ListEntries.AsNoTracking().Where(e => e.List == "teams").ToListAsync(cancellation))
-                .Select(e => (e.Code, Way: Enum.TryParse<HandOut>(e.Content().Values.GetValueOrDefault("hand_out") as string, true, out var way) ? way : default))
+                .Select(e =>
+                    (e.Code, Way: Enum.TryParse<HandOut>(e.Content().Values.GetValueOrDefault("hand_out") as string, true, out var way) ? way : default)
+                )
                 .Where(t => t.Way != HandOut.Whoever)
                 .ToDictionary(t => t.Code, t => t.Way, StringComparer.Ordinal);
 

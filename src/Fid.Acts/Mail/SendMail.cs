@@ -25,7 +25,7 @@ public sealed class SendMail(FidDb db, MailServer server)
         if (refused is null)
             message.SentAt = actor.Clock.Now;
         else
-            message.Refused = refused.Length <= MailMessage.LongestTrouble ? refused : refused[..MailMessage.LongestTrouble];
+            message.Refused = MailMessage.Cut(refused);
         // What the mail server has said is kept even where the server is being stopped: otherwise it would be sent once more.
         await db.SaveChangesAsync(CancellationToken.None);
         return 1;

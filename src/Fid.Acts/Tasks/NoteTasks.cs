@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Texts;
 using Fid.Data;
@@ -27,12 +26,11 @@ public sealed class NoteTasks(FidDb db)
     internal static Problem? Check(string? note) =>
         note is null ? null
         : note.Length > HireTask.LongestNote ? new Problem("/note", "too-long", $"Enter at most {HireTask.LongestNote} characters.")
-        : !TextRules.TryCleanLines(JsonSerializer.SerializeToElement(note), out _) ? new Problem("/note", "bad-characters", TextRules.BadCharacters)
+        : !TextRules.TryCleanLines(note, out _) ? new Problem("/note", "bad-characters", TextRules.BadCharacters)
         : null;
 
     /// <summary>The note to keep; null for none.</summary>
-    internal static string? Clean(string? note) =>
-        note is not null && TextRules.TryCleanLines(JsonSerializer.SerializeToElement(note), out var clean) && clean.Length > 0 ? clean : null;
+    internal static string? Clean(string? note) => note is not null && TextRules.TryCleanLines(note, out var clean) && clean.Length > 0 ? clean : null;
 }
 
 /// <param name="Note">Null or nothing but space takes it away.</param>

@@ -33,24 +33,31 @@ public static partial class TextRules
         return true;
     }
 
-    /// <summary>As <see cref="TryClean(JsonElement, out string)"/>, for a text of several lines, which are kept and end in a line feed.</summary>
-    public static bool TryCleanLines(JsonElement json, out string clean)
+    /// <summary>As <see cref="TryClean(string, out string)"/>, for a text of several lines, which are kept and end in a line feed.</summary>
+    public static bool TryCleanLines(string text, out string clean)
     {
         clean = "";
+        var lines = new List<string>();
+        foreach (var line in text.ReplaceLineEndings("\n").Replace('\t', ' ').Split('\n'))
+        {
+            if (!TryClean(line, out var cleaned))
+                return false;
+            lines.Add(cleaned);
+        }
+        clean = string.Join('\n', lines).Trim();
+        return true;
+    }
+
+    /// <summary>The same of a JSON text, which may not even be Unicode.</summary>
+    public static bool TryCleanLines(JsonElement json, out string clean)
+    {
         try
         {
-            var lines = new List<string>();
-            foreach (var line in json.GetString()!.ReplaceLineEndings("\n").Replace('\t', ' ').Split('\n'))
-            {
-                if (!TryClean(line, out var cleaned))
-                    return false;
-                lines.Add(cleaned);
-            }
-            clean = string.Join('\n', lines).Trim();
-            return true;
+            return TryCleanLines(json.GetString()!, out clean);
         }
         catch (InvalidOperationException)
         {
+            clean = "";
             return false;
         }
     }

@@ -23,7 +23,7 @@ public sealed class MailMessage
     public required string Name { get; init; }
 
     /// <summary>Where it goes.</summary>
-    public required string Address { get; init; }
+    public required string Address { get; set; }
 
     public required string Subject { get; init; }
 
@@ -40,6 +40,15 @@ public sealed class MailMessage
 
     /// <summary>Why it cannot be delivered: it is not sent again by itself. Null where nothing is known to be wrong.</summary>
     public string? Refused { get; set; }
+
+    /// <summary>When somebody laid it aside after it had come back; null while nobody has.</summary>
+    public Instant? SettledAt { get; set; }
+
+    /// <summary>Who did.</summary>
+    public string? SettledBy { get; set; }
+
+    /// <summary>What is wrong, as long as it may be.</summary>
+    public static string Cut(string trouble) => trouble.Length <= LongestTrouble ? trouble : trouble[..LongestTrouble];
 }
 
 internal sealed class MailMessageConfiguration : IEntityTypeConfiguration<MailMessage>
@@ -50,7 +59,10 @@ internal sealed class MailMessageConfiguration : IEntityTypeConfiguration<MailMe
         message.Property(m => m.Kind).HasMaxLength(40);
         message.Property(m => m.Subject).HasMaxLength(MailMessage.LongestSubject);
         message.Property(m => m.Refused).HasMaxLength(MailMessage.LongestTrouble);
+        message.Property(m => m.SettledBy).HasMaxLength(200);
         message.HasIndex(m => m.At);
+        // What waits for somebody to deal with it.
+        message.HasIndex(m => m.At, "ix_mail_messages_back").HasFilter("refused is not null and settled_at is null");
         message.HasIndex(m => m.AccountId);
     }
 }

@@ -1775,6 +1775,15 @@ namespace Fid.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("sent_at");
 
+                    b.Property<Instant?>("SettledAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("settled_at");
+
+                    b.Property<string>("SettledBy")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("settled_by");
+
                     b.Property<string>("Subject")
                         .IsRequired()
                         .HasMaxLength(300)
@@ -1795,7 +1804,62 @@ namespace Fid.Data.Migrations
                     b.HasIndex("At")
                         .HasDatabaseName("ix_mail_messages_at");
 
+                    b.HasIndex(new[] { "At" }, "ix_mail_messages_back")
+                        .HasDatabaseName("ix_mail_messages_at1")
+                        .HasFilter("refused is not null and settled_at is null");
+
                     b.ToTable("mail_messages", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Mail.OwnMailText", b =>
+                {
+                    b.Property<string>("Kind")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Language")
+                        .HasMaxLength(2)
+                        .HasColumnType("character varying(2)")
+                        .HasColumnName("language");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by_name");
+
+                    b.Property<string>("Html")
+                        .IsRequired()
+                        .HasMaxLength(60000)
+                        .HasColumnType("character varying(60000)")
+                        .HasColumnName("html");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasMaxLength(1000)
+                        .HasColumnType("character varying(1000)")
+                        .HasColumnName("subject");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasMaxLength(20000)
+                        .HasColumnType("character varying(20000)")
+                        .HasColumnName("text");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.HasKey("Kind", "Language")
+                        .HasName("pk_mail_texts");
+
+                    b.ToTable("mail_texts", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.People.CurrentRecord", b =>

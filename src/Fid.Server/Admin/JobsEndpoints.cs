@@ -55,7 +55,18 @@ public sealed record JobsResponse(JobResponse[] Jobs, JobRunResponse[] Runs);
 /// <param name="Tries">How often it was tried in vain.</param>
 /// <param name="Trouble">What went wrong last.</param>
 /// <param name="Done">How far the run under way has come, of how many; null for what does not say so.</param>
-public sealed record JobResponse(Guid Id, string Kind, string? Argument, bool Recurs, JobState State, Instant Due, int Tries, string? Trouble, int? Done, int? Of);
+public sealed record JobResponse(
+    Guid Id,
+    string Kind,
+    string? Argument,
+    bool Recurs,
+    JobState State,
+    Instant Due,
+    int Tries,
+    string? Trouble,
+    int? Done,
+    int? Of
+);
 
 /// <summary>Something that was done.</summary>
 /// <param name="Handled">How many things were done.</param>

@@ -28,6 +28,7 @@ internal static class RemindersEndpoints
     {
         app.MapGet("/api/reminders", Show).WhoMay(Actions.Edit, Things.Task).ProducesProblem(400);
         app.MapGet("/api/reminders/sent", Sent).WhoMay(Actions.Edit, Things.Task);
+        app.MapPut("/api/reminders/sent/{id:guid}", Settle).WhoMay(Actions.Edit, Things.Task).ProducesProblem(404).ProducesProblem(409);
         app.MapPut("/api/reminders/settings", Set).WhoMay(Actions.Edit, Things.Settings).ProducesProblem(400);
     }
 
@@ -96,19 +97,33 @@ internal static class RemindersEndpoints
             new(work.Hire.Id, Reader.Names(reader.On(work.Hire.Record)) ? work.Hire.FullName : work.Hire.Number, work.Task.Called, work.Due);
     }
 
-    /// <summary>The messages that went out last, or are to, the latest first.</summary>
+    /// <summary>The messages that came back and nobody has dealt with, and those that went out last, or are to, the latest first.</summary>
     private static async Task<Ok<SentMessage[]>> Sent(Actor actor, FidDb db, CancellationToken cancellation)
     {
         // A message is whole: who does not see every hire might read in it of one they do not see.
         if (!actor.Rights.MayToAll(Actions.See, Things.Hire) || !(await Reader.OfAsync(actor, db, cancellation)).SeesNames)
             return TypedResults.Ok(Array.Empty<SentMessage>());
-        var messages = await db.MailMessages.AsNoTracking().OrderByDescending(m => m.At).ThenBy(m => m.Id).Take(MostMessages).ToListAsync(cancellation);
+        var messages = await db
+            .MailMessages.AsNoTracking()
+            .OrderBy(m => m.Refused != null && m.SettledAt == null ? 0 : 1)
+            .ThenByDescending(m => m.At)
+            .ThenBy(m => m.Id)
+            .Take(MostMessages)
+            .ToListAsync(cancellation);
         var ids = messages.ConvertAll(m => m.Id.ToString());
         var trouble = await db
             .Jobs.Where(j => j.Kind == SendMail.Kind && ids.Contains(j.Argument!) && j.Trouble != null)
             .ToDictionaryAsync(j => j.Argument!, j => j.Trouble, cancellation);
         return TypedResults.Ok(messages.Select(m => SentMessage.Of(m, trouble.GetValueOrDefault(m.Id.ToString()))).ToArray());
     }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Settle(
+        Guid id,
+        MailBackRequest request,
+        Actor actor,
+        SettleMail settle,
+        CancellationToken cancellation
+    ) => (await settle.DoAsync(new SettleMailRequest(id, request.Again), actor, cancellation)).Answer();
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Set(
         ReminderSettings request,
@@ -165,9 +180,14 @@ public sealed record RemindedTask(Guid HireId, string Hire, string Name, LocalDa
 /// <param name="Owner">Whose task it is.</param>
 public sealed record UnsentReminder(RemindedTask Task, WaitingReason Why, string Owner);
 
+/// <param name="Again">Whether a message that came back is sent once more; else it is laid aside.</param>
+public sealed record MailBackRequest(bool Again);
+
 /// <param name="SentAt">When the mail server took it; null while it has not.</param>
 /// <param name="Refused">Why it cannot be delivered; null where nothing is known to be wrong.</param>
 /// <param name="Trouble">What went wrong last, where it is tried again.</param>
+/// <param name="IsBack">Whether it came back, and nobody has dealt with it.</param>
+/// <param name="CanGoAgain">Whether it can be sent once more: one that could not be written cannot.</param>
 public sealed record SentMessage(
     Guid Id,
     string Name,
@@ -177,9 +197,25 @@ public sealed record SentMessage(
     Instant At,
     Instant? SentAt,
     string? Refused,
-    string? Trouble
+    string? Trouble,
+    Guid AccountId,
+    bool IsBack,
+    bool CanGoAgain
 )
 {
     internal static SentMessage Of(MailMessage message, string? trouble) =>
-        new(message.Id, message.Name, message.Address, message.Subject, message.Text, message.At, message.SentAt, message.Refused, trouble);
+        new(
+            message.Id,
+            message.Name,
+            message.Address,
+            message.Subject,
+            message.Text,
+            message.At,
+            message.SentAt,
+            message.Refused,
+            trouble,
+            message.AccountId,
+            message is { Refused: not null, SettledAt: null },
+            message.Text.Length > 0
+        );
 }

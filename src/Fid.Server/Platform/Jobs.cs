@@ -43,12 +43,8 @@ internal static class Jobs
                 JobKind.Handled(await of.GetRequiredService<AdvanceChecklists>().DoAsync(new AdvanceChecklistsRequest([Guid.Parse(hire!)]), fid, cancellation)),
             keepsIdle: false
         );
-        services.AddJob(
-            ReplanChecklists.Kind,
-            null,
-            JobLane.Short,
-            async (of, _, fid, cancellation) =>
-                JobKind.Handled(await of.GetRequiredService<ReplanChecklists>().DoAsync(new ReplanChecklistsRequest(), fid, cancellation))
+        services.AddJob(ReplanChecklists.Kind, null, JobLane.Short, async (of, _, fid, cancellation) =>
+            JobKind.Handled(await of.GetRequiredService<ReplanChecklists>().DoAsync(new ReplanChecklistsRequest(), fid, cancellation))
         );
         services.AddJob(CarryIntoRows.Kind, null, JobLane.Short, async (of, _, fid, cancellation) =>
             JobKind.Handled(await of.GetRequiredService<CarryIntoRows>().DoAsync(new CarryIntoRowsRequest(), fid, cancellation))

@@ -9,6 +9,7 @@
     ...(session.may('see account') ? [{ href: '/admin', name: w.people }] : []),
     ...(session.may('see role') ? [{ href: '/admin/roles', name: w.roles }] : []),
     ...(session.may('edit work') ? [{ href: '/admin/work', name: w.work }] : []),
+    ...(session.may('edit settings') ? [{ href: '/admin/texts', name: w.texts }] : []),
     ...(session.may('see trail') ? [{ href: '/admin/trail', name: w.trail }] : [])
   ]);
 </script>

@@ -1358,6 +1358,177 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mail-texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MailKindResponse"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail-texts/{kind}/{language}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                    language: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MailTextRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail-texts/{kind}/{language}/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                    language: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MailPreviewRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MailShown"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/first-run": {
         parameters: {
             query?: never;
@@ -5695,6 +5866,63 @@ export interface paths {
             };
         };
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reminders/sent/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MailBackRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -13124,6 +13352,81 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
+        MailBackRequest: {
+            /** @description Whether a message that came back is sent once more; else it is laid aside. */
+            again: boolean;
+        };
+        /** @description Something that a text can name. */
+        MailField: {
+            /** @description What is put into the text for it, in Liquid. */
+            insert: string;
+            /** @description What it is. */
+            label: components["schemas"]["Label"];
+        };
+        MailKindResponse: {
+            key: string;
+            label: components["schemas"]["Label"];
+            /** @description When it goes out. */
+            about: components["schemas"]["Label"];
+            /** @description What its text can name. */
+            fields: components["schemas"]["MailField"][];
+            languages: components["schemas"]["MailTextResponse"][];
+        };
+        MailPreviewRequest: {
+            subject: null | string;
+            text: null | string;
+            html: null | string;
+            /**
+             * Format: uuid
+             * @description The hire in whose case it is shown; null for any.
+             */
+            hire: null | string;
+        };
+        MailShown: {
+            subject: string;
+            text: string;
+            html: string;
+            /** @description What it names that there is not. */
+            missing: string[];
+        };
+        /** @description A message of the firm's in one language: Liquid for its subject, its plain text and its HTML. */
+        MailText: {
+            /** @description One line. */
+            subject: string;
+            /** @description The body as plain text. */
+            text: string;
+            /** @description The body as HTML; what is filled in is escaped. */
+            html: string;
+        };
+        MailTextRequest: {
+            subject: null | string;
+            text: null | string;
+            html: null | string;
+            /**
+             * Format: uint32
+             * @description The version that the user saw; null where there was none.
+             */
+            seen: null | number;
+            /**
+             * @description Whether to go back to the text that ships; the others are not looked at then.
+             * @default false
+             */
+            isShipped: boolean;
+        };
+        MailTextResponse: {
+            language: string;
+            /** @description As it goes out. */
+            text: components["schemas"]["MailText"];
+            /** @description As it ships. */
+            shipped: components["schemas"]["MailText"];
+            /**
+             * Format: uint32
+             * @description Of the firm's own text; null where it has none.
+             */
+            version: null | number;
+            at: null | components["schemas"]["Instant"];
+            by: null | string;
+        };
         ManyHiresRequest: {
             /** @description The hires, in the order of the grid. */
             hires: components["schemas"]["NewHireRequest"][];
@@ -14254,6 +14557,12 @@ export interface components {
             refused: null | string;
             /** @description What went wrong last, where it is tried again. */
             trouble: null | string;
+            /** Format: uuid */
+            accountId: string;
+            /** @description Whether it came back, and nobody has dealt with it. */
+            isBack: boolean;
+            /** @description Whether it can be sent once more: one that could not be written cannot. */
+            canGoAgain: boolean;
         };
         /** @description Who is signed in, at which firm, on which day. */
         SessionResponse: {

@@ -2,5 +2,7 @@
 export const mailKeys = {
   all: ['mail'] as const,
   on: (day: string | null) => ['mail', 'on', day] as const,
-  sent: ['mail', 'sent'] as const
+  sent: ['mail', 'sent'] as const,
+  texts: ['mail', 'texts'] as const,
+  preview: (kind: string, language: string, asked: object) => ['mail', 'preview', kind, language, asked] as const
 };

@@ -66,12 +66,13 @@
     form = undefined;
     if (page.url.search) void goto('/admin', { replaceState: true, keepFocus: true });
   }
-  // A record leads here, with whose it is.
+  // A record leads here, with whose it is; and a message that came back, with the account it went to.
   let led = '';
   $effect(() => {
-    const person = page.url.searchParams.get('person') ?? '';
+    const [person, account] = [page.url.searchParams.get('person') ?? '', page.url.searchParams.get('account') ?? ''];
     if (person && person !== led) void ofPerson(person);
-    led = person;
+    else if (account && account !== led) void look(account);
+    led = person || account;
   });
   $effect(() =>
     keys.use(() => [

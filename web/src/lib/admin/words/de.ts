@@ -5,6 +5,7 @@ export const de: Words = {
     people: 'Wer sich anmeldet',
     roles: 'Rollen und Rechte',
     work: 'Was Fid von selbst tut',
+    texts: 'Texte der Nachrichten',
     trail: 'Sicherheit',
     all: 'Teile der Verwaltung'
   },

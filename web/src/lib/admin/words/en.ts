@@ -3,6 +3,7 @@ export const en = {
     people: 'People who sign in',
     roles: 'Roles and rights',
     work: 'What Fid does by itself',
+    texts: 'Texts of messages',
     trail: 'Security',
     all: 'Parts of Admin'
   },

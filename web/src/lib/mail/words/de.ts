@@ -52,5 +52,39 @@ export const de: typeof en = {
   none: 'Noch ist nichts hinausgegangen.',
   columns: ['Wann', 'An', 'Betreff', 'Stand'],
   states: { sent: 'vom Mailserver angenommen', waits: 'wartet', refused: 'kam zurück' },
-  tried: (why) => `es wird wieder versucht: ${why}`
+  tried: (why) => `es wird wieder versucht: ${why}`,
+  back: {
+    news: (n) => (n === 1 ? 'Eine Nachricht kam zurück. Wem sie galt, weiß nichts davon.' : `${word(n)} Nachrichten kamen zurück.`),
+    again: 'An die jetzige Adresse senden',
+    aside: 'Beiseitelegen',
+    account: 'Adresse berichtigen',
+    sent: 'Sie geht noch einmal hinaus.',
+    laid: 'Sie ist beiseitegelegt.'
+  },
+  texts: {
+    news: (own) =>
+      own === 0
+        ? 'Fid schreibt mit seinen mitgelieferten Worten.'
+        : own === 1
+          ? 'Ein Text ist Ihr eigener.'
+          : `${word(own)} Texte sind Ihre eigenen.`,
+    kind: 'Nachricht',
+    language: 'auf',
+    languages: { en: 'Englisch', de: 'Deutsch' },
+    text: 'Text der Nachricht',
+    subject: 'Betreff',
+    plain: 'Reiner Text',
+    html: 'HTML',
+    fields: 'Einsetzen …',
+    save: 'Speichern',
+    saved: 'Gespeichert. Die nächste Nachricht geht so hinaus.',
+    shipped: 'Zurück zum mitgelieferten Text',
+    asShipped: 'Wie mitgeliefert.',
+    unsaved: 'Noch nicht gespeichert.',
+    own: (by, day) => `Ihr eigener, von ${by} am ${day}.`,
+    looks: 'Wie sie aussieht',
+    hire: 'Im Fall von',
+    shownAs: 'Gezeigt als',
+    missing: (names) => `Er nennt, was es nicht gibt: ${names}.`
+  }
 };

@@ -50,5 +50,35 @@ export const en = {
   none: 'Nothing has gone out yet.',
   columns: ['When', 'To', 'Subject', 'State'],
   states: { sent: 'taken by the mail server', waits: 'waits', refused: 'came back' },
-  tried: (why: string) => `it is tried again: ${why}`
+  tried: (why: string) => `it is tried again: ${why}`,
+  back: {
+    news: (n: number) => (n === 1 ? 'One message came back. Whoever it was for knows nothing of it.' : `${word(n)} messages came back.`),
+    again: 'Send to the address of now',
+    aside: 'Lay aside',
+    account: 'Correct the address',
+    sent: 'It goes out once more.',
+    laid: 'It is laid aside.'
+  },
+  texts: {
+    news: (own: number) =>
+      own === 0 ? 'Fid writes in the words it ships with.' : own === 1 ? 'One text is your own.' : `${word(own)} texts are your own.`,
+    kind: 'Message',
+    language: 'in',
+    languages: { en: 'English', de: 'German' } as Record<string, string>,
+    text: 'Text of the message',
+    subject: 'Subject',
+    plain: 'Plain text',
+    html: 'HTML',
+    fields: 'Put in …',
+    save: 'Save',
+    saved: 'It is saved. The next message goes out like this.',
+    shipped: 'Back to the text that ships',
+    asShipped: 'As it ships.',
+    unsaved: 'Not saved yet.',
+    own: (by: string, day: string) => `Your own, by ${by} on ${day}.`,
+    looks: 'How it looks',
+    hire: 'In the case of',
+    shownAs: 'Shown as',
+    missing: (names: string) => `It names what is not there: ${names}.`
+  }
 };

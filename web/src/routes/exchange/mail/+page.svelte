@@ -7,10 +7,12 @@
   import { text } from '$lib/text/index.svelte';
   import DateField from '$lib/ui/DateField.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
-  import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+  import { done, failed } from '$lib/ui/toast';
+  import { createMutation, createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
 
   // Whom does Fid write to tomorrow, and did what went out arrive?
   const w = $derived(words());
+  const client = useQueryClient();
   let day = $state<string | null>(null);
   const reminders = createQuery(() => ({
     queryKey: mailKeys.on(day),
@@ -25,6 +27,14 @@
     before: 'text-soft',
     opened: 'text-sea'
   };
+  const settle = createMutation(() => ({
+    mutationFn: (of: { id: string; again: boolean }) =>
+      data(api.PUT('/api/reminders/sent/{id}', { params: { path: { id: of.id } }, body: { again: of.again } })),
+    onSuccess: (_, of) => done(of.again ? w.back.sent : w.back.laid),
+    onError: (e) => failed(text.failure(e)),
+    onSettled: () => client.invalidateQueries({ queryKey: mailKeys.sent })
+  }));
+  const back = $derived((sent.data ?? []).filter((m) => m.isBack));
   const stateOf = (m: Api['SentMessage']) => (m.refused !== null ? 'refused' : m.sentAt !== null ? 'sent' : 'waits');
 </script>
 
@@ -46,6 +56,36 @@
     </h1>
     {#if !shown.hasServer}<p class="text-rust py-1 font-semibold">{w.noServer}</p>{/if}
     {#if shown.settings.paused}<p class="text-rust py-1 font-semibold">{w.paused}</p>{/if}
+    {#if back.length > 0}
+      <section aria-label={w.states.refused} class="border-rust my-2 border-l-4 pl-3">
+        <h2 class="text-rust text-base">{w.back.news(back.length)}</h2>
+        <ul>
+          {#each back as message (message.id)}
+            <li class="border-rule flex flex-wrap items-baseline gap-x-4 border-b py-1.5">
+              <span class="min-w-0 flex-1"
+                ><strong><bdi>{message.name}</bdi></strong> <span class="text-soft">{message.address}</span><br />{message.subject}<br
+                /><span class="text-rust text-xs">{message.refused}</span></span
+              >
+              {#if session.may('see account') && message.canGoAgain}<a class="link text-xs" href="/admin?account={message.accountId}"
+                  >{w.back.account}</a
+                >{/if}
+              {#if message.canGoAgain}<button
+                  type="button"
+                  class="link text-xs"
+                  disabled={settle.isPending}
+                  onclick={() => settle.mutate({ id: message.id, again: true })}>{w.back.again}</button
+                >{/if}
+              <button
+                type="button"
+                class="link text-xs"
+                disabled={settle.isPending}
+                onclick={() => settle.mutate({ id: message.id, again: false })}>{w.back.aside}</button
+              >
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
     <div class="w-full py-2 sm:w-52">
       <DateField id="reminders-on" label={w.day} bind:value={() => day ?? shown.on, (chosen) => (day = chosen)} />
     </div>
