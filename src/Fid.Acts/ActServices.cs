@@ -1,7 +1,7 @@
 using System.Reflection;
-using Fid.Acts.Chasing;
 using Fid.Acts.Exchange;
 using Fid.Acts.Hires;
+using Fid.Acts.Invitations;
 using Fid.Acts.Lists;
 using Fid.Acts.ListUse;
 using Fid.Acts.Merging;

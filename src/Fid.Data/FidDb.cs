@@ -45,6 +45,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
 
     public DbSet<MailMessage> MailMessages => Set<MailMessage>();
 
+    public DbSet<TaskInvitation> TaskInvitations => Set<TaskInvitation>();
+
     public DbSet<OwnMailText> OwnMailTexts => Set<OwnMailText>();
 
     public DbSet<TaskReminder> TaskReminders => Set<TaskReminder>();

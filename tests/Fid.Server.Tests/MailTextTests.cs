@@ -109,6 +109,20 @@ public sealed class MailTextTests : IAsyncLifetime
         (await ShownAsync("x", "{{ 'a' | nofilter }}", "z", hire, "errors"))["errors"]![0]!.Text("pointer").ShouldBe("/text");
         (await ShownAsync("x", "{% for i in (1..900000) %}{{ i }}{% endfor %}", "z", hire, "errors"))["errors"]![0]!.Text("code").ShouldBe("unreadable");
         (await ShownAsync("x", "y", "z", Guid.NewGuid().ToString(), "errors"))["errors"]![0]!.Text("code").ShouldBe("unknown-hire");
+        using (
+            var invitation = await _piet.SendAsync(
+                "POST",
+                Path.Replace("reminders", "invitations", StringComparison.Ordinal) + "/shown",
+                new
+                {
+                    subject = "{{ hire }} {{ time }} to {{ until }}",
+                    text = "{% if changed %}new{% else %}at {{ place }}{% endif %}",
+                    html = "z",
+                    hire,
+                }
+            )
+        )
+            (await invitation.JsonAsync()).ToJsonString().ShouldContain("Tomasz Brandt 09:30 to 11:00\",\"text\":\"at Harbour office\"");
         using var owner = await _firm.As("nils");
         using var refused = await owner.SendAsync(
             "POST",

@@ -113,6 +113,17 @@ public class ReachTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 ("POST", "/api/tasks/taken", new { tasks, take = true }),
                 ("POST", "/api/tasks/owner", new { tasks, owner = "manager" }),
                 ("POST", "/api/tasks/day", new { tasks, day = "2027-03-03" }),
+                (
+                    "POST",
+                    "/api/tasks/meeting",
+                    new
+                    {
+                        tasks,
+                        at = "09:30",
+                        minutes = 30,
+                        place = "Loft",
+                    }
+                ),
                 ("POST", "/api/tasks/shape", new { tasks, work = 2 }),
                 ("POST", $"/api/hires/{hire}/tasks/{task}/trial", new { work = 2, skip = false }),
                 ("GET", $"/api/hires/{hire}/tasks/{task}/history", null),

@@ -66,7 +66,8 @@ public sealed class TeamHandOutTests : IAsyncLifetime
     {
         await _firm.Database.AskAsync(
             """
-            insert into account_absences (id, account_id, "from", "to", at, by_name) select gen_random_uuid(), id, '2027-02-25', '2027-03-01', now(), 'Nils' from users
+            insert into account_absences (id, account_id, "from", "to", at, by_name)
+              select gen_random_uuid(), id, '2027-02-25', '2027-03-01', now(), 'Nils' from users
             where email = 'nils@halyard.example'
             """
         );

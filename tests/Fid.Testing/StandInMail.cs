@@ -46,6 +46,14 @@ public sealed class StandInMail : IAsyncDisposable
         return [.. _mail.All().Select(m => (m.To, m.Subject, m.Text, m.Html, m.Times)).OrderBy(m => m.To, StringComparer.Ordinal)];
     }
 
+    /// <summary>The invitations that have come when so many messages are there, by address and in the order in which they came.</summary>
+    public async Task<IReadOnlyList<(string To, string Calendar)>> InvitationsAsync(int count)
+    {
+        await CaughtAsync(count);
+        var invitations = _mail.All().Where(m => m.Calendar is not null);
+        return [.. invitations.OrderBy(m => m.To, StringComparer.Ordinal).ThenBy(m => m.At).Select(m => (m.To, m.Calendar!))];
+    }
+
     public async ValueTask DisposeAsync()
     {
         await _stop.CancelAsync();

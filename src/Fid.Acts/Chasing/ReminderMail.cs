@@ -44,7 +44,7 @@ internal sealed class ReminderMail
             await MailTexts.LoadAsync(db, MailKinds.Reminders, cancellation)
         );
 
-    /// <summary>Puts a message of the round into the context, to go out now. One that the firm's text cannot be filled for does not go out: it says why.</summary>
+    /// <summary>Puts a message of the round into the context, to go out now. One that the firm's text cannot be filled for stays, and says why.</summary>
     /// <param name="asker">Who asks for it; null where the day does.</param>
     public MailMessage Write(ChaseMessage message, Instant now, string? asker = null)
     {

@@ -65,7 +65,31 @@ public static class MailKinds
             ]
         );
 
-    public static IReadOnlyList<MailKind> All { get; } = [Reminders];
+    /// <summary>What invites people to meet.</summary>
+    public static MailKind Invitations { get; } =
+        new(
+            "invitations",
+            new("An invitation to meet", "Einladung zu einem Termin"),
+            new(
+                "To the newcomer and whoever does it, as soon as a task at a place and time is planned, when any of that changes, and when it is off.",
+                "An die neue Person und wer es übernimmt: sobald eine Aufgabe mit Ort und Zeit geplant ist, wenn sich etwas ändert, und wenn sie entfällt."
+            ),
+            [
+                new("{{ name }}", new("The given name of whoever gets it", "Vorname der Person, die sie bekommt")),
+                new("{{ firm }}", new("The firm", "Die Firma")),
+                new("{{ what }}", new("What one meets for", "Wozu man sich trifft")),
+                new("{{ hire }}", new("The newcomer", "Wen es betrifft")),
+                new("{{ day }}", new("The day", "Der Tag")),
+                new("{{ time }}", new("From when", "Ab wann")),
+                new("{{ until }}", new("Until when", "Bis wann")),
+                new("{{ place }}", new("The place", "Der Ort")),
+                new("{{ link }}", new("Where it stands in Fid", "Wo es in Fid steht")),
+                new("{% if changed %}{% endif %}", new("Only where something has changed", "Nur wo sich etwas geändert hat")),
+                new("{% if cancelled %}{% endif %}", new("Only where it is off", "Nur wo der Termin entfällt")),
+            ]
+        );
+
+    public static IReadOnlyList<MailKind> All { get; } = [Reminders, Invitations];
 
     /// <summary>The kind of that key; null where there is none.</summary>
     public static MailKind? Find(string? key) => All.FirstOrDefault(k => k.Key == key);

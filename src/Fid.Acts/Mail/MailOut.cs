@@ -10,7 +10,7 @@ public static class MailOut
 {
     /// <summary>A message in the language of whoever gets it. One that its text cannot be filled for says so, and is not sent.</summary>
     /// <param name="with">What the text names.</param>
-    public static MailMessage Filled(MailKind kind, MailTexts texts, MailTo to, object with, Instant now)
+    public static MailMessage Filled(MailKind kind, MailTexts texts, MailTo to, object with, Instant now, CalendarPart? calendar = null)
     {
         var (filled, trouble) = (new MailText(kind.Label.En, "", ""), (string?)null);
         try
@@ -30,6 +30,8 @@ public static class MailOut
             Subject = filled.Subject.Length <= MailMessage.LongestSubject ? filled.Subject : filled.Subject[..MailMessage.LongestSubject],
             Text = filled.Text,
             Html = filled.Html,
+            Calendar = calendar?.Content,
+            CalendarMethod = calendar?.Method,
             At = now,
             Refused = trouble,
         };
@@ -55,6 +57,11 @@ public static class MailOut
             }
         );
 }
+
+/// <summary>An invitation that goes with a message.</summary>
+/// <param name="Content">As iCalendar (RFC 5545).</param>
+/// <param name="Method">What is done with it (RFC 5546): "REQUEST" or "CANCEL".</param>
+public sealed record CalendarPart(string Content, string Method);
 
 /// <summary>Somebody who is written to.</summary>
 /// <param name="Language">"en" or "de".</param>

@@ -44,6 +44,23 @@ public sealed class MailServer(MailSettings settings)
         return null;
     }
 
+    // What a program understands best stands last (RFC 2046, 5.1.4).
+    private static MultipartAlternative Body(MailMessage message)
+    {
+        var body = new MultipartAlternative
+        {
+            new TextPart("plain") { Text = message.Text },
+            new TextPart("html") { Text = message.Html },
+        };
+        if (message is { Calendar: { } calendar, CalendarMethod: { } method })
+        {
+            var part = new TextPart("calendar") { Text = calendar };
+            part.ContentType.Parameters["method"] = method;
+            body.Add(part);
+        }
+        return body;
+    }
+
     private MimeMessage Mime(MailMessage message)
     {
         var mime = new MimeMessage
@@ -51,7 +68,7 @@ public sealed class MailServer(MailSettings settings)
             MessageId = $"{message.Id}@{settings.Site.Host}",
             Subject = message.Subject,
             Date = message.At.ToDateTimeOffset(),
-            Body = new BodyBuilder { TextBody = message.Text, HtmlBody = message.Html }.ToMessageBody(),
+            Body = Body(message),
         };
         mime.From.Add(new MailboxAddress("Fid", settings.From));
         mime.To.Add(new MailboxAddress(message.Name, message.Address));

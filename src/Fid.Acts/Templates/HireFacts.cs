@@ -33,6 +33,9 @@ internal static class HireFacts
         "contactWhy",
         "contactWhyDe",
         "attachments",
+        "at",
+        "minutes",
+        "place",
     ];
 
     /// <summary>What facts of the record begin with.</summary>
@@ -115,6 +118,9 @@ internal static class HireFacts
             ("contactWhy", task.ContactWhy),
             ("contactWhyDe", task.ContactWhyDe),
             ("attachments", task.Attachments),
+            ("at", task.MeetsAt is { } at ? TaskSpec.TimeOfDay.Format(at) : null),
+            ("minutes", task.Minutes),
+            ("place", task.Place),
         ];
 
     private static object? Offset(string? anchor, int amount, OffsetUnit unit) =>
@@ -191,6 +197,15 @@ internal static class HireFacts
                 break;
             case "attachments":
                 task.Attachments = from.Attachments;
+                break;
+            case "at":
+                task.MeetsAt = from.MeetsAt;
+                break;
+            case "minutes":
+                task.Minutes = from.Minutes;
+                break;
+            case "place":
+                task.Place = from.Place;
                 break;
             default:
                 throw new ArgumentOutOfRangeException(nameof(property), property, "Tasks have no such property.");

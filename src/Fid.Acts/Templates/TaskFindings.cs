@@ -20,6 +20,9 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
     /// <summary>The longest piece of work, in working days.</summary>
     public const int MostWork = 400;
 
+    /// <summary>The longest that one meets, in minutes.</summary>
+    public const int MostMinutes = 720;
+
     private const int LongestInstructions = 8000;
     private const int MostOffset = 1000;
     private const int MostAbout = 50;
@@ -130,7 +133,7 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
                     ? null
                     : ("unknown-entry", "Choose a calendar.");
             case "work":
-                return value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out var days) && days is >= 0 and <= MostWork
+                return IsWhole(value, out var days) && days is >= 0 and <= MostWork
                     ? null
                     : ("out-of-range", $"Enter a whole number of working days from 0 to {MostWork}.");
             case "required" or "dayOne":
@@ -145,11 +148,27 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
                 return TextOrNone(value, LongestInstructions);
             case "contactWhy" or "contactWhyDe":
                 return TextOrNone(value, HireTask.LongestReason);
+            case "place":
+                return TextOrNone(value, HireTask.LongestName);
+            case "at":
+                return value.ValueKind == JsonValueKind.Null || (text is not null && TaskSpec.TimeOfDay.Parse(text).Success)
+                    ? null
+                    : ("bad-time", "Enter a time of day, such as 09:30.");
+            case "minutes":
+                return value.ValueKind == JsonValueKind.Null || (IsWhole(value, out var minutes) && minutes is >= 5 and <= MostMinutes)
+                    ? null
+                    : ("out-of-range", $"Enter from 5 to {MostMinutes} minutes.");
             case "kind" or "after" or "opens" or "due" or "attachments":
                 return Structured(name, value);
             default:
                 return ("unknown-property", "Tasks have no such property.");
         }
+    }
+
+    private static bool IsWhole(JsonElement value, out int number)
+    {
+        number = 0;
+        return value.ValueKind == JsonValueKind.Number && value.TryGetInt32(out number);
     }
 
     private (string, string)? Condition(string text) =>

@@ -110,6 +110,15 @@ public sealed class HireTask
     /// <summary>The same in German; null where there is none.</summary>
     public string? ContactWhyDe { get; set; }
 
+    /// <summary>When it begins on its day, in the firm's zone, for what one meets for; null where it has no time.</summary>
+    public LocalTime? MeetsAt { get; set; }
+
+    /// <summary>How long one meets; null for as long as it takes.</summary>
+    public int? Minutes { get; set; }
+
+    /// <summary>Where one meets.</summary>
+    public string? Place { get; set; }
+
     /// <summary>The ids of files that go with it.</summary>
     public Guid[] Attachments { get; set; } = [];
 
@@ -175,6 +184,9 @@ public sealed class HireTask
             Contact = Contact,
             ContactWhy = ContactWhy,
             ContactWhyDe = ContactWhyDe,
+            MeetsAt = MeetsAt,
+            Minutes = Minutes,
+            Place = Place,
             Attachments = Attachments,
             Pinned = afresh ? null : Pinned,
             TakenById = afresh ? null : TakenById,
@@ -199,6 +211,8 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
         task.Property(t => t.ContactWhy).HasMaxLength(HireTask.LongestReason);
         task.Property(t => t.ContactWhyDe).HasMaxLength(HireTask.LongestReason);
         task.Property(t => t.SkippedWhy).HasMaxLength(HireTask.LongestReason);
+        task.Property(t => t.Place).HasMaxLength(HireTask.LongestName);
+        task.HasIndex(t => t.HireId, "ix_hire_tasks_meetings").HasFilter("meets_at is not null");
         task.Property(t => t.Note).HasMaxLength(HireTask.LongestNote);
         // Changes with every save: of two who change a task at once, the second is told.
         task.Property<uint>("Version").IsRowVersion();

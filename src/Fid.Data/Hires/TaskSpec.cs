@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Core.Templates;
+using NodaTime.Text;
 
 namespace Fid.Data.Hires;
 
@@ -27,7 +28,10 @@ public sealed record TaskSpec(
     string? ContactWhyDe = null,
     TaskKind Kind = TaskKind.ToDo,
     string[]? About = null,
-    string? When = null
+    string? When = null,
+    string? At = null,
+    int? Minutes = null,
+    string? Place = null
 )
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
@@ -37,6 +41,9 @@ public sealed record TaskSpec(
         NumberHandling = JsonNumberHandling.Strict,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new TaskLinkConverter() },
     };
+
+    /// <summary>A time of day as templates write it, such as 09:30.</summary>
+    public static LocalTimePattern TimeOfDay { get; } = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
 
     /// <summary>A task that layers came to. Throws <see cref="JsonException"/> where a property does not fit, naming it.</summary>
     public static TaskSpec Read(LayeredEntry task) => Read(task.Properties.ToDictionary(p => p.Key, p => p.Value.Value));
@@ -77,6 +84,9 @@ public sealed record TaskSpec(
             Contact = Contact,
             ContactWhy = ContactWhy,
             ContactWhyDe = ContactWhyDe,
+            MeetsAt = At is null ? null : TimeOfDay.Parse(At).Value,
+            Minutes = Minutes,
+            Place = Place,
             Attachments = Attachments ?? [],
         };
     }

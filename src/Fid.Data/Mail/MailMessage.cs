@@ -33,6 +33,12 @@ public sealed class MailMessage
     /// <summary>The same as HTML.</summary>
     public required string Html { get; init; }
 
+    /// <summary>An invitation that goes with it, as iCalendar (RFC 5545); null where it invites to nothing.</summary>
+    public string? Calendar { get; init; }
+
+    /// <summary>What is done with the invitation (RFC 5546): "REQUEST" or "CANCEL"; null where there is none.</summary>
+    public string? CalendarMethod { get; init; }
+
     public required Instant At { get; init; }
 
     /// <summary>When the mail server took it; null while it has not.</summary>
@@ -59,6 +65,7 @@ internal sealed class MailMessageConfiguration : IEntityTypeConfiguration<MailMe
         message.Property(m => m.Kind).HasMaxLength(40);
         message.Property(m => m.Subject).HasMaxLength(MailMessage.LongestSubject);
         message.Property(m => m.Refused).HasMaxLength(MailMessage.LongestTrouble);
+        message.Property(m => m.CalendarMethod).HasMaxLength(10);
         message.Property(m => m.SettledBy).HasMaxLength(200);
         message.HasIndex(m => m.At);
         // What waits for somebody to deal with it.

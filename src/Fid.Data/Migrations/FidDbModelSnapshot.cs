@@ -1358,6 +1358,14 @@ namespace Fid.Data.Migrations
                         .HasColumnType("integer[]")
                         .HasColumnName("lags");
 
+                    b.Property<LocalTime?>("MeetsAt")
+                        .HasColumnType("time")
+                        .HasColumnName("meets_at");
+
+                    b.Property<int?>("Minutes")
+                        .HasColumnType("integer")
+                        .HasColumnName("minutes");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
@@ -1393,6 +1401,11 @@ namespace Fid.Data.Migrations
                     b.Property<LocalDate?>("Pinned")
                         .HasColumnType("date")
                         .HasColumnName("pinned");
+
+                    b.Property<string>("Place")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("place");
 
                     b.Property<int>("Position")
                         .HasColumnType("integer")
@@ -1463,6 +1476,10 @@ namespace Fid.Data.Migrations
 
                     NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Owner", "HireId"), new[] { "text_pattern_ops", "uuid_ops" });
 
+                    b.HasIndex(new[] { "HireId" }, "ix_hire_tasks_meetings")
+                        .HasDatabaseName("ix_hire_tasks_hire_id")
+                        .HasFilter("meets_at is not null");
+
                     b.ToTable("hire_tasks", (string)null);
                 });
 
@@ -1514,6 +1531,73 @@ namespace Fid.Data.Migrations
                         .HasName("pk_stages");
 
                     b.ToTable("stages", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.Hires.TaskInvitation", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("account_id");
+
+                    b.Property<LocalTime>("At")
+                        .HasColumnType("time")
+                        .HasColumnName("at");
+
+                    b.Property<bool>("Cancelled")
+                        .HasColumnType("boolean")
+                        .HasColumnName("cancelled");
+
+                    b.Property<LocalDate>("Day")
+                        .HasColumnType("date")
+                        .HasColumnName("day");
+
+                    b.Property<Guid>("HireId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("hire_id");
+
+                    b.Property<int>("Minutes")
+                        .HasColumnType("integer")
+                        .HasColumnName("minutes");
+
+                    b.Property<string>("Place")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("place");
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("integer")
+                        .HasColumnName("sequence");
+
+                    b.Property<string>("TaskKey")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)")
+                        .HasColumnName("task_key");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("what");
+
+                    b.Property<string>("Whom")
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("whom");
+
+                    b.HasKey("Id")
+                        .HasName("pk_task_invitations");
+
+                    b.HasIndex("HireId", "TaskKey", "AccountId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_task_invitations_hire_id_task_key_account_id");
+
+                    b.ToTable("task_invitations", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.Hires.TaskReminder", b =>
@@ -1749,6 +1833,15 @@ namespace Fid.Data.Migrations
                     b.Property<Instant>("At")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("at");
+
+                    b.Property<string>("Calendar")
+                        .HasColumnType("text")
+                        .HasColumnName("calendar");
+
+                    b.Property<string>("CalendarMethod")
+                        .HasMaxLength(10)
+                        .HasColumnType("character varying(10)")
+                        .HasColumnName("calendar_method");
 
                     b.Property<string>("Html")
                         .IsRequired()
@@ -2985,6 +3078,16 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_hire_tasks_hires_hire_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.Hires.TaskInvitation", b =>
+                {
+                    b.HasOne("Fid.Data.Hires.Hire", null)
+                        .WithMany()
+                        .HasForeignKey("HireId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_task_invitations_hires_hire_id");
                 });
 
             modelBuilder.Entity("Fid.Data.Hires.TaskReminder", b =>

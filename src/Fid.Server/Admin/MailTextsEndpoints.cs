@@ -1,5 +1,5 @@
 using Fid.Acts;
-using Fid.Acts.Chasing;
+using Fid.Acts.Invitations;
 using Fid.Acts.Mail;
 using Fid.Core;
 using Fid.Core.Lists;

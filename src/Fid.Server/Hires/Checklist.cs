@@ -74,7 +74,10 @@ internal static class Checklist
                 t.Attachments,
                 db.Users.Where(u => u.Id == t.TakenById).Select(u => u.DisplayName).FirstOrDefault(),
                 t.Note,
-                t.About
+                t.About,
+                t.MeetsAt,
+                t.Minutes,
+                t.Place
             ))
             .ToDictionaryAsync(t => t.Key, cancellation);
         var manager = await db.CurrentRecords.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
@@ -243,7 +246,8 @@ internal static class Checklist
             task.RemindersPaused,
             task.Kind,
             task.CompletesItself,
-            []
+            [],
+            MeetingResponse.Of(detail.MeetsAt, detail.Minutes, detail.Place)
         );
 
     private sealed record TaskDetail(
@@ -258,6 +262,9 @@ internal static class Checklist
         Guid[] Attachments,
         string? TakenBy,
         string? Note,
-        string[] About
+        string[] About,
+        LocalTime? MeetsAt,
+        int? Minutes,
+        string? Place
     );
 }

@@ -1,5 +1,6 @@
 using Fid.Core.Checklists;
 using Fid.Core.Planning;
+using Fid.Data.Hires;
 using NodaTime;
 
 namespace Fid.Server.Hires;
@@ -89,6 +90,7 @@ public sealed record StageWord(string By, string Why);
 /// <param name="SkippedByCondition">Whether it does not apply because a condition says so, and applies again once that holds.</param>
 /// <param name="When">The condition on it, as a formula; null where there is none, or the reader may not see what it reads.</param>
 /// <param name="CompletesItself">Whether the record says if it is done, and nobody ticks it off.</param>
+/// <param name="Meeting">When and where one meets for it.</param>
 /// <param name="Needs">What it is about, as far as the reader sees it.</param>
 /// <param name="Change">Who ticked it, skipped it or took either back the last time.</param>
 public sealed record TaskResponse(
@@ -130,8 +132,19 @@ public sealed record TaskResponse(
     bool RemindersPaused,
     TaskKind Kind,
     bool CompletesItself,
-    TaskNeedResponse[] Needs
+    TaskNeedResponse[] Needs,
+    MeetingResponse? Meeting
 );
+
+/// <summary>When and where one meets for a task.</summary>
+/// <param name="At">HH:mm in the firm's zone.</param>
+/// <param name="Minutes">How long; null for as long as is usual.</param>
+public sealed record MeetingResponse(string? At, int? Minutes, string? Place)
+{
+    /// <summary>Null for what has neither.</summary>
+    internal static MeetingResponse? Of(LocalTime? at, int? minutes, string? place) =>
+        at is null && place is null ? null : new(at is { } time ? TaskSpec.TimeOfDay.Format(time) : null, minutes, place);
+}
 
 /// <summary>A task that another comes after.</summary>
 /// <param name="Lag">The working days that lie between the two.</param>

@@ -4,6 +4,7 @@ using Fid.Acts.Chasing;
 using Fid.Acts.Checklists;
 using Fid.Acts.Exchange;
 using Fid.Acts.FieldDrafts;
+using Fid.Acts.Invitations;
 using Fid.Acts.Mail;
 using Fid.Acts.People;
 using Fid.Acts.Work;
@@ -18,7 +19,8 @@ internal static class Jobs
         Leavers = "leavers",
         Clearing = "clearing",
         Checklists = "checklists",
-        Reminders = "reminders";
+        Reminders = "reminders",
+        Meetings = "meetings";
 
     public static void AddFidJobs(this IServiceCollection services, bool run)
     {
@@ -64,6 +66,17 @@ internal static class Jobs
     {
         services.AddJob(Reminders, Duration.FromMinutes(1), JobLane.Short, async (of, _, fid, cancellation) =>
             JobKind.Handled(await of.GetRequiredService<RemindOwners>().DoAsync(new RemindOwnersRequest(), fid, cancellation))
+        );
+        services.AddJob(Meetings, Duration.FromMinutes(10), JobLane.Short, async (of, _, fid, cancellation) =>
+            JobKind.Handled(await of.GetRequiredService<SendInvitations>().DoAsync(new SendInvitationsRequest(null), fid, cancellation))
+        );
+        services.AddJob(
+            SendInvitations.Kind,
+            null,
+            JobLane.Short,
+            async (of, hire, fid, cancellation) =>
+                JobKind.Handled(await of.GetRequiredService<SendInvitations>().DoAsync(new SendInvitationsRequest([Guid.Parse(hire!)]), fid, cancellation)),
+            keepsIdle: false
         );
         services.AddJob(
             SendMail.Kind,

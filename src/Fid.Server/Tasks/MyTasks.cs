@@ -73,7 +73,8 @@ internal static class MyTasks
                         task.TakenById is { } taken ? takers.GetValueOrDefault(taken) : null,
                         task.TakenById is not null && task.TakenById == actor.AccountId,
                         task.Pinned,
-                        task.CompletesItself
+                        task.CompletesItself,
+                        null
                     )
                 );
             }
@@ -90,12 +91,13 @@ internal static class MyTasks
                 today,
                 [
                     .. first.Select(t =>
-                        details.GetValueOrDefault((t.HireId, t.Key)) is var (instructions, note, files)
+                        details.GetValueOrDefault((t.HireId, t.Key)) is { } detail
                             ? t with
                             {
-                                Instructions = instructions,
-                                Note = note,
-                                Attachments = files,
+                                Instructions = detail.Instructions,
+                                Note = detail.Note,
+                                Attachments = detail.Attachments,
+                                Meeting = detail.Meeting,
                             }
                             : t
                     ),
@@ -111,16 +113,15 @@ internal static class MyTasks
         return db.Users.Where(u => ids.Contains(u.Id)).ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancellation);
     }
 
-    private static async Task<Dictionary<(Guid, string), (string? Instructions, string? Note, TaskFile[] Files)?>> DetailsAsync(
-        MyTask[] tasks,
-        FidDb db,
-        CancellationToken cancellation
-    )
+    private static async Task<Dictionary<(Guid, string), Detail>> DetailsAsync(MyTask[] tasks, FidDb db, CancellationToken cancellation)
     {
         var hires = tasks.Select(t => t.HireId).Distinct().ToArray();
         var rows = await db
             .HireTasks.AsNoTracking()
-            .Where(t => hires.Contains(t.HireId) && (t.Instructions != null || t.InstructionsDe != null || t.Note != null || t.Attachments.Length > 0))
+            .Where(t =>
+                hires.Contains(t.HireId)
+                && (t.Instructions != null || t.InstructionsDe != null || t.Note != null || t.Attachments.Length > 0 || t.MeetsAt != null || t.Place != null)
+            )
             .Select(t => new
             {
                 t.HireId,
@@ -128,14 +129,24 @@ internal static class MyTasks
                 Instructions = ReaderLanguage.Choose(t.Instructions, t.InstructionsDe),
                 t.Note,
                 t.Attachments,
+                t.MeetsAt,
+                t.Minutes,
+                t.Place,
             })
             .ToListAsync(cancellation);
         var names = await Files.NamesAsync(db, rows.SelectMany(r => r.Attachments), cancellation);
         return rows.ToDictionary(
             r => (r.HireId, r.Key),
-            r => ((string?, string?, TaskFile[])?)(r.Instructions, r.Note, [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))])
+            r => new Detail(
+                r.Instructions,
+                r.Note,
+                [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))],
+                MeetingResponse.Of(r.MeetsAt, r.Minutes, r.Place)
+            )
         );
     }
+
+    private sealed record Detail(string? Instructions, string? Note, TaskFile[] Attachments, MeetingResponse? Meeting);
 }
 
 /// <summary>A person's open tasks, those that can be worked on first.</summary>
@@ -146,6 +157,7 @@ public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
 /// <param name="IsTeams">Whether it is a team's: any of its members does it.</param>
 /// <param name="TakenBy">Who of the team took it on.</param>
 /// <param name="Pinned">The day it is to be done on, whatever the plan says.</param>
+/// <param name="Meeting">When and where one meets for it.</param>
 /// <param name="CompletesItself">Whether the record says if it is done, and nobody ticks it off.</param>
 public sealed record MyTask(
     Guid HireId,
@@ -173,5 +185,6 @@ public sealed record MyTask(
     string? TakenBy,
     bool IsTakenByMe,
     LocalDate? Pinned,
-    bool CompletesItself
+    bool CompletesItself,
+    MeetingResponse? Meeting
 );

@@ -1,7 +1,9 @@
 using Fid.Acts;
 using Fid.Acts.Chasing;
 using Fid.Acts.Tasks;
+using Fid.Core;
 using Fid.Core.Rights;
+using Fid.Data.Hires;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
@@ -23,6 +25,7 @@ internal static class TaskActEndpoints
         Route(app.MapPost("/api/tasks/unskipped", Unskip).WhoMay(Actions.Edit, Things.Task));
         Route(app.MapPost("/api/tasks/owner", Reassign).WhoMay(Actions.Edit, Things.Task));
         Route(app.MapPost("/api/tasks/day", Pin).WhoMay(Actions.Edit, Things.Task));
+        Route(app.MapPost("/api/tasks/meeting", Arrange).WhoMay(Actions.Edit, Things.Task));
         Route(app.MapPost("/api/tasks/shape", Reshape).WhoMay(Actions.Edit, Things.Task));
         Route(app.MapPost("/api/tasks/reminders", Remind).WhoMay(Actions.Edit, Things.Task));
         Route(app.MapPost("/api/tasks/paused", Pause).WhoMay(Actions.Edit, Things.Task));
@@ -103,6 +106,23 @@ internal static class TaskActEndpoints
         PinTasks act,
         CancellationToken cancellation
     ) => Answer(await act.DoAsync(new PinTasksRequest(request.Tasks, request.Day), actor, cancellation));
+
+    private static async Task<Results<Ok<TasksChangedResponse>, ProblemHttpResult>> Arrange(
+        MeetingRequest request,
+        Actor actor,
+        ArrangeMeetings act,
+        CancellationToken cancellation
+    )
+    {
+        LocalTime? at = null;
+        if (!string.IsNullOrWhiteSpace(request.At))
+        {
+            if (TaskSpec.TimeOfDay.Parse(request.At.Trim()) is not { Success: true, Value: var time })
+                return Problems.Invalid(new Problem("/at", "bad-time", "Enter a time of day, such as 09:30."));
+            at = time;
+        }
+        return Answer(await act.DoAsync(new ArrangeMeetingsRequest(request.Tasks, at, request.Minutes, request.Place), actor, cancellation));
+    }
 
     private static async Task<Results<Ok<TasksChangedResponse>, ProblemHttpResult>> Reshape(
         ShapeRequest request,
@@ -208,6 +228,10 @@ public sealed record OwnerRequest(TaskRef[] Tasks, string Owner, string? Why = n
 
 /// <param name="Day">Null leaves it to the plan.</param>
 public sealed record DayRequest(TaskRef[] Tasks, LocalDate? Day);
+
+/// <param name="At">The time of day, HH:mm, in the firm's zone; null for at no time.</param>
+/// <param name="Minutes">How long; null for as long as is usual.</param>
+public sealed record MeetingRequest(TaskRef[] Tasks, string? At, int? Minutes, string? Place);
 
 /// <param name="Work">The working days it takes; null leaves them.</param>
 /// <param name="Lags">The working days it waits after a task that it comes after, by that one's key.</param>

@@ -46,6 +46,7 @@ public sealed class CaughtMail(TimeProvider clock) : MessageStore, IMailboxFilte
             message.Subject ?? "",
             message.TextBody ?? "",
             message.HtmlBody ?? "",
+            message.BodyParts.OfType<TextPart>().FirstOrDefault(p => p.ContentType.IsMimeType("text", "calendar"))?.Text,
             clock.GetUtcNow(),
             1
         );
@@ -80,5 +81,6 @@ public enum MailMood
 
 /// <summary>A message that came.</summary>
 /// <param name="Id">Its Message-ID.</param>
+/// <param name="Calendar">The invitation that came with it, as iCalendar (RFC 5545).</param>
 /// <param name="Times">How often it came.</param>
-public sealed record CaughtMessage(string Id, string To, string From, string Subject, string Text, string Html, DateTimeOffset At, int Times);
+public sealed record CaughtMessage(string Id, string To, string From, string Subject, string Text, string Html, string? Calendar, DateTimeOffset At, int Times);

@@ -37,6 +37,7 @@ public static class MailEndpoints
                         m.At,
                         m.Times,
                         m.Text,
+                        m.Calendar,
                     }),
             });
         mail.MapGet("/page/messages/{id}", (string id, CaughtMail caught) =>

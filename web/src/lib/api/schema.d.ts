@@ -5074,6 +5074,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tasks/meeting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MeetingRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TasksChangedResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tasks/shape": {
         parameters: {
             query?: never;
@@ -13464,6 +13548,28 @@ export interface components {
          * @enum {unknown}
          */
         MatchReason: "identifier" | "name" | "similarName" | "swappedNames" | "otherName" | "born" | "swappedBirthDate" | "email" | "phone";
+        MeetingRequest: {
+            tasks: components["schemas"]["TaskRef"][];
+            /** @description The time of day, HH:mm, in the firm's zone; null for at no time. */
+            at: null | string;
+            /**
+             * Format: int32
+             * @description How long; null for as long as is usual.
+             */
+            minutes: null | number;
+            place: null | string;
+        };
+        /** @description When and where one meets for a task. */
+        MeetingResponse: {
+            /** @description HH:mm in the firm's zone. */
+            at: null | string;
+            /**
+             * Format: int32
+             * @description How long; null for as long as is usual.
+             */
+            minutes: null | number;
+            place: null | string;
+        };
         /** @description A cell to change. */
         MendRequest: {
             /**
@@ -13604,6 +13710,7 @@ export interface components {
             pinned: null | components["schemas"]["LocalDate"];
             /** @description Whether the record says if it is done, and nobody ticks it off. */
             completesItself: boolean;
+            meeting: null | components["schemas"]["MeetingResponse"];
         };
         /** @description A person's open tasks, those that can be worked on first. */
         MyTasksResponse: {
@@ -15045,6 +15152,7 @@ export interface components {
             completesItself: boolean;
             /** @description What it is about, as far as the reader sees it. */
             needs: components["schemas"]["TaskNeedResponse"][];
+            meeting: null | components["schemas"]["MeetingResponse"];
         };
         TasksChangedResponse: {
             /** @description By which it can be taken back. */

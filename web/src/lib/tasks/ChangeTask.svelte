@@ -14,6 +14,8 @@
   import { settled } from '$lib/ui/settled.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
+  import { minutesOf } from './meeting';
+  import MeetingFields from './MeetingFields.svelte';
   import OwnerField from './OwnerField.svelte';
   import { FormProblems } from './problems.svelte';
   import type { TaskActs } from './taskActs.svelte';
@@ -37,6 +39,9 @@
   let work = $state(untrack(() => String(task.work)));
   let day = $state<string | null>(untrack(() => task.pinned));
   let note = $state(untrack(() => task.note ?? ''));
+  let meeting = $state(
+    untrack(() => ({ at: task.meeting?.at ?? '', minutes: String(task.meeting?.minutes ?? ''), place: task.meeting?.place ?? '' }))
+  );
   let why = $state('');
   let without = $state<string[]>([]);
   let lags = $state<Record<string, string>>(untrack(() => Object.fromEntries(task.after.map((a) => [a.key, String(a.lag)]))));
@@ -50,7 +55,14 @@
   );
   const wrongWork = $derived(wholeDays(work) === undefined ? w.workWrong : undefined);
   const isShaped = $derived(wholeDays(work) !== task.work || without.length > 0 || Object.keys(changedLags).length > 0);
-  const isChanged = $derived(isShaped || owner !== task.owner || day !== task.pinned || note.trim() !== (task.note ?? ''));
+  const isMoved = $derived(
+    meeting.at.trim() !== (task.meeting?.at ?? '') ||
+      minutesOf(meeting.minutes) !== (task.meeting?.minutes ?? null) ||
+      meeting.place.trim() !== (task.meeting?.place ?? '')
+  );
+  // What the plan goes by; a place and a time of day change nothing in it.
+  const isPlanned = $derived(isShaped || owner !== task.owner || day !== task.pinned);
+  const isChanged = $derived(isPlanned || isMoved || note.trim() !== (task.note ?? ''));
 
   const asked = settled(() => ({ work: wholeDays(work) ?? null, without, owner: owner === task.owner ? null : owner, day, skip: false }));
   const trial = createQuery(() => ({
@@ -79,9 +91,23 @@
         )
       );
     if (day !== task.pinned) steps.push(() => data(api.POST('/api/tasks/day', { body: { tasks, day } })));
+    if (isMoved)
+      steps.push(() =>
+        data(
+          api.POST('/api/tasks/meeting', {
+            body: { tasks, at: meeting.at.trim() || null, minutes: minutesOf(meeting.minutes), place: meeting.place.trim() || null }
+          })
+        )
+      );
     if (note.trim() !== (task.note ?? ''))
       steps.push(() => data(api.POST('/api/tasks/note', { body: { tasks, note: note.trim() || null } })));
-    if (await problems.run(() => acts.do(steps, () => w.changed(task.name)), ['owner', 'work', 'day', 'note', 'why'])) open = false;
+    if (
+      await problems.run(
+        () => acts.do(steps, () => w.changed(task.name)),
+        ['owner', 'work', 'day', 'at', 'minutes', 'place', 'note', 'why']
+      )
+    )
+      open = false;
   }
 
   $effect(() => (open ? keys.use(() => [{ key: 'Ctrl+s', run: () => void save(), whileTyping: true }], true) : undefined));
@@ -112,6 +138,9 @@
         note={day ? undefined : w.dayNote}
         error={problems.at('day') ?? tryProblem('day')}
       />
+      {#if task.kind === 'attend'}
+        <MeetingFields {...meeting} error={(part) => problems.at(part)} onchange={(part, typed) => (meeting[part] = typed)} />
+      {/if}
       <TextField id="task-why" label={w.why} bind:value={why} maxlength={500} error={problems.at('why')} />
     </div>
     {#if task.after.length > 0}

@@ -14,6 +14,8 @@
   import { editingQuery } from './queries';
   import TaskAbout from './TaskAbout.svelte';
   import { kindOf } from './taskKinds';
+  import { minutesOf } from '$lib/tasks/meeting';
+  import MeetingFields from '$lib/tasks/MeetingFields.svelte';
   import OwnerField from '$lib/tasks/OwnerField.svelte';
   import { words } from './words';
 
@@ -238,6 +240,17 @@
     {error}
     {onchange}
   />
+  {#if kindOf(properties) === 'attend'}
+    <MeetingFields
+      at={str('at')}
+      minutes={typeof properties.minutes === 'number' && properties.minutes >= 0 ? String(properties.minutes) : ''}
+      place={str('place')}
+      {note}
+      {error}
+      onchange={(part, typed) =>
+        onchange(part, part === 'minutes' ? (minutesOf(typed) ?? undefined) : typed.trim() === '' ? undefined : typed)}
+    />
+  {/if}
   <div class="sm:col-span-2 lg:col-span-4">
     <Condition
       id="task-when"

@@ -13,6 +13,7 @@
   import Rows from '$lib/ui/Rows.svelte';
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
+  import { meetingWords } from '$lib/tasks/meeting';
   import { words } from '$lib/hires/words';
   import { words as occasions } from '$lib/occasions/words';
   import { words as taskWords } from '$lib/tasks/words';
@@ -105,7 +106,9 @@
         {/if}
         {[task.job, task.site].filter(Boolean).join(' · ')} · {task.occasion === 'arrival'
           ? t.starts(text.day(task.start))
-          : `${occasions()[task.occasion].coming} ${text.day(task.start)}`}{task.pinned ? ` · ${t.acts.pinned(text.day(task.pinned))}` : ''}
+          : `${occasions()[task.occasion].coming} ${text.day(task.start)}`}{task.pinned
+          ? ` · ${t.acts.pinned(text.day(task.pinned))}`
+          : ''}{#if task.meeting}<strong class="text-ink"> · {meetingWords(task.meeting)}</strong>{/if}
         {#if task.isTeams}
           · {text.owner(task.owner, task.ownerName)}{task.takenBy ? `, ${t.acts.takenBy(task.takenBy)}` : ''}
           {#if !task.takenBy || task.isTakenByMe}<button

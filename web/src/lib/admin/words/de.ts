@@ -166,6 +166,8 @@ export const de: Words = {
       checklists: 'Stufen öffnen, deren Tag gekommen ist',
       replan: 'Alle Checklisten werden neu geplant',
       reminders: 'Zuständige werden erinnert',
+      meetings: 'Termine werden durchgesehen',
+      invitations: 'Wer sich trifft, wird eingeladen',
       mail: 'Eine Nachricht wird verschickt',
       import: 'Eine Tabelle',
       feed: 'Die Bewerberquelle wird abgefragt',

@@ -165,6 +165,8 @@ export const en = {
       checklists: 'Stages whose day has come open',
       replan: 'All checklists are planned anew',
       reminders: 'Owners are reminded',
+      meetings: 'Meetings are looked through',
+      invitations: 'Those who meet are invited',
       mail: 'A message is sent',
       import: 'A sheet',
       feed: 'The recruiting feed is pulled',

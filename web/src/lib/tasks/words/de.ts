@@ -17,6 +17,13 @@ export const de: typeof en = {
   more: (n) => `und ${n} weitere, spätere`,
   instructions: 'Was zu tun ist',
   owner: { person: 'Eine Person', nobodyIn: 'in diesem Team ist noch niemand', aPerson: 'jemand mit Namen…' },
+  meeting: {
+    at: 'Um',
+    atNote: 'etwa 09:30, am Ort der Firma',
+    minutes: 'Dauer in Minuten',
+    minutesNote: 'eine Stunde, wenn nichts gesagt ist',
+    place: 'Wo man sich trifft'
+  },
   kinds: {
     toDo: 'erledigen',
     fill: 'Felder ausfüllen',
@@ -127,6 +134,7 @@ export const de: typeof en = {
     'task.resumed': 'wieder mit Erinnerungen',
     'task.givenBack': 'dem Team zurückgegeben',
     'task.reassigned': 'jemand anderem gegeben',
+    'task.arranged': 'Zeit oder Ort gesetzt',
     'task.pinned': 'Tag gesetzt',
     'task.reshaped': 'geändert',
     'task.added': 'dazugekommen',
@@ -137,6 +145,9 @@ export const de: typeof en = {
   facts: {
     owner: 'wer es macht',
     work: 'Arbeitstage',
+    meetsAt: 'Zeit',
+    minutes: 'Minuten',
+    place: 'Ort',
     pinned: 'Tag',
     after: 'wartet auf',
     lags: 'Tage dazwischen',

@@ -17,6 +17,13 @@ export const en = {
   more: (n: number) => `and ${n} more, later ones`,
   instructions: 'What to do',
   owner: { person: 'A person', nobodyIn: 'nobody is in this team yet', aPerson: 'somebody by name…' },
+  meeting: {
+    at: 'At',
+    atNote: 'such as 09:30, where the firm is',
+    minutes: 'For, minutes',
+    minutesNote: 'an hour, unless you say',
+    place: 'Where one meets'
+  },
   kinds: {
     toDo: 'to do',
     fill: 'fill in fields',
@@ -127,6 +134,7 @@ export const en = {
     'task.resumed': 'reminded of again',
     'task.givenBack': 'given back to the team',
     'task.reassigned': 'given to somebody else',
+    'task.arranged': 'time or place set',
     'task.pinned': 'day set',
     'task.reshaped': 'changed',
     'task.added': 'added',
@@ -137,6 +145,9 @@ export const en = {
   facts: {
     owner: 'who does it',
     work: 'working days',
+    meetsAt: 'time',
+    minutes: 'minutes',
+    place: 'place',
     pinned: 'day',
     after: 'waits for',
     lags: 'days between',

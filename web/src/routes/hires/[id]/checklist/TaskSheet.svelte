@@ -4,6 +4,7 @@
   import type { Ticking } from '$lib/tasks/ticking.svelte';
   import { session } from '$lib/api/session.svelte';
   import TaskActBar from '$lib/tasks/TaskActBar.svelte';
+  import { meetingWords } from '$lib/tasks/meeting';
   import { words as taskWords } from '$lib/tasks/words';
   import ConditionWords from '$lib/templates/ConditionWords.svelte';
   import TaskNeeds from '$lib/tasks/TaskNeeds.svelte';
@@ -48,6 +49,7 @@
       task.takenBy ? acts.takenBy(task.takenBy) : '',
       task.pinned ? acts.pinned(text.day(task.pinned)) : '',
       task.done || task.skippedWhy ? '' : dueWords(task),
+      meetingWords(task.meeting),
       task.dayOne ? occasions()[occasion].beforeIt : '',
       task.required ? '' : t.optional,
       task.added ? acts.here : '',

@@ -1,4 +1,5 @@
 using Fid.Acts.Calendars;
+using Fid.Acts.Chasing;
 using Fid.Acts.Mail;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
@@ -10,7 +11,7 @@ using Fid.Data;
 using Fid.Data.Hires;
 using Microsoft.EntityFrameworkCore;
 
-namespace Fid.Acts.Chasing;
+namespace Fid.Acts.Invitations;
 
 /// <summary>What a text would be filled with in the case of a hire, as somebody who may see that hire would read it.</summary>
 public sealed class MailExample(FidDb db, MailSettings mail)
@@ -52,6 +53,23 @@ public sealed class MailExample(FidDb db, MailSettings mail)
                 null
             ))
             .ToList();
+        if (kind == MailKinds.Invitations)
+            return InvitationWords.Of(Meeting(lines[0], actor, language), new MailTo(actor.Account, actor.Name, mail.From, language), firm.Name, mail.Site);
         return new ReminderWords(language).Of(actor.Name, firm.Name, new Uri(mail.Site, "tasks"), lines, null);
     }
+
+    // One meets for the first of them, somewhere, so that a text shows all it can.
+    private static TaskInvitation Meeting(RemindedLine line, Actor actor, string language) =>
+        new()
+        {
+            HireId = Guid.Empty,
+            TaskKey = "",
+            AccountId = actor.Account,
+            What = language == "de" ? line.TaskDe ?? line.Task : line.Task,
+            Whom = line.Hire,
+            Day = line.Due ?? actor.Today,
+            At = new NodaTime.LocalTime(9, 30),
+            Minutes = 90,
+            Place = language == "de" ? "Hafenbüro" : "Harbour office",
+        };
 }
