@@ -70,6 +70,7 @@ public static class FidServer
         services.AddSingleton(provider => new FirmClock(provider.GetRequiredService<IClock>(), fixedToday));
         services.AddFidActs();
         services.AddSingleton<FileScanner>();
+        services.AddSingleton<PdfWriter>();
         if (!IsMakingDocument)
             services.AddHostedService<KnownPeopleWarmUp>();
         services.AddSingleton(configuration.GetSection("Fid:Feed").Get<FeedPatience>() ?? FeedPatience.Usual);
@@ -173,6 +174,7 @@ public static class FidServer
         app.MapLive();
         app.MapFirstRun();
         app.MapArrivals();
+        app.MapArrivalsReport();
         app.MapArrivalsCalendar();
         app.MapHires();
         app.MapStages();

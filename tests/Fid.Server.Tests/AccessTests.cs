@@ -72,6 +72,8 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/mail-texts/{kind}/{language}/shown"] = Coordinators,
         ["GET /api/arrivals"] = Arrivals,
         ["GET /api/arrivals/calendar-link"] = Arrivals,
+        ["GET /api/arrivals/week.pdf"] = Arrivals,
+        ["GET /api/arrivals/sheet.xlsx"] = Arrivals,
         ["POST /api/arrivals/calendar-link"] = Arrivals,
         ["DELETE /api/arrivals/calendar-link"] = Everybody,
         ["GET /api/calendars/{token}/arrivals.ics"] = null,

@@ -80,7 +80,7 @@ public sealed class InvitationMailTests : IAsyncLifetime
     [Fact]
     public async Task With_another_owner_the_one_is_told_it_is_off_and_the_other_invited_and_what_is_done_is_told_to_nobody()
     {
-        await ArrangeAsync("14:00", null, null);
+        await ArrangeAsync("9:00", null, null);
         (await EventsAsync(2)).ShouldAllBe(e => e.Event.End!.AsUtc - e.Event.Start!.AsUtc == TimeSpan.FromHours(1));
         await SentAsync("/api/tasks/owner", new { tasks = Tasks, owner = "team:safety" });
         (await EventsAsync(4))

@@ -151,7 +151,7 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
             case "place":
                 return TextOrNone(value, HireTask.LongestName);
             case "at":
-                return value.ValueKind == JsonValueKind.Null || (text is not null && TaskSpec.TimeOfDay.Parse(text).Success)
+                return value.ValueKind == JsonValueKind.Null || (text is not null && TaskSpec.TimeOf(text) is not null)
                     ? null
                     : ("bad-time", "Enter a time of day, such as 09:30.");
             case "minutes":

@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Core.Templates;
+using NodaTime;
 using NodaTime.Text;
 
 namespace Fid.Data.Hires;
@@ -42,8 +43,13 @@ public sealed record TaskSpec(
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new TaskLinkConverter() },
     };
 
-    /// <summary>A time of day as templates write it, such as 09:30.</summary>
+    /// <summary>A time of day as it is shown, such as 09:30.</summary>
     public static LocalTimePattern TimeOfDay { get; } = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
+
+    private static readonly LocalTimePattern Typed = LocalTimePattern.CreateWithInvariantCulture("H:mm");
+
+    /// <summary>A time of day as somebody types it, such as 9:30; null for what is none.</summary>
+    public static LocalTime? TimeOf(string typed) => Typed.Parse(typed.Trim()) is { Success: true, Value: var time } ? time : null;
 
     /// <summary>A task that layers came to. Throws <see cref="JsonException"/> where a property does not fit, naming it.</summary>
     public static TaskSpec Read(LayeredEntry task) => Read(task.Properties.ToDictionary(p => p.Key, p => p.Value.Value));
@@ -84,7 +90,7 @@ public sealed record TaskSpec(
             Contact = Contact,
             ContactWhy = ContactWhy,
             ContactWhyDe = ContactWhyDe,
-            MeetsAt = At is null ? null : TimeOfDay.Parse(At).Value,
+            MeetsAt = At is null ? null : TimeOf(At),
             Minutes = Minutes,
             Place = Place,
             Attachments = Attachments ?? [],

@@ -29,9 +29,12 @@ internal static class ArrivalsEndpoint
         FidDb db,
         OpenTaskCache tasks,
         CancellationToken cancellation
-    )
+    ) => TypedResults.Ok(await ReadAsync(occasion?.Occasion ?? Occasion.Arrival, actor, db, tasks, cancellation));
+
+    /// <summary>The checklists of an occasion that are under way, as far as the actor sees them.</summary>
+    internal static async Task<ArrivalsResponse> ReadAsync(Occasion listed, Actor actor, FidDb db, OpenTaskCache tasks, CancellationToken cancellation)
     {
-        var (today, listed) = (actor.Today, occasion?.Occasion ?? Occasion.Arrival);
+        var today = actor.Today;
         var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
@@ -52,14 +55,12 @@ internal static class ArrivalsEndpoint
             shown = [.. shown.OrderBy(h => h.Head.Start).ThenBy(h => h.Head.Number, StringComparer.Ordinal)];
         var rows = new ArrivalRow[shown.Count];
         Parallel.For(0, shown.Count, i => rows[i] = Row(shown[i], shown[i].Question(today, calendars, planStages), names, calendars, seen));
-        return TypedResults.Ok(
-            new ArrivalsResponse(
-                listed,
-                today,
-                [.. stages.Select(s => new StageName(s.Key, s.Called))],
-                rows,
-                [.. Enum.GetValues<Occasion>().Select(o => new OccasionCount(o, counts.GetValueOrDefault(o)))]
-            )
+        return new ArrivalsResponse(
+            listed,
+            today,
+            [.. stages.Select(s => new StageName(s.Key, s.Called))],
+            rows,
+            [.. Enum.GetValues<Occasion>().Select(o => new OccasionCount(o, counts.GetValueOrDefault(o)))]
         );
     }
 

@@ -23,6 +23,9 @@ public static class Problems
 
     public static ProblemHttpResult Conflict(string code, string title) => Make(StatusCodes.Status409Conflict, code, title);
 
+    /// <summary>What this server has no means for.</summary>
+    public static ProblemHttpResult Unavailable(string code, string title) => Make(StatusCodes.Status503ServiceUnavailable, code, title);
+
     /// <summary>Somebody else saved in between. Carries what is there now, so that both versions can be shown.</summary>
     public static ProblemHttpResult Stale(object current) =>
         Make(StatusCodes.Status412PreconditionFailed, "changed-meanwhile", "Somebody else saved this in the meantime.", current: current);

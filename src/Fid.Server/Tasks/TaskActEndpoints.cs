@@ -114,13 +114,9 @@ internal static class TaskActEndpoints
         CancellationToken cancellation
     )
     {
-        LocalTime? at = null;
-        if (!string.IsNullOrWhiteSpace(request.At))
-        {
-            if (TaskSpec.TimeOfDay.Parse(request.At.Trim()) is not { Success: true, Value: var time })
-                return Problems.Invalid(new Problem("/at", "bad-time", "Enter a time of day, such as 09:30."));
-            at = time;
-        }
+        var at = string.IsNullOrWhiteSpace(request.At) ? null : TaskSpec.TimeOf(request.At);
+        if (at is null && !string.IsNullOrWhiteSpace(request.At))
+            return Problems.Invalid(new Problem("/at", "bad-time", "Enter a time of day, such as 09:30."));
         return Answer(await act.DoAsync(new ArrangeMeetingsRequest(request.Tasks, at, request.Minutes, request.Place), actor, cancellation));
     }
 

@@ -96,6 +96,7 @@ export const de: Messages = {
     weekOf: (day) => `Woche ab ${day}`,
     noneOf: 'Ohne',
     axis: 'Gezeichnet',
+    takeAlong: { title: 'Mitnehmen', thisWeek: 'Diese Woche als PDF', nextWeek: 'Nächste Woche als PDF', sheet: 'Alle als Tabelle' },
     axes: { calendar: 'nach Kalender', dayOne: 'ab Tag eins' },
     weeksFromDayOne: (n) => `${Math.abs(n)} ${Math.abs(n) === 1 ? 'Woche' : 'Wochen'} ${n < 0 ? 'vorher' : 'danach'}`,
     changed: {

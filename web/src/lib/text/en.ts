@@ -95,6 +95,7 @@ export const en = {
     weekOf: (day: string) => `Week of ${day}`,
     noneOf: 'None',
     axis: 'Drawn',
+    takeAlong: { title: 'Take along', thisWeek: 'This week as PDF', nextWeek: 'Next week as PDF', sheet: 'All of them as a sheet' },
     axes: { calendar: 'by calendar', dayOne: 'from day one' },
     weeksFromDayOne: (n: number) => `${Math.abs(n)} ${Math.abs(n) === 1 ? 'week' : 'weeks'} ${n < 0 ? 'before' : 'after'}`,
     changed: {

@@ -19,8 +19,10 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { type Component } from 'svelte';
   import { filtersOf, groupings, lineId, name, occasionOf, orders, places, type Line, type Row } from './arrivals';
+  import { keepLook, readLook } from './arrivalsLook';
   import { ArrivalsView } from './arrivalsView.svelte';
   import HoldUp from './HoldUp.svelte';
+  import TakeAlong from './TakeAlong.svelte';
   import { LastLook } from './lastLook';
   import { hireKeys } from '$lib/hires/queries';
 
@@ -40,16 +42,16 @@
   const viewOf = (of: Api['Occasion']) =>
     new ArrivalsView(
       () => (arrivals.data?.occasion === of ? arrivals.data : undefined),
-      (row) => look.newsOf(row) !== undefined
+      (row) => look.newsOf(row) !== undefined,
+      readLook(session.user?.email ?? '')
     );
   const view = $derived(viewOf(occasion));
+  $effect(() => keepLook(session.user?.email ?? '', view.look));
   $effect(() => {
     if (arrivals.data?.occasion === occasion) look.see(arrivals.data.hires);
   });
   let finder = $state<HTMLInputElement>();
   let table = $state<Rows<Line>>();
-  /** Whether the rows are aligned on the first day of each, to compare how far they are. */
-  let aligned = $state(false);
   let pageWidth = $state(1280);
   let chartWidth = $state(560);
   // Fetched when first wanted: opening a hire is not part of the first view.
@@ -198,7 +200,7 @@
           <label
             >{t.axis}
             <select
-              bind:value={() => (aligned ? 'dayOne' : 'calendar'), (to) => (aligned = to === 'dayOne')}
+              bind:value={() => (view.aligned ? 'dayOne' : 'calendar'), (to) => (view.aligned = to === 'dayOne')}
               class="bg-paper text-ink font-semibold"
               >{#each ['calendar', 'dayOne'] as const as a (a)}<option value={a}>{t.axes[a]}</option>{/each}</select
             ></label
@@ -209,6 +211,7 @@
               >{#each orders as o (o)}<option value={o}>{t.orders[o]}</option>{/each}</select
             ></label
           >
+          <TakeAlong {occasion} {today} />
         </div>
       </div>
 
@@ -217,10 +220,10 @@
           <span role="columnheader" class="sr-only">{o.columns.name}</span>
           <span role="columnheader" class="sr-only">{o.columns.start}</span>
           <div role="columnheader" class="plan" bind:clientWidth={chartWidth}>
-            <span class="sr-only">{t.columns.plan}</span>{#if aligned}<DayOneAxis scale={dayOne(today)} dayOne={today} />{:else}<TimeAxis
-                {scale}
-                {today}
-              />{/if}
+            <span class="sr-only">{t.columns.plan}</span>{#if view.aligned}<DayOneAxis
+                scale={dayOne(today)}
+                dayOne={today}
+              />{:else}<TimeAxis {scale} {today} />{/if}
           </div>
           <span role="columnheader" class="sr-only">{o.columns.ready}</span>
           <span role="columnheader" class="sr-only">{t.columns.holdUp}</span>
@@ -254,7 +257,7 @@
             </div>
             <div role="gridcell" class="plan overflow-hidden">
               <Rope
-                scale={aligned ? dayOne(row.start) : scale}
+                scale={view.aligned ? dayOne(row.start) : scale}
                 {today}
                 rope={row.rope}
                 start={row.start}

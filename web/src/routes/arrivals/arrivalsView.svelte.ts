@@ -1,13 +1,16 @@
 import type { Api } from '$lib/api/client';
 import { fit, isNamed, lines, order, type Filter, type Grouping, type Order, type Row } from './arrivals';
+import { usualLook, type ArrivalsLook } from './arrivalsLook';
 
 /** Which hires of Arrivals are shown, in what order, and which of them is chosen. */
 export class ArrivalsView {
   filter = $state<Filter>('all');
   /** The code of the one site shown; empty for all. */
   site = $state('');
-  by = $state<Order>('start');
-  grouping = $state<Grouping>('none');
+  by = $state<Order>(usualLook.by);
+  grouping = $state<Grouping>(usualLook.grouping);
+  /** Whether the rows are aligned on the first day of each, to compare how far they are. */
+  aligned = $state(usualLook.aligned);
   /** What is typed to find somebody. */
   find = $state('');
   /** The id of the row chosen. */
@@ -17,9 +20,16 @@ export class ArrivalsView {
   constructor(
     arrivals: () => Api['ArrivalsResponse'] | undefined,
     /** Whether something became of a hire since the user last looked. */
-    private readonly isChanged: (row: Row) => boolean = () => false
+    private readonly isChanged: (row: Row) => boolean = () => false,
+    look: ArrivalsLook = usualLook
   ) {
     this.#arrivals = arrivals;
+    Object.assign(this, look);
+  }
+
+  /** How it is looked at: what is kept for the next time. */
+  get look(): ArrivalsLook {
+    return { by: this.by, grouping: this.grouping, aligned: this.aligned };
   }
 
   readonly all = $derived.by(() => this.#arrivals()?.hires ?? []);
