@@ -255,6 +255,15 @@ public sealed class Browser : IDisposable
 
     public void Press(string keys) => new Actions(_driver).SendKeys(keys).Perform();
 
+    /// <summary>Takes what a selector finds with the mouse, and puts it so many pixels further right.</summary>
+    public void Drag(string selector, int right) =>
+        new Actions(_driver)
+            .ClickAndHold(See(() => _driver.FindElements(By.CssSelector(selector)).FirstOrDefault(e => e.Displayed), selector))
+            .MoveByOffset(right / 2, 0)
+            .MoveByOffset(right - right / 2, 0)
+            .Release()
+            .Perform();
+
     public void Chord(string modifier, string key) => new Actions(_driver).KeyDown(modifier).SendKeys(key).KeyUp(modifier).Perform();
 
     public void SeeText(string text) => Until(() => Text.Contains(text, StringComparison.Ordinal), () => $"“{text}” in: {Text}");

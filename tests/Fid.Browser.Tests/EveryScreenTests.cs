@@ -58,6 +58,9 @@ public class EveryScreenTests(PageFixture firm) : IClassFixture<PageFixture>
         piet.Open("/admin/trail");
         piet.SeeText("signed in");
         LookAtAll(piet, "Security");
+        piet.Open("/admin/texts");
+        piet.SeeText("Fid writes in the words it ships with.");
+        LookAtAll(piet, "Texts of messages");
     }
 
     [Fact]

@@ -1,10 +1,18 @@
 <script lang="ts">
   import { text } from '$lib/text/index.svelte';
+  import Flag from './Flag.svelte';
   import SplicePattern from './SplicePattern.svelte';
   import type { TimeScale } from './TimeScale';
 
   /** Dates over the columns, and today. */
-  let { scale, today, start }: { scale: TimeScale; today: string; start?: string } = $props();
+  interface Props {
+    scale: TimeScale;
+    today: string;
+    start?: string;
+    /** Where the flag may be put on another day: told of which. */
+    onput?: (day: string) => void;
+  }
+  let { scale, today, start, onput }: Props = $props();
   const label = $derived(text.t.arrivals.today);
   const half = $derived(label.length * 3.6 + 8);
   const at = $derived(Math.min(Math.max(scale.x(today), half), scale.width - half));
@@ -24,12 +32,10 @@
       <text x={week.x + 4} y="17" class="fill-soft text-2xs">{text.shortDay(week.iso)}</text>
     {/if}
   {/each}
-  {#if start && scale.holds(start)}
-    <path d="M{scale.x(start)} 26V4h16l-5 4.500 5 4.500h-16" class="fill-ink stroke-ink" />
-  {/if}
   {#if scale.holds(today)}
     <rect x={at - half} y="2" width={half * 2} height="17" rx="3" class="fill-rust" />
     <text x={at} y="14.500" text-anchor="middle" class="fill-paper text-2xs font-semibold">{label}</text>
     <line x1={scale.x(today)} x2={scale.x(today)} y1="19" y2="26" class="stroke-rust" stroke-width="1.500" />
   {/if}
+  {#if start}<Flag {scale} {start} {onput} />{/if}
 </svg>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { dayNumber } from '$lib/text/dates';
+import { dayNumber, isoDay } from '$lib/text/dates';
 import { TimeScale } from './TimeScale';
 
 describe('a time scale', () => {
@@ -9,6 +9,19 @@ describe('a time scale', () => {
     expect(scale.weeks.map((w) => w.iso)).toEqual(['2027-03-01', '2027-03-08', '2027-03-15', '2027-03-22']);
     expect(scale.x('2027-03-01')).toBe(0);
     expect(scale.x('2027-03-29')).toBe(280);
+  });
+
+  it('tells the day of a place, all across the day and no further than it goes', () => {
+    const day = (x: number) => isoDay(scale.dayAt(x));
+    expect([0, 9.9, 10.1, 275, 400, -50].map(day)).toEqual([
+      '2027-03-01',
+      '2027-03-01',
+      '2027-03-02',
+      '2027-03-28',
+      '2027-03-28',
+      '2027-03-01'
+    ]);
+    expect(day(scale.x('2027-03-17'))).toBe('2027-03-17');
   });
 
   it('keeps what lies outside at its edges', () => {

@@ -28,6 +28,9 @@ export class TimeScale {
   /** The left edge of a day. */
   x = (day: number | string) => this.#x(typeof day === 'string' ? dayNumber(day) : day);
 
+  /** The day that a place is on; the first or the last for places outside. */
+  dayAt = (x: number) => Math.floor(Math.min(Math.max(this.#x.invert(x), this.first), this.last - 1));
+
   get dayWidth() {
     return this.width / (this.last - this.first);
   }

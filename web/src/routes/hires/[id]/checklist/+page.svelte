@@ -161,7 +161,12 @@
         <span role="columnheader" class="sr-only">{t.columns.state}</span>
         <span role="columnheader" class="sr-only">{t.columns.slack}</span>
         <div role="columnheader" class="plan" bind:clientWidth={chartWidth}>
-          <span class="sr-only">{t.columns.plan}</span><TimeAxis {scale} today={h.settled ? session.today : h.today} start={h.start} />
+          <span class="sr-only">{t.columns.plan}</span><TimeAxis
+            {scale}
+            today={h.settled ? session.today : h.today}
+            start={h.start}
+            onput={!h.settled && session.may('edit hire') ? move : undefined}
+          />
         </div>
       </div>
       {#each groups as group (group.id)}
