@@ -31,6 +31,9 @@ public sealed class TickTasks(FidDb db)
                     return TasksInHand.ByItself;
                 if (task.Done is null || (request.Done is { } on && on != task.Done) || (request.By is not null && by != task.DoneBy))
                     (task.Done, task.DoneBy, task.SkippedWhy, task.SkippedByCondition) = (done, by, null, false);
+                // With the whole all of its steps are done.
+                if (task.StepsDone.Length < task.Steps.Length)
+                    task.StepTo(Enumerable.Range(0, task.Steps.Length), by, done);
                 return null;
             }), actor, cancellation);
     }

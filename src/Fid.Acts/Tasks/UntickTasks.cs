@@ -14,6 +14,9 @@ public sealed class UntickTasks(FidDb db)
                 if (TaskFulfilment.CompletesItself(task.Kind))
                     return TasksInHand.ByItself;
                 (task.Done, task.DoneBy) = (null, null);
+                // Which of its steps is not done after all nobody has said: each is ticked again by itself.
+                if (task.StepsDone.Length > 0)
+                    task.StepsDone = [];
                 return null;
             }), actor, cancellation);
 }

@@ -36,6 +36,7 @@ internal static class HireFacts
         "at",
         "minutes",
         "place",
+        "steps",
     ];
 
     /// <summary>What facts of the record begin with.</summary>
@@ -121,6 +122,7 @@ internal static class HireFacts
             ("at", task.MeetsAt is { } at ? TaskSpec.TimeOfDay.Format(at) : null),
             ("minutes", task.Minutes),
             ("place", task.Place),
+            ("steps", task.Steps.Length == 0 ? null : task.Steps.Select((name, i) => new { name, nameDe = task.StepsDe.ElementAtOrDefault(i) })),
         ];
 
     private static object? Offset(string? anchor, int amount, OffsetUnit unit) =>
@@ -206,6 +208,9 @@ internal static class HireFacts
                 break;
             case "place":
                 task.Place = from.Place;
+                break;
+            case "steps":
+                task.TakeSteps(from.Steps, from.StepsDe);
                 break;
             default:
                 throw new ArgumentOutOfRangeException(nameof(property), property, "Tasks have no such property.");

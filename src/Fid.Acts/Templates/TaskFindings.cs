@@ -23,6 +23,7 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
     /// <summary>The longest that one meets, in minutes.</summary>
     public const int MostMinutes = 720;
 
+    private const int MostSteps = 30;
     private const int LongestInstructions = 8000;
     private const int MostOffset = 1000;
     private const int MostAbout = 50;
@@ -72,6 +73,8 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
                 );
                 if (TaskFulfilment.IsAbout(spec.Kind) && spec.About is not { Length: > 0 })
                     findings.Add(new TemplateFinding(TemplateLists.Tasks, task.Key, "about", "missing", "Choose what it is about."));
+                if (spec.Kind == TaskKind.Steps && spec.Steps is not { Length: > 0 })
+                    findings.Add(new TemplateFinding(TemplateLists.Tasks, task.Key, "steps", "missing", "Say what its steps are, one to a line."));
                 tasks.Add(spec.ToHireTask(task.Key, tasks.Count, keys));
             }
             catch (JsonException)
@@ -158,11 +161,32 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
                 return value.ValueKind == JsonValueKind.Null || (IsWhole(value, out var minutes) && minutes is >= 5 and <= MostMinutes)
                     ? null
                     : ("out-of-range", $"Enter from 5 to {MostMinutes} minutes.");
+            case "steps":
+                return Structured(name, value) ?? Steps(value);
             case "kind" or "after" or "opens" or "due" or "attachments":
                 return Structured(name, value);
             default:
                 return ("unknown-property", "Tasks have no such property.");
         }
+    }
+
+    private static (string, string)? Steps(JsonElement value)
+    {
+        if (value.ValueKind == JsonValueKind.Null)
+            return null;
+        var steps = value.EnumerateArray().ToList();
+        if (steps.Count > MostSteps)
+            return ("too-many", $"Give at most {MostSteps} steps.");
+        var names = steps.ConvertAll(s => s.GetProperty("name").GetString() ?? "");
+        if (names.Exists(string.IsNullOrWhiteSpace))
+            return ("missing", "Give each step a name.");
+        if (
+            names
+                .Concat(steps.Select(s => s.TryGetProperty("nameDe", out var german) ? german.GetString() ?? "" : ""))
+                .Any(n => n.Length > HireTask.LongestName)
+        )
+            return ("too-long", $"Enter at most {HireTask.LongestName} characters.");
+        return names.Distinct(StringComparer.Ordinal).Count() < names.Count ? ("twice", "Two steps are called the same. Name each its own way.") : null;
     }
 
     private static bool IsWhole(JsonElement value, out int number)

@@ -47,4 +47,7 @@ public enum TaskKind
 
     /// <summary>Something to be asked for and agreed to.</summary>
     Ask,
+
+    /// <summary>Several small steps, each ticked by itself: done when all of them are.</summary>
+    Steps,
 }

@@ -110,6 +110,15 @@ public sealed class HireTask
     /// <summary>The same in German; null where there is none.</summary>
     public string? ContactWhyDe { get; set; }
 
+    /// <summary>The steps of a task that is a group of them, in order; empty for others.</summary>
+    public string[] Steps { get; set; } = [];
+
+    /// <summary>The same in German, one for one; empty where there are none.</summary>
+    public string[] StepsDe { get; set; } = [];
+
+    /// <summary>Which of <see cref="Steps"/> are done, by their place from 0, in order.</summary>
+    public int[] StepsDone { get; set; } = [];
+
     /// <summary>When it begins on its day, in the firm's zone, for what one meets for; null where it has no time.</summary>
     public LocalTime? MeetsAt { get; set; }
 
@@ -148,6 +157,26 @@ public sealed class HireTask
     /// cref="ByCondition"/> then, and it applies again as soon as both hold.</summary>
     public bool SkippedByCondition { get; set; }
 
+    /// <summary>Says of each of its steps whether it is done, and so of the whole.</summary>
+    /// <param name="done">The places of those that are, from 0.</param>
+    /// <param name="by">Who says so, on which day.</param>
+    public void StepTo(IEnumerable<int> done, string by, LocalDate day)
+    {
+        StepsDone = [.. done.Distinct().Order()];
+        if (StepsDone.Length < Steps.Length)
+            (Done, DoneBy) = (null, null);
+        else if (Done is null)
+            (Done, DoneBy) = (day, by);
+    }
+
+    /// <summary>Takes over other steps: those that are called as before stay done.</summary>
+    public void TakeSteps(string[] steps, string[] german)
+    {
+        var done = StepsDone.Where(i => i < Steps.Length).Select(i => Steps[i]).ToHashSet(StringComparer.Ordinal);
+        (Steps, StepsDe) = (steps, german);
+        StepsDone = [.. Enumerable.Range(0, steps.Length).Where(i => done.Contains(steps[i]))];
+    }
+
     /// <summary>Whether somebody has done it, or said that it does not apply: nothing but a person changes that.</summary>
     public bool IsDecided => Done is not null || (SkippedWhy is not null && !SkippedByCondition);
 
@@ -184,6 +213,9 @@ public sealed class HireTask
             Contact = Contact,
             ContactWhy = ContactWhy,
             ContactWhyDe = ContactWhyDe,
+            Steps = Steps,
+            StepsDe = StepsDe,
+            StepsDone = afresh ? [] : StepsDone,
             MeetsAt = MeetsAt,
             Minutes = Minutes,
             Place = Place,
@@ -206,6 +238,9 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
     {
         task.Property(t => t.Kind).HasConversion<string>().HasMaxLength(20).HasDefaultValue(TaskKind.ToDo);
         task.Property(t => t.About).HasDefaultValueSql("'{}'");
+        task.Property(t => t.Steps).HasDefaultValueSql("'{}'");
+        task.Property(t => t.StepsDe).HasDefaultValueSql("'{}'");
+        task.Property(t => t.StepsDone).HasDefaultValueSql("'{}'");
         task.Property(t => t.When).HasMaxLength(RecordFormula.Longest);
         task.Property(t => t.NameDe).HasMaxLength(HireTask.LongestName);
         task.Property(t => t.ContactWhy).HasMaxLength(HireTask.LongestReason);

@@ -32,7 +32,8 @@ public sealed record TaskSpec(
     string? When = null,
     string? At = null,
     int? Minutes = null,
-    string? Place = null
+    string? Place = null,
+    TaskStep[]? Steps = null
 )
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
@@ -90,6 +91,8 @@ public sealed record TaskSpec(
             Contact = Contact,
             ContactWhy = ContactWhy,
             ContactWhyDe = ContactWhyDe,
+            Steps = [.. (Steps ?? []).Select(s => s.Name)],
+            StepsDe = Steps?.Any(s => s.NameDe is not null) == true ? [.. Steps.Select(s => s.NameDe ?? s.Name)] : [],
             MeetsAt = At is null ? null : TimeOf(At),
             Minutes = Minutes,
             Place = Place,
@@ -100,6 +103,9 @@ public sealed record TaskSpec(
 
 /// <summary>An offset as templates describe it.</summary>
 public sealed record OffsetSpec(string Anchor, int Offset, OffsetUnit Unit);
+
+/// <summary>One step of a task that is a group of them.</summary>
+public sealed record TaskStep(string Name, string? NameDe = null);
 
 /// <summary>A task that another comes after.</summary>
 /// <param name="Lag">The days to wait, in working days of the later one.</param>

@@ -1433,6 +1433,27 @@ namespace Fid.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("stage_key");
 
+                    b.PrimitiveCollection<string[]>("Steps")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("steps")
+                        .HasDefaultValueSql("'{}'");
+
+                    b.PrimitiveCollection<string[]>("StepsDe")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("steps_de")
+                        .HasDefaultValueSql("'{}'");
+
+                    b.PrimitiveCollection<int[]>("StepsDone")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("steps_done")
+                        .HasDefaultValueSql("'{}'");
+
                     b.Property<Guid?>("TakenById")
                         .HasColumnType("uuid")
                         .HasColumnName("taken_by_id");

@@ -77,7 +77,10 @@ internal static class Checklist
                 t.About,
                 t.MeetsAt,
                 t.Minutes,
-                t.Place
+                t.Place,
+                t.Steps,
+                t.StepsDe,
+                t.StepsDone
             ))
             .ToDictionaryAsync(t => t.Key, cancellation);
         var manager = await db.CurrentRecords.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
@@ -247,7 +250,8 @@ internal static class Checklist
             task.Kind,
             task.CompletesItself,
             [],
-            MeetingResponse.Of(detail.MeetsAt, detail.Minutes, detail.Place)
+            MeetingResponse.Of(detail.MeetsAt, detail.Minutes, detail.Place),
+            StepResponse.Of(detail.Steps, detail.StepsDe, detail.StepsDone)
         );
 
     private sealed record TaskDetail(
@@ -265,6 +269,9 @@ internal static class Checklist
         string[] About,
         LocalTime? MeetsAt,
         int? Minutes,
-        string? Place
+        string? Place,
+        string[] Steps,
+        string[] StepsDe,
+        int[] StepsDone
     );
 }

@@ -1,5 +1,6 @@
 using Fid.Core.Checklists;
 using Fid.Core.Planning;
+using Fid.Data;
 using Fid.Data.Hires;
 using NodaTime;
 
@@ -91,6 +92,7 @@ public sealed record StageWord(string By, string Why);
 /// <param name="When">The condition on it, as a formula; null where there is none, or the reader may not see what it reads.</param>
 /// <param name="CompletesItself">Whether the record says if it is done, and nobody ticks it off.</param>
 /// <param name="Meeting">When and where one meets for it.</param>
+/// <param name="Steps">Its steps, where it is a group of them.</param>
 /// <param name="Needs">What it is about, as far as the reader sees it.</param>
 /// <param name="Change">Who ticked it, skipped it or took either back the last time.</param>
 public sealed record TaskResponse(
@@ -133,8 +135,18 @@ public sealed record TaskResponse(
     TaskKind Kind,
     bool CompletesItself,
     TaskNeedResponse[] Needs,
-    MeetingResponse? Meeting
+    MeetingResponse? Meeting,
+    StepResponse[] Steps
 );
+
+/// <summary>A step of a task that is a group of them.</summary>
+/// <param name="Step">The name by which it is known.</param>
+/// <param name="Name">What it is called in the reader's language.</param>
+public sealed record StepResponse(string Step, string Name, bool Done)
+{
+    internal static StepResponse[] Of(string[] steps, string[] german, int[] done) =>
+        [.. steps.Select((s, i) => new StepResponse(s, ReaderLanguage.Choose(s, german.ElementAtOrDefault(i)), done.Contains(i)))];
+}
 
 /// <summary>When and where one meets for a task.</summary>
 /// <param name="At">HH:mm in the firm's zone.</param>

@@ -74,7 +74,8 @@ internal static class MyTasks
                         task.TakenById is not null && task.TakenById == actor.AccountId,
                         task.Pinned,
                         task.CompletesItself,
-                        null
+                        null,
+                        []
                     )
                 );
             }
@@ -98,6 +99,7 @@ internal static class MyTasks
                                 Note = detail.Note,
                                 Attachments = detail.Attachments,
                                 Meeting = detail.Meeting,
+                                Steps = detail.Steps,
                             }
                             : t
                     ),
@@ -120,7 +122,15 @@ internal static class MyTasks
             .HireTasks.AsNoTracking()
             .Where(t =>
                 hires.Contains(t.HireId)
-                && (t.Instructions != null || t.InstructionsDe != null || t.Note != null || t.Attachments.Length > 0 || t.MeetsAt != null || t.Place != null)
+                && (
+                    t.Instructions != null
+                    || t.InstructionsDe != null
+                    || t.Note != null
+                    || t.Attachments.Length > 0
+                    || t.MeetsAt != null
+                    || t.Place != null
+                    || t.Steps.Length > 0
+                )
             )
             .Select(t => new
             {
@@ -132,6 +142,9 @@ internal static class MyTasks
                 t.MeetsAt,
                 t.Minutes,
                 t.Place,
+                t.Steps,
+                t.StepsDe,
+                t.StepsDone,
             })
             .ToListAsync(cancellation);
         var names = await Files.NamesAsync(db, rows.SelectMany(r => r.Attachments), cancellation);
@@ -141,12 +154,13 @@ internal static class MyTasks
                 r.Instructions,
                 r.Note,
                 [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))],
-                MeetingResponse.Of(r.MeetsAt, r.Minutes, r.Place)
+                MeetingResponse.Of(r.MeetsAt, r.Minutes, r.Place),
+                StepResponse.Of(r.Steps, r.StepsDe, r.StepsDone)
             )
         );
     }
 
-    private sealed record Detail(string? Instructions, string? Note, TaskFile[] Attachments, MeetingResponse? Meeting);
+    private sealed record Detail(string? Instructions, string? Note, TaskFile[] Attachments, MeetingResponse? Meeting, StepResponse[] Steps);
 }
 
 /// <summary>A person's open tasks, those that can be worked on first.</summary>
@@ -157,6 +171,7 @@ public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
 /// <param name="IsTeams">Whether it is a team's: any of its members does it.</param>
 /// <param name="TakenBy">Who of the team took it on.</param>
 /// <param name="Pinned">The day it is to be done on, whatever the plan says.</param>
+/// <param name="Steps">Its steps, where it is a group of them.</param>
 /// <param name="Meeting">When and where one meets for it.</param>
 /// <param name="CompletesItself">Whether the record says if it is done, and nobody ticks it off.</param>
 public sealed record MyTask(
@@ -186,5 +201,6 @@ public sealed record MyTask(
     bool IsTakenByMe,
     LocalDate? Pinned,
     bool CompletesItself,
-    MeetingResponse? Meeting
+    MeetingResponse? Meeting,
+    StepResponse[] Steps
 );

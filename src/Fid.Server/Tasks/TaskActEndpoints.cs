@@ -17,6 +17,7 @@ internal static class TaskActEndpoints
     {
         Route(app.MapPost("/api/tasks/done", Tick).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/undone", Untick).WhoMay(Access.SignedIn));
+        Route(app.MapPost("/api/tasks/step", Step).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/note", Note).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/files", Attach).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/taken", Take).WhoMay(Access.SignedIn));
@@ -99,6 +100,13 @@ internal static class TaskActEndpoints
         ReassignTasks act,
         CancellationToken cancellation
     ) => Answer(await act.DoAsync(new ReassignTasksRequest(request.Tasks, request.Owner, request.Why), actor, cancellation));
+
+    private static async Task<Results<Ok<TasksChangedResponse>, ProblemHttpResult>> Step(
+        StepRequest request,
+        Actor actor,
+        TickSteps act,
+        CancellationToken cancellation
+    ) => Answer(await act.DoAsync(new TickStepsRequest(request.Tasks, request.Step, request.Done), actor, cancellation));
 
     private static async Task<Results<Ok<TasksChangedResponse>, ProblemHttpResult>> Pin(
         DayRequest request,
@@ -201,6 +209,10 @@ public sealed record TasksRequest(TaskRef[] Tasks);
 /// <param name="Done">The day they were done; today when left out.</param>
 /// <param name="By">The employment of whoever did them; the reader when left out.</param>
 public sealed record TicksRequest(TaskRef[] Tasks, LocalDate? Done = null, Guid? By = null);
+
+/// <param name="Step">The name by which the step is known.</param>
+/// <param name="Done">Whether it is done; else it is not, after all.</param>
+public sealed record StepRequest(TaskRef[] Tasks, string Step, bool Done);
 
 public sealed record NotesRequest(TaskRef[] Tasks, string? Note);
 

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json.Nodes;
 using Fid.Acts.Tasks;
 using Fid.Data.Changes;
@@ -10,7 +11,7 @@ namespace Fid.Server.Tasks;
 internal sealed class TaskWords(ListNames names, IReadOnlyDictionary<string, string> tasks)
 {
     // What the action itself does not say already.
-    private static readonly string[] Told = ["owner", "work", "pinned", "meetsAt", "minutes", "place", "after", "lags", "note", "done", "doneBy"];
+    private static readonly string[] Told = ["owner", "work", "pinned", "meetsAt", "minutes", "place", "after", "lags", "note", "stepsDone", "done", "doneBy"];
 
     /// <summary>What a change made of a task.</summary>
     public TaskFactResponse[] Of(Change change) =>
@@ -26,6 +27,7 @@ internal sealed class TaskWords(ListNames names, IReadOnlyDictionary<string, str
                 "owner" => names.Owner(value.GetValue<string>()) ?? value.GetValue<string>(),
                 "after" => List(value.AsArray().Select(k => tasks.GetValueOrDefault(k!.GetValue<string>(), k.GetValue<string>()))),
                 "lags" => List(value.AsArray().Select(l => l!.ToString())),
+                "stepsDone" => List(value.AsArray().Select(i => (i!.GetValue<int>() + 1).ToString(CultureInfo.InvariantCulture))),
                 "meetsAt" => value.ToString()[..5],
                 _ => value.ToString(),
             };

@@ -4493,6 +4493,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tasks/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StepRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TasksChangedResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tasks/note": {
         parameters: {
             query?: never;
@@ -13802,6 +13886,8 @@ export interface components {
             /** @description Whether the record says if it is done, and nobody ticks it off. */
             completesItself: boolean;
             meeting: null | components["schemas"]["MeetingResponse"];
+            /** @description Its steps, where it is a group of them. */
+            steps: components["schemas"]["StepResponse"][];
         };
         /** @description A person's open tasks, those that can be worked on first. */
         MyTasksResponse: {
@@ -15073,6 +15159,21 @@ export interface components {
             /** @description The day from which the value holds. */
             since: components["schemas"]["LocalDate"];
         };
+        StepRequest: {
+            tasks: components["schemas"]["TaskRef"][];
+            /** @description The name by which the step is known. */
+            step: string;
+            /** @description Whether it is done; else it is not, after all. */
+            done: boolean;
+        };
+        /** @description A step of a task that is a group of them. */
+        StepResponse: {
+            /** @description The name by which it is known. */
+            step: string;
+            /** @description What it is called in the reader's language. */
+            name: string;
+            done: boolean;
+        };
         /** @description Another time the same person worked here. */
         StintLink: {
             /** Format: uuid */
@@ -15138,7 +15239,7 @@ export interface components {
          * @description What kind of thing a task asks for.
          * @enum {unknown}
          */
-        TaskKind: "toDo" | "fill" | "check" | "read" | "acknowledge" | "sign" | "upload" | "watch" | "attend" | "issue" | "return" | "certify" | "enrol" | "firstPunch" | "ask";
+        TaskKind: "toDo" | "fill" | "check" | "read" | "acknowledge" | "sign" | "upload" | "watch" | "attend" | "issue" | "return" | "certify" | "enrol" | "firstPunch" | "ask" | "steps";
         TaskLeftResponse: {
             task: components["schemas"]["TaskRef"];
             code: string;
@@ -15244,6 +15345,8 @@ export interface components {
             /** @description What it is about, as far as the reader sees it. */
             needs: components["schemas"]["TaskNeedResponse"][];
             meeting: null | components["schemas"]["MeetingResponse"];
+            /** @description Its steps, where it is a group of them. */
+            steps: components["schemas"]["StepResponse"][];
         };
         TasksChangedResponse: {
             /** @description By which it can be taken back. */

@@ -12,6 +12,8 @@
   import Condition from './Condition.svelte';
   import OffsetField from './OffsetField.svelte';
   import { editingQuery } from './queries';
+  import StepFields from './StepFields.svelte';
+  import { stepsOf } from './steps';
   import TaskAbout from './TaskAbout.svelte';
   import { kindOf } from './taskKinds';
   import { minutesOf } from '$lib/tasks/meeting';
@@ -240,6 +242,7 @@
     {error}
     {onchange}
   />
+  {#if kindOf(properties) === 'steps'}<StepFields steps={stepsOf(properties)} {note} {error} {onchange} />{/if}
   {#if kindOf(properties) === 'attend'}
     <MeetingFields
       at={str('at')}

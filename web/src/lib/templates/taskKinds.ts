@@ -17,6 +17,7 @@ export const taskKinds: TaskKind[] = [
   'upload',
   'watch',
   'attend',
+  'steps',
   'enrol',
   'firstPunch',
   'ask'

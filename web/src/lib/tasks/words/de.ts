@@ -24,6 +24,11 @@ export const de: typeof en = {
     minutesNote: 'eine Stunde, wenn nichts gesagt ist',
     place: 'Wo man sich trifft'
   },
+  steps: {
+    count: (done, of) => `${done} von ${of} Schritten erledigt`,
+    done: (step) => `${step} ist erledigt.`,
+    undone: (step) => `${step} ist doch nicht erledigt.`
+  },
   kinds: {
     toDo: 'erledigen',
     fill: 'Felder ausfüllen',
@@ -39,6 +44,7 @@ export const de: typeof en = {
     certify: 'Nachweise erwerben',
     enrol: 'an der Stechuhr anlernen',
     firstPunch: 'erste Stempelung',
+    steps: 'mehrere Schritte',
     ask: 'anfragen und genehmigen'
   },
   needs: {
@@ -126,6 +132,7 @@ export const de: typeof en = {
     'task.undone': 'doch nicht erledigt',
     'task.skipped': 'entfällt',
     'task.unskipped': 'gilt doch',
+    'task.stepped': 'ein Schritt abgehakt oder zurückgenommen',
     'task.noted': 'notiert',
     'task.attached': 'Dateien geändert',
     'task.taken': 'übernommen',
@@ -151,6 +158,7 @@ export const de: typeof en = {
     pinned: 'Tag',
     after: 'wartet auf',
     lags: 'Tage dazwischen',
+    stepsDone: 'Schritte erledigt',
     note: 'Notiz',
     done: 'erledigt am',
     doneBy: 'erledigt von'

@@ -24,6 +24,11 @@ export const en = {
     minutesNote: 'an hour, unless you say',
     place: 'Where one meets'
   },
+  steps: {
+    count: (done: number, of: number) => `${done} of ${of} steps done`,
+    done: (step: string) => `${step} is done.`,
+    undone: (step: string) => `${step} is not done after all.`
+  },
   kinds: {
     toDo: 'to do',
     fill: 'fill in fields',
@@ -39,6 +44,7 @@ export const en = {
     certify: 'obtain certificates',
     enrol: 'enrol at the clock',
     firstPunch: 'first punch',
+    steps: 'several steps',
     ask: 'ask and approve'
   },
   needs: {
@@ -126,6 +132,7 @@ export const en = {
     'task.undone': 'not done after all',
     'task.skipped': 'skipped',
     'task.unskipped': 'applies after all',
+    'task.stepped': 'a step ticked or taken back',
     'task.noted': 'noted',
     'task.attached': 'files changed',
     'task.taken': 'taken on',
@@ -151,6 +158,7 @@ export const en = {
     pinned: 'day',
     after: 'waits for',
     lags: 'days between',
+    stepsDone: 'steps done',
     note: 'note',
     done: 'done on',
     doneBy: 'done by'

@@ -123,6 +123,12 @@ export const de: typeof en = {
     yes: 'ja',
     no: 'nein'
   },
+  steps: {
+    en: 'Schritte',
+    de: 'Schritte auf Deutsch',
+    note: 'einer je Zeile; die Aufgabe ist erledigt, wenn alle es sind',
+    noteDe: 'in derselben Reihenfolge'
+  },
   task: {
     add: 'Aufgabe hinzufügen',
     library: 'Aus der Sammlung',

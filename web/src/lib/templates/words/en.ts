@@ -122,6 +122,12 @@ export const en = {
     yes: 'yes',
     no: 'no'
   },
+  steps: {
+    en: 'Steps',
+    de: 'Steps in German',
+    note: 'one to a line; the task is done when all of them are',
+    noteDe: 'in the same order'
+  },
   task: {
     add: 'Add a task',
     library: 'From the library',

@@ -8,6 +8,7 @@
   import { words as taskWords } from '$lib/tasks/words';
   import ConditionWords from '$lib/templates/ConditionWords.svelte';
   import TaskNeeds from '$lib/tasks/TaskNeeds.svelte';
+  import TaskSteps from '$lib/tasks/TaskSteps.svelte';
   import { TaskActs } from '$lib/tasks/taskActs.svelte';
   import TaskFiles from '$lib/tasks/TaskFiles.svelte';
   import { words } from '$lib/hires/words';
@@ -33,7 +34,7 @@
   let { hire, occasion, task, tasks, ticking, mine, past }: Props = $props();
   const acts = $derived(taskWords().acts);
   const t = $derived(words().checklist);
-  const fileActs = new TaskActs();
+  const sheetActs = new TaskActs();
   let skipping = $state(false);
   let why = $state('');
   let missing = $state(false);
@@ -91,13 +92,19 @@
         {[text.t.state.skipped, task.change?.action === 'task.skipped' ? t.by(task.change.by) : '', noted].filter(Boolean).join(', ')}: {task.skippedWhy}
       </p>
     {/if}
+    {#if task.steps.length > 0 && !task.skippedWhy}<TaskSteps
+        {hire}
+        task={task.key}
+        steps={task.steps}
+        acts={past || !task.mayTick ? undefined : sheetActs}
+      />{/if}
     {#if task.needs.length > 0}<TaskNeeds {hire} {task} />{/if}
     {#if task.note}<p class="border-ochre border-l-4 pl-2 text-xs whitespace-pre-line"><bdi>{task.note}</bdi></p>{/if}
     {#if task.instructions || task.contact || task.attachments.length > 0}
       <div class="text-soft text-xs">
         {#if task.instructions}<Markdown text={task.instructions} />{/if}{#if task.contact}<p>
             {words().help(text.owner(task.contact, task.contactName), task.contactWhy ?? '')}
-          </p>{/if}<TaskFiles {hire} task={task.key} files={task.attachments} acts={past || !task.mayTick ? undefined : fileActs} />
+          </p>{/if}<TaskFiles {hire} task={task.key} files={task.attachments} acts={past || !task.mayTick ? undefined : sheetActs} />
       </div>
     {/if}
   </div>
