@@ -97,6 +97,20 @@ public sealed class InvitationMailTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_newcomer_whose_account_still_sleeps_is_expected_all_the_same()
+    {
+        await _firm.Database.AskAsync("update users set password_hash = null where email = 'ines@halyard.example'");
+        await ArrangeAsync("14:00", 30, "Loft");
+        (await EventsAsync(2)).Select(e => e.To).ShouldBe(["ines@halyard.example", "nils@halyard.example"]);
+        // Also where nobody who signs in does it.
+        await SentAsync("/api/tasks/owner", new { tasks = Tasks, owner = "newcomer" });
+        (await EventsAsync(3)).Where(e => e.Method == "CANCEL").Select(e => e.To).ShouldBe(["nils@halyard.example"]);
+        await _firm.Database.AskAsync("update users set disabled_at = now() where email = 'ines@halyard.example'");
+        await ArrangeAsync("15:00", 30, "Loft");
+        (await EventsAsync(3)).ShouldNotContain(e => e.Method == "REQUEST" && e.Event.Sequence > 0);
+    }
+
+    [Fact]
     public async Task A_hire_that_comes_to_nothing_has_its_meetings_off()
     {
         await ArrangeAsync("14:00", 30, "Loft");

@@ -54,7 +54,8 @@ public sealed class SendInvitations(FidDb db, MailSettings mail)
         await Locks.HiresAsync(db, hires, cancellation);
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var found = await FoundWork.LoadAsync(db, all => all.Where(h => hires.Contains(h.Id)), actor.Today, cancellation);
-        var meetings = await MeetingsAsync(found, hires, actor.Today, cancellation);
+        var accounts = await InvitedAsync(found, hires, actor.Today, cancellation);
+        var meetings = await MeetingsAsync(found, accounts, hires, actor.Today, cancellation);
         var known = await db.TaskInvitations.Where(i => hires.Contains(i.HireId)).ToDictionaryAsync(Place.Of, cancellation);
         var over = await OverAsync(hires, cancellation);
         var changed = new List<TaskInvitation>();
@@ -67,14 +68,33 @@ public sealed class SendInvitations(FidDb db, MailSettings mail)
                 (invitation.Cancelled, invitation.Sequence) = (true, invitation.Sequence + 1);
                 changed.Add(invitation);
             }
-        var written = await WriteAsync(changed, found, firm, actor, cancellation);
+        var written = await WriteAsync(changed, accounts, firm, actor, cancellation);
         await act.CommitAsync(cancellation);
         return written;
     }
 
+    // Those who sign in, and the newcomers, though nobody has invited them to sign in yet: they are expected all the same.
+    private async Task<List<AccountRoles>> InvitedAsync(FoundWork found, Guid[] hires, LocalDate today, CancellationToken cancellation)
+    {
+        var newcomers = await db
+            .Hires.Where(h => hires.Contains(h.Id))
+            .Join(db.CurrentRecords, h => h.EmploymentId, r => r.EmploymentId, (_, r) => (Guid?)r.PersonId)
+            .ToArrayAsync(cancellation);
+        var asleep = await AccountRoles
+            .On(db, today)
+            .Where(a => newcomers.Contains(a.Person) && !a.HasPassword && !a.IsDisabled && a.Email != null)
+            .OrderBy(a => a.Account)
+            .ToListAsync(cancellation);
+        return [.. found.Accounts, .. asleep];
+    }
+
+    // Also what nobody who signs in does: the newcomer is expected there.
+    private static IEnumerable<ChasedWork> All(FoundWork found) => found.Work.Values.Concat(found.Unowned);
+
     // Whom the tasks of some hires have meet, and when.
     private async Task<Dictionary<Place, Meeting>> MeetingsAsync(
         FoundWork found,
+        List<AccountRoles> accounts,
         IReadOnlyCollection<Guid> hires,
         LocalDate today,
         CancellationToken cancellation
@@ -85,14 +105,14 @@ public sealed class SendInvitations(FidDb db, MailSettings mail)
             .Where(t => hires.Contains(t.HireId) && t.MeetsAt != null && t.Kind == TaskKind.Attend)
             .ToDictionaryAsync(t => (t.HireId, t.Key), cancellation);
         var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
-        var targets = await ReachTarget.LoadAsync(db, [.. found.Work.Values.Select(w => w.Hire).DistinctBy(h => h.Id).Select(h => h.Record)], cancellation);
+        var targets = await ReachTarget.LoadAsync(db, [.. All(found).Select(w => w.Hire).DistinctBy(h => h.Id).Select(h => h.Record)], cancellation);
         var meetings = new Dictionary<Place, Meeting>();
-        foreach (var work in found.Work.Values)
+        foreach (var work in All(found))
         {
             if (work.Due is not { } day || day < today || !tasks.TryGetValue((work.Hire.Id, work.Task.Key), out var task))
                 continue;
-            var newcomer = found.Accounts.Find(a => a.Person == work.Hire.PersonId);
-            foreach (var account in found.Accounts.Where(a => a.Account == work.Owner || a == newcomer))
+            var newcomer = accounts.Find(a => a.Person == work.Hire.PersonId);
+            foreach (var account in accounts.Where(a => a.Account == work.Owner || a == newcomer))
             {
                 var rights = HeldRights.Of(fields.Roles, account.AllOf(fields.Roles));
                 var names = Reader.Names(rights.On(fields.Set, targets[work.Hire.EmploymentId].ReachedBy(account, fields.Roles)));
@@ -148,14 +168,14 @@ public sealed class SendInvitations(FidDb db, MailSettings mail)
         return before;
     }
 
-    private async Task<int> WriteAsync(List<TaskInvitation> changed, FoundWork found, Firm firm, Actor actor, CancellationToken cancellation)
+    private async Task<int> WriteAsync(List<TaskInvitation> changed, List<AccountRoles> accounts, Firm firm, Actor actor, CancellationToken cancellation)
     {
         var texts = await MailTexts.LoadAsync(db, MailKinds.Invitations, cancellation);
         var written = 0;
         foreach (var invitation in changed)
         {
-            // Who cannot sign in any more is told nothing.
-            if (found.Accounts.Find(a => a.Account == invitation.AccountId) is not { Email: { } address } account)
+            // Whose account is disabled is told nothing.
+            if (accounts.Find(a => a.Account == invitation.AccountId) is not { Email: { } address } account)
                 continue;
             var to = new MailTo(account.Account, account.Name, address, account.Language);
             var words = InvitationWords.Of(invitation, to, firm.Name, new Uri(mail.Site, $"hires/{invitation.HireId}/checklist"));

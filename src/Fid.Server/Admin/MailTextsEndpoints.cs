@@ -24,7 +24,11 @@ internal static class MailTextsEndpoints
             .ProducesProblem(404)
             .ProducesProblem(412)
             .ProducesProblem(422);
-        app.MapPost("/api/mail-texts/{kind}/{language}/shown", Preview).WhoMay(Actions.Edit, Things.Settings).ProducesProblem(400).ProducesProblem(404);
+        app.MapPost("/api/mail-texts/{kind}/{language}/shown", Preview)
+            .WhoMay(Actions.Edit, Things.Settings)
+            .OnlyReads()
+            .ProducesProblem(400)
+            .ProducesProblem(404);
     }
 
     private static async Task<Ok<MailKindResponse[]>> Show(FidDb db, CancellationToken cancellation)
