@@ -21,8 +21,10 @@ internal static class EveryReading
     {
         foreach (var (path, operations) in document["paths"]!.AsObject())
         {
+            // What the PDF says is what Arrivals says, which is read here too; packed as it is nobody could look for anything in it.
             if (
                 operations!["get"] is null
+                || path is "/api/arrivals/week.pdf"
                 || path is "/api/openapi.json" or "/api/session" or "/api/sessions" or "/api/fields/schema.json" or "/api/rights/schema.json"
             )
                 continue;
