@@ -13,26 +13,16 @@ using NodaTime;
 namespace Fid.Acts.Chasing;
 
 /// <summary>The messages that tell people of their tasks, in the language of each, with what its reader may see.</summary>
-internal sealed class ReminderMail
+internal sealed class ReminderMail(
+    FidDb db,
+    MailSettings mail,
+    Firm firm,
+    ReminderRound round,
+    LiveFields fields,
+    IReadOnlyDictionary<Guid, ReachTarget> targets,
+    MailTexts texts
+)
 {
-    private readonly FidDb _db;
-    private readonly MailSettings _mail;
-    private readonly Firm _firm;
-    private readonly ReminderRound _round;
-    private readonly LiveFields _fields;
-    private readonly IReadOnlyDictionary<Guid, ReachTarget> _targets;
-    private readonly MailTexts _texts;
-
-    private ReminderMail(
-        FidDb db,
-        MailSettings mail,
-        Firm firm,
-        ReminderRound round,
-        LiveFields fields,
-        IReadOnlyDictionary<Guid, ReachTarget> targets,
-        MailTexts texts
-    ) => (_db, _mail, _firm, _round, _fields, _targets, _texts) = (db, mail, firm, round, fields, targets, texts);
-
     public static async Task<ReminderMail> LoadAsync(FidDb db, MailSettings mail, Firm firm, ReminderRound round, CancellationToken cancellation) =>
         new(
             db,
@@ -48,29 +38,29 @@ internal sealed class ReminderMail
     /// <param name="asker">Who asks for it; null where the day does.</param>
     public MailMessage Write(ChaseMessage message, Instant now, string? asker = null)
     {
-        var to = _round.AccountOf(message.To);
-        var mailed = MailOut.Filled(MailKinds.Reminders, _texts, new MailTo(to.Account, to.Name, to.Email!, to.Language), Words(message, to, asker), now);
-        MailOut.Write(_db, mailed);
+        var to = round.AccountOf(message.To);
+        var mailed = MailOut.Filled(MailKinds.Reminders, texts, new MailTo(to.Account, to.Name, to.Email!, to.Language), Words(message, to, asker), now);
+        MailOut.Write(db, mailed);
         return mailed;
     }
 
     // Of a newcomer it says what its reader may see.
     private object Words(ChaseMessage message, AccountRoles to, string? asker)
     {
-        var rights = HeldRights.Of(_fields.Roles, to.AllOf(_fields.Roles));
-        return new ReminderWords(to.Language).Of(to.Name, _firm.Name, new Uri(_mail.Site, "tasks"), [.. message.Reminders.Select(Line)], asker);
+        var rights = HeldRights.Of(fields.Roles, to.AllOf(fields.Roles));
+        return new ReminderWords(to.Language).Of(to.Name, firm.Name, new Uri(mail.Site, "tasks"), [.. message.Reminders.Select(Line)], asker);
 
         RemindedLine Line(Reminder reminder)
         {
-            var about = _round.WorkOf(reminder.Task);
+            var about = round.WorkOf(reminder.Task);
             return new RemindedLine(
                 reminder.Kind,
                 about.Task.Name,
                 about.Task.NameDe,
-                Reader.Names(rights.On(_fields.Set, _targets[about.Hire.EmploymentId].ReachedBy(to, _fields.Roles))) ? about.Hire.FullName : about.Hire.Number,
+                Reader.Names(rights.On(fields.Set, targets[about.Hire.EmploymentId].ReachedBy(to, fields.Roles))) ? about.Hire.FullName : about.Hire.Number,
                 about.Due,
                 reminder.Days,
-                reminder.For is { } owner ? _round.AccountOf(owner).Name : null
+                reminder.For is { } owner ? round.AccountOf(owner).Name : null
             );
         }
     }

@@ -3,6 +3,7 @@ using Fid.Acts.Fields;
 using Fid.Acts.Mail;
 using Fid.Acts.People;
 using Fid.Acts.Rights;
+using Fid.Acts.Tasks;
 using Fid.Core.Checklists;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -55,15 +56,16 @@ public sealed class SendInvitations(FidDb db, MailSettings mail)
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var found = await FoundWork.LoadAsync(db, all => all.Where(h => hires.Contains(h.Id)), actor.Today, cancellation);
         var accounts = await InvitedAsync(found, hires, actor.Today, cancellation);
-        var meetings = await MeetingsAsync(found, accounts, hires, actor.Today, cancellation);
+        var tasks = await db.HireTasks.AsNoTracking().Where(t => hires.Contains(t.HireId) && t.MeetsAt != null).ToDictionaryAsync(TaskRef.Of, cancellation);
+        var meetings = await MeetingsAsync(found, accounts, tasks, actor.Today, cancellation);
         var known = await db.TaskInvitations.Where(i => hires.Contains(i.HireId)).ToDictionaryAsync(Place.Of, cancellation);
-        var over = await OverAsync(hires, cancellation);
         var changed = new List<TaskInvitation>();
         foreach (var (place, meeting) in meetings)
             if (Invited(known.GetValueOrDefault(place), place, meeting) is { } invitation)
                 changed.Add(invitation);
         foreach (var (place, invitation) in known)
-            if (!invitation.Cancelled && invitation.Day >= actor.Today && !meetings.ContainsKey(place) && !over.Contains((place.Hire, place.Task)))
+            // What was done is over: nobody is told that it is off.
+            if (!invitation.Cancelled && invitation.Day >= actor.Today && !meetings.ContainsKey(place) && !IsOver(place))
             {
                 (invitation.Cancelled, invitation.Sequence) = (true, invitation.Sequence + 1);
                 changed.Add(invitation);
@@ -71,6 +73,8 @@ public sealed class SendInvitations(FidDb db, MailSettings mail)
         var written = await WriteAsync(changed, accounts, firm, actor, cancellation);
         await act.CommitAsync(cancellation);
         return written;
+
+        bool IsOver(Place place) => tasks.GetValueOrDefault(new TaskRef(place.Hire, place.Task)) is { Done: not null };
     }
 
     // Those who sign in, and the newcomers, though nobody has invited them to sign in yet: they are expected all the same.
@@ -95,21 +99,19 @@ public sealed class SendInvitations(FidDb db, MailSettings mail)
     private async Task<Dictionary<Place, Meeting>> MeetingsAsync(
         FoundWork found,
         List<AccountRoles> accounts,
-        IReadOnlyCollection<Guid> hires,
+        Dictionary<TaskRef, HireTask> tasks,
         LocalDate today,
         CancellationToken cancellation
     )
     {
-        var tasks = await db
-            .HireTasks.AsNoTracking()
-            .Where(t => hires.Contains(t.HireId) && t.MeetsAt != null && t.Kind == TaskKind.Attend)
-            .ToDictionaryAsync(t => (t.HireId, t.Key), cancellation);
         var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         var targets = await ReachTarget.LoadAsync(db, [.. All(found).Select(w => w.Hire).DistinctBy(h => h.Id).Select(h => h.Record)], cancellation);
         var meetings = new Dictionary<Place, Meeting>();
         foreach (var work in All(found))
         {
-            if (work.Due is not { } day || day < today || !tasks.TryGetValue((work.Hire.Id, work.Task.Key), out var task))
+            if (work.Due is not { } day || day < today || work.Task.Kind != TaskKind.Attend)
+                continue;
+            if (!tasks.TryGetValue(new TaskRef(work.Hire.Id, work.Task.Key), out var task))
                 continue;
             var newcomer = accounts.Find(a => a.Person == work.Hire.PersonId);
             foreach (var account in accounts.Where(a => a.Account == work.Owner || a == newcomer))
@@ -130,17 +132,6 @@ public sealed class SendInvitations(FidDb db, MailSettings mail)
         }
         return meetings;
     }
-
-    // What was done is over: nobody is told that it is off.
-    private async Task<HashSet<(Guid, string)>> OverAsync(IReadOnlyCollection<Guid> hires, CancellationToken cancellation) =>
-        [
-            .. (
-                await db
-                    .HireTasks.Where(t => hires.Contains(t.HireId) && t.MeetsAt != null && t.Done != null)
-                    .Select(t => new { t.HireId, t.Key })
-                    .ToListAsync(cancellation)
-            ).Select(t => (t.HireId, t.Key)),
-        ];
 
     private TaskInvitation? Invited(TaskInvitation? before, Place place, Meeting meeting)
     {

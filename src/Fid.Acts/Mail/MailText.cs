@@ -22,6 +22,9 @@ public sealed record MailText(string Subject, string Text, string Html)
 
     private readonly Lazy<(IFluidTemplate Subject, IFluidTemplate Text, IFluidTemplate Html)> _parsed = new(() => (Parse(Subject), Parse(Text), Parse(Html)));
 
+    /// <summary>A text of the firm's own.</summary>
+    public static MailText Of(OwnMailText own) => new(own.Subject, own.Text, own.Html);
+
     /// <summary>What is wrong with a text as somebody wrote it; nothing where it can be kept.</summary>
     public IEnumerable<Problem> Problems()
     {

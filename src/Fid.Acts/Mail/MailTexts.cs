@@ -12,13 +12,7 @@ public sealed class MailTexts
     private MailTexts(MailKind kind, Dictionary<string, MailText> own) => (_kind, _own) = (kind, own);
 
     public static async Task<MailTexts> LoadAsync(FidDb db, MailKind kind, CancellationToken cancellation) =>
-        new(
-            kind,
-            await db
-                .OwnMailTexts.AsNoTracking()
-                .Where(t => t.Kind == kind.Key)
-                .ToDictionaryAsync(t => t.Language, t => new MailText(t.Subject, t.Text, t.Html), cancellation)
-        );
+        new(kind, await db.OwnMailTexts.AsNoTracking().Where(t => t.Kind == kind.Key).ToDictionaryAsync(t => t.Language, MailText.Of, cancellation));
 
     /// <summary>The text for whoever reads in a language; in English for any that there is no text in.</summary>
     public MailText Of(string language)

@@ -26,7 +26,7 @@ public sealed class SetMailText(FidDb db)
         var own = await db.OwnMailTexts.SingleOrDefaultAsync(t => t.Kind == request.Kind && t.Language == request.Language, cancellation);
         if (own?.Version != request.Seen)
             return Refusal.ChangedMeanwhile;
-        var before = own is null ? null : new MailText(own.Subject, own.Text, own.Html);
+        var before = own is null ? null : MailText.Of(own);
         if (before == request.Text)
             return ActResult.Done;
         var author = actor.Author("admin");

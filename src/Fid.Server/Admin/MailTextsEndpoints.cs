@@ -47,7 +47,7 @@ internal static class MailTextsEndpoints
                             var text = own.Find(t => t.Kind == k.Key && t.Language == language);
                             return new MailTextResponse(
                                 language,
-                                text is null ? k.Shipped(language) : new MailText(text.Subject, text.Text, text.Html),
+                                text is null ? k.Shipped(language) : MailText.Of(text),
                                 k.Shipped(language),
                                 text?.Version,
                                 text?.At,
@@ -67,7 +67,14 @@ internal static class MailTextsEndpoints
         Actor actor,
         SetMailText set,
         CancellationToken cancellation
-    ) => (await set.DoAsync(new SetMailTextRequest(kind, language, request.IsShipped ? null : TextOf(request), request.Seen), actor, cancellation)).Answer();
+    ) =>
+        (
+            await set.DoAsync(
+                new SetMailTextRequest(kind, language, request.IsShipped ? null : TextOf(request.Subject, request.Text, request.Html), request.Seen),
+                actor,
+                cancellation
+            )
+        ).Answer();
 
     /// <summary>How a text would look to the reader in the case of a hire, with a mark wherever it names something that there is not.</summary>
     private static async Task<Results<Ok<MailShown>, ProblemHttpResult>> Preview(
@@ -81,7 +88,7 @@ internal static class MailTextsEndpoints
     {
         if (MailKinds.Find(kind) is not { } found || !MailKinds.Languages.Contains(language))
             return Problems.NotFound();
-        var text = new MailText(request.Subject ?? "", request.Text ?? "", request.Html ?? "");
+        var text = TextOf(request.Subject, request.Text, request.Html);
         if (text.Problems().ToList() is { Count: > 0 } wrong)
             return Problems.Invalid(wrong);
         if (await example.OfAsync(found, language, request.Hire, actor, cancellation) is not { } with)
@@ -97,7 +104,7 @@ internal static class MailTextsEndpoints
         }
     }
 
-    private static MailText TextOf(MailTextRequest request) => new(request.Subject ?? "", request.Text ?? "", request.Html ?? "");
+    private static MailText TextOf(string? subject, string? text, string? html) => new(subject ?? "", text ?? "", html ?? "");
 }
 
 /// <param name="About">When it goes out.</param>

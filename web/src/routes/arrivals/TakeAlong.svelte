@@ -1,11 +1,12 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
+  import { dayNumber, isoDay } from '$lib/text/dates';
   import { text } from '$lib/text/index.svelte';
 
   /** Arrivals to take along: the week to print, all of them as a sheet. */
   let { occasion, today }: { occasion: Api['Occasion']; today: string } = $props();
   const t = $derived(text.t.arrivals.takeAlong);
-  const nextWeek = $derived(new Date(Date.parse(`${today}T00:00:00Z`) + 7 * 86_400_000).toISOString().slice(0, 10));
+  const nextWeek = $derived(isoDay(dayNumber(today) + 7));
 </script>
 
 <details class="sm:relative">
