@@ -8,8 +8,8 @@ const build = new URL('build/', import.meta.url).pathname;
 const page = readFileSync(join(build, 'index.html'), 'utf8');
 const entries = [...page.matchAll(/["']\/?(?:\.\/)?(_app\/immutable\/[^"']+\.js)["']/g)].map((m) => m[1]);
 const nodes = readdirSync(join(build, '_app/immutable/nodes')).map((f) => `_app/immutable/nodes/${f}`);
-// The layout's node and that of Arrivals; told apart by what they hold.
-entries.push(...nodes.filter((n) => /nodes\/0\./.test(n) || readFileSync(join(build, n), 'utf8').includes('/api/arrivals')));
+// The layout's node and that of Arrivals; told apart by what only they hold.
+entries.push(...nodes.filter((n) => /nodes\/0\./.test(n) || readFileSync(join(build, n), 'utf8').includes('/api/arrivals/week.pdf')));
 
 const seen = new Set();
 const visit = (file) => {

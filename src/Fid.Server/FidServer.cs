@@ -25,6 +25,7 @@ using Fid.Server.Templates;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.FileProviders;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
@@ -66,7 +67,7 @@ public static class FidServer
         var fixedToday = configuration["Fid:Today"] is { Length: > 0 } text ? LocalDatePattern.Iso.Parse(text).Value : (LocalDate?)null;
         services.AddSingleton(_ => FidDatabase.Source(connection, impatient: true));
         services.AddDbContext<FidDb>((provider, options) => options.UseFid(provider.GetRequiredService<Npgsql.NpgsqlDataSource>()));
-        services.AddSingleton<IClock>(SystemClock.Instance);
+        services.TryAddSingleton<IClock>(SystemClock.Instance);
         services.AddSingleton(provider => new FirmClock(provider.GetRequiredService<IClock>(), fixedToday));
         services.AddFidActs();
         services.AddSingleton<FileScanner>();

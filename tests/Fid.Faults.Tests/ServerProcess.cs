@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using Fid.Faults.Tests.TimeLapse;
 
 namespace Fid.Faults.Tests;
 
@@ -15,9 +16,14 @@ internal sealed class ServerProcess : IDisposable
 
     /// <summary>Starts it on a free port, and waits until it listens.</summary>
     /// <param name="settings">Settings of its own.</param>
-    public static async Task<ServerProcess> StartAsync(string connection, IReadOnlyDictionary<string, string>? settings = null)
+    /// <param name="clock">The file of the clock it goes by; null for the machine's, with the firm's date held still.</param>
+    public static async Task<ServerProcess> StartAsync(string connection, IReadOnlyDictionary<string, string>? settings = null, string? clock = null)
     {
-        var start = new ProcessStartInfo("dotnet", ["exec", Path.Combine(AppContext.BaseDirectory, "Fid.Server.dll")])
+        // It finds the assemblies of these tests too: one of them brings the clock.
+        var start = new ProcessStartInfo(
+            "dotnet",
+            ["exec", "--depsfile", Here("Fid.Faults.Tests.deps.json"), "--runtimeconfig", Here("Fid.Server.runtimeconfig.json"), Here("Fid.Server.dll")]
+        )
         {
             RedirectStandardOutput = true,
             WorkingDirectory = AppContext.BaseDirectory,
@@ -32,6 +38,12 @@ internal sealed class ServerProcess : IDisposable
         };
         foreach (var (name, value) in settings ?? new Dictionary<string, string>())
             start.Environment[name.Replace(":", "__", StringComparison.Ordinal)] = value;
+        if (clock is not null)
+        {
+            start.Environment["ASPNETCORE_HOSTINGSTARTUPASSEMBLIES"] = typeof(SimulatedTime).Assembly.GetName().Name;
+            start.Environment[SimulatedTime.Variable] = clock;
+            start.Environment.Remove("Fid__Today");
+        }
         var process = Process.Start(start)!;
         string? line;
         do line = await process.StandardOutput.ReadLineAsync() ?? throw new InvalidOperationException("The server ended before it listened.");
@@ -40,6 +52,8 @@ internal sealed class ServerProcess : IDisposable
         _ = process.StandardOutput.ReadToEndAsync();
         return new ServerProcess(process, new Uri(line[(line.IndexOf(Listening, StringComparison.Ordinal) + Listening.Length)..].Trim()));
     }
+
+    private static string Here(string file) => Path.Combine(AppContext.BaseDirectory, file);
 
     /// <summary>SIGKILL.</summary>
     public async Task KillAsync()

@@ -148,6 +148,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/tasks/day"] = Coordinators,
         ["POST /api/tasks/meeting"] = Coordinators,
         ["POST /api/tasks/step"] = Everybody,
+        ["POST /api/tasks/retried"] = Everybody,
         ["POST /api/tasks/shape"] = Coordinators,
         ["POST /api/tasks/reminders"] = Coordinators,
         ["POST /api/tasks/paused"] = Coordinators,

@@ -118,6 +118,14 @@ public static class Markers
         return string.Join('\n', SheetFile.Rows(() => new MemoryStream(bytes)).Select(r => string.Join('\t', r)));
     }
 
+    /// <summary>Hides a field from a role.</summary>
+    public static async Task HideAsync(Caller piet, Caller orla, string role, string field)
+    {
+        var configuration = (await piet.GetAsync("/api/fields"))["configuration"]!.AsObject();
+        configuration["fields"]!.AsArray().Single(f => f!.Text("key") == field)!["access"]!.AsObject().Remove(role);
+        await PublishAsync(piet, orla, configuration);
+    }
+
     /// <summary>Makes a configuration live; where somebody else has to agree, Orla does.</summary>
     public static async Task PublishAsync(Caller piet, Caller orla, JsonObject configuration)
     {

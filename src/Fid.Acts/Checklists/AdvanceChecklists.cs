@@ -39,7 +39,7 @@ public sealed class AdvanceChecklists(FidDb db)
         var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await StagePlans.LoadAsync(db, cancellation));
         var known = (await db.HireStages.Where(s => hires.Contains(s.HireId)).ToListAsync(cancellation)).ToLookup(s => s.HireId);
         var (taken, settled, author) = (0, new List<Guid>(), actor.Author("checklist"));
-        var teams = new TeamHandOut(db, actor.Today);
+        var (teams, automatic) = (new TeamHandOut(db, actor.Today), new AutomaticTasks(db, actor.Today));
         foreach (var hire in await HiresUnderWay.LoadAsync(db, all => all.Where(h => hires.Contains(h.Id)), cancellation))
         {
             var question = hire.Question(actor.Today, calendars, stages);
@@ -48,6 +48,7 @@ public sealed class AdvanceChecklists(FidDb db)
             if (!StageSteps.HasSettled(question, plan))
             {
                 teams.Look(hire, plan);
+                automatic.Look(hire, plan);
                 continue;
             }
             settled.Add(hire.Head.Id);
@@ -55,6 +56,7 @@ public sealed class AdvanceChecklists(FidDb db)
         }
         if (settled.Count > 0)
             await db.Hires.Where(h => settled.Contains(h.Id)).ExecuteUpdateAsync(s => s.SetProperty(h => h.Closed, actor.Today), cancellation);
+        await automatic.AskAsync(actor.Clock.Now, cancellation);
         return taken + settled.Count + await teams.HandOutAsync(act, author, cancellation);
     }
 

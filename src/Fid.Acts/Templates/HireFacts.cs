@@ -37,6 +37,7 @@ internal static class HireFacts
         "minutes",
         "place",
         "steps",
+        "sets",
     ];
 
     /// <summary>What facts of the record begin with.</summary>
@@ -123,6 +124,7 @@ internal static class HireFacts
             ("minutes", task.Minutes),
             ("place", task.Place),
             ("steps", task.Steps.Length == 0 ? null : task.Steps.Select((name, i) => new { name, nameDe = task.StepsDe.ElementAtOrDefault(i) })),
+            ("sets", task.SetFields.Length == 0 ? null : task.Settings.Select(s => new { field = s.Field, formula = s.Formula })),
         ];
 
     private static object? Offset(string? anchor, int amount, OffsetUnit unit) =>
@@ -211,6 +213,11 @@ internal static class HireFacts
                 break;
             case "steps":
                 task.TakeSteps(from.Steps, from.StepsDe);
+                break;
+            case "sets":
+                (task.SetFields, task.SetFormulas) = (from.SetFields, from.SetFormulas);
+                // What stood in the way of the others says nothing of these.
+                task.Tried(null, default, 0);
                 break;
             default:
                 throw new ArgumentOutOfRangeException(nameof(property), property, "Tasks have no such property.");

@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -19,22 +19,23 @@ public sealed class SaveSharedTask(FidDb db)
             return Refusal.Invalid("/key", "bad-value", "A key has up to 40 small letters, digits and hyphens.");
         if (Reason.Check(request.Why) is { } reason)
             return Refusal.Invalid(reason);
+        var reader = await Reader.OfAsync(actor, db, cancellation);
+        var sent = new TemplateEntry(request.Key, request.Properties);
+        if (reader.Forbidden(sent, "/properties").ToList() is { Count: > 0 } forbidden)
+            return Refusal.Invalid(forbidden);
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
         if (act.Refusal is { } refusal)
             return refusal;
         await Locks.TemplatesAsync(db, cancellation);
-        var review = await TemplateReview.LoadAsync(
-            db,
-            await new LiveFieldsLoader(db).LiveAsync(cancellation),
-            await TemplateSet.LoadAsync(db, cancellation),
-            cancellation
-        );
-        if (review.OfTask(new TemplateEntry(request.Key, request.Properties)).ToList() is { Count: > 0 } wrong)
+        var review = await TemplateReview.LoadAsync(db, reader.Fields, await TemplateSet.LoadAsync(db, cancellation), cancellation);
+        if (review.OfTask(sent).ToList() is { Count: > 0 } wrong)
             return Refusal.Invalid([.. wrong.Select(f => new Problem($"/properties/{f.Property}", f.Code, f.Message))]);
         var (author, why) = (actor.Author("templates"), Reason.Clean(request.Why));
         var task = await db.SharedTasks.SingleOrDefaultAsync(t => t.Key == request.Key, cancellation);
         if (act.IsDoneAlready && task is not null)
             return task;
+        if (reader.ChangesForbidden(task is null ? [] : [sent with { Properties = task.Properties }], [sent]))
+            return Refusal.Forbidden;
         if (task is null)
             db.SharedTasks.Add(task = new SharedTask { Key = request.Key, Properties = request.Properties });
         else if (request.Version != task.RowVersion)

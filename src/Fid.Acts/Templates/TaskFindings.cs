@@ -24,6 +24,7 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
     public const int MostMinutes = 720;
 
     private const int MostSteps = 30;
+    private const int MostSettings = 20;
     private const int LongestInstructions = 8000;
     private const int MostOffset = 1000;
     private const int MostAbout = 50;
@@ -75,6 +76,8 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
                     findings.Add(new TemplateFinding(TemplateLists.Tasks, task.Key, "about", "missing", "Choose what it is about."));
                 if (spec.Kind == TaskKind.Steps && spec.Steps is not { Length: > 0 })
                     findings.Add(new TemplateFinding(TemplateLists.Tasks, task.Key, "steps", "missing", "Say what its steps are, one to a line."));
+                if (spec.Kind == TaskKind.Run && spec.Sets is not { Length: > 0 })
+                    findings.Add(new TemplateFinding(TemplateLists.Tasks, task.Key, "sets", "missing", "Choose at least one field to set."));
                 tasks.Add(spec.ToHireTask(task.Key, tasks.Count, keys));
             }
             catch (JsonException)
@@ -163,6 +166,8 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
                     : ("out-of-range", $"Enter from 5 to {MostMinutes} minutes.");
             case "steps":
                 return Structured(name, value) ?? Steps(value);
+            case "sets":
+                return Structured(name, value) ?? Settings(value);
             case "kind" or "after" or "opens" or "due" or "attachments":
                 return Structured(name, value);
             default:
@@ -187,6 +192,32 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
         )
             return ("too-long", $"Enter at most {HireTask.LongestName} characters.");
         return names.Distinct(StringComparer.Ordinal).Count() < names.Count ? ("twice", "Two steps are called the same. Name each its own way.") : null;
+    }
+
+    private (string, string)? Settings(JsonElement value)
+    {
+        if (value.ValueKind == JsonValueKind.Null)
+            return null;
+        var settings = value
+            .EnumerateArray()
+            .Select(s => (Field: s.GetProperty("field").GetString()!, Formula: s.GetProperty("formula").GetString()!))
+            .ToList();
+        if (settings.Count > MostSettings)
+            return ("too-many", $"Set at most {MostSettings} fields.");
+        if (settings.DistinctBy(s => s.Field).Count() < settings.Count)
+            return ("twice", "One field is set twice. Keep one of the two.");
+        foreach (var (field, formula) in settings)
+        {
+            if (fields.Find(field) is not { } set)
+                return ("unknown-field", $"There is no field {field}.");
+            if (!FieldSettings.Takes(set))
+                return ("not-settable", $"{field} cannot be set by itself. Choose another field, or have somebody fill it.");
+            if (string.IsNullOrWhiteSpace(formula))
+                return ("missing", $"Say what {field} becomes.");
+            if (Condition(formula) is { } wrong)
+                return (wrong.Item1, $"{field}: {wrong.Item2}");
+        }
+        return null;
     }
 
     private static bool IsWhole(JsonElement value, out int number)

@@ -48,6 +48,9 @@ public enum TaskKind
     /// <summary>Something to be asked for and agreed to.</summary>
     Ask,
 
+    /// <summary>Fields of the record to be set by Fid itself, as soon as the task can be begun.</summary>
+    Run,
+
     /// <summary>Several small steps, each ticked by itself: done when all of them are.</summary>
     Steps,
 }

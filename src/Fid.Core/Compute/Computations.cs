@@ -15,6 +15,7 @@ public static class Computations
         ["pay.rate"] = PayComputation.AnswerRate,
         ["pay.band"] = PayComputation.AnswerBand,
         ["pay.periods"] = PayPeriodsComputation.Answer,
+        ["pay.first"] = FirstPayComputation.Answer,
         ["pay.preview"] = PayPreviewComputation.Answer,
         ["clock.roster"] = RosterComputation.Answer,
         ["clock.badges"] = BadgesComputation.Answer,

@@ -44,7 +44,7 @@ internal static class PayPeriodsComputation
         writer.WriteEndObject();
     }
 
-    private static PayGroupTerms ReadGroup(ref QuestionReader question)
+    internal static PayGroupTerms ReadGroup(ref QuestionReader question)
     {
         var every = PayPeriod.Month;
         LocalDate? first = null;
@@ -77,7 +77,7 @@ internal static class PayPeriodsComputation
         return new PayGroupTerms(every, first, days, cutOff, calendar);
     }
 
-    private static void Write(Utf8JsonWriter writer, PayRun run)
+    internal static void Write(Utf8JsonWriter writer, PayRun run)
     {
         writer.WriteStartObject();
         writer.Date(JsonEncodedText.Encode("start"), run.Start);

@@ -1,3 +1,4 @@
+using Fid.Core;
 using Fid.Core.Checklists;
 using Fid.Core.Formulas;
 using Fid.Core.Planning;
@@ -119,6 +120,27 @@ public sealed class HireTask
     /// <summary>Which of <see cref="Steps"/> are done, by their place from 0, in order.</summary>
     public int[] StepsDone { get; set; } = [];
 
+    /// <summary>The fields that it sets by itself; empty for others.</summary>
+    public string[] SetFields { get; set; } = [];
+
+    /// <summary>To what it sets each of <see cref="SetFields"/>, as formulas.</summary>
+    public string[] SetFormulas { get; set; } = [];
+
+    /// <summary>What it sets by itself.</summary>
+    public IReadOnlyList<FieldSetting> Settings => [.. SetFields.Zip(SetFormulas, (key, formula) => new FieldSetting(key, formula))];
+
+    /// <summary>Why it could not be done by itself when that was tried; null where it was not, or could.</summary>
+    public string? Trouble { get; set; }
+
+    /// <summary>The code of that trouble, and the field it is about after a slash, such as "missing/pay_group".</summary>
+    public string? TroubleCode { get; set; }
+
+    /// <summary>The day on which it was tried in vain.</summary>
+    public LocalDate? TriedOn { get; set; }
+
+    /// <summary>The version of the record with which it was: with another it is worth trying again.</summary>
+    public long? TriedWith { get; set; }
+
     /// <summary>When it begins on its day, in the firm's zone, for what one meets for; null where it has no time.</summary>
     public LocalTime? MeetsAt { get; set; }
 
@@ -177,6 +199,13 @@ public sealed class HireTask
         StepsDone = [.. Enumerable.Range(0, steps.Length).Where(i => done.Contains(steps[i]))];
     }
 
+    /// <summary>Keeps why it could not be done by itself, or that nothing is in the way any more.</summary>
+    /// <param name="with">The version of the record with which it was tried.</param>
+    public void Tried(Problem? problem, LocalDate on, uint with) =>
+        (Trouble, TroubleCode, TriedOn, TriedWith) = problem is null
+            ? (null, null, null, null)
+            : (problem.Message, $"{problem.Code}{problem.Path}", (LocalDate?)on, (long?)with);
+
     /// <summary>Whether somebody has done it, or said that it does not apply: nothing but a person changes that.</summary>
     public bool IsDecided => Done is not null || (SkippedWhy is not null && !SkippedByCondition);
 
@@ -216,6 +245,12 @@ public sealed class HireTask
             Steps = Steps,
             StepsDe = StepsDe,
             StepsDone = afresh ? [] : StepsDone,
+            SetFields = SetFields,
+            SetFormulas = SetFormulas,
+            Trouble = afresh ? null : Trouble,
+            TroubleCode = afresh ? null : TroubleCode,
+            TriedOn = afresh ? null : TriedOn,
+            TriedWith = afresh ? null : TriedWith,
             MeetsAt = MeetsAt,
             Minutes = Minutes,
             Place = Place,
@@ -241,6 +276,11 @@ internal sealed class HireTaskConfiguration : IEntityTypeConfiguration<HireTask>
         task.Property(t => t.Steps).HasDefaultValueSql("'{}'");
         task.Property(t => t.StepsDe).HasDefaultValueSql("'{}'");
         task.Property(t => t.StepsDone).HasDefaultValueSql("'{}'");
+        task.Property(t => t.SetFields).HasDefaultValueSql("'{}'");
+        task.Property(t => t.SetFormulas).HasDefaultValueSql("'{}'");
+        task.Ignore(t => t.Settings);
+        task.Property(t => t.Trouble).HasMaxLength(HireTask.LongestReason);
+        task.Property(t => t.TroubleCode).HasMaxLength(HireTask.LongestName);
         task.Property(t => t.When).HasMaxLength(RecordFormula.Longest);
         task.Property(t => t.NameDe).HasMaxLength(HireTask.LongestName);
         task.Property(t => t.ContactWhy).HasMaxLength(HireTask.LongestReason);

@@ -33,7 +33,8 @@ public sealed record TaskSpec(
     string? At = null,
     int? Minutes = null,
     string? Place = null,
-    TaskStep[]? Steps = null
+    TaskStep[]? Steps = null,
+    FieldSetting[]? Sets = null
 )
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
@@ -93,6 +94,8 @@ public sealed record TaskSpec(
             ContactWhyDe = ContactWhyDe,
             Steps = [.. (Steps ?? []).Select(s => s.Name)],
             StepsDe = Steps?.Any(s => s.NameDe is not null) == true ? [.. Steps.Select(s => s.NameDe ?? s.Name)] : [],
+            SetFields = [.. (Sets ?? []).Select(s => s.Field)],
+            SetFormulas = [.. (Sets ?? []).Select(s => s.Formula)],
             MeetsAt = At is null ? null : TimeOf(At),
             Minutes = Minutes,
             Place = Place,

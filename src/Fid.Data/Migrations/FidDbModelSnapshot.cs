@@ -1419,6 +1419,20 @@ namespace Fid.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("required");
 
+                    b.PrimitiveCollection<string[]>("SetFields")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("set_fields")
+                        .HasDefaultValueSql("'{}'");
+
+                    b.PrimitiveCollection<string[]>("SetFormulas")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("set_formulas")
+                        .HasDefaultValueSql("'{}'");
+
                     b.Property<bool>("SkippedByCondition")
                         .HasColumnType("boolean")
                         .HasColumnName("skipped_by_condition");
@@ -1457,6 +1471,24 @@ namespace Fid.Data.Migrations
                     b.Property<Guid?>("TakenById")
                         .HasColumnType("uuid")
                         .HasColumnName("taken_by_id");
+
+                    b.Property<LocalDate?>("TriedOn")
+                        .HasColumnType("date")
+                        .HasColumnName("tried_on");
+
+                    b.Property<long?>("TriedWith")
+                        .HasColumnType("bigint")
+                        .HasColumnName("tried_with");
+
+                    b.Property<string>("Trouble")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("trouble");
+
+                    b.Property<string>("TroubleCode")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("trouble_code");
 
                     b.Property<uint>("Version")
                         .IsConcurrencyToken()

@@ -84,4 +84,33 @@ public sealed record TemplateEntry(string Key, IReadOnlyDictionary<string, JsonE
     /// <summary>Of a task or a stage: the condition that decides whether it applies, as a formula; null where it says none.</summary>
     [JsonIgnore]
     public string? Condition => Properties.TryGetValue("when", out var when) && when.ValueKind == JsonValueKind.String ? when.GetString() : null;
+
+    /// <summary>Of a task: the fields that it sets by itself, as far as they can be read.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<FieldSetting> Sets =>
+        Properties.TryGetValue(SetsProperty, out var sets) && sets.ValueKind == JsonValueKind.Array
+            ? [.. sets.EnumerateArray().Select(SettingOf).OfType<FieldSetting>()]
+            : [];
+
+    /// <summary>The same with other fields set; with none, it says nothing of them.</summary>
+    public TemplateEntry With(IReadOnlyList<FieldSetting> sets)
+    {
+        var properties = new Dictionary<string, JsonElement>(Properties, StringComparer.Ordinal);
+        if (sets.Count > 0)
+            properties[SetsProperty] = JsonSerializer.SerializeToElement(sets, TemplateSpec.Json);
+        else
+            properties.Remove(SetsProperty);
+        return this with { Properties = properties };
+    }
+
+    private const string SetsProperty = "sets";
+
+    private static FieldSetting? SettingOf(JsonElement setting) =>
+        setting.ValueKind == JsonValueKind.Object
+        && setting.TryGetProperty("field", out var field)
+        && field.ValueKind == JsonValueKind.String
+        && setting.TryGetProperty("formula", out var formula)
+        && formula.ValueKind == JsonValueKind.String
+            ? new FieldSetting(field.GetString()!, formula.GetString()!)
+            : null;
 }

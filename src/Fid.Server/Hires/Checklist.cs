@@ -80,7 +80,11 @@ internal static class Checklist
                 t.Place,
                 t.Steps,
                 t.StepsDe,
-                t.StepsDone
+                t.StepsDone,
+                t.SetFields,
+                t.SetFormulas,
+                t.Trouble,
+                t.TroubleCode
             ))
             .ToDictionaryAsync(t => t.Key, cancellation);
         var manager = await db.CurrentRecords.AsNoTracking().FirstOrDefaultAsync(r => r.EmploymentId == head.ManagerId, cancellation);
@@ -130,6 +134,9 @@ internal static class Checklist
                             // A condition is said to those who see what it reads.
                             When = details[t.Key].When is { } when && !reader.Reads(when) ? when : null,
                             Needs = needs.Of(t.Kind, details[t.Key].About),
+                            Automatic = details[t.Key] is { SetFields.Length: > 0 } set
+                                ? AutomaticResponse.Of(set.SetFields, set.SetFormulas, set.Trouble, set.TroubleCode, reader)
+                                : null,
                             Since = plan.Tasks[i].CanStart ? since[i].EarliestStart : null,
                             Change = changes.TryGetValue(t.Key, out var c) ? new TaskChange(c.ByName, c.At, c.Action) : null,
                         }
@@ -251,7 +258,8 @@ internal static class Checklist
             task.CompletesItself,
             [],
             MeetingResponse.Of(detail.MeetsAt, detail.Minutes, detail.Place),
-            StepResponse.Of(detail.Steps, detail.StepsDe, detail.StepsDone)
+            StepResponse.Of(detail.Steps, detail.StepsDe, detail.StepsDone),
+            null
         );
 
     private sealed record TaskDetail(
@@ -272,6 +280,10 @@ internal static class Checklist
         string? Place,
         string[] Steps,
         string[] StepsDe,
-        int[] StepsDone
+        int[] StepsDone,
+        string[] SetFields,
+        string[] SetFormulas,
+        string? Trouble,
+        string? TroubleCode
     );
 }

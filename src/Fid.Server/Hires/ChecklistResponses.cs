@@ -93,6 +93,7 @@ public sealed record StageWord(string By, string Why);
 /// <param name="CompletesItself">Whether the record says if it is done, and nobody ticks it off.</param>
 /// <param name="Meeting">When and where one meets for it.</param>
 /// <param name="Steps">Its steps, where it is a group of them.</param>
+/// <param name="Automatic">What it sets by itself; null where somebody does it.</param>
 /// <param name="Needs">What it is about, as far as the reader sees it.</param>
 /// <param name="Change">Who ticked it, skipped it or took either back the last time.</param>
 public sealed record TaskResponse(
@@ -136,7 +137,8 @@ public sealed record TaskResponse(
     bool CompletesItself,
     TaskNeedResponse[] Needs,
     MeetingResponse? Meeting,
-    StepResponse[] Steps
+    StepResponse[] Steps,
+    AutomaticResponse? Automatic
 );
 
 /// <summary>A step of a task that is a group of them.</summary>

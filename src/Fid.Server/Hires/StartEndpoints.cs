@@ -5,6 +5,7 @@ using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
 using Fid.Acts.Templates;
+using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;
@@ -43,6 +44,8 @@ internal static class StartEndpoints
         var moved = hire with { Head = hire.Head with { Start = to.Date, Accepted = LocalDate.Min(hire.Head.Accepted, to.Date) } };
         var (before, after) = (HirePlan.Of(question, SoonestSearch.Never), HirePlan.Of(moved.Question(today, calendars, stages), SoonestSearch.Never));
         var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v => rights.Sees(v.Field));
+        // Whoever changes jobs or leaves has their shifts, pay and badge from before.
+        var effects = hire.Head.Occasion == Occasion.Arrival ? await StartEffects.LoadAsync(db, reader, hire.Head, calendars, today, cancellation) : null;
         return TypedResults.Ok(
             new StartChangeResponse(
                 hire.Head.Start,
@@ -52,7 +55,9 @@ internal static class StartEndpoints
                 after.Feasible,
                 TaskMove.Between(hire, before, after, names),
                 HoldUpResponse.Of(after, hire, calendars, names),
-                [.. values.Select(v => new ValueMove(v.Field, v.Before, v.After))]
+                [.. values.Select(v => new ValueMove(v.Field, v.Before, v.After))],
+                effects is null ? null : await effects.OnAsync(hire.Head.Start, cancellation),
+                effects is null ? null : await effects.OnAsync(to.Date, cancellation)
             )
         );
     }
@@ -85,6 +90,8 @@ public sealed record StartRequest(LocalDate Start, string? Why);
 /// <param name="Days">How many days later; negative for earlier.</param>
 /// <param name="Tasks">The tasks whose dates or state would change.</param>
 /// <param name="Values">Values that formulas of the template would give anew.</param>
+/// <param name="Before">What the day means now beside the checklist; null where it is no first day.</param>
+/// <param name="After">What it would mean.</param>
 public sealed record StartChangeResponse(
     LocalDate From,
     LocalDate To,
@@ -93,7 +100,9 @@ public sealed record StartChangeResponse(
     bool FeasibleAfter,
     TaskMove[] Tasks,
     HoldUpResponse? HoldUp,
-    ValueMove[] Values
+    ValueMove[] Values,
+    StartEffectsResponse? Before,
+    StartEffectsResponse? After
 );
 
 public sealed record ValueMove(string Field, JsonElement Before, JsonElement After);

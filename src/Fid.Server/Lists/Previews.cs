@@ -59,23 +59,13 @@ internal static class Previews
     )
     {
         var read = await ReadAsync(db, "payGroups", request, cancellation);
-        string[] used = ["every", "first_period_start", "pay_days_after_end", "cut_off_working_days", "calendar"];
-        if (read.Problems.Where(p => used.Contains(p.Column)).ToArray() is { Length: > 0 } wrong)
+        if (read.Problems.Where(p => PayGroupEntry.TermColumns.Contains(p.Column)).ToArray() is { Length: > 0 } wrong)
             return Invalid(wrong);
         var group = read.Content;
         var today = actor.Today;
         var calendars = await CalendarSet.LoadAsync(db, cancellation);
-        var first = group.Text("first_period_start") is { } text ? NodaTime.Text.LocalDatePattern.Iso.Parse(text).Value : (LocalDate?)null;
-        var from = first is { } start && start > today ? start : today;
-        var daysAfter = (int)(group.Number("pay_days_after_end") ?? 0);
-        var calendar = calendars[group.Text("calendar")];
-        var terms = new PayGroupTerms(
-            Enum.Parse<PayPeriod>(group.Text("every")!, ignoreCase: true),
-            first,
-            daysAfter,
-            (int)(group.Number("cut_off_working_days") ?? 0),
-            calendar
-        );
+        var terms = PayGroupEntry.Terms(group, calendars[group.Text("calendar")]);
+        var from = terms.FirstPeriodStart is { } start && start > today ? start : today;
         var runs = terms.Periods(from, from.PlusYears(terms.Every == PayPeriod.Year ? PeriodsShown : 1).PlusDays(31));
         if (runs.Answer is not { } answer)
             return Problems.Invalid(runs.Problems);
@@ -93,7 +83,7 @@ internal static class Previews
                         .Select(r =>
                         {
                             // Where a holiday stood in the way, say which one it was.
-                            var wanted = r.End.PlusDays(daysAfter);
+                            var wanted = r.End.PlusDays(terms.PayDaysAfterEnd);
                             var inTheWay = Enumerable
                                 .Range(0, Math.Max(0, Period.DaysBetween(r.PayDate, wanted)) + 1)
                                 .Select(i => wanted.PlusDays(-i))

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.People;
-using Fid.Core.Clock;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
@@ -19,7 +18,6 @@ namespace Fid.Server.People;
 internal static class Readings
 {
     private const int MostColleagues = 200;
-    private static readonly string[] PayFields = ["pay_rate", "paid_by", "weekly_hours", "pay_group"];
 
     public static async Task<Results<Ok<ReadingsResponse>, ProblemHttpResult>> Read(
         Guid id,
@@ -81,9 +79,9 @@ internal static class Readings
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var groups = (await db.ListEntries.AsNoTracking().Where(e => e.List == "payGroups").ToListAsync(cancellation))
             .Select(e => e.Content())
-            .ToDictionary(g => g.Code, g => Enum.Parse<PayPeriod>(g.Text("every") ?? nameof(PayPeriod.Month), ignoreCase: true));
-        var rate = Rate(values, groups, firm.FullTimeHours);
-        var grade = Text(values, "job") is { } code ? await GradeAsync(db, code, today, firm.FullTimeHours, cancellation) : null;
+            .ToDictionary(g => g.Code, PayGroupEntry.Every);
+        var rate = PayReading.Rate(values, groups, firm.FullTimeHours);
+        var grade = values.Text("job") is { } code ? await GradeAsync(db, code, today, firm.FullTimeHours, cancellation) : null;
         return new ReadingsResponse(
             rate is null
                 ? null
@@ -92,20 +90,22 @@ internal static class Readings
                     rate.FullTimeAnnual,
                     rate.Hourly,
                     rate.PerPeriod,
-                    Text(values, "pay_group") is { } group ? groups.GetValueOrDefault(group) : default
+                    values.Text("pay_group") is { } group ? groups.GetValueOrDefault(group) : default
                 ),
-            grade is null || !PayFields.All(rights.Sees)
+            grade is null || !PayReading.Fields.All(rights.Sees)
                 ? null
                 : await BandAsync(db, reader, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
-            await BadgesAsync(db, reader, employment, values, firm.BadgeRestDays, today, cancellation),
-            Text(values, "job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
-            rosterFrom is { } from && Text(values, "shift_pattern") is { } pattern
+            values.Text("badge") is { } badge
+                ? (await BadgeReading.LoadAsync(db, reader, employment, badge, cancellation)).Clashes(employment.Start, firm.BadgeRestDays)
+                : [],
+            values.Text("job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
+            rosterFrom is { } from && values.Text("shift_pattern") is { } pattern
                 ? await RosterReading.OfAsync(
                     db,
                     firm,
                     pattern,
-                    Text(values, "holiday_calendar"),
-                    Number(values, "weekly_hours"),
+                    values.Text("holiday_calendar"),
+                    values.Number("weekly_hours"),
                     LocalDate.Max(from, employment.Start),
                     cancellation
                 )
@@ -143,7 +143,7 @@ internal static class Readings
     )
     {
         // Of colleagues, as far as their pay may be seen, whoever they are.
-        var colleaguesShown = PayFields.All(reader.Sees) && reader.Sees("job");
+        var colleaguesShown = PayReading.Fields.All(reader.Sees) && reader.Sees("job");
         var holders = reader
             .Readable(db.CurrentRecords)
             .Where(r => colleaguesShown && r.JobCode == grade.Job && r.EmploymentId != employment.Id)
@@ -152,7 +152,7 @@ internal static class Readings
             .Select(r => r.EmploymentId);
         var rows = await db
             .RecordValues.AsNoTracking()
-            .Where(v => holders.Contains(v.OwnerId) && PayFields.Contains(v.Field) && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
+            .Where(v => holders.Contains(v.OwnerId) && PayReading.Fields.Contains(v.Field) && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
             .Select(v => new
             {
                 v.OwnerId,
@@ -161,7 +161,7 @@ internal static class Readings
             })
             .ToListAsync(cancellation);
         var colleagues = rows.GroupBy(r => r.OwnerId)
-            .Select(person => Rate(person.ToDictionary(r => r.Field, r => (JsonElement?)r.Value), groups, fullTimeHours)?.FullTimeAnnual)
+            .Select(person => PayReading.Rate(person.ToDictionary(r => r.Field, r => (JsonElement?)r.Value), groups, fullTimeHours)?.FullTimeAnnual)
             .OfType<decimal>()
             .Order()
             .ToArray();
@@ -194,70 +194,6 @@ internal static class Readings
             [.. job.Parts<Requirement>("certificates").Select(c => new JobCertificate(names.Of("certificates", c.Certificate)!, c.Essential))]
         );
     }
-
-    private static PayRate? Rate(IReadOnlyDictionary<string, JsonElement?> values, Dictionary<string, PayPeriod> groups, decimal fullTimeHours)
-    {
-        if (
-            Number(values, "pay_rate") is not { } amount
-            || Number(values, "weekly_hours") is not { } hours
-            || !Enum.TryParse<PayPeriod>(Text(values, "paid_by"), ignoreCase: true, out var per)
-            || Text(values, "pay_group") is not { } group
-            || !groups.TryGetValue(group, out var every)
-        )
-            return null;
-        return PayRate.Of(amount, per, hours, fullTimeHours, WorkingDaysPerWeek, every).Answer;
-    }
-
-    // Until shift patterns are read for it, somebody paid by the day is taken to work five.
-    private const decimal WorkingDaysPerWeek = 5;
-
-    private static async Task<BadgeClash[]> BadgesAsync(
-        FidDb db,
-        Reader reader,
-        Employment employment,
-        IReadOnlyDictionary<string, JsonElement?> values,
-        int restDays,
-        LocalDate today,
-        CancellationToken cancellation
-    )
-    {
-        if (Text(values, "badge") is not { } badge)
-            return [];
-        var others = await (
-            from record in db.CurrentRecords.AsNoTracking()
-            join other in db.Employments on record.EmploymentId equals other.Id
-            where record.Badge == badge && record.EmploymentId != employment.Id
-            orderby record.EmploymentId
-            select new
-            {
-                record,
-                other.Number,
-                other.Start,
-                other.End,
-            }
-        )
-            .Take(MostColleagues)
-            .ToListAsync(cancellation);
-        var assignments = others
-            .Select(o => new BadgeAssignment(o.record.EmploymentId.ToString(), badge, "", o.record.PersonId.ToString(), o.Start, o.End))
-            .Prepend(new BadgeAssignment(employment.Id.ToString(), badge, "", employment.PersonId.ToString(), employment.Start, employment.End))
-            .Where(a => a.To is null || a.To >= a.From)
-            .ToArray();
-        var names = others.ToDictionary(o => o.record.EmploymentId.ToString(), o => reader.MayOpen(o.record) ? reader.NameOf(o.record, o.Number) : null);
-        var conflicts = Badges.Check(assignments, restDays).Answer ?? [];
-        return
-        [
-            .. conflicts
-                .Where(c => c.Ids.Contains(employment.Id.ToString()))
-                .Select(c => new BadgeClash(c.Kind, badge, names[c.Ids.First(i => i != employment.Id.ToString())])),
-        ];
-    }
-
-    private static string? Text(IReadOnlyDictionary<string, JsonElement?> values, string field) =>
-        values.TryGetValue(field, out var value) && value is { ValueKind: JsonValueKind.String } text ? text.GetString() : null;
-
-    private static decimal? Number(IReadOnlyDictionary<string, JsonElement?> values, string field) =>
-        values.TryGetValue(field, out var value) && value is { ValueKind: JsonValueKind.Number } number ? number.GetDecimal() : null;
 }
 
 /// <summary>A record for which readings are worked out.</summary>
@@ -307,6 +243,3 @@ public sealed record BandResponse(
     BandPosition? Position,
     decimal[]? Colleagues
 );
-
-/// <param name="Other">Whose badge it is as well; null for somebody the reader may not look up.</param>
-public sealed record BadgeClash(BadgeConflictKind Kind, string Badge, string? Other);

@@ -1,4 +1,5 @@
 using Fid.Acts.Calendars;
+using Fid.Core.Clock;
 using Fid.Core.Lists;
 using Fid.Data;
 using Fid.Data.Firms;
@@ -28,14 +29,28 @@ internal static class RosterReading
         CancellationToken cancellation
     )
     {
+        var to = from.PlusWeeks(Weeks).PlusDays(-1);
+        return await RosterAsync(db, firm, pattern, calendar, from, to, cancellation) is { } roster
+            ? new RosterResponse(pattern, from, to, roster.PaidMinutes, weeklyHours is { } hours ? (int)decimal.Round(hours * 60 * Weeks) : null)
+            : null;
+    }
+
+    /// <summary>Who is on a pattern works when, from one day to another, both included. Null for a pattern that is not there.</summary>
+    public static async Task<Roster?> RosterAsync(
+        FidDb db,
+        Firm firm,
+        string pattern,
+        string? calendar,
+        LocalDate from,
+        LocalDate to,
+        CancellationToken cancellation
+    )
+    {
         if ((await db.ListEntries.AsNoTracking().Coded("shiftPatterns", pattern).FirstOrDefaultAsync(cancellation))?.Content() is not { } entry)
             return null;
         var book = await CalendarSet.LoadAsync(db, cancellation);
-        var to = from.PlusWeeks(Weeks).PlusDays(-1);
         var holidays = book.NamesOfDaysOff(calendar, Enumerable.Range(from.Year, to.Year - from.Year + 1)).Keys.ToHashSet();
-        return ShiftPatternEntry.Cycle(entry).Roster(firm.Zone, holidays, ShiftPatternEntry.OnHoliday(entry), from, to).Answer is { } roster
-            ? new RosterResponse(pattern, from, to, roster.PaidMinutes, weeklyHours is { } hours ? (int)decimal.Round(hours * 60 * Weeks) : null)
-            : null;
+        return ShiftPatternEntry.Cycle(entry).Roster(firm.Zone, holidays, ShiftPatternEntry.OnHoliday(entry), from, to).Answer;
     }
 }
 

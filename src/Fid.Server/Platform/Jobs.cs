@@ -45,6 +45,14 @@ internal static class Jobs
                 JobKind.Handled(await of.GetRequiredService<AdvanceChecklists>().DoAsync(new AdvanceChecklistsRequest([Guid.Parse(hire!)]), fid, cancellation)),
             keepsIdle: false
         );
+        services.AddJob(
+            RunTask.Kind,
+            null,
+            JobLane.Short,
+            async (of, hire, fid, cancellation) =>
+                JobKind.Handled(await of.GetRequiredService<RunTask>().DoAsync(new RunTaskRequest(Guid.Parse(hire!)), fid, cancellation)),
+            keepsIdle: false
+        );
         services.AddJob(ReplanChecklists.Kind, null, JobLane.Short, async (of, _, fid, cancellation) =>
             JobKind.Handled(await of.GetRequiredService<ReplanChecklists>().DoAsync(new ReplanChecklistsRequest(), fid, cancellation))
         );

@@ -75,7 +75,8 @@ internal static class MyTasks
                         task.Pinned,
                         task.CompletesItself,
                         null,
-                        []
+                        [],
+                        null
                     )
                 );
             }
@@ -86,7 +87,7 @@ internal static class MyTasks
             .ThenBy(t => t.Start)
             .Take(Most)
             .ToArray();
-        var details = await DetailsAsync(first, db, cancellation);
+        var details = await DetailsAsync(first, reader, db, cancellation);
         return TypedResults.Ok(
             new MyTasksResponse(
                 today,
@@ -100,6 +101,7 @@ internal static class MyTasks
                                 Attachments = detail.Attachments,
                                 Meeting = detail.Meeting,
                                 Steps = detail.Steps,
+                                Automatic = detail.Automatic,
                             }
                             : t
                     ),
@@ -115,7 +117,7 @@ internal static class MyTasks
         return db.Users.Where(u => ids.Contains(u.Id)).ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancellation);
     }
 
-    private static async Task<Dictionary<(Guid, string), Detail>> DetailsAsync(MyTask[] tasks, FidDb db, CancellationToken cancellation)
+    private static async Task<Dictionary<(Guid, string), Detail>> DetailsAsync(MyTask[] tasks, Reader reader, FidDb db, CancellationToken cancellation)
     {
         var hires = tasks.Select(t => t.HireId).Distinct().ToArray();
         var rows = await db
@@ -130,6 +132,7 @@ internal static class MyTasks
                     || t.MeetsAt != null
                     || t.Place != null
                     || t.Steps.Length > 0
+                    || t.SetFields.Length > 0
                 )
             )
             .Select(t => new
@@ -145,6 +148,10 @@ internal static class MyTasks
                 t.Steps,
                 t.StepsDe,
                 t.StepsDone,
+                t.SetFields,
+                t.SetFormulas,
+                t.Trouble,
+                t.TroubleCode,
             })
             .ToListAsync(cancellation);
         var names = await Files.NamesAsync(db, rows.SelectMany(r => r.Attachments), cancellation);
@@ -155,12 +162,20 @@ internal static class MyTasks
                 r.Note,
                 [.. r.Attachments.Where(names.ContainsKey).Select(f => new TaskFile(f, names[f]))],
                 MeetingResponse.Of(r.MeetsAt, r.Minutes, r.Place),
-                StepResponse.Of(r.Steps, r.StepsDe, r.StepsDone)
+                StepResponse.Of(r.Steps, r.StepsDe, r.StepsDone),
+                AutomaticResponse.Of(r.SetFields, r.SetFormulas, r.Trouble, r.TroubleCode, reader)
             )
         );
     }
 
-    private sealed record Detail(string? Instructions, string? Note, TaskFile[] Attachments, MeetingResponse? Meeting, StepResponse[] Steps);
+    private sealed record Detail(
+        string? Instructions,
+        string? Note,
+        TaskFile[] Attachments,
+        MeetingResponse? Meeting,
+        StepResponse[] Steps,
+        AutomaticResponse? Automatic
+    );
 }
 
 /// <summary>A person's open tasks, those that can be worked on first.</summary>
@@ -172,6 +187,7 @@ public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
 /// <param name="TakenBy">Who of the team took it on.</param>
 /// <param name="Pinned">The day it is to be done on, whatever the plan says.</param>
 /// <param name="Steps">Its steps, where it is a group of them.</param>
+/// <param name="Automatic">What it sets by itself; null where somebody does it.</param>
 /// <param name="Meeting">When and where one meets for it.</param>
 /// <param name="CompletesItself">Whether the record says if it is done, and nobody ticks it off.</param>
 public sealed record MyTask(
@@ -202,5 +218,6 @@ public sealed record MyTask(
     LocalDate? Pinned,
     bool CompletesItself,
     MeetingResponse? Meeting,
-    StepResponse[] Steps
+    StepResponse[] Steps,
+    AutomaticResponse? Automatic
 );

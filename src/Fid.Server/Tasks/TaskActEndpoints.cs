@@ -18,6 +18,7 @@ internal static class TaskActEndpoints
         Route(app.MapPost("/api/tasks/done", Tick).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/undone", Untick).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/step", Step).WhoMay(Access.SignedIn));
+        Route(app.MapPost("/api/tasks/retried", Retry).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/note", Note).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/files", Attach).WhoMay(Access.SignedIn));
         Route(app.MapPost("/api/tasks/taken", Take).WhoMay(Access.SignedIn));
@@ -107,6 +108,13 @@ internal static class TaskActEndpoints
         TickSteps act,
         CancellationToken cancellation
     ) => Answer(await act.DoAsync(new TickStepsRequest(request.Tasks, request.Step, request.Done), actor, cancellation));
+
+    private static async Task<Results<Ok<TasksChangedResponse>, ProblemHttpResult>> Retry(
+        TasksRequest request,
+        Actor actor,
+        RetryTasks act,
+        CancellationToken cancellation
+    ) => Answer(await act.DoAsync(new RetryTasksRequest(request.Tasks), actor, cancellation));
 
     private static async Task<Results<Ok<TasksChangedResponse>, ProblemHttpResult>> Pin(
         DayRequest request,

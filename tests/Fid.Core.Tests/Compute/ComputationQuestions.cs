@@ -25,6 +25,10 @@ internal static class ComputationQuestions
             {"payGroup":{"every":"fortnight","firstPeriodStart":"2027-01-04","payDaysAfterEnd":5,"cutOffWorkingDays":4,"calendar":{{Office}} },
              "from":"2027-03-29","to":"2027-04-29"}
             """,
+        ["pay.first"] = $$"""
+            {"payGroup":{"every":"fortnight","firstPeriodStart":"2027-01-04","payDaysAfterEnd":5,"cutOffWorkingDays":4,"calendar":{{Office}} },
+             "start":"2027-03-22","approvedOn":"2027-04-06","workCalendar":{{Office}},"amountPerPeriod":1250.00,"method":"annual260"}
+            """,
         ["pay.preview"] = """
             {"every":"fortnight","components":[{"code":"BASE","kind":"earning","amount":1250},{"code":"ISLE","kind":"earning","percent":4,"of":["BASE"],
               "floor":10,"cap":2000},{"code":"TAX","kind":"deduction","brackets":[{"upTo":12000,"percent":0},{"percent":20}],"of":["BASE"],"basis":"annual"},

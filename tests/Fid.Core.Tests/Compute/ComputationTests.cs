@@ -42,6 +42,15 @@ public class ComputationTests
         """{"periods":[{"start":"2027-03-29","end":"2027-04-11","payDate":"2027-04-16","cutOff":"2027-04-12"}]}"""
     )]
     [InlineData(
+        "pay.first",
+        """{"payGroup":{"every":"fortnight","firstPeriodStart":"2027-01-04","payDaysAfterEnd":5,"cutOffWorkingDays":4,"calendar":"""
+            + """{"rest":"0000011","holidays":["2027-03-17"]}},"start":"2027-03-22","approvedOn":"2027-04-06","workCalendar":"""
+            + """{"rest":"0000011","holidays":[]},"amountPerPeriod":1250.00,"method":"workingDays"}""",
+        """{"firstPeriod":{"start":"2027-03-15","end":"2027-03-28","payDate":"2027-04-02","cutOff":"2027-03-29"},"paidWith":"""
+            + """{"start":"2027-03-29","end":"2027-04-11","payDate":"2027-04-16","cutOff":"2027-04-12"},"part":5,"whole":10,"lines":"""
+            + """[{"period":"2027-03-15","amount":625.00,"arrears":true},{"period":"2027-03-29","amount":1250.00,"arrears":false}],"total":1875.00}"""
+    )]
+    [InlineData(
         "pay.preview",
         """{"every":"fortnight","components":[{"code":"ISLE","kind":"earning","percent":4,"of":["BASE"]},{"code":"BASE","kind":"earning","amount":1250}]}""",
         """{"lines":[{"code":"ISLE","amount":50.00,"working":"4 % of BASE (1250.00): 4 % of 1250.00 = 50.00."},"""

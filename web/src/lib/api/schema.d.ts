@@ -4577,6 +4577,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tasks/retried": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TasksRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TasksChangedResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tasks/note": {
         parameters: {
             query?: never;
@@ -12299,6 +12383,12 @@ export interface components {
             /** @description By which an authenticator takes it, as in a square code. */
             address: string;
         };
+        /** @description What a task sets in the record by itself. */
+        AutomaticResponse: {
+            /** @description The fields, as far as the reader may see them. */
+            sets: components["schemas"]["FieldSettingResponse"][];
+            trouble: null | components["schemas"]["ProblemEntry"];
+        };
         /** @description What a start in the past means. */
         BackDated: {
             /**
@@ -12990,6 +13080,12 @@ export interface components {
             coming: components["schemas"]["ComingValue"][];
             rows?: null | components["schemas"]["RowsResponse"];
         };
+        /** @description A field that a task sets. */
+        FieldSettingResponse: {
+            field: string;
+            /** @description To what. */
+            formula: string;
+        };
         FieldsFilled: {
             /**
              * Format: int32
@@ -13062,6 +13158,33 @@ export interface components {
         FirmResponse: {
             name: string;
             currency: string;
+        };
+        /** @description When somebody is paid first. */
+        FirstPayResponse: {
+            payDay: components["schemas"]["LocalDate"];
+            /** @description The last day on which the record could be approved to be paid with the period they start in. */
+            cutOff: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description How many periods are paid late with it, their own cut-offs being missed.
+             */
+            arrears: number;
+            /**
+             * Format: double
+             * @description What it pays before deductions, by the working days of the first period; null where the rate is not known or not to be seen.
+             */
+            total: null | number;
+        };
+        /** @description Somebody's first shift. */
+        FirstShift: {
+            on: components["schemas"]["LocalDate"];
+            from: components["schemas"]["LocalTime"];
+            to: components["schemas"]["LocalTime"];
+            /**
+             * Format: int32
+             * @description What is paid of the shifts of the first fourteen days.
+             */
+            fortnightMinutes: number;
         };
         /** @description Something to go to. */
         Found: {
@@ -13611,6 +13734,7 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
+        LocalTime: unknown;
         MailBackRequest: {
             /** @description Whether a message that came back is sent once more; else it is laid aside. */
             again: boolean;
@@ -13888,6 +14012,7 @@ export interface components {
             meeting: null | components["schemas"]["MeetingResponse"];
             /** @description Its steps, where it is a group of them. */
             steps: components["schemas"]["StepResponse"][];
+            automatic: null | components["schemas"]["AutomaticResponse"];
         };
         /** @description A person's open tasks, those that can be worked on first. */
         MyTasksResponse: {
@@ -15136,6 +15261,15 @@ export interface components {
             holdUp: null | components["schemas"]["HoldUpResponse"];
             /** @description Values that formulas of the template would give anew. */
             values: components["schemas"]["ValueMove"][];
+            before: null | components["schemas"]["StartEffectsResponse"];
+            after: null | components["schemas"]["StartEffectsResponse"];
+        };
+        /** @description What a first day means. */
+        StartEffectsResponse: {
+            shift: null | components["schemas"]["FirstShift"];
+            pay: null | components["schemas"]["FirstPayResponse"];
+            /** @description Others who carry the badge at that time. */
+            badges: components["schemas"]["BadgeClash"][];
         };
         StarterRequest: {
             rows: {
@@ -15239,7 +15373,7 @@ export interface components {
          * @description What kind of thing a task asks for.
          * @enum {unknown}
          */
-        TaskKind: "toDo" | "fill" | "check" | "read" | "acknowledge" | "sign" | "upload" | "watch" | "attend" | "issue" | "return" | "certify" | "enrol" | "firstPunch" | "ask" | "steps";
+        TaskKind: "toDo" | "fill" | "check" | "read" | "acknowledge" | "sign" | "upload" | "watch" | "attend" | "issue" | "return" | "certify" | "enrol" | "firstPunch" | "ask" | "run" | "steps";
         TaskLeftResponse: {
             task: components["schemas"]["TaskRef"];
             code: string;
@@ -15347,6 +15481,7 @@ export interface components {
             meeting: null | components["schemas"]["MeetingResponse"];
             /** @description Its steps, where it is a group of them. */
             steps: components["schemas"]["StepResponse"][];
+            automatic: null | components["schemas"]["AutomaticResponse"];
         };
         TasksChangedResponse: {
             /** @description By which it can be taken back. */

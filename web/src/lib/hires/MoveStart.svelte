@@ -11,6 +11,7 @@
   import { createMutation, createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
   import { hireQuery, hireKeys } from './queries';
+  import StartEffects from './StartEffects.svelte';
   import TaskMoves from './TaskMoves.svelte';
   import { words as occasions } from '$lib/occasions/words';
   import { words } from './words';
@@ -124,6 +125,7 @@
                 {shown(value.before)} → <strong>{shown(value.after)}</strong>{/each}.
             </p>
           {/if}
+          {#if preview.before && preview.after}<StartEffects before={preview.before} after={preview.after} />{/if}
           <TaskMoves tasks={preview.tasks} />
         {:else}
           <p class="text-soft mt-2">{t.nothing}</p>

@@ -45,7 +45,7 @@
   label={words().task.kind}
   value={kind}
   choices={taskKinds.map((k) => ({ value: k, label: kinds[k] }))}
-  note={note('kind') ?? (completesItself(kind) ? w.itself : w.byHand)}
+  note={note('kind') ?? (completesItself(kind) ? w.itself : kind === 'run' ? w.automatic : w.byHand)}
   error={error('kind')}
   onchange={choose}
 />

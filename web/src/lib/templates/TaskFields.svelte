@@ -12,6 +12,8 @@
   import Condition from './Condition.svelte';
   import OffsetField from './OffsetField.svelte';
   import { editingQuery } from './queries';
+  import SettingFields from './SettingFields.svelte';
+  import { settingsOf } from './settings';
   import StepFields from './StepFields.svelte';
   import { stepsOf } from './steps';
   import TaskAbout from './TaskAbout.svelte';
@@ -243,6 +245,7 @@
     {onchange}
   />
   {#if kindOf(properties) === 'steps'}<StepFields steps={stepsOf(properties)} {note} {error} {onchange} />{/if}
+  {#if kindOf(properties) === 'run'}<SettingFields settings={settingsOf(properties)} {note} {error} {onchange} />{/if}
   {#if kindOf(properties) === 'attend'}
     <MeetingFields
       at={str('at')}

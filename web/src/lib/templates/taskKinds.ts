@@ -18,6 +18,7 @@ export const taskKinds: TaskKind[] = [
   'watch',
   'attend',
   'steps',
+  'run',
   'enrol',
   'firstPunch',
   'ask'

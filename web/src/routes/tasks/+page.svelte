@@ -1,6 +1,7 @@
 <script lang="ts">
   import { dueOf } from '$lib/hires/due';
   import Away from '$lib/tasks/Away.svelte';
+  import Automatic from '$lib/tasks/Automatic.svelte';
   import TaskSteps from '$lib/tasks/TaskSteps.svelte';
   import TaskFiles from '$lib/tasks/TaskFiles.svelte';
   import Markdown from '$lib/ui/Markdown.svelte';
@@ -123,6 +124,7 @@
       </p>
       {#if task.note}<p class="border-ochre mt-1 border-l-4 pl-2 text-xs whitespace-pre-line"><bdi>{task.note}</bdi></p>{/if}
       {#if task.steps.length > 0}<TaskSteps hire={task.hireId} task={task.key} steps={task.steps} {acts} />{/if}
+      {#if task.automatic}<Automatic hire={task.hireId} task={task.key} automatic={task.automatic} {acts} />{/if}
       {#if selected === taskId(task) && (task.instructions || task.attachments.length > 0)}
         <div class="border-sea bg-sea-tint mt-1.5 max-w-prose border-l-4 px-3 py-1.5 text-xs">
           {#if task.instructions}<Markdown text={task.instructions} />{/if}<TaskFiles

@@ -165,6 +165,7 @@ export const de: Words = {
       checklist: 'Eine Checkliste geht von selbst weiter',
       checklists: 'Stufen öffnen, deren Tag gekommen ist',
       replan: 'Alle Checklisten werden neu geplant',
+      run: 'Was Aufgaben von selbst setzen',
       reminders: 'Zuständige werden erinnert',
       meetings: 'Termine werden durchgesehen',
       invitations: 'Wer sich trifft, wird eingeladen',

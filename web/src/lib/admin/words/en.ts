@@ -164,6 +164,7 @@ export const en = {
       checklist: 'A checklist goes on by itself',
       checklists: 'Stages whose day has come open',
       replan: 'All checklists are planned anew',
+      run: 'What tasks set by themselves',
       reminders: 'Owners are reminded',
       meetings: 'Meetings are looked through',
       invitations: 'Those who meet are invited',

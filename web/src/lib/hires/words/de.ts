@@ -81,7 +81,20 @@ export const de: typeof en = {
     cancel: 'Lassen',
     stale: (theirs, yours) => `Er ist jetzt ${theirs}. Sie haben ${yours} gewählt.`,
     keepTheirs: 'Deren behalten',
-    takeMine: 'Meinen nehmen'
+    takeMine: 'Meinen nehmen',
+    effects: {
+      labels: { shift: 'Erste Schicht', pay: 'Erster Lohn', badge: 'Ausweis' },
+      shift: (day, times, hours) => `${day}, ${times}; ${hours} h in den ersten zwei Wochen`,
+      missed: (periods, cutOff) =>
+        `${periods === 1 ? 'ein Zeitraum' : `${word(periods).toLowerCase()} Zeiträume`} zu spät: Annahmeschluss war ${cutOff}`,
+      free: 'von niemandem sonst',
+      somebody: 'jemand anderes',
+      badge: {
+        overlap: (badge, other) => `${badge} trägt auch ${other}.`,
+        tooSoon: (badge, other) => `${badge} gehörte bis vor zu kurzer Zeit ${other}.`,
+        twoBadges: (badge, other) => `${badge} ist ein zweiter (${other}).`
+      }
+    }
   },
   opening: {
     ways: { template: 'Aus einer Vorlage', full: 'Vollständig', like: 'Wie jemand anderes', many: 'Viele auf einmal' },

@@ -80,7 +80,20 @@ export const en = {
     cancel: 'Leave it',
     stale: (theirs: string, yours: string) => `It is now ${theirs}. You chose ${yours}.`,
     keepTheirs: 'Keep theirs',
-    takeMine: 'Take mine'
+    takeMine: 'Take mine',
+    effects: {
+      labels: { shift: 'First shift', pay: 'First pay', badge: 'Badge' },
+      shift: (day: string, times: string, hours: string) => `${day}, ${times}; ${hours} h in the first fortnight`,
+      missed: (periods: number, cutOff: string) =>
+        `${periods === 1 ? 'one period' : `${word(periods).toLowerCase()} periods`} late: the cut-off was ${cutOff}`,
+      free: 'nobody else’s',
+      somebody: 'somebody else',
+      badge: {
+        overlap: (badge: string, other: string) => `${badge} is carried by ${other} too.`,
+        tooSoon: (badge: string, other: string) => `${badge} was ${other}’s until too short a time ago.`,
+        twoBadges: (badge: string, other: string) => `${badge} is a second one (${other}).`
+      }
+    }
   },
   opening: {
     ways: { template: 'From a template', full: 'In full', like: 'Like a colleague', many: 'Many at once' },

@@ -29,6 +29,13 @@ export const de: typeof en = {
     done: (step) => `${step} ist erledigt.`,
     undone: (step) => `${step} ist doch nicht erledigt.`
   },
+  automatic: {
+    sets: 'Setzt von selbst, sobald es begonnen werden kann:',
+    set: 'Von selbst gesetzt:',
+    to: 'auf',
+    retry: 'Noch einmal versuchen',
+    retried: 'Es wird noch einmal versucht.'
+  },
   kinds: {
     toDo: 'erledigen',
     fill: 'Felder ausfüllen',
@@ -45,6 +52,7 @@ export const de: typeof en = {
     enrol: 'an der Stechuhr anlernen',
     firstPunch: 'erste Stempelung',
     steps: 'mehrere Schritte',
+    run: 'erledigt sich selbst',
     ask: 'anfragen und genehmigen'
   },
   needs: {
@@ -132,6 +140,8 @@ export const de: typeof en = {
     'task.undone': 'doch nicht erledigt',
     'task.skipped': 'entfällt',
     'task.unskipped': 'gilt doch',
+    'task.failed': 'ging nicht von selbst',
+    'task.retried': 'noch einmal versucht',
     'task.stepped': 'ein Schritt abgehakt oder zurückgenommen',
     'task.noted': 'notiert',
     'task.attached': 'Dateien geändert',

@@ -29,6 +29,13 @@ export const en = {
     done: (step: string) => `${step} is done.`,
     undone: (step: string) => `${step} is not done after all.`
   },
+  automatic: {
+    sets: 'Sets by itself, as soon as it can be begun:',
+    set: 'Set by itself:',
+    to: 'to',
+    retry: 'Try again',
+    retried: 'It is tried again.'
+  },
   kinds: {
     toDo: 'to do',
     fill: 'fill in fields',
@@ -45,6 +52,7 @@ export const en = {
     enrol: 'enrol at the clock',
     firstPunch: 'first punch',
     steps: 'several steps',
+    run: 'done by itself',
     ask: 'ask and approve'
   },
   needs: {
@@ -132,6 +140,8 @@ export const en = {
     'task.undone': 'not done after all',
     'task.skipped': 'skipped',
     'task.unskipped': 'applies after all',
+    'task.failed': 'could not be done by itself',
+    'task.retried': 'tried again',
     'task.stepped': 'a step ticked or taken back',
     'task.noted': 'noted',
     'task.attached': 'files changed',

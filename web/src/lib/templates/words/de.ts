@@ -129,6 +129,11 @@ export const de: typeof en = {
     note: 'einer je Zeile; die Aufgabe ist erledigt, wenn alle es sind',
     noteDe: 'in derselben Reihenfolge'
   },
+  settings: {
+    add: 'Feld setzen',
+    note: 'eine Formel über die Akte, etwa ‘permanent’ in Anführungszeichen; alle oder keines',
+    becomes: (field) => `${field} wird`
+  },
   task: {
     add: 'Aufgabe hinzufügen',
     library: 'Aus der Sammlung',
@@ -176,6 +181,8 @@ export const de: typeof en = {
   kind: {
     itself: 'Erledigt sich, wenn es in der Akte steht, und öffnet sich wieder, wenn nicht.',
     byHand: 'Wird von Hand erledigt.',
+    automatic:
+      'Fid erledigt es, sobald es begonnen werden kann. Was nicht geht, steht bei der Aufgabe, und wer zuständig ist, erledigt es von Hand.',
     about: { fields: 'Felder', items: 'Gegenstände', certificates: 'Nachweise' }
   },
   offset: {

@@ -128,6 +128,11 @@ export const en = {
     note: 'one to a line; the task is done when all of them are',
     noteDe: 'in the same order'
   },
+  settings: {
+    add: 'Set a field',
+    note: 'a formula over the record, such as ‘permanent’ in quotes; all of them or none',
+    becomes: (field: string) => `${field} becomes`
+  },
   task: {
     add: 'Add a task',
     library: 'From the library',
@@ -175,6 +180,7 @@ export const en = {
   kind: {
     itself: 'Completes itself when the record has it, and opens again when it has not.',
     byHand: 'Completed by hand.',
+    automatic: 'Fid does it as soon as it can be begun. What it cannot do, it says at the task, and whoever owns it does it by hand.',
     about: { fields: 'Fields', items: 'Items', certificates: 'Certificates' }
   },
   offset: {

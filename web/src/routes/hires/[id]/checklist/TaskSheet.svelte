@@ -8,6 +8,7 @@
   import { words as taskWords } from '$lib/tasks/words';
   import ConditionWords from '$lib/templates/ConditionWords.svelte';
   import TaskNeeds from '$lib/tasks/TaskNeeds.svelte';
+  import Automatic from '$lib/tasks/Automatic.svelte';
   import TaskSteps from '$lib/tasks/TaskSteps.svelte';
   import { TaskActs } from '$lib/tasks/taskActs.svelte';
   import TaskFiles from '$lib/tasks/TaskFiles.svelte';
@@ -96,6 +97,13 @@
         {hire}
         task={task.key}
         steps={task.steps}
+        acts={past || !task.mayTick ? undefined : sheetActs}
+      />{/if}
+    {#if task.automatic && !task.skippedWhy}<Automatic
+        {hire}
+        task={task.key}
+        automatic={task.automatic}
+        isDone={task.done !== null}
         acts={past || !task.mayTick ? undefined : sheetActs}
       />{/if}
     {#if task.needs.length > 0}<TaskNeeds {hire} {task} />{/if}

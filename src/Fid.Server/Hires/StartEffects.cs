@@ -1,0 +1,117 @@
+using System.Text.Json;
+using Fid.Acts.Calendars;
+using Fid.Acts.People;
+using Fid.Acts.Plans;
+using Fid.Core.Lists;
+using Fid.Core.Pay;
+using Fid.Data;
+using Fid.Data.Firms;
+using Fid.Data.Hires;
+using Fid.Server.People;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Server.Hires;
+
+/// <summary>What the day on which somebody starts means beside their checklist: for their first shift, their first pay and their badge. Only what
+/// the reader may see of the record is looked at.</summary>
+internal sealed class StartEffects
+{
+    private const int Fortnight = 14,
+        // A pattern that has no shift in so long has none.
+        LongestWait = 60;
+
+    private readonly FidDb _db;
+    private readonly Firm _firm;
+    private readonly CalendarSet _calendars;
+    private readonly LocalDate _today;
+    private readonly Dictionary<string, JsonElement?> _values;
+    private readonly BadgeReading? _badge;
+    private readonly PayGroupTerms? _payGroup;
+
+    private StartEffects(
+        FidDb db,
+        Firm firm,
+        CalendarSet calendars,
+        LocalDate today,
+        Dictionary<string, JsonElement?> values,
+        BadgeReading? badge,
+        PayGroupTerms? payGroup
+    ) => (_db, _firm, _calendars, _today, _values, _badge, _payGroup) = (db, firm, calendars, today, values, badge, payGroup);
+
+    public static async Task<StartEffects> LoadAsync(
+        FidDb db,
+        Reader reader,
+        HireHead hire,
+        CalendarSet calendars,
+        LocalDate today,
+        CancellationToken cancellation
+    )
+    {
+        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
+        var employment = await db.Employments.AsNoTracking().SingleAsync(e => e.Id == hire.EmploymentId, cancellation);
+        var rights = reader.On(hire.Record);
+        var values = (await ShownValues.OfAsync(db, employment, today, cancellation))
+            .Where(v => rights.Sees(v.Key))
+            .ToDictionary(v => v.Key, v => (JsonElement?)v.Value.Value);
+        var badge = values.Text("badge") is { } number ? await BadgeReading.LoadAsync(db, reader, employment, number, cancellation) : null;
+        var code = values.Text("pay_group");
+        var group = await db.ListEntries.AsNoTracking().Where(e => e.List == "payGroups" && e.Code == code).SingleOrDefaultAsync(cancellation);
+        var terms = group?.Content() is { } entry ? PayGroupEntry.Terms(entry, calendars[entry.Text("calendar")]) : null;
+        return new StartEffects(db, firm, calendars, today, values, badge, terms);
+    }
+
+    /// <summary>What a day means.</summary>
+    public async Task<StartEffectsResponse> OnAsync(LocalDate start, CancellationToken cancellation) =>
+        new(await ShiftAsync(start, cancellation), Pay(start), _badge?.Clashes(start, _firm.BadgeRestDays) ?? []);
+
+    private async Task<FirstShift?> ShiftAsync(LocalDate start, CancellationToken cancellation)
+    {
+        if (
+            _values.Text("shift_pattern") is not { } pattern
+            || await RosterReading.RosterAsync(_db, _firm, pattern, _values.Text("holiday_calendar"), start, start.PlusDays(LongestWait - 1), cancellation)
+                is not { } roster
+        )
+            return null;
+        var minutes = roster.Days.Take(Fortnight).Sum(d => d.PaidMinutes);
+        return roster.Days.FirstOrDefault(d => d.Shift is not null) is { Start: { } begins, End: { } ends } first
+            ? new FirstShift(first.Date, TaskSpec.TimeOfDay.Format(begins.TimeOfDay), TaskSpec.TimeOfDay.Format(ends.TimeOfDay), minutes)
+            : null;
+    }
+
+    // As if the record were approved today: until then no run can have it.
+    private FirstPayResponse? Pay(LocalDate start)
+    {
+        if (_payGroup is null)
+            return null;
+        var every = new Dictionary<string, PayPeriod> { [_values.Text("pay_group")!] = _payGroup.Every };
+        var rate = PayReading.Rate(_values, every, _firm.FullTimeHours);
+        var question = new FirstPayQuestion(
+            _payGroup,
+            start,
+            _today,
+            _calendars[_values.Text("holiday_calendar")],
+            rate?.PerPeriod ?? 0,
+            PartMethod.WorkingDays
+        );
+        return FirstPay.Of(question).Answer is { } pay
+            ? new FirstPayResponse(pay.PaidWith.PayDate, pay.FirstPeriod.CutOff, pay.Lines.Count(l => l.IsArrears), rate is null ? null : pay.Total)
+            : null;
+    }
+}
+
+/// <summary>What a first day means.</summary>
+/// <param name="Shift">The first shift; null without a pattern.</param>
+/// <param name="Pay">The first pay; null without a pay group.</param>
+/// <param name="Badges">Others who carry the badge at that time.</param>
+public sealed record StartEffectsResponse(FirstShift? Shift, FirstPayResponse? Pay, BadgeClash[] Badges);
+
+/// <summary>Somebody's first shift, with its times as HH:mm where the firm is.</summary>
+/// <param name="FortnightMinutes">What is paid of the shifts of the first fourteen days.</param>
+public sealed record FirstShift(LocalDate On, string From, string To, int FortnightMinutes);
+
+/// <summary>When somebody is paid first.</summary>
+/// <param name="CutOff">The last day on which the record could be approved to be paid with the period they start in.</param>
+/// <param name="Arrears">How many periods are paid late with it, their own cut-offs being missed.</param>
+/// <param name="Total">What it pays before deductions, by the working days of the first period; null where the rate is not known or not to be seen.</param>
+public sealed record FirstPayResponse(LocalDate PayDay, LocalDate CutOff, int Arrears, decimal? Total);

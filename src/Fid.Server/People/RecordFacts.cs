@@ -1,0 +1,15 @@
+using System.Text.Json;
+
+namespace Fid.Server.People;
+
+/// <summary>Single values of a record, by the keys of their fields.</summary>
+internal static class RecordFacts
+{
+    /// <summary>A text; null where there is none, or something else.</summary>
+    public static string? Text(this IReadOnlyDictionary<string, JsonElement?> values, string field) =>
+        values.TryGetValue(field, out var value) && value is { ValueKind: JsonValueKind.String } text ? text.GetString() : null;
+
+    /// <summary>A number; null where there is none, or something else.</summary>
+    public static decimal? Number(this IReadOnlyDictionary<string, JsonElement?> values, string field) =>
+        values.TryGetValue(field, out var value) && value is { ValueKind: JsonValueKind.Number } number ? number.GetDecimal() : null;
+}
