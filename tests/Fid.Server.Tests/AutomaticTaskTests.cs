@@ -212,7 +212,10 @@ public sealed class AutomaticTaskTests : IAsyncLifetime
         (string[])
             (
                 await _firm.Database.AskAsync(
-                    $"select coalesce(array_agg(by_name || ': ' || why), '{{}}') from changes where subject_id = '{_record}' and by_name = 'Fid' and action like 'record.%'"
+                    $"""
+                    select coalesce(array_agg(by_name || ': ' || why), '{"{}"}') from changes
+                    where subject_id = '{_record}' and by_name = 'Fid' and action like 'record.%'
+                    """
                 )
             )!;
 }

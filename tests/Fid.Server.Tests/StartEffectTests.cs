@@ -55,8 +55,8 @@ public sealed class StartEffectTests : IAsyncLifetime
         var change = await ChangeAsync("2027-04-19");
         Pay(change["before"]!).ShouldBe("2027-04-30 2027-04-26 0 1400");
         Pay(change["after"]!).ShouldBe("2027-04-30 2027-04-26 0 700");
-        // Of the period from 1 to 14 February the cut-off was 15 February: it comes with the run after the next.
-        Pay((await ChangeAsync("2027-02-08"))["after"]!).ShouldBe("2027-03-05 2027-02-16 1 2100");
+        // Of the period from 1 to 14 February the cut-off was 15 February: it comes with the next run.
+        Pay((await ChangeAsync("2027-02-08"))["after"]!).ShouldBe("2027-03-05 2027-02-15 1 2100");
     }
 
     [Fact]

@@ -30,7 +30,7 @@ internal sealed class AutomaticTasks(FidDb db, LocalDate today)
             task.Kind == TaskKind.Run
             && task.Done == null
             && task.SkippedWhy == null
-            && (task.Trouble == null || task.TriedOn < today || task.TriedWith != record.Version)
+            && (task.Trouble == null || task.TriedOn < today || task.TriedWith != record.Saved)
         select task;
 
     /// <summary>Asks for what was found, as part of an act that holds the hires.</summary>

@@ -46,7 +46,7 @@ public sealed class RunTask(FidDb db, RecordWriter records, EnteredValues entere
         var (employments, projections) = await records.ReadAsync([employed], cancellation);
         var (employment, record) = (employments[employed], projections[employed]);
         var problem = await SetAsync(act, task, employment, record, actor, cancellation);
-        task.Tried(problem, actor.Today, record.Version);
+        task.Tried(problem, actor.Today, record.Saved);
         if (problem is null)
             (task.Done, task.DoneBy) = (actor.Today, actor.Name);
         if (TaskFacts.OfChange(db, task) is { } facts)

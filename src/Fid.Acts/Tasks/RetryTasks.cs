@@ -19,7 +19,7 @@ public sealed class RetryTasks(FidDb db)
             return TasksInHand.IsNotOpen;
         if (task.Kind != TaskKind.Run || task.Trouble is null)
             return NotTried;
-        task.Tried(null, default, 0);
+        task.Tried(null, default, default);
         return null;
     }
 }

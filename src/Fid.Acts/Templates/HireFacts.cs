@@ -217,7 +217,7 @@ internal static class HireFacts
             case "sets":
                 (task.SetFields, task.SetFormulas) = (from.SetFields, from.SetFormulas);
                 // What stood in the way of the others says nothing of these.
-                task.Tried(null, default, 0);
+                task.Tried(null, default, default);
                 break;
             default:
                 throw new ArgumentOutOfRangeException(nameof(property), property, "Tasks have no such property.");

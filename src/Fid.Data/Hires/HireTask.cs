@@ -138,8 +138,8 @@ public sealed class HireTask
     /// <summary>The day on which it was tried in vain.</summary>
     public LocalDate? TriedOn { get; set; }
 
-    /// <summary>The version of the record with which it was: with another it is worth trying again.</summary>
-    public long? TriedWith { get; set; }
+    /// <summary>When the record had last been saved then: with another it is worth trying again.</summary>
+    public Instant? TriedWith { get; set; }
 
     /// <summary>When it begins on its day, in the firm's zone, for what one meets for; null where it has no time.</summary>
     public LocalTime? MeetsAt { get; set; }
@@ -200,11 +200,11 @@ public sealed class HireTask
     }
 
     /// <summary>Keeps why it could not be done by itself, or that nothing is in the way any more.</summary>
-    /// <param name="with">The version of the record with which it was tried.</param>
-    public void Tried(Problem? problem, LocalDate on, uint with) =>
+    /// <param name="with">When the record had last been saved.</param>
+    public void Tried(Problem? problem, LocalDate on, Instant with) =>
         (Trouble, TroubleCode, TriedOn, TriedWith) = problem is null
             ? (null, null, null, null)
-            : (problem.Message, $"{problem.Code}{problem.Path}", (LocalDate?)on, (long?)with);
+            : (problem.Message, $"{problem.Code}{problem.Path}", (LocalDate?)on, (Instant?)with);
 
     /// <summary>Whether somebody has done it, or said that it does not apply: nothing but a person changes that.</summary>
     public bool IsDecided => Done is not null || (SkippedWhy is not null && !SkippedByCondition);

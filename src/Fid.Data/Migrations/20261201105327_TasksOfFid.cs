@@ -31,10 +31,10 @@ namespace Fid.Data.Migrations
                 type: "date",
                 nullable: true);
 
-            migrationBuilder.AddColumn<long>(
+            migrationBuilder.AddColumn<Instant>(
                 name: "tried_with",
                 table: "hire_tasks",
-                type: "bigint",
+                type: "timestamp with time zone",
                 nullable: true);
 
             migrationBuilder.AddColumn<string>(
@@ -50,11 +50,37 @@ namespace Fid.Data.Migrations
                 type: "character varying(200)",
                 maxLength: 200,
                 nullable: true);
+
+            migrationBuilder.Sql("""
+                create or replace function advance_on_record() returns trigger language plpgsql as $$
+                begin
+                  perform advance_checklists(array(
+                    select p.hire_id from hire_people p join hires h on h.id = p.hire_id
+                    where h.closed is null
+                      and (p.employment_id in (select owner_id from touched) or p.person_id in (select owner_id from touched))
+                      and (exists (select from hire_tasks t where t.hire_id = h.id and (t.kind in ('Fill', 'Issue', 'Return', 'Certify', 'Run') or t."when" is not null))
+                        or exists (select from hire_entries e where e.hire_id = h.id and e.list = 'stages'))));
+                  return null;
+                end $$;
+                """);
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.Sql("""
+                create or replace function advance_on_record() returns trigger language plpgsql as $$
+                begin
+                  perform advance_checklists(array(
+                    select p.hire_id from hire_people p join hires h on h.id = p.hire_id
+                    where h.closed is null
+                      and (p.employment_id in (select owner_id from touched) or p.person_id in (select owner_id from touched))
+                      and (exists (select from hire_tasks t where t.hire_id = h.id and (t.kind in ('Fill', 'Issue', 'Return', 'Certify') or t."when" is not null))
+                        or exists (select from hire_entries e where e.hire_id = h.id and e.list = 'stages'))));
+                  return null;
+                end $$;
+                """);
+
             migrationBuilder.DropColumn(
                 name: "set_fields",
                 table: "hire_tasks");

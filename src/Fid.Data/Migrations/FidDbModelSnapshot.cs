@@ -1476,8 +1476,8 @@ namespace Fid.Data.Migrations
                         .HasColumnType("date")
                         .HasColumnName("tried_on");
 
-                    b.Property<long?>("TriedWith")
-                        .HasColumnType("bigint")
+                    b.Property<Instant?>("TriedWith")
+                        .HasColumnType("timestamp with time zone")
                         .HasColumnName("tried_with");
 
                     b.Property<string>("Trouble")

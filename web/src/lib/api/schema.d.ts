@@ -13175,11 +13175,11 @@ export interface components {
              */
             total: null | number;
         };
-        /** @description Somebody's first shift. */
+        /** @description Somebody's first shift, with its times as HH:mm where the firm is. */
         FirstShift: {
             on: components["schemas"]["LocalDate"];
-            from: components["schemas"]["LocalTime"];
-            to: components["schemas"]["LocalTime"];
+            from: string;
+            to: string;
             /**
              * Format: int32
              * @description What is paid of the shifts of the first fourteen days.
@@ -13734,7 +13734,6 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
-        LocalTime: unknown;
         MailBackRequest: {
             /** @description Whether a message that came back is sent once more; else it is laid aside. */
             again: boolean;
