@@ -107,6 +107,7 @@ public class ReachTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 ("DELETE", $"/api/hires/{hire}/tasks/{task}/done", null),
                 ("POST", "/api/tasks/done", new { tasks }),
                 ("POST", "/api/tasks/undone", new { tasks }),
+                ("POST", "/api/tasks/retried", new { tasks }),
                 ("POST", "/api/tasks/skipped", new { tasks, why = "tried" }),
                 ("POST", "/api/tasks/unskipped", new { tasks }),
                 ("POST", "/api/tasks/note", new { tasks, note = "tried" }),
