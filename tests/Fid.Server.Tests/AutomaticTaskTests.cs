@@ -114,17 +114,7 @@ public sealed class AutomaticTaskTests : IAsyncLifetime
     public async Task A_template_says_which_fields_it_sets_and_to_what(string sets, string? code)
     {
         var spec = await WithTaskAsync(sets);
-        using var answer = await _orla.SendAsync(
-            "POST",
-            "/api/templates/deckhand/example",
-            new
-            {
-                spec,
-                use = (string?)null,
-                facts = new { },
-                start = (string?)null,
-            }
-        );
+        using var answer = await _orla.SendAsync("POST", "/api/templates/deckhand/example", Example(spec));
         var found = (await answer.JsonAsync())["findings"]!.AsArray().Where(f => (string?)f!["key"] == "set").Select(f => f!.Text("code"));
         found.ShouldBe(code is null ? [] : [code], sets);
     }
@@ -152,11 +142,42 @@ public sealed class AutomaticTaskTests : IAsyncLifetime
         var renamed = await _orla.DraftAsync("deckhand", spec, null);
         await _orla.PublishAsync("deckhand", renamed.Text("version"));
         TaskOf((await piet.GetAsync("/api/templates/deckhand"))["live"]!)!["properties"]!.ToJsonString().ShouldContain("Corran");
+        // Nor does what a hire would get tell of it, nor a task that templates share.
+        using (var example = await _orla.SendAsync("POST", "/api/templates/deckhand/example", Example(spec)))
+            (await example.Content.ReadAsStringAsync()).ShouldNotContain("Corran");
+        var shared = new
+        {
+            properties = new
+            {
+                name = "Shared",
+                kind = "run",
+                sets = new[] { new { field = "town", formula = "'Corran'" } },
+            },
+            why = "A test",
+        };
+        using (var saved = await piet.SendAsync("PUT", "/api/shared-tasks/settled", shared))
+            saved.StatusCode.ShouldBe(HttpStatusCode.OK, await saved.Content.ReadAsStringAsync());
+        (await _orla.GetAsync("/api/shared-tasks")).ToJsonString().ShouldNotContain("Corran");
+        (await piet.GetAsync("/api/shared-tasks")).ToJsonString().ShouldContain("Corran");
+        using (var brought = await _orla.SendAsync("PUT", "/api/shared-tasks/unsettled", shared))
+            (await brought.JsonAsync())["errors"]!
+                .AsArray()
+                .Select(e => $"{e!.Text("pointer")} {e!.Text("code")}")
+                .ShouldBe(["/properties/sets unknown-field"]);
         // And nobody brings in what they may not see.
         TaskOf(spec)!["properties"]!["sets"] = JsonNode.Parse("""[{"field":"room","formula":"town"}]""");
         using var refused = await _orla.SendAsync("PUT", "/api/templates/deckhand/draft", new JsonObject { ["spec"] = spec.DeepClone() }.ToJsonString());
         (await refused.JsonAsync())["errors"]!.AsArray().Select(e => e!.Text("code")).ShouldBe(["unknown-field"]);
     }
+
+    private static object Example(JsonNode spec) =>
+        new
+        {
+            spec,
+            use = (string?)null,
+            facts = new { },
+            start = (string?)null,
+        };
 
     private static JsonNode? TaskOf(JsonNode spec) => spec["lists"]!["tasks"]!.AsArray().SingleOrDefault(t => t!.Text("key") == "set");
 

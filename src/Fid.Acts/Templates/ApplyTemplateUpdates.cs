@@ -1,6 +1,7 @@
 using Fid.Acts.People;
 using Fid.Acts.Rights;
 using Fid.Core.Rights;
+using Fid.Core.Templates;
 using Fid.Data;
 using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
@@ -38,7 +39,7 @@ public sealed class ApplyTemplateUpdates(FidDb db, RecordWriter records)
                 (
                     found[h.Id],
                     (IReadOnlySet<string>)
-                        h.Take.Intersect(found[h.Id].Facts.Select(f => f.Key).Where(f => MayTake(f, reader))).ToHashSet(StringComparer.Ordinal)
+                        h.Take.Intersect(found[h.Id].Facts.Where(f => MayTake(f, reader)).Select(f => f.Key)).ToHashSet(StringComparer.Ordinal)
                 )
             )
             .ToList();
@@ -49,8 +50,15 @@ public sealed class ApplyTemplateUpdates(FidDb db, RecordWriter records)
         return run;
     }
 
-    /// <summary>A value of the record is taken by those who may edit its field; tasks and what is issued by all who update hires.</summary>
-    public static bool MayTake(string fact, Reader reader) => fact.Split('/', 2) is not ["values", var field] || reader.MayEdit(field);
+    /// <summary>A value of the record is taken by those who may edit its field; what a task sets by those who may see that; the rest of tasks and what
+    /// is issued by all who update hires.</summary>
+    public static bool MayTake(MergedFact fact, Reader reader) =>
+        fact.Key.Split('/', 3) switch
+        {
+            ["values", var field, ..] => reader.MayEdit(field),
+            [TemplateLists.Tasks, _, var property] => new[] { fact.Before, fact.Mine, fact.Theirs }.All(v => reader.SeesProperty(property, v)),
+            _ => true,
+        };
 }
 
 /// <param name="Hires">The hires, and for each the facts to take.</param>

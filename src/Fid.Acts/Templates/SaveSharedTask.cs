@@ -34,14 +34,16 @@ public sealed class SaveSharedTask(FidDb db)
         var task = await db.SharedTasks.SingleOrDefaultAsync(t => t.Key == request.Key, cancellation);
         if (act.IsDoneAlready && task is not null)
             return task;
-        if (reader.ChangesForbidden(task is null ? [] : [sent with { Properties = task.Properties }], [sent]))
+        var before = task is null ? null : sent with { Properties = task.Properties };
+        sent = reader.WithUnseen(sent, before);
+        if (reader.ChangesForbidden(before is null ? [] : [before], [sent]))
             return Refusal.Forbidden;
         if (task is null)
-            db.SharedTasks.Add(task = new SharedTask { Key = request.Key, Properties = request.Properties });
+            db.SharedTasks.Add(task = new SharedTask { Key = request.Key, Properties = sent.Properties });
         else if (request.Version != task.RowVersion)
             return Refusal.ChangedMeanwhile;
         else
-            await new SharedTasks(db).ChangeAsync(task, request.Properties, author, why, cancellation);
+            await new SharedTasks(db).ChangeAsync(task, sent.Properties, author, why, cancellation);
         act.Note(author.Change("sharedTask.saved", await db.Firms.Select(f => f.Id).SingleAsync(cancellation), request.Key, why));
         await act.CommitAsync(cancellation);
         return task;

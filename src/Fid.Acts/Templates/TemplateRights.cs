@@ -17,18 +17,27 @@ public static class TemplateRights
     public static TemplateSpec Seen(this Reader reader, TemplateSpec spec)
     {
         var seen = spec.Values.Keys.All(reader.Sees) ? spec : spec with { Values = spec.Values.Where(v => reader.Sees(v.Key)).ToDictionary() };
-        return seen.WithTasks(task => task.Sets.Any(s => IsUnseen(reader, s)) ? task.With([.. task.Sets.Where(s => !IsUnseen(reader, s))]) : task);
+        return seen.WithTasks(reader.Seen);
     }
+
+    /// <summary>A task with the settings the reader may see.</summary>
+    public static TemplateEntry Seen(this Reader reader, TemplateEntry task) =>
+        task.Sets.Any(s => IsUnseen(reader, s)) ? task.With([.. task.Sets.Where(s => !IsUnseen(reader, s))]) : task;
+
+    /// <summary>What the reader made of a task, with the settings they do not see as they were.</summary>
+    public static TemplateEntry WithUnseen(this Reader reader, TemplateEntry made, TemplateEntry? before) =>
+        before?.Sets.Where(s => IsUnseen(reader, s)).ToList() is { Count: > 0 } unseen ? made.With([.. made.Sets, .. unseen]) : made;
+
+    /// <summary>Whether the reader may see all that a property of a task says.</summary>
+    public static bool SeesProperty(this Reader reader, string property, JsonElement? value) =>
+        property != TemplateEntry.SetsProperty || value is not { } sets || !TemplateEntry.SettingsOf(sets).Any(s => IsUnseen(reader, s));
 
     /// <summary>What the reader made of a template, with the values they do not see as they were.</summary>
     public static TemplateSpec WithUnseen(this Reader reader, TemplateSpec made, TemplateSpec? before)
     {
         var unseen = before?.Values.Where(v => !reader.Sees(v.Key)).ToList() ?? [];
         var whole = unseen.Count == 0 ? made : made with { Values = made.Values.Concat(unseen).ToDictionary() };
-        var kept = (before?.Entries(TemplateLists.Tasks) ?? []).ToLookup(t => t.Key, t => t.Sets.Where(s => IsUnseen(reader, s)));
-        return whole.WithTasks(task =>
-            kept[task.Key].SelectMany(s => s).ToList() is { Count: > 0 } unseenOfIt ? task.With([.. task.Sets, .. unseenOfIt]) : task
-        );
+        return whole.WithTasks(task => reader.WithUnseen(task, before?.Entries(TemplateLists.Tasks).FirstOrDefault(t => t.Key == task.Key)));
     }
 
     /// <summary>What the reader may not say in a template they send: there is no such field, as far as they can tell.</summary>

@@ -87,10 +87,11 @@ public sealed record TemplateEntry(string Key, IReadOnlyDictionary<string, JsonE
 
     /// <summary>Of a task: the fields that it sets by itself, as far as they can be read.</summary>
     [JsonIgnore]
-    public IReadOnlyList<FieldSetting> Sets =>
-        Properties.TryGetValue(SetsProperty, out var sets) && sets.ValueKind == JsonValueKind.Array
-            ? [.. sets.EnumerateArray().Select(SettingOf).OfType<FieldSetting>()]
-            : [];
+    public IReadOnlyList<FieldSetting> Sets => Properties.TryGetValue(SetsProperty, out var sets) ? SettingsOf(sets) : [];
+
+    /// <summary>The fields that a property of a task sets, as far as they can be read.</summary>
+    public static IReadOnlyList<FieldSetting> SettingsOf(JsonElement sets) =>
+        sets.ValueKind == JsonValueKind.Array ? [.. sets.EnumerateArray().Select(SettingOf).OfType<FieldSetting>()] : [];
 
     /// <summary>The same with other fields set; with none, it says nothing of them.</summary>
     public TemplateEntry With(IReadOnlyList<FieldSetting> sets)
@@ -103,7 +104,8 @@ public sealed record TemplateEntry(string Key, IReadOnlyDictionary<string, JsonE
         return this with { Properties = properties };
     }
 
-    private const string SetsProperty = "sets";
+    /// <summary>The property of a task that says what it sets.</summary>
+    public const string SetsProperty = "sets";
 
     private static FieldSetting? SettingOf(JsonElement setting) =>
         setting.ValueKind == JsonValueKind.Object

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Acts.Calendars;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
+using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
@@ -39,9 +40,11 @@ internal sealed class StartEffects
         PayGroupTerms? payGroup
     ) => (_db, _firm, _calendars, _today, _values, _badge, _payGroup) = (db, firm, calendars, today, values, badge, payGroup);
 
+    /// <param name="rights">What the reader may see of this record.</param>
     public static async Task<StartEffects> LoadAsync(
         FidDb db,
         Reader reader,
+        FieldRights rights,
         HireHead hire,
         CalendarSet calendars,
         LocalDate today,
@@ -50,7 +53,6 @@ internal sealed class StartEffects
     {
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var employment = await db.Employments.AsNoTracking().SingleAsync(e => e.Id == hire.EmploymentId, cancellation);
-        var rights = reader.On(hire.Record);
         var values = (await ShownValues.OfAsync(db, employment, today, cancellation))
             .Where(v => rights.Sees(v.Key))
             .ToDictionary(v => v.Key, v => (JsonElement?)v.Value.Value);

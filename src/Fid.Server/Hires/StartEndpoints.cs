@@ -45,7 +45,8 @@ internal static class StartEndpoints
         var (before, after) = (HirePlan.Of(question, SoonestSearch.Never), HirePlan.Of(moved.Question(today, calendars, stages), SoonestSearch.Never));
         var values = (await new TemplateUpdates(db).OnMoveAsync(id, to.Date, today, cancellation)).Where(v => rights.Sees(v.Field));
         // Whoever changes jobs or leaves has their shifts, pay and badge from before.
-        var effects = hire.Head.Occasion == Occasion.Arrival ? await StartEffects.LoadAsync(db, reader, hire.Head, calendars, today, cancellation) : null;
+        var effects =
+            hire.Head.Occasion == Occasion.Arrival ? await StartEffects.LoadAsync(db, reader, rights, hire.Head, calendars, today, cancellation) : null;
         return TypedResults.Ok(
             new StartChangeResponse(
                 hire.Head.Start,

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Acts;
+using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -23,10 +24,13 @@ internal static class SharedTasksEndpoints
 
     private static Ok<ReadyTask[]> Ready() => TypedResults.Ok(ReadyTasks.All.ToArray());
 
-    private static async Task<Ok<SharedTaskResponse[]>> List(FidDb db, CancellationToken cancellation)
+    private static async Task<Ok<SharedTaskResponse[]>> List(Actor actor, FidDb db, CancellationToken cancellation)
     {
+        var reader = await Reader.OfAsync(actor, db, cancellation);
         var users = SharedTasks.UsersOf(await db.RoleTemplates.AsNoTracking().ToListAsync(cancellation));
-        return TypedResults.Ok((await db.SharedTasks.AsNoTracking().OrderBy(t => t.Key).ToListAsync(cancellation)).Select(t => Describe(t, users)).ToArray());
+        return TypedResults.Ok(
+            (await db.SharedTasks.AsNoTracking().OrderBy(t => t.Key).ToListAsync(cancellation)).Select(t => Describe(t, users, reader)).ToArray()
+        );
     }
 
     private static async Task<Results<Ok<SharedTaskResponse>, ProblemHttpResult>> Save(
@@ -43,15 +47,26 @@ internal static class SharedTasksEndpoints
         var there = result.Refusal is null or { Kind: RefusalKind.ChangedMeanwhile }
             ? await db.SharedTasks.AsNoTracking().SingleOrDefaultAsync(t => t.Key == key, cancellation)
             : null;
-        var now = there is null ? null : Describe(there, SharedTasks.UsersOf(await db.RoleTemplates.AsNoTracking().ToListAsync(cancellation)));
+        var now = there is null
+            ? null
+            : Describe(
+                there,
+                SharedTasks.UsersOf(await db.RoleTemplates.AsNoTracking().ToListAsync(cancellation)),
+                await Reader.OfAsync(actor, db, cancellation)
+            );
         return result.Refusal is { } refusal ? Problems.Of(refusal, now) : TypedResults.Ok(now);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Remove(string key, Actor actor, RemoveSharedTask remove, CancellationToken cancellation) =>
         (await remove.DoAsync(new RemoveSharedTaskRequest(key), actor, cancellation)).Answer();
 
-    private static SharedTaskResponse Describe(SharedTask task, ILookup<string, RoleTemplate> users) =>
-        new(task.Key, task.Properties.ToDictionary(), Versions.Tag(task.RowVersion), [.. users[task.Key].Select(t => t.Name).Order(StringComparer.Ordinal)]);
+    private static SharedTaskResponse Describe(SharedTask task, ILookup<string, RoleTemplate> users, Reader reader) =>
+        new(
+            task.Key,
+            reader.Seen(new TemplateEntry(task.Key, task.Properties)).Properties.ToDictionary(),
+            Versions.Tag(task.RowVersion),
+            [.. users[task.Key].Select(t => t.Name).Order(StringComparer.Ordinal)]
+        );
 }
 
 /// <param name="Version">What to send as If-Match when changing it.</param>

@@ -117,14 +117,19 @@ internal static class TemplateExamples
                                 list,
                                 e.Key,
                                 TemplateReview.KeyedBy.TryGetValue(list, out var keys) ? names.Of(keys, e.Key) : null,
-                                e.Properties.ToDictionary(
-                                    p => p.Key,
-                                    p => new ExampleProperty(
-                                        p.Value.Value,
-                                        p.Value.From,
-                                        [.. p.Value.Displaced.Select(d => new ExampleDisplaced(d.From, d.Value, null))]
+                                e.Properties.Where(p => reader.SeesProperty(p.Key, p.Value.Value))
+                                    .ToDictionary(
+                                        p => p.Key,
+                                        p => new ExampleProperty(
+                                            p.Value.Value,
+                                            p.Value.From,
+                                            [
+                                                .. p
+                                                    .Value.Displaced.Where(d => reader.SeesProperty(p.Key, d.Value))
+                                                    .Select(d => new ExampleDisplaced(d.From, d.Value, null)),
+                                            ]
+                                        )
                                     )
-                                )
                             ))
                     ),
                 ],

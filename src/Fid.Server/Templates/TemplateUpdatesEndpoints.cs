@@ -120,7 +120,7 @@ internal static class TemplateUpdatesEndpoints
                 u.Hire.TemplateVersion,
                 u.Layers,
                 u.Trouble,
-                [.. u.Facts.Where(f => ApplyTemplateUpdates.MayTake(f.Key, reader)).Select(f => Describe(f, u))]
+                [.. u.Facts.Where(f => ApplyTemplateUpdates.MayTake(f, reader)).Select(f => Describe(f, u))]
             )),
         ];
 

@@ -114,7 +114,7 @@ public class FirstPayTests
                 Gen.Enum<PartMethod>(),
                 Gen.Int[0, 400],
                 Gen.Int[0, 400],
-                Gen.OneOfConst(PayPeriod.Week, PayPeriod.Fortnight, PayPeriod.FourWeeks, PayPeriod.HalfMonth, PayPeriod.Month)
+                Gen.OneOf(PayPeriod.Week, PayPeriod.Fortnight, PayPeriod.FourWeeks, PayPeriod.HalfMonth, PayPeriod.Month)
             )
             .Sample(
                 (method, start, approved, every) =>
