@@ -47,17 +47,13 @@ internal static class ReplanMeasure
         for (var i = -WarmUp; i < Rounds; i++)
         {
             await using var scope = services.CreateAsyncScope();
-            var (db, cache, id) = (
-                scope.ServiceProvider.GetRequiredService<FidDb>(),
-                services.GetRequiredService<OpenTaskCache>(),
-                hires[(i + WarmUp) % hires.Length]
-            );
+            var (db, id) = (scope.ServiceProvider.GetRequiredService<FidDb>(), hires[(i + WarmUp) % hires.Length]);
             var (calendars, stages) = (await CalendarSet.LoadAsync(db, default), await StagePlans.LoadAsync(db, default));
-            // The tick: what is kept of the hire is out of date by it.
+            // The tick; what comes of it is read and planned as a checklist that goes on is.
             await db.Database.ExecuteSqlAsync($"update hire_tasks set note = note where hire_id = {id} and position = 1");
             var began = Stopwatch.GetTimestamp();
-            foreach (var hire in await HiresUnderWay.LoadAsync(db, all => all.Where(h => h.Id == id), default, cache))
-                HirePlan.Of(hire.Question(today, calendars, stages), SoonestSearch.WhenNotFeasible);
+            foreach (var hire in await HiresUnderWay.LoadAsync(db, all => all.Where(h => h.Id == id), default))
+                HirePlan.Of(hire.Question(today, calendars, stages), SoonestSearch.Never);
             if (i >= 0)
                 times.Add(Stopwatch.GetElapsedTime(began).TotalMilliseconds);
         }
