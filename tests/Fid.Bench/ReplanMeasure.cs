@@ -16,8 +16,8 @@ namespace Fid.Bench;
 /// The database is the measure's own.</summary>
 internal static class ReplanMeasure
 {
-    private const int Rounds = 60,
-        WarmUp = 20;
+    private const int Rounds = 200,
+        WarmUp = 400;
 
     public static async Task<string[]> RunAsync(string connection, string on)
     {

@@ -15,6 +15,9 @@ public sealed class CalendarSet
     private const int FirstYear = 1950,
         LastYear = 2100;
 
+    // The last that was loaded, for as long as the entries are the same: laying out a century and a half of holidays takes milliseconds.
+    private static volatile Loaded? _last;
+
     private readonly Dictionary<string, EntryContent> _entries;
 
     private CalendarSet(Dictionary<string, EntryContent> entries)
@@ -35,14 +38,17 @@ public sealed class CalendarSet
 
     private static WorkCalendar Weekdays { get; } = new(RestMask.Weekend, []);
 
-    public static async Task<CalendarSet> LoadAsync(FidDb db, CancellationToken cancellation) =>
-        new(
-            (await db.ListEntries.AsNoTracking().Where(e => e.List == "calendars").ToListAsync(cancellation)).ToDictionary(
-                e => e.Code,
-                e => e.Content(),
-                StringComparer.Ordinal
-            )
-        );
+    /// <summary>The firm's calendars as they are now.</summary>
+    public static async Task<CalendarSet> LoadAsync(FidDb db, CancellationToken cancellation)
+    {
+        var entries = await db.ListEntries.AsNoTracking().Where(e => e.List == "calendars").OrderBy(e => e.Code).ToListAsync(cancellation);
+        WrittenEntry[] written = [.. entries.Select(e => new WrittenEntry(e.Code, e.Name, e.NameDe, e.Values))];
+        if (_last is { } last && last.Written.AsSpan().SequenceEqual(written))
+            return last.Set;
+        var set = new CalendarSet(entries.ToDictionary(e => e.Code, e => e.Content(), StringComparer.Ordinal));
+        _last = new Loaded(written, set);
+        return set;
+    }
 
     /// <summary>The calendar that formulas of a record count in: its own holiday calendar; null where none is named or none is needed.</summary>
     public static async Task<WorkCalendar?> OfRecordAsync(
@@ -100,6 +106,11 @@ public sealed class CalendarSet
 
     private static IEnumerable<Holiday> Holidays(EntryContent calendar) =>
         calendar.Parts<HolidayEntry>("holidays").Select(h => new Holiday(HolidayRule.Read(h.On)!, h.Name, h.Days));
+
+    private sealed record Loaded(WrittenEntry[] Written, CalendarSet Set);
+
+    // All that a set is made of, as it is stored.
+    private sealed record WrittenEntry(string Code, string Name, string? NameDe, string Values);
 }
 
 /// <summary>A day off.</summary>

@@ -43,16 +43,7 @@ internal sealed class AutomaticTasks(FidDb db, LocalDate today)
             await WorthTrying(db, today).Where(t => hires.Contains(t.HireId)).Select(t => new { t.HireId, t.Key }).ToListAsync(cancellation)
         ).ToHashSet();
         foreach (var hire in _ready.Where(r => worth.Contains(new { HireId = r.Hire, r.Key })).Select(r => r.Hire).Distinct())
-            db.Jobs.Add(
-                new Job
-                {
-                    Kind = RunTask.Kind,
-                    Argument = hire.ToString(),
-                    State = JobState.Waiting,
-                    Due = now,
-                    MadeAt = now,
-                }
-            );
+            db.Jobs.Add(Job.Once(RunTask.Kind, hire, now));
         await db.SaveChangesAsync(cancellation);
     }
 }

@@ -41,11 +41,12 @@ public sealed class RunTask(FidDb db, RecordWriter records, EnteredValues entere
             return 0;
         await Locks.RecordAsync(db, employed, cancellation);
         await Locks.HiresAsync(db, [request.Hire], cancellation);
-        if (await ReadyAsync(request.Hire, actor.Today, cancellation) is not { } task)
+        var calendars = await CalendarSet.LoadAsync(db, cancellation);
+        if (await ReadyAsync(request.Hire, calendars, actor.Today, cancellation) is not { } task)
             return 0;
         var (employments, projections) = await records.ReadAsync([employed], cancellation);
         var (employment, record) = (employments[employed], projections[employed]);
-        var problem = await SetAsync(act, task, employment, record, actor, cancellation);
+        var problem = await SetAsync(act, task, employment, record, calendars, actor, cancellation);
         task.Tried(problem, actor.Today, record.Saved);
         if (problem is null)
             (task.Done, task.DoneBy) = (actor.Today, actor.Name);
@@ -63,9 +64,9 @@ public sealed class RunTask(FidDb db, RecordWriter records, EnteredValues entere
     private Task<Guid?> EmploymentAsync(Guid hire, CancellationToken cancellation) =>
         db.Hires.Where(h => h.Id == hire && h.Closed == null).Select(h => (Guid?)h.EmploymentId).SingleOrDefaultAsync(cancellation);
 
-    private async Task<HireTask?> ReadyAsync(Guid id, LocalDate today, CancellationToken cancellation)
+    private async Task<HireTask?> ReadyAsync(Guid id, CalendarSet calendars, LocalDate today, CancellationToken cancellation)
     {
-        var (calendars, stages) = (await CalendarSet.LoadAsync(db, cancellation), await StagePlans.LoadAsync(db, cancellation));
+        var stages = await StagePlans.LoadAsync(db, cancellation);
         if (await HiresUnderWay.LoadAsync(db, all => all.Where(h => h.Id == id), cancellation) is not [var hire])
             return null;
         var ready = AutomaticTasks.ReadyOf(hire, HirePlan.Of(hire.Question(today, calendars, stages), SoonestSearch.Never)).ToArray();
@@ -79,12 +80,20 @@ public sealed class RunTask(FidDb db, RecordWriter records, EnteredValues entere
     }
 
     // Enters the values as Fid; the first of what keeps it from that otherwise.
-    private async Task<Problem?> SetAsync(ActScope act, HireTask task, Employment employment, CurrentRecord record, Actor actor, CancellationToken cancellation)
+    private async Task<Problem?> SetAsync(
+        ActScope act,
+        HireTask task,
+        Employment employment,
+        CurrentRecord record,
+        CalendarSet calendars,
+        Actor actor,
+        CancellationToken cancellation
+    )
     {
         var fields = await new LiveFieldsLoader(db).LiveAsync(cancellation);
         var facts = (await ShownValues.OfAsync(db, employment, actor.Today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
         var returning = await TemplateUpdates.ReturningAsync(db, cancellation, [employment.Id]);
-        var calendar = (await CalendarSet.LoadAsync(db, cancellation)).OfRecord(facts);
+        var calendar = calendars.OfRecord(facts);
         if (task.Settings.Count == 0)
             return new Problem("", "nothing-to-set", "It does not say what is to be set. Change the template, or do it by hand.");
         if (task.Settings.FirstOrDefault(s => fields.Set.Find(s.Field) is not { } field || !FieldSettings.Takes(field)) is { } gone)

@@ -42,14 +42,5 @@ public static class ImportInHand
     }
 
     /// <summary>Asks for an import to be gone on with in the background.</summary>
-    internal static void GoOn(FidDb db, Guid id, Instant now) =>
-        db.Jobs.Add(
-            new Job
-            {
-                Kind = RunImport.Kind,
-                Argument = id.ToString(),
-                Due = now,
-                MadeAt = now,
-            }
-        );
+    internal static void GoOn(FidDb db, Guid id, Instant now) => db.Jobs.Add(Job.Once(RunImport.Kind, id, now));
 }

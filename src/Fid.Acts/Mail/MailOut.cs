@@ -45,17 +45,7 @@ public static class MailOut
     }
 
     /// <summary>Asks for a message to be sent, from a moment on.</summary>
-    internal static void Send(FidDb db, MailMessage message, Instant at) =>
-        db.Jobs.Add(
-            new Job
-            {
-                Kind = SendMail.Kind,
-                Argument = message.Id.ToString(),
-                State = JobState.Waiting,
-                Due = at,
-                MadeAt = at,
-            }
-        );
+    internal static void Send(FidDb db, MailMessage message, Instant at) => db.Jobs.Add(Job.Once(SendMail.Kind, message.Id, at));
 }
 
 /// <summary>An invitation that goes with a message.</summary>

@@ -16,6 +16,7 @@ public static class Computations
         ["pay.band"] = PayComputation.AnswerBand,
         ["pay.periods"] = PayPeriodsComputation.Answer,
         ["pay.first"] = FirstPayComputation.Answer,
+        ["pay.loaded"] = LoadedCostComputation.Answer,
         ["pay.preview"] = PayPreviewComputation.Answer,
         ["clock.roster"] = RosterComputation.Answer,
         ["clock.badges"] = BadgesComputation.Answer,

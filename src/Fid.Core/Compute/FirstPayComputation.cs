@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Core.Calendars;
+using Fid.Core.Clock;
 using Fid.Core.Json;
 using Fid.Core.Pay;
 using NodaTime;
@@ -9,8 +10,8 @@ namespace Fid.Core.Compute;
 /// <summary>`pay.first`: what somebody new is paid first, and when.</summary>
 internal static class FirstPayComputation
 {
-    private static readonly Shape Question = new("payGroup", "start", "approvedOn", "workCalendar", "amountPerPeriod", "method");
-    private static readonly Choices Methods = new("calendarDays", "workingDays", "annual260");
+    private static readonly Shape Question = new("payGroup", "start", "approvedOn", "workCalendar", "amountPerPeriod", "method", "roster?");
+    private static readonly Choices Methods = new("calendarDays", "workingDays", "annual260", "rosteredHours");
 
     private static readonly JsonEncodedText FirstPeriod = JsonEncodedText.Encode("firstPeriod"),
         PaidWith = JsonEncodedText.Encode("paidWith"),
@@ -24,6 +25,7 @@ internal static class FirstPayComputation
         var calendar = WorkCalendar.EveryDay;
         var amount = 0m;
         var method = PartMethod.CalendarDays;
+        RosterTerms? roster = null;
         var seen = 0u;
         if (question.Object())
             while (question.Property(Question, ref seen) is var at and >= 0)
@@ -45,12 +47,15 @@ internal static class FirstPayComputation
                     case 4:
                         amount = question.Number();
                         break;
-                    default:
+                    case 5:
                         method = (PartMethod)question.Choice(Methods);
+                        break;
+                    default:
+                        roster = RosterComputation.ReadTerms(ref question);
                         break;
                 }
             }
-        if (!question.IsSound || FirstPay.Of(new FirstPayQuestion(terms!, start, approved, calendar, amount, method)).Take(ref question) is not { } pay)
+        if (!question.IsSound || FirstPay.Of(new FirstPayQuestion(terms!, start, approved, calendar, amount, method, roster)).Take(ref question) is not { } pay)
             return;
         writer.WriteStartObject();
         writer.WritePropertyName(FirstPeriod);

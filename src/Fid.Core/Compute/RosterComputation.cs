@@ -10,6 +10,7 @@ namespace Fid.Core.Compute;
 internal static class RosterComputation
 {
     private static readonly Shape Question = new("timeZone", "pattern", "holidays?", "onHoliday?", "from", "to");
+    private static readonly Shape Terms = new("timeZone", "pattern", "holidays?", "onHoliday?");
     private static readonly Shape Pattern = new("cycleStart", "days", "shifts");
     private static readonly Shape ShiftShape = new("start", "end", "unpaidBreak?");
     private static readonly Choices Holidays = new("off", "worked");
@@ -17,10 +18,7 @@ internal static class RosterComputation
 
     public static void Answer(ref QuestionReader question, Utf8JsonWriter writer)
     {
-        var zone = DateTimeZone.Utc;
-        var cycle = new ShiftCycle(default, [], new Dictionary<string, Shift>());
-        List<LocalDate> holidays = [];
-        var onHoliday = OnHoliday.Off;
+        var terms = Nothing;
         LocalDate from = default,
             to = default;
         var seen = 0u;
@@ -29,27 +27,18 @@ internal static class RosterComputation
             {
                 switch (at)
                 {
-                    case 0:
-                        zone = ReadZone(ref question);
-                        break;
-                    case 1:
-                        cycle = ReadPattern(ref question);
-                        break;
-                    case 2:
-                        holidays = question.Items((ref q) => q.Date());
-                        break;
-                    case 3:
-                        onHoliday = (OnHoliday)question.Choice(Holidays);
-                        break;
                     case 4:
                         from = question.Date();
                         break;
-                    default:
+                    case 5:
                         to = question.Date();
+                        break;
+                    default:
+                        terms = ReadTerm(ref question, at, terms);
                         break;
                 }
             }
-        if (!question.IsSound || cycle.Roster(zone, holidays.ToHashSet(), onHoliday, from, to).Take(ref question) is not { } roster)
+        if (!question.IsSound || terms.On(from, to).Take(ref question) is not { } roster)
             return;
         writer.WriteStartObject();
         writer.WriteStartArray("days");
@@ -59,6 +48,29 @@ internal static class RosterComputation
         writer.WriteNumber("paidMinutes", roster.PaidMinutes);
         writer.WriteEndObject();
     }
+
+    /// <summary>Reads by what a roster is laid out, for a computation that says itself for which days.</summary>
+    public static RosterTerms ReadTerms(ref QuestionReader question)
+    {
+        var terms = Nothing;
+        var seen = 0u;
+        if (question.Object())
+            while (question.Property(Terms, ref seen) is var at and >= 0)
+                terms = ReadTerm(ref question, at, terms);
+        return terms;
+    }
+
+    private static RosterTerms Nothing =>
+        new(DateTimeZone.Utc, new ShiftCycle(default, [], new Dictionary<string, Shift>()), new HashSet<LocalDate>(), OnHoliday.Off);
+
+    private static RosterTerms ReadTerm(ref QuestionReader question, int at, RosterTerms terms) =>
+        at switch
+        {
+            0 => terms with { Zone = ReadZone(ref question) },
+            1 => terms with { Cycle = ReadPattern(ref question) },
+            2 => terms with { Holidays = question.Items((ref q) => q.Date()).ToHashSet() },
+            _ => terms with { OnHoliday = (OnHoliday)question.Choice(Holidays) },
+        };
 
     private static void Write(Utf8JsonWriter writer, RosterDay day)
     {

@@ -41,6 +41,12 @@ public static class ListConsistency
                     yield return ("of", "missing", "Say of which components this is worked out.");
                 if (!based && rules == 1 && entry.Values.ContainsKey("of"))
                     yield return ("of", "bad-value", "Only a percentage or brackets are of other components. Empty this.");
+                if (entry.Values.ContainsKey("stands_for") && !entry.Values.ContainsKey("amount"))
+                    yield return ("stands_for", "amount-needed", "What stands for what records say has an amount, as an example. Empty this, or the rule.");
+                if (entry.Values.ContainsKey("stands_for") && entry.Text("kind") is not (null or "earning"))
+                    yield return ("stands_for", "earning-needed", "Base pay and allowances are earned. Empty this, or make it an earning.");
+                if (string.CompareOrdinal(entry.Text("paid_to"), entry.Text("paid_from")) < 0 && entry.Values.ContainsKey("paid_to"))
+                    yield return ("paid_to", "reversed-range", "The last day comes before the first. Swap them.");
                 if (entry.Number("cap") < entry.Number("floor"))
                     yield return ("cap", "reversed-range", "The cap lies below the floor.");
                 break;
@@ -56,6 +62,8 @@ public static class ListConsistency
             ("payComponents", "amount") => ["percent", "brackets", "formula"],
             ("payComponents", "of") => ["percent", "brackets", "formula"],
             ("payComponents", "cap") => ["floor"],
+            ("payComponents", "stands_for") => ["amount", "kind"],
+            ("payComponents", "paid_to") => ["paid_from"],
             _ => [],
         };
 
@@ -78,24 +86,9 @@ public static class ListConsistency
             _ => list.Columns.Where(c => c.Type == ColumnType.Entry && c.List == list.Key).SelectMany(c => Tree(list, c, entries)),
         };
 
-    /// <summary>A pay component as an entry describes it.</summary>
-    public static PayComponent Component(EntryContent entry) =>
-        new(
-            entry.Code,
-            Enum.Parse<ComponentKind>(entry.Text("kind") ?? nameof(ComponentKind.Earning), ignoreCase: true),
-            entry.Number("amount"),
-            entry.Number("percent"),
-            entry.Values.GetValueOrDefault("of") as string[],
-            entry.Number("floor"),
-            entry.Number("cap"),
-            entry.Values.GetValueOrDefault("brackets") as PayBracket[],
-            entry.Text("basis") == "period" ? BracketBasis.Period : BracketBasis.Annual,
-            entry.Text("formula")
-        );
-
     private static IEnumerable<(string, string, string, string)> Components(IReadOnlyList<EntryContent> entries)
     {
-        var preview = PayPreview.Of(PayPeriod.Month, [.. entries.Select(Component)]);
+        var preview = PayPreview.Of(PayPeriod.Month, [.. entries.Select(PayComponentEntry.Component)]);
         foreach (var problem in preview.Problems)
         {
             var parts = problem.Path.Split('/');
@@ -106,6 +99,18 @@ public static class ListConsistency
                 : entries[at].Values.ContainsKey("formula") ? "formula"
                 : "of";
             yield return (entries[at].Code, column, problem.Code, problem.Message);
+        }
+        foreach (var what in new[] { PayComponentEntry.BasePay, PayComponentEntry.Allowance })
+        {
+            var standing = entries.Where(e => e.Text("stands_for") == what).ToArray();
+            for (var i = 1; i < standing.Length; i++)
+                if (standing.Take(i).FirstOrDefault(e => PayComponentEntry.MeetInGroup(e, standing[i])) is { } other)
+                    yield return (
+                        standing[i].Code,
+                        "stands_for",
+                        "stands-twice",
+                        $"{other.Code} stands for the same already, for one of these pay groups at one of these times. Change one of them."
+                    );
         }
     }
 

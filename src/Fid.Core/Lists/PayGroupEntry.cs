@@ -22,6 +22,9 @@ public static class PayGroupEntry
             calendar
         );
 
+    /// <summary>By what the first period is paid in part: working days where it does not say.</summary>
+    public static PartMethod PartBy(EntryContent group) => Enum.Parse<PartMethod>(group.Text("part_by") ?? nameof(PartMethod.WorkingDays), ignoreCase: true);
+
     /// <summary>How long its periods are: a month where it does not say.</summary>
     public static PayPeriod Every(EntryContent group) => Enum.Parse<PayPeriod>(group.Text("every") ?? nameof(PayPeriod.Month), ignoreCase: true);
 }

@@ -67,6 +67,22 @@ internal static class PayLists
                     List: "calendars"
                 ),
                 new("currency", Currency, new("Currency", "Währung"), new("Three letters, such as EUR.", "Drei Buchstaben, etwa EUR.")),
+                new(
+                    "part_by",
+                    Choice,
+                    new("Part of a period by", "Teil eines Zeitraums nach"),
+                    new(
+                        "By what the first period is paid in part. Whoever is paid by the hour and has a shift pattern is paid by rostered hours.",
+                        "Wonach der erste Zeitraum anteilig bezahlt wird. Wer pro Stunde bezahlt wird und ein Schichtmuster hat: nach Dienstplan."
+                    ),
+                    Default: "workingDays",
+                    Options:
+                    [
+                        new("workingDays", new("working days", "Arbeitstagen")),
+                        new("calendarDays", new("calendar days", "Kalendertagen")),
+                        new("annual260", new("260 working days a year", "260 Arbeitstagen im Jahr")),
+                    ]
+                ),
             ],
             NeededToOpen: true
         ),
@@ -91,6 +107,20 @@ internal static class PayLists
                         new("earning", new("earning", "Bezug")),
                         new("deduction", new("deduction", "Abzug")),
                         new("employerCost", new("employer's cost", "Arbeitgeberkosten")),
+                    ]
+                ),
+                new(
+                    "stands_for",
+                    Choice,
+                    new("Stands for", "Steht für"),
+                    new(
+                        "What each record says is paid; the amount is then only an example.",
+                        "Was in jeder Akte als Entgelt steht; der Betrag ist dann nur ein Beispiel."
+                    ),
+                    Options:
+                    [
+                        new(PayComponentEntry.BasePay, new("base pay", "Grundvergütung")),
+                        new(PayComponentEntry.Allowance, new("the allowance", "die Zulage")),
                     ]
                 ),
                 new("amount", Number, new("Amount", "Betrag"), new("A fixed amount a period.", "Ein fester Betrag je Zeitraum."), Min: -1_000_000_000),
@@ -140,6 +170,8 @@ internal static class PayLists
                     new("Codes of the pay groups it is for; empty for all.", "Codes der Gruppen, für die es gilt; leer für alle."),
                     List: "payGroups"
                 ),
+                new("paid_from", Date, new("Paid from", "Gezahlt ab"), new("The first day; empty for always.", "Der erste Tag; leer für immer.")),
+                new("paid_to", Date, new("Paid to", "Gezahlt bis"), new("The last day; empty for no end.", "Der letzte Tag; leer für kein Ende.")),
             ]
         ),
     ];

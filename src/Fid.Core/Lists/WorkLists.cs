@@ -91,6 +91,13 @@ internal static class WorkLists
                 new("family", Entry, new("Family", "Berufsgruppe"), new("Jobs of the same kind.", "Stellen derselben Art."), List: "jobFamilies"),
                 new("grade", Entry, new("Grade", "Stufe"), new("The grade, and so the pay band.", "Die Stufe und damit das Gehaltsband."), List: "grades"),
                 new(
+                    "training_hours",
+                    Number,
+                    new("Training, hours a year", "Fortbildung, Stunden im Jahr"),
+                    new("Hours a year spent learning, not working.", "Stunden im Jahr, in denen gelernt und nicht gearbeitet wird."),
+                    Max: 8784
+                ),
+                new(
                     "classification",
                     Text,
                     new("Occupation code", "Berufskennziffer"),

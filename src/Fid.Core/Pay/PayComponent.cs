@@ -23,7 +23,11 @@ public sealed record PayComponent(
     IReadOnlyList<PayBracket>? Brackets = null,
     BracketBasis Basis = BracketBasis.Annual,
     string? Formula = null
-);
+)
+{
+    /// <summary>The same with a fixed amount instead of whatever rule it has.</summary>
+    public static PayComponent Fixed(PayComponent component, decimal amount) => new(component.Code, component.Kind, Amount: amount);
+}
 
 /// <summary>A slice of a base.</summary>
 /// <param name="Percent">The percentage of what lies in it.</param>

@@ -7,7 +7,8 @@ namespace Fid.Core.Pay;
 /// <param name="PerPeriod">Pay of one pay period, to the minor unit.</param>
 public sealed record PayRate(decimal Annual, decimal FullTimeAnnual, decimal Hourly, decimal PerPeriod)
 {
-    private const decimal WeeksPerYear = 52;
+    /// <summary>The weeks of a year, as pay counts them.</summary>
+    public const decimal WeeksPerYear = 52;
 
     /// <summary>Most hours a week can hold.</summary>
     public const decimal HoursInWeek = 168;
@@ -49,7 +50,7 @@ public sealed record PayRate(decimal Annual, decimal FullTimeAnnual, decimal Hou
     }
 
     /// <summary>How many periods a year has, for periods from a week to a year.</summary>
-    internal static decimal PeriodsPerYear(PayPeriod period) => TimesPerYear(period, 0, 0);
+    public static decimal PeriodsPerYear(PayPeriod period) => TimesPerYear(period, 0, 0);
 
     private static decimal TimesPerYear(PayPeriod period, decimal weeklyHours, decimal daysPerWeek) =>
         period switch

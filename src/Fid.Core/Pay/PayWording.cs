@@ -22,6 +22,12 @@ public sealed record PayWording
             AYear = "im Jahr",
             Nothing = "nichts",
             Fixed = "Fester Betrag von",
+            Whole = "Ein ganzer Zeitraum",
+            Days = "Kalendertage",
+            WorkingDays = "Arbeitstage",
+            WorkingDaysOfYear = "Arbeitstage des Jahres",
+            RosteredHours = "Stunden nach Dienstplan",
+            None = "Im Zeitraum ist nichts zu arbeiten",
             Decimals = new NumberFormatInfo { NumberDecimalSeparator = "," },
         };
 
@@ -44,6 +50,41 @@ public sealed record PayWording
     internal string Nothing { get; private init; } = "nothing";
 
     internal string Fixed { get; private init; } = "A fixed amount of";
+
+    private string Whole { get; init; } = "A whole period";
+
+    private string Days { get; init; } = "calendar days";
+
+    private string WorkingDays { get; init; } = "working days";
+
+    private string WorkingDaysOfYear { get; init; } = "working days of the year";
+
+    private string RosteredHours { get; init; } = "rostered hours";
+
+    private string None { get; init; } = "Nobody works in the period";
+
+    /// <summary>"A whole period: 1250.00."</summary>
+    internal string WholePeriod(decimal amount) => $"{Whole}: {Amount(amount)}.";
+
+    /// <summary>"5 of 10 working days: 5 × 1250.00 ÷ 10 = 625.00."</summary>
+    /// <param name="method">By what it is counted.</param>
+    /// <param name="share">What is paid, of how much: days, or minutes of a roster.</param>
+    /// <param name="ofWhole">What all of it pays.</param>
+    internal string PartOfPeriod(PartMethod method, Share share, decimal ofWhole)
+    {
+        var unit = method switch
+        {
+            PartMethod.CalendarDays => Days,
+            PartMethod.WorkingDays => WorkingDays,
+            PartMethod.Annual260 => WorkingDaysOfYear,
+            _ => RosteredHours,
+        };
+        if (share.Whole == 0)
+            return $"{None}: {Amount(0)}.";
+        var per = method == PartMethod.RosteredHours ? 60m : 1;
+        var (part, whole) = (Plain(share.Part / per), Plain(share.Whole / per));
+        return $"{part} {Of} {whole} {unit}: {part} × {Amount(ofWhole)} ÷ {whole} = {Amount(share.Part * ofWhole / share.Whole)}.";
+    }
 
     // Its own, so that no result hangs on the culture data of a machine.
     private NumberFormatInfo Decimals { get; init; } = CultureInfo.InvariantCulture.NumberFormat;

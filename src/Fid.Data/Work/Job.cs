@@ -42,6 +42,16 @@ public sealed class Job
 
     /// <summary>How many things the run under way has to do; null for what does not say so.</summary>
     public int? Of { get; set; }
+
+    /// <summary>One that is to be done once, from a moment on.</summary>
+    public static Job Once(string kind, Guid argument, Instant at) =>
+        new()
+        {
+            Kind = kind,
+            Argument = argument.ToString(),
+            Due = at,
+            MadeAt = at,
+        };
 }
 
 /// <summary>Where a job stands. What is done is a <see cref="JobRun"/>.</summary>

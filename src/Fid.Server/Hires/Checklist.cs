@@ -134,9 +134,7 @@ internal static class Checklist
                             // A condition is said to those who see what it reads.
                             When = details[t.Key].When is { } when && !reader.Reads(when) ? when : null,
                             Needs = needs.Of(t.Kind, details[t.Key].About),
-                            Automatic = details[t.Key] is { SetFields.Length: > 0 } set
-                                ? AutomaticResponse.Of(set.SetFields, set.SetFormulas, set.Trouble, set.TroubleCode, reader)
-                                : null,
+                            Automatic = details[t.Key] is var d ? AutomaticResponse.Of(d.SetFields, d.SetFormulas, d.Trouble, d.TroubleCode, reader) : null,
                             Since = plan.Tasks[i].CanStart ? since[i].EarliestStart : null,
                             Change = changes.TryGetValue(t.Key, out var c) ? new TaskChange(c.ByName, c.At, c.Action) : null,
                         }

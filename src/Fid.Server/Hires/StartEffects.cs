@@ -22,23 +22,15 @@ internal sealed class StartEffects
         // A pattern that has no shift in so long has none.
         LongestWait = 60;
 
-    private readonly FidDb _db;
     private readonly Firm _firm;
-    private readonly CalendarSet _calendars;
+    private readonly PayReading _pay;
     private readonly LocalDate _today;
     private readonly Dictionary<string, JsonElement?> _values;
     private readonly BadgeReading? _badge;
-    private readonly PayGroupTerms? _payGroup;
+    private readonly EntryContent? _pattern;
 
-    private StartEffects(
-        FidDb db,
-        Firm firm,
-        CalendarSet calendars,
-        LocalDate today,
-        Dictionary<string, JsonElement?> values,
-        BadgeReading? badge,
-        PayGroupTerms? payGroup
-    ) => (_db, _firm, _calendars, _today, _values, _badge, _payGroup) = (db, firm, calendars, today, values, badge, payGroup);
+    private StartEffects(Firm firm, PayReading pay, LocalDate today, Dictionary<string, JsonElement?> values, BadgeReading? badge, EntryContent? pattern) =>
+        (_firm, _pay, _today, _values, _badge, _pattern) = (firm, pay, today, values, badge, pattern);
 
     /// <param name="rights">What the reader may see of this record.</param>
     public static async Task<StartEffects> LoadAsync(
@@ -57,23 +49,19 @@ internal sealed class StartEffects
             .Where(v => rights.Sees(v.Key))
             .ToDictionary(v => v.Key, v => (JsonElement?)v.Value.Value);
         var badge = values.Text("badge") is { } number ? await BadgeReading.LoadAsync(db, reader, employment, number, cancellation) : null;
-        var code = values.Text("pay_group");
-        var group = await db.ListEntries.AsNoTracking().Where(e => e.List == "payGroups" && e.Code == code).SingleOrDefaultAsync(cancellation);
-        var terms = group?.Content() is { } entry ? PayGroupEntry.Terms(entry, calendars[entry.Text("calendar")]) : null;
-        return new StartEffects(db, firm, calendars, today, values, badge, terms);
+        var pattern = await RosterReading.PatternAsync(db, values.Text("shift_pattern"), cancellation);
+        return new StartEffects(firm, await PayReading.LoadAsync(db, firm, calendars, cancellation), today, values, badge, pattern);
     }
 
     /// <summary>What a day means.</summary>
-    public async Task<StartEffectsResponse> OnAsync(LocalDate start, CancellationToken cancellation) =>
-        new(await ShiftAsync(start, cancellation), Pay(start), _badge?.Clashes(start, _firm.BadgeRestDays) ?? []);
+    public StartEffectsResponse On(LocalDate start) => new(Shift(start), Pay(start), _badge?.Clashes(start, _firm.BadgeRestDays) ?? []);
 
-    private async Task<FirstShift?> ShiftAsync(LocalDate start, CancellationToken cancellation)
+    private FirstShift? Shift(LocalDate start)
     {
-        if (
-            _values.Text("shift_pattern") is not { } pattern
-            || await RosterReading.RosterAsync(_db, _firm, pattern, _values.Text("holiday_calendar"), start, start.PlusDays(LongestWait - 1), cancellation)
-                is not { } roster
-        )
+        if (_pattern is null)
+            return null;
+        var to = start.PlusDays(LongestWait - 1);
+        if (new Rostered(_pattern, _firm.Zone, _pay.Calendars, _values.Text("holiday_calendar")).Terms(start, to).On(start, to).Answer is not { } roster)
             return null;
         var minutes = roster.Days.Take(Fortnight).Sum(d => d.PaidMinutes);
         return roster.Days.FirstOrDefault(d => d.Shift is not null) is { Start: { } begins, End: { } ends } first
@@ -82,24 +70,15 @@ internal sealed class StartEffects
     }
 
     // As if the record were approved today: until then no run can have it.
-    private FirstPayResponse? Pay(LocalDate start)
-    {
-        if (_payGroup is null)
-            return null;
-        var every = new Dictionary<string, PayPeriod> { [_values.Text("pay_group")!] = _payGroup.Every };
-        var rate = PayReading.Rate(_values, every, _firm.FullTimeHours);
-        var question = new FirstPayQuestion(
-            _payGroup,
-            start,
-            _today,
-            _calendars[_values.Text("holiday_calendar")],
-            rate?.PerPeriod ?? 0,
-            PartMethod.WorkingDays
-        );
-        return FirstPay.Of(question).Answer is { } pay
-            ? new FirstPayResponse(pay.PaidWith.PayDate, pay.FirstPeriod.CutOff, pay.Lines.Count(l => l.IsArrears), rate is null ? null : pay.Total)
+    private FirstPayResponse? Pay(LocalDate start) =>
+        _pay.First(_values, _pattern, start, _today) is { } question && FirstPay.Of(question).Answer is { } pay
+            ? new FirstPayResponse(
+                pay.PaidWith.PayDate,
+                pay.FirstPeriod.CutOff,
+                pay.Lines.Count(l => l.IsArrears),
+                _pay.Rate(_values) is null ? null : pay.Total
+            )
             : null;
-    }
 }
 
 /// <summary>What a first day means.</summary>

@@ -57,8 +57,8 @@ internal static class StartEndpoints
                 TaskMove.Between(hire, before, after, names),
                 HoldUpResponse.Of(after, hire, calendars, names),
                 [.. values.Select(v => new ValueMove(v.Field, v.Before, v.After))],
-                effects is null ? null : await effects.OnAsync(hire.Head.Start, cancellation),
-                effects is null ? null : await effects.OnAsync(to.Date, cancellation)
+                effects?.On(hire.Head.Start),
+                effects?.On(to.Date)
             )
         );
     }

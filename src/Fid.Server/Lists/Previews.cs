@@ -165,7 +165,7 @@ internal static class Previews
             others.Add(edited);
         // The example person's own pay stands in for one component's fixed amount.
         var components = others
-            .ConvertAll(ListConsistency.Component)
+            .ConvertAll(PayComponentEntry.Component)
             .ConvertAll(c => request.Amount is { } pay && c.Amount is not null && c.Code == request.In ? c with { Amount = pay } : c);
         var preview = PayPreview.Of(request.Every, components, PayWording.In(ReaderLanguage.Code));
         if (preview.Answer is not { } slip)
@@ -179,7 +179,7 @@ internal static class Previews
             new PaySlip(
                 [
                     .. slip.Lines.Zip(others, (line, entry) =>
-                        new PaySlipLine(line.Code, entry.Name, ListConsistency.Component(entry).Kind, line.Amount, line.Working)
+                        new PaySlipLine(line.Code, entry.Name, PayComponentEntry.Component(entry).Kind, line.Amount, line.Working)
                     ),
                 ],
                 slip.Gross,

@@ -1,29 +1,88 @@
 using System.Text.Json;
+using Fid.Acts.Calendars;
+using Fid.Core.Lists;
 using Fid.Core.Pay;
+using Fid.Data;
+using Fid.Data.Firms;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Fid.Server.People;
 
-/// <summary>What somebody is paid, from what their record says.</summary>
-internal static class PayReading
+/// <summary>What people are paid, from what their records and the firm's lists say.</summary>
+internal sealed class PayReading
 {
-    /// <summary>The fields it is worked out from.</summary>
-    public static readonly string[] Fields = ["pay_rate", "paid_by", "weekly_hours", "pay_group"];
-
     // Until shift patterns are read for it, somebody paid by the day is taken to work five.
     private const decimal WorkingDaysPerWeek = 5;
 
+    private readonly Firm _firm;
+    private readonly Dictionary<string, EntryContent> _groups;
+    private readonly EntryContent[] _components;
+
+    private PayReading(Firm firm, CalendarSet calendars, Dictionary<string, EntryContent> groups, EntryContent[] components) =>
+        (_firm, Calendars, _groups, _components) = (firm, calendars, groups, components);
+
+    /// <summary>The fields a rate is worked out from.</summary>
+    public static readonly string[] Fields = ["pay_rate", "paid_by", "weekly_hours", "pay_group"];
+
+    /// <summary>The fields that all of a period's pay is worked out from.</summary>
+    public static readonly string[] AllFields = [.. Fields, "allowance"];
+
+    public CalendarSet Calendars { get; }
+
+    public static async Task<PayReading> LoadAsync(FidDb db, Firm firm, CalendarSet calendars, CancellationToken cancellation)
+    {
+        var entries = (
+            await db
+                .ListEntries.AsNoTracking()
+                .Where(e => e.List == "payGroups" || (e.List == "payComponents" && !e.Retired))
+                .OrderBy(e => e.Id)
+                .ToListAsync(cancellation)
+        ).ToLookup(e => e.List, e => e.Content());
+        return new PayReading(firm, calendars, entries["payGroups"].ToDictionary(g => g.Code, StringComparer.Ordinal), [.. entries["payComponents"]]);
+    }
+
+    /// <summary>The names of pay components, by code, in the reader's language.</summary>
+    public string NameOf(string component) => _components.Single(c => c.Code == component).NameIn(ReaderLanguage.Code);
+
+    /// <summary>The pay group that a record names; null where it names none that there is.</summary>
+    public EntryContent? Group(IReadOnlyDictionary<string, JsonElement?> values) =>
+        values.Text("pay_group") is { } code ? _groups.GetValueOrDefault(code) : null;
+
     /// <summary>The rate; null where something is missing to work it out.</summary>
-    /// <param name="groups">How long the periods of each pay group are.</param>
-    public static PayRate? Rate(IReadOnlyDictionary<string, JsonElement?> values, IReadOnlyDictionary<string, PayPeriod> groups, decimal fullTimeHours)
+    public PayRate? Rate(IReadOnlyDictionary<string, JsonElement?> values)
     {
         if (
             values.Number("pay_rate") is not { } amount
             || values.Number("weekly_hours") is not { } hours
             || !Enum.TryParse<PayPeriod>(values.Text("paid_by"), ignoreCase: true, out var per)
-            || values.Text("pay_group") is not { } group
-            || !groups.TryGetValue(group, out var every)
+            || Group(values) is not { } group
         )
             return null;
-        return PayRate.Of(amount, per, hours, fullTimeHours, WorkingDaysPerWeek, every).Answer;
+        return PayRate.Of(amount, per, hours, _firm.FullTimeHours, WorkingDaysPerWeek, PayGroupEntry.Every(group)).Answer;
     }
+
+    /// <summary>Whose first pay is asked for; null without a pay group. Without a rate it is that of somebody who is paid nothing.</summary>
+    /// <param name="pattern">Their shift pattern; null for none.</param>
+    /// <param name="start">Their first day.</param>
+    /// <param name="approved">When their record could be paid.</param>
+    public FirstPayQuestion? First(IReadOnlyDictionary<string, JsonElement?> values, EntryContent? pattern, LocalDate start, LocalDate approved)
+    {
+        if (Group(values) is not { } group)
+            return null;
+        var terms = PayGroupEntry.Terms(group, Calendars[group.Text("calendar")]);
+        var calendar = values.Text("holiday_calendar");
+        var question = new FirstPayQuestion(terms, start, approved, Calendars[calendar], Rate(values)?.PerPeriod ?? 0, PayGroupEntry.PartBy(group));
+        return pattern is not null && values.Text("paid_by") == "hour" && terms.Periods(start, start).Answer is [var first, ..]
+            ? question with
+            {
+                Method = PartMethod.RosteredHours,
+                Roster = new Rostered(pattern, _firm.Zone, Calendars, calendar).Terms(first.Start, first.End),
+            }
+            : question;
+    }
+
+    /// <summary>The components that make up somebody's pay on a day; null without a pay group, or where none stands for base pay.</summary>
+    public PaidComponents? Components(IReadOnlyDictionary<string, JsonElement?> values, LocalDate day) =>
+        Group(values) is { } group ? PayComponentEntry.Of(_components, group.Code, day, values.Number("allowance") ?? 0) : null;
 }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Acts;
+using Fid.Acts.Calendars;
 using Fid.Acts.People;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
@@ -51,7 +52,8 @@ internal static class Readings
     {
         var (employment, record, entering, rosterFrom) = read;
         var (fields, rights) = (reader.Fields, reader.On(record));
-        var stored = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value);
+        var held = await ShownValues.OfAsync(db, employment, today, cancellation);
+        var stored = held.ToDictionary(v => v.Key, v => v.Value.Value);
         // What is typed and cannot be right yet simply gives no reading; the field itself says what is wrong.
         var entered = (await enteredValues.CheckAsync(fields, new EnteredRecord(changes, employment.PersonId, employment.Id, entering), cancellation)).Values;
         foreach (var (key, value) in entered)
@@ -77,55 +79,53 @@ internal static class Readings
         var values = evaluated.Values.ToDictionary(v => v.Key, v => (JsonElement?)v.Value);
 
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
-        var groups = (await db.ListEntries.AsNoTracking().Where(e => e.List == "payGroups").ToListAsync(cancellation))
-            .Select(e => e.Content())
-            .ToDictionary(g => g.Code, PayGroupEntry.Every);
-        var rate = PayReading.Rate(values, groups, firm.FullTimeHours);
-        var grade = values.Text("job") is { } code ? await GradeAsync(db, code, today, firm.FullTimeHours, cancellation) : null;
+        var calendars = await CalendarSet.LoadAsync(db, cancellation);
+        var pay = await PayReading.LoadAsync(db, firm, calendars, cancellation);
+        var rate = pay.Rate(values);
+        var job = values.Text("job") is { } code ? await JobAsync(db, code, cancellation) : null;
+        var band = job is not null ? await BandOfAsync(db, job, today, firm.FullTimeHours, cancellation) : null;
+        var pattern = await RosterReading.PatternAsync(db, values.Text("shift_pattern"), cancellation);
+        var (seesRate, seesPay) = (PayReading.Fields.All(rights.Sees), PayReading.AllFields.All(rights.Sees));
+        // Paid as of when its pay was entered last; what is typed or missing still is entered today.
+        var known = PayReading.Fields.Select(held.GetValueOrDefault).ToArray();
+        var asIfToday = PayReading.Fields.Any(entered.ContainsKey) || known.Any(v => v is null);
+        var approved = asIfToday ? today : LocalDate.Min(today, known.Max(v => v!.Known.LowerBound).InZone(firm.Zone).Date);
         return new ReadingsResponse(
-            rate is null
-                ? null
-                : new RateResponse(
-                    rate.Annual,
-                    rate.FullTimeAnnual,
-                    rate.Hourly,
-                    rate.PerPeriod,
-                    values.Text("pay_group") is { } group ? groups.GetValueOrDefault(group) : default
-                ),
-            grade is null || !PayReading.Fields.All(rights.Sees)
-                ? null
-                : await BandAsync(db, reader, employment, grade, rate, groups, firm.FullTimeHours, today, cancellation),
+            rate is null ? null : new RateResponse(rate.Annual, rate.FullTimeAnnual, rate.Hourly, rate.PerPeriod, PayGroupEntry.Every(pay.Group(values)!)),
+            band is null || !seesRate ? null : await BandAsync(db, reader, employment, band, rate, pay, today, cancellation),
+            rate is not null && pay.First(values, pattern, employment.Start, approved) is { } question
+                ? FirstPayReading.Of(pay, values, seesPay, question, asIfToday, today)
+                : null,
+            seesPay ? CostReading.Cost(pay, values, employment.Start, job?.Number("training_hours") ?? 0) : null,
+            CostReading.Leave(values, employment.Start, firm.FullTimeHours),
             values.Text("badge") is { } badge
                 ? (await BadgeReading.LoadAsync(db, reader, employment, badge, cancellation)).Clashes(employment.Start, firm.BadgeRestDays)
                 : [],
-            values.Text("job") is { } job ? await JobFactsAsync(db, job, cancellation) : null,
-            rosterFrom is { } from && values.Text("shift_pattern") is { } pattern
-                ? await RosterReading.OfAsync(
-                    db,
-                    firm,
-                    pattern,
-                    values.Text("holiday_calendar"),
+            job is null ? null : await JobFactsAsync(db, job, cancellation),
+            rosterFrom is { } from && pattern is not null
+                ? RosterReading.Of(
+                    new Rostered(pattern, firm.Zone, calendars, values.Text("holiday_calendar")),
                     values.Number("weekly_hours"),
-                    LocalDate.Max(from, employment.Start),
-                    cancellation
+                    LocalDate.Max(from, employment.Start)
                 )
                 : null,
             await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation)
         );
     }
 
+    private static async Task<EntryContent?> JobAsync(FidDb db, string code, CancellationToken cancellation) =>
+        (await db.ListEntries.AsNoTracking().Coded("jobs", code).FirstOrDefaultAsync(cancellation))?.Content();
+
     // A band stated per hour is compared as the pay of somebody full-time for a year.
-    private static async Task<JobBand?> GradeAsync(FidDb db, string job, LocalDate today, decimal fullTimeHours, CancellationToken cancellation)
+    private static async Task<JobBand?> BandOfAsync(FidDb db, EntryContent job, LocalDate today, decimal fullTimeHours, CancellationToken cancellation)
     {
-        var entries = (
-            await db.ListEntries.AsNoTracking().Where(e => (e.List == "jobs" && e.Code == job) || e.List == "grades").ToListAsync(cancellation)
-        ).ToLookup(e => e.List);
-        var grade = entries["jobs"].FirstOrDefault()?.Content().Text("grade");
-        var band = entries["grades"].FirstOrDefault(g => g.Code == grade)?.Content().Parts<BandFrom>("bands").Where(b => b.From <= today).MaxBy(b => b.From);
-        if (grade is null || band is null)
+        if (job.Text("grade") is not { } grade)
             return null;
-        var times = band.Per == "hour" ? fullTimeHours * 52 : 1;
-        return new JobBand(job, grade, band.Min * times, band.Mid * times, band.Max * times);
+        var entry = (await db.ListEntries.AsNoTracking().SingleOrDefaultAsync(e => e.List == "grades" && e.Code == grade, cancellation))?.Content();
+        if (entry?.Parts<BandFrom>("bands").Where(b => b.From <= today).MaxBy(b => b.From) is not { } band)
+            return null;
+        var times = band.Per == "hour" ? fullTimeHours * PayRate.WeeksPerYear : 1;
+        return new JobBand(job.Code, grade, band.Min * times, band.Mid * times, band.Max * times);
     }
 
     private sealed record JobBand(string Job, string Grade, decimal Min, decimal Mid, decimal Max);
@@ -136,8 +136,7 @@ internal static class Readings
         Employment employment,
         JobBand grade,
         PayRate? rate,
-        Dictionary<string, PayPeriod> groups,
-        decimal fullTimeHours,
+        PayReading pay,
         LocalDate today,
         CancellationToken cancellation
     )
@@ -161,7 +160,7 @@ internal static class Readings
             })
             .ToListAsync(cancellation);
         var colleagues = rows.GroupBy(r => r.OwnerId)
-            .Select(person => PayReading.Rate(person.ToDictionary(r => r.Field, r => (JsonElement?)r.Value), groups, fullTimeHours)?.FullTimeAnnual)
+            .Select(person => pay.Rate(person.ToDictionary(r => r.Field, r => (JsonElement?)r.Value))?.FullTimeAnnual)
             .OfType<decimal>()
             .Order()
             .ToArray();
@@ -179,10 +178,8 @@ internal static class Readings
         );
     }
 
-    private static async Task<JobFacts?> JobFactsAsync(FidDb db, string code, CancellationToken cancellation)
+    private static async Task<JobFacts> JobFactsAsync(FidDb db, EntryContent job, CancellationToken cancellation)
     {
-        if ((await db.ListEntries.AsNoTracking().Coded("jobs", code).FirstOrDefaultAsync(cancellation))?.Content() is not { } job)
-            return null;
         var names = await ListNames.LoadAsync(db, cancellation);
         return new JobFacts(
             job.Code,
@@ -208,6 +205,9 @@ public sealed record ReadingsRequest(Dictionary<string, JsonElement> Changes);
 public sealed record ReadingsResponse(
     RateResponse? Rate,
     BandResponse? Band,
+    FirstPayslipResponse? FirstPay,
+    CostResponse? Cost,
+    LeaveResponse? Leave,
     BadgeClash[] Badges,
     JobFacts? Job,
     RosterResponse? Roster,

@@ -2,7 +2,6 @@ using Fid.Acts.Calendars;
 using Fid.Core.Clock;
 using Fid.Core.Lists;
 using Fid.Data;
-using Fid.Data.Firms;
 using Fid.Data.Lists;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -14,44 +13,34 @@ internal static class RosterReading
 {
     private const int Weeks = 4;
 
-    /// <summary>Null for a pattern that is not there.</summary>
-    /// <param name="pattern">The code of the pattern.</param>
-    /// <param name="calendar">The code of the calendar whose holidays count; null where none do.</param>
+    /// <summary>What a pattern comes to over the next weeks.</summary>
     /// <param name="weeklyHours">The agreed hours a week; null where they are not known.</param>
     /// <param name="from">The first of the days that are looked at.</param>
-    public static async Task<RosterResponse?> OfAsync(
-        FidDb db,
-        Firm firm,
-        string pattern,
-        string? calendar,
-        decimal? weeklyHours,
-        LocalDate from,
-        CancellationToken cancellation
-    )
+    public static RosterResponse? Of(Rostered rostered, decimal? weeklyHours, LocalDate from)
     {
         var to = from.PlusWeeks(Weeks).PlusDays(-1);
-        return await RosterAsync(db, firm, pattern, calendar, from, to, cancellation) is { } roster
-            ? new RosterResponse(pattern, from, to, roster.PaidMinutes, weeklyHours is { } hours ? (int)decimal.Round(hours * 60 * Weeks) : null)
+        return rostered.Terms(from, to).On(from, to).Answer is { } roster
+            ? new RosterResponse(rostered.Pattern.Code, from, to, roster.PaidMinutes, weeklyHours is { } hours ? (int)decimal.Round(hours * 60 * Weeks) : null)
             : null;
     }
 
-    /// <summary>Who is on a pattern works when, from one day to another, both included. Null for a pattern that is not there.</summary>
-    public static async Task<Roster?> RosterAsync(
-        FidDb db,
-        Firm firm,
-        string pattern,
-        string? calendar,
-        LocalDate from,
-        LocalDate to,
-        CancellationToken cancellation
-    )
-    {
-        if ((await db.ListEntries.AsNoTracking().Coded("shiftPatterns", pattern).FirstOrDefaultAsync(cancellation))?.Content() is not { } entry)
-            return null;
-        var book = await CalendarSet.LoadAsync(db, cancellation);
-        var holidays = book.NamesOfDaysOff(calendar, Enumerable.Range(from.Year, to.Year - from.Year + 1)).Keys.ToHashSet();
-        return ShiftPatternEntry.Cycle(entry).Roster(firm.Zone, holidays, ShiftPatternEntry.OnHoliday(entry), from, to).Answer;
-    }
+    /// <summary>The pattern with a code; null where there is none.</summary>
+    public static async Task<EntryContent?> PatternAsync(FidDb db, string? code, CancellationToken cancellation) =>
+        code is null ? null : (await db.ListEntries.AsNoTracking().Coded("shiftPatterns", code).FirstOrDefaultAsync(cancellation))?.Content();
+}
+
+/// <summary>Somebody who works by a pattern.</summary>
+/// <param name="Calendar">The code of the calendar whose holidays count; null where none do.</param>
+internal sealed record Rostered(EntryContent Pattern, DateTimeZone Zone, CalendarSet Calendars, string? Calendar)
+{
+    /// <summary>By what their shifts are laid out, for the days from one to another.</summary>
+    public RosterTerms Terms(LocalDate from, LocalDate to) =>
+        new(
+            Zone,
+            ShiftPatternEntry.Cycle(Pattern),
+            Calendars.NamesOfDaysOff(Calendar, Enumerable.Range(from.Year, to.Year - from.Year + 1)).Keys.ToHashSet(),
+            ShiftPatternEntry.OnHoliday(Pattern)
+        );
 }
 
 /// <summary>What a shift pattern comes to over some weeks.</summary>

@@ -27,7 +27,12 @@ internal static class ComputationQuestions
             """,
         ["pay.first"] = $$"""
             {"payGroup":{"every":"fortnight","firstPeriodStart":"2027-01-04","payDaysAfterEnd":5,"cutOffWorkingDays":4,"calendar":{{Office}} },
-             "start":"2027-03-22","approvedOn":"2027-04-06","workCalendar":{{Office}},"amountPerPeriod":1250.00,"method":"annual260"}
+             "start":"2027-03-22","approvedOn":"2027-04-06","workCalendar":{{Office}},"amountPerPeriod":1250.00,"method":"annual260",
+             "roster":{"timeZone":"Europe/Dublin","pattern":{"cycleStart":"2027-03-26","days":["N","-"],
+              "shifts":{"N":{"start":"22:00","end":"06:00","unpaidBreak":30} } },"holidays":["2027-03-17"],"onHoliday":"off"} }
+            """,
+        ["pay.loaded"] = """
+            {"annualCosts":[33800,2028,640],"weeklyHours":37.5,"hoursPerDay":7.5,"leaveDays":25,"holidays":9,"trainingHours":30}
             """,
         ["pay.preview"] = """
             {"every":"fortnight","components":[{"code":"BASE","kind":"earning","amount":1250},{"code":"ISLE","kind":"earning","percent":4,"of":["BASE"],

@@ -51,6 +51,21 @@ public class ComputationTests
             + """[{"period":"2027-03-15","amount":625.00,"arrears":true},{"period":"2027-03-29","amount":1250.00,"arrears":false}],"total":1875.00}"""
     )]
     [InlineData(
+        "pay.first",
+        """{"payGroup":{"every":"month","payDaysAfterEnd":0,"cutOffWorkingDays":3,"calendar":{"rest":"0000011","holidays":[]}},"start":"2027-03-30","""
+            + """ "approvedOn":"2027-03-01","workCalendar":{"rest":"0000011","holidays":[]},"amountPerPeriod":1000,"method":"rosteredHours","roster":"""
+            + """{"timeZone":"Europe/Dublin","pattern":{"cycleStart":"2027-03-28","days":["N"],"shifts":{"N":{"start":"22:00","end":"06:00"}}}}}""",
+        // The night to the 28th is an hour shorter: 31 nights of eight hours less one.
+        """{"firstPeriod":{"start":"2027-03-01","end":"2027-03-31","payDate":"2027-03-31","cutOff":"2027-03-26"},"paidWith":"""
+            + """{"start":"2027-03-01","end":"2027-03-31","payDate":"2027-03-31","cutOff":"2027-03-26"},"part":960,"whole":14820,"lines":"""
+            + """[{"period":"2027-03-01","amount":64.78,"arrears":false}],"total":64.78}"""
+    )]
+    [InlineData(
+        "pay.loaded",
+        """{"annualCosts":[33800,2028,640],"weeklyHours":37.5,"hoursPerDay":7.5,"leaveDays":25,"holidays":9,"trainingHours":30}""",
+        """{"annualCost":36468.00,"productiveHours":1665.00,"loadedHourly":21.90}"""
+    )]
+    [InlineData(
         "pay.preview",
         """{"every":"fortnight","components":[{"code":"ISLE","kind":"earning","percent":4,"of":["BASE"]},{"code":"BASE","kind":"earning","amount":1250}]}""",
         """{"lines":[{"code":"ISLE","amount":50.00,"working":"4 % of BASE (1250.00): 4 % of 1250.00 = 50.00."},"""

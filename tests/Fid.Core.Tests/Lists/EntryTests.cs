@@ -46,6 +46,12 @@ public class EntryTests
     [InlineData("payComponents", "kind=earning|amount=3", "")]
     [InlineData("payComponents", "kind=earning|amount=3|percent=4", "amount:one-rule of:missing")]
     [InlineData("payComponents", "kind=earning", "amount:one-rule")]
+    [InlineData("payComponents", "kind=earning|stands_for=basePay|amount=1", "")]
+    [InlineData("payComponents", "kind=earning|stands_for=basePay|percent=1|of=BASE", "stands_for:amount-needed")]
+    [InlineData("payComponents", "kind=deduction|stands_for=allowance|amount=1", "stands_for:earning-needed")]
+    [InlineData("payComponents", "kind=earning|amount=1|paid_from=2027-03-02|paid_to=2027-03-01", "paid_to:reversed-range")]
+    [InlineData("payComponents", "kind=earning|amount=1|paid_from=2027-03-01|paid_to=2027-03-01", "")]
+    [InlineData("payComponents", "kind=earning|amount=1|paid_to=2027-03-01", "")]
     [InlineData("payComponents", "kind=earning|percent=4", "of:missing")]
     [InlineData("payComponents", "kind=earning|percent=4|of=BASE", "")]
     [InlineData("payComponents", "kind=deduction|brackets=18%|of=BASE", "")]
@@ -153,8 +159,35 @@ public class EntryTests
             .Between(list, [Entry("SUM", ("kind", "earning"), ("formula", "NOTHING + 1"))])
             .Select(p => (p.Entry, p.Column))
             .ShouldBe([("SUM", "formula")]);
-        ListConsistency.Component(Entry("TAX", ("kind", "deduction"), ("basis", "period"))).Basis.ShouldBe(BracketBasis.Period);
-        ListConsistency.Component(Entry("TAX", ("kind", "deduction"), ("basis", "annual"))).Basis.ShouldBe(BracketBasis.Annual);
+        PayComponentEntry.Component(Entry("TAX", ("kind", "deduction"), ("basis", "period"))).Basis.ShouldBe(BracketBasis.Period);
+        PayComponentEntry.Component(Entry("TAX", ("kind", "deduction"), ("basis", "annual"))).Basis.ShouldBe(BracketBasis.Annual);
+    }
+
+    [Theory]
+    [InlineData("", "", "BASE")]
+    [InlineData("groups=crew", "groups=crew;yard", "BASE")]
+    [InlineData("groups=crew", "groups=office", null)]
+    [InlineData("paid_to=2027-03-31", "paid_from=2027-04-01", null)]
+    [InlineData("paid_from=2027-04-01", "paid_to=2027-03-31", null)]
+    [InlineData("paid_to=2027-04-01", "paid_from=2027-04-01", "BASE")]
+    [InlineData("paid_to=2027-04-01", "stands_for=allowance", null)]
+    public void One_component_stands_for_base_pay_for_each_group_at_each_time(string one, string other, string? named)
+    {
+        EntryContent Standing(string code, string more)
+        {
+            var values = new Dictionary<string, object>
+            {
+                ["kind"] = "earning",
+                ["stands_for"] = "basePay",
+                ["amount"] = 1m,
+            };
+            foreach (var cell in more.Split('|', StringSplitOptions.RemoveEmptyEntries).Select(c => c.Split('=')))
+                values[cell[0]] = cell[0] == "groups" ? cell[1].Split(';') : cell[1];
+            return new EntryContent(code, code, null, values);
+        }
+        var wrong = ListConsistency.Between(ShippedLists.Find("payComponents")!, [Standing("BASE", one), Standing("PAY", other)]).ToList();
+        wrong.Select(w => (w.Entry, w.Column)).ShouldBe(named is null ? [] : [("PAY", "stands_for")]);
+        wrong.ShouldAllBe(w => w.Message.StartsWith(named!, StringComparison.Ordinal));
     }
 
     [Fact]

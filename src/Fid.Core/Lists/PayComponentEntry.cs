@@ -1,0 +1,68 @@
+using Fid.Core.Pay;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Fid.Core.Lists;
+
+/// <summary>A pay component as its list entry describes it.</summary>
+public static class PayComponentEntry
+{
+    /// <summary>The component that stands for what a record says is paid.</summary>
+    public const string BasePay = "basePay";
+
+    /// <summary>The component that stands for a record's allowance.</summary>
+    public const string Allowance = "allowance";
+
+    /// <summary>The component. One that stands for what records say has its own amount as an example.</summary>
+    public static PayComponent Component(EntryContent entry) =>
+        new(
+            entry.Code,
+            Enum.Parse<ComponentKind>(entry.Text("kind") ?? nameof(ComponentKind.Earning), ignoreCase: true),
+            entry.Number("amount"),
+            entry.Number("percent"),
+            entry.Values.GetValueOrDefault("of") as string[],
+            entry.Number("floor"),
+            entry.Number("cap"),
+            entry.Values.GetValueOrDefault("brackets") as PayBracket[],
+            entry.Text("basis") == "period" ? BracketBasis.Period : BracketBasis.Annual,
+            entry.Text("formula")
+        );
+
+    /// <summary>Whether it is paid to a pay group on a day.</summary>
+    public static bool IsPaid(EntryContent entry, string group, LocalDate day) =>
+        (Groups(entry) is not { Length: > 0 } groups || groups.Contains(group)) && !(Day(entry, "paid_from") > day) && !(Day(entry, "paid_to") < day);
+
+    /// <summary>
+    /// What makes up the pay of somebody. Components that are not paid to their group on the day come to nothing, so that those which are worked
+    /// out from them still can be.
+    /// </summary>
+    /// <param name="entries">All pay components of the firm that are in use.</param>
+    /// <param name="group">The code of their pay group.</param>
+    /// <param name="day">The day that says which components hold.</param>
+    /// <param name="allowance">What their record says they are paid beside their base pay each period.</param>
+    /// <returns>Null where no component stands for base pay.</returns>
+    public static PaidComponents? Of(IReadOnlyList<EntryContent> entries, string group, LocalDate day, decimal allowance)
+    {
+        if (Standing(BasePay) is not { } based)
+            return null;
+        var own = new Dictionary<string, decimal>(StringComparer.Ordinal);
+        if (Standing(Allowance) is { } code)
+            own[code] = allowance;
+        return new PaidComponents(based, own, [.. entries.Select(e => IsPaid(e, group, day) ? Component(e) : PayComponent.Fixed(Component(e), 0))]);
+
+        string? Standing(string what) => entries.FirstOrDefault(e => e.Text("stands_for") == what && IsPaid(e, group, day))?.Code;
+    }
+
+    /// <summary>Whether there is a pay group, and a day, to which both are paid.</summary>
+    internal static bool MeetInGroup(EntryContent one, EntryContent other)
+    {
+        var (ones, others) = (Groups(one), Groups(other));
+        return (ones.Length == 0 || others.Length == 0 || ones.Intersect(others, StringComparer.Ordinal).Any())
+            && !(Day(one, "paid_from") > Day(other, "paid_to"))
+            && !(Day(other, "paid_from") > Day(one, "paid_to"));
+    }
+
+    private static string[] Groups(EntryContent entry) => entry.Values.GetValueOrDefault("groups") as string[] ?? [];
+
+    private static LocalDate? Day(EntryContent entry, string column) => entry.Text(column) is { } text ? LocalDatePattern.Iso.Parse(text).Value : null;
+}
