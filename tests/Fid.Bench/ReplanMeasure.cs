@@ -48,6 +48,8 @@ internal static class ReplanMeasure
         {
             await using var scope = services.CreateAsyncScope();
             var (db, id) = (scope.ServiceProvider.GetRequiredService<FidDb>(), hires[(i + WarmUp) % hires.Length]);
+            // As in an act, whose transaction holds one connection.
+            await db.Database.OpenConnectionAsync();
             var (calendars, stages) = (await CalendarSet.LoadAsync(db, default), await StagePlans.LoadAsync(db, default));
             // The tick; what comes of it is read and planned as a checklist that goes on is.
             await db.Database.ExecuteSqlAsync($"update hire_tasks set note = note where hire_id = {id} and position = 1");

@@ -296,7 +296,7 @@ public class RecordTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var readings = await (
             await orla.SendAsync("POST", $"/api/records/{hire["employmentId"]}/readings", new { changes = new { pay_rate = 35000 } })
         ).JsonAsync();
-        readings["rate"]!["annual"]!.GetValue<decimal>().ShouldBe(35000);
+        readings["rate"]!["stated"]!["year"]!.GetValue<decimal>().ShouldBe(35000);
         (readings["band"]!["compaRatio"]!.GetValue<decimal>(), readings["band"]!.Text("position")).ShouldBe((1, "within"));
         readings["badges"]!.AsArray().ShouldHaveSingleItem()!.Text("other").ShouldBe("Kenta Morita");
     }

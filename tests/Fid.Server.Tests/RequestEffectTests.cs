@@ -18,7 +18,10 @@ public class RequestEffectTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var before = Records.Field(await orla.GetAsync($"/api/records/{report}"), "pay_rate")["value"]!.GetValue<decimal>();
         var asked = await callum.AskedAsync(report, new { pay_rate = before + 2 });
         var effects = await ruth.GetAsync($"/api/requests/{asked.Text("id")}/effects");
-        var (was, will) = (effects["before"]!["rate"]!["hourly"]!.GetValue<decimal>(), effects["after"]!["rate"]!["hourly"]!.GetValue<decimal>());
+        var (was, will) = (
+            effects["before"]!["rate"]!["stated"]!["hour"]!.GetValue<decimal>(),
+            effects["after"]!["rate"]!["stated"]!["hour"]!.GetValue<decimal>()
+        );
         (was, will).ShouldBe((before, before + 2));
         effects["after"]!["band"]!["compaRatio"]!.GetValue<decimal>().ShouldBeGreaterThan(effects["before"]!["band"]!["compaRatio"]!.GetValue<decimal>());
         using var nils = await firm.As("nils");
@@ -33,7 +36,8 @@ public class RequestEffectTests(FirmFixture firm) : IClassFixture<FirmFixture>
             (
                 await firm.Database.AskAsync(
                     """
-                    select r.employment_id::text from records_now r join hires h on h.employment_id = r.employment_id and h.closed is null
+                    select r.employment_id::text from records_now r
+                      join hires h on h.employment_id = r.employment_id and h.closed is null and h.occasion = 'Arrival'
                       join hire_tasks t on t.hire_id = h.id and t.owner = 'manager' and t.done is null and t.skipped_why is null
                       join employments m on m.id = r.manager_id join users u on u.person_id = m.person_id and u.email = 'callum@halyard.example' limit 1
                     """

@@ -38,12 +38,7 @@ public static class HiresUnderWay
         var heads = await HeadsAsync(db, hires, cancellation);
         var ids = heads.Select(h => h.Id).ToArray();
         var tasks = cache is null ? await TasksAsync(db, ids, cancellation) : await cache.LoadAsync(db, ids, cancellation);
-        var gates = (
-            await db
-                .HireStages.Where(s => s.ByHand && ids.Contains(s.HireId))
-                .Select(s => new HandledGate(s.HireId, s.StageKey, s.Passed))
-                .ToListAsync(cancellation)
-        ).ToLookup(g => g.HireId);
+        var gates = (await Gates(db, ids).ToListAsync(cancellation)).ToLookup(g => g.HireId);
         return [.. heads.Select(h => new HireUnderWay(h, tasks.GetValueOrDefault(h.Id) ?? [], [.. gates[h.Id]]))];
     }
 
@@ -91,9 +86,12 @@ public static class HiresUnderWay
             .ToListAsync(cancellation);
 
     /// <summary>The tasks of some hires, in their order, by hire; a hire that has none is left out.</summary>
-    internal static async Task<Dictionary<Guid, IReadOnlyList<TaskRow>>> TasksAsync(FidDb db, Guid[] hires, CancellationToken cancellation)
-    {
-        var tasks = await (
+    internal static async Task<Dictionary<Guid, IReadOnlyList<TaskRow>>> TasksAsync(FidDb db, Guid[] hires, CancellationToken cancellation) =>
+        (await Tasks(db, hires).ToListAsync(cancellation)).GroupBy(t => t.HireId).ToDictionary(g => g.Key, g => (IReadOnlyList<TaskRow>)[.. g]);
+
+    // Asked at every tick: understanding the query anew each time would take longer than the database does.
+    private static readonly Func<FidDb, Guid[], IAsyncEnumerable<TaskRow>> Tasks = EF.CompileAsyncQuery(
+        (FidDb db, Guid[] hires) =>
             from task in db.HireTasks
             where hires.Contains(task.HireId)
             orderby task.HireId, task.Position
@@ -124,11 +122,14 @@ public static class HiresUnderWay
                 task.RemindersPaused,
                 task.Kind
             )
-        )
-            .AsNoTracking()
-            .ToListAsync(cancellation);
-        return tasks.GroupBy(t => t.HireId).ToDictionary(g => g.Key, g => (IReadOnlyList<TaskRow>)[.. g]);
-    }
+    );
+
+    private static readonly Func<FidDb, Guid[], IAsyncEnumerable<HandledGate>> Gates = EF.CompileAsyncQuery(
+        (FidDb db, Guid[] hires) =>
+            from stage in db.HireStages
+            where stage.ByHand && hires.Contains(stage.HireId)
+            select new HandledGate(stage.HireId, stage.StageKey, stage.Passed)
+    );
 }
 
 /// <summary>A hire under way, its tasks, and the gates of which a person has the say.</summary>

@@ -28,6 +28,9 @@ public static class PayComponentEntry
             entry.Text("formula")
         );
 
+    /// <summary>Whether it stands for the base pay of those it is paid to.</summary>
+    public static bool StandsForBasePay(EntryContent entry) => entry.Text("stands_for") == BasePay;
+
     /// <summary>Whether it is paid to a pay group on a day.</summary>
     public static bool IsPaid(EntryContent entry, string group, LocalDate day) =>
         (Groups(entry) is not { Length: > 0 } groups || groups.Contains(group)) && !(Day(entry, "paid_from") > day) && !(Day(entry, "paid_to") < day);
@@ -48,7 +51,8 @@ public static class PayComponentEntry
         var own = new Dictionary<string, decimal>(StringComparer.Ordinal);
         if (Standing(Allowance) is { } code)
             own[code] = allowance;
-        return new PaidComponents(based, own, [.. entries.Select(e => IsPaid(e, group, day) ? Component(e) : PayComponent.Fixed(Component(e), 0))]);
+        var components = PayPreview.InReadingOrder([.. entries.Select(e => IsPaid(e, group, day) ? Component(e) : PayComponent.Fixed(Component(e), 0))]);
+        return new PaidComponents(based, own, components);
 
         string? Standing(string what) => entries.FirstOrDefault(e => e.Text("stands_for") == what && IsPaid(e, group, day))?.Code;
     }

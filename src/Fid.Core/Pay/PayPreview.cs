@@ -11,6 +11,11 @@ public sealed record PayPreview(IReadOnlyList<PayLine> Lines, decimal Gross, dec
     /// <summary>The most components that can be worked out together.</summary>
     public const int Most = 1000;
 
+    /// <summary>The components as people read them: what is earned, what is taken off, what the employer pays beside; of each kind those first that
+    /// others are worked out from. As given where they cannot be worked out.</summary>
+    public static IReadOnlyList<PayComponent> InReadingOrder(IReadOnlyList<PayComponent> components) =>
+        PayNetwork.Of(components).Answer is { } network ? [.. network.Order.Select(at => components[at]).OrderBy(c => c.Kind)] : components;
+
     /// <summary>
     /// Works a period out, each component after those it reads, whatever order they stand in. A line is rounded to the currency's
     /// minor unit; totals are sums of rounded lines. Problems name the component by its place: "/components/3/of/0".

@@ -52,7 +52,7 @@ public sealed record PayRate(decimal Annual, decimal FullTimeAnnual, decimal Hou
     /// <summary>How many periods a year has, for periods from a week to a year.</summary>
     public static decimal PeriodsPerYear(PayPeriod period) => TimesPerYear(period, 0, 0);
 
-    private static decimal TimesPerYear(PayPeriod period, decimal weeklyHours, decimal daysPerWeek) =>
+    internal static decimal TimesPerYear(PayPeriod period, decimal weeklyHours, decimal daysPerWeek) =>
         period switch
         {
             PayPeriod.Hour => weeklyHours * WeeksPerYear,

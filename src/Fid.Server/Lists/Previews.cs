@@ -163,10 +163,12 @@ internal static class Previews
             others[at] = edited;
         else
             others.Add(edited);
-        // The example person's own pay stands in for one component's fixed amount.
-        var components = others
-            .ConvertAll(PayComponentEntry.Component)
-            .ConvertAll(c => request.Amount is { } pay && c.Amount is not null && c.Code == request.In ? c with { Amount = pay } : c);
+        // The example person's own pay takes the place of the example amounts of what stands for base pay.
+        var components = others.ConvertAll(e =>
+            request.Amount is { } pay && PayComponentEntry.StandsForBasePay(e)
+                ? PayComponent.Fixed(PayComponentEntry.Component(e), pay)
+                : PayComponentEntry.Component(e)
+        );
         var preview = PayPreview.Of(request.Every, components, PayWording.In(ReaderLanguage.Code));
         if (preview.Answer is not { } slip)
             return Invalid(
@@ -185,7 +187,8 @@ internal static class Previews
                 slip.Gross,
                 slip.Deductions,
                 slip.Net,
-                slip.EmployerCost
+                slip.EmployerCost,
+                others.FirstOrDefault(PayComponentEntry.StandsForBasePay)?.Code
             )
         );
     }
@@ -223,11 +226,11 @@ public sealed record PatternWeek(LocalDate Start, int PaidMinutes, bool TooLong,
 public sealed record PatternDay(LocalDate Date, string? Shift, string? Holiday, int PaidMinutes);
 
 /// <summary>A pay component as it is being edited, and the example person whose pay is worked out with it.</summary>
-/// <param name="Amount">What the example person earns a period; null to leave the amounts as the components have them.</param>
-/// <param name="In">The component whose fixed amount that is.</param>
-public sealed record SlipRequest(EntryRequest Entry, PayPeriod Every, decimal? Amount = null, string? In = null);
+/// <param name="Amount">The base pay of the example person for a period; null to leave the amounts as the components have them.</param>
+public sealed record SlipRequest(EntryRequest Entry, PayPeriod Every, decimal? Amount = null);
 
 /// <summary>A pay period of an example person.</summary>
-public sealed record PaySlip(PaySlipLine[] Lines, decimal Gross, decimal Deductions, decimal Net, decimal EmployerCost);
+/// <param name="Base">The code of a component that stands for base pay; null where none does.</param>
+public sealed record PaySlip(PaySlipLine[] Lines, decimal Gross, decimal Deductions, decimal Net, decimal EmployerCost, string? Base);
 
 public sealed record PaySlipLine(string Code, string Name, ComponentKind Kind, decimal Amount, string Working);

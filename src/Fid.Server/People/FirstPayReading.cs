@@ -1,6 +1,6 @@
 using System.Text.Json;
-using Fid.Core.Lists;
 using Fid.Core.Pay;
+using Fid.Data;
 using NodaTime;
 
 namespace Fid.Server.People;
@@ -8,7 +8,7 @@ namespace Fid.Server.People;
 /// <summary>When somebody is paid first, and what, down to what reaches the bank.</summary>
 internal static class FirstPayReading
 {
-    /// <summary>Null where something is missing to work it out, or where it has been paid.</summary>
+    /// <summary>Null where something is missing to work it out.</summary>
     /// <param name="values">What the reader sees of the record.</param>
     /// <param name="toNet">Whether the reader sees all that makes up pay.</param>
     /// <param name="question">Whose pay it is.</param>
@@ -18,12 +18,11 @@ internal static class FirstPayReading
         IReadOnlyDictionary<string, JsonElement?> values,
         bool toNet,
         FirstPayQuestion question,
-        bool asIfToday,
-        LocalDate today
+        bool asIfToday
     )
     {
         var wording = PayWording.In(ReaderLanguage.Code);
-        if (FirstPay.Of(question, wording).Answer is not { } first || first.PaidWith.PayDate < today)
+        if (FirstPay.Of(question, wording).Answer is not { } first)
             return null;
         var slip = toNet && pay.Components(values, first.PaidWith.End) is { } components ? FirstPayslip.Of(question, components, wording).Answer : null;
         var runs = question.Terms.Periods(first.FirstPeriod.Start, first.PaidWith.End).Answer!;
@@ -40,7 +39,11 @@ internal static class FirstPayReading
             slip is null
                 ? null
                 : new PayslipResponse(
-                    [.. slip.Lines.Where(l => l.Amount != 0).Select(l => new PayslipLine(l.Code, pay.NameOf(l.Code), l.Kind, l.Amount, [.. l.Working]))],
+                    [
+                        .. slip
+                            .Lines.Where(l => l.Amount != 0 && l.Kind != ComponentKind.EmployerCost)
+                            .Select(l => new PayslipLine(l.Code, pay.NameOf(l.Code), l.Kind, l.Amount, [.. l.Working])),
+                    ],
                     slip.Gross,
                     slip.Deductions,
                     slip.Net

@@ -50,17 +50,21 @@ internal sealed class PayReading
         values.Text("pay_group") is { } code ? _groups.GetValueOrDefault(code) : null;
 
     /// <summary>The rate; null where something is missing to work it out.</summary>
-    public PayRate? Rate(IReadOnlyDictionary<string, JsonElement?> values)
-    {
-        if (
-            values.Number("pay_rate") is not { } amount
-            || values.Number("weekly_hours") is not { } hours
-            || !Enum.TryParse<PayPeriod>(values.Text("paid_by"), ignoreCase: true, out var per)
-            || Group(values) is not { } group
-        )
-            return null;
-        return PayRate.Of(amount, per, hours, _firm.FullTimeHours, WorkingDaysPerWeek, PayGroupEntry.Every(group)).Answer;
-    }
+    public PayRate? Rate(IReadOnlyDictionary<string, JsonElement?> values) =>
+        Typed(values) is var (amount, per, hours) && Group(values) is { } group
+            ? PayRate.Of(amount, per, hours, _firm.FullTimeHours, WorkingDaysPerWeek, PayGroupEntry.Every(group)).Answer
+            : null;
+
+    /// <summary>The rate as it could be stated otherwise; null where something is missing to work it out.</summary>
+    public static StatedRate? Stated(IReadOnlyDictionary<string, JsonElement?> values) =>
+        Typed(values) is var (amount, per, hours) ? StatedRate.Of(amount, per, hours, WorkingDaysPerWeek).Answer : null;
+
+    private static (decimal Amount, PayPeriod Per, decimal Hours)? Typed(IReadOnlyDictionary<string, JsonElement?> values) =>
+        values.Number("pay_rate") is { } amount
+        && values.Number("weekly_hours") is { } hours
+        && Enum.TryParse<PayPeriod>(values.Text("paid_by"), ignoreCase: true, out var per)
+            ? (amount, per, hours)
+            : null;
 
     /// <summary>Whose first pay is asked for; null without a pay group. Without a rate it is that of somebody who is paid nothing.</summary>
     /// <param name="pattern">Their shift pattern; null for none.</param>

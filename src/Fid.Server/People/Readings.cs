@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.People;
+using Fid.Core.Checklists;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
@@ -85,18 +86,25 @@ internal static class Readings
         var job = values.Text("job") is { } code ? await JobAsync(db, code, cancellation) : null;
         var band = job is not null ? await BandOfAsync(db, job, today, firm.FullTimeHours, cancellation) : null;
         var pattern = await RosterReading.PatternAsync(db, values.Text("shift_pattern"), cancellation);
+        // The first pay of those who have settled is history.
+        var isArriving =
+            rate is not null
+            && await db.Hires.AnyAsync(h => h.EmploymentId == employment.Id && h.Closed == null && h.Occasion == Occasion.Arrival, cancellation);
         var (seesRate, seesPay) = (PayReading.Fields.All(rights.Sees), PayReading.AllFields.All(rights.Sees));
         // Paid as of when its pay was entered last; what is typed or missing still is entered today.
         var known = PayReading.Fields.Select(held.GetValueOrDefault).ToArray();
         var asIfToday = PayReading.Fields.Any(entered.ContainsKey) || known.Any(v => v is null);
         var approved = asIfToday ? today : LocalDate.Min(today, known.Max(v => v!.Known.LowerBound).InZone(firm.Zone).Date);
         return new ReadingsResponse(
-            rate is null ? null : new RateResponse(rate.Annual, rate.FullTimeAnnual, rate.Hourly, rate.PerPeriod, PayGroupEntry.Every(pay.Group(values)!)),
+            rate is not null && PayReading.Stated(values) is { } stated
+                ? new RateResponse(stated, rate.FullTimeAnnual, rate.PerPeriod, PayGroupEntry.Every(pay.Group(values)!))
+                : null,
             band is null || !seesRate ? null : await BandAsync(db, reader, employment, band, rate, pay, today, cancellation),
-            rate is not null && pay.First(values, pattern, employment.Start, approved) is { } question
-                ? FirstPayReading.Of(pay, values, seesPay, question, asIfToday, today)
+            isArriving && pay.First(values, pattern, employment.Start, approved) is { } question
+                ? FirstPayReading.Of(pay, values, seesPay, question, asIfToday)
                 : null,
             seesPay ? CostReading.Cost(pay, values, employment.Start, job?.Number("training_hours") ?? 0) : null,
+            seesRate ? await PayOverTime.LoadAsync(db, pay, employment, cancellation) : [],
             CostReading.Leave(values, employment.Start, firm.FullTimeHours),
             values.Text("badge") is { } badge
                 ? (await BadgeReading.LoadAsync(db, reader, employment, badge, cancellation)).Clashes(employment.Start, firm.BadgeRestDays)
@@ -207,6 +215,7 @@ public sealed record ReadingsResponse(
     BandResponse? Band,
     FirstPayslipResponse? FirstPay,
     CostResponse? Cost,
+    PayStep[] PayOverTime,
     LeaveResponse? Leave,
     BadgeClash[] Badges,
     JobFacts? Job,
@@ -227,7 +236,12 @@ public sealed record JobFacts(
 
 public sealed record JobCertificate(string Name, bool Essential);
 
-public sealed record RateResponse(decimal Annual, decimal FullTimeAnnual, decimal Hourly, decimal PerPeriod, PayPeriod Every);
+/// <summary>What somebody is paid.</summary>
+/// <param name="Stated">Over the times for which it can be stated.</param>
+/// <param name="FullTimeAnnual">A year's pay scaled to full-time hours.</param>
+/// <param name="PerPeriod">What a whole pay period pays.</param>
+/// <param name="Every">How long that is.</param>
+public sealed record RateResponse(StatedRate Stated, decimal FullTimeAnnual, decimal PerPeriod, PayPeriod Every);
 
 /// <summary>Pay against the band of the job's grade.</summary>
 /// <param name="Colleagues">Full-time annual pay of others with the job whose records the reader may open, ascending; null where they

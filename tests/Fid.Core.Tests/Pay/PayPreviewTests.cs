@@ -42,6 +42,14 @@ public class PayPreviewTests
     }
 
     [Fact]
+    public void They_are_read_by_kind_and_after_what_they_are_worked_out_from()
+    {
+        PayPreview.InReadingOrder([Employer, Levy, Pension, Isle, Base]).Select(c => c.Code).ShouldBe(["BASE", "ISLE", "PENS", "LEVY", "PENS-ER"]);
+        // What cannot be worked out stays as it was given.
+        PayPreview.InReadingOrder([Levy, Base]).Select(c => c.Code).ShouldBe(["LEVY", "BASE"]);
+    }
+
+    [Fact]
     public void Below_the_floor_nothing_counts_and_at_a_limit_no_further_slice_does()
     {
         var small = new PayComponent("BASE", ComponentKind.Earning, Amount: 200);

@@ -15,6 +15,7 @@ internal static class PayFields
             .Of(
                 ("hour", "by the hour", "pro Stunde"),
                 ("day", "by the day", "pro Tag"),
+                ("week", "by the week", "pro Woche"),
                 ("month", "by the month", "pro Monat"),
                 ("year", "by the year", "pro Jahr")
             )

@@ -12436,6 +12436,17 @@ export interface components {
              */
             colleagues: null | number[];
         };
+        /** @description What is paid of a period. */
+        BasePayLine: {
+            /** @description Its first day. */
+            period: components["schemas"]["LocalDate"];
+            /** Format: double */
+            amount: number;
+            /** @description Whether its own run was missed. */
+            arrears: boolean;
+            /** @description How it is worked out, in a sentence. */
+            working: string;
+        };
         /** @description A holiday. */
         CalendarDay: {
             date: components["schemas"]["LocalDate"];
@@ -12700,6 +12711,24 @@ export interface components {
          * @enum {unknown}
          */
         ComponentKind: "earning" | "deduction" | "employerCost";
+        /** @description What somebody costs the firm. */
+        CostResponse: {
+            /**
+             * Format: double
+             * @description Gross pay of a year and what the firm pays beside it.
+             */
+            annualCost: number;
+            /**
+             * Format: double
+             * @description The hours of it that are worked.
+             */
+            productiveHours: number;
+            /**
+             * Format: double
+             * @description What each of them costs.
+             */
+            loadedHourly: number;
+        };
         /** @description Somebody who could be asked in place of the reader. */
         CouldBeAsked: {
             /** Format: uuid */
@@ -13174,6 +13203,36 @@ export interface components {
              * @description What it pays before deductions, by the working days of the first period; null where the rate is not known or not to be seen.
              */
             total: null | number;
+        };
+        /** @description The first pay of somebody. */
+        FirstPayslipResponse: {
+            start: components["schemas"]["LocalDate"];
+            /** @description The day on which the record was complete enough to be paid. */
+            approvedOn: components["schemas"]["LocalDate"];
+            /** @description Whether it is not yet, and the day is therefore today. */
+            asIfToday: boolean;
+            /** @description By what the first period is counted. */
+            method: components["schemas"]["PartMethod"];
+            /**
+             * Format: double
+             * @description What is paid of it: days or hours.
+             */
+            part: number;
+            /**
+             * Format: double
+             * @description Of how many.
+             */
+            whole: number;
+            /** @description From the one they start in to the one they are first paid with. */
+            periods: components["schemas"]["PaidPeriod"][];
+            /** @description What each of them pays before anything else. */
+            basePay: components["schemas"]["BasePayLine"][];
+            /**
+             * Format: double
+             * @description The sum of that.
+             */
+            total: number;
+            slip: null | components["schemas"]["PayslipResponse"];
         };
         /** @description Somebody's first shift, with its times as HH:mm where the firm is. */
         FirstShift: {
@@ -13677,6 +13736,26 @@ export interface components {
             /** Format: int32 */
             version: number;
             isAddOn: boolean;
+        };
+        /** @description The leave of the year somebody starts in, rounded up to half a day. */
+        LeaveResponse: {
+            /** Format: int32 */
+            year: number;
+            /**
+             * Format: double
+             * @description How many days it is.
+             */
+            days: number;
+            /**
+             * Format: double
+             * @description How many a whole year at full time has.
+             */
+            wholeYear: number;
+            /**
+             * Format: double
+             * @description The share of full time they work.
+             */
+            share: number;
         };
         /** @description A colleague to be like. */
         LikeColleague: {
@@ -14207,6 +14286,13 @@ export interface components {
             /** @description Whether it is the one that asks. */
             here: boolean;
         };
+        /** @description A pay period, when it is paid, and until when changes count for it. */
+        PaidPeriod: {
+            start: components["schemas"]["LocalDate"];
+            end: components["schemas"]["LocalDate"];
+            payDate: components["schemas"]["LocalDate"];
+            cutOff: components["schemas"]["LocalDate"];
+        };
         /** @description A part of a field before and after, as JSON; null where it was or is left out. */
         PartDifference: {
             /** @description The part's name, such as "required". */
@@ -14216,6 +14302,11 @@ export interface components {
             /** @description After. */
             after: null | string;
         };
+        /**
+         * @description By what a part of a period is counted.
+         * @enum {unknown}
+         */
+        PartMethod: "calendarDays" | "workingDays" | "annual260" | "rosteredHours";
         PartRequest: {
             /**
              * Format: int32
@@ -14315,6 +14406,17 @@ export interface components {
             net: number;
             /** Format: double */
             employerCost: number;
+            /** @description The code of a component that stands for base pay; null where none does. */
+            base: null | string;
+        };
+        PayslipLine: {
+            code: string;
+            name: string;
+            kind: components["schemas"]["ComponentKind"];
+            /** Format: double */
+            amount: number;
+            /** @description How it is worked out, a sentence for each period paid. */
+            working: string[];
         };
         PaySlipLine: {
             code: string;
@@ -14323,6 +14425,24 @@ export interface components {
             /** Format: double */
             amount: number;
             working: string;
+        };
+        /** @description Lines down to net. */
+        PayslipResponse: {
+            lines: components["schemas"]["PayslipLine"][];
+            /** Format: double */
+            gross: number;
+            /** Format: double */
+            deductions: number;
+            /** Format: double */
+            net: number;
+        };
+        /** @description What somebody earns from a day on. */
+        PayStep: {
+            from: components["schemas"]["LocalDate"];
+            /** Format: double */
+            annual: number;
+            /** Format: double */
+            hourly: number;
         };
         /** @enum {unknown} */
         PendingFactor: "prove" | "add" | null;
@@ -14416,15 +14536,21 @@ export interface components {
         PublishRightsBody: {
             why: null | string;
         };
+        /** @description What somebody is paid. */
         RateResponse: {
-            /** Format: double */
-            annual: number;
-            /** Format: double */
+            /** @description Over the times for which it can be stated. */
+            stated: components["schemas"]["StatedRate"];
+            /**
+             * Format: double
+             * @description A year's pay scaled to full-time hours.
+             */
             fullTimeAnnual: number;
-            /** Format: double */
-            hourly: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What a whole pay period pays.
+             */
             perPeriod: number;
+            /** @description How long that is. */
             every: components["schemas"]["PayPeriod"];
         };
         /**
@@ -14464,6 +14590,10 @@ export interface components {
         ReadingsResponse: {
             rate: null | components["schemas"]["RateResponse"];
             band: null | components["schemas"]["BandResponse"];
+            firstPay: null | components["schemas"]["FirstPayslipResponse"];
+            cost: null | components["schemas"]["CostResponse"];
+            payOverTime: components["schemas"]["PayStep"][];
+            leave: null | components["schemas"]["LeaveResponse"];
             badges: components["schemas"]["BadgeClash"][];
             job: null | components["schemas"]["JobFacts"];
             roster: null | components["schemas"]["RosterResponse"];
@@ -15097,11 +15227,9 @@ export interface components {
             every: components["schemas"]["PayPeriod"];
             /**
              * Format: double
-             * @description What the example person earns a period; null to leave the amounts as the components have them.
+             * @description The base pay of the example person for a period; null to leave the amounts as the components have them.
              */
             amount?: null | number;
-            /** @description The component whose fixed amount that is. */
-            in?: null | string;
         };
         StageMissing: {
             stage: string;
@@ -15285,6 +15413,34 @@ export interface components {
             label: components["schemas"]["Labels"];
             before: null | components["schemas"]["StateValue"];
             after: null | components["schemas"]["StateValue"];
+        };
+        /** @description Pay as it can be stated: typed for one time, it is known for the others. */
+        StatedRate: {
+            /**
+             * Format: double
+             * @description An hour's pay, four decimals.
+             */
+            hour: number;
+            /**
+             * Format: double
+             * @description A day's, to the minor unit, as all that follow.
+             */
+            day: number;
+            /**
+             * Format: double
+             * @description A week's.
+             */
+            week: number;
+            /**
+             * Format: double
+             * @description A month's.
+             */
+            month: number;
+            /**
+             * Format: double
+             * @description A year's.
+             */
+            year: number;
         };
         StateValue: {
             value: components["schemas"]["JsonElement"];

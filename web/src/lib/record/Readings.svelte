@@ -2,11 +2,24 @@
   import type { Api } from '$lib/api/client';
   import Band from '$lib/drawing/Band.svelte';
   import { text } from '$lib/text/index.svelte';
+  import FirstPay from './FirstPay.svelte';
+  import PayOverTime from './PayOverTime.svelte';
   import { words } from './words';
 
   /** What follows from the record, worked out by the server as one types. */
   let { readings }: { readings: Api['ReadingsResponse'] } = $props();
   const t = $derived(words());
+
+  /** What was typed for one time, for all of them: the pay period last. */
+  const comesTo = (rate: Api['RateResponse']) =>
+    [
+      [t.per.hour, rate.stated.hour],
+      [t.per.day, rate.stated.day],
+      [t.per.week, rate.stated.week],
+      [t.per.month, rate.stated.month],
+      [t.per.year, rate.stated.year],
+      ...(rate.every in { week: 1, month: 1, year: 1 } ? [] : [[text.t.perPeriod[rate.every], rate.perPeriod] as const])
+    ].map(([label, amount]) => [label as string, text.money(amount as number)] as const);
 </script>
 
 <div aria-live="polite" class="divide-rule divide-y">
@@ -30,11 +43,32 @@
     <section class="py-4">
       <h3 class="mb-1 font-sans text-sm font-semibold tracking-normal">{t.comesTo}</h3>
       <dl class="grid grid-cols-[1fr_auto] gap-y-1 text-xs">
-        {#each [[t.annual, text.money(rate.annual)], [text.t.perPeriod[rate.every], text.money(rate.perPeriod)], [t.hourly, text.money(rate.hourly)]] as [label, amount] (label)}
+        {#each comesTo(rate) as [label, amount] (label)}
           <dt class="text-soft">{label}</dt>
           <dd class="text-right font-semibold">{amount}</dd>
         {/each}
       </dl>
+    </section>
+  {/if}
+  {#if readings.payOverTime.length > 1}<PayOverTime steps={readings.payOverTime} />{/if}
+  {#if readings.firstPay}<FirstPay pay={readings.firstPay} />{/if}
+  {#if readings.cost}
+    {@const cost = readings.cost}
+    <section class="py-4 text-xs">
+      <h3 class="mb-1 font-sans text-sm font-semibold tracking-normal">
+        {t.cost.title} <span class="text-soft text-xs font-normal">{t.cost.per}</span>
+      </h3>
+      <p class="flex justify-between gap-3">
+        <span>{t.cost.over(text.money(cost.annualCost, true), text.number(cost.productiveHours, 0))}</span>
+        <strong>{text.money(cost.loadedHourly)}</strong>
+      </p>
+    </section>
+  {/if}
+  {#if readings.leave}
+    {@const leave = readings.leave}
+    <section class="flex justify-between gap-3 py-4 text-xs">
+      <h3 class="font-sans text-sm font-semibold tracking-normal">{t.leaveIn(leave.year)}</h3>
+      <p>{t.leaveOf(text.number(leave.days), text.number(leave.wholeYear))}</p>
     </section>
   {/if}
   <section class="py-4">

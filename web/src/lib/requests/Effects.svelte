@@ -21,7 +21,7 @@
     const both = (label: string, old: string | undefined, now: string | undefined) => {
       if (old !== now && now) found.push({ label, old, now });
     };
-    both(w.pay, before.rate ? text.money(before.rate.annual) : undefined, after.rate ? text.money(after.rate.annual) : undefined);
+    both(w.pay, before.rate ? text.money(before.rate.stated.year) : undefined, after.rate ? text.money(after.rate.stated.year) : undefined);
     if (after.rate)
       both(
         text.t.perPeriod[after.rate.every],

@@ -6,7 +6,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
   import type { EntryEditing } from '../editing.svelte';
-  import { listsQuery, optionsQuery } from '../queries';
+  import { listsQuery } from '../queries';
   import { words } from '../words';
   import { listKeys } from '$lib/lists/queries';
 
@@ -14,12 +14,8 @@
   let { editing }: { editing: EntryEditing } = $props();
   const w = $derived(words());
   const lists = listsQuery();
-  const options = optionsQuery();
   let every = $state('fortnight');
   let amount = $state('');
-  const base = $derived(
-    (options.data?.options ?? []).find((o) => o.list === 'payComponents' && o.code.toUpperCase().startsWith('BASE'))?.code
-  );
   const periods = $derived(
     lists.data
       ?.find((l) => l.key === 'payGroups')
@@ -30,9 +26,8 @@
     JSON.stringify({
       entry: { ...editing.request, name: editing.name || '…' },
       every,
-      amount: decimal(amount) ?? null,
-      in: base ?? null
-    } satisfies { entry: Api['EntryRequest']; every: string; amount: number | null; in: string | null })
+      amount: decimal(amount) ?? null
+    } satisfies { entry: Api['EntryRequest']; every: string; amount: number | null })
   );
   const shown = createQuery(() => ({
     queryKey: listKeys.preview('slip', body),
@@ -47,7 +42,14 @@
   <h2 class="text-base">{w.slip.title}</h2>
   <div class="grid grid-cols-2 gap-x-5">
     <Picker id="slip-every" label={w.slip.every} bind:value={every} choices={periods} />
-    <TextField id="slip-amount" label={w.slip.amount} bind:value={amount} inputmode="decimal" autocomplete="off" note={base ?? ''} />
+    <TextField
+      id="slip-amount"
+      label={w.slip.amount}
+      bind:value={amount}
+      inputmode="decimal"
+      autocomplete="off"
+      note={shown.data?.base ?? w.slip.noBase}
+    />
   </div>
   {#each problems as problem (problem.pointer + problem.code)}<p
       class="border-rust bg-rust-tint text-rust my-1 border-l-4 px-3 py-1.5 text-xs"

@@ -171,7 +171,8 @@ export const de: ListWords = {
     net: 'Netto',
     employer: 'Kostet den Betrieb',
     how: 'Wie es berechnet wurde',
-    insert: 'Einsetzen'
+    insert: 'Einsetzen',
+    noBase: 'Keine Lohnart steht für die Grundvergütung.'
   },
   formula: { hint: 'Code tippen; wählen setzt ihn ein.' },
   seat: { holders: (n, of) => `${n} von ${of} besetzt`, vacant: (n) => `${n} frei`, over: (n) => `${n} zu viel` },

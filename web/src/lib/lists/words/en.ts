@@ -148,7 +148,8 @@ export const en = {
     net: 'Net',
     employer: 'Costs the employer',
     how: 'How it was worked out',
-    insert: 'Put in'
+    insert: 'Put in',
+    noBase: 'No component stands for base pay.'
   },
   formula: { hint: 'Type a code; choose it to put it in.' },
   seat: {

@@ -49,9 +49,35 @@ export const de: typeof en = {
         ? 'Eine andere Person hat diese Stelle.'
         : `${word(n)} andere haben diese Stelle.`,
   position: { below: 'unter dem Band', within: 'im Band', above: 'über dem Band' },
+  firstPay: {
+    title: 'Erste Zahlung',
+    when: (day, cutOff) => `${day}, Annahmeschluss ${cutOff}`,
+    part: (part, whole, method) =>
+      `${part} von ${whole} ${{ calendarDays: 'Kalendertagen', workingDays: 'Arbeitstagen', annual260: 'Arbeitstagen des Jahres', rosteredHours: 'Stunden nach Dienstplan' }[method] ?? 'Tagen'}`,
+    wholePeriod: 'Ein ganzer Zeitraum',
+    missed: (periods, cutOff) =>
+      `${periods === 1 ? 'Ein Zeitraum kommt' : `${word(periods)} Zeiträume kommen`} später: Annahmeschluss war ${cutOff}.`,
+    asIfToday: ' Berechnet, als wäre heute alles da.',
+    arrearsOf: (day) => `Zeitraum ab ${day}, verspätet`,
+    periodFrom: (day) => `Zeitraum ab ${day}`,
+    net: 'Auf das Konto',
+    beforeDeductions: 'Vor Abzügen',
+    drawing: (start, cutOff, payDay) => `Beginnt ${start}; Annahmeschluss ${cutOff}; gezahlt ${payDay}`
+  },
+  cost: {
+    title: 'Kostet den Betrieb',
+    per: 'je gearbeitete Stunde',
+    over: (cost, hours) => `${cost} im Jahr für ${hours} Std.`
+  },
+  leaveIn: (year) => `Urlaub ${year}`,
+  leaveOf: (days, of) => `${days} von ${of} Tagen`,
   comesTo: 'Das sind',
-  annual: 'im Jahr',
-  hourly: 'pro Stunde',
+  per: { hour: 'pro Stunde', day: 'pro Tag', week: 'pro Woche', month: 'im Monat', year: 'im Jahr' },
+  overTime: {
+    title: 'Entgelt im Lauf der Zeit',
+    from: (day) => `ab ${day}`,
+    drawing: (steps) => `Was ein Jahr bringt: ${steps.join('; ')}`
+  },
   checks: 'Prüfungen',
   clean: 'Nichts spricht dagegen.',
   tooFewColleagues: 'Zu wenige haben diese Stelle, um ihr Entgelt zu zeigen, ohne zu verraten, wessen es ist.',

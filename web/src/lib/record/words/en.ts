@@ -44,9 +44,35 @@ export const en = {
   colleagues: (n: number) =>
     n === 0 ? 'Nobody else holds this job.' : n === 1 ? 'One other holds this job.' : `${word(n)} others hold this job.`,
   position: { below: 'below the band', within: 'within the band', above: 'above the band' },
+  firstPay: {
+    title: 'First pay',
+    when: (day: string, cutOff: string) => `${day}, cut-off ${cutOff}`,
+    part: (part: string, whole: string, method: string) =>
+      `${part} of ${whole} ${{ calendarDays: 'calendar days', workingDays: 'working days', annual260: 'working days of the year', rosteredHours: 'rostered hours' }[method] ?? 'days'}`,
+    wholePeriod: 'A whole period',
+    missed: (periods: number, cutOff: string) =>
+      `${periods === 1 ? 'One period comes' : `${word(periods)} periods come`} late: the cut-off was ${cutOff}.`,
+    asIfToday: ' Worked out as if complete today.',
+    arrearsOf: (day: string) => `Period from ${day}, late`,
+    periodFrom: (day: string) => `Period from ${day}`,
+    net: 'Into the bank',
+    beforeDeductions: 'Before deductions',
+    drawing: (start: string, cutOff: string, payDay: string) => `Starts ${start}; cut-off ${cutOff}; paid ${payDay}`
+  },
+  cost: {
+    title: 'Costs the firm',
+    per: 'per productive hour',
+    over: (cost: string, hours: string) => `${cost} a year over ${hours} h`
+  },
+  leaveIn: (year: number) => `Leave in ${year}`,
+  leaveOf: (days: string, of: string) => `${days} of ${of} days`,
   comesTo: 'Comes to',
-  annual: 'a year',
-  hourly: 'an hour',
+  per: { hour: 'an hour', day: 'a day', week: 'a week', month: 'a month', year: 'a year' },
+  overTime: {
+    title: 'Pay over time',
+    from: (day: string) => `from ${day}`,
+    drawing: (steps: string[]) => `What a year pays: ${steps.join('; ')}`
+  },
   checks: 'Checks',
   clean: 'Nothing stands against it.',
   tooFewColleagues: 'Too few colleagues have this job to show their pay without saying whose it is.',

@@ -1,0 +1,29 @@
+using Xunit;
+
+namespace Fid.Browser.Tests;
+
+/// <summary>What a record says of pay while somebody types.</summary>
+public class PayTests(PageFixture firm) : IClassFixture<PageFixture>
+{
+    [Fact]
+    public void The_first_pay_opens_its_working_and_follows_what_is_typed()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Link("Tomasz Brandt").Click();
+        orla.Link("Record").Click();
+        orla.SeeText("First pay Fri 26 Mar, cut-off Mon 22 Mar");
+        orla.SeeText("€938.72");
+        orla.SeeNo("4 % of BASE");
+        orla.Button("Island allowance").Click();
+        orla.SeeText("4 % of BASE (1044.00): 4 % of 1044.00 = 41.76.");
+        orla.IsAccessible("a record with its first pay");
+
+        orla.Write("Pay rate", "20");
+        orla.SeeText("Worked out as if complete today.");
+        // What was opened stays open.
+        orla.SeeText("4 % of BASE (1200.00): 4 % of 1200.00 = 48.00.");
+        orla.SeeText("€1,200.00");
+        orla.Resize(390, 844, dark: true);
+        orla.IsAccessible("the same on a telephone in the dark");
+    }
+}

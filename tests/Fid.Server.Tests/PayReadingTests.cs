@@ -1,0 +1,198 @@
+using System.Buffers;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Fid.Core.Compute;
+using Fid.Testing;
+using Shouldly;
+using Xunit;
+
+namespace Fid.Server.Tests;
+
+/// <summary>What a record says of pay: the first of it down to net, what it costs, and how it goes on. The firm's today is 1 March 2027.</summary>
+public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixture>
+{
+    [Fact]
+    public async Task The_first_pay_of_every_hire_is_what_the_rules_compute_to_the_cent()
+    {
+        using var orla = await firm.As("orla");
+        var followed = 0;
+        foreach (var hire in (await orla.GetAsync("/api/arrivals"))["hires"]!.AsArray().Select(h => h!))
+        {
+            var readings = await ReadAsync(orla, hire.Text("employmentId"), new { });
+            if (readings["firstPay"] is not { } pay)
+            {
+                // Without a rate or a pay group there is nothing to work out.
+                readings["rate"].ShouldBeNull(hire.Text("familyName"));
+                continue;
+            }
+            followed++;
+            var (periods, lines) = (pay["periods"]!.AsArray(), pay["basePay"]!.AsArray());
+            lines.Sum(l => Amount(l!, "amount")).ShouldBe(Amount(pay, "total"));
+            lines.Select(l => (bool)l!["arrears"]!).ShouldBe(Enumerable.Range(1, periods.Count).Select(i => i < periods.Count));
+            periods[0]!.Text("start").ShouldBeLessThanOrEqualTo(hire.Text("start"), StringComparer.Ordinal);
+            periods[^1]!.Text("cutOff").ShouldBeGreaterThanOrEqualTo(pay.Text("approvedOn"), StringComparer.Ordinal);
+            foreach (var run in periods.SkipLast(1))
+                run!.Text("cutOff").ShouldBeLessThan(pay.Text("approvedOn"), StringComparer.Ordinal);
+
+            // Each period by itself, as ./fid compute works it out from what it pays at the base.
+            var every = readings["rate"]!.Text("every");
+            var slips = lines.Select(l => Preview(every, Amount(l!, "amount"))).ToArray();
+            var slip = pay["slip"]!;
+            foreach (var (key, what) in new[] { ("gross", "gross"), ("deductions", "deductions"), ("net", "net") })
+                Amount(slip, key).ShouldBe(slips.Sum(s => Amount(s, what)), $"{hire.Text("familyName")}: {key}");
+            foreach (var line in slip["lines"]!.AsArray())
+            {
+                Amount(line!, "amount").ShouldBe(slips.Sum(s => Amount(Line(s, line!.Text("code")), "amount")));
+                line!["working"]!.AsArray().Count.ShouldBe(periods.Count);
+            }
+        }
+        followed.ShouldBeGreaterThanOrEqualTo(12);
+    }
+
+    [Fact]
+    public async Task The_first_pay_shows_its_working()
+    {
+        using var orla = await firm.As("orla");
+        var brandt = (await FirmFixture.HireAsync(orla, "Brandt")).Text("employmentId");
+        var pay = (await ReadAsync(orla, brandt, new { start_date = (string?)null }))["firstPay"]!;
+        pay.Text("method").ShouldBe("rosteredHours");
+        var run = pay["periods"]!.AsArray().ShouldHaveSingleItem()!;
+        (run.Text("start"), run.Text("end"), run.Text("payDate"), run.Text("cutOff")).ShouldBe(("2027-03-08", "2027-03-21", "2027-03-26", "2027-03-22"));
+        var lines = pay["slip"]!["lines"]!.AsArray().ToDictionary(l => l!.Text("code"), l => l!);
+        (Amount(lines["BASE"], "amount"), Amount(lines["ISLE"], "amount")).ShouldBe((1044.00m, 41.76m));
+        lines["BASE"]["working"]!.AsArray().Select(w => (string)w!).ShouldBe(["A whole period: 1044.00."]);
+        ((string)lines["ISLE"]["working"]![0]!).ShouldBe("4 % of BASE (1044.00): 4 % of 1044.00 = 41.76.");
+        Amount(pay["slip"]!, "net").ShouldBe(938.72m);
+    }
+
+    [Fact]
+    public async Task What_is_typed_counts_as_entered_today_and_what_is_stored_from_when_it_was_entered()
+    {
+        using var orla = await firm.As("orla");
+        var brandt = (await FirmFixture.HireAsync(orla, "Brandt")).Text("employmentId");
+        var (stored, typed) = (await ReadAsync(orla, brandt, new { }), await ReadAsync(orla, brandt, new { pay_rate = 20 }));
+        ((bool)stored["firstPay"]!["asIfToday"]!, (bool)typed["firstPay"]!["asIfToday"]!).ShouldBe((false, true));
+        typed["firstPay"]!.Text("approvedOn").ShouldBe("2027-03-01");
+        Amount(typed["firstPay"]!, "total").ShouldBe(1200);
+        Amount(typed["cost"]!, "annualCost").ShouldBeGreaterThan(Amount(stored["cost"]!, "annualCost"));
+        // Paid by the week: the same pay, stated otherwise.
+        var weekly = (await ReadAsync(orla, brandt, new { pay_rate = 522, paid_by = "week" }))["rate"]!["stated"]!;
+        (Amount(weekly, "hour"), Amount(weekly, "day"), Amount(weekly, "week"), Amount(weekly, "month"), Amount(weekly, "year")).ShouldBe(
+            (17.4m, 104.4m, 522m, 2262m, 27144m)
+        );
+    }
+
+    [Fact]
+    public async Task A_cost_follows_from_pay_hours_and_days_off_and_leave_from_the_days_left_of_the_year()
+    {
+        using var orla = await firm.As("orla");
+        var brandt = (await FirmFixture.HireAsync(orla, "Brandt")).Text("employmentId");
+        var readings = await ReadAsync(orla, brandt, new { leave_days = 25 });
+        // 25 days × 0.8 × 299 of 365 days = 16.38, up to half a day.
+        (Amount(readings["leave"]!, "days"), Amount(readings["leave"]!, "share")).ShouldBe((16.5m, 0.8m));
+        var (cost, none) = (readings["cost"]!, (await ReadAsync(orla, brandt, new { leave_days = 0 }))["cost"]!);
+        // 25 days of six hours.
+        (Amount(none, "productiveHours") - Amount(cost, "productiveHours")).ShouldBe(150);
+        Amount(cost, "loadedHourly").ShouldBe(decimal.Round(Amount(cost, "annualCost") / Amount(cost, "productiveHours"), 2, MidpointRounding.AwayFromZero));
+        // The whole period of 1044.00 with 4 % and 6 % of both, 26 times.
+        Amount(cost, "annualCost").ShouldBe((1044.00m + 41.76m + 65.15m) * 26);
+    }
+
+    [Fact]
+    public async Task What_is_entered_ahead_is_seen_over_time()
+    {
+        using var orla = await firm.As("orla");
+        var person = await orla.PersonAsync("Morita");
+        var before = (await ReadAsync(orla, person, new { }))["payOverTime"]!.AsArray().Count;
+        await orla.SaveAsync(
+            person,
+            new
+            {
+                changes = new { pay_rate = 21.5 },
+                from = "2027-09-01",
+                why = "after probation",
+            }
+        );
+        var steps = (await ReadAsync(orla, person, new { }))["payOverTime"]!.AsArray();
+        steps.Count.ShouldBe(before + 1);
+        (steps[^1]!.Text("from"), Amount(steps[^1]!, "hourly")).ShouldBe(("2027-09-01", 21.5m));
+        // Somebody who was paid long ago has no first pay any more.
+        (await ReadAsync(orla, person, new { }))["firstPay"].ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task Whoever_does_not_see_all_of_pay_sees_neither_net_nor_cost()
+    {
+        using var orla = await firm.As("orla");
+        using var piet = await firm.As("piet");
+        var brandt = (await FirmFixture.HireAsync(orla, "Brandt")).Text("employmentId");
+        using var ruth = await firm.As("ruth");
+        (await ReadAsync(ruth, brandt, new { }))["firstPay"]!["slip"].ShouldNotBeNull();
+        await Markers.HideAsync(piet, orla, "payroll", "allowance");
+        var seen = await ReadAsync(ruth, brandt, new { });
+        (seen["firstPay"]!["slip"], seen["cost"]).ShouldBe((null, null));
+        Amount(seen["firstPay"]!, "total").ShouldBe(1044);
+        await Markers.HideAsync(piet, orla, "payroll", "weekly_hours");
+        seen = await ReadAsync(ruth, brandt, new { });
+        (seen["firstPay"], seen["rate"], seen["leave"]).ShouldBe((null, null, null));
+        seen["payOverTime"]!.AsArray().ShouldBeEmpty();
+    }
+
+    private static async Task<JsonNode> ReadAsync(Caller caller, string employment, object changes)
+    {
+        using var answer = await caller.SendAsync("POST", $"/api/records/{employment}/readings", new { changes });
+        answer.StatusCode.ShouldBe(System.Net.HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
+        return await answer.JsonAsync();
+    }
+
+    // The firm's components as its list has them; the supplement is the crew's, who are paid by the fortnight.
+    private static JsonNode Preview(string every, decimal amount)
+    {
+        var question = JsonSerializer.Serialize(
+            new
+            {
+                every,
+                components = new object[]
+                {
+                    new
+                    {
+                        code = "BASE",
+                        kind = "earning",
+                        amount,
+                    },
+                    new
+                    {
+                        code = "ISLE",
+                        kind = "earning",
+                        percent = every == "fortnight" ? 4 : 0,
+                        of = new[] { "BASE" },
+                    },
+                    new
+                    {
+                        code = "PENS",
+                        kind = "deduction",
+                        percent = 5,
+                        of = new[] { "BASE", "ISLE" },
+                        floor = 240,
+                        cap = 1600,
+                    },
+                    new
+                    {
+                        code = "LEVY",
+                        kind = "deduction",
+                        of = new[] { "BASE", "ISLE", "PENS" },
+                        basis = "annual",
+                        brackets = new object[] { new { percent = 0, upTo = 12000 }, new { percent = 18, upTo = 30000 }, new { percent = 32 } },
+                    },
+                },
+            }
+        );
+        var answer = new ArrayBufferWriter<byte>();
+        Computations.Answer("pay.preview", System.Text.Encoding.UTF8.GetBytes(question), answer).ShouldBeTrue();
+        return JsonNode.Parse(answer.WrittenSpan)!;
+    }
+
+    private static JsonNode Line(JsonNode slip, string code) => slip["lines"]!.AsArray().Single(l => l!.Text("code") == code)!;
+
+    private static decimal Amount(JsonNode node, string name) => node[name]!.GetValue<decimal>();
+}
