@@ -1,3 +1,5 @@
+using OpenQA.Selenium;
+using Shouldly;
 using Xunit;
 
 namespace Fid.Browser.Tests;
@@ -25,5 +27,27 @@ public class PayTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.SeeText("€1,200.00");
         orla.Resize(390, 844, dark: true);
         orla.IsAccessible("the same on a telephone in the dark");
+    }
+
+    [Fact]
+    public void Pay_above_the_band_is_saved_once_it_is_said_why()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Link("Tomasz Brandt").Click();
+        orla.Link("Record").Click();
+        orla.Until(() => orla.ValueOf("Pay rate") == "17.40");
+        orla.Write("Pay rate", "23");
+        orla.SeeText("above the band");
+        orla.Chord(Keys.Control, "s");
+        orla.SeeText("Say which it is, then it is saved.");
+        orla.Press(Keys.Enter);
+        orla.SeeAt("Why", "lies outside the band of C2, 30000.00 to 42000.00. Say why.");
+        orla.Focus().ShouldBe("change-why");
+        orla.Press("eleven seasons elsewhere");
+        orla.Chord(Keys.Control, "s");
+        orla.SeeText("Saved.");
+        orla.Until(() => orla.ValueOf("Pay rate") == "23.00");
+        orla.Link("History").Click();
+        orla.SeeText("eleven seasons elsewhere");
     }
 }

@@ -121,6 +121,49 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
     }
 
     [Fact]
+    public async Task Pay_outside_the_band_is_saved_with_a_reason()
+    {
+        using var orla = await firm.As("orla");
+        // 37.5 hours are full time: 30,000 to 42,000 a year is 15.384… to 21.538… an hour.
+        var id = (await orla.OpenAsync("Reasoned")).Text("employmentId");
+        foreach (var (rate, needed) in new[] { (21.53m, false), (21.54m, true), (15.38m, true), (15.39m, false) })
+        {
+            using var saved = await orla.ChangeAsync(id, Fix(new { pay_rate = rate }));
+            if (needed)
+                (await saved.ErrorsAsync()).ShouldBe([("/why", "reason-needed")], $"{rate}");
+            else
+                saved.StatusCode.ShouldBe(System.Net.HttpStatusCode.OK, $"{rate}");
+        }
+        // What was refused was not saved.
+        Amount(Records.Field(await orla.GetAsync($"/api/records/{id}"), "pay_rate"), "value").ShouldBe(15.39m);
+        (await (await orla.ChangeAsync(id, Fix(new { pay_rate = 22 }, "  "))).ErrorsAsync()).ShouldBe([("/why", "reason-needed")]);
+        await orla.SaveAsync(id, Fix(new { pay_rate = 22 }, "agreed at the interview"));
+        // What lies outside already needs no other reason for something else, nor for the same pay stated otherwise.
+        await orla.SaveAsync(id, Fix(new { room = "7" }));
+        await orla.SaveAsync(id, Fix(new { paid_by = "year", pay_rate = 22 * 52 * 37.5m }));
+    }
+
+    [Fact]
+    public async Task Pay_further_from_colleagues_than_the_grade_allows_needs_a_reason_of_those_who_see_theirs()
+    {
+        using var orla = await firm.As("orla");
+        var id = (await orla.OpenAsync("Distant")).Text("employmentId");
+        var band = (await ReadAsync(orla, id, new { pay_rate = 21 }))["band"]!;
+        var distance = Amount(band, "fromColleagues");
+        distance.ShouldBeGreaterThan(5);
+        await orla.SaveAsync(id, Fix(new { pay_rate = 21 }));
+        await firm.Database.AskAsync(
+            "update list_entries set \"values\" = \"values\" || '{\"furthest_from_colleagues\": 5}' where list = 'grades' and code = 'C2'"
+        );
+        (await (await orla.ChangeAsync(id, Fix(new { pay_rate = 21.1 }))).ErrorsAsync()).ShouldBe([("/why", "reason-needed")]);
+        await orla.SaveAsync(id, Fix(new { pay_rate = 21.1 }, "eleven seasons elsewhere"));
+        var middle = decimal.Round(21 / (1 + distance / 100), 2);
+        await orla.SaveAsync(id, Fix(new { pay_rate = middle }));
+        // The firm is the other tests' too.
+        await firm.Database.AskAsync("update list_entries set \"values\" = \"values\" - 'furthest_from_colleagues' where list = 'grades'");
+    }
+
+    [Fact]
     public async Task Whoever_does_not_see_all_of_pay_sees_neither_net_nor_cost()
     {
         using var orla = await firm.As("orla");
@@ -137,6 +180,14 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
         (seen["firstPay"], seen["rate"], seen["leave"]).ShouldBe((null, null, null));
         seen["payOverTime"]!.AsArray().ShouldBeEmpty();
     }
+
+    private static object Fix(object changes, string? why = null) =>
+        new
+        {
+            changes,
+            from = (string?)null,
+            why,
+        };
 
     private static async Task<JsonNode> ReadAsync(Caller caller, string employment, object changes)
     {

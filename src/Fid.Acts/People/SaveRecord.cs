@@ -34,6 +34,12 @@ public sealed class SaveRecord(FidDb db, RecordWriter records, EnteredValues ent
             .. entered.Problems.Concat(RecordRules.Misfits(entered.Values, start.To ?? employment.Start)).Select(p => p.Under("/changes")),
             .. CheckRequest(request),
         ];
+        if (
+            problems.Count == 0
+            && Reason.Clean(request.Why) is null
+            && await PayReason.MissingAsync(db, reader, employment, record, entered.Values, actor.Today, cancellation) is { } unexplained
+        )
+            problems.Add(unexplained);
         if (problems.Count > 0)
             return Refusal.Invalid(problems);
         if (request.Version is not { } seen)

@@ -43,14 +43,13 @@ public static class PayComponentEntry
     /// <param name="group">The code of their pay group.</param>
     /// <param name="day">The day that says which components hold.</param>
     /// <param name="allowance">What their record says they are paid beside their base pay each period.</param>
-    /// <returns>Null where no component stands for base pay.</returns>
+    /// <returns>Null where no component stands for base pay, or for an allowance that there is.</returns>
     public static PaidComponents? Of(IReadOnlyList<EntryContent> entries, string group, LocalDate day, decimal allowance)
     {
-        if (Standing(BasePay) is not { } based)
+        var (based, beside) = (Standing(BasePay), Standing(Allowance));
+        if (based is null || (beside is null && allowance != 0))
             return null;
-        var own = new Dictionary<string, decimal>(StringComparer.Ordinal);
-        if (Standing(Allowance) is { } code)
-            own[code] = allowance;
+        var own = beside is null ? [] : new Dictionary<string, decimal>(StringComparer.Ordinal) { [beside] = allowance };
         var components = PayPreview.InReadingOrder([.. entries.Select(e => IsPaid(e, group, day) ? Component(e) : PayComponent.Fixed(Component(e), 0))]);
         return new PaidComponents(based, own, components);
 

@@ -22,6 +22,16 @@ internal static class WorkLists
                         "Ein Datum, das untere, mittlere und obere Ende und year oder hour: 2027-01-01 30000-36000-42000 year."
                     )
                 ),
+                new(
+                    "furthest_from_colleagues",
+                    Number,
+                    new("Furthest from colleagues, %", "Am weitesten von anderen, %"),
+                    new(
+                        "Pay further than this from the middle of those with the same job and site needs a reason; empty for never.",
+                        "Entgelt, das weiter von der Mitte derer mit gleicher Stelle und gleichem Ort liegt, braucht einen Grund; leer für nie."
+                    ),
+                    Max: 1000
+                ),
             ]
         ),
         new(

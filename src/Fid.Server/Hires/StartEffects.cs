@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Acts.Calendars;
 using Fid.Acts.People;
 using Fid.Acts.Plans;
+using Fid.Acts.Rosters;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
@@ -49,7 +50,7 @@ internal sealed class StartEffects
             .Where(v => rights.Sees(v.Key))
             .ToDictionary(v => v.Key, v => (JsonElement?)v.Value.Value);
         var badge = values.Text("badge") is { } number ? await BadgeReading.LoadAsync(db, reader, employment, number, cancellation) : null;
-        var pattern = await RosterReading.PatternAsync(db, values.Text("shift_pattern"), cancellation);
+        var pattern = await Rostered.PatternAsync(db, values.Text("shift_pattern"), cancellation);
         return new StartEffects(firm, await PayReading.LoadAsync(db, firm, calendars, cancellation), today, values, badge, pattern);
     }
 

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts.People;
 using Fid.Core.Calendars;
 using Fid.Core.Lists;
 using Fid.Core.Pay;

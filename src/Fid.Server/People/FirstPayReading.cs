@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts.People;
 using Fid.Core.Pay;
 using Fid.Data;
 using NodaTime;

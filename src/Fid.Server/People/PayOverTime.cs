@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Acts.People;
 using Fid.Data;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;

@@ -2,11 +2,11 @@ using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Calendars;
 using Fid.Acts.People;
+using Fid.Acts.Rosters;
 using Fid.Core.Checklists;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
-using Fid.Data.Lists;
 using Fid.Data.People;
 using Fid.Server.Lists;
 using Fid.Server.Platform;
@@ -19,8 +19,6 @@ namespace Fid.Server.People;
 /// <summary>What follows from a record, worked out while somebody types: pay against its band and colleagues, and badge checks.</summary>
 internal static class Readings
 {
-    private const int MostColleagues = 200;
-
     public static async Task<Results<Ok<ReadingsResponse>, ProblemHttpResult>> Read(
         Guid id,
         ReadingsRequest request,
@@ -83,9 +81,9 @@ internal static class Readings
         var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var pay = await PayReading.LoadAsync(db, firm, calendars, cancellation);
         var rate = pay.Rate(values);
-        var job = values.Text("job") is { } code ? await JobAsync(db, code, cancellation) : null;
-        var band = job is not null ? await BandOfAsync(db, job, today, firm.FullTimeHours, cancellation) : null;
-        var pattern = await RosterReading.PatternAsync(db, values.Text("shift_pattern"), cancellation);
+        var job = await JobBand.JobAsync(db, values.Text("job"), cancellation);
+        var band = await JobBand.OfAsync(db, job, today, firm.FullTimeHours, cancellation);
+        var pattern = await Rostered.PatternAsync(db, values.Text("shift_pattern"), cancellation);
         // The first pay of those who have settled is history.
         var isArriving =
             rate is not null
@@ -99,7 +97,9 @@ internal static class Readings
             rate is not null && PayReading.Stated(values) is { } stated
                 ? new RateResponse(stated, rate.FullTimeAnnual, rate.PerPeriod, PayGroupEntry.Every(pay.Group(values)!))
                 : null,
-            band is null || !seesRate ? null : await BandAsync(db, reader, employment, band, rate, pay, today, cancellation),
+            band is null || !seesRate
+                ? null
+                : Band(band, rate, await ColleagueRates.LoadAsync(db, reader, pay, employment.Id, band.Job, values.Text("site"), today, cancellation)),
             isArriving && pay.First(values, pattern, employment.Start, approved) is { } question
                 ? FirstPayReading.Of(pay, values, seesPay, question, asIfToday)
                 : null,
@@ -121,58 +121,9 @@ internal static class Readings
         );
     }
 
-    private static async Task<EntryContent?> JobAsync(FidDb db, string code, CancellationToken cancellation) =>
-        (await db.ListEntries.AsNoTracking().Coded("jobs", code).FirstOrDefaultAsync(cancellation))?.Content();
-
-    // A band stated per hour is compared as the pay of somebody full-time for a year.
-    private static async Task<JobBand?> BandOfAsync(FidDb db, EntryContent job, LocalDate today, decimal fullTimeHours, CancellationToken cancellation)
+    private static BandResponse Band(JobBand grade, PayRate? rate, decimal[] colleagues)
     {
-        if (job.Text("grade") is not { } grade)
-            return null;
-        var entry = (await db.ListEntries.AsNoTracking().SingleOrDefaultAsync(e => e.List == "grades" && e.Code == grade, cancellation))?.Content();
-        if (entry?.Parts<BandFrom>("bands").Where(b => b.From <= today).MaxBy(b => b.From) is not { } band)
-            return null;
-        var times = band.Per == "hour" ? fullTimeHours * PayRate.WeeksPerYear : 1;
-        return new JobBand(job.Code, grade, band.Min * times, band.Mid * times, band.Max * times);
-    }
-
-    private sealed record JobBand(string Job, string Grade, decimal Min, decimal Mid, decimal Max);
-
-    private static async Task<BandResponse> BandAsync(
-        FidDb db,
-        Reader reader,
-        Employment employment,
-        JobBand grade,
-        PayRate? rate,
-        PayReading pay,
-        LocalDate today,
-        CancellationToken cancellation
-    )
-    {
-        // Of colleagues, as far as their pay may be seen, whoever they are.
-        var colleaguesShown = PayReading.Fields.All(reader.Sees) && reader.Sees("job");
-        var holders = reader
-            .Readable(db.CurrentRecords)
-            .Where(r => colleaguesShown && r.JobCode == grade.Job && r.EmploymentId != employment.Id)
-            .OrderBy(r => r.EmploymentId)
-            .Take(MostColleagues)
-            .Select(r => r.EmploymentId);
-        var rows = await db
-            .RecordValues.AsNoTracking()
-            .Where(v => holders.Contains(v.OwnerId) && PayReading.Fields.Contains(v.Field) && v.Known.UpperBoundInfinite && v.Effective.Contains(today))
-            .Select(v => new
-            {
-                v.OwnerId,
-                v.Field,
-                v.Value,
-            })
-            .ToListAsync(cancellation);
-        var colleagues = rows.GroupBy(r => r.OwnerId)
-            .Select(person => pay.Rate(person.ToDictionary(r => r.Field, r => (JsonElement?)r.Value))?.FullTimeAnnual)
-            .OfType<decimal>()
-            .Order()
-            .ToArray();
-        var band = rate is null ? null : PayBand.Of(rate.FullTimeAnnual, grade.Min, grade.Mid, grade.Max).Answer;
+        var band = rate is null ? null : grade.Of(rate.FullTimeAnnual);
         return new BandResponse(
             grade.Job,
             grade.Grade,
@@ -182,7 +133,8 @@ internal static class Readings
             rate?.FullTimeAnnual,
             band?.CompaRatio,
             band?.Position,
-            colleagues.Length < Reader.FewestTogether ? null : colleagues
+            colleagues.Length < Reader.FewestTogether ? null : colleagues,
+            rate is null ? null : ColleaguePay.Distance(rate.FullTimeAnnual, colleagues)
         );
     }
 
@@ -244,8 +196,9 @@ public sealed record JobCertificate(string Name, bool Essential);
 public sealed record RateResponse(StatedRate Stated, decimal FullTimeAnnual, decimal PerPeriod, PayPeriod Every);
 
 /// <summary>Pay against the band of the job's grade.</summary>
-/// <param name="Colleagues">Full-time annual pay of others with the job whose records the reader may open, ascending; null where they
+/// <param name="Colleagues">Full-time annual pay of others with the job at the site whose records the reader may open, ascending; null where they
 /// are too few for any of them to stay unknown.</param>
+/// <param name="FromColleagues">How far pay lies from their middle, in percent; null likewise.</param>
 public sealed record BandResponse(
     string Job,
     string Grade,
@@ -255,5 +208,6 @@ public sealed record BandResponse(
     decimal? Pay,
     decimal? CompaRatio,
     BandPosition? Position,
-    decimal[]? Colleagues
+    decimal[]? Colleagues,
+    decimal? FromColleagues
 );

@@ -1,9 +1,4 @@
-using Fid.Acts.Calendars;
-using Fid.Core.Clock;
-using Fid.Core.Lists;
-using Fid.Data;
-using Fid.Data.Lists;
-using Microsoft.EntityFrameworkCore;
+using Fid.Acts.Rosters;
 using NodaTime;
 
 namespace Fid.Server.People;
@@ -23,24 +18,6 @@ internal static class RosterReading
             ? new RosterResponse(rostered.Pattern.Code, from, to, roster.PaidMinutes, weeklyHours is { } hours ? (int)decimal.Round(hours * 60 * Weeks) : null)
             : null;
     }
-
-    /// <summary>The pattern with a code; null where there is none.</summary>
-    public static async Task<EntryContent?> PatternAsync(FidDb db, string? code, CancellationToken cancellation) =>
-        code is null ? null : (await db.ListEntries.AsNoTracking().Coded("shiftPatterns", code).FirstOrDefaultAsync(cancellation))?.Content();
-}
-
-/// <summary>Somebody who works by a pattern.</summary>
-/// <param name="Calendar">The code of the calendar whose holidays count; null where none do.</param>
-internal sealed record Rostered(EntryContent Pattern, DateTimeZone Zone, CalendarSet Calendars, string? Calendar)
-{
-    /// <summary>By what their shifts are laid out, for the days from one to another.</summary>
-    public RosterTerms Terms(LocalDate from, LocalDate to) =>
-        new(
-            Zone,
-            ShiftPatternEntry.Cycle(Pattern),
-            Calendars.NamesOfDaysOff(Calendar, Enumerable.Range(from.Year, to.Year - from.Year + 1)).Keys.ToHashSet(),
-            ShiftPatternEntry.OnHoliday(Pattern)
-        );
 }
 
 /// <summary>What a shift pattern comes to over some weeks.</summary>

@@ -115,7 +115,9 @@ public class FirstPayslipTests
         EntryContent[] dated = [Firm[0], Entry("BONUS", ("amount", 10m), ("paid_from", "2027-03-22"), ("paid_to", "2027-03-31"))];
         new[] { -1, 0, 9, 10 }.Select(d => PayComponentEntry.Of(dated, "crew", Day.PlusDays(d), 0)!.Components[1].Amount).ShouldBe([0, 10, 10, 0]);
         PayComponentEntry.Of([.. Firm.Skip(1)], "crew", Day, 0).ShouldBeNull();
-        PayComponentEntry.Of([.. Firm.Where(c => c.Code != "ALLOW")], "crew", Day, 40)!.Own.ShouldBeEmpty();
+        // An allowance for which nothing stands would be left out of net.
+        EntryContent[] without = [.. Firm.Where(c => c.Code is not ("ALLOW" or "LEVY"))];
+        (PayComponentEntry.Of(without, "crew", Day, 40), PayComponentEntry.Of(without, "crew", Day, 0)!.Own.Count).ShouldBe((null, 0));
     }
 
     private static PaidComponents Crew(decimal allowance) => PayComponentEntry.Of(Firm, "crew", Day, allowance)!;

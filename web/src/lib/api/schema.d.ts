@@ -12431,10 +12431,15 @@ export interface components {
             compaRatio: null | number;
             position: null | components["schemas"]["BandPosition"];
             /**
-             * @description Full-time annual pay of others with the job whose records the reader may open, ascending; null where they
+             * @description Full-time annual pay of others with the job at the site whose records the reader may open, ascending; null where they
              *         are too few for any of them to stay unknown.
              */
             colleagues: null | number[];
+            /**
+             * Format: double
+             * @description How far pay lies from their middle, in percent; null likewise.
+             */
+            fromColleagues: null | number;
         };
         /** @description What is paid of a period. */
         BasePayLine: {

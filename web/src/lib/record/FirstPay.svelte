@@ -30,7 +30,8 @@
   </h3>
   <PayStrip periods={pay.periods} start={pay.start} label={t.drawing(text.day(pay.start), text.day(run.cutOff), text.day(run.payDate))} />
   <p class="text-xs">
-    {part}{#if arrears > 0}. <strong class="text-rust">{t.missed(arrears, text.day(pay.periods[0]!.cutOff))}</strong>{/if}
+    {part}.
+    {#if arrears > 0}<strong class="text-rust">{t.missed(arrears, text.day(pay.periods[0]!.cutOff))}</strong>{/if}
     {#if pay.asIfToday}<span class="text-soft">{t.asIfToday}</span>{/if}
   </p>
   <ul class="mt-1 text-xs">

@@ -10,6 +10,9 @@
   let { readings }: { readings: Api['ReadingsResponse'] } = $props();
   const t = $derived(words());
 
+  const fromColleagues = (band: Api['BandResponse']) =>
+    band.fromColleagues === null ? '' : t.fromColleagues(band.fromColleagues, text.number(Math.abs(band.fromColleagues), 1));
+
   /** What was typed for one time, for all of them: the pay period last. */
   const comesTo = (rate: Api['RateResponse']) =>
     [
@@ -32,7 +35,10 @@
         <span class={readings.band.position === 'within' ? 'text-soft' : 'text-rust font-semibold'}
           >{readings.band.position ? t.position[readings.band.position] : ''}.</span
         >
-        <span class="text-soft">{readings.band.colleagues ? t.colleagues(readings.band.colleagues.length) : t.tooFewColleagues}</span>
+        <span class="text-soft"
+          >{readings.band.colleagues ? t.colleagues(readings.band.colleagues.length) : t.tooFewColleagues}
+          {fromColleagues(readings.band)}</span
+        >
       </p>
     {:else}
       <p class="text-soft text-xs">{t.noBand}</p>

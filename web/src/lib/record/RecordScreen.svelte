@@ -179,6 +179,7 @@
     }
   }
   const focusField = async (key: string) => {
+    if (key === 'why') return document.getElementById('change-why')?.focus();
     const whole = rowsIn(key);
     if (isFolded(whole)) unfold(sectionOf.get(whole));
     if (rowIn(key) !== undefined) editing.opened = `${whole}@${rowIn(key)}`;

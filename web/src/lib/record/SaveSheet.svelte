@@ -91,7 +91,8 @@
   $effect(() => {
     if (editing.asking) choice?.querySelector('button')?.focus();
   });
-  const otherErrors = $derived(editing.errors.filter((e) => !e.pointer.startsWith('/changes/')));
+  const otherErrors = $derived(editing.errors.filter((e) => !e.pointer.startsWith('/changes/') && e.pointer !== '/why'));
+  const why = $derived(editing.errors.find((e) => e.pointer === '/why'));
 </script>
 
 <FooterSheet label={t.changes(editing.count)} tone={editing.errors.length > 0 ? 'rust' : 'sea'}>
@@ -133,7 +134,15 @@
     {#if editing.from !== null}
       <div class="w-36" bind:this={day}><DateField id="change-from" label={t.fromDate} bind:value={editing.from} /></div>
     {/if}
-    <div class="w-44"><TextField id="change-why" label={asks ? t.whyAsked : t.why} bind:value={editing.why} maxlength={500} /></div>
+    <div class={why ? 'w-72' : 'w-44'}>
+      <TextField
+        id="change-why"
+        label={asks ? t.whyAsked : t.why}
+        bind:value={editing.why}
+        error={why && editing.why.trim() === '' ? text.problem(why) : undefined}
+        maxlength={500}
+      />
+    </div>
   </fieldset>
   <div class="flex gap-3">
     <Button onclick={() => editing.discard()}>{t.discard}</Button>

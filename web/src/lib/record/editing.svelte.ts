@@ -91,6 +91,7 @@ export class Editing {
   say(from: string | null) {
     this.from = from;
     this.said = true;
+    this.asking = false;
   }
 
   /** The changes as they are sent. */

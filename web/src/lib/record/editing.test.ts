@@ -20,6 +20,13 @@ function typed(into: Field[], asOf?: string): Editing {
 }
 
 describe('a fix or a change from a date', () => {
+  it('is asked for no longer once it is said', () => {
+    const editing = typed([rate]);
+    editing.asking = true;
+    editing.say(null);
+    expect([editing.asking, editing.said, editing.from]).toEqual([false, true, null]);
+  });
+
   it.each([
     { into: [rate], overwrites: true, likelyFrom: true, because: 'a raise is a change' },
     { into: [name], overwrites: true, likelyFrom: false, because: 'a name is a slip put right' },

@@ -252,6 +252,7 @@ export const de: Messages = {
     'nobody-to-ask': 'Das dürfen Sie selbst ändern: speichern.',
     'nothing-changes': 'So steht es schon in der Akte.',
     'waits-already': 'Das haben Sie schon angefragt, und es wartet.',
+    'reason-needed': 'Dieses Entgelt liegt außerhalb des Bandes oder weit von dem der anderen. Sagen Sie, warum.',
     'needs-approval': 'Andere müssen dem zustimmen. Fragen Sie es an.',
     'wrong-passkey': 'Dieser Passkey beweist hier nichts. Noch einmal versuchen, oder einen Code nehmen.',
     'wrong-code': 'Dieser Code stimmt nicht oder wurde schon benutzt. Auf den nächsten warten.',

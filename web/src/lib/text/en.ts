@@ -254,6 +254,7 @@ export const en = {
     'nobody-to-ask': 'You may change this yourself: save it.',
     'nothing-changes': 'The record says this already.',
     'waits-already': 'You have asked for this already, and it waits.',
+    'reason-needed': 'This pay is outside the band, or far from that of colleagues. Say why.',
     'needs-approval': 'Others have to agree to this. Ask for it.',
     'wrong-passkey': 'This passkey proves nothing here. Try again, or use a code.',
     'wrong-code': 'This code is not right, or was used before. Wait for the next one.',

@@ -44,10 +44,12 @@ export const de: typeof en = {
   noBand: 'Dafür braucht es Satz, Stunden, Abrechnungsgruppe und Stelle.',
   colleagues: (n) =>
     n === 0
-      ? 'Niemand sonst hat diese Stelle.'
+      ? 'Niemand sonst hat hier diese Stelle.'
       : n === 1
-        ? 'Eine andere Person hat diese Stelle.'
-        : `${word(n)} andere haben diese Stelle.`,
+        ? 'Eine andere Person hat hier diese Stelle.'
+        : `${word(n)} andere haben hier diese Stelle.`,
+  fromColleagues: (percent, shown) =>
+    percent === 0 ? 'Genau in ihrer Mitte.' : `${shown} % ${percent > 0 ? 'über' : 'unter'} ihrer Mitte.`,
   position: { below: 'unter dem Band', within: 'im Band', above: 'über dem Band' },
   firstPay: {
     title: 'Erste Zahlung',
@@ -57,7 +59,7 @@ export const de: typeof en = {
     wholePeriod: 'Ein ganzer Zeitraum',
     missed: (periods, cutOff) =>
       `${periods === 1 ? 'Ein Zeitraum kommt' : `${word(periods)} Zeiträume kommen`} später: Annahmeschluss war ${cutOff}.`,
-    asIfToday: ' Berechnet, als wäre heute alles da.',
+    asIfToday: 'Berechnet, als wäre heute alles da.',
     arrearsOf: (day) => `Zeitraum ab ${day}, verspätet`,
     periodFrom: (day) => `Zeitraum ab ${day}`,
     net: 'Auf das Konto',

@@ -42,7 +42,9 @@ export const en = {
   againstBand: 'Against the band',
   noBand: 'Pay, hours, pay group and job are needed for this.',
   colleagues: (n: number) =>
-    n === 0 ? 'Nobody else holds this job.' : n === 1 ? 'One other holds this job.' : `${word(n)} others hold this job.`,
+    n === 0 ? 'Nobody else holds this job here.' : n === 1 ? 'One other holds this job here.' : `${word(n)} others hold this job here.`,
+  fromColleagues: (percent: number, shown: string) =>
+    percent === 0 ? 'Just in their middle.' : `${shown} % ${percent > 0 ? 'above' : 'below'} their middle.`,
   position: { below: 'below the band', within: 'within the band', above: 'above the band' },
   firstPay: {
     title: 'First pay',
@@ -52,7 +54,7 @@ export const en = {
     wholePeriod: 'A whole period',
     missed: (periods: number, cutOff: string) =>
       `${periods === 1 ? 'One period comes' : `${word(periods)} periods come`} late: the cut-off was ${cutOff}.`,
-    asIfToday: ' Worked out as if complete today.',
+    asIfToday: 'Worked out as if complete today.',
     arrearsOf: (day: string) => `Period from ${day}, late`,
     periodFrom: (day: string) => `Period from ${day}`,
     net: 'Into the bank',

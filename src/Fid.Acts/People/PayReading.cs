@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fid.Acts.Calendars;
+using Fid.Acts.Rosters;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
@@ -7,10 +8,10 @@ using Fid.Data.Firms;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Server.People;
+namespace Fid.Acts.People;
 
 /// <summary>What people are paid, from what their records and the firm's lists say.</summary>
-internal sealed class PayReading
+public sealed class PayReading
 {
     // Until shift patterns are read for it, somebody paid by the day is taken to work five.
     private const decimal WorkingDaysPerWeek = 5;
@@ -28,6 +29,7 @@ internal sealed class PayReading
     /// <summary>The fields that all of a period's pay is worked out from.</summary>
     public static readonly string[] AllFields = [.. Fields, "allowance"];
 
+    /// <summary>The firm's calendars.</summary>
     public CalendarSet Calendars { get; }
 
     public static async Task<PayReading> LoadAsync(FidDb db, Firm firm, CalendarSet calendars, CancellationToken cancellation)

@@ -1,9 +1,9 @@
 using System.Text.Json;
 
-namespace Fid.Server.People;
+namespace Fid.Acts.People;
 
 /// <summary>Single values of a record, by the keys of their fields.</summary>
-internal static class RecordFacts
+public static class RecordFacts
 {
     /// <summary>A text; null where there is none, or something else.</summary>
     public static string? Text(this IReadOnlyDictionary<string, JsonElement?> values, string field) =>
