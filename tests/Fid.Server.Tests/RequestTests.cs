@@ -306,7 +306,7 @@ public sealed class RequestTests : IAsyncLifetime
             {
                 changes = new { pay_rate = before + 5 },
                 from = (string?)null,
-                why = (string?)null,
+                why = "above the band",
             }
         );
         await Asking.ApproveByAsync(
