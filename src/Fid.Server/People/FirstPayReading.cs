@@ -43,7 +43,7 @@ internal static class FirstPayReading
                     [
                         .. slip
                             .Lines.Where(l => l.Amount != 0 && l.Kind != ComponentKind.EmployerCost)
-                            .Select(l => new PayslipLine(l.Code, pay.NameOf(l.Code), l.Kind, l.Amount, [.. l.Working])),
+                            .Select(l => new DownToNetLine(l.Code, pay.NameOf(l.Code), l.Kind, l.Amount, [.. l.Working])),
                     ],
                     slip.Gross,
                     slip.Deductions,
@@ -86,7 +86,7 @@ public sealed record PaidPeriod(LocalDate Start, LocalDate End, LocalDate PayDat
 public sealed record BasePayLine(LocalDate Period, decimal Amount, bool Arrears, string Working);
 
 /// <summary>Lines down to net.</summary>
-public sealed record PayslipResponse(PayslipLine[] Lines, decimal Gross, decimal Deductions, decimal Net);
+public sealed record PayslipResponse(DownToNetLine[] Lines, decimal Gross, decimal Deductions, decimal Net);
 
 /// <param name="Working">How it is worked out, a sentence for each period paid.</param>
-public sealed record PayslipLine(string Code, string Name, ComponentKind Kind, decimal Amount, string[] Working);
+public sealed record DownToNetLine(string Code, string Name, ComponentKind Kind, decimal Amount, string[] Working);

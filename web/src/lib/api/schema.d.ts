@@ -12804,6 +12804,15 @@ export interface components {
         DoneRequest: {
             done: null | components["schemas"]["LocalDate"];
         };
+        DownToNetLine: {
+            code: string;
+            name: string;
+            kind: components["schemas"]["ComponentKind"];
+            /** Format: double */
+            amount: number;
+            /** @description How it is worked out, a sentence for each period paid. */
+            working: string[];
+        };
         DraftedWork: {
             /** @description The codes of those whose drafts say it now. */
             templates: string[];
@@ -14414,15 +14423,6 @@ export interface components {
             /** @description The code of a component that stands for base pay; null where none does. */
             base: null | string;
         };
-        PayslipLine: {
-            code: string;
-            name: string;
-            kind: components["schemas"]["ComponentKind"];
-            /** Format: double */
-            amount: number;
-            /** @description How it is worked out, a sentence for each period paid. */
-            working: string[];
-        };
         PaySlipLine: {
             code: string;
             name: string;
@@ -14433,7 +14433,7 @@ export interface components {
         };
         /** @description Lines down to net. */
         PayslipResponse: {
-            lines: components["schemas"]["PayslipLine"][];
+            lines: components["schemas"]["DownToNetLine"][];
             /** Format: double */
             gross: number;
             /** Format: double */
