@@ -16,6 +16,7 @@ namespace Fid.Bench;
 /// The database is the measure's own.</summary>
 internal static class ReplanMeasure
 {
+    // A server that runs has compiled its code well; with few rounds before, the figure is that of one just started, and a third more.
     private const int Rounds = 200,
         WarmUp = 400;
 
