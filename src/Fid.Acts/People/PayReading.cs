@@ -13,8 +13,8 @@ namespace Fid.Acts.People;
 /// <summary>What people are paid, from what their records and the firm's lists say.</summary>
 public sealed class PayReading
 {
-    // Until shift patterns are read for it, somebody paid by the day is taken to work five.
-    private const decimal WorkingDaysPerWeek = 5;
+    /// <summary>The days a week that everybody is taken to work, until shift patterns are read for it.</summary>
+    public const decimal WorkingDaysPerWeek = 5;
 
     private readonly Firm _firm;
     private readonly Dictionary<string, EntryContent> _groups;

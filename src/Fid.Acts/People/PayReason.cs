@@ -25,16 +25,14 @@ internal static class PayReason
         CancellationToken cancellation
     )
     {
-        if (!entered.Keys.Any(key => PayReading.Fields.Contains(key) || key == "job"))
+        string[] decisive = [.. PayReading.Fields, "job"];
+        // Only of what they may see themselves: the answer would tell the rest.
+        if (!entered.Keys.Any(decisive.Contains) || !decisive.All(reader.On(record).Sees))
             return null;
         var held = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => (JsonElement?)v.Value.Value);
         var values = new Dictionary<string, JsonElement?>(held, StringComparer.Ordinal);
         foreach (var (field, value) in entered)
             values[field] = value;
-        // Only of what they may see themselves: the answer would tell the rest.
-        var rights = reader.On(record);
-        if (!PayReading.Fields.Append("job").All(rights.Sees))
-            return null;
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var pay = await PayReading.LoadAsync(db, firm, await CalendarSet.LoadAsync(db, cancellation), cancellation);
         var job = values.Text("job");

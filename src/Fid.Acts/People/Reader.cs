@@ -18,9 +18,6 @@ namespace Fid.Acts.People;
 /// </summary>
 public sealed class Reader
 {
-    /// <summary>Of fewer people nothing is told in common: what is said of all would be said of each.</summary>
-    public const int FewestTogether = 3;
-
     private readonly HeldRights _rights;
     private readonly ActorReach _reach;
 

@@ -3,7 +3,7 @@ namespace Fid.Core.Pay;
 /// <summary>How pay stands among that of colleagues.</summary>
 public static class ColleaguePay
 {
-    /// <summary>The fewest colleagues among whom none can be told from the others.</summary>
+    /// <summary>Of fewer colleagues nothing is told in common: what is said of all would be said of each.</summary>
     public const int Fewest = 3;
 
     /// <summary>How far pay lies from the middle of its colleagues', in percent of it: 5.0 is 5 % above, −5.0 below; one decimal. Null with fewer than

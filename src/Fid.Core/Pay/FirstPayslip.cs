@@ -33,11 +33,7 @@ public sealed record FirstPayslip(FirstPay Pay, IReadOnlyList<FirstPayslipLine> 
         var periods = new List<PayPreview>();
         for (var i = 0; i < pay.Lines.Count; i++)
         {
-            var preview = PayPreview.Of(
-                question.Terms.Every,
-                [.. slip.Components.Select(c => own.TryGetValue(c.Code, out var lines) ? PayComponent.Fixed(c, lines[i].Amount) : c)],
-                wording
-            );
+            var preview = slip.Period(question.Terms.Every, own.ToDictionary(o => o.Key, o => o.Value[i].Amount, StringComparer.Ordinal), wording);
             if (preview.Answer is null)
                 return Result<FirstPayslip>.Failed(preview.Problems);
             periods.Add(preview.Answer);
@@ -80,15 +76,9 @@ public sealed record PaidComponents(string Base, IReadOnlyDictionary<string, dec
     /// <param name="amount">The base pay of it.</param>
     /// <param name="wording">In whose words the working is shown; English where left out.</param>
     public Result<PayPreview> Whole(PayPeriod every, decimal amount, PayWording? wording = null) =>
-        PayPreview.Of(
-            every,
-            [
-                .. Components.Select(c =>
-                    c.Code == Base ? PayComponent.Fixed(c, amount)
-                    : Own.TryGetValue(c.Code, out var own) ? PayComponent.Fixed(c, own)
-                    : c
-                ),
-            ],
-            wording
-        );
+        Period(every, new Dictionary<string, decimal>(Own, StringComparer.Ordinal) { [Base] = amount }, wording);
+
+    // A period in which some components come to what is given, by their codes.
+    internal Result<PayPreview> Period(PayPeriod every, IReadOnlyDictionary<string, decimal> amounts, PayWording? wording) =>
+        PayPreview.Of(every, [.. Components.Select(c => amounts.TryGetValue(c.Code, out var amount) ? PayComponent.Fixed(c, amount) : c)], wording);
 }

@@ -1,6 +1,5 @@
 using System.Text.Json;
 using Fid.Acts.People;
-using Fid.Core.Calendars;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Core.People;
@@ -11,8 +10,6 @@ namespace Fid.Server.People;
 /// <summary>What somebody costs the firm, and the leave of the year they start in.</summary>
 internal static class CostReading
 {
-    private const int DaysPerWeek = 5;
-
     /// <summary>The cost of a year from the start on; null where something is missing to work it out.</summary>
     /// <param name="values">What the reader sees of the record; all that makes up pay.</param>
     /// <param name="trainingHours">Hours a year that the job spends learning.</param>
@@ -29,9 +26,9 @@ internal static class CostReading
         var cost = LoadedCost.Of(
             [annual],
             hours,
-            hours / DaysPerWeek,
+            hours / PayReading.WorkingDaysPerWeek,
             values.Number("leave_days") ?? 0,
-            Holidays(pay.Calendars[values.Text("holiday_calendar")], start),
+            Holidays(pay, values.Text("holiday_calendar"), start),
             trainingHours
         );
         return cost.Answer is { } loaded ? new CostResponse(loaded.AnnualCost, loaded.ProductiveHours, loaded.LoadedHourly) : null;
@@ -47,11 +44,11 @@ internal static class CostReading
         return new LeaveResponse(start.Year, LeaveEntitlement.Days(days, share, start, from, to, LeaveRounding.UpHalf), days, Money.Decimals(share, 3));
     }
 
-    // Weekdays on which the firm works, and this calendar does not.
-    private static int Holidays(WorkCalendar calendar, LocalDate start)
+    // Weekdays that a calendar takes off in the year from the start on.
+    private static int Holidays(PayReading pay, string? calendar, LocalDate start)
     {
         var to = start.PlusYears(1).PlusDays(-1);
-        return Math.Max(0, new WorkCalendar(RestMask.Weekend, []).Count(start, to) - calendar.Count(start, to));
+        return Math.Max(0, pay.Calendars[null].Count(start, to) - pay.Calendars[calendar].Count(start, to));
     }
 }
 

@@ -133,7 +133,7 @@ internal static class Readings
             rate?.FullTimeAnnual,
             band?.CompaRatio,
             band?.Position,
-            colleagues.Length < Reader.FewestTogether ? null : colleagues,
+            colleagues.Length < ColleaguePay.Fewest ? null : colleagues,
             rate is null ? null : ColleaguePay.Distance(rate.FullTimeAnnual, colleagues)
         );
     }
