@@ -114,7 +114,7 @@ public class BilingualTests(FirmFixture firm) : IClassFixture<FirmFixture>
             {
                 changes = new { paid_by = "month" },
                 from = "2027-04-01",
-                why = (string?)null,
+                why = "Paid by the month from April, at the old rate for now.",
             }
         );
         (await orla.GetAsync($"/api/records/{id}/history"))["values"]!
