@@ -5,16 +5,27 @@ using NodaTime;
 namespace Fid.Core.Pay;
 
 /// <summary>What somebody new is paid first, and when.</summary>
-/// <param name="FirstPeriod">The period in which they start.</param>
-/// <param name="PaidWith">The run that pays them first: that of the first period, or a later one where its cut-off was missed.</param>
+/// <param name="Runs">From the period in which they start to the one whose run pays them first.</param>
 /// <param name="Part">The days of the first period that are paid; paid minutes where it is counted by rostered hours.</param>
 /// <param name="Whole">What it is a part of: the days of the period, 260 working days of a year, or the period's paid minutes.</param>
 /// <param name="Lines">What is paid of each period, from the first one on.</param>
 /// <param name="Total">The sum of the lines.</param>
-public sealed record FirstPay(PayRun FirstPeriod, PayRun PaidWith, int Part, int Whole, IReadOnlyList<FirstPayLine> Lines, decimal Total)
+public sealed record FirstPay(IReadOnlyList<PayRun> Runs, int Part, int Whole, IReadOnlyList<FirstPayLine> Lines, decimal Total)
 {
     /// <summary>The working days of a year by which <see cref="PartMethod.Annual260"/> counts.</summary>
     public const int WorkingDaysOfYear = 260;
+
+    /// <summary>The period in which they start.</summary>
+    public PayRun FirstPeriod => Runs[0];
+
+    /// <summary>The run that pays them first: that of the first period, or a later one where its cut-off was missed.</summary>
+    public PayRun PaidWith => Runs[^1];
+
+    /// <summary>The periods that a run pays: with the first all until then, with a later one its own, and none with one before.</summary>
+    public IReadOnlyList<PayRun> PaidBy(PayRun run) =>
+        run.Start < PaidWith.Start ? []
+        : run.Start == PaidWith.Start ? Runs
+        : [run];
 
     // Long enough for two periods of a year; where the cut-off lies further from its period it is looked for further.
     private const int FirstLook = 800;
@@ -31,8 +42,11 @@ public sealed record FirstPay(PayRun FirstPeriod, PayRun PaidWith, int Part, int
     public static Result<FirstPay> Of(FirstPayQuestion question, PayWording? wording = null)
     {
         var (terms, start, approved, amount) = (question.Terms, question.Start, question.ApprovedOn, question.AmountPerPeriod);
-        if (amount is < 0 or > Money.Most)
+        if (IsOutside(amount))
             return Failed("/amountPerPeriod", "Pay is 0 or more, and at most a million million.");
+        for (var i = 0; i < question.Later.Count; i++)
+            if (IsOutside(question.Later[i].Amount))
+                return Failed($"/later/{i}/amount", "Pay is 0 or more, and at most a million million.");
         if (terms.Periods(start, start) is var first && first.Answer is null)
             return Result<FirstPay>.Failed([.. first.Problems.Select(AtStart)]);
         if (first.Answer!.Count == 0)
@@ -45,70 +59,40 @@ public sealed record FirstPay(PayRun FirstPeriod, PayRun PaidWith, int Part, int
             var with = runs.TakeWhile(r => r.CutOff < approved).Count();
             if (with == runs.Count)
                 continue;
-            var counted = PartOf(question, runs[0]);
-            return counted.Answer is { } share ? Pay(question, runs, with, share, wording ?? PayWording.English) : Result<FirstPay>.Failed(counted.Problems);
+            return Pay(question, [.. runs.Take(with + 1)], wording ?? PayWording.English);
         }
     }
 
-    // What is paid of the first period, and of how much.
-    private static Result<Share> PartOf(FirstPayQuestion question, PayRun first)
+    private static Result<FirstPay> Pay(FirstPayQuestion question, PayRun[] runs, PayWording wording)
     {
-        var (start, calendar) = (question.Start, question.WorkCalendar);
-        switch (question.Method)
+        var (lines, first) = (new List<FirstPayLine>(), new Share(0, 0));
+        foreach (var run in runs)
         {
-            case PartMethod.CalendarDays:
-                return new Share(DaysOf(start, first.End), DaysOf(first.Start, first.End));
-            case PartMethod.WorkingDays:
-                return new Share(calendar.Count(start, first.End), calendar.Count(first.Start, first.End));
-            case PartMethod.Annual260:
-                return new Share(calendar.Count(start, first.End), WorkingDaysOfYear);
+            var period = PeriodPay.Of(question, run, wording);
+            if (period.Answer is not { } paid)
+                return Result<FirstPay>.Failed(period.Problems);
+            first = lines.Count == 0 ? paid.Share : first;
+            lines.Add(new FirstPayLine(run.Start, paid.Amount, IsArrears: run != runs[^1], paid.Working));
         }
-        if (question.Roster is not { } roster)
-            return Result<Share>.Failed(new Problem("/roster", "missing-property", "Pay by rostered hours needs the roster."));
-        var rostered = roster.On(first.Start, first.End);
-        return rostered.Answer is { } days
-            ? new Share(days.Days.Where(d => d.Date >= start).Sum(d => d.PaidMinutes), days.PaidMinutes)
-            : Result<Share>.Failed([.. rostered.Problems.Select(p => p.Under("/roster"))]);
+        return new FirstPay(runs, first.Part, first.Whole, lines, lines.Sum(l => l.Amount));
     }
 
-    private static FirstPay Pay(FirstPayQuestion question, IReadOnlyList<PayRun> runs, int with, Share share, PayWording wording)
-    {
-        var (amount, (part, whole)) = (question.AmountPerPeriod, share);
-        var ofWhole = question.Method == PartMethod.Annual260 ? amount * PayRate.PeriodsPerYear(question.Terms.Every) : amount;
-        FirstPayLine[] lines =
-        [
-            .. runs.Take(with + 1)
-                .Select(
-                    (run, i) =>
-                        i > 0 || (part == whole && whole > 0)
-                            ? new FirstPayLine(run.Start, Money.Round(amount), IsArrears: i < with, wording.WholePeriod(amount))
-                            // Multiplied first: a third of 300 is 100.
-                            : new FirstPayLine(
-                                run.Start,
-                                Money.Round(whole == 0 ? 0 : part * ofWhole / whole),
-                                IsArrears: i < with,
-                                wording.PartOfPeriod(question.Method, share, ofWhole)
-                            )
-                ),
-        ];
-        return new FirstPay(runs[0], runs[with], part, whole, lines, lines.Sum(l => l.Amount));
-    }
-
-    private static int DaysOf(LocalDate from, LocalDate to) => Period.DaysBetween(from, to) + 1;
+    private static bool IsOutside(decimal amount) => amount is < 0 or > Money.Most;
 
     private static Problem AtStart(Problem problem) => problem.Path is "/from" or "/to" ? problem with { Path = "/start" } : problem;
 
     private static Result<FirstPay> Failed(string path, string message) => Result<FirstPay>.Failed(new Problem(path, "out-of-range", message));
 }
 
-/// <summary>Whose first pay is asked for.</summary>
+/// <summary>Whose pay is asked for.</summary>
 /// <param name="Terms">By what rule they are paid.</param>
 /// <param name="Start">Their first day.</param>
 /// <param name="ApprovedOn">When their record is approved, and so can be paid.</param>
 /// <param name="WorkCalendar">Their own working days.</param>
 /// <param name="AmountPerPeriod">What a whole period pays.</param>
-/// <param name="Method">By what the part of the first period is counted.</param>
+/// <param name="Method">By what the part of a period is counted.</param>
 /// <param name="Roster">When they work; needed where it is counted by rostered hours.</param>
+/// <param name="End">Their last day, included; null while there is none.</param>
 public sealed record FirstPayQuestion(
     PayGroupTerms Terms,
     LocalDate Start,
@@ -116,13 +100,13 @@ public sealed record FirstPayQuestion(
     WorkCalendar WorkCalendar,
     decimal AmountPerPeriod,
     PartMethod Method,
-    RosterTerms? Roster = null
-);
-
-/// <summary>A part of something that is counted.</summary>
-/// <param name="Part">How much of it.</param>
-/// <param name="Whole">All of it; perhaps nothing.</param>
-public sealed record Share(int Part, int Whole);
+    RosterTerms? Roster = null,
+    LocalDate? End = null
+)
+{
+    /// <summary>What a whole period pays from days after the start on, in the order of days; nothing where the amount stays.</summary>
+    public IReadOnlyList<AmountFrom> Later { get; init; } = [];
+}
 
 /// <summary>What a run pays of one period.</summary>
 /// <param name="Period">The period's first day.</param>

@@ -68,9 +68,9 @@ public sealed record PayWording
 
     /// <summary>"5 of 10 working days: 5 × 1250.00 ÷ 10 = 625.00."</summary>
     /// <param name="method">By what it is counted.</param>
-    /// <param name="share">What is paid, of how much: days, or minutes of a roster.</param>
+    /// <param name="paid">What is paid, of how much: days, or minutes of a roster.</param>
     /// <param name="ofWhole">What all of it pays.</param>
-    internal string PartOfPeriod(PartMethod method, Share share, decimal ofWhole)
+    internal string PartOfPeriod(PartMethod method, PartPay paid, decimal ofWhole)
     {
         var unit = method switch
         {
@@ -79,11 +79,11 @@ public sealed record PayWording
             PartMethod.Annual260 => WorkingDaysOfYear,
             _ => RosteredHours,
         };
-        if (share.Whole == 0)
+        if (paid.Whole == 0)
             return $"{None}: {Amount(0)}.";
         var per = method == PartMethod.RosteredHours ? 60m : 1;
-        var (part, whole) = (Plain(share.Part / per), Plain(share.Whole / per));
-        return $"{part} {Of} {whole} {unit}: {part} × {Amount(ofWhole)} ÷ {whole} = {Amount(share.Part * ofWhole / share.Whole)}.";
+        var (part, whole) = (Plain(paid.Part / per), Plain(paid.Whole / per));
+        return $"{part} {Of} {whole} {unit}: {part} × {Amount(ofWhole)} ÷ {whole} = {Amount(paid.Amount)}.";
     }
 
     // Its own, so that no result hangs on the culture data of a machine.

@@ -22,7 +22,12 @@ public static class SplitPay
             last < first ? 0
             : calendar is null ? Period.DaysBetween(first, last) + 1
             : calendar.Count(first, last);
-        var whole = Days(from, to);
+        return Of(from, to, amounts, new DayCount(Days, Days(from, to)));
+    }
+
+    // The same by another count of days, or of what is done on them.
+    internal static IReadOnlyList<PartPay> Of(LocalDate from, LocalDate to, IReadOnlyList<AmountFrom> amounts, DayCount count)
+    {
         var (parts, exact, paid) = (new List<PartPay>(), 0m, 0m);
         for (var i = 0; i < amounts.Count; i++)
         {
@@ -30,16 +35,22 @@ public static class SplitPay
             var last = i + 1 < amounts.Count ? LocalDate.Min(amounts[i + 1].From.PlusDays(-1), to) : to;
             if (last < first)
                 continue;
-            var days = Days(first, last);
+            var days = count.Of(first, last);
             // Summed before it is divided: thirds of 100 come to 100 again.
-            exact += days * amounts[i].Amount;
-            var upTo = whole == 0 ? 0 : Money.Round(exact / whole);
-            parts.Add(new PartPay(first, last, days, whole, upTo - paid));
+            exact += days * amounts[i].Amount * count.Times;
+            var upTo = count.Whole == 0 ? 0 : Money.Round(exact / count.Whole);
+            parts.Add(new PartPay(first, last, days, count.Whole, upTo - paid));
             paid = upTo;
         }
         return parts;
     }
 }
+
+/// <summary>How days are weighed against each other.</summary>
+/// <param name="Of">What the days from one to another count, both included.</param>
+/// <param name="Whole">What all that an amount pays for counts; perhaps nothing.</param>
+/// <param name="Times">How many periods that is.</param>
+internal sealed record DayCount(Func<LocalDate, LocalDate, int> Of, int Whole, decimal Times = 1);
 
 /// <summary>What a whole period pays from a day on.</summary>
 public sealed record AmountFrom(LocalDate From, decimal Amount);

@@ -25,8 +25,7 @@ internal static class FirstPayReading
         var wording = PayWording.In(ReaderLanguage.Code);
         if (FirstPay.Of(question, wording).Answer is not { } first)
             return null;
-        var slip = toNet && pay.Components(values, first.PaidWith.End) is { } components ? FirstPayslip.Of(question, components, wording).Answer : null;
-        var runs = question.Terms.Periods(first.FirstPeriod.Start, first.PaidWith.End).Answer!;
+        var slip = toNet && pay.Components(values, first.PaidWith.End) is { } components ? Payslip.Of(question, components, first.Runs, wording).Answer : null;
         return new FirstPayslipResponse(
             question.Start,
             question.ApprovedOn,
@@ -34,7 +33,7 @@ internal static class FirstPayReading
             question.Method,
             question.Method == PartMethod.RosteredHours ? first.Part / 60m : first.Part,
             question.Method == PartMethod.RosteredHours ? first.Whole / 60m : first.Whole,
-            [.. runs.Select(r => new PaidPeriod(r.Start, r.End, r.PayDate, r.CutOff))],
+            [.. first.Runs.Select(r => new PaidPeriod(r.Start, r.End, r.PayDate, r.CutOff))],
             [.. first.Lines.Select(l => new BasePayLine(l.Period, l.Amount, l.IsArrears, l.Working))],
             first.Total,
             slip is null

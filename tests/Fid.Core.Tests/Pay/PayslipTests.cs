@@ -10,7 +10,7 @@ using Xunit;
 namespace Fid.Core.Tests.Pay;
 
 /// <summary>The components of the demonstration: an allowance and a supplement for crews, a pension with floor and cap, a levy in slices.</summary>
-public class FirstPayslipTests
+public class PayslipTests
 {
     private static readonly LocalDate Day = new(2027, 3, 22);
     private static readonly WorkCalendar Office = new(RestMask.Weekend, [new LocalDate(2027, 3, 17)]);
@@ -35,7 +35,7 @@ public class FirstPayslipTests
     [Fact]
     public void The_first_run_pays_each_period_by_itself_down_to_what_reaches_the_bank()
     {
-        var slip = FirstPayslip.Of(Question(1250, "2027-04-06"), Crew(allowance: 0)).Answer!;
+        var slip = First(Question(1250, "2027-04-06"), Crew(allowance: 0)).Answer!;
         // 625 of the period of 15 March: 25.00 supplement; pension 5 % of 410; levy on 629.50 × 26 = 16367.00: 18 % of 4367 ÷ 26.
         var of = slip.Lines.ToDictionary(l => l.Code);
         (of["BASE"].Amount, of["ISLE"].Amount, of["PENS"].Amount, of["LEVY"].Amount).ShouldBe((1875m, 75m, 20.50m + 53m, 30.23m + 154.42m));
@@ -47,25 +47,23 @@ public class FirstPayslipTests
     [Fact]
     public void What_the_record_states_for_a_period_is_paid_in_part_where_the_period_is()
     {
-        var slip = FirstPayslip.Of(Question(1250, "2027-03-29"), Crew(allowance: 30)).Answer!;
+        var slip = First(Question(1250, "2027-03-29"), Crew(allowance: 30)).Answer!;
         slip.Lines.Single(l => l.Code == "ALLOW").ShouldSatisfyAllConditions(l => l.Amount.ShouldBe(15), l => l.Working.Single().ShouldContain("30.00"));
         slip.Gross.ShouldBe(625 + 15 + 25);
     }
 
     [Fact]
     public void In_German_it_is_worked_out_in_German() =>
-        FirstPayslip
-            .Of(Question(1250, "2027-03-29"), Crew(0), PayWording.German)
+        First(Question(1250, "2027-03-29"), Crew(0), PayWording.German)
             .Answer!.Lines[0]
             .Working.ShouldBe(["5 von 10 Arbeitstage: 5 × 1250,00 ÷ 10 = 625,00."]);
 
     [Fact]
     public void Trouble_with_the_pay_or_with_a_component_is_told()
     {
-        FirstPayslip.Of(Question(-1, "2027-03-29"), Crew(0)).Problems.ShouldHaveSingleItem().Path.ShouldBe("/amountPerPeriod");
-        FirstPayslip.Of(Question(1, "2027-03-29"), Crew(-1)).Problems.ShouldHaveSingleItem().Path.ShouldBe("/amountPerPeriod");
+        FirstPay.Of(Question(-1, "2027-03-29")).Problems.ShouldHaveSingleItem().Path.ShouldBe("/amountPerPeriod");
         var broken = new PaidComponents("BASE", new Dictionary<string, decimal>(), [new PayComponent("BASE", ComponentKind.Earning, Percent: 4, Of: ["GONE"])]);
-        FirstPayslip.Of(Question(1, "2027-03-29"), broken with { Base = "OTHER" }).Problems[0].Code.ShouldBe("unknown-code");
+        First(Question(1, "2027-03-29"), broken with { Base = "OTHER" }).Problems[0].Code.ShouldBe("unknown-code");
     }
 
     [Fact]
@@ -119,6 +117,9 @@ public class FirstPayslipTests
         EntryContent[] without = [.. Firm.Where(c => c.Code is not ("ALLOW" or "LEVY"))];
         (PayComponentEntry.Of(without, "crew", Day, 40), PayComponentEntry.Of(without, "crew", Day, 0)!.Own.Count).ShouldBe((null, 0));
     }
+
+    private static Result<Payslip> First(FirstPayQuestion question, PaidComponents components, PayWording? wording = null) =>
+        Payslip.Of(question, components, FirstPay.Of(question).Answer!.Runs, wording);
 
     private static PaidComponents Crew(decimal allowance) => PayComponentEntry.Of(Firm, "crew", Day, allowance)!;
 
