@@ -83,6 +83,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
 
     public DbSet<CurrentRecord> CurrentRecords => Set<CurrentRecord>();
 
+    public DbSet<PayCheck> PayChecks => Set<PayCheck>();
+
     public DbSet<PersonMerge> PersonMerges => Set<PersonMerge>();
 
     public DbSet<RecordRequest> RecordRequests => Set<RecordRequest>();

@@ -133,7 +133,7 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
     }
 
     // A made-up account at a made-up bank, with the check digits of ISO 13616: 98 less the remainder of the number by 97.
-    private static string Iban(int number)
+    internal static string Iban(int number)
     {
         var account = $"9000 {number / 10000:0000} {number % 10000:0000} 00";
         var digits = string.Concat(

@@ -190,6 +190,8 @@ public static class FidServer
         app.MapPeople();
         app.MapColleagues();
         app.MapPeopleSheet();
+        app.MapPayCheck();
+        app.MapPayCheckSheet();
         app.MapRowsSheet();
         app.MapMyTasks();
         app.MapTaskActs();

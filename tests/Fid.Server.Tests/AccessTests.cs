@@ -87,6 +87,11 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/hires/known"] = Coordinators,
         ["PUT /api/hires/{id:guid}/outcome"] = Coordinators,
         ["DELETE /api/hires/{id:guid}/outcome"] = Coordinators,
+        ["GET /api/pay-check"] = Readers,
+        ["POST /api/pay-check"] = ["piet", "ruth"],
+        ["GET /api/pay-check/{group}/{period}/{employment:guid}"] = Readers,
+        ["GET /api/pay-check/{group}/{period}/sheet.xlsx"] = Readers,
+        ["GET /api/pay-check/{group}/{period}/sheet.csv"] = Readers,
         ["GET /api/people/{id:guid}/merge"] = Coordinators,
         ["POST /api/people/{id:guid}/merge"] = Coordinators,
         ["DELETE /api/people/merges/{id:guid}"] = Coordinators,
@@ -344,6 +349,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         + pattern
             .TrimStart('/')
             .Replace("{id:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
+            .Replace("{employment:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
             .Replace("{grant:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
             .Replace("{file:guid}", "01890000-0000-7000-8000-000000000000", StringComparison.Ordinal)
             .Replace("{version:int}", "0", StringComparison.Ordinal)

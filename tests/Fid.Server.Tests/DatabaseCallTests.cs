@@ -137,6 +137,8 @@ public sealed class DatabaseCallTests : IClassFixture<FirmFixture>, IDisposable
                     .Replace("{key}", "room", StringComparison.Ordinal)
                     .Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal)
                     .Replace("{version}", "0", StringComparison.Ordinal)
+                    .Replace("{group}/{period}", "crew/2027-03-08", StringComparison.Ordinal)
+                    .Replace("{employment}", hire.Text("employmentId"), StringComparison.Ordinal)
                     .Replace("{list}", "teams", StringComparison.Ordinal)
                     .Replace("/entries/{code}", "/entries/stores", StringComparison.Ordinal)
                     .Replace("{code}", "deckhand", StringComparison.Ordinal)

@@ -34,6 +34,8 @@ internal static class EveryReading
                 .Replace("/requests/{id}", $"/requests/{Markers.Request}", StringComparison.Ordinal)
                 .Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal)
                 .Replace("{version}", "0", StringComparison.Ordinal)
+                .Replace("{group}/{period}", "crew/2027-03-08", StringComparison.Ordinal)
+                .Replace("{employment}", employment, StringComparison.Ordinal)
                 .Replace("{list}", "jobs", StringComparison.Ordinal)
                 .Replace("/entries/{code}", "/entries/deckhand", StringComparison.Ordinal)
                 .Replace("{code}", "deckhand", StringComparison.Ordinal);

@@ -23,11 +23,17 @@ public sealed record JobBand(string Job, string Grade, decimal Min, decimal Mid,
         if (job?.Text("grade") is not { } code)
             return null;
         var grade = (await db.ListEntries.AsNoTracking().SingleOrDefaultAsync(e => e.List == "grades" && e.Code == code, cancellation))?.Content();
-        if (grade?.Parts<BandFrom>("bands").Where(b => b.From <= day).MaxBy(b => b.From) is not { } band)
+        return grade is null ? null : Of(job, grade, day, fullTimeHours);
+    }
+
+    /// <summary>The band of a job's grade that holds on a day; null where there is none on that day.</summary>
+    public static JobBand? Of(EntryContent job, EntryContent grade, LocalDate day, decimal fullTimeHours)
+    {
+        if (grade.Parts<BandFrom>("bands").Where(b => b.From <= day).MaxBy(b => b.From) is not { } band)
             return null;
         // One stated per hour is compared as the pay of somebody full-time for a year.
         var times = band.Per == "hour" ? fullTimeHours * PayRate.WeeksPerYear : 1;
-        return new JobBand(job.Code, code, band.Min * times, band.Mid * times, band.Max * times, grade.Number("furthest_from_colleagues"));
+        return new JobBand(job.Code, grade.Code, band.Min * times, band.Mid * times, band.Max * times, grade.Number("furthest_from_colleagues"));
     }
 
     /// <summary>Where pay stands in it.</summary>

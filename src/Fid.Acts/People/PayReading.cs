@@ -68,22 +68,35 @@ public sealed class PayReading
             ? (amount, per, hours)
             : null;
 
+    /// <summary>The pay groups of the firm, by code.</summary>
+    public IReadOnlyDictionary<string, EntryContent> Groups => _groups;
+
+    /// <summary>When the people of a pay group are paid.</summary>
+    public PayGroupTerms Terms(EntryContent group) => PayGroupEntry.Terms(group, Calendars[group.Text("calendar")]);
+
     /// <summary>Whose first pay is asked for; null without a pay group. Without a rate it is that of somebody who is paid nothing.</summary>
     /// <param name="pattern">Their shift pattern; null for none.</param>
     /// <param name="start">Their first day.</param>
     /// <param name="approved">When their record could be paid.</param>
-    public FirstPayQuestion? First(IReadOnlyDictionary<string, JsonElement?> values, EntryContent? pattern, LocalDate start, LocalDate approved)
+    /// <param name="rosterTo">The last day for which their roster may be asked for; that of the first period where left out.</param>
+    public FirstPayQuestion? First(
+        IReadOnlyDictionary<string, JsonElement?> values,
+        EntryContent? pattern,
+        LocalDate start,
+        LocalDate approved,
+        LocalDate? rosterTo = null
+    )
     {
         if (Group(values) is not { } group)
             return null;
-        var terms = PayGroupEntry.Terms(group, Calendars[group.Text("calendar")]);
+        var terms = Terms(group);
         var calendar = values.Text("holiday_calendar");
         var question = new FirstPayQuestion(terms, start, approved, Calendars[calendar], Rate(values)?.PerPeriod ?? 0, PayGroupEntry.PartBy(group));
         return pattern is not null && values.Text("paid_by") == "hour" && terms.Periods(start, start).Answer is [var first, ..]
             ? question with
             {
                 Method = PartMethod.RosteredHours,
-                Roster = new Rostered(pattern, _firm.Zone, Calendars, calendar).Terms(first.Start, first.End),
+                Roster = new Rostered(pattern, _firm.Zone, Calendars, calendar).Terms(first.Start, rosterTo ?? first.End),
             }
             : question;
     }

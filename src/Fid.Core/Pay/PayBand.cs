@@ -32,6 +32,14 @@ public sealed record PayBand(decimal CompaRatio, decimal? Penetration, BandPosit
                 : BandPosition.Within
         );
     }
+
+    /// <summary>How far pay lies outside a band, in percent of the end it has passed: 2.4 is 2.4 % above the maximum, −2.4 below the minimum; one
+    /// decimal. Null within it, both ends included, and below or above an end of 0.</summary>
+    public static decimal? Outside(decimal pay, decimal min, decimal max)
+    {
+        var passed = pay < min ? min : max;
+        return (min <= pay && pay <= max) || passed == 0 ? null : Money.Decimals((pay - passed) / passed * 100, 1);
+    }
 }
 
 /// <summary>Whether pay lies in its band.</summary>

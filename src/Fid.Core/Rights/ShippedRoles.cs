@@ -37,7 +37,7 @@ public static class ShippedRoles
     /// <summary>All of them.</summary>
     public static IReadOnlyList<RoleDefinition> All { get; } =
     [
-        Of(Coordinator, "Coordinator", "Koordination", [Everybody], [.. Things.Rights.Where(r => !Administering.Contains(r.Thing)).Select(ToAll)]),
+        Of(Coordinator, "Coordinator", "Koordination", [Everybody], [.. Things.Rights.Where(IsOfCoordinators).Select(ToAll)]),
         Of(Administrator, "Administrator", "Verwaltung", [Everybody], [.. Things.Rights.Select(ToAll)]),
         Of(
             Payroll,
@@ -48,6 +48,8 @@ public static class ShippedRoles
                 See(Things.Record, Everybody),
                 See(Things.Hire, Everybody),
                 See(Things.People, Everybody),
+                See(Things.Pay, Everybody),
+                new Right(Actions.Edit, Things.Pay, Everybody),
                 new Right(Actions.Export, Things.People, Everybody),
                 See(Things.Template, Everybody),
                 See(Things.List, Everybody),
@@ -61,6 +63,9 @@ public static class ShippedRoles
 
     /// <summary>Whether a role with this id ships with Fid.</summary>
     public static bool Has(string id) => All.Any(r => r.Id == id);
+
+    // Who enters pay does not check it as well.
+    private static bool IsOfCoordinators(KnownRight right) => !Administering.Contains(right.Thing) && right is not { Action: Actions.Edit, Thing: Things.Pay };
 
     private static Right ToAll(KnownRight right) => new(right.Action, right.Thing, Everybody);
 

@@ -17,6 +17,9 @@ public static class Things
     /// <summary>The list of people.</summary>
     public const string People = "people";
 
+    /// <summary>What a pay run pays those whose pay begins or changes in it.</summary>
+    public const string Pay = "pay";
+
     /// <summary>Role templates, add-ons, and the tasks they share.</summary>
     public const string Template = "template";
 
@@ -72,6 +75,8 @@ public static class Things
         new(Actions.Edit, Task, true, new("Tick and skip everybody's tasks", "Aufgaben aller abhaken und überspringen")),
         new(Actions.See, People, false, new("See the list of people", "Die Liste der Personen sehen")),
         new(Actions.Export, People, false, new("Take people out as a sheet", "Personen als Tabelle ausgeben")),
+        new(Actions.See, Pay, false, new("See who is paid anew or otherwise in a pay run", "Sehen, wer in einer Abrechnung neu oder anders bezahlt wird")),
+        new(Actions.Edit, Pay, false, new("Tick pay as checked before a pay run", "Bezahlung vor einer Abrechnung als geprüft abhaken")),
         new(Actions.See, Template, false, new("See templates", "Vorlagen sehen")),
         new(Actions.Edit, Template, false, new("Change and publish templates", "Vorlagen ändern und veröffentlichen")),
         new(Actions.Edit, Fields, false, new("Change and publish the fields of the record", "Die Felder der Akte ändern und veröffentlichen")),

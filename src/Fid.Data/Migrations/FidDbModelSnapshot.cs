@@ -2172,6 +2172,44 @@ namespace Fid.Data.Migrations
                     b.ToTable("employments", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.People.PayCheck", b =>
+                {
+                    b.Property<string>("PayGroup")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("pay_group");
+
+                    b.Property<LocalDate>("Period")
+                        .HasColumnType("date")
+                        .HasColumnName("period");
+
+                    b.Property<Guid>("EmploymentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("employment_id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by_name");
+
+                    b.Property<string>("Seen")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("seen");
+
+                    b.HasKey("PayGroup", "Period", "EmploymentId")
+                        .HasName("pk_pay_checks");
+
+                    b.HasIndex("EmploymentId")
+                        .HasDatabaseName("ix_pay_checks_employment_id");
+
+                    b.ToTable("pay_checks", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.People.Person", b =>
                 {
                     b.Property<Guid>("Id")
@@ -3185,6 +3223,16 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_employments_people_person_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.People.PayCheck", b =>
+                {
+                    b.HasOne("Fid.Data.People.Employment", null)
+                        .WithMany()
+                        .HasForeignKey("EmploymentId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_pay_checks_employments_employment_id");
                 });
 
             modelBuilder.Entity("Fid.Data.People.PersonMerge", b =>

@@ -33,21 +33,10 @@ internal static class FirstPayReading
             question.Method,
             question.Method == PartMethod.RosteredHours ? first.Part / 60m : first.Part,
             question.Method == PartMethod.RosteredHours ? first.Whole / 60m : first.Whole,
-            [.. first.Runs.Select(r => new PaidPeriod(r.Start, r.End, r.PayDate, r.CutOff))],
+            [.. first.Runs.Select(PaidPeriod.Of)],
             [.. first.Lines.Select(l => new BasePayLine(l.Period, l.Amount, l.IsArrears, l.Working))],
             first.Total,
-            slip is null
-                ? null
-                : new PayslipResponse(
-                    [
-                        .. slip
-                            .Lines.Where(l => l.Amount != 0 && l.Kind != ComponentKind.EmployerCost)
-                            .Select(l => new DownToNetLine(l.Code, pay.NameOf(l.Code), l.Kind, l.Amount, [.. l.Working])),
-                    ],
-                    slip.Gross,
-                    slip.Deductions,
-                    slip.Net
-                )
+            slip is null ? null : PayslipResponse.Of(slip, pay)
         );
     }
 }
@@ -76,7 +65,10 @@ public sealed record FirstPayslipResponse(
 );
 
 /// <summary>A pay period, when it is paid, and until when changes count for it.</summary>
-public sealed record PaidPeriod(LocalDate Start, LocalDate End, LocalDate PayDate, LocalDate CutOff);
+public sealed record PaidPeriod(LocalDate Start, LocalDate End, LocalDate PayDate, LocalDate CutOff)
+{
+    internal static PaidPeriod Of(PayRun run) => new(run.Start, run.End, run.PayDate, run.CutOff);
+}
 
 /// <summary>What is paid of a period.</summary>
 /// <param name="Period">Its first day.</param>
@@ -85,7 +77,21 @@ public sealed record PaidPeriod(LocalDate Start, LocalDate End, LocalDate PayDat
 public sealed record BasePayLine(LocalDate Period, decimal Amount, bool Arrears, string Working);
 
 /// <summary>Lines down to net.</summary>
-public sealed record PayslipResponse(DownToNetLine[] Lines, decimal Gross, decimal Deductions, decimal Net);
+public sealed record PayslipResponse(DownToNetLine[] Lines, decimal Gross, decimal Deductions, decimal Net)
+{
+    // What the firm pays beside it does not reach anybody.
+    internal static PayslipResponse Of(Payslip slip, PayReading pay) =>
+        new(
+            [
+                .. slip
+                    .Lines.Where(l => l.Amount != 0 && l.Kind != ComponentKind.EmployerCost)
+                    .Select(l => new DownToNetLine(l.Code, pay.NameOf(l.Code), l.Kind, l.Amount, [.. l.Working])),
+            ],
+            slip.Gross,
+            slip.Deductions,
+            slip.Net
+        );
+}
 
 /// <param name="Working">How it is worked out, a sentence for each period paid.</param>
 public sealed record DownToNetLine(string Code, string Name, ComponentKind Kind, decimal Amount, string[] Working);

@@ -89,10 +89,10 @@ internal static class Readings
             rate is not null
             && await db.Hires.AnyAsync(h => h.EmploymentId == employment.Id && h.Closed == null && h.Occasion == Occasion.Arrival, cancellation);
         var (seesRate, seesPay) = (PayReading.Fields.All(rights.Sees), PayReading.AllFields.All(rights.Sees));
-        // Paid as of when its pay was entered last; what is typed or missing still is entered today.
-        var known = PayReading.Fields.Select(held.GetValueOrDefault).ToArray();
-        var asIfToday = PayReading.Fields.Any(entered.ContainsKey) || known.Any(v => v is null);
-        var approved = asIfToday ? today : LocalDate.Min(today, known.Max(v => v!.Known.LowerBound).InZone(firm.Zone).Date);
+        // What is missing still is taken to be entered today.
+        var since = await PayKnownSince.LoadAsync(db, isArriving ? [employment.Id] : [], cancellation);
+        var asIfToday = !since.ContainsKey(employment.Id);
+        var approved = asIfToday ? today : LocalDate.Min(today, since[employment.Id].InZone(firm.Zone).Date);
         return new ReadingsResponse(
             rate is not null && PayReading.Stated(values) is { } stated
                 ? new RateResponse(stated, rate.FullTimeAnnual, rate.PerPeriod, PayGroupEntry.Every(pay.Group(values)!))

@@ -54,9 +54,7 @@ public class PayslipTests
 
     [Fact]
     public void In_German_it_is_worked_out_in_German() =>
-        First(Question(1250, "2027-03-29"), Crew(0), PayWording.German)
-            .Answer!.Lines[0]
-            .Working.ShouldBe(["5 von 10 Arbeitstage: 5 × 1250,00 ÷ 10 = 625,00."]);
+        First(Question(1250, "2027-03-29"), Crew(0), PayWording.German).Answer!.Lines[0].Working.ShouldBe(["5 von 10 Arbeitstage: 5 × 1250,00 ÷ 10 = 625,00."]);
 
     [Fact]
     public void Trouble_with_the_pay_or_with_a_component_is_told()

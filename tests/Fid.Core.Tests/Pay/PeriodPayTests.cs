@@ -49,8 +49,7 @@ public class PeriodPayTests
     [InlineData(PartMethod.WorkingDays, "2029-01-01", 2300.0)]
     [InlineData(PartMethod.CalendarDays, "2027-03-01", 2300.0 / 31)]
     public void Of_the_last_period_the_days_up_to_the_last_are_paid(PartMethod method, string end, double amount) =>
-        Of(SinceLong with { Method = method, End = NodaTime.Text.LocalDatePattern.Iso.Parse(end).Value }, March)
-            .Amount.ShouldBe(Money.Round((decimal)amount));
+        Of(SinceLong with { Method = method, End = NodaTime.Text.LocalDatePattern.Iso.Parse(end).Value }, March).Amount.ShouldBe(Money.Round((decimal)amount));
 
     [Fact]
     public void Start_raise_and_end_may_fall_into_one_period()
@@ -70,12 +69,7 @@ public class PeriodPayTests
     [Fact]
     public void What_changes_after_the_start_changes_the_arrears_that_the_first_run_pays()
     {
-        var late = SinceLong with
-        {
-            Start = new LocalDate(2027, 3, 1),
-            ApprovedOn = March.CutOff.PlusDays(1),
-            Later = [new AmountFrom(new(2027, 4, 1), 2530)],
-        };
+        var late = SinceLong with { Start = new LocalDate(2027, 3, 1), ApprovedOn = March.CutOff.PlusDays(1), Later = [new AmountFrom(new(2027, 4, 1), 2530)] };
         var first = FirstPay.Of(late).Answer!;
         first.Lines.Select(l => (l.Amount, l.IsArrears)).ShouldBe([(2300, true), (2530, false)]);
         first.PaidBy(March).ShouldBeEmpty();

@@ -52,6 +52,7 @@ const acts = [
   `records/${one}(/requests)?`,
   `records/${one}/changes/${one}/(explanations|take-back)`,
   'hires(/many)?',
+  'pay-check',
   `hires/${one}/(start|outcome|reminders)`,
   `hires/${one}/tasks(/${one}/(done|skipped|parts))?`,
   'tasks/(done|undone|note|files|taken|taken-back|skipped|unskipped|owner|day|shape|reminders|paused)',

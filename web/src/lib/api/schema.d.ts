@@ -4242,6 +4242,247 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pay-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    group?: string;
+                    on?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PayCheckResponse"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PayCheckRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pay-check/{group}/{period}/{employment}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    group: string;
+                    period: string;
+                    employment: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PayCheckWorking"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pay-check/{group}/{period}/sheet.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    language?: string;
+                };
+                header?: never;
+                path: {
+                    group: string;
+                    period: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pay-check/{group}/{period}/sheet.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    language?: string;
+                };
+                header?: never;
+                path: {
+                    group: string;
+                    period: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/rows/{key}/sheet.xlsx": {
         parameters: {
             query?: never;
@@ -14387,6 +14628,142 @@ export interface components {
              */
             paused: boolean;
         };
+        /** @description Sums over all periods that a run pays. */
+        PayAmounts: {
+            /** Format: double */
+            gross: number;
+            /** Format: double */
+            deductions: number;
+            /** Format: double */
+            net: number;
+            /**
+             * Format: double
+             * @description Gross and what the firm pays beside it.
+             */
+            employerCost: number;
+        };
+        PayCheckedPerson: {
+            /** Format: uuid */
+            employmentId: string;
+            /** @description That of the line that was seen. */
+            version: string;
+        };
+        PayCheckFinding: {
+            kind: components["schemas"]["PayFindingKind"];
+            stops: boolean;
+            run: null | components["schemas"]["PaidPeriod"];
+            /**
+             * Format: double
+             * @description Days, percent, a rate or an amount, as the kind has it.
+             */
+            number: null | number;
+        };
+        PayCheckGroup: {
+            code: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description How many lines nobody found right, or that changed since.
+             */
+            toCheck: number;
+            /**
+             * Format: int32
+             * @description How many cannot be paid as they stand.
+             */
+            stopped: number;
+        };
+        /** @description Somebody whose pay begins, changes or ends in the run. */
+        PayCheckLine: {
+            /** Format: uuid */
+            employmentId: string;
+            number: string;
+            name: string;
+            news: components["schemas"]["PayNews"][];
+            findings: components["schemas"]["PayCheckFinding"][];
+            /**
+             * Format: double
+             * @description What the run before paid; null for nothing.
+             */
+            lastGross: null | number;
+            amounts: null | components["schemas"]["PayAmounts"];
+            check: null | components["schemas"]["PayCheckMark"];
+            department: null | string;
+            costCentre: null | string;
+            /** @description By which somebody says what they saw. */
+            version: string;
+        };
+        /** @description That somebody found a line right. */
+        PayCheckMark: {
+            byName: string;
+            at: components["schemas"]["Instant"];
+            /** @description What is otherwise than it was then: "start", "end", "periods", "gross", "net", "employerCost", or the key of a field. */
+            changedSince: string[];
+            /** @description Whether nothing is. */
+            holds: boolean;
+        };
+        PayCheckRequest: {
+            payGroup: string;
+            /** @description A day of the run's period. */
+            period: components["schemas"]["LocalDate"];
+            people: components["schemas"]["PayCheckedPerson"][];
+            /** @description Whether it is right; else that it is was said too early. */
+            checked: boolean;
+        };
+        PayCheckResponse: {
+            /** @description All pay groups that have a run. */
+            groups: components["schemas"]["PayCheckGroup"][];
+            /** @description The one that is shown; null where there is none. */
+            payGroup: null | string;
+            period: null | components["schemas"]["PaidPeriod"];
+            last: null | components["schemas"]["PaidPeriod"];
+            next: null | components["schemas"]["PaidPeriod"];
+            /** @description The worst first. */
+            lines: components["schemas"]["PayCheckLine"][];
+            totals: components["schemas"]["PayCheckTotals"];
+            /** @description Newcomers without a pay group: no run pays them. */
+            ungrouped: components["schemas"]["UngroupedPerson"][];
+        };
+        /** @description What the lines come to: of all, and shared out by department and by cost centre so that each adds up to all again. */
+        PayCheckTotals: {
+            all: components["schemas"]["PayAmounts"];
+            /** @description Empty for those who do not see departments. */
+            departments: components["schemas"]["PayShare"][];
+            /** @description Empty for those who do not see cost centres. */
+            costCentres: components["schemas"]["PayShare"][];
+        };
+        PayCheckWorking: {
+            /** @description What the run pays. */
+            periods: components["schemas"]["PaidPeriod"][];
+            slip: null | components["schemas"]["PayslipResponse"];
+            /** Format: double */
+            rate: null | number;
+            typed: null | components["schemas"]["PayRateTyped"];
+        };
+        /**
+         * @description What can stand against pay; the worst first.
+         * @enum {unknown}
+         */
+        PayFindingKind: "notWorkedOut" | "noBankAccount" | "cutOffMissed" | "negativeNet" | "changeWaits" | "outsideBand" | "unlikeTemplate" | "startsAfterPeriod";
+        /** @description What begins, changes or ends of somebody's pay in a run. */
+        PayNews: {
+            kind: components["schemas"]["PayNewsKind"];
+            day: components["schemas"]["LocalDate"];
+            /**
+             * Format: double
+             * @description What it was, where it is a number that changes.
+             */
+            before: null | number;
+            /**
+             * Format: double
+             * @description What it is from the day on.
+             */
+            after: null | number;
+        };
+        /**
+         * @description What can be new of somebody's pay.
+         * @enum {unknown}
+         */
+        PayNewsKind: "starts" | "arrears" | "ends" | "group" | "rate" | "hours" | "allowance";
         /**
          * @description How often, or per what, pay is stated.
          * @enum {unknown}
@@ -14396,6 +14773,11 @@ export interface components {
         PayPeriodsPreview: {
             today: components["schemas"]["LocalDate"];
             periods: components["schemas"]["PayRunRow"][];
+        };
+        PayRateTyped: {
+            byName: string;
+            at: components["schemas"]["Instant"];
+            why: null | string;
         };
         /** @description A pay period. */
         PayRunRow: {
@@ -14408,6 +14790,14 @@ export interface components {
             holiday: null | string;
             /** @description A holiday between cut-off and pay day, which moves the cut-off ahead. */
             holidayBefore: null | string;
+        };
+        PayShare: {
+            /** @description The code of the department or cost centre; null for those who have none. */
+            code: null | string;
+            name: null | string;
+            /** Format: int32 */
+            people: number;
+            amounts: components["schemas"]["PayAmounts"];
         };
         /** @description A pay period of an example person. */
         PaySlip: {
@@ -16004,6 +16394,12 @@ export interface components {
             undone: number;
             /** @description Hires that stay as they are, because they were changed since. */
             left: string[];
+        };
+        UngroupedPerson: {
+            /** Format: uuid */
+            employmentId: string;
+            name: string;
+            start: components["schemas"]["LocalDate"];
         };
         UnsentReminder: {
             task: components["schemas"]["RemindedTask"];

@@ -1,6 +1,7 @@
 import { adminKeys } from '$lib/admin/queries';
 import { hireKeys } from '$lib/hires/queries';
 import { listKeys } from '$lib/lists/queries';
+import { payCheckKeys } from '$lib/payCheck/queries';
 import { recordKeys } from '$lib/record/queries';
 import { requestKeys } from '$lib/requests/queries';
 import { taskKeys } from '$lib/tasks/queries';
@@ -30,7 +31,8 @@ const kept: Record<string, QueryKey> = {
   'roles and rights': adminKeys.rights,
   'what is asked for': requestKeys.waiting,
   options: listKeys.options,
-  'a calendar drawn': listKeys.preview('calendar', 2027)
+  'a calendar drawn': listKeys.preview('calendar', 2027),
+  'a pay run': payCheckKeys.run({ group: 'crew', on: null })
 };
 let client: QueryClient;
 
@@ -42,13 +44,14 @@ beforeEach(() => {
 const stale = () => Object.keys(kept).filter((what) => client.getQueryState(kept[what]!)?.isInvalidated);
 
 test.each([
-  ['hire:h1', ['a hire', 'arrivals', 'a record', 'its history', 'another record', 'tasks']],
-  ['record:r1', ['a hire', 'another hire', 'arrivals', 'a record', 'its history', 'tasks']],
+  ['hire:h1', ['a hire', 'arrivals', 'a record', 'its history', 'another record', 'tasks', 'a pay run']],
+  ['record:r1', ['a hire', 'another hire', 'arrivals', 'a record', 'its history', 'tasks', 'a pay run']],
   ['intake', ['waiting']],
-  ['requests', ['a record', 'its history', 'another record', 'what is asked for']],
+  ['requests', ['a record', 'its history', 'another record', 'what is asked for', 'a pay run']],
   ['absences', ['tasks', 'who is away', 'what is asked for']],
   ['templates', ['templates', 'a template', 'what a hire would get', 'a calendar drawn']],
-  ['lists', ['what a hire would get', 'options', 'a calendar drawn']]
+  ['lists', ['what a hire would get', 'options', 'a calendar drawn', 'a pay run']],
+  ['pay', ['a pay run']]
 ])('%s makes stale what shows it, and nothing else', async (change, shown) => {
   await hear(client, change);
   expect(stale()).toEqual(shown);

@@ -5,6 +5,7 @@ import { fieldKeys } from '$lib/fields/queries';
 import { hireKeys } from '$lib/hires/queries';
 import { importKeys } from '$lib/exchange/queries';
 import { listKeys } from '$lib/lists/queries';
+import { payCheckKeys } from '$lib/payCheck/queries';
 import { recordKeys } from '$lib/record/queries';
 import { requestKeys } from '$lib/requests/queries';
 import { taskKeys } from '$lib/tasks/queries';
@@ -51,7 +52,9 @@ export async function hear(client: QueryClient, change: string) {
 function staleBy(kind: string, id: string | undefined): QueryKey[] {
   switch (kind) {
     case 'lists':
-      return [listKeys.all, listKeys.previews];
+      return [listKeys.all, listKeys.previews, payCheckKeys.all];
+    case 'pay':
+      return [payCheckKeys.all];
     case 'fields':
       return [fieldKeys.all, recordKeys.all];
     case 'import':
@@ -60,7 +63,7 @@ function staleBy(kind: string, id: string | undefined): QueryKey[] {
       return [adminKeys.rights, adminKeys.accounts];
     case 'requests':
       // A record shows what is asked for of it.
-      return [requestKeys.all, recordKeys.all];
+      return [requestKeys.all, recordKeys.all, payCheckKeys.all];
     case 'absences':
       // Whoever stands in has other tasks, and is asked for their word.
       return [taskKeys.absences, taskKeys.mine, requestKeys.all];
@@ -70,8 +73,8 @@ function staleBy(kind: string, id: string | undefined): QueryKey[] {
       return [templateKeys.all, listKeys.previews];
     case 'hire':
       // A hire's page shows its record, and a record's page its hire.
-      return [hireKeys.arrivals, taskKeys.mine, id === undefined ? hireKeys.all : hireKeys.one(id), recordKeys.all];
+      return [hireKeys.arrivals, taskKeys.mine, id === undefined ? hireKeys.all : hireKeys.one(id), recordKeys.all, payCheckKeys.all];
     default:
-      return [hireKeys.arrivals, taskKeys.mine, hireKeys.all, id === undefined ? recordKeys.all : recordKeys.one(id)];
+      return [hireKeys.arrivals, taskKeys.mine, hireKeys.all, id === undefined ? recordKeys.all : recordKeys.one(id), payCheckKeys.all];
   }
 }

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, data } from '$lib/api/client';
+  import { session } from '$lib/api/session.svelte';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -40,6 +41,7 @@
       <a class="link text-xs font-semibold" download href="/api/people/sheet.xlsx?language={text.language}{on ? `&on=${on}` : ''}"
         >{t.sheet}</a
       >
+      {#if session.may('see pay')}<a class="link text-xs font-semibold" href="/people/pay-check">{t.payCheck}</a>{/if}
       <label class="ml-auto flex items-center gap-2 text-xs {on ? 'text-faint' : ''}"
         ><input type="checkbox" id="people-all" bind:checked={all} disabled={on !== null} />{t.all}</label
       >

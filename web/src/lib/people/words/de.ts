@@ -14,6 +14,7 @@ export const de: typeof en = {
   find: 'Finden nach Name, Nummer, Ausweis, Stelle oder Ort',
   on: 'Stand vom',
   asOf: 'Wer damals hier war, und als was',
+  payCheck: 'Lohnprüfung',
   sheet: 'Als Tabelle holen',
   title: (n) => `Personen${n}`,
   number: 'Nummer',

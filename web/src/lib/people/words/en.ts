@@ -12,6 +12,7 @@ export const en = {
   find: 'Find by name, number, badge, job or site',
   on: 'As of',
   asOf: 'Who worked here then, and as what',
+  payCheck: 'Pay check',
   sheet: 'Get as a sheet',
   title: (n: string) => `People${n}`,
   number: 'Number',

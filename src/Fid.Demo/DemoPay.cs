@@ -1,0 +1,59 @@
+using System.Text.Json;
+using Fid.Acts.People;
+using Fid.Core.Templates;
+using Fid.Data;
+using Fid.Data.Changes;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Fid.Demo;
+
+/// <summary>What is new of people's pay: a raise and an allowance among the crews, one entered ahead for after probation, and one above its band.</summary>
+internal sealed class DemoPay(FidDb db, RecordWriter writer, Author author, LocalDate today)
+{
+    private const string EngineHand = "EN-2";
+
+    public async Task AddAsync()
+    {
+        // The Monday a fortnight of the crews begins on, and the one in its middle.
+        var monday = today.Next(IsoDayOfWeek.Monday);
+        var hands = await LongServingAsync();
+        await SaveAsync(hands[0], new() { ["pay_rate"] = 18.6m }, monday, "second season on the engines");
+        await SaveAsync(hands[1], new() { ["allowance"] = 46m, ["allowance_for"] = "standing by at night" }, monday, "stands by at night from now on");
+        var demirci = await NewcomerAsync("Demirci");
+        await SaveAsync(demirci, new() { ["bank_account"] = DemoPeople.Iban(1_420_007) }, null, null);
+        await SaveAsync(demirci, new() { ["pay_rate"] = 18.5m }, monday.PlusWeeks(24), "after probation, as agreed");
+        var keel = await NewcomerAsync("Keel");
+        await SaveAsync(keel, new() { ["bank_account"] = DemoPeople.Iban(1_420_008) }, null, null);
+        await SaveAsync(keel, new() { ["pay_rate"] = 43_500m }, null, "agreed at the interview: eleven years at another harbour");
+    }
+
+    private async Task<Guid[]> LongServingAsync() =>
+        await db
+            .CurrentRecords.Where(r => r.JobCode == EngineHand && !db.Hires.Any(h => h.EmploymentId == r.EmploymentId))
+            .Join(db.Employments.Where(e => e.End == null), r => r.EmploymentId, e => e.Id, (_, e) => e)
+            .Where(e => e.Start < today.PlusYears(-1))
+            .OrderByDescending(e => e.Number)
+            .Select(e => e.Id)
+            .Take(2)
+            .ToArrayAsync();
+
+    private async Task<Guid> NewcomerAsync(string family) =>
+        await db
+            .Hires.Where(h => h.Closed == null)
+            .Join(db.CurrentRecords.Where(r => r.FamilyName == family), h => h.EmploymentId, r => r.EmploymentId, (_, r) => r.EmploymentId)
+            .SingleAsync();
+
+    private async Task SaveAsync(Guid employment, Dictionary<string, object> values, LocalDate? from, string? why)
+    {
+        var (employments, records) = await writer.ReadAsync([employment], default);
+        var edits = values.Select(v => new FieldEdit(v.Key, JsonSerializer.SerializeToElement(v.Value), Layer.Typed, from)).ToList();
+        var change = author.Change(from is null ? "record.fixed" : "record.changed", employment, why: why);
+        db.Changes.Add(change);
+        var problems = await writer.SaveAsync([new RecordEdit(employments[employment], records[employment], edits, change)], today, default);
+        if (problems.Count > 0)
+            throw new InvalidOperationException(problems[0].Problem.Message);
+        await db.SaveChangesAsync();
+        db.ChangeTracker.Clear();
+    }
+}

@@ -1,0 +1,148 @@
+using Fid.Acts.PayChecks;
+using Fid.Acts.People;
+using Fid.Core.Pay;
+using Fid.Server.Lists;
+using NodaTime;
+
+namespace Fid.Server.People;
+
+/// <param name="Groups">All pay groups that have a run.</param>
+/// <param name="PayGroup">The one that is shown; null where there is none.</param>
+/// <param name="Last">The period before; null before the first.</param>
+/// <param name="Next">The period after.</param>
+/// <param name="Lines">The worst first.</param>
+/// <param name="Ungrouped">Newcomers without a pay group: no run pays them.</param>
+public sealed record PayCheckResponse(
+    PayCheckGroup[] Groups,
+    string? PayGroup,
+    PaidPeriod? Period,
+    PaidPeriod? Last,
+    PaidPeriod? Next,
+    PayCheckLine[] Lines,
+    PayCheckTotals Totals,
+    UngroupedPerson[] Ungrouped
+);
+
+/// <param name="ToCheck">How many lines nobody found right, or that changed since.</param>
+/// <param name="Stopped">How many cannot be paid as they stand.</param>
+public sealed record PayCheckGroup(string Code, string Name, int ToCheck, int Stopped);
+
+public sealed record UngroupedPerson(Guid EmploymentId, string Name, LocalDate Start);
+
+/// <summary>Somebody whose pay begins, changes or ends in the run.</summary>
+/// <param name="LastGross">What the run before paid; null for nothing.</param>
+/// <param name="Amounts">What this one pays; null where it pays nothing, or it cannot be worked out.</param>
+/// <param name="Check">Who found it right; null for nobody.</param>
+/// <param name="Version">By which somebody says what they saw.</param>
+public sealed record PayCheckLine(
+    Guid EmploymentId,
+    string Number,
+    string Name,
+    PayNews[] News,
+    PayCheckFinding[] Findings,
+    decimal? LastGross,
+    PayAmounts? Amounts,
+    PayCheckMark? Check,
+    string? Department,
+    string? CostCentre,
+    string Version
+)
+{
+    internal static PayCheckLine Of(PayRunLine line, Reader reader, ListNames names)
+    {
+        var rights = reader.On(line.Record);
+        return new PayCheckLine(
+            line.Employment.Id,
+            line.Employment.Number,
+            reader.NameOf(line.Record, line.Employment.Number),
+            [.. line.News],
+            [
+                .. line
+                    .Findings.Where(f => IsSeen(f.Kind))
+                    .Select(f => new PayCheckFinding(f.Kind, f.Stops, f.Run is { } run ? PaidPeriod.Of(run) : null, f.Number)),
+            ],
+            line.Last?.Gross,
+            line.Slip is { } slip ? new PayAmounts(slip.Gross, slip.Deductions, slip.Net, slip.EmployerCost) : null,
+            line.Check is { } check
+                ? new PayCheckMark(
+                    check.ByName,
+                    check.At,
+                    [.. line.ChangedSince.Where(f => !f.Contains('_', StringComparison.Ordinal) || rights.Sees(f))],
+                    line.IsChecked
+                )
+                : null,
+            rights.Sees("department") ? names.Of("departments", line.Values.Text("department")) : null,
+            rights.Sees("cost_centre") ? names.Of("costCentres", line.Values.Text("cost_centre")) : null,
+            line.Version
+        );
+
+        bool IsSeen(PayFindingKind kind) =>
+            kind switch
+            {
+                PayFindingKind.NoBankAccount => rights.Sees("bank_account") && rights.Sees("payment_method"),
+                PayFindingKind.OutsideBand => rights.Sees("job"),
+                _ => true,
+            };
+    }
+}
+
+/// <param name="Run">The run that pays them instead, where the cut-off was missed.</param>
+/// <param name="Number">Days, percent, a rate or an amount, as the kind has it.</param>
+public sealed record PayCheckFinding(PayFindingKind Kind, bool Stops, PaidPeriod? Run, decimal? Number);
+
+/// <summary>Sums over all periods that a run pays.</summary>
+/// <param name="EmployerCost">Gross and what the firm pays beside it.</param>
+public sealed record PayAmounts(decimal Gross, decimal Deductions, decimal Net, decimal EmployerCost)
+{
+    internal static PayAmounts Sum(IEnumerable<PayRunLine> lines)
+    {
+        var slips = lines.Select(l => l.Slip).OfType<Payslip>().ToList();
+        return new PayAmounts(slips.Sum(s => s.Gross), slips.Sum(s => s.Deductions), slips.Sum(s => s.Net), slips.Sum(s => s.EmployerCost));
+    }
+}
+
+/// <summary>That somebody found a line right.</summary>
+/// <param name="ChangedSince">What is otherwise than it was then: "start", "end", "periods", "gross", "net", "employerCost", or the key of a field.</param>
+/// <param name="Holds">Whether nothing is.</param>
+public sealed record PayCheckMark(string ByName, Instant At, string[] ChangedSince, bool Holds);
+
+/// <summary>What the lines come to: of all, and shared out by department and by cost centre so that each adds up to all again.</summary>
+/// <param name="Departments">Empty for those who do not see departments.</param>
+/// <param name="CostCentres">Empty for those who do not see cost centres.</param>
+public sealed record PayCheckTotals(PayAmounts All, PayShare[] Departments, PayShare[] CostCentres)
+{
+    internal static PayCheckTotals Of(IReadOnlyCollection<PayRunLine> lines, Reader reader, ListNames names)
+    {
+        return new PayCheckTotals(PayAmounts.Sum(lines), By("department", "departments"), By("cost_centre", "costCentres"));
+
+        PayShare[] By(string field, string list) =>
+            lines.All(l => reader.On(l.Record).Sees(field))
+                ?
+                [
+                    .. lines
+                        .Where(l => l.Slip is not null)
+                        .GroupBy(l => l.Values.Text(field))
+                        .Select(g => new PayShare(g.Key, names.Of(list, g.Key), g.Count(), PayAmounts.Sum(g)))
+                        .OrderBy(s => s.Code is null)
+                        .ThenBy(s => s.Name, StringComparer.Ordinal),
+                ]
+                : [];
+    }
+}
+
+/// <param name="Code">The code of the department or cost centre; null for those who have none.</param>
+public sealed record PayShare(string? Code, string? Name, int People, PayAmounts Amounts);
+
+/// <param name="Periods">What the run pays.</param>
+/// <param name="Slip">Down to what reaches the bank; null where the run pays nothing, or it cannot be worked out.</param>
+/// <param name="Typed">Who typed the rate; null where it comes from a template or by rule.</param>
+public sealed record PayCheckWorking(PaidPeriod[] Periods, PayslipResponse? Slip, decimal? Rate, PayRateTyped? Typed);
+
+public sealed record PayRateTyped(string ByName, Instant At, string? Why);
+
+/// <param name="Period">A day of the run's period.</param>
+/// <param name="Checked">Whether it is right; else that it is was said too early.</param>
+public sealed record PayCheckRequest(string PayGroup, LocalDate Period, PayCheckedPerson[] People, bool Checked);
+
+/// <param name="Version">That of the line that was seen.</param>
+public sealed record PayCheckedPerson(Guid EmploymentId, string Version);
