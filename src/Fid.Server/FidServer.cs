@@ -72,6 +72,7 @@ public static class FidServer
         services.AddFidActs();
         services.AddSingleton<FileScanner>();
         services.AddSingleton<PdfWriter>();
+        services.AddScoped<OfferReading>();
         if (!IsMakingDocument)
             services.AddHostedService<KnownPeopleWarmUp>();
         services.AddSingleton(configuration.GetSection("Fid:Feed").Get<FeedPatience>() ?? FeedPatience.Usual);
@@ -190,6 +191,7 @@ public static class FidServer
         app.MapPeople();
         app.MapColleagues();
         app.MapPeopleSheet();
+        app.MapOffers();
         app.MapPayCheck();
         app.MapPayCheckSheet();
         app.MapRowsSheet();

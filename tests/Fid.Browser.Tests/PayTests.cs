@@ -21,7 +21,6 @@ public class PayTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.IsAccessible("a record with its first pay");
 
         orla.Write("Pay rate", "20");
-        orla.SeeText("Worked out as if complete today.");
         // What was opened stays open.
         orla.SeeText("4 % of BASE (1200.00): 4 % of 1200.00 = 48.00.");
         orla.SeeText("€1,200.00");

@@ -79,18 +79,25 @@ public sealed record BasePayLine(LocalDate Period, decimal Amount, bool Arrears,
 /// <summary>Lines down to net.</summary>
 public sealed record PayslipResponse(DownToNetLine[] Lines, decimal Gross, decimal Deductions, decimal Net)
 {
-    // What the firm pays beside it does not reach anybody.
     internal static PayslipResponse Of(Payslip slip, PayReading pay) =>
+        new([.. Shown(pay, slip.Lines.Select(l => (l.Code, l.Kind, l.Amount, l.Working)))], slip.Gross, slip.Deductions, slip.Net);
+
+    internal static PayslipResponse Of(PayPreview period, PaidComponents components, PayReading pay) =>
         new(
-            [
-                .. slip
-                    .Lines.Where(l => l.Amount != 0 && l.Kind != ComponentKind.EmployerCost)
-                    .Select(l => new DownToNetLine(l.Code, pay.NameOf(l.Code), l.Kind, l.Amount, [.. l.Working])),
-            ],
-            slip.Gross,
-            slip.Deductions,
-            slip.Net
+            [.. Shown(pay, period.Lines.Zip(components.Components, (l, c) => (l.Code, c.Kind, l.Amount, (IReadOnlyList<string>)[l.Working])))],
+            period.Gross,
+            period.Deductions,
+            period.Net
         );
+
+    // What the firm pays beside it does not reach anybody.
+    private static IEnumerable<DownToNetLine> Shown(
+        PayReading pay,
+        IEnumerable<(string Code, ComponentKind Kind, decimal Amount, IReadOnlyList<string> Working)> lines
+    ) =>
+        lines
+            .Where(l => l.Amount != 0 && l.Kind != ComponentKind.EmployerCost)
+            .Select(l => new DownToNetLine(l.Code, pay.NameOf(l.Code), l.Kind, l.Amount, [.. l.Working]));
 }
 
 /// <param name="Working">How it is worked out, a sentence for each period paid.</param>

@@ -80,30 +80,33 @@ internal static class Readings
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var calendars = await CalendarSet.LoadAsync(db, cancellation);
         var pay = await PayReading.LoadAsync(db, firm, calendars, cancellation);
-        var rate = pay.Rate(values);
         var job = await JobBand.JobAsync(db, values.Text("job"), cancellation);
-        var band = await JobBand.OfAsync(db, job, today, firm.FullTimeHours, cancellation);
         var pattern = await Rostered.PatternAsync(db, values.Text("shift_pattern"), cancellation);
+        var (seesRate, seesPay) = (PayReading.Fields.All(rights.Sees), PayReading.AllFields.All(rights.Sees));
+        var band = seesRate ? await JobBand.OfAsync(db, job, today, firm.FullTimeHours, cancellation) : null;
+        var paid = new PaidCase(
+            pay,
+            values,
+            job,
+            band,
+            band is null ? [] : await ColleagueRates.LoadAsync(db, reader, pay, employment.Id, band.Job, values.Text("site"), today, cancellation),
+            pattern,
+            seesPay
+        );
+        var rate = paid.Rate();
         // The first pay of those who have settled is history.
         var isArriving =
             rate is not null
             && await db.Hires.AnyAsync(h => h.EmploymentId == employment.Id && h.Closed == null && h.Occasion == Occasion.Arrival, cancellation);
-        var (seesRate, seesPay) = (PayReading.Fields.All(rights.Sees), PayReading.AllFields.All(rights.Sees));
         // What is missing still is taken to be entered today.
         var since = await PayKnownSince.LoadAsync(db, isArriving ? [employment.Id] : [], cancellation);
         var asIfToday = !since.ContainsKey(employment.Id);
         var approved = asIfToday ? today : LocalDate.Min(today, since[employment.Id].InZone(firm.Zone).Date);
         return new ReadingsResponse(
-            rate is not null && PayReading.Stated(values) is { } stated
-                ? new RateResponse(stated, rate.FullTimeAnnual, rate.PerPeriod, PayGroupEntry.Every(pay.Group(values)!))
-                : null,
-            band is null || !seesRate
-                ? null
-                : Band(band, rate, await ColleagueRates.LoadAsync(db, reader, pay, employment.Id, band.Job, values.Text("site"), today, cancellation)),
-            isArriving && pay.First(values, pattern, employment.Start, approved) is { } question
-                ? FirstPayReading.Of(pay, values, seesPay, question, asIfToday)
-                : null,
-            seesPay ? CostReading.Cost(pay, values, employment.Start, job?.Number("training_hours") ?? 0) : null,
+            rate,
+            paid.AgainstBand(),
+            isArriving ? paid.FirstPay(employment.Start, approved, asIfToday) : null,
+            paid.Cost(employment.Start),
             seesRate ? await PayOverTime.LoadAsync(db, pay, employment, cancellation) : [],
             CostReading.Leave(values, employment.Start, firm.FullTimeHours),
             values.Text("badge") is { } badge
@@ -118,23 +121,6 @@ internal static class Readings
                 )
                 : null,
             await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation)
-        );
-    }
-
-    private static BandResponse Band(JobBand grade, PayRate? rate, decimal[] colleagues)
-    {
-        var band = rate is null ? null : grade.Of(rate.FullTimeAnnual);
-        return new BandResponse(
-            grade.Job,
-            grade.Grade,
-            grade.Min,
-            grade.Mid,
-            grade.Max,
-            rate?.FullTimeAnnual,
-            band?.CompaRatio,
-            band?.Position,
-            colleagues.Length < ColleaguePay.Fewest ? null : colleagues,
-            rate is null ? null : ColleaguePay.Distance(rate.FullTimeAnnual, colleagues)
         );
     }
 

@@ -49,7 +49,7 @@ const xsrf: Middleware = {
 // Acts, which the server does once under one key, however often they are sent. What only asks, signs in or brings a file is none.
 const one = '[^/]+';
 const acts = [
-  `records/${one}(/requests)?`,
+  `records/${one}(/(requests|offer/taken))?`,
   `records/${one}/changes/${one}/(explanations|take-back)`,
   'hires(/many)?',
   'pay-check',

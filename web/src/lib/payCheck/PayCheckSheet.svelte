@@ -57,7 +57,7 @@
   <div class="flex flex-wrap gap-3">
     <a
       class="border-ink hover:bg-band inline-flex min-h-8 items-center rounded border px-3 py-1 text-sm font-semibold"
-      href="/people/{line.employmentId}#pay">{w.openRecord}</a
+      href="/people/{line.employmentId}#section-pay">{w.openRecord}</a
     >
     {#if mayCheck}<Button look={isChecked(line) ? 'plain' : 'primary'} key="d" disabled={busy} onclick={oncheck}
         >{isChecked(line) ? w.untick : w.tick}</Button

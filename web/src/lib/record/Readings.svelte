@@ -7,7 +7,7 @@
   import { words } from './words';
 
   /** What follows from the record, worked out by the server as one types. */
-  let { readings }: { readings: Api['ReadingsResponse'] } = $props();
+  let { readings, employment }: { readings: Api['ReadingsResponse']; employment: string } = $props();
   const t = $derived(words());
 
   const fromColleagues = (band: Api['BandResponse']) =>
@@ -54,6 +54,7 @@
           <dd class="text-right font-semibold">{amount}</dd>
         {/each}
       </dl>
+      {#if readings.cost}<p class="pt-1"><a class="link text-xs" href="/people/{employment}/offer">{t.offers}</a></p>{/if}
     </section>
   {/if}
   {#if readings.payOverTime.length > 1}<PayOverTime steps={readings.payOverTime} />{/if}

@@ -335,7 +335,7 @@
         class="border-rule min-w-0 py-4 lg:col-start-2 xl:sticky xl:top-0 xl:col-start-auto xl:max-h-dvh xl:self-start xl:overflow-y-auto xl:border-l xl:pl-6"
       >
         {#if record.asOf > record.today}<p class="text-soft pb-3 text-xs">{t.asOf(text.day(record.asOf))}</p>{/if}
-        {#if readings.data}<Readings readings={readings.data} />{/if}
+        {#if readings.data}<Readings readings={readings.data} employment={record.employmentId} />{/if}
         {#if offers.length > 0}
           <p class="flex flex-wrap gap-x-4 pt-3 text-xs">
             {#each offers as one (one)}

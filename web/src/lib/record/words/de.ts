@@ -80,6 +80,7 @@ export const de: typeof en = {
     from: (day) => `ab ${day}`,
     drawing: (steps) => `Was ein Jahr bringt: ${steps.join('; ')}`
   },
+  offers: 'Angebote vergleichen',
   checks: 'Prüfungen',
   clean: 'Nichts spricht dagegen.',
   tooFewColleagues: 'Zu wenige haben diese Stelle, um ihr Entgelt zu zeigen, ohne zu verraten, wessen es ist.',

@@ -75,6 +75,7 @@ export const en = {
     from: (day: string) => `from ${day}`,
     drawing: (steps: string[]) => `What a year pays: ${steps.join('; ')}`
   },
+  offers: 'Compare offers',
   checks: 'Checks',
   clean: 'Nothing stands against it.',
   tooFewColleagues: 'Too few colleagues have this job to show their pay without saying whose it is.',

@@ -73,7 +73,7 @@
       { key: 'ArrowDown', label: text.t.keys.down, run: () => move(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => move(-1) },
       ...(chosen && mayCheck ? [{ key: 'd', label: w.tick, run: () => void check([chosen], !isChecked(chosen)) }] : []),
-      ...(chosen ? [{ key: 'Enter', label: w.openRecord, run: () => void goto(`/people/${chosen.employmentId}#pay`) }] : []),
+      ...(chosen ? [{ key: 'Enter', label: w.openRecord, run: () => void goto(`/people/${chosen.employmentId}#section-pay`) }] : []),
       { key: 'Escape', run: () => (selected ? (selected = undefined) : void goto('/people')) }
     ])
   );
@@ -165,7 +165,7 @@
       <p class="text-rust pt-6">
         {w.ungrouped(shown.ungrouped.length)}
         {#each shown.ungrouped as person (person.employmentId)}
-          <a class="link mr-3" href="/people/{person.employmentId}#pay"><bdi>{person.name}</bdi></a>
+          <a class="link mr-3" href="/people/{person.employmentId}#section-pay"><bdi>{person.name}</bdi></a>
         {/each}
       </p>
     {/if}

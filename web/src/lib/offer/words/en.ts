@@ -1,0 +1,35 @@
+/** What an offer says in English. */
+export const en = {
+  title: (name: string) => `Offer to ${name}`,
+  back: 'Record',
+  form: (letter: string) => `Form ${letter}`,
+  add: 'Add a form',
+  remove: (letter: string) => `Leave form ${letter} out`,
+  take: (letter: string) => `Take ${letter} over`,
+  taken: 'Taken over into the record.',
+  paper: 'Get as PDF',
+  why: 'Why, where it needs a reason',
+  notNumber: 'Enter a number, such as 17.40.',
+  sections: { offered: 'What is offered', them: 'For them', firm: 'For the firm' },
+  rows: {
+    rate: 'Rate',
+    paidBy: 'Paid',
+    hours: 'Hours a week',
+    allowance: 'Allowance a period',
+    allowanceFor: 'Allowance for',
+    start: 'Start',
+    yearly: 'A year',
+    hourly: 'An hour',
+    period: 'A whole period, gross',
+    net: 'A whole period, net',
+    payDay: 'First pay day',
+    first: 'First pay, gross',
+    firstNet: 'First pay, net',
+    cost: 'Cost a year',
+    loaded: 'Cost per productive hour',
+    band: 'In the band'
+  },
+  whole: (part: string, whole: string) => `${part} of ${whole}`,
+  position: { below: 'below', within: 'within', above: 'above' } as Record<string, string>,
+  none: '–'
+};
