@@ -38,7 +38,10 @@
   $effect(() => {
     if (held && untrack(() => forms.length) === 0) forms = typing.kept ?? [{ ...held }, { ...held }];
   });
-  $effect(() => typing.keep(held && forms.some((f) => differs(f, held)) ? $state.snapshot(forms) : undefined));
+  $effect(() => {
+    // Before the record is there, nothing was typed yet: what was kept stays.
+    if (held && forms.length > 0) typing.keep(forms.some((f) => differs(f, held)) ? $state.snapshot(forms) : undefined);
+  });
 
   const sent = $derived(held ? forms.map((f) => asked(f, held)) : []);
   const readable = $derived(forms.length > 0 && forms.every((f) => notNumbers(f).length === 0));
@@ -142,10 +145,10 @@
         <Button disabled={busy || !offer.data || !readable} onclick={paper}>{w.paper}</Button>
       </div>
     </div>
-    <div class="grid gap-x-8 gap-y-6" style:grid-template-columns="repeat(auto-fit, minmax(min(100%, 18rem), 1fr))">
+    <ul class="grid gap-x-8 gap-y-6" style:grid-template-columns="repeat(auto-fit, minmax(min(100%, 18rem), 1fr))">
       {#each forms as form, i (i)}
         {@const of = offer.data?.forms[i]}
-        <section aria-label={w.form(letter(i))} class="border-ink border-t-2 pt-2">
+        <li class="border-ink border-t-2 pt-2">
           <div class="flex items-center justify-between gap-3">
             <h2 class="text-lg">{w.form(letter(i))}</h2>
             {#if forms.length > 1}<button
@@ -175,9 +178,9 @@
           <p class="pt-3">
             <Button look="primary" disabled={busy || !readable || !differs(form, held)} onclick={() => take(i)}>{w.take(letter(i))}</Button>
           </p>
-        </section>
+        </li>
       {/each}
-    </div>
+    </ul>
     <div class="max-w-xl pt-6">
       <label class="text-soft text-xs" for="offer-why">{w.why}</label>
       <input

@@ -29,7 +29,7 @@ export const de: typeof en = {
     firstNet: 'Erster Lohn, netto',
     cost: 'Kosten im Jahr',
     loaded: 'Kosten je produktive Stunde',
-    band: 'Im Band'
+    band: 'Gegen das Band'
   },
   whole: (part, whole) => `${part} von ${whole}`,
   position: { below: 'darunter', within: 'darin', above: 'darüber' },

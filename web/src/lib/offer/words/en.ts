@@ -27,7 +27,7 @@ export const en = {
     firstNet: 'First pay, net',
     cost: 'Cost a year',
     loaded: 'Cost per productive hour',
-    band: 'In the band'
+    band: 'Against the band'
   },
   whole: (part: string, whole: string) => `${part} of ${whole}`,
   position: { below: 'below', within: 'within', above: 'above' } as Record<string, string>,
