@@ -26,9 +26,11 @@ public static class DoneOnce
         var hash = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(new { Act = typeof(T).Name, Request = request }, Json));
         var (id, now) = (actor.AccountId ?? Guid.Empty, actor.Clock.Now);
         if (
-            await db.Database.ExecuteSqlAsync(
-                $"insert into done_acts (user_id, key, request, at) values ({id}, {key}, {hash}, {now}) on conflict do nothing",
-                cancellation
+            await Locks.InTurnAsync(db, () =>
+                db.Database.ExecuteSqlAsync(
+                    $"insert into done_acts (user_id, key, request, at) values ({id}, {key}, {hash}, {now}) on conflict do nothing",
+                    cancellation
+                )
             ) == 1
         )
             return KeyState.New;

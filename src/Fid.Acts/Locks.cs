@@ -27,7 +27,7 @@ public static class Locks
     public static Task UpdateRunAsync(FidDb db, Guid run, CancellationToken cancellation)
     {
         Take(db, LockLevel.UpdateRun, run.ToString());
-        return db.Database.ExecuteSqlAsync($"select 1 from template_update_runs where id = {run} for update", cancellation);
+        return WaitAsync(db, $"select 1 from template_update_runs where id = {run} for update", cancellation);
     }
 
     /// <summary>One at a time takes in what the recruiting feed says.</summary>
@@ -43,7 +43,8 @@ public static class Locks
     public static Task ListAsync(FidDb db, string list, CancellationToken cancellation)
     {
         Take(db, LockLevel.List, list);
-        return db.Database.ExecuteSqlAsync(
+        return WaitAsync(
+            db,
             $"select pg_advisory_xact_lock_shared(hashtext('list-deletes')), pg_advisory_xact_lock(hashtext('list:' || {list}))",
             cancellation
         );
@@ -53,17 +54,14 @@ public static class Locks
     public static Task ListForDeletingAsync(FidDb db, string list, CancellationToken cancellation)
     {
         Take(db, LockLevel.List, list);
-        return db.Database.ExecuteSqlAsync(
-            $"select pg_advisory_xact_lock(hashtext('list-deletes')), pg_advisory_xact_lock(hashtext('list:' || {list}))",
-            cancellation
-        );
+        return WaitAsync(db, $"select pg_advisory_xact_lock(hashtext('list-deletes')), pg_advisory_xact_lock(hashtext('list:' || {list}))", cancellation);
     }
 
     /// <summary>One at a time decides on a request, or says something of it.</summary>
     public static Task RequestAsync(FidDb db, Guid request, CancellationToken cancellation)
     {
         Take(db, LockLevel.Request, request.ToString());
-        return db.Database.ExecuteSqlAsync($"select 1 from record_requests where id = {request} for update", cancellation);
+        return WaitAsync(db, $"select 1 from record_requests where id = {request} for update", cancellation);
     }
 
     /// <summary>Lets one save of each record at a time through: what is read of it then stays. Those of several are taken together.</summary>
@@ -74,7 +72,7 @@ public static class Locks
             Take(db, LockLevel.Record, id.ToString());
         return ids.Length == 0
             ? Task.CompletedTask
-            : db.Database.ExecuteSqlAsync($"select 1 from records_now where employment_id = any({ids}) order by employment_id for update", cancellation);
+            : WaitAsync(db, $"select 1 from records_now where employment_id = any({ids}) order by employment_id for update", cancellation);
     }
 
     /// <summary>The same of one record.</summary>
@@ -86,7 +84,7 @@ public static class Locks
         foreach (var hire in hires)
             Take(db, LockLevel.Hire, hire.ToString());
         var ids = hires.ToArray();
-        return db.Database.ExecuteSqlAsync($"select 1 from hires where id = any({ids}) order by id for update", cancellation);
+        return WaitAsync(db, $"select 1 from hires where id = any({ids}) order by id for update", cancellation);
     }
 
     /// <summary>Keeps hires from being closed meanwhile, and others from changing some of their tasks. Those of several are taken together.</summary>
@@ -95,8 +93,9 @@ public static class Locks
         foreach (var task in tasks)
             Take(db, LockLevel.Task, $"{task.Hire} {task.Key}");
         var (hires, keys) = (tasks.Select(t => t.Hire).ToArray(), tasks.Select(t => t.Key).ToArray());
-        await db.Database.ExecuteSqlAsync($"select 1 from hires where id = any({hires}) order by id for share", cancellation);
-        await db.Database.ExecuteSqlAsync(
+        await WaitAsync(db, $"select 1 from hires where id = any({hires}) order by id for share", cancellation);
+        await WaitAsync(
+            db,
             $"""
             select 1 from hire_tasks t join unnest({hires}, {keys}) w(hire, key) on t.hire_id = w.hire and t.key = w.key
               order by t.hire_id, t.key for update of t
@@ -117,7 +116,7 @@ public static class Locks
         foreach (var field in fields.Distinct().Order(StringComparer.Ordinal))
         {
             Take(db, LockLevel.UniqueValues, field);
-            await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({"unique " + field}, 0))", cancellation);
+            await WaitAsync(db, $"select pg_advisory_xact_lock(hashtextextended({"unique " + field}, 0))", cancellation);
         }
     }
 
@@ -134,23 +133,21 @@ public static class Locks
         if (entries.Count == 0)
             return 0;
         var (lists, codes) = (entries.Select(e => e.List).ToArray(), entries.Select(e => e.Code.ToLowerInvariant()).ToArray());
-        return (
-            await db
-                .Database.SqlQuery<int>(
-                    $"""
-                    select 1 as "Value" from list_entries e join unnest({lists}, {codes}) w(list, code) on e.list = w.list and lower(e.code) = w.code
-                      for key share of e
-                    """
-                )
-                .ToListAsync(cancellation)
-        ).Count;
+        return (await InTurnAsync(db, () => db
+                    .Database.SqlQuery<int>(
+                        $"""
+                        select 1 as "Value" from list_entries e join unnest({lists}, {codes}) w(list, code) on e.list = w.list and lower(e.code) = w.code
+                          for key share of e
+                        """
+                    )
+                    .ToListAsync(cancellation))).Count;
     }
 
     /// <summary>Waits until nobody refers to an entry any more who is not done yet, and keeps others from it.</summary>
     public static Task EntryAloneAsync(FidDb db, Guid entry, CancellationToken cancellation)
     {
         Take(db, LockLevel.Entries, "");
-        return db.Database.ExecuteSqlAsync($"select 1 from list_entries where id = {entry} for update", cancellation);
+        return WaitAsync(db, $"select 1 from list_entries where id = {entry} for update", cancellation);
     }
 
     /// <summary>Says that employee numbers are counted up from here on, which holds the counter.</summary>
@@ -159,7 +156,26 @@ public static class Locks
     private static Task<int> AloneAsync(FidDb db, LockLevel level, long key, CancellationToken cancellation)
     {
         Take(db, level, "");
-        return db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock({key})", cancellation);
+        return WaitAsync(db, $"select pg_advisory_xact_lock({key})", cancellation);
+    }
+
+    private static Task<int> WaitAsync(FidDb db, FormattableString sql, CancellationToken cancellation) =>
+        InTurnAsync(db, () => db.Database.ExecuteSqlAsync(sql, cancellation));
+
+    /// <summary>Waits for others who are at the same. The database answers meanwhile: it is given more time than one that does not.</summary>
+    internal static async Task<T> InTurnAsync<T>(FidDb db, Func<Task<T>> take)
+    {
+        if (db.Database.GetCommandTimeout() is not null)
+            return await take();
+        db.Database.SetCommandTimeout(FidDatabase.LongestTurn);
+        try
+        {
+            return await take();
+        }
+        finally
+        {
+            db.Database.SetCommandTimeout((int?)null);
+        }
     }
 
     private static void Take(FidDb db, LockLevel level, string key)

@@ -13,6 +13,9 @@ public static class FidDatabase
     // With what it takes to give up a connection, less than five seconds.
     private const int LongestAnswer = 4;
 
+    /// <summary>For waiting until others have done what only one at a time may do, in seconds. A user rather waits than does it again.</summary>
+    public const int LongestTurn = 30;
+
     /// <summary>For work in the background and for what is large, in seconds: there nobody waits for a page.</summary>
     public const int LongestWork = 600;
 

@@ -1,8 +1,11 @@
+using System.Data.Common;
 using System.Text.Json;
 using Fid.Acts;
 using Fid.Acts.Hires;
+using Fid.Data;
 using Fid.Testing;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Diagnostics;
 using NodaTime;
 using Shouldly;
 using Xunit;
@@ -42,6 +45,43 @@ public class LockTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task Waiting_for_others_is_given_longer_than_a_database_that_does_not_answer()
+    {
+        var patience = new Patience();
+        await using var source = FidDatabase.Source(firm.Database.Connection, impatient: true);
+        await using var db = new FidDb(((DbContextOptionsBuilder<FidDb>)new DbContextOptionsBuilder<FidDb>().UseFid(source)).AddInterceptors(patience).Options);
+        await using var own = await db.Database.BeginTransactionAsync();
+        Func<Task>[] locks =
+        [
+            () => Locks.TemplatesAsync(db, default),
+            () => Locks.ListAsync(db, "sites", default),
+            () => Locks.RequestAsync(db, Guid.NewGuid(), default),
+            () => Locks.RecordAsync(db, Guid.NewGuid(), default),
+            () => Locks.HiresAsync(db, [Guid.NewGuid()], default),
+            () => Locks.TasksAsync(db, [new(Guid.NewGuid(), "induction")], default),
+            () => Locks.BadgesAsync(db, default),
+            () => Locks.UniqueValuesAsync(db, ["badge"], default),
+            () => Locks.EntriesAsync(db, [("sites", "north")], default),
+            () => Locks.EntryAloneAsync(db, Guid.NewGuid(), default),
+        ];
+        foreach (var take in locks)
+        {
+            patience.Seconds.Clear();
+            await take();
+            patience.Seconds.ShouldNotBeEmpty();
+            patience.Seconds.ShouldAllBe(s => s == FidDatabase.LongestTurn);
+            patience.Seconds.Clear();
+            await db.Firms.CountAsync();
+            patience.Seconds.ShouldAllBe(s => s < 5);
+        }
+        // What has all the time it needs keeps it.
+        db.Database.SetCommandTimeout(FidDatabase.LongestWork);
+        patience.Seconds.Clear();
+        await Locks.BadgesAsync(db, default);
+        patience.Seconds.ShouldBe([FidDatabase.LongestWork]);
+    }
+
+    [Fact]
     public async Task Those_who_open_hires_alone_and_with_records_that_change_meanwhile_do_not_wait_for_each_other_for_ever()
     {
         var opened = await Task.WhenAll(
@@ -68,6 +108,34 @@ public class LockTests(FirmFixture firm) : IClassFixture<FirmFixture>
         );
         opened.ShouldAllBe(o => o != null);
         opened.SelectMany(o => o!).Select(o => o.Number).Distinct().Count().ShouldBe(6);
+    }
+
+    /// <summary>Hears how long each command is waited for.</summary>
+    private sealed class Patience : DbCommandInterceptor
+    {
+        public List<int> Seconds { get; } = [];
+
+        public override ValueTask<InterceptionResult<int>> NonQueryExecutingAsync(
+            DbCommand command,
+            CommandEventData eventData,
+            InterceptionResult<int> result,
+            CancellationToken cancellationToken = default
+        )
+        {
+            Seconds.Add(command.CommandTimeout);
+            return new(result);
+        }
+
+        public override ValueTask<InterceptionResult<DbDataReader>> ReaderExecutingAsync(
+            DbCommand command,
+            CommandEventData eventData,
+            InterceptionResult<DbDataReader> result,
+            CancellationToken cancellationToken = default
+        )
+        {
+            Seconds.Add(command.CommandTimeout);
+            return new(result);
+        }
     }
 
     private static NewHireRequest Hire(int i, LocalDate today) =>
