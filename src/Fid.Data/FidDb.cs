@@ -85,6 +85,8 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
 
     public DbSet<PayCheck> PayChecks => Set<PayCheck>();
 
+    public DbSet<PayRevisionRun> PayRevisionRuns => Set<PayRevisionRun>();
+
     public DbSet<PersonMerge> PersonMerges => Set<PersonMerge>();
 
     public DbSet<RecordRequest> RecordRequests => Set<RecordRequest>();

@@ -14,7 +14,7 @@ namespace Fid.Demo;
 
 /// <summary>Who changes jobs or leaves: a rigger in her last fortnight with things to give back, and a deckhand who becomes bosun on the first of
 /// next month.</summary>
-internal sealed class DemoChecklists(FidDb db, RecordWriter writer, SensitiveValues sensitive, Author author, Actor coordinator)
+internal sealed class DemoChecklists(FidDb db, RecordWriter writer, DemoRecords records, SensitiveValues sensitive, Author author, Actor coordinator)
 {
     private LocalDate Today => coordinator.Today;
 
@@ -104,8 +104,7 @@ internal sealed class DemoChecklists(FidDb db, RecordWriter writer, SensitiveVal
 
     private async Task IssueAsync(Employment to, params string[] items)
     {
-        var (employments, records) = await writer.ReadAsync([to.Id], default);
-        var issued = JsonSerializer.SerializeToElement(employments[to.Id].Start.ToString("uuuu-MM-dd", null));
+        var issued = JsonSerializer.SerializeToElement(to.Start.ToString("uuuu-MM-dd", null));
         var edits = items
             .SelectMany(item =>
             {
@@ -117,12 +116,6 @@ internal sealed class DemoChecklists(FidDb db, RecordWriter writer, SensitiveVal
                 };
             })
             .ToList();
-        var change = author.Change("record.imported", to.Id);
-        db.Changes.Add(change);
-        var problems = await writer.SaveAsync([new RecordEdit(employments[to.Id], records[to.Id], edits, change)], Today, default);
-        if (problems.Count > 0)
-            throw new InvalidOperationException(problems[0].Problem.Message);
-        await db.SaveChangesAsync();
-        db.ChangeTracker.Clear();
+        await records.SaveAsync(to.Id, "record.imported", edits);
     }
 }

@@ -103,8 +103,9 @@ public static class DemoFirm
         if (!large)
         {
             var orla = await Actor.OfAccountAsync(users[0].Id, "demo", new FirmClock(SystemClock.Instance, today), db, default);
-            await new DemoChecklists(db, writer, sensitive, author, orla).AddAsync(people.Named["Bondar"]);
-            await new DemoPay(db, writer, author, today).AddAsync();
+            var records = new DemoRecords(db, writer, author, today);
+            await new DemoChecklists(db, writer, records, sensitive, author, orla).AddAsync(people.Named["Bondar"]);
+            await new DemoPay(db, records, today).AddAsync();
         }
         await AdvanceAsync(db, today);
         // At the end every change is sealed with its values: among a million, they have to be found by the index.

@@ -2,20 +2,19 @@ using System.Text.Json;
 using Fid.Acts.People;
 using Fid.Core.Templates;
 using Fid.Data;
-using Fid.Data.Changes;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Fid.Demo;
 
 /// <summary>What is new of people's pay: a raise and an allowance among the crews, one entered ahead for after probation, and one above its band.</summary>
-internal sealed class DemoPay(FidDb db, RecordWriter writer, Author author, LocalDate today)
+internal sealed class DemoPay(FidDb db, DemoRecords records, LocalDate today)
 {
     private const string EngineHand = "EN-2";
 
     public async Task AddAsync()
     {
-        // The Monday a fortnight of the crews begins on, and the one in its middle.
+        // The first day of a week, and of a fortnight of the crews or its second week.
         var monday = today.Next(IsoDayOfWeek.Monday);
         var hands = await LongServingAsync();
         await SaveAsync(hands[0], new() { ["pay_rate"] = 18.6m }, monday, "second season on the engines");
@@ -44,16 +43,11 @@ internal sealed class DemoPay(FidDb db, RecordWriter writer, Author author, Loca
             .Join(db.CurrentRecords.Where(r => r.FamilyName == family), h => h.EmploymentId, r => r.EmploymentId, (_, r) => r.EmploymentId)
             .SingleAsync();
 
-    private async Task SaveAsync(Guid employment, Dictionary<string, object> values, LocalDate? from, string? why)
-    {
-        var (employments, records) = await writer.ReadAsync([employment], default);
-        var edits = values.Select(v => new FieldEdit(v.Key, JsonSerializer.SerializeToElement(v.Value), Layer.Typed, from)).ToList();
-        var change = author.Change(from is null ? "record.fixed" : "record.changed", employment, why: why);
-        db.Changes.Add(change);
-        var problems = await writer.SaveAsync([new RecordEdit(employments[employment], records[employment], edits, change)], today, default);
-        if (problems.Count > 0)
-            throw new InvalidOperationException(problems[0].Problem.Message);
-        await db.SaveChangesAsync();
-        db.ChangeTracker.Clear();
-    }
+    private Task SaveAsync(Guid employment, Dictionary<string, object> values, LocalDate? from, string? why) =>
+        records.SaveAsync(
+            employment,
+            from is null ? "record.fixed" : "record.changed",
+            [.. values.Select(v => new FieldEdit(v.Key, JsonSerializer.SerializeToElement(v.Value), Layer.Typed, from))],
+            why
+        );
 }

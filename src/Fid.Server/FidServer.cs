@@ -20,6 +20,7 @@ using Fid.Server.Lists;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Fid.Server.Requests;
+using Fid.Server.Revisions;
 using Fid.Server.Tasks;
 using Fid.Server.Templates;
 using Microsoft.AspNetCore.Identity;
@@ -192,6 +193,8 @@ public static class FidServer
         app.MapColleagues();
         app.MapPeopleSheet();
         app.MapOffers();
+        app.MapRevisions();
+        app.MapRevisionSheet();
         app.MapPayCheck();
         app.MapPayCheckSheet();
         app.MapRowsSheet();

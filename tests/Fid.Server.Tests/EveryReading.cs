@@ -47,6 +47,7 @@ internal static class EveryReading
                 "/api/templates/{code}/compare" => "?from=1&to=1",
                 "/api/people/{id}/checklists/offer" => "?occasion=leaving",
                 "/api/dates" => "?text=mon",
+                "/api/pay-revisions/sheet.xlsx" => "?percent=2&from=2027-04-01",
                 "/api/fields/compare" => "?from=0&to=0",
                 _ => "",
             };

@@ -39,16 +39,16 @@ public class OfferTests(FirmFixture firm) : IClassFixture<FirmFixture>
             held[part]!.ToJsonString().ShouldBe(readings[part]!.ToJsonString());
         held["firstPay"]!["slip"]!.ToJsonString().ShouldBe(readings["firstPay"]!["slip"]!.ToJsonString());
 
-        Amount(less["rate"]!["stated"]!, "year").ShouldBe(31_200);
-        Amount(less["band"]!, "pay").ShouldBe(39_000);
+        less["rate"]!["stated"]!.Amount("year").ShouldBe(31_200);
+        less["band"]!.Amount("pay").ShouldBe(39_000);
         less.Text("start").ShouldBe("2027-06-21");
         less["firstPay"]!["periods"]![0]!.Text("start").ShouldBeLessThanOrEqualTo("2027-06-21", StringComparer.Ordinal);
         foreach (var form in new[] { held, less })
         {
-            var computed = ComputedPay.Preview("fortnight", Amount(form["rate"]!, "perPeriod"));
-            (Amount(form["wholePeriod"]!, "gross"), Amount(form["wholePeriod"]!, "net")).ShouldBe((Amount(computed, "gross"), Amount(computed, "net")));
+            var computed = ComputedPay.Preview("fortnight", form["rate"]!.Amount("perPeriod"));
+            (form["wholePeriod"]!.Amount("gross"), form["wholePeriod"]!.Amount("net")).ShouldBe((computed.Amount("gross"), computed.Amount("net")));
         }
-        var lines = monthly["wholePeriod"]!["lines"]!.AsArray().ToDictionary(l => l!.Text("code"), l => Amount(l!, "amount"));
+        var lines = monthly["wholePeriod"]!["lines"]!.AsArray().ToDictionary(l => l!.Text("code"), l => l!.Amount("amount"));
         (lines["BASE"], lines["ALLOW"]).ShouldBe((decimal.Round(2300m * 12 / 26, 2, MidpointRounding.AwayFromZero), 46));
         (await orla.GetAsync($"/api/records/{id}")).Text("version").ShouldBe(before);
     }
@@ -86,7 +86,7 @@ public class OfferTests(FirmFixture firm) : IClassFixture<FirmFixture>
         for (var i = 0; i < 2; i++)
             (await TakeAsync(new { pay_rate = 23 }, "2027-06-14", "eleven seasons elsewhere", key)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await orla.GetAsync($"/api/hires/{opened.Text("id")}")).Text("start").ShouldBe("2027-06-14");
-        Amount(Records.Field(await orla.GetAsync($"/api/records/{id}"), "pay_rate"), "value").ShouldBe(23);
+        Records.Field(await orla.GetAsync($"/api/records/{id}"), "pay_rate").Amount("value").ShouldBe(23);
         (await TakeAsync(new { pay_rate = 20 }, null)).StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
 
         // Somebody who has settled cannot start on another day.
@@ -117,8 +117,8 @@ public class OfferTests(FirmFixture firm) : IClassFixture<FirmFixture>
         said.ShouldContain("Offer to Rhys Paper");
         foreach (var form in offer["forms"]!.AsArray())
         {
-            said.ShouldContain(Amount(form!["wholePeriod"]!, "net").ToString("N2", System.Globalization.CultureInfo.InvariantCulture));
-            said.ShouldNotContain(Amount(form["cost"]!, "annualCost").ToString("N2", System.Globalization.CultureInfo.InvariantCulture));
+            said.ShouldContain(form!["wholePeriod"]!.Amount("net").ToString("N2", System.Globalization.CultureInfo.InvariantCulture));
+            said.ShouldNotContain(form["cost"]!.Amount("annualCost").ToString("N2", System.Globalization.CultureInfo.InvariantCulture));
         }
     }
 
@@ -148,6 +148,4 @@ public class OfferTests(FirmFixture firm) : IClassFixture<FirmFixture>
         answer.StatusCode.ShouldBe(HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
         return await answer.JsonAsync();
     }
-
-    private static decimal Amount(JsonNode node, string name) => node[name]!.GetValue<decimal>();
 }

@@ -38,19 +38,16 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
                     (Written(amounts["gross"]), Written(amounts["deductions"]), Written(amounts["net"]), Written(amounts["employerCost"]))
                 );
                 var working = await orla.GetAsync($"/api/pay-check/{group}/{day}/{line.Text("employmentId")}");
-                Amount(working["slip"]!, "net").ShouldBe(Amount(amounts, "net"));
+                working["slip"]!.Amount("net").ShouldBe(amounts.Amount("net"));
                 if (line["news"]!.AsArray().All(n => n!.Text("kind") != "starts"))
                     continue;
                 compared++;
                 var record = (await orla.SendAsync("POST", $"/api/records/{line.Text("employmentId")}/readings", new { changes = new { } })).JsonAsync();
                 var first = (await record)["firstPay"]!;
                 first["periods"]!.AsArray()[^1]!.Text("start").ShouldBe(run["period"]!.Text("start"));
-                (Amount(first["slip"]!, "gross"), Amount(first["slip"]!, "net")).ShouldBe(
-                    (Amount(amounts, "gross"), Amount(amounts, "net")),
-                    line.Text("name")
-                );
-                var computed = first["basePay"]!.AsArray().Select(p => ComputedPay.Preview(group == "crew" ? "fortnight" : "week", Amount(p!, "amount")));
-                computed.Sum(c => Amount(c, "net")).ShouldBe(Amount(amounts, "net"), line.Text("name"));
+                (first["slip"]!.Amount("gross"), first["slip"]!.Amount("net")).ShouldBe((amounts.Amount("gross"), amounts.Amount("net")), line.Text("name"));
+                var computed = first["basePay"]!.AsArray().Select(p => ComputedPay.Preview(group == "crew" ? "fortnight" : "week", p!.Amount("amount")));
+                computed.Sum(c => c.Amount("net")).ShouldBe(amounts.Amount("net"), line.Text("name"));
             }
         }
         compared.ShouldBeGreaterThanOrEqualTo(10);
@@ -65,14 +62,14 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var totals = run["totals"]!;
         foreach (var amount in new[] { "gross", "deductions", "net", "employerCost" })
         {
-            var ofLines = run["lines"]!.AsArray().Where(l => l!["amounts"] is not null).Sum(l => Amount(l!["amounts"]!, amount));
+            var ofLines = run["lines"]!.AsArray().Where(l => l!["amounts"] is not null).Sum(l => l!["amounts"]!.Amount(amount));
             ofLines.ShouldBeGreaterThan(0);
-            Amount(totals["all"]!, amount).ShouldBe(ofLines, amount);
+            totals["all"]!.Amount(amount).ShouldBe(ofLines, amount);
             foreach (var share in new[] { "departments", "costCentres" })
-                totals[share]!.AsArray().Sum(s => Amount(s!["amounts"]!, amount)).ShouldBe(ofLines, $"{amount} by {share}");
+                totals[share]!.AsArray().Sum(s => s!["amounts"]!.Amount(amount)).ShouldBe(ofLines, $"{amount} by {share}");
         }
         totals["departments"]!.AsArray().Sum(s => (int)s!["people"]!).ShouldBe(run["lines"]!.AsArray().Count(l => l!["amounts"] is not null));
-        (Amount(totals["all"]!, "net") + Amount(totals["all"]!, "deductions")).ShouldBe(Amount(totals["all"]!, "gross"));
+        (totals["all"]!.Amount("net") + totals["all"]!.Amount("deductions")).ShouldBe(totals["all"]!.Amount("gross"));
     }
 
     [Fact]
@@ -89,7 +86,7 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await orla.SaveAsync(id, "room", "7");
         ((bool)(await LineAsync(piet, id))["check"]!["holds"]!).ShouldBeTrue();
 
-        await orla.SaveAsync(id, Fix(new { pay_rate = 18.2 }, "as agreed"));
+        await orla.SaveAsync(id, Records.Fix(new { pay_rate = 18.2 }, "as agreed"));
         var changed = await LineAsync(piet, id);
         ((bool)changed["check"]!["holds"]!).ShouldBeFalse();
         changed["check"]!["changedSince"]!.AsArray().Select(f => (string)f!).ShouldBe(["employerCost", "gross", "net", "pay_rate"]);
@@ -99,7 +96,7 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ((bool)(await LineAsync(piet, id))["check"]!["holds"]!).ShouldBeTrue();
 
         // Another account is told as that, not as which; and is found to be another though nobody here may read it.
-        await orla.SaveAsync(id, Fix(new { bank_account = "IE29AIBK93115212345678" }));
+        await orla.SaveAsync(id, Records.Fix(new { bank_account = "IE29AIBK93115212345678" }));
         var paidElsewhere = await LineAsync(piet, id);
         paidElsewhere["check"]!["changedSince"]!.AsArray().Select(f => (string)f!).ShouldBe(["bank_account"]);
         (await CheckAsync(piet, paidElsewhere, isRight: false)).EnsureSuccessStatusCode();
@@ -129,7 +126,7 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (await TrailAsync(one)).ShouldBe("1");
 
         // One of them changed: nothing is said of the other either.
-        await orla.SaveAsync(one, Fix(new { weekly_hours = 20 }));
+        await orla.SaveAsync(one, Records.Fix(new { weekly_hours = 20 }));
         (await piet.SendAsync("POST", "/api/pay-check", Body([first, second], isRight: false))).StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
         ((bool)(await LineAsync(piet, other))["check"]!["holds"]!).ShouldBeTrue();
         (await piet.SendAsync("POST", "/api/pay-check", Body([second, second], isRight: true))).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
@@ -147,18 +144,18 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         var id = await HandAsync(orla, "Against", account: null);
         await Told(id, "noBankAccount");
-        await orla.SaveAsync(id, Fix(new { payment_method = "cash" }));
+        await orla.SaveAsync(id, Records.Fix(new { payment_method = "cash" }));
         await Told(id);
-        await orla.SaveAsync(id, Fix(new { payment_method = "transfer" }));
+        await orla.SaveAsync(id, Records.Fix(new { payment_method = "transfer" }));
         await Told(id, "noBankAccount");
         // 42,000 a year at most: 30 an hour is 58,500.
-        await orla.SaveAsync(id, Fix(new { pay_rate = 30 }, "nobody else knows the old engines"));
+        await orla.SaveAsync(id, Records.Fix(new { pay_rate = 30 }, "nobody else knows the old engines"));
         var findings = await Told(id, "noBankAccount", "outsideBand", "unlikeTemplate");
-        (Amount(findings[1]!, "number"), Amount(findings[2]!, "number")).ShouldBe((39.3m, 17.4m));
+        (findings[1]!.Amount("number"), findings[2]!.Amount("number")).ShouldBe((39.3m, 17.4m));
         findings.Select(f => (bool)f!["stops"]!).ShouldBe([true, false, false]);
-        await orla.SaveAsync(id, Fix(new { weekly_hours = (decimal?)null }));
+        await orla.SaveAsync(id, Records.Fix(new { weekly_hours = (decimal?)null }));
         await Told(id, "notWorkedOut", "noBankAccount", "unlikeTemplate");
-        await orla.SaveAsync(id, Fix(new { pay_group = (string?)null }));
+        await orla.SaveAsync(id, Records.Fix(new { pay_group = (string?)null }));
         var run = await RunAsync(orla, "crew", Fortnight);
         run["lines"]!.AsArray().ShouldNotContain(l => l!.Text("employmentId") == id);
         run["ungrouped"]!.AsArray().ShouldContain(u => u!.Text("employmentId") == id);
@@ -181,12 +178,12 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var missed = (await RunAsync(orla, "crew", "2027-02-08"))["lines"]!.AsArray().Single(l => l!.Text("employmentId") == id)!;
         missed["amounts"].ShouldBeNull();
         var finding = missed["findings"]!.AsArray().Single(f => f!.Text("kind") == "cutOffMissed")!;
-        (Amount(finding, "number"), finding["run"]!.Text("start"), (bool)finding["stops"]!).ShouldBe((2, "2027-02-22", true));
+        (finding.Amount("number"), finding["run"]!.Text("start"), (bool)finding["stops"]!).ShouldBe((2, "2027-02-22", true));
         var paid = (await RunAsync(orla, "crew", "2027-02-22"))["lines"]!.AsArray().Single(l => l!.Text("employmentId") == id)!;
         paid["news"]!.AsArray().Single()!.Text("kind").ShouldBe("arrears");
         paid["lastGross"].ShouldBeNull();
         var record = await (await orla.SendAsync("POST", $"/api/records/{id}/readings", new { changes = new { } })).JsonAsync();
-        Amount(record["firstPay"]!["slip"]!, "gross").ShouldBe(Amount(paid["amounts"]!, "gross"));
+        record["firstPay"]!["slip"]!.Amount("gross").ShouldBe(paid["amounts"]!.Amount("gross"));
         // From the run after that on nothing is new.
         (await RunAsync(orla, "crew", Fortnight))["lines"]!.AsArray().ShouldNotContain(l => l!.Text("employmentId") == id);
     }
@@ -214,12 +211,12 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
             """
         );
         var after = await LineAsync(orla, id);
-        (Amount(after["amounts"]!, "gross"), after.Text("version")).ShouldBe((Amount(before["amounts"]!, "gross"), before.Text("version")));
+        (after["amounts"]!.Amount("gross"), after.Text("version")).ShouldBe((before["amounts"]!.Amount("gross"), before.Text("version")));
         // And is new in the run it falls into: 17.40 for the whole period before.
         var raised = (await RunAsync(orla, "crew", "2027-09-13"))["lines"]!.AsArray().Single(l => l!.Text("employmentId") == id)!;
         var news = raised["news"]!.AsArray().Single()!;
-        (news.Text("kind"), news.Text("day"), Amount(news, "before"), Amount(news, "after")).ShouldBe(("rate", "2027-09-13", 17.4m, 19m));
-        Amount(raised["amounts"]!, "gross").ShouldBeGreaterThan(Amount(raised, "lastGross"));
+        (news.Text("kind"), news.Text("day"), news.Amount("before"), news.Amount("after")).ShouldBe(("rate", "2027-09-13", 17.4m, 19m));
+        raised["amounts"]!.Amount("gross").ShouldBeGreaterThan(raised.Amount("lastGross"));
     }
 
     [Fact]
@@ -227,7 +224,7 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var id = await HandAsync(orla, "Between");
-        var whole = Amount((await LineAsync(orla, id))["amounts"]!, "gross");
+        var whole = (await LineAsync(orla, id))["amounts"]!.Amount("gross");
         await orla.SaveAsync(
             id,
             new
@@ -239,7 +236,7 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         );
         var line = await LineAsync(orla, id);
         line["news"]!.AsArray().Select(n => n!.Text("kind")).ShouldBe(["starts", "hours"]);
-        Amount(line["amounts"]!, "gross").ShouldBeInRange(whole * 0.3m, whole * 0.75m);
+        line["amounts"]!.Amount("gross").ShouldBeInRange(whole * 0.3m, whole * 0.75m);
         var working = await orla.GetAsync($"/api/pay-check/crew/{Fortnight}/{id}");
         ((string)working["slip"]!["lines"]![0]!["working"]![0]!).ShouldMatch("rostered hours: .* rostered hours: ");
     }
@@ -253,7 +250,7 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         var line = await LineAsync(ruth, await HandAsync(orla, "Hidden"));
         await Markers.HideAsync(piet, orla, "payroll", "allowance");
         var run = await RunAsync(ruth, "crew", Fortnight);
-        (run["lines"]!.AsArray().Count, run["ungrouped"]!.AsArray().Count, Amount(run["totals"]!["all"]!, "gross")).ShouldBe((0, 0, 0));
+        (run["lines"]!.AsArray().Count, run["ungrouped"]!.AsArray().Count, run["totals"]!["all"]!.Amount("gross")).ShouldBe((0, 0, 0));
         (await SheetAsync(ruth, "crew", Fortnight)).ShouldBeEmpty();
         (await ruth.SendAsync("GET", $"/api/pay-check/crew/{Fortnight}/{line.Text("employmentId")}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await CheckAsync(ruth, line)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
@@ -296,14 +293,6 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
             @checked = isRight,
         };
 
-    private static object Fix(object changes, string? why = null) =>
-        new
-        {
-            changes,
-            from = (string?)null,
-            why,
-        };
-
     private static async Task<Dictionary<string, Dictionary<string, string>>> SheetAsync(Caller caller, string group, string day)
     {
         using var text = new StreamReader(new MemoryStream(await caller.BytesAsync($"/api/pay-check/{group}/{day}/sheet.csv")));
@@ -315,8 +304,6 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
             rows[csv.GetField("Employee number")!] = csv.HeaderRecord!.ToDictionary(h => h, h => csv.GetField(h)!);
         return rows;
     }
-
-    private static decimal Amount(JsonNode node, string name) => node[name]!.GetValue<decimal>();
 
     private static string Written(JsonNode? amount) => amount?.GetValue<decimal>().ToString("0.00", CultureInfo.InvariantCulture) ?? "";
 }

@@ -24,7 +24,7 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
             }
             followed++;
             var (periods, lines) = (pay["periods"]!.AsArray(), pay["basePay"]!.AsArray());
-            lines.Sum(l => Amount(l!, "amount")).ShouldBe(Amount(pay, "total"));
+            lines.Sum(l => l!.Amount("amount")).ShouldBe(pay.Amount("total"));
             lines.Select(l => (bool)l!["arrears"]!).ShouldBe(Enumerable.Range(1, periods.Count).Select(i => i < periods.Count));
             periods[0]!.Text("start").ShouldBeLessThanOrEqualTo(hire.Text("start"), StringComparer.Ordinal);
             periods[^1]!.Text("cutOff").ShouldBeGreaterThanOrEqualTo(pay.Text("approvedOn"), StringComparer.Ordinal);
@@ -33,13 +33,13 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
 
             // Each period by itself, as ./fid compute works it out from what it pays at the base.
             var every = readings["rate"]!.Text("every");
-            var slips = lines.Select(l => ComputedPay.Preview(every, Amount(l!, "amount"))).ToArray();
+            var slips = lines.Select(l => ComputedPay.Preview(every, l!.Amount("amount"))).ToArray();
             var slip = pay["slip"]!;
             foreach (var (key, what) in new[] { ("gross", "gross"), ("deductions", "deductions"), ("net", "net") })
-                Amount(slip, key).ShouldBe(slips.Sum(s => Amount(s, what)), $"{hire.Text("familyName")}: {key}");
+                slip.Amount(key).ShouldBe(slips.Sum(s => s.Amount(what)), $"{hire.Text("familyName")}: {key}");
             foreach (var line in slip["lines"]!.AsArray())
             {
-                Amount(line!, "amount").ShouldBe(slips.Sum(s => Amount(Line(s, line!.Text("code")), "amount")));
+                line!.Amount("amount").ShouldBe(slips.Sum(s => Line(s, line!.Text("code")).Amount("amount")));
                 line!["working"]!.AsArray().Count.ShouldBe(periods.Count);
             }
         }
@@ -56,10 +56,10 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
         var run = pay["periods"]!.AsArray().ShouldHaveSingleItem()!;
         (run.Text("start"), run.Text("end"), run.Text("payDate"), run.Text("cutOff")).ShouldBe(("2027-03-08", "2027-03-21", "2027-03-26", "2027-03-22"));
         var lines = pay["slip"]!["lines"]!.AsArray().ToDictionary(l => l!.Text("code"), l => l!);
-        (Amount(lines["BASE"], "amount"), Amount(lines["ISLE"], "amount")).ShouldBe((1044.00m, 41.76m));
+        (lines["BASE"].Amount("amount"), lines["ISLE"].Amount("amount")).ShouldBe((1044.00m, 41.76m));
         lines["BASE"]["working"]!.AsArray().Select(w => (string)w!).ShouldBe(["A whole period: 1044.00."]);
         ((string)lines["ISLE"]["working"]![0]!).ShouldBe("4 % of BASE (1044.00): 4 % of 1044.00 = 41.76.");
-        Amount(pay["slip"]!, "net").ShouldBe(938.72m);
+        pay["slip"]!.Amount("net").ShouldBe(938.72m);
     }
 
     [Fact]
@@ -69,11 +69,11 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
         var brandt = (await FirmFixture.HireAsync(orla, "Brandt")).Text("employmentId");
         var (stored, typed) = (await ReadAsync(orla, brandt, new { }), await ReadAsync(orla, brandt, new { pay_rate = 20 }));
         ((bool)stored["firstPay"]!["asIfToday"]!, (bool)typed["firstPay"]!["asIfToday"]!).ShouldBe((false, false));
-        Amount(typed["firstPay"]!, "total").ShouldBe(1200);
-        Amount(typed["cost"]!, "annualCost").ShouldBeGreaterThan(Amount(stored["cost"]!, "annualCost"));
+        typed["firstPay"]!.Amount("total").ShouldBe(1200);
+        typed["cost"]!.Amount("annualCost").ShouldBeGreaterThan(stored["cost"]!.Amount("annualCost"));
         // Paid by the week: the same pay, stated otherwise.
         var weekly = (await ReadAsync(orla, brandt, new { pay_rate = 522, paid_by = "week" }))["rate"]!["stated"]!;
-        (Amount(weekly, "hour"), Amount(weekly, "day"), Amount(weekly, "week"), Amount(weekly, "month"), Amount(weekly, "year")).ShouldBe(
+        (weekly.Amount("hour"), weekly.Amount("day"), weekly.Amount("week"), weekly.Amount("month"), weekly.Amount("year")).ShouldBe(
             (17.4m, 104.4m, 522m, 2262m, 27144m)
         );
     }
@@ -85,13 +85,13 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
         var brandt = (await FirmFixture.HireAsync(orla, "Brandt")).Text("employmentId");
         var readings = await ReadAsync(orla, brandt, new { leave_days = 25 });
         // 25 days × 0.8 × 299 of 365 days = 16.38, up to half a day.
-        (Amount(readings["leave"]!, "days"), Amount(readings["leave"]!, "share")).ShouldBe((16.5m, 0.8m));
+        (readings["leave"]!.Amount("days"), readings["leave"]!.Amount("share")).ShouldBe((16.5m, 0.8m));
         var (cost, none) = (readings["cost"]!, (await ReadAsync(orla, brandt, new { leave_days = 0 }))["cost"]!);
         // 25 days of six hours.
-        (Amount(none, "productiveHours") - Amount(cost, "productiveHours")).ShouldBe(150);
-        Amount(cost, "loadedHourly").ShouldBe(decimal.Round(Amount(cost, "annualCost") / Amount(cost, "productiveHours"), 2, MidpointRounding.AwayFromZero));
+        (none.Amount("productiveHours") - cost.Amount("productiveHours")).ShouldBe(150);
+        cost.Amount("loadedHourly").ShouldBe(decimal.Round(cost.Amount("annualCost") / cost.Amount("productiveHours"), 2, MidpointRounding.AwayFromZero));
         // The whole period of 1044.00 with 4 % and 6 % of both, 26 times.
-        Amount(cost, "annualCost").ShouldBe((1044.00m + 41.76m + 65.15m) * 26);
+        cost.Amount("annualCost").ShouldBe((1044.00m + 41.76m + 65.15m) * 26);
     }
 
     [Fact]
@@ -111,7 +111,7 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
         );
         var steps = (await ReadAsync(orla, person, new { }))["payOverTime"]!.AsArray();
         steps.Count.ShouldBe(before + 1);
-        (steps[^1]!.Text("from"), Amount(steps[^1]!, "hourly")).ShouldBe(("2027-09-01", 21.5m));
+        (steps[^1]!.Text("from"), steps[^1]!.Amount("hourly")).ShouldBe(("2027-09-01", 21.5m));
         // Somebody who was paid long ago has no first pay any more.
         (await ReadAsync(orla, person, new { }))["firstPay"].ShouldBeNull();
     }
@@ -124,19 +124,19 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
         var id = (await orla.OpenAsync("Reasoned")).Text("employmentId");
         foreach (var (rate, needed) in new[] { (21.53m, false), (21.54m, true), (15.38m, true), (15.39m, false) })
         {
-            using var saved = await orla.ChangeAsync(id, Fix(new { pay_rate = rate }));
+            using var saved = await orla.ChangeAsync(id, Records.Fix(new { pay_rate = rate }));
             if (needed)
                 (await saved.ErrorsAsync()).ShouldBe([("/why", "reason-needed")], $"{rate}");
             else
                 saved.StatusCode.ShouldBe(System.Net.HttpStatusCode.OK, $"{rate}");
         }
         // What was refused was not saved.
-        Amount(Records.Field(await orla.GetAsync($"/api/records/{id}"), "pay_rate"), "value").ShouldBe(15.39m);
-        (await (await orla.ChangeAsync(id, Fix(new { pay_rate = 22 }, "  "))).ErrorsAsync()).ShouldBe([("/why", "reason-needed")]);
-        await orla.SaveAsync(id, Fix(new { pay_rate = 22 }, "agreed at the interview"));
+        Records.Field(await orla.GetAsync($"/api/records/{id}"), "pay_rate").Amount("value").ShouldBe(15.39m);
+        (await (await orla.ChangeAsync(id, Records.Fix(new { pay_rate = 22 }, "  "))).ErrorsAsync()).ShouldBe([("/why", "reason-needed")]);
+        await orla.SaveAsync(id, Records.Fix(new { pay_rate = 22 }, "agreed at the interview"));
         // What lies outside already needs no other reason for something else, nor for the same pay stated otherwise.
-        await orla.SaveAsync(id, Fix(new { room = "7" }));
-        await orla.SaveAsync(id, Fix(new { paid_by = "year", pay_rate = 22 * 52 * 37.5m }));
+        await orla.SaveAsync(id, Records.Fix(new { room = "7" }));
+        await orla.SaveAsync(id, Records.Fix(new { paid_by = "year", pay_rate = 22 * 52 * 37.5m }));
     }
 
     [Fact]
@@ -145,16 +145,16 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
         using var orla = await firm.As("orla");
         var id = (await orla.OpenAsync("Distant")).Text("employmentId");
         var band = (await ReadAsync(orla, id, new { pay_rate = 21 }))["band"]!;
-        var distance = Amount(band, "fromColleagues");
+        var distance = band.Amount("fromColleagues");
         distance.ShouldBeGreaterThan(5);
-        await orla.SaveAsync(id, Fix(new { pay_rate = 21 }));
+        await orla.SaveAsync(id, Records.Fix(new { pay_rate = 21 }));
         await firm.Database.AskAsync(
             "update list_entries set \"values\" = \"values\" || '{\"furthest_from_colleagues\": 5}' where list = 'grades' and code = 'C2'"
         );
-        (await (await orla.ChangeAsync(id, Fix(new { pay_rate = 21.1 }))).ErrorsAsync()).ShouldBe([("/why", "reason-needed")]);
-        await orla.SaveAsync(id, Fix(new { pay_rate = 21.1 }, "eleven seasons elsewhere"));
+        (await (await orla.ChangeAsync(id, Records.Fix(new { pay_rate = 21.1 }))).ErrorsAsync()).ShouldBe([("/why", "reason-needed")]);
+        await orla.SaveAsync(id, Records.Fix(new { pay_rate = 21.1 }, "eleven seasons elsewhere"));
         var middle = decimal.Round(21 / (1 + distance / 100), 2);
-        await orla.SaveAsync(id, Fix(new { pay_rate = middle }));
+        await orla.SaveAsync(id, Records.Fix(new { pay_rate = middle }));
         // The firm is the other tests' too.
         await firm.Database.AskAsync("update list_entries set \"values\" = \"values\" - 'furthest_from_colleagues' where list = 'grades'");
     }
@@ -170,20 +170,12 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
         await Markers.HideAsync(piet, orla, "payroll", "allowance");
         var seen = await ReadAsync(ruth, brandt, new { });
         (seen["firstPay"]!["slip"], seen["cost"]).ShouldBe((null, null));
-        Amount(seen["firstPay"]!, "total").ShouldBe(1044);
+        seen["firstPay"]!.Amount("total").ShouldBe(1044);
         await Markers.HideAsync(piet, orla, "payroll", "weekly_hours");
         seen = await ReadAsync(ruth, brandt, new { });
         (seen["firstPay"], seen["rate"], seen["leave"]).ShouldBe((null, null, null));
         seen["payOverTime"]!.AsArray().ShouldBeEmpty();
     }
-
-    private static object Fix(object changes, string? why = null) =>
-        new
-        {
-            changes,
-            from = (string?)null,
-            why,
-        };
 
     private static async Task<JsonNode> ReadAsync(Caller caller, string employment, object changes)
     {
@@ -193,6 +185,4 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
     }
 
     private static JsonNode Line(JsonNode slip, string code) => slip["lines"]!.AsArray().Single(l => l!.Text("code") == code)!;
-
-    private static decimal Amount(JsonNode node, string name) => node[name]!.GetValue<decimal>();
 }

@@ -121,4 +121,7 @@ public static class Answers
         [.. ((await response.JsonAsync())["errors"]?.AsArray() ?? []).Select(e => ((string)e!["pointer"]!, (string)e["code"]!))];
 
     public static string Text(this JsonNode node, string name) => (string)node[name]!;
+
+    /// <summary>A number, read to the cent.</summary>
+    public static decimal Amount(this JsonNode node, string name) => node[name]!.GetValue<decimal>();
 }

@@ -15,6 +15,15 @@ public static class Records
     public static async Task<HttpResponseMessage> ChangeAsync(this Caller caller, string id, object body) =>
         await caller.SendAsync("PUT", $"/api/records/{id}", body, (await caller.GetAsync($"/api/records/{id}")).Text("version"));
 
+    /// <summary>What corrects fields, as it is sent.</summary>
+    public static object Fix(object changes, string? why = null) =>
+        new
+        {
+            changes,
+            from = (string?)null,
+            why,
+        };
+
     /// <summary>Corrects one field, and answers whatever comes of it.</summary>
     public static Task<HttpResponseMessage> ChangeAsync(this Caller caller, string id, string field, string? value) =>
         caller.ChangeAsync(

@@ -98,7 +98,7 @@ public sealed class PeopleTarget(FidDb db, RecordWriter writer, UniqueValues uni
         );
         var hired = await Db.Hires.Where(h => opened.Contains(h.Id)).Select(h => h.EmploymentId).ToListAsync(cancellation);
         await Locks.RecordsAsync(Db, [.. hired, .. rows.Select(r => r.EntryId)], cancellation);
-        foreach (var some in opened.Chunk(SavedAtOnce))
+        foreach (var some in opened.Chunk(RecordRun.SavedAtOnce))
         {
             await WithdrawAsync(run, some, touched, author, actor.Today, cancellation);
             if (touched.Count == 0)

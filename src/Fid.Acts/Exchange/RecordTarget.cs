@@ -17,9 +17,6 @@ public abstract class RecordTarget(FidDb db, RecordWriter writer, Reader reader)
     /// <summary>Where changes by sheets come from.</summary>
     protected const string Place = "exchange";
 
-    /// <summary>So many records are saved together.</summary>
-    protected const int SavedAtOnce = 50;
-
     internal FieldSet Set => reader.Fields.Set;
 
     protected FidDb Db => db;
@@ -55,7 +52,7 @@ public abstract class RecordTarget(FidDb db, RecordWriter writer, Reader reader)
             return false;
         var author = actor.Author(Place);
         // What several rows say of one record is one save of it.
-        foreach (var some in rows.GroupBy(r => r.EntryId).Chunk(SavedAtOnce))
+        foreach (var some in rows.GroupBy(r => r.EntryId).Chunk(RecordRun.SavedAtOnce))
         {
             var (employments, records) = await writer.ReadAsync(some.Select(r => r.Key), cancellation);
             // Somebody may be out of the user's reach by now.
@@ -81,37 +78,14 @@ public abstract class RecordTarget(FidDb db, RecordWriter writer, Reader reader)
     /// <summary>Takes back what a run changed of records.</summary>
     /// <param name="keep">Whether what could be taken back is kept, as long as all could.</param>
     /// <returns>The numbers of those that were changed since; nothing is to be kept where there are any.</returns>
-    internal async Task<IReadOnlyList<string>> TakeBackAsync(
+    internal Task<IReadOnlyList<string>> TakeBackAsync(
         ImportRun run,
         IReadOnlyList<Row> rows,
         bool keep,
         Author author,
         LocalDate today,
         CancellationToken cancellation
-    )
-    {
-        var (part, touched) = (run.Id.ToString(), new List<string>());
-        foreach (var ids in rows.Select(r => r.EntryId).Distinct().Chunk(SavedAtOnce))
-        {
-            var (employments, records) = await writer.ReadAsync(ids, cancellation);
-            var changes = await db
-                .Changes.AsNoTracking()
-                .Where(c => ids.Contains(c.SubjectId) && c.Part == part && (c.Action == "record.fixed" || c.Action == "record.changed"))
-                .ToListAsync(cancellation);
-            foreach (var taken in changes)
-            {
-                var employment = employments[taken.SubjectId];
-                var change = author.Change("record.takenBack", employment.Id, taken.Id.ToString(), run.FileName);
-                db.Changes.Add(change);
-                if (await writer.TakeBackAsync(employment, records[employment.Id], taken, change, today, cancellation) is not null)
-                    touched.Add(employment.Number);
-            }
-            if (keep && touched.Count == 0)
-                await db.SaveChangesAsync(cancellation);
-            db.ChangeTracker.Clear();
-        }
-        return touched;
-    }
+    ) => new RecordRun(run.Id, run.FileName).TakeBackAsync(db, writer, rows.Select(r => r.EntryId), keep, author, today, cancellation);
 
     // The fields, and who may edit them, can have changed since the rows were checked.
     internal bool StillFit(List<Row> rows) =>

@@ -1,4 +1,3 @@
-using Fid.Acts.Calendars;
 using Fid.Acts.People;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -30,8 +29,7 @@ public sealed class CheckPay(FidDb db)
         Guid[] people = [.. request.People.Select(p => p.Employment)];
         // Nobody saves these records meanwhile: what is ticked is what was seen.
         await Locks.RecordsAsync(db, people, cancellation);
-        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
-        var pay = await PayReading.LoadAsync(db, firm, await CalendarSet.LoadAsync(db, cancellation), cancellation);
+        var pay = await PayReading.LoadAsync(db, cancellation);
         if (pay.Groups.GetValueOrDefault(request.PayGroup) is not { } group || CheckedRun.On(pay, group, request.Period) is not { } run)
             return Refusal.NotFound;
         var reader = await Reader.OfAsync(actor, db, cancellation);

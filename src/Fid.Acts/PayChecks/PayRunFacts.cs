@@ -12,7 +12,7 @@ namespace Fid.Acts.PayChecks;
 /// <param name="Layers">By employment of a newcomer under way, the layers the hire was made of.</param>
 /// <param name="Specs">What versions of templates and add-ons say.</param>
 /// <param name="Waiting">The employments of which a change of pay waits for somebody to agree.</param>
-/// <param name="Checks">By employment, what was found right of it, in any run.</param>
+/// <param name="Checks">By employment, what was found right of it in the periods of the runs.</param>
 /// <param name="RateChanges">The changes by which rates were typed.</param>
 internal sealed record PayRunFacts(
     IReadOnlyDictionary<string, EntryContent> Jobs,

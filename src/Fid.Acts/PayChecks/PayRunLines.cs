@@ -38,11 +38,10 @@ public static class PayRunLines
         IReadOnlyCollection<Guid>? only = null
     )
     {
-        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
-        var found = (await CandidatesAsync(db, runs, cancellation)).Where(c => only is null || only.Contains(c.Employment)).ToList();
+        var found = await CandidatesAsync(db, runs, only, cancellation);
         var stints = await StintsAsync(db, reader, [.. found.Select(c => c.Employment).Distinct()], cancellation);
-        var facts = await FactsAsync(db, stints.Keys, cancellation);
-        var rule = new PayRunRule(pay, firm, today, facts);
+        var facts = await FactsAsync(db, stints.Keys, runs, cancellation);
+        var rule = new PayRunRule(pay, today, facts);
         return
         [
             .. found
@@ -57,12 +56,17 @@ public static class PayRunLines
     }
 
     // Of each run those of its pay group who start, end or change in it, and newcomers who might be paid with it only now.
-    private static Task<List<Candidate>> CandidatesAsync(FidDb db, IReadOnlyList<CheckedRun> runs, CancellationToken cancellation)
+    private static Task<List<Candidate>> CandidatesAsync(
+        FidDb db,
+        IReadOnlyList<CheckedRun> runs,
+        IReadOnlyCollection<Guid>? only,
+        CancellationToken cancellation
+    )
     {
         var groups = runs.Select(r => r.Group.Code).ToArray();
         var (firsts, lasts) = (runs.Select(r => r.Run.Start).ToArray(), runs.Select(r => r.Run.End).ToArray());
         var until = runs.Select(r => LocalDate.Max(r.Run.End, r.Run.PayDate)).ToArray();
-        var arrival = Occasion.Arrival.ToString();
+        var (arrival, all, chosen) = (Occasion.Arrival.ToString(), only is null, only?.ToArray() ?? []);
         return db
             .Database.SqlQuery<Candidate>(
                 $"""
@@ -71,10 +75,10 @@ public static class PayRunLines
                 join record_values g on g.field = 'pay_group' and upper_inf(g.known) and g.value = to_jsonb(w.grp)
                   and g.effective && daterange(w.first, w.until, '[]')
                 join employments e on e.id = g.owner_id and e.start <= w.until and (e."end" is null or (e."end" >= w.first and e."end" >= e.start))
-                where e.start >= w.first or e."end" <= w.last
+                where ({all} or e.id = any({chosen})) and (e.start >= w.first or e."end" <= w.last
                   or exists (select from hires h where h.employment_id = e.id and h.occasion = {arrival} and h.closed is null)
                   or exists (select from record_values v where v.owner_id = e.id and v.field = any({PayReading.AllFields}) and upper_inf(v.known)
-                    and (lower(v.effective) between w.first and w.last or upper(v.effective) between w.first and w.last))
+                    and (lower(v.effective) between w.first and w.last or upper(v.effective) between w.first and w.last)))
                 """
             )
             .ToListAsync(cancellation);
@@ -101,7 +105,12 @@ public static class PayRunLines
         );
     }
 
-    private static async Task<PayRunFacts> FactsAsync(FidDb db, IReadOnlyCollection<Guid> employments, CancellationToken cancellation)
+    private static async Task<PayRunFacts> FactsAsync(
+        FidDb db,
+        IReadOnlyCollection<Guid> employments,
+        IReadOnlyList<CheckedRun> runs,
+        CancellationToken cancellation
+    )
     {
         var entries = (
             await db.ListEntries.AsNoTracking().Where(e => e.List == "jobs" || e.List == "grades" || e.List == "shiftPatterns").ToListAsync(cancellation)
@@ -116,7 +125,8 @@ public static class PayRunLines
             .RecordRequests.AsNoTracking()
             .Where(r => employments.Contains(r.EmploymentId) && r.State == RequestState.Waiting)
             .ToListAsync(cancellation);
-        var checks = await db.PayChecks.AsNoTracking().Where(c => employments.Contains(c.EmploymentId)).ToListAsync(cancellation);
+        var periods = runs.Select(r => r.Run.Start).Distinct().ToArray();
+        var checks = await db.PayChecks.AsNoTracking().Where(c => employments.Contains(c.EmploymentId) && periods.Contains(c.Period)).ToListAsync(cancellation);
         var typed = await db
             .Changes.AsNoTracking()
             .Where(c =>

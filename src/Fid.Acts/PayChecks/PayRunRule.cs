@@ -3,13 +3,12 @@ using System.Text.Json;
 using Fid.Acts.People;
 using Fid.Core.Pay;
 using Fid.Data;
-using Fid.Data.Firms;
 using NodaTime;
 
 namespace Fid.Acts.PayChecks;
 
 /// <summary>What a run pays a stint, what is new of it, and what stands against it.</summary>
-internal sealed class PayRunRule(PayReading pay, Firm firm, LocalDate today, PayRunFacts facts)
+internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts facts)
 {
     private static readonly string[] NoTransfer = ["cheque", "cash"];
 
@@ -25,6 +24,7 @@ internal sealed class PayRunRule(PayReading pay, Firm firm, LocalDate today, Pay
         PayNews[] news = [.. News(stint, run, periods)];
         if (news.Length == 0)
             return null;
+        var laterAllowances = stint.Amounts(["allowance"], v => v.Number("allowance") ?? 0).Skip(1).ToArray();
         var slip = Slip(periods);
         // A newcomer who is not paid with this run is told with the one that pays them.
         var missed = periods.Count == 0 && employment.Start <= run.End && first is { } pays && run.Start < pays.PaidWith.Start ? pays.PaidWith : null;
@@ -55,8 +55,7 @@ internal sealed class PayRunRule(PayReading pay, Firm firm, LocalDate today, Pay
         {
             if (paid is null || runs.Count == 0 || pay.Rate(values) is null || pay.Components(stint.On(employment.Start), runs[^1].End) is not { } components)
                 return null;
-            var allowance = stint.Amounts(["allowance"], v => v.Number("allowance") ?? 0);
-            var later = components.Own.Keys.ToDictionary(code => code, IReadOnlyList<AmountFrom> (_) => [.. allowance.Skip(1)]);
+            var later = components.Own.Keys.ToDictionary(code => code, IReadOnlyList<AmountFrom> (_) => laterAllowances);
             return Payslip.Of(paid, components, runs, PayWording.In(ReaderLanguage.Code), later).Answer;
         }
     }
@@ -78,7 +77,7 @@ internal sealed class PayRunRule(PayReading pay, Firm firm, LocalDate today, Pay
     }
 
     private LocalDate Approved(PaidStint stint) =>
-        facts.KnownSince.TryGetValue(stint.Employment.Id, out var since) ? LocalDate.Min(today, since.InZone(firm.Zone).Date) : today;
+        facts.KnownSince.TryGetValue(stint.Employment.Id, out var since) ? LocalDate.Min(today, since.InZone(pay.Firm.Zone).Date) : today;
 
     private static IEnumerable<PayNews> News(PaidStint stint, PayRun run, IReadOnlyList<PayRun> periods)
     {
@@ -144,7 +143,7 @@ internal sealed class PayRunRule(PayReading pay, Firm firm, LocalDate today, Pay
         && facts.Jobs.GetValueOrDefault(code) is { } job
         && job.Text("grade") is { } grade
         && facts.Grades.GetValueOrDefault(grade) is { } graded
-        && JobBand.Of(job, graded, day, firm.FullTimeHours) is { } band
+        && JobBand.Of(job, graded, day, pay.Firm.FullTimeHours) is { } band
             ? PayBand.Outside(annual, band.Min, band.Max)
             : null;
 

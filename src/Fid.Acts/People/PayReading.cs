@@ -16,12 +16,11 @@ public sealed class PayReading
     /// <summary>The days a week that everybody is taken to work, until shift patterns are read for it.</summary>
     public const decimal WorkingDaysPerWeek = 5;
 
-    private readonly Firm _firm;
     private readonly Dictionary<string, EntryContent> _groups;
     private readonly EntryContent[] _components;
 
     private PayReading(Firm firm, CalendarSet calendars, Dictionary<string, EntryContent> groups, EntryContent[] components) =>
-        (_firm, Calendars, _groups, _components) = (firm, calendars, groups, components);
+        (Firm, Calendars, _groups, _components) = (firm, calendars, groups, components);
 
     /// <summary>The fields a rate is worked out from.</summary>
     public static readonly string[] Fields = ["pay_rate", "paid_by", "weekly_hours", "pay_group"];
@@ -29,11 +28,17 @@ public sealed class PayReading
     /// <summary>The fields that all of a period's pay is worked out from.</summary>
     public static readonly string[] AllFields = [.. Fields, "allowance"];
 
+    /// <summary>The firm whose people they are.</summary>
+    public Firm Firm { get; }
+
     /// <summary>The firm's calendars.</summary>
     public CalendarSet Calendars { get; }
 
-    public static async Task<PayReading> LoadAsync(FidDb db, Firm firm, CalendarSet calendars, CancellationToken cancellation)
+    /// <param name="calendars">The firm's calendars, where they are read already.</param>
+    public static async Task<PayReading> LoadAsync(FidDb db, CancellationToken cancellation, CalendarSet? calendars = null)
     {
+        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
+        calendars ??= await CalendarSet.LoadAsync(db, cancellation);
         var entries = (
             await db
                 .ListEntries.AsNoTracking()
@@ -54,14 +59,15 @@ public sealed class PayReading
     /// <summary>The rate; null where something is missing to work it out.</summary>
     public PayRate? Rate(IReadOnlyDictionary<string, JsonElement?> values) =>
         Typed(values) is var (amount, per, hours) && Group(values) is { } group
-            ? PayRate.Of(amount, per, hours, _firm.FullTimeHours, WorkingDaysPerWeek, PayGroupEntry.Every(group)).Answer
+            ? PayRate.Of(amount, per, hours, Firm.FullTimeHours, WorkingDaysPerWeek, PayGroupEntry.Every(group)).Answer
             : null;
 
     /// <summary>The rate as it could be stated otherwise; null where something is missing to work it out.</summary>
     public static StatedRate? Stated(IReadOnlyDictionary<string, JsonElement?> values) =>
         Typed(values) is var (amount, per, hours) ? StatedRate.Of(amount, per, hours, WorkingDaysPerWeek).Answer : null;
 
-    private static (decimal Amount, PayPeriod Per, decimal Hours)? Typed(IReadOnlyDictionary<string, JsonElement?> values) =>
+    /// <summary>The rate as it was entered, with the hours a week; null where something of it is missing.</summary>
+    public static (decimal Amount, PayPeriod Per, decimal Hours)? Typed(IReadOnlyDictionary<string, JsonElement?> values) =>
         values.Number("pay_rate") is { } amount
         && values.Number("weekly_hours") is { } hours
         && Enum.TryParse<PayPeriod>(values.Text("paid_by"), ignoreCase: true, out var per)
@@ -96,7 +102,7 @@ public sealed class PayReading
             ? question with
             {
                 Method = PartMethod.RosteredHours,
-                Roster = new Rostered(pattern, _firm.Zone, Calendars, calendar).Terms(first.Start, rosterTo ?? first.End),
+                Roster = new Rostered(pattern, Firm.Zone, Calendars, calendar).Terms(first.Start, rosterTo ?? first.End),
             }
             : question;
     }

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.Json;
-using Fid.Acts.Calendars;
 using Fid.Core;
 using Fid.Core.Pay;
 using Fid.Data;
@@ -33,13 +32,12 @@ internal static class PayReason
         var values = new Dictionary<string, JsonElement?>(held, StringComparer.Ordinal);
         foreach (var (field, value) in entered)
             values[field] = value;
-        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
-        var pay = await PayReading.LoadAsync(db, firm, await CalendarSet.LoadAsync(db, cancellation), cancellation);
+        var pay = await PayReading.LoadAsync(db, cancellation);
         var job = values.Text("job");
         if (
             pay.Rate(values)?.FullTimeAnnual is not { } annual
             || (pay.Rate(held)?.FullTimeAnnual == annual && held.Text("job") == job)
-            || await JobBand.OfAsync(db, await JobBand.JobAsync(db, job, cancellation), today, firm.FullTimeHours, cancellation) is not { } band
+            || await JobBand.OfAsync(db, await JobBand.JobAsync(db, job, cancellation), today, pay.Firm.FullTimeHours, cancellation) is not { } band
         )
             return null;
         if (band.Of(annual)?.Position is BandPosition.Below or BandPosition.Above)

@@ -21,6 +21,9 @@ public static class Actions
     /// <summary>Of people and lists: take out as a sheet.</summary>
     public const string Export = "export";
 
+    /// <summary>Of pay: change the rates of many by a rule.</summary>
+    public const string Revise = "revise";
+
     /// <summary>Of a role: give it to somebody, or take it from them.</summary>
     public const string Grant = "grant";
 

@@ -77,6 +77,7 @@ public static class Things
         new(Actions.Export, People, false, new("Take people out as a sheet", "Personen als Tabelle ausgeben")),
         new(Actions.See, Pay, false, new("See who is paid anew or otherwise in a pay run", "Sehen, wer in einer Abrechnung neu oder anders bezahlt wird")),
         new(Actions.Edit, Pay, false, new("Tick pay as checked before a pay run", "Bezahlung vor einer Abrechnung als geprüft abhaken")),
+        new(Actions.Revise, Pay, false, new("Revise the pay of many by a rule", "Die Bezahlung vieler nach einer Regel ändern")),
         new(Actions.See, Template, false, new("See templates", "Vorlagen sehen")),
         new(Actions.Edit, Template, false, new("Change and publish templates", "Vorlagen ändern und veröffentlichen")),
         new(Actions.Edit, Fields, false, new("Change and publish the fields of the record", "Die Felder der Akte ändern und veröffentlichen")),

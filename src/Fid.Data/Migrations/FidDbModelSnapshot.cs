@@ -2210,6 +2210,71 @@ namespace Fid.Data.Migrations
                     b.ToTable("pay_checks", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.People.PayRevisionRun", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<decimal>("AtLeastHourly")
+                        .HasColumnType("numeric")
+                        .HasColumnName("at_least_hourly");
+
+                    b.Property<decimal>("Budget")
+                        .HasColumnType("numeric")
+                        .HasColumnName("budget");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by_name");
+
+                    b.PrimitiveCollection<Guid[]>("Employments")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("employments");
+
+                    b.Property<LocalDate>("From")
+                        .HasColumnType("date")
+                        .HasColumnName("from");
+
+                    b.Property<string>("Group")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("group");
+
+                    b.Property<decimal>("Percent")
+                        .HasColumnType("numeric")
+                        .HasColumnName("percent");
+
+                    b.Property<string>("UndoneByName")
+                        .HasColumnType("text")
+                        .HasColumnName("undone_by_name");
+
+                    b.Property<bool>("UpToBand")
+                        .HasColumnType("boolean")
+                        .HasColumnName("up_to_band");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("why");
+
+                    b.HasKey("Id")
+                        .HasName("pk_pay_revisions");
+
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_pay_revisions_at");
+
+                    b.ToTable("pay_revisions", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.People.Person", b =>
                 {
                     b.Property<Guid>("Id")

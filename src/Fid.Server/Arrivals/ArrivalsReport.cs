@@ -1,10 +1,10 @@
 using System.Globalization;
-using System.Net;
-using System.Text;
 using Fid.Core.Checklists;
 using Fid.Data;
+using Fid.Server.Platform;
 using NodaTime;
 using NodaTime.Text;
+using static Fid.Server.Platform.PaperDocument;
 
 namespace Fid.Server.Arrivals;
 
@@ -16,15 +16,14 @@ internal static class ArrivalsReport
 
     private const string Style = """
         @page { size: A4 landscape; margin: 14mm; @bottom-right { content: counter(page) " / " counter(pages); font: 8pt sans-serif; color: #5d6770; } }
-        body { font: 9.5pt sans-serif; color: #1c2733; }
+        body { font: 9.5pt sans-serif; }
         h1 { font-size: 16pt; margin: 0 0 2mm; }
         h2 { font-size: 11pt; margin: 5mm 0 1mm; break-after: avoid; }
-        table { width: 100%; border-collapse: collapse; table-layout: fixed; }
-        th { text-align: left; font-weight: normal; color: #5d6770; font-size: 8pt; }
-        th, td { border-bottom: .3pt solid #c9c3b4; padding: 1.4mm 2mm 1.4mm 0; vertical-align: top; overflow-wrap: anywhere; }
+        table { table-layout: fixed; }
+        th { font-size: 8pt; }
+        th, td { padding: 1.4mm 2mm 1.4mm 0; overflow-wrap: anywhere; }
         tr { break-inside: avoid; }
         .no { color: #9b2c12; font-weight: bold; }
-        .soft { color: #5d6770; }
         """;
 
     public static string Title(Occasion occasion, bool german) =>
@@ -62,35 +61,35 @@ internal static class ArrivalsReport
     public static string Html(ArrivalsResponse arrivals, LocalDate monday, string firm)
     {
         var german = ReaderLanguage.IsGerman;
-        var culture = CultureInfo.GetCultureInfo(german ? "de-DE" : "en-IE");
+        var culture = Culture;
         var rows = arrivals.Hires.Where(r => r.Start >= monday && r.Start < monday.PlusDays(7)).ToList();
         var title = $"{Title(arrivals.Occasion, german)}, {monday.ToString("d MMMM", culture)} – {monday.PlusDays(6).ToString("d MMMM uuuu", culture)}";
-        var html = new StringBuilder()
-            .Append(CultureInfo.InvariantCulture, $"<!doctype html><html lang=\"{(german ? "de" : "en")}\"><head><meta charset=\"utf-8\">")
-            .Append(CultureInfo.InvariantCulture, $"<title>{Text(title)}</title><style>{Style}</style></head><body><h1>{Text(title)}</h1>")
-            .Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">{Text(firm)} · {Text(AsOf(arrivals.Today, german, culture))}</p>");
+        var paper = new PaperDocument(title, Style)
+            .Add($"<h1>{Text(title)}</h1>")
+            .Add($"<p class=\"soft\">{Text(firm)} · {Text(AsOf(arrivals.Today, german, culture))}</p>");
         if (rows.Count == 0)
-            html.Append(CultureInfo.InvariantCulture, $"<p>{(german ? "In dieser Woche niemand." : "Nobody in this week.")}</p>");
+            paper.Add($"<p>{(german ? "In dieser Woche niemand." : "Nobody in this week.")}</p>");
         foreach (var day in rows.GroupBy(r => r.Start))
-            AddDay(html, day.Key.ToString("dddd d MMMM", culture), [.. day], german);
-        return html.Append("</body></html>").ToString();
+            AddDay(paper, day.Key.ToString("dddd d MMMM", culture), [.. day], german);
+        return paper.Html();
     }
 
-    private static void AddDay(StringBuilder html, string day, List<ArrivalRow> rows, bool german)
+    private static void AddDay(PaperDocument paper, string day, List<ArrivalRow> rows, bool german)
     {
-        html.Append(CultureInfo.InvariantCulture, $"<h2>{Text(day)} ({rows.Count})</h2><table><thead><tr>");
+        paper.Add($"<h2>{Text(day)} ({rows.Count})</h2><table><thead><tr>");
         string[] heads = german
             ? ["Name", "Stelle", "Standort", "Bereit", "Was aufhält", "Koordination"]
             : ["Name", "Job", "Site", "Ready", "Held up by", "Coordinator"];
         foreach (var head in heads)
-            html.Append(CultureInfo.InvariantCulture, $"<th>{Text(head)}</th>");
-        html.Append("</tr></thead><tbody>");
+            paper.Add($"<th>{Text(head)}</th>");
+        paper.Add($"</tr></thead><tbody>");
         foreach (var row in rows)
-            html.Append(CultureInfo.InvariantCulture, $"<tr><td><b>{Text(NameOf(row))}</b><br><span class=\"soft\">{Text(row.Number)}</span></td>")
-                .Append(CultureInfo.InvariantCulture, $"<td>{Text(row.Job)}<br><span class=\"soft\">{Text(row.Kind)}</span></td><td>{Text(row.Site)}</td>")
-                .Append(CultureInfo.InvariantCulture, $"<td class=\"{(row.Feasible ? "" : "no")}\">{Text(Ready(row, german))}</td>")
-                .Append(CultureInfo.InvariantCulture, $"<td>{Text(HeldUp(row, german))}</td><td>{Text(row.Coordinator)}</td></tr>");
-        html.Append("</tbody></table>");
+            paper
+                .Add($"<tr><td><b>{Text(NameOf(row))}</b><br><span class=\"soft\">{Text(row.Number)}</span></td>")
+                .Add($"<td>{Text(row.Job)}<br><span class=\"soft\">{Text(row.Kind)}</span></td><td>{Text(row.Site)}</td>")
+                .Add($"<td class=\"{(row.Feasible ? "" : "no")}\">{Text(Ready(row, german))}</td>")
+                .Add($"<td>{Text(HeldUp(row, german))}</td><td>{Text(row.Coordinator)}</td></tr>");
+        paper.Add($"</tbody></table>");
     }
 
     private static string NameOf(ArrivalRow row) => $"{row.GivenName} {row.FamilyName}".Trim() is { Length: > 0 } name ? name : row.Number;
@@ -107,6 +106,4 @@ internal static class ArrivalsReport
         row.HoldUp is { } held
             ? $"{held.Name}{(held.Slack < 0 ? german ? $", {-held.Slack} Arbeitstage zu spät" : $", {-held.Slack} working days short" : "")}"
             : "";
-
-    private static string Text(string? text) => WebUtility.HtmlEncode(text ?? "");
 }

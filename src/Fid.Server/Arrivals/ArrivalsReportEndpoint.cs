@@ -47,7 +47,7 @@ internal static class ArrivalsReportEndpoint
         var arrivals = await ArrivalsEndpoint.ReadAsync(occasion?.Occasion ?? Occasion.Arrival, actor, db, tasks, cancellation);
         var firm = await db.Firms.Select(f => f.Name).SingleAsync(cancellation);
         if (await pdf.WriteAsync(ArrivalsReport.Html(arrivals, monday, firm), cancellation) is not { } made)
-            return Problems.Unavailable("no-pdf", "The PDF could not be made. Whoever runs this server installs WeasyPrint.");
+            return PdfWriter.NotMade();
         // Shown rather than saved: it is printed from there.
         http.Response.Headers.ContentDisposition = $"inline; filename=\"arrivals-{monday:uuuu-MM-dd}.pdf\"";
         return TypedResults.File(made, "application/pdf");

@@ -7,7 +7,6 @@ using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
-using Fid.Data.Firms;
 using Fid.Data.Hires;
 using Fid.Server.People;
 using Microsoft.EntityFrameworkCore;
@@ -23,15 +22,14 @@ internal sealed class StartEffects
         // A pattern that has no shift in so long has none.
         LongestWait = 60;
 
-    private readonly Firm _firm;
     private readonly PayReading _pay;
     private readonly LocalDate _today;
     private readonly Dictionary<string, JsonElement?> _values;
     private readonly BadgeReading? _badge;
     private readonly EntryContent? _pattern;
 
-    private StartEffects(Firm firm, PayReading pay, LocalDate today, Dictionary<string, JsonElement?> values, BadgeReading? badge, EntryContent? pattern) =>
-        (_firm, _pay, _today, _values, _badge, _pattern) = (firm, pay, today, values, badge, pattern);
+    private StartEffects(PayReading pay, LocalDate today, Dictionary<string, JsonElement?> values, BadgeReading? badge, EntryContent? pattern) =>
+        (_pay, _today, _values, _badge, _pattern) = (pay, today, values, badge, pattern);
 
     /// <param name="rights">What the reader may see of this record.</param>
     public static async Task<StartEffects> LoadAsync(
@@ -44,25 +42,24 @@ internal sealed class StartEffects
         CancellationToken cancellation
     )
     {
-        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         var employment = await db.Employments.AsNoTracking().SingleAsync(e => e.Id == hire.EmploymentId, cancellation);
         var values = (await ShownValues.OfAsync(db, employment, today, cancellation))
             .Where(v => rights.Sees(v.Key))
             .ToDictionary(v => v.Key, v => (JsonElement?)v.Value.Value);
         var badge = values.Text("badge") is { } number ? await BadgeReading.LoadAsync(db, reader, employment, number, cancellation) : null;
         var pattern = await Rostered.PatternAsync(db, values.Text("shift_pattern"), cancellation);
-        return new StartEffects(firm, await PayReading.LoadAsync(db, firm, calendars, cancellation), today, values, badge, pattern);
+        return new StartEffects(await PayReading.LoadAsync(db, cancellation, calendars), today, values, badge, pattern);
     }
 
     /// <summary>What a day means.</summary>
-    public StartEffectsResponse On(LocalDate start) => new(Shift(start), Pay(start), _badge?.Clashes(start, _firm.BadgeRestDays) ?? []);
+    public StartEffectsResponse On(LocalDate start) => new(Shift(start), Pay(start), _badge?.Clashes(start, _pay.Firm.BadgeRestDays) ?? []);
 
     private FirstShift? Shift(LocalDate start)
     {
         if (_pattern is null)
             return null;
         var to = start.PlusDays(LongestWait - 1);
-        if (new Rostered(_pattern, _firm.Zone, _pay.Calendars, _values.Text("holiday_calendar")).Terms(start, to).On(start, to).Answer is not { } roster)
+        if (new Rostered(_pattern, _pay.Firm.Zone, _pay.Calendars, _values.Text("holiday_calendar")).Terms(start, to).On(start, to).Answer is not { } roster)
             return null;
         var minutes = roster.Days.Take(Fortnight).Sum(d => d.PaidMinutes);
         return roster.Days.FirstOrDefault(d => d.Shift is not null) is { Start: { } begins, End: { } ends } first

@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using System.Text.Json;
 using Fid.Acts.People;
 using Fid.Core.Pay;
@@ -33,7 +34,7 @@ internal static class FirstPayReading
             question.Method,
             question.Method == PartMethod.RosteredHours ? first.Part / 60m : first.Part,
             question.Method == PartMethod.RosteredHours ? first.Whole / 60m : first.Whole,
-            [.. first.Runs.Select(PaidPeriod.Of)],
+            [.. first.Runs.Select(r => PaidPeriod.Of(r))],
             [.. first.Lines.Select(l => new BasePayLine(l.Period, l.Amount, l.IsArrears, l.Working))],
             first.Total,
             slip is null ? null : PayslipResponse.Of(slip, pay)
@@ -67,7 +68,9 @@ public sealed record FirstPayslipResponse(
 /// <summary>A pay period, when it is paid, and until when changes count for it.</summary>
 public sealed record PaidPeriod(LocalDate Start, LocalDate End, LocalDate PayDate, LocalDate CutOff)
 {
-    internal static PaidPeriod Of(PayRun run) => new(run.Start, run.End, run.PayDate, run.CutOff);
+    /// <returns>Null for no run.</returns>
+    [return: NotNullIfNotNull(nameof(run))]
+    internal static PaidPeriod? Of(PayRun? run) => run is null ? null : new(run.Start, run.End, run.PayDate, run.CutOff);
 }
 
 /// <summary>What is paid of a period.</summary>

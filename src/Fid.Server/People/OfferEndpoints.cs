@@ -57,7 +57,7 @@ internal static class OfferEndpoints
         var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
         return await pdf.WriteAsync(OfferPaper.Html(offer, firm, actor.Today), cancellation) is { } made
             ? TypedResults.File(made, "application/pdf", "offer.pdf")
-            : Problems.Unavailable("no-pdf", "The PDF could not be made. Whoever runs this server installs WeasyPrint.");
+            : PdfWriter.NotMade();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Take(

@@ -1,10 +1,9 @@
-using System.Globalization;
-using System.Net;
-using System.Text;
 using Fid.Core.Pay;
 using Fid.Data;
 using Fid.Data.Firms;
+using Fid.Server.Platform;
 using NodaTime;
+using static Fid.Server.Platform.PaperDocument;
 
 namespace Fid.Server.People;
 
@@ -13,25 +12,19 @@ internal static class OfferPaper
 {
     private const string Style = """
         @page { size: A4; margin: 20mm; }
-        body { font: 10.5pt sans-serif; color: #1c2733; }
+        body { font: 10.5pt sans-serif; }
         h1 { font-size: 17pt; margin: 12mm 0 2mm; }
-        table { width: 100%; border-collapse: collapse; margin-top: 6mm; }
-        th { text-align: left; font-weight: normal; color: #5d6770; }
+        table { margin-top: 6mm; }
         td, thead th { text-align: right; }
-        th, td { border-bottom: .3pt solid #c9c3b4; padding: 1.8mm 2mm 1.8mm 0; vertical-align: top; }
+        th, td { padding: 1.8mm 2mm 1.8mm 0; }
         .sum th, .sum td { font-weight: bold; color: #1c2733; border-bottom: 1pt solid #1c2733; }
-        .soft { color: #5d6770; }
         """;
 
     public static string Html(OfferResponse offer, Firm firm, LocalDate today)
     {
         var german = ReaderLanguage.IsGerman;
-        var culture = CultureInfo.GetCultureInfo(german ? "de-DE" : "en-IE");
         var title = german ? $"Angebot für {offer.Name}" : $"Offer to {offer.Name}";
-        var html = new StringBuilder()
-            .Append(CultureInfo.InvariantCulture, $"<!doctype html><html lang=\"{(german ? "de" : "en")}\"><head><meta charset=\"utf-8\">")
-            .Append(CultureInfo.InvariantCulture, $"<title>{Text(title)}</title><style>{Style}</style></head><body>")
-            .Append(CultureInfo.InvariantCulture, $"<p class=\"soft\">{Text(firm.Name)}, {Text(Day(today))}</p><h1>{Text(title)}</h1><table>");
+        var paper = new PaperDocument(title, Style).Add($"<p class=\"soft\">{Text(firm.Name)}, {Text(Day(today))}</p><h1>{Text(title)}</h1><table>");
         if (offer.Forms.Length > 1)
             Row("thead", "", [.. offer.Forms.Select((_, i) => $"{(char)('A' + i)}")]);
         Row("", german ? "Beginn" : "Start", Each(f => Day(f.Start)));
@@ -43,20 +36,20 @@ internal static class OfferPaper
         foreach (var (code, name, kind) in Components(offer))
             Row("", name, Each(f => Line(f, code) is { } amount ? (kind == ComponentKind.Deduction ? "− " : "") + Money(amount) : "–"));
         Row("sum", german ? "Danach je Zeitraum, netto" : "From then on, net a period", Each(f => Money(f.WholePeriod?.Net)));
-        return html.Append("</table></body></html>").ToString();
+        return paper.Add($"</table>").Html();
 
         string[] Each(Func<OfferedPay, string> of) => [.. offer.Forms.Select(of)];
 
-        string Day(LocalDate day) => day.ToString("d MMMM uuuu", culture);
+        string Day(LocalDate day) => day.ToString("d MMMM uuuu", Culture);
 
-        string Money(decimal? amount) => amount is { } there ? $"{there.ToString("N2", culture)} {firm.Currency}" : "–";
+        string Money(decimal? amount) => amount is { } there ? $"{there.ToString("N2", Culture)} {firm.Currency}" : "–";
 
         void Row(string kind, string name, string[] cells)
         {
-            html.Append(CultureInfo.InvariantCulture, $"<tr class=\"{kind}\"><th>{Text(name)}</th>");
+            paper.Add($"<tr class=\"{kind}\"><th>{Text(name)}</th>");
             foreach (var cell in cells)
-                html.Append(CultureInfo.InvariantCulture, $"<td>{Text(cell)}</td>");
-            html.Append("</tr>");
+                paper.Add($"<td>{Text(cell)}</td>");
+            paper.Add($"</tr>");
         }
     }
 
@@ -64,6 +57,4 @@ internal static class OfferPaper
         offer.Forms.SelectMany(f => f.WholePeriod?.Lines ?? []).Select(l => (l.Code, l.Name, l.Kind)).Distinct();
 
     private static decimal? Line(OfferedPay form, string code) => form.WholePeriod?.Lines.FirstOrDefault(l => l.Code == code)?.Amount;
-
-    private static string Text(string text) => WebUtility.HtmlEncode(text);
 }

@@ -1,6 +1,5 @@
 using System.Text.Json;
 using Fid.Acts;
-using Fid.Acts.Calendars;
 using Fid.Acts.Offers;
 using Fid.Acts.People;
 using Fid.Acts.Rosters;
@@ -33,11 +32,10 @@ internal sealed class OfferReading(FidDb db, EnteredValues enteredValues)
         if (problems.Count > 0)
             return Result<OfferResponse>.Failed(problems);
 
-        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
-        var pay = await PayReading.LoadAsync(db, firm, await CalendarSet.LoadAsync(db, cancellation), cancellation);
+        var pay = await PayReading.LoadAsync(db, cancellation);
         var held = values[0];
         var job = await JobBand.JobAsync(db, held.Text("job"), cancellation);
-        var band = await JobBand.OfAsync(db, job, actor.Today, firm.FullTimeHours, cancellation);
+        var band = await JobBand.OfAsync(db, job, actor.Today, pay.Firm.FullTimeHours, cancellation);
         var colleagues = band is null
             ? []
             : await ColleagueRates.LoadAsync(db, reader, pay, employment.Id, band.Job, held.Text("site"), actor.Today, cancellation);

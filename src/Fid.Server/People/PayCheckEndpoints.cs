@@ -1,9 +1,7 @@
 using Fid.Acts;
-using Fid.Acts.Calendars;
 using Fid.Acts.PayChecks;
 using Fid.Acts.People;
 using Fid.Core.Checklists;
-using Fid.Core.Pay;
 using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Lists;
@@ -38,7 +36,7 @@ internal static class PayCheckEndpoints
         CancellationToken cancellation
     )
     {
-        var pay = await PayAsync(db, cancellation);
+        var pay = await PayReading.LoadAsync(db, cancellation);
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var runs = pay
             .Groups.Values.OrderBy(g => g.NameIn(ReaderLanguage.Code), StringComparer.Ordinal)
@@ -62,9 +60,9 @@ internal static class PayCheckEndpoints
                     )),
                 ],
                 shown?.Group.Code,
-                shown is null ? null : Period(shown.Run),
-                shown?.Last is { } last ? Period(last) : null,
-                shown is null ? null : Period(pay.Terms(shown.Group).Periods(shown.Run.End.PlusDays(1), shown.Run.End.PlusDays(1)).Answer?[0]),
+                PaidPeriod.Of(shown?.Run),
+                PaidPeriod.Of(shown?.Last),
+                PaidPeriod.Of(shown is null ? null : pay.Terms(shown.Group).Periods(shown.Run.End.PlusDays(1), shown.Run.End.PlusDays(1)).Answer?[0]),
                 [.. ofShown.Select(l => PayCheckLine.Of(l, reader, names))],
                 PayCheckTotals.Of(ofShown, reader, names),
                 await UngroupedAsync(db, reader, cancellation)
@@ -83,7 +81,7 @@ internal static class PayCheckEndpoints
         CancellationToken cancellation
     )
     {
-        var pay = await PayAsync(db, cancellation);
+        var pay = await PayReading.LoadAsync(db, cancellation);
         if (pay.Groups.GetValueOrDefault(group) is not { } entry || CheckedRun.On(pay, entry, period.Date) is not { } run)
             return Problems.NotFound();
         var reader = await Reader.OfAsync(actor, db, cancellation);
@@ -91,7 +89,7 @@ internal static class PayCheckEndpoints
             return Problems.NotFound();
         return TypedResults.Ok(
             new PayCheckWorking(
-                [.. line.Periods.Select(p => Period(p)!)],
+                [.. line.Periods.Select(p => PaidPeriod.Of(p)!)],
                 line.Slip is { } slip ? PayslipResponse.Of(slip, pay) : null,
                 line.Values.Number("pay_rate"),
                 line.Rate is { } typed ? new PayRateTyped(typed.ByName, typed.At, typed.Why) : null
@@ -117,9 +115,6 @@ internal static class PayCheckEndpoints
                 cancellation
             )
         ).Answer();
-
-    internal static async Task<PayReading> PayAsync(FidDb db, CancellationToken cancellation) =>
-        await PayReading.LoadAsync(db, await db.Firms.AsNoTracking().SingleAsync(cancellation), await CalendarSet.LoadAsync(db, cancellation), cancellation);
 
     // Newcomers who belong to no run yet.
     private static async Task<UngroupedPerson[]> UngroupedAsync(FidDb db, Reader reader, CancellationToken cancellation)
@@ -152,6 +147,4 @@ internal static class PayCheckEndpoints
                 .Select(f => new UngroupedPerson(f.record.EmploymentId, reader.NameOf(f.record, f.Number), f.Start)),
         ];
     }
-
-    private static PaidPeriod? Period(PayRun? run) => run is null ? null : PaidPeriod.Of(run);
 }

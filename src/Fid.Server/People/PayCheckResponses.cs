@@ -32,6 +32,7 @@ public sealed record UngroupedPerson(Guid EmploymentId, string Name, LocalDate S
 /// <summary>Somebody whose pay begins, changes or ends in the run.</summary>
 /// <param name="LastGross">What the run before paid; null for nothing.</param>
 /// <param name="Amounts">What this one pays; null where it pays nothing, or it cannot be worked out.</param>
+/// <param name="Difference">What this one pays more than the one before, negative for less; null where one of them pays nothing.</param>
 /// <param name="Check">Who found it right; null for nobody.</param>
 /// <param name="Version">By which somebody says what they saw.</param>
 public sealed record PayCheckLine(
@@ -42,6 +43,7 @@ public sealed record PayCheckLine(
     PayCheckFinding[] Findings,
     decimal? LastGross,
     PayAmounts? Amounts,
+    decimal? Difference,
     PayCheckMark? Check,
     string? Department,
     string? CostCentre,
@@ -56,18 +58,15 @@ public sealed record PayCheckLine(
             line.Employment.Number,
             reader.NameOf(line.Record, line.Employment.Number),
             [.. line.News],
-            [
-                .. line
-                    .Findings.Where(f => IsSeen(f.Kind))
-                    .Select(f => new PayCheckFinding(f.Kind, f.Stops, f.Run is { } run ? PaidPeriod.Of(run) : null, f.Number)),
-            ],
+            [.. line.Findings.Where(f => IsSeen(f.Kind)).Select(f => new PayCheckFinding(f.Kind, f.Stops, PaidPeriod.Of(f.Run), f.Number))],
             line.Last?.Gross,
             line.Slip is { } slip ? new PayAmounts(slip.Gross, slip.Deductions, slip.Net, slip.EmployerCost) : null,
+            line.Slip?.Gross - line.Last?.Gross,
             line.Check is { } check
                 ? new PayCheckMark(
                     check.ByName,
                     check.At,
-                    [.. line.ChangedSince.Where(f => !f.Contains('_', StringComparison.Ordinal) || rights.Sees(f))],
+                    [.. line.ChangedSince.Where(f => reader.Fields.Set.Find(f) is null || rights.Sees(f))],
                     line.IsChecked
                 )
                 : null,

@@ -40,7 +40,7 @@ internal static class PayCheckSheet
     {
         if (!actor.May(Actions.See, Things.Pay))
             return Problems.Forbidden();
-        var pay = await PayCheckEndpoints.PayAsync(db, cancellation);
+        var pay = await PayReading.LoadAsync(db, cancellation);
         if (pay.Groups.GetValueOrDefault(group) is not { } entry || CheckedRun.On(pay, entry, period.Date) is not { } run)
             return Problems.NotFound();
         await SecurityTrail.NoteAsync(db, actor, http, SecurityTrail.Exported, "pay", cancellation);
@@ -63,7 +63,7 @@ internal static class PayCheckSheet
             string.Join("; ", line.Findings.Select(words.Of)),
             Amount(line.LastGross),
             Amount(line.Amounts?.Gross),
-            Amount(line.Amounts is null && line.LastGross is null ? null : (line.Amounts?.Gross ?? 0) - (line.LastGross ?? 0)),
+            Amount(line.Difference),
             Amount(line.Amounts?.Deductions),
             Amount(line.Amounts?.Net),
             Amount(line.Amounts?.EmployerCost),

@@ -1,6 +1,5 @@
 using System.Text.Json;
 using Fid.Acts;
-using Fid.Acts.Calendars;
 using Fid.Acts.People;
 using Fid.Acts.Rosters;
 using Fid.Core.Checklists;
@@ -77,9 +76,8 @@ internal static class Readings
         // Nothing is worked out for somebody from what they may not see, of this person or of others.
         var values = evaluated.Values.ToDictionary(v => v.Key, v => (JsonElement?)v.Value);
 
-        var firm = await db.Firms.AsNoTracking().SingleAsync(cancellation);
-        var calendars = await CalendarSet.LoadAsync(db, cancellation);
-        var pay = await PayReading.LoadAsync(db, firm, calendars, cancellation);
+        var pay = await PayReading.LoadAsync(db, cancellation);
+        var firm = pay.Firm;
         var job = await JobBand.JobAsync(db, values.Text("job"), cancellation);
         var pattern = await Rostered.PatternAsync(db, values.Text("shift_pattern"), cancellation);
         var (seesRate, seesPay) = (PayReading.Fields.All(rights.Sees), PayReading.AllFields.All(rights.Sees));
@@ -115,7 +113,7 @@ internal static class Readings
             job is null ? null : await JobFactsAsync(db, job, cancellation),
             rosterFrom is { } from && pattern is not null
                 ? RosterReading.Of(
-                    new Rostered(pattern, firm.Zone, calendars, values.Text("holiday_calendar")),
+                    new Rostered(pattern, firm.Zone, pay.Calendars, values.Text("holiday_calendar")),
                     values.Number("weekly_hours"),
                     LocalDate.Max(from, employment.Start)
                 )

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Text;
+using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fid.Server.Platform;
 
@@ -33,6 +34,9 @@ public sealed class PdfWriter(ILogger<PdfWriter> log) : IDisposable
             _free.Release();
         }
     }
+
+    /// <summary>Says that it could not be done.</summary>
+    public static ProblemHttpResult NotMade() => Problems.Unavailable("no-pdf", "The PDF could not be made. Whoever runs this server installs WeasyPrint.");
 
     private async Task<byte[]?> SetAsync(string html, CancellationToken cancellation)
     {

@@ -53,6 +53,7 @@ const acts = [
   `records/${one}/changes/${one}/(explanations|take-back)`,
   'hires(/many)?',
   'pay-check',
+  `pay-revisions(/${one}/undo)?`,
   `hires/${one}/(start|outcome|reminders)`,
   `hires/${one}/tasks(/${one}/(done|skipped|parts))?`,
   'tasks/(done|undone|note|files|taken|taken-back|skipped|unskipped|owner|day|shape|reminders|paused)',

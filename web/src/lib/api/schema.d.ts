@@ -4242,6 +4242,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pay-revisions/sheet.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    grade?: string;
+                    job?: string;
+                    site?: string;
+                    payGroup?: string;
+                    percent: number;
+                    atLeastHourly?: number;
+                    upToBand?: boolean;
+                    from: string;
+                    language?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pay-check": {
         parameters: {
             query?: never;
@@ -11130,6 +11184,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pay-revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MadeRevision"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RevisionToMake"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pay-revisions/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RevisionAsked"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RevisionPreviewResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pay-revisions/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/templates/{code}/draft": {
         parameters: {
             query?: never;
@@ -14205,6 +14443,11 @@ export interface components {
              */
             share: number;
         };
+        /**
+         * @description Why somebody's pay is not revised.
+         * @enum {unknown}
+         */
+        LeftOutReason: "noRate" | "needsApproval" | "notYours";
         /** @description A colleague to be like. */
         LikeColleague: {
             /**
@@ -14261,6 +14504,34 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
+        /** @description A revision that was made. */
+        MadeRevision: {
+            /** Format: uuid */
+            id: string;
+            at: components["schemas"]["Instant"];
+            byName: string;
+            from: components["schemas"]["LocalDate"];
+            why: string;
+            /** @description Of whom, in words; empty for everybody. */
+            group: string[];
+            /** Format: double */
+            percent: number;
+            /** Format: double */
+            atLeastHourly: number;
+            upToBand: boolean;
+            /**
+             * Format: int32
+             * @description How many were paid more.
+             */
+            people: number;
+            /**
+             * Format: double
+             * @description What all of them were paid a year more.
+             */
+            budget: number;
+            /** @description Who undid it; null where it holds. */
+            undoneByName: null | string;
+        };
         MailBackRequest: {
             /** @description Whether a message that came back is sent once more; else it is laid aside. */
             again: boolean;
@@ -14913,6 +15184,11 @@ export interface components {
              */
             lastGross: null | number;
             amounts: null | components["schemas"]["PayAmounts"];
+            /**
+             * Format: double
+             * @description What this one pays more than the one before, negative for less; null where one of them pays nothing.
+             */
+            difference: null | number;
             check: null | components["schemas"]["PayCheckMark"];
             department: null | string;
             costCentre: null | string;
@@ -15469,6 +15745,106 @@ export interface components {
             touched: components["schemas"]["Touched"][];
             /** @description What is guarded and would be seen by more, so that a second person has to agree. */
             widened: components["schemas"]["WidenedAccess"][];
+        };
+        /** @description Whose rates: of those whom everything that is named describes. Codes of list entries; null for whichever. */
+        RevisedGroup: {
+            grade: null | string;
+            job: null | string;
+            site: null | string;
+            payGroup: null | string;
+        };
+        /** @description Whose pay is to be revised, by what rule, from when on. */
+        RevisionAsked: {
+            group: components["schemas"]["RevisedGroup"];
+            /**
+             * Format: double
+             * @description By how much rates rise; 2.5 is 2.5 %.
+             */
+            percent: number;
+            /**
+             * Format: double
+             * @description What an hour is paid more at least.
+             */
+            atLeastHourly: number;
+            /** @description Whether nobody is raised above the maximum of their band. */
+            upToBand: boolean;
+            /** @description The day from which the new rates hold. */
+            from: components["schemas"]["LocalDate"];
+        };
+        RevisionLeftOut: {
+            /** Format: uuid */
+            employmentId: string;
+            name: string;
+            why: components["schemas"]["LeftOutReason"];
+        };
+        /**
+         * @description What decides how far pay is raised.
+         * @enum {unknown}
+         */
+        RevisionLimit: "none" | "atLeast" | "bandMaximum";
+        /** @description What becomes of somebody's pay. */
+        RevisionLine: {
+            /** Format: uuid */
+            employmentId: string;
+            number: string;
+            name: string;
+            job: null | string;
+            per: components["schemas"]["PayPeriod"];
+            /**
+             * Format: double
+             * @description What they are paid, in the unit it is stated in.
+             */
+            before: number;
+            /**
+             * Format: double
+             * @description What they will be.
+             */
+            after: number;
+            /** Format: double */
+            annualBefore: number;
+            /** Format: double */
+            annualAfter: number;
+            /** @description What else than the percentage decided. */
+            limit: components["schemas"]["RevisionLimit"];
+            enteredAhead: null | components["schemas"]["LocalDate"];
+        };
+        /** @description What a rule would make of the rates of a group. */
+        RevisionPreviewResponse: {
+            /** @description Those it is about, by name. */
+            lines: components["schemas"]["RevisionLine"][];
+            /** @description Those of the group whose pay stays as it is, and why. */
+            leftOut: components["schemas"]["RevisionLeftOut"][];
+            /**
+             * Format: int32
+             * @description How many are paid more.
+             */
+            raised: number;
+            /**
+             * Format: double
+             * @description What they are paid a year, all together.
+             */
+            annualBefore: number;
+            /**
+             * Format: double
+             * @description What they will be.
+             */
+            annualAfter: number;
+            /** Format: double */
+            budget: number;
+            /** @description By which somebody says what they saw. */
+            version: string;
+        };
+        RevisionToMake: {
+            /**
+             * Format: uuid
+             * @description The revision, named by the user who makes it.
+             */
+            id: string;
+            asked: components["schemas"]["RevisionAsked"];
+            /** @description Why pay is revised. */
+            why: null | string;
+            /** @description The version of the preview that was seen. */
+            seen: string;
         };
         /** @description A right to a thing. */
         RightLabel: {

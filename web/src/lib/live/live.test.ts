@@ -2,6 +2,7 @@ import { adminKeys } from '$lib/admin/queries';
 import { hireKeys } from '$lib/hires/queries';
 import { listKeys } from '$lib/lists/queries';
 import { payCheckKeys } from '$lib/payCheck/queries';
+import { revisionKeys } from '$lib/revision/queries';
 import { recordKeys } from '$lib/record/queries';
 import { requestKeys } from '$lib/requests/queries';
 import { taskKeys } from '$lib/tasks/queries';
@@ -32,7 +33,8 @@ const kept: Record<string, QueryKey> = {
   'what is asked for': requestKeys.waiting,
   options: listKeys.options,
   'a calendar drawn': listKeys.preview('calendar', 2027),
-  'a pay run': payCheckKeys.run({ group: 'crew', on: null })
+  'a pay run': payCheckKeys.run({ group: 'crew', on: null }),
+  revisions: revisionKeys.made
 };
 let client: QueryClient;
 
@@ -51,7 +53,7 @@ test.each([
   ['absences', ['tasks', 'who is away', 'what is asked for']],
   ['templates', ['templates', 'a template', 'what a hire would get', 'a calendar drawn']],
   ['lists', ['what a hire would get', 'options', 'a calendar drawn', 'a pay run']],
-  ['pay', ['a pay run']]
+  ['pay', ['a pay run', 'revisions']]
 ])('%s makes stale what shows it, and nothing else', async (change, shown) => {
   await hear(client, change);
   expect(stale()).toEqual(shown);

@@ -6,6 +6,7 @@ import { hireKeys } from '$lib/hires/queries';
 import { importKeys } from '$lib/exchange/queries';
 import { listKeys } from '$lib/lists/queries';
 import { payCheckKeys } from '$lib/payCheck/queries';
+import { revisionKeys } from '$lib/revision/queries';
 import { recordKeys } from '$lib/record/queries';
 import { requestKeys } from '$lib/requests/queries';
 import { taskKeys } from '$lib/tasks/queries';
@@ -54,7 +55,7 @@ function staleBy(kind: string, id: string | undefined): QueryKey[] {
     case 'lists':
       return [listKeys.all, listKeys.previews, payCheckKeys.all];
     case 'pay':
-      return [payCheckKeys.all];
+      return [payCheckKeys.all, revisionKeys.all];
     case 'fields':
       return [fieldKeys.all, recordKeys.all];
     case 'import':

@@ -2,7 +2,7 @@
   import type { Api } from '$lib/api/client';
   import { fieldLabel } from '$lib/text/fieldLabels.svelte';
   import { text } from '$lib/text/index.svelte';
-  import { difference, isChecked } from './payCheckLine';
+  import { isChecked } from './payCheckLine';
   import { words } from './words';
 
   /** Somebody whose pay begins, changes or ends: what is new, what stands against it, old and new, and the tick. */
@@ -18,7 +18,7 @@
   }
   let { line, selected, first, mayCheck, busy, onselect, oncheck }: Props = $props();
   const w = $derived(words());
-  const by = $derived(difference(line));
+  const by = $derived(line.difference);
   const amount = (n: number | null | undefined) => (n === null || n === undefined ? w.none : text.number(n, 2));
   const news = (n: Api['PayNews']) => {
     // Hours are said as they are typed; money with its cents.
@@ -62,7 +62,7 @@
     <span class="narrow-label font-normal">{w.columns.now}</span>{amount(line.amounts?.gross)}
   </div>
   <div role="gridcell" class="difference text-right tabular-nums">
-    {by === null ? '' : by > 0 ? `+ ${text.number(by, 2)}` : `− ${text.number(-by, 2)}`}
+    {!by ? '' : by > 0 ? `+ ${text.number(by, 2)}` : `− ${text.number(-by, 2)}`}
   </div>
   <div role="gridcell" class="checked flex items-center gap-3">
     <input

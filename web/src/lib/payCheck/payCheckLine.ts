@@ -8,12 +8,5 @@ export const isChecked = (line: Line) => line.check?.holds ?? false;
 /** What can be ticked without another look: nobody did, and nothing stands against it. */
 export const isClean = (line: Line) => !isChecked(line) && line.findings.length === 0 && line.check === null && line.amounts !== null;
 
-/** What it pays more or less than the last time; null where it pays anew, or as much. */
-export function difference(line: Line): number | null {
-  if (line.lastGross === null || line.amounts === null) return null;
-  const cents = Math.round((line.amounts.gross - line.lastGross) * 100);
-  return cents === 0 ? null : cents / 100;
-}
-
 /** The lines as the server is told of them: who, and which version was seen. */
 export const seen = (lines: Line[]) => lines.map((l) => ({ employmentId: l.employmentId, version: l.version }));

@@ -42,6 +42,7 @@
         >{t.sheet}</a
       >
       {#if session.may('see pay')}<a class="link text-xs font-semibold" href="/people/pay-check">{t.payCheck}</a>{/if}
+      {#if session.may('revise pay')}<a class="link text-xs font-semibold" href="/people/pay-revision">{t.payRevision}</a>{/if}
       <label class="ml-auto flex items-center gap-2 text-xs {on ? 'text-faint' : ''}"
         ><input type="checkbox" id="people-all" bind:checked={all} disabled={on !== null} />{t.all}</label
       >

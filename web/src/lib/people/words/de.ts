@@ -15,6 +15,7 @@ export const de: typeof en = {
   on: 'Stand vom',
   asOf: 'Wer damals hier war, und als was',
   payCheck: 'Lohnprüfung',
+  payRevision: 'Lohnrunde',
   sheet: 'Als Tabelle holen',
   title: (n) => `Personen${n}`,
   number: 'Nummer',

@@ -13,6 +13,7 @@ export const en = {
   on: 'As of',
   asOf: 'Who worked here then, and as what',
   payCheck: 'Pay check',
+  payRevision: 'Pay revision',
   sheet: 'Get as a sheet',
   title: (n: string) => `People${n}`,
   number: 'Number',

@@ -43,16 +43,17 @@
     void goto(`/people/pay-check?${asked}`, { keepFocus: true, noScroll: true });
   }
 
-  async function check(them: Line[], checked: boolean) {
-    if (!run.data?.payGroup || !run.data.period || busy) return;
+  function tick(them: Line[], checked: boolean) {
+    if (run.data?.payGroup && run.data.period) void check({ payGroup: run.data.payGroup, period: run.data.period.start }, them, checked);
+  }
+
+  // Which run is meant is said by the act: whoever takes it back may have gone on to another one.
+  async function check(of: { payGroup: string; period: string }, them: Line[], checked: boolean) {
+    if (busy) return;
     busy = true;
     try {
-      await data(
-        api.POST('/api/pay-check', {
-          body: { payGroup: run.data.payGroup, period: run.data.period.start, people: seen(them), checked }
-        })
-      );
-      const undo = { label: w.undo, run: () => void check(them, false) };
+      await data(api.POST('/api/pay-check', { body: { ...of, people: seen(them), checked } }));
+      const undo = { label: w.undo, run: () => void check(of, them, false) };
       done(checked ? w.ticked(them.length) : w.unticked, checked ? undo : undefined);
     } catch (e) {
       failed(text.failure(e));
@@ -72,7 +73,7 @@
     keys.use(() => [
       { key: 'ArrowDown', label: text.t.keys.down, run: () => move(1) },
       { key: 'ArrowUp', label: text.t.keys.up, run: () => move(-1) },
-      ...(chosen && mayCheck ? [{ key: 'd', label: w.tick, run: () => void check([chosen], !isChecked(chosen)) }] : []),
+      ...(chosen && mayCheck ? [{ key: 'd', label: w.tick, run: () => tick([chosen], !isChecked(chosen)) }] : []),
       ...(chosen ? [{ key: 'Enter', label: w.openRecord, run: () => void goto(`/people/${chosen.employmentId}#section-pay`) }] : []),
       { key: 'Escape', run: () => (selected ? (selected = undefined) : void goto('/people')) }
     ])
@@ -130,7 +131,7 @@
         words={{ period: w.thisPeriod, cutOff: w.cutOff(text.day(period.cutOff)), paid: w.paid(text.day(period.payDate)) }}
       />
       {#if mayCheck && clean.length > 1}
-        <p class="py-2"><Button disabled={busy} onclick={() => check(clean, true)}>{w.checkClean(clean.length)}</Button></p>
+        <p class="py-2"><Button disabled={busy} onclick={() => tick(clean, true)}>{w.checkClean(clean.length)}</Button></p>
       {/if}
       <div bind:this={table} role="grid" aria-label={w.title} class="border-ink border-t">
         <div role="row" class="pay-line text-soft border-ink border-b py-1.5 text-xs">
@@ -149,7 +150,7 @@
             {mayCheck}
             {busy}
             onselect={() => (selected = line.employmentId)}
-            oncheck={() => check([line], !isChecked(line))}
+            oncheck={() => tick([line], !isChecked(line))}
           />
         {/each}
       </div>
@@ -178,7 +179,7 @@
         period={shown.period.start}
         {mayCheck}
         {busy}
-        oncheck={() => check([chosen], !isChecked(chosen))}
+        oncheck={() => tick([chosen], !isChecked(chosen))}
       />
     {/key}
   {/if}
