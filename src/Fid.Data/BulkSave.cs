@@ -10,7 +10,8 @@ using Npgsql;
 
 namespace Fid.Data;
 
-/// <summary>Saves what is added by the thousand as PostgreSQL's COPY takes it: a fifth of the time that single inserts take.</summary>
+/// <summary>Saves what is added by the thousand as PostgreSQL's COPY takes it, and ends values by the thousand in one statement: a fifth of the time
+/// that single statements take.</summary>
 public static class BulkSave
 {
     // What a hire is made of, in the order in which it is copied; nothing that is not copied after them refers to their rows.
@@ -41,7 +42,9 @@ public static class BulkSave
             rows.Add((typeof(RecordValue), untracked, [.. db.TakeFirstValues().Select(untracked.Values)]));
             db.ChangeTracker.DetectChanges();
             rows.AddRange(LetGo(Added(db)));
+            var ended = LeaveEnded(db);
             await db.SaveChangesAsync(cancellation);
+            await EndAsync(db, ended, cancellation);
             foreach (var (_, table, values) in rows.OrderBy(r => Array.IndexOf(Copied, r.Kind)))
                 await CopyAsync((NpgsqlConnection)db.Database.GetDbConnection(), table, values, cancellation);
         }
@@ -68,6 +71,34 @@ public static class BulkSave
                 entry.State = EntityState.Detached;
         }
         return rows;
+    }
+
+    // The values that are believed no more, as one statement ends them: what follows from that in the database is looked for once.
+    // The context knows them no longer: it would send them one by one.
+    private static List<RecordValue> LeaveEnded(FidDb db)
+    {
+        var ended = db.ChangeTracker.Entries<RecordValue>().Where(e => e.State == EntityState.Modified && e.Entity.EndedBy is not null).ToList();
+        foreach (var entry in ended)
+            entry.State = EntityState.Detached;
+        return ended.ConvertAll(e => e.Entity);
+    }
+
+    private static Task EndAsync(FidDb db, List<RecordValue> ended, CancellationToken cancellation)
+    {
+        if (ended.Count == 0)
+            return Task.CompletedTask;
+        var (ids, changes, ats) = (
+            ended.Select(v => v.Id).ToArray(),
+            ended.Select(v => v.EndedBy!.Value).ToArray(),
+            ended.Select(v => v.Known.UpperBound).ToArray()
+        );
+        return db.Database.ExecuteSqlAsync(
+            $"""
+            update record_values v set ended_by = w.change, known = tstzrange(lower(v.known), w.at)
+            from unnest({ids}, {changes}, {ats}) w(id, change, at) where v.id = w.id
+            """,
+            cancellation
+        );
     }
 
     private static async Task CopyAsync(NpgsqlConnection connection, Table table, List<object?[]> rows, CancellationToken cancellation)

@@ -7,7 +7,7 @@ using BenchmarkDotNet.Toolchains.InProcess.Emit;
 using Fid.Bench;
 using Fid.Core.Tests.People;
 
-// usage: Fid.Bench core | questions | people | arrivals TODAY | lists TODAY | rights TODAY | history TODAY | hires TODAY | replan TODAY | import.
+// usage: Fid.Bench core | questions | people | arrivals TODAY | lists TODAY | rights TODAY | history TODAY | hires TODAY | replan TODAY | pay TODAY | import.
 // Prints rows of a Markdown table; ops/bench puts them into docs/performance.md.
 switch (args)
 {
@@ -76,6 +76,10 @@ switch (args)
         return 0;
     case ["replan", var today]:
         foreach (var row in await ReplanMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today))
+            Console.WriteLine(row);
+        return 0;
+    case ["pay", var today]:
+        foreach (var row in await PayMeasure.RunAsync(Environment.GetEnvironmentVariable("ConnectionStrings__Fid")!, today))
             Console.WriteLine(row);
         return 0;
     case ["import"]:

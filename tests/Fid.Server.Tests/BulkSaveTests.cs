@@ -70,6 +70,35 @@ public class BulkSaveTests(FirmFixture firm) : IClassFixture<FirmFixture>
     }
 
     [Fact]
+    public async Task Values_that_end_by_the_hundred_end_as_each_alone_and_what_takes_their_place_is_believed()
+    {
+        await using var acts = new ActCaller(firm.Server);
+        var db = acts.Db;
+        var before = await db
+            .RecordValues.AsNoTracking()
+            .Where(v => v.Known.UpperBoundInfinite && v.RowId == null && v.SealedStart == null)
+            .OrderBy(v => v.Id)
+            .Take(230)
+            .ToListAsync();
+        await using var transaction = await db.Database.BeginTransactionAsync();
+        var change = new Author(null, "Test", acts.Get<FirmClock>().Now, "test").Change("test.ended", Guid.NewGuid());
+        db.Changes.Add(change);
+        foreach (var value in await db.RecordValues.Where(v => before.Select(b => b.Id).Contains(v.Id)).ToListAsync())
+        {
+            value.End(change);
+            db.Add(RecordValue.Begun(value.Place, value.Value, "test", value.Effective, change));
+        }
+        await db.SaveManyAsync(default);
+        db.ChangeTracker.Clear();
+
+        var after = await db.RecordValues.AsNoTracking().Where(v => v.EndedBy == change.Id).ToDictionaryAsync(v => v.Id);
+        after.Keys.ShouldBe(before.Select(v => v.Id), ignoreOrder: true);
+        foreach (var value in before)
+            (after[value.Id].Known, after[value.Id].Effective).ShouldBe((value.Known.Until(change.At), value.Effective));
+        (await db.RecordValues.CountAsync(v => v.ChangeId == change.Id && v.Known.UpperBoundInfinite)).ShouldBe(before.Count);
+    }
+
+    [Fact]
     public async Task Accounts_are_copied_before_what_refers_to_them()
     {
         await using var acts = new ActCaller(firm.Server);

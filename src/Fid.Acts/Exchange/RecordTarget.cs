@@ -68,7 +68,7 @@ public abstract class RecordTarget(FidDb db, RecordWriter writer, Reader reader)
             db.Changes.AddRange(edits.Select(e => e.Change));
             if ((await writer.SaveAsync(edits, actor.Today, cancellation)).Count > 0)
                 return false;
-            await db.SaveChangesAsync(cancellation);
+            await db.SaveManyAsync(cancellation);
             db.ChangeTracker.Clear();
             await tell(done += some.Sum(r => r.Count()));
         }

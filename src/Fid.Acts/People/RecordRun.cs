@@ -11,7 +11,7 @@ namespace Fid.Acts.People;
 public sealed record RecordRun(Guid Id, string? Why)
 {
     /// <summary>So many records are saved together.</summary>
-    public const int SavedAtOnce = 50;
+    public const int SavedAtOnce = 250;
 
     /// <summary>Takes back what the run changed of records. The caller's context tracks nothing afterwards.</summary>
     /// <param name="keep">Whether what could be taken back is kept, as long as all could.</param>
@@ -34,16 +34,19 @@ public sealed record RecordRun(Guid Id, string? Why)
                 .Changes.AsNoTracking()
                 .Where(c => ids.Contains(c.SubjectId) && c.Part == part && (c.Action == "record.fixed" || c.Action == "record.changed"))
                 .ToListAsync(cancellation);
-            foreach (var taken in changes)
-            {
-                var employment = of[taken.SubjectId];
-                var change = author.Change(TakeBackChange.Action, employment.Id, taken.Id.ToString(), Why);
-                db.Changes.Add(change);
-                if (await writer.TakeBackAsync(employment, records[employment.Id], taken, change, today, cancellation) is not null)
-                    touched.Add(employment.Number);
-            }
+            List<TakenBack> back =
+            [
+                .. changes.Select(taken => new TakenBack(
+                    of[taken.SubjectId],
+                    records[taken.SubjectId],
+                    taken,
+                    author.Change(TakeBackChange.Action, taken.SubjectId, taken.Id.ToString(), Why)
+                )),
+            ];
+            db.Changes.AddRange(back.Select(b => b.Change));
+            touched.AddRange((await writer.TakeBackAsync(back, today, cancellation)).Select(p => back[p.Record].Employment.Number));
             if (keep && touched.Count == 0)
-                await db.SaveChangesAsync(cancellation);
+                await db.SaveManyAsync(cancellation);
             db.ChangeTracker.Clear();
         }
         return touched;

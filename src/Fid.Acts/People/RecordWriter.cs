@@ -96,7 +96,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     {
         var fields = await _fields.LiveAsync(cancellation);
         await LockUniqueAsync(records.SelectMany(r => r.Edits).Where(e => e.Value is not null).Select(e => e.Field), cancellation);
-        var believed = await BelievedAsync([.. records.Select(r => r.Employment)], cancellation);
+        var believed = await BelievedValues.LoadAsync(db, [.. records.Select(r => r.Employment)], cancellation);
         var (followed, problems) = await FollowAsync(fields, records, believed, today, cancellation);
         for (var i = 0; i < followed.Count; i++)
             if (!followed[i].Edit.IsAgreed)
@@ -114,14 +114,20 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public async Task<(FollowedEdit Followed, IReadOnlyList<Problem> Problems)> FollowAsync(RecordEdit record, LocalDate today, CancellationToken cancellation)
     {
         var fields = await _fields.LiveAsync(cancellation);
-        var (followed, problems) = await FollowAsync(fields, [record], await BelievedAsync([record.Employment], cancellation), today, cancellation);
+        var (followed, problems) = await FollowAsync(
+            fields,
+            [record],
+            await BelievedValues.LoadAsync(db, [record.Employment], cancellation),
+            today,
+            cancellation
+        );
         return (followed[0], problems.ConvertAll(p => p.Problem));
     }
 
     private async Task<(List<FollowedEdit> Followed, List<RecordProblem> Problems)> FollowAsync(
         LiveFields fields,
         IReadOnlyList<RecordEdit> records,
-        Dictionary<Guid, List<RecordValue>> believed,
+        BelievedValues believed,
         LocalDate today,
         CancellationToken cancellation
     )
@@ -132,7 +138,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         for (var i = 0; i < records.Count; i++)
         {
             var (employment, edits) = (records[i].Employment, records[i].Edits);
-            var rows = Of(believed, employment);
+            var rows = believed.Of(employment);
             // What rules say is worked out for the day from which the values hold.
             var since = edits.Max(e => e.From);
             var day = since is { } from ? LocalDate.Max(from, employment.Start) : RecordProjection.AsOf(employment, today);
@@ -170,45 +176,32 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         return taken.Select(t => new RecordProblem(claims[t].Record, UniqueValues.Taken(claims[t].Field)));
     }
 
-    private async Task ApplyAsync(
-        LiveFields fields,
-        List<RecordEdit> records,
-        Dictionary<Guid, List<RecordValue>> believed,
-        LocalDate today,
-        CancellationToken cancellation
-    )
+    private async Task ApplyAsync(LiveFields fields, List<RecordEdit> records, BelievedValues believed, LocalDate today, CancellationToken cancellation)
     {
         foreach (var (employment, _, edits, change) in records)
         foreach (var edit in edits)
         {
             var field = fields.Set.Find(edit.Field)!;
             var owner = field.Of == FieldOwner.Person ? employment.PersonId : employment.Id;
-            var all = believed.TryGetValue(owner, out var there) ? there : believed[owner] = [];
-            var mine = all.Where(r => r.Address == edit.Field).ToDictionary(ToDated);
+            var mine = believed.OfOwner(owner).Where(r => r.Address == edit.Field).ToDictionary(ToDated);
             var entered = edit.Value is { } v
                 ? new Valued(field.Sensitive ? await sensitive.SealAsync(db, owner, field.Key, v, cancellation) : v, edit.Source)
                 : null;
             var timeline = edit.From is { } from
                 ? Timeline.Change([.. mine.Keys], from, entered)
                 : Timeline.Fix([.. mine.Keys], RecordProjection.AsOf(employment, today), entered, LocalDate.Min(employment.Start, today));
-            Apply(timeline, mine, new ValuePlace(owner, field.Of, PlaceOf(field, edit.Field)), change, all);
+            Apply(timeline, mine, new ValuePlace(owner, field.Of, PlaceOf(field, edit.Field)), change, believed);
         }
         // When all is entered: two of them may be stints of one person.
         foreach (var (employment, record, _, change) in records)
-            RecordProjection.Show(fields, record, Of(believed, employment), employment, change.At, today);
+            RecordProjection.Show(fields, record, believed.Of(employment), employment, change.At, today);
         // What is a fact of the person shows in every stint of theirs.
         var ofPeople = records.Where(r => r.Edits.Any(e => fields.Set.Find(e.Field)!.Of == FieldOwner.Person)).ToList();
         if (ofPeople.Count > 0)
             await ShowOthersAsync(fields, ofPeople, believed, today, cancellation);
     }
 
-    private async Task ShowOthersAsync(
-        LiveFields fields,
-        List<RecordEdit> records,
-        Dictionary<Guid, List<RecordValue>> believed,
-        LocalDate today,
-        CancellationToken cancellation
-    )
+    private async Task ShowOthersAsync(LiveFields fields, List<RecordEdit> records, BelievedValues believed, LocalDate today, CancellationToken cancellation)
     {
         var (people, own) = (records.Select(r => r.Employment.PersonId).ToArray(), records.Select(r => r.Employment.Id).ToArray());
         var others = await db.Employments.Where(e => people.Contains(e.PersonId) && !own.Contains(e.Id)).OrderBy(e => e.Id).ToListAsync(cancellation);
@@ -216,30 +209,11 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             return;
         var ids = others.Select(o => o.Id).ToArray();
         var shown = await db.CurrentRecords.Where(r => ids.Contains(r.EmploymentId)).ToDictionaryAsync(r => r.EmploymentId, cancellation);
-        foreach (var (owner, rows) in await BelievedAsync(others, cancellation))
-            believed.TryAdd(owner, rows);
+        believed.Include(await BelievedValues.LoadAsync(db, others, cancellation));
         foreach (var other in others)
             if (shown.TryGetValue(other.Id, out var record))
-                RecordProjection.Show(fields, record, Of(believed, other), other, records.First(r => r.Employment.PersonId == other.PersonId).Change.At, today);
+                RecordProjection.Show(fields, record, believed.Of(other), other, records.First(r => r.Employment.PersonId == other.PersonId).Change.At, today);
     }
-
-    // What is believed of some employments and their people, by owner, tracked.
-    private async Task<Dictionary<Guid, List<RecordValue>>> BelievedAsync(IReadOnlyCollection<Employment> employments, CancellationToken cancellation)
-    {
-        var owners = employments.SelectMany(e => new[] { e.Id, e.PersonId }).Distinct().ToArray();
-        // Values that this context is adding or ending count as they will be.
-        var rows = await db.RecordValues.Where(v => owners.Contains(v.OwnerId) && v.Known.UpperBoundInfinite).ToListAsync(cancellation);
-        var added = db
-            .ChangeTracker.Entries<RecordValue>()
-            .Where(e => e.State == EntityState.Added)
-            .Select(e => e.Entity)
-            .Concat(db.FirstValues)
-            .Where(v => owners.Contains(v.OwnerId));
-        return rows.Concat(added).Where(v => v.Known.UpperBoundInfinite).GroupBy(v => v.OwnerId).ToDictionary(g => g.Key, g => g.ToList());
-    }
-
-    private static List<RecordValue> Of(Dictionary<Guid, List<RecordValue>> believed, Employment employment) =>
-        [.. believed.GetValueOrDefault(employment.Id) ?? [], .. believed.GetValueOrDefault(employment.PersonId) ?? []];
 
     /// <summary>Moves the day from which an employment's first values hold, when its first day moves.</summary>
     /// <param name="firstValues">First values that become others with it, by field.</param>
@@ -255,17 +229,16 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     {
         var from = employment.Start;
         employment.Start = to;
-        var believed = await BelievedAsync([employment], cancellation);
-        var own = believed.GetValueOrDefault(employment.Id) ?? [];
-        foreach (var field in own.GroupBy(r => r.Address).ToList())
+        var believed = await BelievedValues.LoadAsync(db, [employment], cancellation);
+        foreach (var field in believed.OfOwner(employment.Id).GroupBy(r => r.Address).ToList())
         {
             var mine = field.ToDictionary(ToDated);
             var timeline = Timeline.MoveFirst([.. mine.Keys], from, to);
             if (firstValues.TryGetValue(field.Key, out var value) && timeline.Added is [var first])
                 timeline = timeline with { Added = [first with { Value = first.Value with { Json = value } }] };
-            Apply(timeline, mine, new ValuePlace(employment.Id, FieldOwner.Employment, FieldAddress.Read(field.Key)), change, own);
+            Apply(timeline, mine, new ValuePlace(employment.Id, FieldOwner.Employment, FieldAddress.Read(field.Key)), change, believed);
         }
-        RecordProjection.Show(await _fields.LiveAsync(cancellation), record, Of(believed, employment), employment, change.At, today);
+        RecordProjection.Show(await _fields.LiveAsync(cancellation), record, believed.Of(employment), employment, change.At, today);
     }
 
     /// <summary>Brings a record's projection to a day: what was entered for it beforehand shows from then on.</summary>
@@ -273,7 +246,7 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         RecordProjection.Show(
             await _fields.LiveAsync(cancellation),
             record,
-            Of(await BelievedAsync([employment], cancellation), employment),
+            (await BelievedValues.LoadAsync(db, [employment], cancellation)).Of(employment),
             employment,
             at,
             today
@@ -288,32 +261,56 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         Change change,
         LocalDate today,
         CancellationToken cancellation
-    )
+    ) => (await TakeBackAsync([new TakenBack(employment, record, taken, change)], today, cancellation)) is [var problem, ..] ? problem.Problem : null;
+
+    /// <summary>The same of changes of several records, each of another.</summary>
+    public async Task<IReadOnlyList<RecordProblem>> TakeBackAsync(IReadOnlyList<TakenBack> changes, LocalDate today, CancellationToken cancellation)
     {
-        var touched = await TouchedBy(employment, taken).ToListAsync(cancellation);
+        var employments = changes.Select(c => c.Employment).ToList();
+        var (owners, made) = (employments.SelectMany(e => new[] { e.Id, e.PersonId }).Distinct().ToArray(), changes.Select(c => c.Taken.Id).ToArray());
+        var touched = await db
+            .RecordValues.AsNoTracking()
+            .Where(v => owners.Contains(v.OwnerId) && (made.Contains(v.ChangeId) || made.Contains(v.EndedBy!.Value)))
+            .ToListAsync(cancellation);
+        touched = BelievedValues.AsInContext(db, touched);
+        var believed = await BelievedValues.LoadAsync(db, employments, cancellation);
+        var fields = await _fields.LiveAsync(cancellation);
+        var problems = new List<RecordProblem>();
+        for (var i = 0; i < changes.Count; i++)
+        {
+            var (employment, taken) = (changes[i].Employment, changes[i].Taken);
+            var mine = touched.FindAll(v =>
+                (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == taken.Id || v.EndedBy == taken.Id)
+            );
+            if (await TakeBackAsync(changes[i], mine, believed, cancellation) is { } problem)
+            {
+                problems.Add(new RecordProblem(i, problem));
+                continue;
+            }
+            RecordProjection.Show(fields, changes[i].Record, believed.Of(employment), employment, changes[i].Change.At, today);
+            if (mine.Exists(v => v.OwnerId == employment.PersonId))
+                await ShowOthersAsync(fields, [new RecordEdit(employment, changes[i].Record, [], changes[i].Change)], believed, today, cancellation);
+        }
+        return problems;
+    }
+
+    // The values, without what is read of them.
+    private async Task<Problem?> TakeBackAsync(TakenBack what, List<RecordValue> touched, BelievedValues believed, CancellationToken cancellation)
+    {
+        var (employment, _, taken, change) = what;
         var (added, again) = (touched.FindAll(v => v.ChangeId == taken.Id), touched.FindAll(v => v.ChangeId != taken.Id));
         if (touched.Count == 0 || added.Exists(v => !v.Known.UpperBoundInfinite))
             return ChangedSince;
-        var believed = await BelievedAsync([employment], cancellation);
-        var later = Of(believed, employment).Where(v => v.ChangeId != taken.Id).ToList();
-        if (again.Exists(a => later.Exists(l => l.OwnerId == a.OwnerId && l.Address == a.Address && Overlap(ToDated(l), ToDated(a)))))
+        var now = believed.Of(employment);
+        if (again.Exists(a => now.Exists(l => l.ChangeId != taken.Id && l.OwnerId == a.OwnerId && l.Address == a.Address && Overlap(ToDated(l), ToDated(a)))))
             return ChangedSince;
         if (await TakenByOthersAsync(again, employment, cancellation) is { } field)
             return new Problem("", "taken-since", $"Somebody else has the earlier value of {field} by now. Change that first, or fix the record.");
-        foreach (var value in added)
-        {
-            value.End(change);
-            believed[value.OwnerId].Remove(value);
-        }
+        var ended = added.Select(v => v.Id).ToHashSet();
+        foreach (var value in now.Where(v => ended.Contains(v.Id)))
+            believed.End(value, change);
         foreach (var retired in again)
-            Add(
-                RecordValue.Begun(retired.Place, retired.Value, retired.Source, retired.Effective, change),
-                believed.TryGetValue(retired.OwnerId, out var all) ? all : believed[retired.OwnerId] = []
-            );
-        var fields = await _fields.LiveAsync(cancellation);
-        RecordProjection.Show(fields, record, Of(believed, employment), employment, change.At, today);
-        if (touched.Exists(v => v.OwnerId == employment.PersonId))
-            await ShowOthersAsync(fields, [new RecordEdit(employment, record, [], change)], believed, today, cancellation);
+            believed.Add(RecordValue.Begun(retired.Place, retired.Value, retired.Source, retired.Effective, change));
         return null;
     }
 
@@ -329,6 +326,8 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
             .Where(v => set.Find(v.Field)?.Unique == true)
             .Select(v => new UniqueClaim(set.Find(v.Field)!, v.Value, employment.PersonId))
             .ToList();
+        if (claims.Count == 0)
+            return null;
         await LockUniqueAsync(claims.Select(c => c.Field.Key), cancellation);
         return (await _unique.FindTakenAsync(claims, cancellation)) is [var first, ..] ? claims[first].Field.Label(ReaderLanguage.Code) : null;
     }
@@ -340,23 +339,18 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     public static IQueryable<RecordValue> TouchedBy(FidDb db, Employment employment, Change change) =>
         db.RecordValues.Where(v => (v.OwnerId == employment.Id || v.OwnerId == employment.PersonId) && (v.ChangeId == change.Id || v.EndedBy == change.Id));
 
-    private void Apply(TimelineEdit<Valued> edit, Dictionary<DatedValue<Valued>, RecordValue> rows, ValuePlace place, Change change, List<RecordValue> believed)
+    private static void Apply(
+        TimelineEdit<Valued> edit,
+        Dictionary<DatedValue<Valued>, RecordValue> rows,
+        ValuePlace place,
+        Change change,
+        BelievedValues believed
+    )
     {
         foreach (var retired in edit.Retired)
-        {
-            rows[retired].End(change);
-            believed.Remove(rows[retired]);
-        }
+            believed.End(rows[retired], change);
         foreach (var spell in edit.Added)
-        {
-            Add(RecordValue.Begun(place, spell.Value.Json, spell.Value.Source, EffectiveRange.ToDatabase(spell.From, spell.To), change), believed);
-        }
-    }
-
-    private void Add(RecordValue value, List<RecordValue> believed)
-    {
-        db.RecordValues.Add(value);
-        believed.Add(value);
+            believed.Add(RecordValue.Begun(place, spell.Value.Json, spell.Value.Source, EffectiveRange.ToDatabase(spell.From, spell.To), change));
     }
 
     private static FieldAddress PlaceOf(FieldDefinition field, string address) =>
@@ -371,35 +365,3 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
     // Compared by identity of the row's content, so that a spell leads back to its row.
     private sealed record Valued(JsonElement Json, string Source);
 }
-
-/// <summary>A value of a field, and where it came from.</summary>
-public sealed record FieldValue(string Field, JsonElement Value, string Source);
-
-/// <summary>A field to change.</summary>
-/// <param name="Field">The field's key.</param>
-/// <param name="Value">The new value; null for none.</param>
-/// <param name="Source">Where it comes from.</param>
-/// <param name="From">The day from which the new value holds; null to correct the present one.</param>
-public sealed record FieldEdit(string Field, JsonElement? Value, string Source, LocalDate? From);
-
-/// <summary>Fields to change of a record.</summary>
-/// <param name="Employment">Whose, tracked and locked.</param>
-/// <param name="Record">Its projection, tracked.</param>
-/// <param name="Edits">The fields, each once.</param>
-/// <param name="Change">The entry in the trail that tells of it.</param>
-public sealed record RecordEdit(Employment Employment, CurrentRecord Record, IReadOnlyList<FieldEdit> Edits, Change Change)
-{
-    /// <summary>Whether nobody is to be asked: those who had to agree have, or what is said of the person stays what it was, as where an entry
-    /// of a list is called something else, or two records turn out to be one.</summary>
-    public bool IsAgreed { get; init; }
-}
-
-/// <summary>A change of a record with what follows from it.</summary>
-/// <param name="Edit">The fields to change, also those that rules set.</param>
-/// <param name="Held">What the record holds on the day from which it is to be, by address.</param>
-public sealed record FollowedEdit(RecordEdit Edit, IReadOnlyDictionary<string, JsonElement> Held);
-
-/// <summary>What is wrong with a change of a record.</summary>
-/// <param name="Record">The place of the record, from 0.</param>
-/// <param name="Problem">The path is a slash and the field's key.</param>
-public sealed record RecordProblem(int Record, Problem Problem);

@@ -87,7 +87,7 @@ public sealed class RevisePay(FidDb db, RecordWriter records)
             var problems = await records.SaveAsync(edits, actor.Today, cancellation);
             if (problems.Count > 0)
                 return [.. problems.Select(p => p.Problem with { Path = $"/people/{edits[p.Record].Employment.Number}{p.Problem.Path}" })];
-            await db.SaveChangesAsync(cancellation);
+            await db.SaveManyAsync(cancellation);
             db.ChangeTracker.Clear();
         }
         return [];

@@ -60,7 +60,7 @@ internal static class CoverageEndpoints
             .Select(r => (r.Key, Shown: IsShown(reader, key, r.Value), Has: r.Value.Values.ContainsKey(key)))
             .ToList();
         var lacking = counted.Where(c => c.Shown && !c.Has).Select(c => c.Key).ToArray();
-        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var names = await ListNames.EntriesAsync(db, cancellation, reader.SeesNames);
         var seen = new VisibleFacts(reader, names);
         var rows = await (
             from record in db.CurrentRecords.AsNoTracking()

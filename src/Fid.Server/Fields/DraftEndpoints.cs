@@ -108,7 +108,7 @@ internal static class DraftEndpoints
         var fields = new LiveFields(0, configuration.Sections, set, RoleSet.Shipped);
         var rights = FieldRights.OfRoles(set, [request.Role]);
         var record = await ShownRecord.EvaluateAsync(db, fields, values, rights, [.. values.Keys], request.Changed, request.Stage, today, cancellation);
-        var names = await ListNames.LoadAsync(db, cancellation);
+        var names = await ListNames.EntriesAsync(db, cancellation);
         return TypedResults.Ok(
             new TriedRecord(
                 [

@@ -53,7 +53,7 @@ internal static class IntakeEndpoints
             reader.SeesNames && reader.OpensAll,
             cancellation
         );
-        var maybe = new KnownPeople(db, people, actor.Today, reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
+        var maybe = new KnownPeople(db, people, actor.Today, reader, await ListNames.EntriesAsync(db, cancellation, reader.SeesNames));
         var waiting = candidates.Where(c => c.State == IntakeState.Waiting).ToList();
         var found = await maybe.FindManyAsync([.. waiting.Select(c => KnownRequest.Of(c.Now))], 1, cancellation);
         var known = waiting.Zip(found).Where(k => k.Second.Count > 0).ToDictionary(k => k.First.Id, k => k.Second[0]);

@@ -26,11 +26,10 @@ public sealed class ListNames
     /// <summary>Whether people are called by their names; where not, by their numbers.</summary>
     public bool OfPeople { get; }
 
-    /// <summary>Reads the names of all entries, and of the people who own tasks.</summary>
+    /// <summary>Reads the names of all entries.</summary>
     /// <param name="ofPeople">Whether the user who asks may see people's names.</param>
-    public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation, bool ofPeople = true)
+    public static async Task<ListNames> EntriesAsync(FidDb db, CancellationToken cancellation, bool ofPeople = true)
     {
-        var nobodyIn = TeamMembers.NobodyIn(db);
         var entries = await db
             .ListEntries.Select(e => new
             {
@@ -38,10 +37,17 @@ public sealed class ListNames
                 e.Code,
                 e.Name,
                 e.NameDe,
-                IsEmptyTeam = e.List == "teams" && nobodyIn.Contains(e.Code),
             })
             .ToListAsync(cancellation);
-        var names = entries.ToDictionary(e => (e.List, e.Code), e => ReaderLanguage.Choose(e.Name, e.NameDe));
+        return new ListNames(entries.ToDictionary(e => (e.List, e.Code), e => ReaderLanguage.Choose(e.Name, e.NameDe)), [], ofPeople);
+    }
+
+    /// <summary>Reads the names of all entries, and of the people who own tasks: what looks through all tasks.</summary>
+    /// <param name="ofPeople">Whether the user who asks may see people's names.</param>
+    public static async Task<ListNames> LoadAsync(FidDb db, CancellationToken cancellation, bool ofPeople = true)
+    {
+        var names = await EntriesAsync(db, cancellation, ofPeople);
+        names._emptyTeams.UnionWith(await TeamMembers.NobodyInAsync(db, cancellation));
         foreach (
             var person in await db
                 .Database.SqlQuery<NamedPerson>(
@@ -55,8 +61,8 @@ public sealed class ListNames
                 )
                 .ToListAsync(cancellation)
         )
-            names[(TaskOwners, person.Code)] = person.Name;
-        return new ListNames(names, [.. entries.Where(e => e.IsEmptyTeam).Select(e => e.Code)], ofPeople);
+            names._names[(TaskOwners, person.Code)] = person.Name;
+        return names;
     }
 
     /// <summary>The names of some entries only.</summary>

@@ -45,7 +45,7 @@ internal static class MergeEndpoints
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var fields = reader.Fields;
         var (mine, theirs) = (await merging.ValuesAsync(kept.PersonId, today, cancellation), await merging.ValuesAsync(other.PersonId, today, cancellation));
-        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var names = await ListNames.EntriesAsync(db, cancellation, reader.SeesNames);
         var called = await PeopleNames.LoadAsync(db, [kept.Id, other.Id], reader.SeesNames, cancellation);
         var seen = fields.Set.Fields.Where(f => reader.Sees(f.Key) && (mine.ContainsKey(f.Key) || theirs.ContainsKey(f.Key))).Select(f => f.Key).ToList();
         var (left, right) = (await ShownAsync(mine), await ShownAsync(theirs));

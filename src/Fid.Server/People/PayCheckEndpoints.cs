@@ -46,7 +46,7 @@ internal static class PayCheckEndpoints
         if (group is not null && !runs.Exists(r => r.Group.Code == group))
             return Problems.NotFound();
         var lines = (await PayRunLines.LoadAsync(db, reader, pay, actor.Today, runs, cancellation)).ToLookup(l => l.Run.Group.Code);
-        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var names = await ListNames.EntriesAsync(db, cancellation, reader.SeesNames);
         var shown = runs.Find(r => r.Group.Code == group) ?? runs.Find(r => lines[r.Group.Code].Any(l => !l.IsChecked)) ?? runs.FirstOrDefault();
         PayRunLine[] ofShown = shown is null ? [] : [.. lines[shown.Group.Code]];
         return TypedResults.Ok(

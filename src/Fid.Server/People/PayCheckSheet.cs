@@ -46,7 +46,7 @@ internal static class PayCheckSheet
         await SecurityTrail.NoteAsync(db, actor, http, SecurityTrail.Exported, "pay", cancellation);
         var words = language == "de" ? PayCheckWords.German : PayCheckWords.English;
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var names = await ListNames.LoadAsync(db, cancellation, reader.SeesNames);
+        var names = await ListNames.EntriesAsync(db, cancellation, reader.SeesNames);
         var lines = await PayRunLines.LoadAsync(db, reader, pay, actor.Today, [run], cancellation);
         IReadOnlyList<string>[] rows = [.. lines.Select(l => Row(PayCheckLine.Of(l, reader, names), words))];
         var name = $"{words.Title} {entry.Code} {run.Run.Start:uuuu-MM-dd}";

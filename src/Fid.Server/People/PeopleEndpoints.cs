@@ -45,7 +45,7 @@ internal static class PeopleEndpoints
         if (!TextRules.TryClean(q ?? "", out var text))
             return BadQuery();
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var seen = new VisibleFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
+        var seen = new VisibleFacts(reader, await ListNames.EntriesAsync(db, cancellation, reader.SeesNames));
         if (on is { } day)
             return TypedResults.Ok(await AsOfAsync(db, reader, seen, day.Date, text, after, cancellation));
         var today = actor.Today;
@@ -153,7 +153,7 @@ internal static class PeopleEndpoints
         if (!TextRules.TryClean(q ?? "", out var text))
             return BadQuery();
         var reader = await Reader.OfAsync(actor, db, cancellation);
-        var seen = new VisibleFacts(reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames));
+        var seen = new VisibleFacts(reader, await ListNames.EntriesAsync(db, cancellation, reader.SeesNames));
         var found = new List<Found>();
         if (actor.May(Actions.See, Things.Hire))
         {

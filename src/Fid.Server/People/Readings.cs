@@ -100,6 +100,7 @@ internal static class Readings
         var since = await PayKnownSince.LoadAsync(db, isArriving ? [employment.Id] : [], cancellation);
         var asIfToday = !since.ContainsKey(employment.Id);
         var approved = asIfToday ? today : LocalDate.Min(today, since[employment.Id].InZone(firm.Zone).Date);
+        var names = await ListNames.EntriesAsync(db, cancellation, reader.SeesNames);
         return new ReadingsResponse(
             rate,
             paid.AgainstBand(),
@@ -110,7 +111,7 @@ internal static class Readings
             values.Text("badge") is { } badge
                 ? (await BadgeReading.LoadAsync(db, reader, employment, badge, cancellation)).Clashes(employment.Start, firm.BadgeRestDays)
                 : [],
-            job is null ? null : await JobFactsAsync(db, job, cancellation),
+            job is null ? null : FactsOf(job, names),
             rosterFrom is { } from && pattern is not null
                 ? RosterReading.Of(
                     new Rostered(pattern, firm.Zone, pay.Calendars, values.Text("holiday_calendar")),
@@ -118,14 +119,12 @@ internal static class Readings
                     LocalDate.Max(from, employment.Start)
                 )
                 : null,
-            await EvaluationResponse.OfAsync(db, fields, evaluated, await ListNames.LoadAsync(db, cancellation, reader.SeesNames), cancellation)
+            await EvaluationResponse.OfAsync(db, fields, evaluated, names, cancellation)
         );
     }
 
-    private static async Task<JobFacts> JobFactsAsync(FidDb db, EntryContent job, CancellationToken cancellation)
-    {
-        var names = await ListNames.LoadAsync(db, cancellation);
-        return new JobFacts(
+    private static JobFacts FactsOf(EntryContent job, ListNames names) =>
+        new(
             job.Code,
             names.Of("jobFamilies", job.Text("family")),
             job.Text("classification"),
@@ -134,7 +133,6 @@ internal static class Readings
             [.. (job.Values.GetValueOrDefault("items") as string[] ?? []).Select(i => names.Of("items", i)!)],
             [.. job.Parts<Requirement>("certificates").Select(c => new JobCertificate(names.Of("certificates", c.Certificate)!, c.Essential))]
         );
-    }
 }
 
 /// <summary>A record for which readings are worked out.</summary>

@@ -33,7 +33,7 @@ internal static class RevisionEndpoints
             .Take(MostShown)
             .Select(r => new { Run = r, People = r.Employments.Length })
             .ToListAsync(cancellation);
-        var names = await ListNames.LoadAsync(db, cancellation);
+        var names = await ListNames.EntriesAsync(db, cancellation);
         return TypedResults.Ok(
             runs.Select(r => new MadeRevision(
                     r.Run.Id,
@@ -70,7 +70,7 @@ internal static class RevisionEndpoints
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var read = await RevisionReading.LoadAsync(db, reader, request.Question(), actor.Today, cancellation);
         return read.Answer is { } preview
-            ? TypedResults.Ok(RevisionPreviewResponse.Of(preview, reader, await ListNames.LoadAsync(db, cancellation, reader.SeesNames)))
+            ? TypedResults.Ok(RevisionPreviewResponse.Of(preview, reader, await ListNames.EntriesAsync(db, cancellation, reader.SeesNames)))
             : Problems.Invalid(read.Problems);
     }
 
