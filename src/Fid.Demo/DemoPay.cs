@@ -20,10 +20,10 @@ internal sealed class DemoPay(FidDb db, DemoRecords records, LocalDate today)
         await SaveAsync(hands[0], new() { ["pay_rate"] = 18.6m }, monday, "second season on the engines");
         await SaveAsync(hands[1], new() { ["allowance"] = 46m, ["allowance_for"] = "standing by at night" }, monday, "stands by at night from now on");
         var demirci = await NewcomerAsync("Demirci");
-        await SaveAsync(demirci, new() { ["bank_account"] = DemoPeople.Iban(1_420_007) }, null, null);
+        await SaveAsync(demirci, new() { ["bank_account"] = DemoPeople.Account(1_420_007) }, null, null);
         await SaveAsync(demirci, new() { ["pay_rate"] = 18.5m }, monday.PlusWeeks(24), "after probation, as agreed");
         var keel = await NewcomerAsync("Keel");
-        await SaveAsync(keel, new() { ["bank_account"] = DemoPeople.Iban(1_420_008) }, null, null);
+        await SaveAsync(keel, new() { ["bank_account"] = DemoPeople.Account(1_420_008) }, null, null);
         await SaveAsync(keel, new() { ["pay_rate"] = 43_500m }, null, "agreed at the interview: eleven years at another harbour");
     }
 

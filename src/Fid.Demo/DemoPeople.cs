@@ -4,6 +4,7 @@ using Fid.Acts.Lists;
 using Fid.Acts.People;
 using Fid.Core.Lists;
 using Fid.Core.Templates;
+using Fid.Core.Texts;
 using Fid.Data;
 using Fid.Data.Changes;
 using Fid.Data.People;
@@ -105,7 +106,7 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
             ["emergency_name"] = $"{family} family",
             ["emergency_phone"] = $"+353 1 556 {badge % 10000:0000}",
             // One in thirteen has not handed it in yet.
-            ["bank_account"] = badge % 13 == 0 ? null : Iban(badge),
+            ["bank_account"] = badge % 13 == 0 ? null : Account(badge),
             ["job"] = job.Code,
             ["department"] = job.Department,
             ["site"] = job.Site,
@@ -133,15 +134,7 @@ internal sealed class DemoPeople(FidDb db, RecordWriter writer, Author author, L
     }
 
     // A made-up account at a made-up bank, with the check digits of ISO 13616: 98 less the remainder of the number by 97.
-    internal static string Iban(int number)
-    {
-        var account = $"9000 {number / 10000:0000} {number % 10000:0000} 00";
-        var digits = string.Concat(
-            $"HSFB{account}IE00".Where(c => c != ' ').Select(c => char.IsAsciiDigit(c) ? c.ToString() : (c - 'A' + 10).ToString(CultureInfo.InvariantCulture))
-        );
-        var check = 98 - (int)(System.Numerics.BigInteger.Parse(digits, CultureInfo.InvariantCulture) % 97);
-        return $"IE{check:00} HSFB {account}";
-    }
+    internal static string Account(int number) => Iban.Of("IE", $"HSFB9000{number / 10000:0000}{number % 10000:0000}00");
 
     private static string Device(string site) =>
         site switch

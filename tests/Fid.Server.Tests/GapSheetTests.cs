@@ -22,9 +22,9 @@ public class GapSheetTests(FirmFixture firm) : IClassFixture<FirmFixture>
         rows.Skip(1).Select(r => r[0]).ShouldBe(coverage["people"]!.AsArray().Select(p => p!.Text("number")));
 
         var who = coverage["people"]![0]!;
-        var filled = await ReadAsync(orla, "bank_account", $"Bank account (IBAN);Number\nIE10HSFB90001234567899;{who.Text("number")}\n;{rows[2][0]}\nx;nobody");
+        var filled = await ReadAsync(orla, "bank_account", $"Bank account (IBAN);Number\nIE04HSFB90001234567899;{who.Text("number")}\n;{rows[2][0]}\nx;nobody");
         (filled["values"]!.AsArray().Select(v => (v!.Text("employmentId"), v!.Text("typed"))).Single(), (string)filled["unknown"]![0]!).ShouldBe(
-            ((who.Text("employmentId"), "IE10HSFB90001234567899"), "nobody")
+            ((who.Text("employmentId"), "IE04HSFB90001234567899"), "nobody")
         );
         // In the reader's words, as one would type it.
         var number = who.Text("number");

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Net;
 using System.Text.Json.Nodes;
 using Fid.Acts.Exchange;
+using Fid.Core.Texts;
 using Shouldly;
 
 namespace Fid.Testing;
@@ -101,6 +102,7 @@ public static class Markers
         {
             "text" or "longText" => [$"Mk{place}x{string.Concat(key.Where(char.IsLetterOrDigit))}"],
             "identifier" => [string.Create(CultureInfo.InvariantCulture, $"IE29AIBK9311{place:00000000}"), $"MKID{place}Q"],
+            "iban" => [Iban.Of("IE", string.Create(CultureInfo.InvariantCulture, $"AIBK9311{place:0000000000}"))],
             "email" => [$"mk{place}x@marked.example"],
             "phone" => [string.Create(CultureInfo.InvariantCulture, $"+353 86 7{place:000000}")],
             "date" => [new DateTime(2131, 1, 1, 0, 0, 0, DateTimeKind.Utc).AddDays(place).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)],

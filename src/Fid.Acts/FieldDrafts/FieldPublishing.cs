@@ -120,12 +120,22 @@ public sealed class FieldPublishing(FidDb db)
             .Fields.SelectMany(f => f.WithColumns())
             .Where(f =>
                 f.Sensitive
-                && f.Type is not (FieldType.Text or FieldType.LongText or FieldType.Identifier or FieldType.Phone or FieldType.Email or FieldType.Date)
+                && f.Type
+                    is not (
+                        FieldType.Text
+                        or FieldType.LongText
+                        or FieldType.Identifier
+                        or FieldType.Iban
+                        or FieldType.Phone
+                        or FieldType.Email
+                        or FieldType.Date
+                    )
             )
             .Select(f => new Finding(
                 "sensitive-type",
                 Named(f),
-                $"“{f.Label("en")}” cannot be sensitive: only texts, identifiers, telephone numbers, e-mail addresses and dates can be kept sealed.",
+                $"“{f.Label("en")}” cannot be sensitive: only texts, identifiers, bank accounts, telephone numbers, e-mail addresses and "
+                    + "dates can be kept sealed.",
                 null,
                 Part(f)
             ))

@@ -22,6 +22,7 @@ internal static class FieldReader
         "email",
         "phone",
         "identifier",
+        "iban",
         "computed",
         "rows"
     );

@@ -45,6 +45,9 @@ public enum FieldType
     /// <summary>An official number of the person, such as a tax number.</summary>
     Identifier,
 
+    /// <summary>A bank account by ISO 13616, kept without spaces.</summary>
+    Iban,
+
     /// <summary>What its formula comes to; entered by nobody.</summary>
     Computed,
 

@@ -106,6 +106,7 @@ public static class ValueCheck
             FieldType.Date when field.Max?.Date is { } max && string.CompareOrdinal(text, max) > 0 => $"Enter a date up to {max}.",
             FieldType.Email when !TextRules.IsEmail(text) => "Enter an e-mail address, such as name@example.org.",
             FieldType.Phone when !TextRules.IsPhone(text) => "Enter a telephone number: digits, spaces, + ( ) - only.",
+            FieldType.Iban => Iban.Read(text, out text),
             FieldType.Person when !Guid.TryParse(text, out _) => "Choose a person.",
             FieldType.File when !Guid.TryParse(text, out _) => "Choose a file.",
             FieldType.Text or FieldType.LongText or FieldType.Identifier when field.Min?.Number is { } least && text.Length < least =>

@@ -77,6 +77,7 @@ internal static class ValueFit
                 {
                     FieldType.Date => RecordFormula.IsDate(value.GetString()!, out _),
                     FieldType.Email => TextRules.IsEmail(value.GetString()!),
+                    FieldType.Iban => Iban.Read(value.GetString()!, out _) is null,
                     FieldType.Phone => TextRules.IsPhone(value.GetString()!),
                     _ => true,
                 },

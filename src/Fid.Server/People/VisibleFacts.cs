@@ -46,7 +46,12 @@ internal sealed class VisibleFacts
         [
             .. _reader
                 .Fields.Set.FieldsAndColumns.Where(f =>
-                    f is { IsColumn: true, Sensitive: false, Type: FieldType.Text or FieldType.Identifier or FieldType.Phone or FieldType.Email }
+                    f
+                        is {
+                            IsColumn: true,
+                            Sensitive: false,
+                            Type: FieldType.Text or FieldType.Identifier or FieldType.Iban or FieldType.Phone or FieldType.Email
+                        }
                     && _rights.Sees(f.Key)
                 )
                 .Select(f => f.Key),

@@ -34,11 +34,7 @@ internal static class PayFields
             .OfPerson()
             .Of(("email", "by e-mail", "per E-Mail"), ("post", "by post", "per Post"), ("hand", "by hand", "persönlich")),
         Field(Section, "bank_holder", Text, "Account holder", "Kontoinhaber", PayOnly).OfPerson(),
-        // ISO 13616 as people write it, with or without spaces.
-        Field(Section, "bank_account", Identifier, "Bank account (IBAN)", "Bankkonto (IBAN)", OwnPay).OfPerson().Sealed() with
-        {
-            Pattern = "[A-Z]{2}[0-9]{2}[A-Z0-9 ]{11,40}",
-        },
+        Field(Section, "bank_account", FieldType.Iban, "Bank account (IBAN)", "Bankkonto (IBAN)", OwnPay).OfPerson().Sealed(),
         Field(Section, "pension", YesNo, "In the pension scheme", "In der Betriebsrente", PayOnly),
         Field(Section, "pension_percent", Number, "Own pension contribution, %", "Eigener Rentenbeitrag, %", PayOnly).Between(0, 100).When("pension"),
         Field(Section, "pay_note", LongText, "Note for payroll", "Hinweis für die Abrechnung", PayOnly),

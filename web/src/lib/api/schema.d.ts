@@ -13847,7 +13847,7 @@ export interface components {
          * @description What a field holds. Values are JSON: texts for all but numbers, yes or no, and lists of choices.
          * @enum {unknown}
          */
-        FieldType: "text" | "longText" | "number" | "money" | "date" | "yesNo" | "choice" | "choices" | "person" | "listEntry" | "file" | "email" | "phone" | "identifier" | "computed" | "rows";
+        FieldType: "text" | "longText" | "number" | "money" | "date" | "yesNo" | "choice" | "choices" | "person" | "listEntry" | "file" | "email" | "phone" | "identifier" | "iban" | "computed" | "rows";
         FieldVersionResponse: {
             /** Format: int32 */
             version: number;

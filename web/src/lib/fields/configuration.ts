@@ -76,6 +76,7 @@ export const types: FieldType[] = [
   'phone',
   'file',
   'identifier',
+  'iban',
   'computed',
   'rows'
 ];

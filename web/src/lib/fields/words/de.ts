@@ -70,6 +70,7 @@ export const de: typeof en = {
     email: 'E-Mail-Adresse',
     phone: 'Telefonnummer',
     identifier: 'Kennung',
+    iban: 'Bankkonto (IBAN)',
     computed: 'errechnet',
     rows: 'Zeilen'
   },

@@ -69,6 +69,7 @@ export const en = {
     email: 'e-mail address',
     phone: 'telephone number',
     identifier: 'identifier',
+    iban: 'bank account (IBAN)',
     computed: 'worked out',
     rows: 'rows'
   },
