@@ -88,6 +88,22 @@ public class StructureTests
     [InlineData("await db.Hires.Where(h => h.Id == id).ToListAsync(cancellation);", false)]
     public void A_write_is_seen(string line, bool writes) => Writes(line).ShouldBe(writes);
 
+    [Theory]
+    [InlineData("en")]
+    [InlineData("de")]
+    public void Where_a_change_came_from_is_said_in_words(string language)
+    {
+        var said = File.ReadAllText(Path.Combine(Repository.Root, $"web/src/lib/text/{language}.ts")).Split("    from: (place")[1].Split("})[place]")[0];
+        var origins = new[] { "Fid.Acts", "Fid.Server" }
+            .SelectMany(Sources)
+            .SelectMany(file => System.Text.RegularExpressions.Regex.Matches(File.ReadAllText(file), "Author\\([^()\"]*\"(\\w+)\"\\)"))
+            .Select(m => m.Groups[1].Value)
+            .Distinct()
+            .ToList();
+        origins.Count.ShouldBeGreaterThan(10);
+        origins.Where(o => !said.Contains($" {o}: '", StringComparison.Ordinal)).ShouldBeEmpty();
+    }
+
     [Fact]
     public void An_act_is_asked_for_one_thing_by_somebody_who_acts_and_says_what_came_of_it()
     {

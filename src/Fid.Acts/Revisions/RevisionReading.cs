@@ -49,9 +49,24 @@ public static class RevisionReading
         var ids = await MembersAsync(db, group, jobs.Values, from, cancellation);
         if (ids.Length > Most)
             return Result<RevisionPreview>.Failed(new Problem("/group", "too-many", $"These are {ids.Length} people. Choose {Most} at most."));
+        var (revised, leftOut) = await SortedAsync(db, reader, group, from, ids, new Bands(jobs, grades, fullTime), cancellation);
+        return await PreviewAsync(db, reader, question, revised, leftOut, today, cancellation);
+    }
+
+    // Those of the group whose pay may be seen, by name: who has a rate that the user may change, and who is left out.
+    private static async Task<(List<Revised> Revised, List<LeftOutPerson> LeftOut)> SortedAsync(
+        FidDb db,
+        Reader reader,
+        RevisedGroup group,
+        LocalDate from,
+        Guid[] members,
+        Bands bands,
+        CancellationToken cancellation
+    )
+    {
         var found = await reader
             .Readable(db.CurrentRecords.AsNoTracking())
-            .Where(r => ids.Contains(r.EmploymentId))
+            .Where(r => members.Contains(r.EmploymentId))
             .Join(db.Employments.AsNoTracking(), r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment })
             .OrderBy(f => f.record.FamilyName)
             .ThenBy(f => f.record.GivenName)
@@ -60,49 +75,69 @@ public static class RevisionReading
         // Who is found tells what the group is described by.
         string[] read = [.. PayReading.Fields, "job", .. group.Site is null ? Array.Empty<string>() : ["site"]];
         found.RemoveAll(f => !read.All(reader.On(f.record).Sees));
-        ids = [.. found.Select(f => f.employment.Id)];
-        var rates = await RatesAsync(db, ids, from, cancellation);
-        var whole = reader.Fields.Approvals.All.Any(a => a.IsAbout(Rate)) ? await WholeAsync(db, ids, from, today, cancellation) : null;
-
-        var (people, paid, leftOut) = (new List<RevisedPerson>(), new List<PaidPerson>(), new List<LeftOutPerson>());
+        var rates = await RatesAsync(db, [.. found.Select(f => f.employment.Id)], from, cancellation);
+        var (revised, leftOut) = (new List<Revised>(), new List<LeftOutPerson>());
         foreach (var of in found)
         {
             var rate = rates[of.employment.Id];
             if (!reader.On(of.record).MayEdit(Rate))
                 leftOut.Add(new LeftOutPerson(of.employment, of.record, LeftOutReason.NotYours));
-            else if (rate.Stated is not var (amount, per, hours))
-                leftOut.Add(new LeftOutPerson(of.employment, of.record, LeftOutReason.NoRate));
+            else if (
+                rate.Stated is var (amount, per, hours)
+                && PayRate.Of(amount, per, hours, bands.FullTime, PayReading.WorkingDaysPerWeek, PayPeriod.Year).Answer is not null
+            )
+                revised.Add(
+                    new Revised(
+                        new RevisedPerson(of.employment, of.record, per, rate.Ahead),
+                        new PaidPerson(
+                            of.employment.Id.ToString(),
+                            amount,
+                            per,
+                            hours,
+                            bands.FullTime,
+                            PayReading.WorkingDaysPerWeek,
+                            bands.Of(rate.Job, from)?.Max
+                        )
+                    )
+                );
             else
-            {
-                var band =
-                    rate.Job is { } code
-                    && jobs.GetValueOrDefault(code) is { } job
-                    && job.Text("grade") is { } grade
-                    && grades.GetValueOrDefault(grade) is { } graded
-                        ? JobBand.Of(job, graded, from, fullTime)
-                        : null;
-                paid.Add(new PaidPerson(of.employment.Id.ToString(), amount, per, hours, fullTime, PayReading.WorkingDaysPerWeek, band?.Max));
-                people.Add(new RevisedPerson(of.employment, of.record, per, rate.Ahead));
-            }
+                leftOut.Add(new LeftOutPerson(of.employment, of.record, LeftOutReason.NoRate));
         }
-        var revised = PayRevision.Of(question.Rule, paid);
-        if (revised.Answer is not { } pay || whole is null)
-            return revised.Answer is { } all ? new RevisionPreview(people, all, leftOut) : Result<RevisionPreview>.Failed(revised.Problems);
+        return (revised, leftOut);
+    }
 
-        // Whether others have to agree hangs on what the rate becomes.
-        var asked = Enumerable.Range(0, people.Count).Where(i => pay.People[i].After > pay.People[i].Before && Asks(people[i], pay.People[i])).ToHashSet();
-        leftOut.AddRange(asked.Select(i => new LeftOutPerson(people[i].Employment, people[i].Record, LeftOutReason.NeedsApproval)));
+    // Whether others have to agree to somebody's rate hangs on what it becomes.
+    private static async Task<Result<RevisionPreview>> PreviewAsync(
+        FidDb db,
+        Reader reader,
+        RevisionQuestion question,
+        List<Revised> people,
+        List<LeftOutPerson> leftOut,
+        LocalDate today,
+        CancellationToken cancellation
+    )
+    {
+        var worked = PayRevision.Of(question.Rule, people.ConvertAll(p => p.Paid));
+        if (worked.Answer is not { } pay)
+            return Result<RevisionPreview>.Failed(worked.Problems);
+        if (!reader.Fields.Approvals.All.Any(a => a.IsAbout(Rate)))
+            return new RevisionPreview(people.ConvertAll(p => p.Person), pay, leftOut);
+        var ids = people.Select(p => p.Person.Employment.Id).ToArray();
+        var held = (await ActiveRecords.LoadAsync(db, today, cancellation, on: question.From, former: true, only: ids)).Records;
+        var agreed = people.Where((p, i) => !Asks(p.Person, pay.People[i])).ToList();
         return new RevisionPreview(
-            [.. people.Where((_, i) => !asked.Contains(i))],
-            PayRevision.Of(question.Rule, [.. paid.Where((_, i) => !asked.Contains(i))]).Answer!,
-            leftOut
+            agreed.ConvertAll(p => p.Person),
+            PayRevision.Of(question.Rule, agreed.ConvertAll(p => p.Paid)).Answer!,
+            [.. leftOut, .. people.Except(agreed).Select(p => new LeftOutPerson(p.Person.Employment, p.Person.Record, LeftOutReason.NeedsApproval))]
         );
 
         bool Asks(RevisedPerson person, RevisedPay becomes)
         {
-            var held = whole[person.Employment.Id].Values;
-            var change = RequestedChange.Of(Rate, held.TryGetValue(Rate, out var there) ? there : null, JsonSerializer.SerializeToElement(becomes.After));
-            return reader.Fields.Approvals.Asks(change, held, today);
+            if (becomes.After == becomes.Before)
+                return false;
+            var values = held[person.Employment.Id].Values;
+            var change = RequestedChange.Of(Rate, values.TryGetValue(Rate, out var there) ? there : null, JsonSerializer.SerializeToElement(becomes.After));
+            return reader.Fields.Approvals.Asks(change, values, today);
         }
     }
 
@@ -166,13 +201,16 @@ public static class RevisionReading
         );
     }
 
-    private static async Task<IReadOnlyDictionary<Guid, ActiveRecord>> WholeAsync(
-        FidDb db,
-        Guid[] ids,
-        LocalDate from,
-        LocalDate today,
-        CancellationToken cancellation
-    ) => (await ActiveRecords.LoadAsync(db, today, cancellation, on: from, former: true, only: ids)).Records;
+    private sealed record Revised(RevisedPerson Person, PaidPerson Paid);
+
+    /// <summary>The bands of jobs.</summary>
+    private sealed record Bands(Dictionary<string, EntryContent> Jobs, Dictionary<string, EntryContent> Grades, decimal FullTime)
+    {
+        public JobBand? Of(string? code, LocalDate day) =>
+            code is not null && Jobs.GetValueOrDefault(code) is { } job && job.Text("grade") is { } grade && Grades.GetValueOrDefault(grade) is { } graded
+                ? JobBand.Of(job, graded, day, FullTime)
+                : null;
+    }
 
     private sealed record RateOnDay((decimal Amount, PayPeriod Per, decimal Hours)? Stated, string? Job, LocalDate? Ahead);
 }

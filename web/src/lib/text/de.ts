@@ -190,9 +190,23 @@ export const de: Messages = {
     from: (place) =>
       ({
         newHire: 'bei der Einstellung',
+        arrivals: 'unter Ankünfte',
+        tasks: 'unter Meine Aufgaben',
+        templates: 'in den Vorlagen',
+        fields: 'unter Felder',
+        admin: 'in der Verwaltung',
+        setup: 'beim Einrichten der Firma',
+        session: 'beim Anmelden',
+        payCheck: 'in der Lohnprüfung',
+        revision: 'durch eine Lohnrunde',
         rows: 'als aus einzelnen Feldern Zeilen wurden',
         record: 'in der Akte',
         request: 'auf Anfrage',
+        requests: 'auf Anfrage',
+        invitation: 'über die Einladung',
+        firstRun: 'beim ersten Besuch',
+        lists: 'in den Listen',
+        exchange: 'unter Austausch',
         checklist: 'in der Checkliste',
         demo: 'in der Vorführung'
       })[place] ?? place,

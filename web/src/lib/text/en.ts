@@ -189,11 +189,23 @@ export const en = {
     from: (place: string) =>
       ({
         newHire: 'in New hire',
+        arrivals: 'in Arrivals',
+        tasks: 'in My tasks',
+        templates: 'in Templates',
+        fields: 'in Fields',
+        admin: 'in Admin',
+        setup: 'when the firm was set up',
+        session: 'when signing in',
+        payCheck: 'in Pay check',
+        revision: 'by a pay revision',
         rows: 'when single fields became rows',
         lists: 'in Lists',
         exchange: 'in Exchange',
         record: 'in the record',
         request: 'by asking',
+        requests: 'by asking',
+        invitation: 'by the invitation',
+        firstRun: 'at the first visit',
         checklist: 'in the checklist',
         demo: 'in the demonstration'
       })[place] ?? place,
