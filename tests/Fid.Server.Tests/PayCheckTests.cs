@@ -89,7 +89,7 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         await orla.SaveAsync(id, Records.Fix(new { pay_rate = 18.2 }, "as agreed"));
         var changed = await LineAsync(piet, id);
         ((bool)changed["check"]!["holds"]!).ShouldBeFalse();
-        changed["check"]!["changedSince"]!.AsArray().Select(f => (string)f!).ShouldBe(["employerCost", "gross", "net", "pay_rate"]);
+        ChangedSince(changed).ShouldBe(["employerCost", "gross", "net", "pay_rate"]);
         // What somebody saw before is not what they tick now.
         (await CheckAsync(piet, before)).StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
         (await CheckAsync(piet, changed)).EnsureSuccessStatusCode();
@@ -98,7 +98,7 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         // Another account is told as that, not as which; and is found to be another though nobody here may read it.
         await orla.SaveAsync(id, Records.Fix(new { bank_account = "IE29AIBK93115212345678" }));
         var paidElsewhere = await LineAsync(piet, id);
-        paidElsewhere["check"]!["changedSince"]!.AsArray().Select(f => (string)f!).ShouldBe(["bank_account"]);
+        ChangedSince(paidElsewhere).ShouldBe(["bank_account"]);
         (await CheckAsync(piet, paidElsewhere, isRight: false)).EnsureSuccessStatusCode();
         (await LineAsync(piet, id))["check"].ShouldNotBeNull("what does not hold was not taken back");
         (await CheckAsync(piet, paidElsewhere)).EnsureSuccessStatusCode();
@@ -247,7 +247,17 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         using var piet = await firm.As("piet");
         using var ruth = await firm.As("ruth");
-        var line = await LineAsync(ruth, await HandAsync(orla, "Hidden"));
+        var id = await HandAsync(orla, "Hidden");
+        var line = await LineAsync(ruth, id);
+        (await CheckAsync(ruth, line)).EnsureSuccessStatusCode();
+        await orla.SaveAsync(id, "department", "engine");
+        ChangedSince(await LineAsync(ruth, id)).ShouldContain("department");
+        await Markers.HideAsync(piet, orla, "payroll", "department");
+        // That something changed is seen, but not of a field that is not.
+        var unsaid = await LineAsync(ruth, id);
+        ((bool)unsaid["check"]!["holds"]!).ShouldBeFalse();
+        ChangedSince(unsaid).ShouldNotContain("department");
+        line = unsaid;
         await Markers.HideAsync(piet, orla, "payroll", "allowance");
         var run = await RunAsync(ruth, "crew", Fortnight);
         (run["lines"]!.AsArray().Count, run["ungrouped"]!.AsArray().Count, run["totals"]!["all"]!.Amount("gross")).ShouldBe((0, 0, 0));
@@ -257,6 +267,8 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         // Who enters pay does not check it.
         (await CheckAsync(orla, line)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
     }
+
+    private static string[] ChangedSince(JsonNode line) => [.. line["check"]!["changedSince"]!.AsArray().Select(f => (string)f!)];
 
     // What is recorded cannot be altered, but for a test that is to have been written on another day.
     private async Task WrittenAsync(string update) =>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Api } from '$lib/api/client';
+  import { inFours } from '$lib/text/inFours';
   import { text } from '$lib/text/index.svelte';
   import Line from '$lib/ui/Line.svelte';
   import { failed } from '$lib/ui/toast';
@@ -39,7 +40,7 @@
       {id}
       readonly
       dir="auto"
-      value={open ?? String(field.value)}
+      value={open === undefined ? String(field.value) : field.type === 'iban' ? inFours(open) : open}
       class="w-full min-w-0 bg-transparent px-0.5 py-1 font-medium outline-none"
       aria-describedby="{id}-note"
     />

@@ -1,5 +1,6 @@
 import type { Api } from '$lib/api/client';
 import { nameOf } from '$lib/lists/queries';
+import { inFours } from '$lib/text/inFours';
 import { text } from '$lib/text/index.svelte';
 
 type Shown = Pick<Api['FieldResponse'], 'type' | 'options' | 'list'>;
@@ -20,5 +21,6 @@ function shownOne(field: Shown, value: string, lists: Api['ListOption'][]): stri
   if (field.options) return field.options.find((o) => o.value === value)?.label[text.language] ?? value;
   if (field.list) return nameOf(lists, field.list, value);
   if (field.type === 'date' && /^\d{4}-\d\d-\d\d$/.test(value)) return text.day(value);
+  if (field.type === 'iban') return inFours(value);
   return value;
 }

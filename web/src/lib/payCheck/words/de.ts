@@ -51,7 +51,7 @@ export const de: typeof en = {
   },
   check: (name) => `${name} ist geprüft`,
   by: (name, when) => `von ${name}, ${when}`,
-  changedSince: (what) => `seither geändert: ${what}`,
+  changedSince: (what) => (what === '' ? 'seither geändert' : `seither geändert: ${what}`),
   facts: {
     start: 'Beginn',
     end: 'letzter Tag',

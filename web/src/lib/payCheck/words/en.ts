@@ -50,7 +50,7 @@ export const en = {
   },
   check: (name: string) => `${name} is checked`,
   by: (name: string, when: string) => `by ${name}, ${when}`,
-  changedSince: (what: string) => `changed since: ${what}`,
+  changedSince: (what: string) => (what === '' ? 'changed since' : `changed since: ${what}`),
   facts: {
     start: 'start',
     end: 'last day',
