@@ -19,6 +19,19 @@ public class RevisionTests(FirmFixture firm) : IClassFixture<FirmFixture>
     {
         using var orla = await firm.As("orla");
         var before = await firm.Database.AskAsync(Rates);
+        // A deckhand becomes bosun on that day, and is no deckhand any more.
+        var bosuns = (await PreviewAsync(orla, Asked(percent: 1, job: "DK-4")))["lines"]!.AsArray().Select(l => l!.Text("job")).ToArray();
+        bosuns.ShouldAllBe(j => j == "Bosun");
+        bosuns.LongLength.ShouldBe(
+            1
+                + (long)
+                    (
+                        await firm.Database.AskAsync(
+                            "select count(*) from records_now r join employments e on e.id = r.employment_id where job_code = 'DK-4' "
+                                + $"and e.start <= '{From}' and (e.\"end\" is null or e.\"end\" >= '{From}')"
+                        )
+                    )!
+        );
         var asked = Asked(percent: 2.5m, atLeast: 0.40m, job: "DK-2");
         var preview = await PreviewAsync(orla, asked);
         var lines = preview["lines"]!.AsArray().Select(l => l!).ToArray();

@@ -31,11 +31,11 @@ public sealed class RevisePay(FidDb db, RecordWriter records)
         var read = await RevisionReading.LoadAsync(db, reader, request.Question, actor.Today, cancellation);
         if (read.Answer is not { } before)
             return Refusal.Invalid(read.Problems);
-        if (before.Version != request.Seen)
-            return Refusal.ChangedMeanwhile;
         Guid[] raised = [.. before.Raised.Select(r => r.Person.Employment.Id)];
         if (raised.Length == 0)
             return Refusal.Conflict("nothing-to-do", "Nobody would be paid more. Choose another group or rule.");
+        if (before.Version != request.Seen)
+            return Refusal.ChangedMeanwhile;
         await Locks.RecordsAsync(db, raised, cancellation);
         // What was saved before the records were held shows now.
         if ((await RevisionReading.LoadAsync(db, reader, request.Question, actor.Today, cancellation)).Answer is not { } now || now.Version != request.Seen)

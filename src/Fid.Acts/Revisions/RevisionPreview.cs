@@ -32,8 +32,9 @@ public sealed record RevisionPreview(IReadOnlyList<RevisedPerson> People, PayRev
 }
 
 /// <summary>Somebody whose pay a rule revises.</summary>
+/// <param name="Job">The code of the job they have on the day.</param>
 /// <param name="EnteredAhead">The day from which another rate is entered already, which stays; null for none.</param>
-public sealed record RevisedPerson(Employment Employment, CurrentRecord Record, PayPeriod Per, LocalDate? EnteredAhead);
+public sealed record RevisedPerson(Employment Employment, CurrentRecord Record, string? Job, PayPeriod Per, LocalDate? EnteredAhead);
 
 /// <summary>Somebody of the group whose pay a rule leaves as it is.</summary>
 public sealed record LeftOutPerson(Employment Employment, CurrentRecord Record, LeftOutReason Why);

@@ -88,7 +88,7 @@ public static class RevisionReading
             )
                 revised.Add(
                     new Revised(
-                        new RevisedPerson(of.employment, of.record, per, rate.Ahead),
+                        new RevisedPerson(of.employment, of.record, rate.Job, per, rate.Ahead),
                         new PaidPerson(
                             of.employment.Id.ToString(),
                             amount,

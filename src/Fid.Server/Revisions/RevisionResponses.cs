@@ -47,7 +47,7 @@ public sealed record RevisionPreviewResponse(
                         person.Employment.Id,
                         person.Employment.Number,
                         reader.NameOf(person.Record, person.Employment.Number),
-                        names.Of("jobs", person.Record.JobCode),
+                        names.Of("jobs", person.Job),
                         person.Per,
                         pay.Before,
                         pay.After,
@@ -68,6 +68,7 @@ public sealed record RevisionPreviewResponse(
 }
 
 /// <summary>What becomes of somebody's pay.</summary>
+/// <param name="Job">The job they have on the day.</param>
 /// <param name="Before">What they are paid, in the unit it is stated in.</param>
 /// <param name="After">What they will be.</param>
 /// <param name="Limit">What else than the percentage decided.</param>
