@@ -15788,6 +15788,7 @@ export interface components {
             employmentId: string;
             number: string;
             name: string;
+            /** @description The job they have on the day. */
             job: null | string;
             per: components["schemas"]["PayPeriod"];
             /**
