@@ -138,12 +138,7 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
     }
 
     private decimal? OutsideBand(Dictionary<string, JsonElement?> values, LocalDate day) =>
-        pay.Rate(values)?.FullTimeAnnual is { } annual
-        && values.Text("job") is { } code
-        && facts.Jobs.GetValueOrDefault(code) is { } job
-        && job.Text("grade") is { } grade
-        && facts.Grades.GetValueOrDefault(grade) is { } graded
-        && JobBand.Of(job, graded, day, pay.Firm.FullTimeHours) is { } band
+        pay.Rate(values)?.FullTimeAnnual is { } annual && JobBand.Of(values.Text("job"), facts.Jobs, facts.Grades, day, pay.Firm.FullTimeHours) is { } band
             ? PayBand.Outside(annual, band.Min, band.Max)
             : null;
 

@@ -206,10 +206,7 @@ public static class RevisionReading
     /// <summary>The bands of jobs.</summary>
     private sealed record Bands(Dictionary<string, EntryContent> Jobs, Dictionary<string, EntryContent> Grades, decimal FullTime)
     {
-        public JobBand? Of(string? code, LocalDate day) =>
-            code is not null && Jobs.GetValueOrDefault(code) is { } job && job.Text("grade") is { } grade && Grades.GetValueOrDefault(grade) is { } graded
-                ? JobBand.Of(job, graded, day, FullTime)
-                : null;
+        public JobBand? Of(string? code, LocalDate day) => JobBand.Of(code, Jobs, Grades, day, FullTime);
     }
 
     private sealed record RateOnDay((decimal Amount, PayPeriod Per, decimal Hours)? Stated, string? Job, LocalDate? Ahead);

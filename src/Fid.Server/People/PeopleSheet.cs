@@ -60,14 +60,7 @@ internal static class PeopleSheet
             await ActiveRecords.LoadAsync(db, today, cancellation, on?.Date, former: on is not null, only: await reader.ReadableAsync(db, cancellation))
         ).Records.Where(r => on is not { } day || (numbers[r.Key].Start <= day.Date && (numbers[r.Key].End is not { } end || end >= day.Date)));
 
-        var columns = new List<SheetColumn>
-        {
-            new(
-                speak == "de" ? "Personalnummer" : "Employee number",
-                speak == "de" ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.",
-                []
-            ),
-        };
+        var columns = new List<SheetColumn> { NumberColumn(speak) };
         foreach (var field in people.Fields)
             columns.Add(await ColumnAsync(db, field, reader.MayEdit(field.Key), speak, cancellation));
         return Workbook.File(
@@ -96,6 +89,14 @@ internal static class PeopleSheet
         RecordEvaluation.Of(
             set,
             new RecordQuestion(record.Values, set.Keys, [], rights, null, record.AsOf, RecordQuestion.NoLists, calendars?.OfRecord(record.Values))
+        );
+
+    /// <summary>The column by which a row's person is known when the sheet is brought in.</summary>
+    internal static SheetColumn NumberColumn(string language) =>
+        new(
+            language == "de" ? "Personalnummer" : "Employee number",
+            language == "de" ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.",
+            []
         );
 
     private static async Task<FileContentHttpResult> ForHiresAsync(

@@ -31,23 +31,38 @@ internal static class RevisionEndpoints
             .PayRevisionRuns.AsNoTracking()
             .OrderByDescending(r => r.At)
             .Take(MostShown)
-            .Select(r => new { Run = r, People = r.Employments.Length })
+            // Of the thousands whom each was about only how many they are.
+            .Select(r => new
+            {
+                r.Id,
+                r.At,
+                r.ByName,
+                r.From,
+                r.Why,
+                r.Group,
+                r.Percent,
+                r.AtLeastHourly,
+                r.UpToBand,
+                People = r.Employments.Length,
+                r.Budget,
+                r.UndoneByName,
+            })
             .ToListAsync(cancellation);
         var names = await ListNames.EntriesAsync(db, cancellation);
         return TypedResults.Ok(
             runs.Select(r => new MadeRevision(
-                    r.Run.Id,
-                    r.Run.At,
-                    r.Run.ByName,
-                    r.Run.From,
-                    r.Run.Why,
-                    Words(r.Run.Group, names),
-                    r.Run.Percent,
-                    r.Run.AtLeastHourly,
-                    r.Run.UpToBand,
+                    r.Id,
+                    r.At,
+                    r.ByName,
+                    r.From,
+                    r.Why,
+                    Words(r.Group, names),
+                    r.Percent,
+                    r.AtLeastHourly,
+                    r.UpToBand,
                     r.People,
-                    r.Run.Budget,
-                    r.Run.UndoneByName
+                    r.Budget,
+                    r.UndoneByName
                 ))
                 .ToArray()
         );

@@ -8,6 +8,7 @@ using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Data.People;
 using Fid.Server.Exchange;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -52,18 +53,10 @@ internal static class RevisionSheet
         if (read.Answer is not { } preview)
             return Problems.Invalid(read.Problems);
         await SecurityTrail.NoteAsync(db, actor, http, SecurityTrail.Exported, "pay", cancellation);
-        var (speak, german) = (language == "de" ? "de" : "en", language == "de");
-        var title = german ? "Lohnrunde" : "Pay revision";
+        var speak = language == "de" ? "de" : "en";
+        var title = speak == "de" ? "Lohnrunde" : "Pay revision";
         string[] fields = [.. new[] { "given_name", "family_name" }.Where(reader.Sees), "pay_rate"];
-        SheetColumn[] columns =
-        [
-            new(
-                german ? "Personalnummer" : "Employee number",
-                german ? "Daran wird die Person erkannt. Bitte nicht ändern." : "By this the person is known again. Leave it as it is.",
-                []
-            ),
-            .. fields.Select(f => new SheetColumn(reader.Fields.Set.Find(f)!.Label(speak), "", [])),
-        ];
+        SheetColumn[] columns = [PeopleSheet.NumberColumn(speak), .. fields.Select(f => new SheetColumn(reader.Fields.Set.Find(f)!.Label(speak), "", []))];
         return Workbook.File($"{title} {from.Date:uuuu-MM-dd}", title, columns, preview.People.Zip(preview.Pay.People, Row));
 
         IReadOnlyList<string> Row(RevisedPerson person, RevisedPay pay) =>
