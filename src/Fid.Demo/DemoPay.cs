@@ -1,16 +1,19 @@
 using System.Text.Json;
 using Fid.Acts.People;
+using Fid.Core.Fields;
 using Fid.Core.Templates;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using NodaTime.Text;
 
 namespace Fid.Demo;
 
-/// <summary>What is new of people's pay: a raise and an allowance among the crews, one entered ahead for after probation, and one above its band.</summary>
+/// <summary>What is new of people's pay: a raise, an allowance and a second job among the crews, one entered ahead for after probation, and one above its band.</summary>
 internal sealed class DemoPay(FidDb db, DemoRecords records, LocalDate today)
 {
     private const string EngineHand = "EN-2";
+    private const string TicketClerk = "TC-1";
 
     public async Task AddAsync()
     {
@@ -18,7 +21,14 @@ internal sealed class DemoPay(FidDb db, DemoRecords records, LocalDate today)
         var monday = today.Next(IsoDayOfWeek.Monday);
         var hands = await LongServingAsync();
         await SaveAsync(hands[0], new() { ["pay_rate"] = 18.6m }, monday, "second season on the engines");
-        await SaveAsync(hands[1], new() { ["allowance"] = 46m, ["allowance_for"] = "standing by at night" }, monday, "stands by at night from now on");
+        await SaveAsync(hands[1], Row(1, ("kind", "allowance"), ("amount", 46m), ("note", "standing by at night"), ("from", Iso(monday))), monday, "stands by at night from now on");
+        // Evenings at the ticket hall, at its own rate and on its own cost centre.
+        await SaveAsync(
+            hands[0],
+            Row(1, ("kind", "secondJob"), ("amount", 15.2m), ("hours", 6m), ("job", TicketClerk), ("cost_centre", "510"), ("from", Iso(monday))),
+            monday,
+            "helps out at the ticket hall two evenings a week"
+        );
         var demirci = await NewcomerAsync("Demirci");
         await SaveAsync(demirci, new() { ["bank_account"] = DemoPeople.Account(1_420_007) }, null, null);
         await SaveAsync(demirci, new() { ["pay_rate"] = 18.5m }, monday.PlusWeeks(24), "after probation, as agreed");
@@ -42,6 +52,12 @@ internal sealed class DemoPay(FidDb db, DemoRecords records, LocalDate today)
             .Hires.Where(h => h.Closed == null)
             .Join(db.CurrentRecords.Where(r => r.FamilyName == family), h => h.EmploymentId, r => r.EmploymentId, (_, r) => r.EmploymentId)
             .SingleAsync();
+
+    private static string Iso(LocalDate day) => LocalDatePattern.Iso.Format(day);
+
+    // A row of what is paid beside base pay; its number tells rows of one record apart.
+    private static Dictionary<string, object> Row(int number, params (string Column, object Value)[] cells) =>
+        cells.ToDictionary(c => FieldAddress.Cell("pay_elements", c.Column, Guid.Empty.ToString("D")[..^1] + number).ToString(), c => c.Value);
 
     private Task SaveAsync(Guid employment, Dictionary<string, object> values, LocalDate? from, string? why) =>
         records.SaveAsync(

@@ -49,11 +49,14 @@ public class PayBenchmarks
                     var approved = start.PlusDays(i % 10 == 0 ? 30 : -10);
                     return (
                         new FirstPayQuestion(groups[i % 3], start, approved, calendar, random.Next(40_000, 400_000) / 100m, PartMethod.WorkingDays),
-                        new PaidComponents("BASE", new Dictionary<string, decimal> { ["ALLOW"] = i % 4 * 15 }, components)
+                        new PaidComponents("BASE", [("ALLOW", Allowance(start, i % 4 * 15))], components)
                     );
                 }),
         ];
     }
+
+    private static PaidElement Allowance(LocalDate start, decimal amount) =>
+        PaidElement.Over(start, [], _ => ([new PayElement(Guid.Empty, PayElementKind.Allowance, amount)], 0)).Single();
 
     [Benchmark]
     public decimal FirstPayAndCost()
@@ -64,7 +67,7 @@ public class PayBenchmarks
             var first = FirstPay.Of(question).Answer!;
             total += Payslip.Of(question, components, first.Runs).Answer!.Net;
             var every = question.Terms.Every;
-            var year = components.Whole(every, question.AmountPerPeriod).Answer!.EmployerCost * PayRate.PeriodsPerYear(every);
+            var year = components.Whole(every, question.AmountPerPeriod, question.Start).Answer!.EmployerCost * PayRate.PeriodsPerYear(every);
             total += LoadedCost.Of([year], 37.5m, 7.5m, 25, 9, 30).Answer!.LoadedHourly;
         }
         return total;

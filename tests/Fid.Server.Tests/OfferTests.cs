@@ -23,12 +23,13 @@ public class OfferTests(FirmFixture firm) : IClassFixture<FirmFixture>
             Form(new { }),
             Form(new { pay_rate = 20, weekly_hours = 30 }, "2027-06-21"),
             Form(
-                new
+                new Dictionary<string, object>
                 {
-                    pay_rate = 2300,
-                    paid_by = "month",
-                    allowance = 46,
-                    allowance_for = "nights",
+                    ["pay_rate"] = 2300,
+                    ["paid_by"] = "month",
+                    [Beside("kind")] = "allowance",
+                    [Beside("amount")] = 46,
+                    [Beside("note")] = "nights",
                 }
             )
         );
@@ -52,6 +53,8 @@ public class OfferTests(FirmFixture firm) : IClassFixture<FirmFixture>
         (lines["BASE"], lines["ALLOW"]).ShouldBe((decimal.Round(2300m * 12 / 26, 2, MidpointRounding.AwayFromZero), 46));
         (await orla.GetAsync($"/api/records/{id}")).Text("version").ShouldBe(before);
     }
+
+    private static string Beside(string column) => $"pay_elements.{column}@0b7f0a52-6a4e-4f0e-9d5a-2f4d2b0c9a11";
 
     [Fact]
     public async Task What_is_wrong_with_a_form_is_told_at_its_field()

@@ -258,7 +258,7 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ((bool)unsaid["check"]!["holds"]!).ShouldBeFalse();
         ChangedSince(unsaid).ShouldNotContain("department");
         line = unsaid;
-        await Markers.HideAsync(piet, orla, "payroll", "allowance");
+        await Markers.HideAsync(piet, orla, "payroll", "pay_elements");
         var run = await RunAsync(ruth, "crew", Fortnight);
         (run["lines"]!.AsArray().Count, run["ungrouped"]!.AsArray().Count, run["totals"]!["all"]!.Amount("gross")).ShouldBe((0, 0, 0));
         (await SheetAsync(ruth, "crew", Fortnight)).ShouldBeEmpty();

@@ -167,7 +167,7 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
         var brandt = (await FirmFixture.HireAsync(orla, "Brandt")).Text("employmentId");
         using var ruth = await firm.As("ruth");
         (await ReadAsync(ruth, brandt, new { }))["firstPay"]!["slip"].ShouldNotBeNull();
-        await Markers.HideAsync(piet, orla, "payroll", "allowance");
+        await Markers.HideAsync(piet, orla, "payroll", "pay_elements");
         var seen = await ReadAsync(ruth, brandt, new { });
         (seen["firstPay"]!["slip"], seen["cost"]).ShouldBe((null, null));
         seen["firstPay"]!.Amount("total").ShouldBe(1044);

@@ -205,12 +205,13 @@ public class TemplateRowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
               ('Person', 'certificates_held', '["SEA","AID"]', '[2026-01-01,2026-06-01)'),
               ('Person', 'medical_until', '"2027-08-31"', '[2026-02-01,)'), ('Person', 'first_aid_until', '"2028-01-31"', '[2026-03-01,)'),
               ('Employment', 'laptop', '"LT-4"', '[2027-04-01,)'), ('Employment', 'keys', '"K 7"', '[2027-04-01,)'),
-              ('Employment', 'locker', '"12"', '[2027-04-01,)'))
+              ('Employment', 'locker', '"12"', '[2027-04-01,)'), ('Employment', 'allowance', '46', '[2027-04-01,)'),
+              ('Employment', 'allowance_for', '"nights"', '[2027-04-01,)'))
               v(kind, field, value, during)
             where e.id = '{id}'
             """
         );
-        (await CarryAsync()).ShouldBe(6, "The locker stays, since a condition reads it.");
+        (await CarryAsync()).ShouldBe(8, "The locker stays, since a condition reads it.");
         (await CarryAsync()).ShouldBe(0);
 
         (
@@ -234,6 +235,9 @@ public class TemplateRowsTests(FirmFixture firm) : IClassFixture<FirmFixture>
             items.item=LAPTOP [2027-04-01,)
             items.serial=K 7 [2027-04-01,)
             items.serial=LT-4 [2027-04-01,)
+            pay_elements.amount=46 [2027-04-01,)
+            pay_elements.kind=allowance [2027-04-01,)
+            pay_elements.note=nights [2027-04-01,)
             """
         );
         (await firm.Database.AskAsync("select name || ' ' || name_de from list_entries where list = 'items' and code = 'KEYS'")).ShouldBe("Keys Schlüssel");

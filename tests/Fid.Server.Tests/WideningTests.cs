@@ -59,13 +59,13 @@ public class WideningTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 Field(fields, "street")["access"]!["manager"] = "view";
                 break;
             case "pay":
-                Field(fields, "allowance")["access"]!["manager"] = "view";
+                Field(fields, "pay_elements")["access"]!["manager"] = "view";
                 break;
             case "edit":
                 Field(fields, "pay_rate")["access"]!["manager"] = "edit";
                 break;
             case "rule":
-                Field(fields, "allowance")["onChange"] = new JsonArray(new JsonObject { ["set"] = "roster_note", ["formula"] = "pay_note" });
+                Field(fields, "pension_percent")["onChange"] = new JsonArray(new JsonObject { ["set"] = "roster_note", ["formula"] = "pay_note" });
                 break;
             case "default":
                 Field(fields, "roster_note")["default"] = new JsonObject { ["formula"] = "pay_note" };

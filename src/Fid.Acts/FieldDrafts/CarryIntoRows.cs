@@ -17,8 +17,8 @@ using NodaTime;
 namespace Fid.Acts.FieldDrafts;
 
 /// <summary>
-/// Takes certificates and items that are stored in fields of their own over into rows, and a configuration of the firm's own with them: once,
-/// after records have got rows. Each value keeps its days and where it came from; what was stored before stays in the trail.
+/// Takes certificates, items and allowances that are stored in fields of their own over into rows, and a configuration of the firm's own with
+/// them: once, after records have got such rows. Each value keeps its days and where it came from; what was stored before stays in the trail.
 /// </summary>
 public sealed class CarryIntoRows(FidDb db)
 {

@@ -3,6 +3,8 @@ using Fid.Acts.Hires;
 using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Checklists;
+using Fid.Core.Fields;
+using Fid.Core.Pay;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -12,8 +14,9 @@ namespace Fid.Acts.Offers;
 /// <summary>Takes one form of an offer over into a record: its pay, and its start where that is another one.</summary>
 public sealed class TakeOffer(FidDb db, MoveStart moveStart, SaveRecord saveRecord)
 {
-    /// <summary>The fields that forms of an offer differ in.</summary>
-    public static IReadOnlyList<string> Fields { get; } = [.. PayReading.AllFields, "allowance_for"];
+    /// <summary>Whether forms of an offer can differ in a value: a rate of pay, or what is paid beside it.</summary>
+    /// <param name="address">Which value.</param>
+    public static bool IsOffered(string address) => PayReading.Fields.Contains(address) || FieldAddress.Read(address).Whole == PayElementRows.Field;
 
     public async Task<ActResult> DoAsync(TakeOfferRequest request, Actor actor, CancellationToken cancellation)
     {
@@ -58,10 +61,10 @@ public sealed class TakeOffer(FidDb db, MoveStart moveStart, SaveRecord saveReco
     /// <summary>What forms of an offer cannot differ in.</summary>
     /// <param name="pointer">Where they stand.</param>
     public static IEnumerable<Problem> Foreign(IReadOnlyDictionary<string, JsonElement> changes, string pointer) =>
-        changes.Keys.Except(Fields).Select(f => new Problem($"{pointer}/{f}", "unknown-property", "An offer is about pay. Leave this out."));
+        changes.Keys.Where(k => !IsOffered(k)).Select(f => new Problem($"{pointer}/{f}", "unknown-property", "An offer is about pay. Leave this out."));
 }
 
-/// <param name="Changes">New values of <see cref="TakeOffer.Fields"/>; null empties one.</param>
+/// <param name="Changes">New values by address, of those that <see cref="TakeOffer.IsOffered"/> allows; null empties one.</param>
 /// <param name="Start">The first day; null for the one there is.</param>
 /// <param name="Version">The version of the record that was seen.</param>
 public sealed record TakeOfferRequest(Guid Employment, Dictionary<string, JsonElement> Changes, LocalDate? Start, string? Why, uint? Version);

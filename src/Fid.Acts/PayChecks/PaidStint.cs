@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Core.Fields;
 using Fid.Core.Pay;
 using Fid.Data.People;
 using NodaTime;
@@ -22,11 +23,14 @@ internal sealed class PaidStint(Employment employment, CurrentRecord record, IRe
             .Distinct()
             .Order();
 
-    /// <summary>What holds on a day, by field.</summary>
-    public Dictionary<string, JsonElement?> On(LocalDate day) => Rows(day).ToDictionary(v => v.Field, v => (JsonElement?)v.Value, StringComparer.Ordinal);
+    /// <summary>What holds on a day, by address.</summary>
+    public Dictionary<string, JsonElement?> On(LocalDate day) => Rows(day).ToDictionary(v => v.Address, v => (JsonElement?)v.Value, StringComparer.Ordinal);
 
     /// <summary>The value of a field that holds on a day; null for none.</summary>
     public RecordValue? Row(string field, LocalDate day) => Rows(day).SingleOrDefault(v => v.Field == field);
+
+    /// <summary>Whether anything is, was or will be held in rows of a field.</summary>
+    public bool HasRowsOf(string field) => believed.Any(v => v.RowId is not null && FieldAddress.Read(v.Field).Whole == field);
 
     /// <summary>What somebody is paid from their first day on, and from each day on which that changes.</summary>
     /// <param name="fields">What it hangs on.</param>

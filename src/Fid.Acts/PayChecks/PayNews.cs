@@ -1,3 +1,4 @@
+using Fid.Core.Pay;
 using NodaTime;
 
 namespace Fid.Acts.PayChecks;
@@ -5,7 +6,17 @@ namespace Fid.Acts.PayChecks;
 /// <summary>What begins, changes or ends of somebody's pay in a run.</summary>
 /// <param name="Before">What it was, where it is a number that changes.</param>
 /// <param name="After">What it is from the day on.</param>
-public sealed record PayNews(PayNewsKind Kind, LocalDate Day, decimal? Before, decimal? After);
+public sealed record PayNews(PayNewsKind Kind, LocalDate Day, decimal? Before, decimal? After)
+{
+    /// <summary>How news of what is paid beside base pay is told.</summary>
+    public static PayNewsKind Of(PayElementKind kind) =>
+        kind switch
+        {
+            PayElementKind.Allowance => PayNewsKind.Allowance,
+            PayElementKind.SecondJob => PayNewsKind.SecondJob,
+            _ => PayNewsKind.OneOff,
+        };
+}
 
 /// <summary>What can be new of somebody's pay.</summary>
 public enum PayNewsKind
@@ -28,6 +39,12 @@ public enum PayNewsKind
     /// <summary>Other hours.</summary>
     Hours,
 
-    /// <summary>Another allowance.</summary>
+    /// <summary>An allowance begins, changes or ends.</summary>
     Allowance,
+
+    /// <summary>A second job begins, ends, or pays something else.</summary>
+    SecondJob,
+
+    /// <summary>Something is paid once.</summary>
+    OneOff,
 }

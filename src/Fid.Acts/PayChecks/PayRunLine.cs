@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using Fid.Acts.People;
 using Fid.Core.Pay;
 using Fid.Data.Changes;
 using Fid.Data.People;
@@ -37,6 +38,9 @@ public sealed record PayRunLine(
             ? []
             : [.. Facts.Keys.Union(Check.Seen.Keys).Where(f => Facts.GetValueOrDefault(f) != Check.Seen.GetValueOrDefault(f)).Order(StringComparer.Ordinal)];
 
+    /// <summary>Which cost centres bear it; together 100 %.</summary>
+    public IReadOnlyList<CostShare> CostCentres { get; } = Bearing(Slip, Values);
+
     /// <summary>Whether somebody found it right, and it is still as it was then.</summary>
     public bool IsChecked => Check is not null && ChangedSince.Count == 0;
 
@@ -48,4 +52,11 @@ public sealed record PayRunLine(
         Convert.ToHexStringLower(
             SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(Facts.OrderBy(f => f.Key, StringComparer.Ordinal).Select(f => new[] { f.Key, f.Value })))
         )[..24];
+
+    private static IReadOnlyList<CostShare> Bearing(Payslip? slip, IReadOnlyDictionary<string, JsonElement?> values)
+    {
+        var split = CostSplitRows.Of(values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value, StringComparer.Ordinal));
+        CostShare[] person = split.Count > 0 ? [.. split] : [new CostShare(values.Text("cost_centre"), 100)];
+        return slip is null ? person : CostShare.Bearing(slip, person);
+    }
 }

@@ -1,6 +1,8 @@
 using Fid.Acts.People;
 using Fid.Core.Checklists;
+using Fid.Core.Fields;
 using Fid.Core.Lists;
+using Fid.Core.Pay;
 using Fid.Data;
 using Fid.Data.Requests;
 using Fid.Data.Templates;
@@ -19,6 +21,7 @@ public static class PayRunLines
         "job",
         "department",
         "cost_centre",
+        .. CostSplitRows.Fields,
         "holiday_calendar",
         "shift_pattern",
         "payment_method",
@@ -78,7 +81,10 @@ public static class PayRunLines
                 where ({all} or e.id = any({chosen})) and (e.start >= w.first or e."end" <= w.last
                   or exists (select from hires h where h.employment_id = e.id and h.occasion = {arrival} and h.closed is null)
                   or exists (select from record_values v where v.owner_id = e.id and v.field = any({PayReading.AllFields}) and upper_inf(v.known)
-                    and (lower(v.effective) between w.first and w.last or upper(v.effective) between w.first and w.last)))
+                    and (lower(v.effective) between w.first and w.last or upper(v.effective) between w.first and w.last))
+                  -- ISO 8601 days are in order as texts; what ends on one day is paid no more on the next.
+                  or exists (select from record_values v where v.owner_id = e.id and v.field = any({PayElementRows.Days}) and upper_inf(v.known)
+                    and v.value #>> array[]::text[] between to_char(w.first - 1, 'YYYY-MM-DD') and to_char(w.last, 'YYYY-MM-DD')))
                 """
             )
             .ToListAsync(cancellation);
@@ -91,7 +97,7 @@ public static class PayRunLines
             .Where(r => employments.Contains(r.EmploymentId))
             .Join(db.Employments.AsNoTracking(), r => r.EmploymentId, e => e.Id, (record, employment) => new { record, employment })
             .ToListAsync(cancellation);
-        records.RemoveAll(r => !PayReading.AllFields.All(reader.On(r.record).Sees));
+        records.RemoveAll(r => !reader.SeesPay(reader.On(r.record)));
         var owners = records.SelectMany(r => new[] { r.employment.Id, r.employment.PersonId }).Distinct().ToArray();
         var values = (
             await db
@@ -142,7 +148,7 @@ public static class PayRunLines
             await PayKnownSince.LoadAsync(db, layers.Keys, cancellation),
             layers,
             versions.ToDictionary(v => (v.Code, v.Version), v => v.Spec),
-            waiting.Where(r => r.Changes.Any(c => PayReading.AllFields.Contains(c.Field))).Select(r => r.EmploymentId).ToHashSet(),
+            waiting.Where(r => r.Changes.Any(c => PayReading.AllFields.Contains(FieldAddress.FieldOf(c.Field)))).Select(r => r.EmploymentId).ToHashSet(),
             checks.ToLookup(c => c.EmploymentId),
             typed
         );

@@ -1,8 +1,11 @@
 using System.Globalization;
 using System.Text.Json;
 using Fid.Acts.People;
+using Fid.Core.Fields;
+using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
+using Fid.Data.People;
 using NodaTime;
 
 namespace Fid.Acts.PayChecks;
@@ -21,10 +24,12 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
         var paid = Question(stint, checkedRun, values);
         var first = facts.Layers.ContainsKey(employment.Id) && paid is not null ? FirstPay.Of(paid).Answer : null;
         var periods = PaidBy(run);
-        PayNews[] news = [.. News(stint, run, periods)];
+        var elements = stint.HasRowsOf(PayElementRows.Field)
+            ? PaidElement.Over(employment.Start, stint.DaysOfChange(PayReading.AllFields), day => pay.Beside(stint.On(day)))
+            : [];
+        PayNews[] news = [.. News(stint, run, periods), .. elements.SelectMany(e => News(e, employment, checkedRun))];
         if (news.Length == 0)
             return null;
-        var laterAllowances = stint.Amounts(["allowance"], v => v.Number("allowance") ?? 0).Skip(1).ToArray();
         var slip = Slip(periods);
         // A newcomer who is not paid with this run is told with the one that pays them.
         var missed = periods.Count == 0 && employment.Start <= run.End && first is { } pays && run.Start < pays.PaidWith.Start ? pays.PaidWith : null;
@@ -53,10 +58,11 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
 
         Payslip? Slip(IReadOnlyList<PayRun> runs)
         {
-            if (paid is null || runs.Count == 0 || pay.Rate(values) is null || pay.Components(stint.On(employment.Start), runs[^1].End) is not { } components)
+            if (paid is null || runs.Count == 0 || pay.Rate(values) is null)
                 return null;
-            var later = components.Own.Keys.ToDictionary(code => code, IReadOnlyList<AmountFrom> (_) => laterAllowances);
-            return Payslip.Of(paid, components, runs, PayWording.In(ReaderLanguage.Code), later).Answer;
+            return pay.Components(checkedRun.Group, elements, runs[^1].End) is { } components
+                ? Payslip.Of(paid, components, runs, PayWording.In(ReaderLanguage.Code)).Answer
+                : null;
         }
     }
 
@@ -97,12 +103,22 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
             yield return new PayNews(PayNewsKind.Ends, end, null, null);
     }
 
+    // What begins, changes or ends of what is paid beside base pay; with the first day it is no news of its own.
+    private static IEnumerable<PayNews> News(PaidElement element, Employment employment, CheckedRun checkedRun)
+    {
+        var (run, every, kind) = (checkedRun.Run, PayGroupEntry.Every(checkedRun.Group), PayNews.Of(element.Element.Kind));
+        if (element.Element.Due is { } due && run.Start <= due && due <= run.End)
+            yield return new PayNews(kind, due, null, element.Element.Amount);
+        foreach (var (before, after) in element.Steps.Zip(element.Steps.Skip(1)))
+            if (run.Start <= after.From && after.From <= run.End && !(after.From > employment.End) && before.PerPeriod(every) != after.PerPeriod(every))
+                yield return new PayNews(kind, after.From, before.PerPeriod(every), after.PerPeriod(every));
+    }
+
     private static readonly (PayNewsKind Kind, string[] Fields)[] Kinds =
     [
         (PayNewsKind.Group, ["pay_group"]),
         (PayNewsKind.Rate, ["pay_rate", "paid_by"]),
         (PayNewsKind.Hours, ["weekly_hours"]),
-        (PayNewsKind.Allowance, ["allowance"]),
     ];
 
     private IEnumerable<PayFinding> Findings(
@@ -161,10 +177,22 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
             // Of an account only whether it is another one.
             ["bank_account"] = stint.Row("bank_account", asOf) is { } account ? account.SealedStart ?? Written(account.Value) : null,
         };
-        foreach (var field in (string[])[.. PayReading.AllFields, "payment_method", "department", "cost_centre"])
+        foreach (var field in (string[])[.. PayReading.Fields, "hours_arise", "payment_method", "department", "cost_centre"])
             seen[field] = Written(values.GetValueOrDefault(field));
+        foreach (var rows in (string[])[PayElementRows.Field, CostSplitRows.Field])
+            seen[rows] = Rows(values, rows);
         return seen.Where(s => s.Value is not null).ToDictionary(s => s.Key, s => s.Value!, StringComparer.Ordinal);
     }
+
+    // All cells of a field's rows, in an order of their own.
+    private static string? Rows(Dictionary<string, JsonElement?> values, string field) =>
+        string.Join(
+            ' ',
+            values.Where(v => FieldAddress.IsInRow(v.Key) && FieldAddress.Read(v.Key).Whole == field).OrderBy(v => v.Key, StringComparer.Ordinal).Select(v => $"{v.Key} {Written(v.Value)}")
+        )
+            is { Length: > 0 } text
+            ? text
+            : null;
 
     // Numbers that are equal are written alike: 17.4 and 17.40.
     private static string? Written(JsonElement? value) =>

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fid.Acts.Calendars;
 using Fid.Acts.Rosters;
+using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
@@ -25,8 +26,8 @@ public sealed class PayReading
     /// <summary>The fields a rate is worked out from.</summary>
     public static readonly string[] Fields = ["pay_rate", "paid_by", "weekly_hours", "pay_group"];
 
-    /// <summary>The fields that all of a period's pay is worked out from.</summary>
-    public static readonly string[] AllFields = [.. Fields, "allowance"];
+    /// <summary>The fields that all of a period's pay is worked out from, columns of rows among them.</summary>
+    public static readonly string[] AllFields = [.. Fields, "hours_arise", .. PayElementRows.Fields];
 
     /// <summary>The firm whose people they are.</summary>
     public Firm Firm { get; }
@@ -98,7 +99,7 @@ public sealed class PayReading
         var terms = Terms(group);
         var calendar = values.Text("holiday_calendar");
         var question = new FirstPayQuestion(terms, start, approved, Calendars[calendar], Rate(values)?.PerPeriod ?? 0, PayGroupEntry.PartBy(group));
-        return pattern is not null && values.Text("paid_by") == "hour" && terms.Periods(start, start).Answer is [var first, ..]
+        return pattern is not null && values.Text("paid_by") == "hour" && values.Text("hours_arise") != "fixed" && terms.Periods(start, start).Answer is [var first, ..]
             ? question with
             {
                 Method = PartMethod.RosteredHours,
@@ -107,7 +108,23 @@ public sealed class PayReading
             : question;
     }
 
-    /// <summary>The components that make up somebody's pay on a day; null without a pay group, or where none stands for base pay.</summary>
-    public PaidComponents? Components(IReadOnlyDictionary<string, JsonElement?> values, LocalDate day) =>
-        Group(values) is { } group ? PayComponentEntry.Of(_components, group.Code, day, values.Number("allowance") ?? 0) : null;
+    /// <summary>What a record says is paid beside base pay, and what an hour of the main job pays.</summary>
+    public (IReadOnlyList<PayElement> Elements, decimal MainRate) Beside(IReadOnlyDictionary<string, JsonElement?> values)
+    {
+        var said = values
+            .Where(v => v.Value is not null && FieldAddress.Read(v.Key).Whole == PayElementRows.Field)
+            .ToDictionary(v => v.Key, v => v.Value!.Value, StringComparer.Ordinal);
+        return said.Count == 0 ? ([], 0) : (PayElementRows.Of(said), Rate(values)?.Hourly ?? 0);
+    }
+
+    /// <summary>The components that make up somebody's pay on a day; null without a pay group, or where none stands for base pay or for something else
+    /// that the record says.</summary>
+    /// <param name="start">Their first day.</param>
+    /// <param name="day">The day.</param>
+    public PaidComponents? Components(IReadOnlyDictionary<string, JsonElement?> values, LocalDate start, LocalDate day) =>
+        Group(values) is { } group ? Components(group, PaidElement.Over(start, [], _ => Beside(values)), day) : null;
+
+    /// <summary>The same of a pay group, with what is paid beside base pay over time.</summary>
+    public PaidComponents? Components(EntryContent group, IReadOnlyList<PaidElement> elements, LocalDate day) =>
+        PayComponentEntry.Of(_components, group.Code, day, elements);
 }

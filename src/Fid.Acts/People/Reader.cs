@@ -60,6 +60,13 @@ public sealed class Reader
     /// <summary>Whether a field, or the column of a value in a row, may be seen of everybody the reader reaches.</summary>
     public bool Sees(string field) => Everybody.Sees(field);
 
+    /// <summary>Whether they see all that makes up the pay of everybody.</summary>
+    public bool SeesPay() => SeesPay(Everybody);
+
+    /// <summary>Whether they see all that makes up the pay of those of whom they have some rights. What the firm does not record is nothing to be
+    /// hidden.</summary>
+    public bool SeesPay(FieldRights rights) => PayReading.Fields.All(rights.Sees) && PayReading.AllFields.All(f => Fields.Set.Find(f) is null || rights.Sees(f));
+
     /// <summary>Whether a field may be seen of anybody at all.</summary>
     public bool SeesOfAnybody(FieldDefinition field) => !_rights.Where(field, FieldAccess.View).IsEmpty;
 

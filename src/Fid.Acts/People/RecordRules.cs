@@ -2,6 +2,7 @@ using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Calendars;
 using Fid.Core.Fields;
+using Fid.Core.Pay;
 using NodaTime;
 
 namespace Fid.Acts.People;
@@ -58,6 +59,8 @@ public static class RecordRules
                     : "This can no longer be chosen. Choose another."
             ))
             .Concat(RowRules.Problems(set, values, entered.Keys))
+            .Concat(PayElementRows.Problems(values, entered.Keys))
+            .Concat(CostSplitRows.Problems(values, entered.Keys))
             .ToList();
         return new RuledEdits(ruled, problems);
 

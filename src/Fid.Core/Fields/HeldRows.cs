@@ -26,11 +26,16 @@ public static class HeldRows
 /// <param name="Values">What the record holds, by address.</param>
 public sealed record HeldRow(string Rows, Guid Id, IReadOnlyDictionary<string, JsonElement> Values)
 {
+    /// <summary>The address of a column in it.</summary>
+    public string Address(string column) => FieldAddress.Cell(Rows, column, Id.ToString("D")).ToString();
+
     /// <summary>The text in a column; null for none.</summary>
     public string? Text(string column) =>
-        Values.TryGetValue(FieldAddress.Cell(Rows, column, Id.ToString("D")).ToString(), out var value) && value.ValueKind == JsonValueKind.String
-            ? value.GetString()
-            : null;
+        Values.TryGetValue(Address(column), out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;
+
+    /// <summary>The number in a column; null for none.</summary>
+    public decimal? Number(string column) =>
+        Values.TryGetValue(Address(column), out var value) && value.ValueKind == JsonValueKind.Number ? value.GetDecimal() : null;
 
     /// <summary>The day in a column (ISO 8601); null for none.</summary>
     public LocalDate? Day(string column) => Text(column) is { } text && LocalDatePattern.Iso.Parse(text) is { Success: true } day ? day.Value : null;

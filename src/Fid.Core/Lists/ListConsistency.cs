@@ -44,7 +44,7 @@ public static class ListConsistency
                 if (entry.Values.ContainsKey("stands_for") && !entry.Values.ContainsKey("amount"))
                     yield return ("stands_for", "amount-needed", "What stands for what records say has an amount, as an example. Empty this, or the rule.");
                 if (entry.Values.ContainsKey("stands_for") && entry.Text("kind") is not (null or "earning"))
-                    yield return ("stands_for", "earning-needed", "Base pay and allowances are earned. Empty this, or make it an earning.");
+                    yield return ("stands_for", "earning-needed", "What records say is paid is earned. Empty this, or make it an earning.");
                 if (string.CompareOrdinal(entry.Text("paid_to"), entry.Text("paid_from")) < 0 && entry.Values.ContainsKey("paid_to"))
                     yield return ("paid_to", "reversed-range", "The last day comes before the first. Swap them.");
                 if (entry.Number("cap") < entry.Number("floor"))
@@ -100,7 +100,7 @@ public static class ListConsistency
                 : "of";
             yield return (entries[at].Code, column, problem.Code, problem.Message);
         }
-        foreach (var what in new[] { PayComponentEntry.BasePay, PayComponentEntry.Allowance })
+        foreach (var what in PayComponentEntry.Standing.Values.Prepend(PayComponentEntry.BasePay))
         {
             var standing = entries.Where(e => e.Text("stands_for") == what).ToArray();
             for (var i = 1; i < standing.Length; i++)

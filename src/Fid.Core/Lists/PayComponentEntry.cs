@@ -10,8 +10,14 @@ public static class PayComponentEntry
     /// <summary>The component that stands for what a record says is paid.</summary>
     public const string BasePay = "basePay";
 
-    /// <summary>The component that stands for a record's allowance.</summary>
-    public const string Allowance = "allowance";
+    /// <summary>The components that stand for what records say beside base pay, by what it is.</summary>
+    public static IReadOnlyDictionary<PayElementKind, string> Standing { get; } =
+        new Dictionary<PayElementKind, string>
+        {
+            [PayElementKind.Allowance] = "allowance",
+            [PayElementKind.SecondJob] = "secondJob",
+            [PayElementKind.OneOff] = "oneOff",
+        };
 
     /// <summary>The component. One that stands for what records say has its own amount as an example.</summary>
     public static PayComponent Component(EntryContent entry) =>
@@ -42,19 +48,25 @@ public static class PayComponentEntry
     /// <param name="entries">All pay components of the firm that are in use.</param>
     /// <param name="group">The code of their pay group.</param>
     /// <param name="day">The day that says which components hold.</param>
-    /// <param name="allowance">What their record says they are paid beside their base pay each period.</param>
-    /// <returns>Null where no component stands for base pay, or for an allowance that there is.</returns>
-    public static PaidComponents? Of(IReadOnlyList<EntryContent> entries, string group, LocalDate day, decimal allowance)
+    /// <param name="elements">What their record says they are paid beside their base pay.</param>
+    /// <returns>Null where no component stands for base pay, or for an element that there is.</returns>
+    public static PaidComponents? Of(IReadOnlyList<EntryContent> entries, string group, LocalDate day, IReadOnlyList<PaidElement> elements)
     {
-        var (based, beside) = (Standing(BasePay), Standing(Allowance));
-        if (based is null || (beside is null && allowance != 0))
+        if (StandingFor(BasePay) is not { } based)
             return null;
-        var own = beside is null ? [] : new Dictionary<string, decimal>(StringComparer.Ordinal) { [beside] = allowance };
-        var components = PayPreview.InReadingOrder([.. entries.Select(e => IsPaid(e, group, day) ? Component(e) : PayComponent.Fixed(Component(e), 0))]);
-        return new PaidComponents(based, own, components);
+        var standing = Standing.ToDictionary(s => s.Key, s => StandingFor(s.Value));
+        if (elements.Any(e => standing[e.Element.Kind] is null))
+            return null;
+        var components = PayPreview.InReadingOrder([
+            .. entries.Select(e => IsPaid(e, group, day) && !IsStated(e) ? Component(e) : PayComponent.Fixed(Component(e), 0)),
+        ]);
+        return new PaidComponents(based, [.. elements.Select(e => (standing[e.Element.Kind]!, e))], components);
 
-        string? Standing(string what) => entries.FirstOrDefault(e => e.Text("stands_for") == what && IsPaid(e, group, day))?.Code;
+        string? StandingFor(string what) => entries.FirstOrDefault(e => e.Text("stands_for") == what && IsPaid(e, group, day))?.Code;
     }
+
+    // What each record says; the list has only an example of it.
+    private static bool IsStated(EntryContent entry) => entry.Values.ContainsKey("stands_for");
 
     /// <summary>Whether there is a pay group, and a day, to which both are paid.</summary>
     internal static bool MeetInGroup(EntryContent one, EntryContent other)

@@ -1,3 +1,4 @@
+using Fid.Core.Pay;
 using static Fid.Core.Lists.ColumnType;
 
 namespace Fid.Core.Lists;
@@ -120,7 +121,9 @@ internal static class PayLists
                     Options:
                     [
                         new(PayComponentEntry.BasePay, new("base pay", "Grundvergütung")),
-                        new(PayComponentEntry.Allowance, new("the allowance", "die Zulage")),
+                        new(PayComponentEntry.Standing[PayElementKind.Allowance], new("allowances", "Zulagen")),
+                        new(PayComponentEntry.Standing[PayElementKind.SecondJob], new("second jobs", "Zweitstellen")),
+                        new(PayComponentEntry.Standing[PayElementKind.OneOff], new("one-off payments", "Einmalzahlungen")),
                     ]
                 ),
                 new("amount", Number, new("Amount", "Betrag"), new("A fixed amount a period.", "Ein fester Betrag je Zeitraum."), Min: -1_000_000_000),

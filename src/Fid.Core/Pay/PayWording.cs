@@ -28,6 +28,9 @@ public sealed record PayWording
             WorkingDaysOfYear = "Arbeitstage des Jahres",
             RosteredHours = "Stunden nach Dienstplan",
             None = "Im Zeitraum ist nichts zu arbeiten",
+            HoursAt = "Stunden die Woche zu",
+            APeriod = "je Zeitraum",
+            Single = "Einmal gezahlt",
             Decimals = new NumberFormatInfo { NumberDecimalSeparator = "," },
         };
 
@@ -63,6 +66,23 @@ public sealed record PayWording
 
     private string None { get; init; } = "Nobody works in the period";
 
+    private string HoursAt { get; init; } = "hours a week at";
+
+    private string APeriod { get; init; } = "a period";
+
+    private string Single { get; init; } = "Paid once";
+
+    /// <summary>"Paid once: 250.00."</summary>
+    internal string Once(decimal amount) => $"{Single}: {Amount(amount)}.";
+
+    /// <summary>"6 hours a week at 15.20: 6 × 15.20 × 52 ÷ 26 = 182.40 a period."</summary>
+    /// <param name="hours">Hours a week.</param>
+    /// <param name="rate">What each of them pays; up to four decimals.</param>
+    /// <param name="periods">How many periods a year has.</param>
+    /// <param name="amount">What a period comes to.</param>
+    internal string SecondJob(decimal hours, decimal rate, decimal periods, decimal amount) =>
+        $"{Plain(hours)} {HoursAt} {Rate(rate)}: {Plain(hours)} × {Rate(rate)} × {Plain(PayRate.WeeksPerYear)} ÷ {Plain(periods)} = {Amount(amount)} {APeriod}.";
+
     /// <summary>"A whole period: 1250.00."</summary>
     internal string WholePeriod(decimal amount) => $"{Whole}: {Amount(amount)}.";
 
@@ -90,6 +110,8 @@ public sealed record PayWording
     private NumberFormatInfo Decimals { get; init; } = CultureInfo.InvariantCulture.NumberFormat;
 
     internal string Amount(decimal amount) => Money.Round(amount).ToString(Decimals);
+
+    private string Rate(decimal rate) => rate.ToString("0.00##", Decimals);
 
     internal string Plain(decimal number) => number.ToString("0.####", Decimals);
 }

@@ -1,3 +1,5 @@
+using NodaTime;
+
 namespace Fid.Core.Pay;
 
 /// <summary>What a run pays somebody, line by line, down to what reaches the bank.</summary>
@@ -8,38 +10,39 @@ namespace Fid.Core.Pay;
 /// <param name="EmployerCost">Gross and what the employer pays beside it.</param>
 public sealed record Payslip(IReadOnlyList<PayslipLine> Lines, decimal Gross, decimal Deductions, decimal Net, decimal EmployerCost)
 {
+    /// <summary>What is paid beside base pay by the record itself: each element that comes to something, over all periods.</summary>
+    public IReadOnlyList<(PayElement Element, decimal Amount)> Elements { get; private init; } = [];
+
     /// <summary>
     /// Works it out. Each period is a slip of its own, arrears too, so that floors, caps and brackets hold for each; the lines are their sums. What
-    /// the person's own record states for a period is paid in part where the period is, like the base pay.
+    /// the person's own record states beside base pay is paid in part where the period is, or on the days on which it holds.
     /// </summary>
     /// <param name="question">Whose pay it is; its amounts are the base pay of a whole period.</param>
-    /// <param name="components">Those that hold, with what the record states on the first day.</param>
+    /// <param name="components">Those that hold, with what the record states.</param>
     /// <param name="runs">The periods that are paid; each one on a day of which they work.</param>
     /// <param name="wording">In whose words the working is shown; English where left out.</param>
-    /// <param name="later">What the record states from later days on, by the code of the component it stands for; left out where nothing changes.</param>
     /// <returns>Problems of single periods as <see cref="FirstPay.Of"/> names them, and those of <see cref="PayPreview.Of"/>.</returns>
-    public static Result<Payslip> Of(
-        FirstPayQuestion question,
-        PaidComponents components,
-        IReadOnlyList<PayRun> runs,
-        PayWording? wording = null,
-        IReadOnlyDictionary<string, IReadOnlyList<AmountFrom>>? later = null
-    )
+    public static Result<Payslip> Of(FirstPayQuestion question, PaidComponents components, IReadOnlyList<PayRun> runs, PayWording? wording = null)
     {
         var words = wording ?? PayWording.English;
-        var own = new Dictionary<string, FirstPayQuestion>(StringComparer.Ordinal) { [components.Base] = question };
-        foreach (var (code, amount) in components.Own)
-            own[code] = question with { AmountPerPeriod = amount, Later = later?.GetValueOrDefault(code) ?? [] };
-        var periods = new List<(PayPreview Slip, Dictionary<string, PeriodPay> Own)>();
+        var periods = new List<(PayPreview Slip, Dictionary<string, ElementPay> Own)>();
+        var elements = new List<(PayElement Element, decimal Amount)>();
         foreach (var run in runs)
         {
-            var paid = new Dictionary<string, PeriodPay>(StringComparer.Ordinal);
-            foreach (var (code, stated) in own)
+            var based = PeriodPay.Of(question, run, words);
+            if (based.Answer is null)
+                return Result<Payslip>.Failed(based.Problems);
+            var paid = new Dictionary<string, ElementPay>(StringComparer.Ordinal) { [components.Base] = new(based.Answer.Amount, based.Answer.Working) };
+            foreach (var (code, element) in components.Own)
             {
-                var period = PeriodPay.Of(stated, run, words);
-                if (period.Answer is null)
-                    return Result<Payslip>.Failed(period.Problems);
-                paid[code] = period.Answer;
+                if (element.Of(question, run, words) is var of && of.Answer is null)
+                    return Result<Payslip>.Failed(of.Problems);
+                if (of.Answer.Amount == 0)
+                    continue;
+                elements.Add((element.Element, of.Answer.Amount));
+                paid[code] = paid.TryGetValue(code, out var other)
+                        ? new ElementPay(other.Amount + of.Answer.Amount, $"{other.Working} {of.Answer.Working}")
+                    : of.Answer;
             }
             var slip = components.Period(question.Terms.Every, paid.ToDictionary(p => p.Key, p => p.Value.Amount, StringComparer.Ordinal), words);
             if (slip.Answer is null)
@@ -62,7 +65,10 @@ public sealed record Payslip(IReadOnlyList<PayslipLine> Lines, decimal Gross, de
             periods.Sum(p => p.Slip.Deductions),
             periods.Sum(p => p.Slip.Net),
             periods.Sum(p => p.Slip.EmployerCost)
-        );
+        )
+        {
+            Elements = [.. elements.GroupBy(e => e.Element.Id).Select(e => (e.First().Element, e.Sum(p => p.Amount)))],
+        };
     }
 }
 
@@ -74,16 +80,22 @@ public sealed record PayslipLine(string Code, ComponentKind Kind, decimal Amount
 
 /// <summary>The components that make up somebody's pay.</summary>
 /// <param name="Base">The code of the one that stands for their base pay.</param>
-/// <param name="Own">What their own record states for a whole period, by the code of the component it stands for; not the base pay.</param>
-/// <param name="Components">All of them, each once: those that read others stand with what they read.</param>
-public sealed record PaidComponents(string Base, IReadOnlyDictionary<string, decimal> Own, IReadOnlyList<PayComponent> Components)
+/// <param name="Own">What their own record states beside it, with the code of the component by which it is paid; several may be paid by one.</param>
+/// <param name="Components">All of them, each once: those that read others stand with what they read. What records state is nothing in them.</param>
+public sealed record PaidComponents(string Base, IReadOnlyList<(string Code, PaidElement Element)> Own, IReadOnlyList<PayComponent> Components)
 {
-    /// <summary>What a whole period comes to.</summary>
+    /// <summary>What a whole period comes to by what holds on a day, one-off payments left out.</summary>
     /// <param name="every">The pay period.</param>
     /// <param name="amount">The base pay of it.</param>
+    /// <param name="day">The day.</param>
     /// <param name="wording">In whose words the working is shown; English where left out.</param>
-    public Result<PayPreview> Whole(PayPeriod every, decimal amount, PayWording? wording = null) =>
-        Period(every, new Dictionary<string, decimal>(Own, StringComparer.Ordinal) { [Base] = amount }, wording);
+    public Result<PayPreview> Whole(PayPeriod every, decimal amount, LocalDate day, PayWording? wording = null)
+    {
+        var amounts = new Dictionary<string, decimal>(StringComparer.Ordinal) { [Base] = amount };
+        foreach (var (code, element) in Own)
+            amounts[code] = amounts.GetValueOrDefault(code) + (element.On(day)?.PerPeriod(every) ?? 0);
+        return Period(every, amounts, wording);
+    }
 
     // A period in which some components come to what is given, by their codes.
     internal Result<PayPreview> Period(PayPeriod every, IReadOnlyDictionary<string, decimal> amounts, PayWording? wording) =>

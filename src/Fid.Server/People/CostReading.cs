@@ -19,13 +19,14 @@ internal static class CostReading
             pay.Rate(values) is not { } rate
             || pay.Group(values) is not { } group
             || values.Number("weekly_hours") is not { } hours
-            || pay.Components(values, start)?.Whole(PayGroupEntry.Every(group), rate.PerPeriod).Answer is not { } period
+            || pay.Components(values, start, start) is not { } components
+            || components.Whole(PayGroupEntry.Every(group), rate.PerPeriod, start).Answer is not { } period
         )
             return null;
         var annual = period.EmployerCost * PayRate.PeriodsPerYear(PayGroupEntry.Every(group));
         var cost = LoadedCost.Of(
             [annual],
-            hours,
+            hours + components.Own.Sum(o => o.Element.On(start)?.Element?.WeeklyHours ?? 0),
             hours / PayReading.WorkingDaysPerWeek,
             values.Number("leave_days") ?? 0,
             Holidays(pay, values.Text("holiday_calendar"), start),

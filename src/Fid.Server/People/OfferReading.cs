@@ -26,7 +26,7 @@ internal sealed class OfferReading(FidDb db, EnteredValues enteredValues)
             return null;
         var reader = await Reader.OfAsync(actor, db, cancellation);
         var rights = reader.On(record);
-        if (!PayReading.AllFields.All(rights.Sees))
+        if (!reader.SeesPay(rights))
             return null;
         var (values, problems) = await ValuesAsync(reader, employment, record, request, actor.Today, cancellation);
         if (problems.Count > 0)
@@ -79,7 +79,7 @@ internal sealed class OfferReading(FidDb db, EnteredValues enteredValues)
             problems.AddRange(TakeOffer.Foreign(form.Changes, $"/forms/{i}/changes"));
             if (form.Start is { } start && !ValueCheck.IsSensible(start))
                 problems.Add(new Problem($"/forms/{i}/start", "bad-date", "Enter a date from 1900 to 2199."));
-            var offered = form.Changes.Where(c => TakeOffer.Fields.Contains(c.Key)).ToDictionary(c => c.Key, c => c.Value);
+            var offered = form.Changes.Where(c => TakeOffer.IsOffered(c.Key)).ToDictionary(c => c.Key, c => c.Value);
             var entered = await enteredValues.CheckAsync(
                 reader.Fields,
                 new EnteredRecord(offered, employment.PersonId, employment.Id, reader.On(record).ForAsking()),

@@ -119,7 +119,7 @@ internal static class PayCheckEndpoints
     // Newcomers who belong to no run yet.
     private static async Task<UngroupedPerson[]> UngroupedAsync(FidDb db, Reader reader, CancellationToken cancellation)
     {
-        if (!PayReading.AllFields.All(reader.Sees))
+        if (!reader.SeesPay())
             return [];
         var found = await reader
             .Readable(db.CurrentRecords.AsNoTracking())
@@ -143,7 +143,7 @@ internal static class PayCheckEndpoints
         return
         [
             .. found
-                .Where(f => PayReading.AllFields.All(reader.On(f.record).Sees))
+                .Where(f => reader.SeesPay(reader.On(f.record)))
                 .Select(f => new UngroupedPerson(f.record.EmploymentId, reader.NameOf(f.record, f.Number), f.Start)),
         ];
     }

@@ -1,5 +1,6 @@
 using Fid.Acts.PayChecks;
 using Fid.Acts.People;
+using Fid.Core.Fields;
 using Fid.Core.Pay;
 using Fid.Server.Lists;
 using NodaTime;
@@ -60,7 +61,7 @@ public sealed record PayCheckLine(
             [.. line.News],
             [.. line.Findings.Where(f => IsSeen(f.Kind)).Select(f => new PayCheckFinding(f.Kind, f.Stops, PaidPeriod.Of(f.Run), f.Number))],
             line.Last?.Gross,
-            line.Slip is { } slip ? new PayAmounts(slip.Gross, slip.Deductions, slip.Net, slip.EmployerCost) : null,
+            line.Slip is { } slip ? PayAmounts.Of(slip) : null,
             line.Slip?.Gross - line.Last?.Gross,
             line.Check is { } check
                 ? new PayCheckMark(
@@ -71,7 +72,9 @@ public sealed record PayCheckLine(
                 )
                 : null,
             rights.Sees("department") ? names.Of("departments", line.Values.Text("department")) : null,
-            rights.Sees("cost_centre") ? names.Of("costCentres", line.Values.Text("cost_centre")) : null,
+            SeesCostCentres(reader, rights) && line.CostCentres.Any(s => s.CostCentre is not null)
+                ? string.Join(", ", line.CostCentres.Select(s => names.Of("costCentres", s.CostCentre)).Where(n => n is not null))
+                : null,
             line.Version
         );
 
@@ -83,6 +86,10 @@ public sealed record PayCheckLine(
                 _ => true,
             };
     }
+
+    /// <summary>Whether somebody sees which cost centres bear what somebody is paid.</summary>
+    internal static bool SeesCostCentres(Reader reader, FieldRights rights) =>
+        rights.Sees("cost_centre") && CostSplitRows.Fields.All(f => reader.Fields.Set.Find(f) is null || rights.Sees(f));
 }
 
 /// <param name="Run">The run that pays them instead, where the cut-off was missed.</param>
@@ -93,10 +100,18 @@ public sealed record PayCheckFinding(PayFindingKind Kind, bool Stops, PaidPeriod
 /// <param name="EmployerCost">Gross and what the firm pays beside it.</param>
 public sealed record PayAmounts(decimal Gross, decimal Deductions, decimal Net, decimal EmployerCost)
 {
-    internal static PayAmounts Sum(IEnumerable<PayRunLine> lines)
+    internal static PayAmounts Of(Payslip slip) => new(slip.Gross, slip.Deductions, slip.Net, slip.EmployerCost);
+
+    internal static PayAmounts Sum(IEnumerable<PayRunLine> lines) => Sum(lines.Select(l => l.Slip).OfType<Payslip>().Select(Of));
+
+    internal static PayAmounts Sum(IEnumerable<PayAmounts> amounts) =>
+        amounts.Aggregate(new PayAmounts(0, 0, 0, 0), (a, b) => new PayAmounts(a.Gross + b.Gross, a.Deductions + b.Deductions, a.Net + b.Net, a.EmployerCost + b.EmployerCost));
+
+    /// <summary>The parts of each share: they add up to the whole, and in each what is taken off and net to gross.</summary>
+    internal IEnumerable<PayAmounts> Shared(IReadOnlyList<CostShare> shares)
     {
-        var slips = lines.Select(l => l.Slip).OfType<Payslip>().ToList();
-        return new PayAmounts(slips.Sum(s => s.Gross), slips.Sum(s => s.Deductions), slips.Sum(s => s.Net), slips.Sum(s => s.EmployerCost));
+        var (gross, deductions, cost) = (CostShare.Of(Gross, shares), CostShare.Of(Deductions, shares), CostShare.Of(EmployerCost, shares));
+        return shares.Select((_, i) => new PayAmounts(gross[i], deductions[i], gross[i] - deductions[i], cost[i]));
     }
 }
 
@@ -112,16 +127,21 @@ public sealed record PayCheckTotals(PayAmounts All, PayShare[] Departments, PayS
 {
     internal static PayCheckTotals Of(IReadOnlyCollection<PayRunLine> lines, Reader reader, ListNames names)
     {
-        return new PayCheckTotals(PayAmounts.Sum(lines), By("department", "departments"), By("cost_centre", "costCentres"));
+        return new PayCheckTotals(
+            PayAmounts.Sum(lines),
+            By("departments", r => r.Sees("department"), l => [new CostShare(l.Values.Text("department"), 100)]),
+            By("costCentres", r => PayCheckLine.SeesCostCentres(reader, r), l => l.CostCentres)
+        );
 
-        PayShare[] By(string field, string list) =>
-            lines.All(l => reader.On(l.Record).Sees(field))
+        PayShare[] By(string list, Func<FieldRights, bool> sees, Func<PayRunLine, IReadOnlyList<CostShare>> shares) =>
+            lines.All(l => sees(reader.On(l.Record)))
                 ?
                 [
                     .. lines
                         .Where(l => l.Slip is not null)
-                        .GroupBy(l => l.Values.Text(field))
-                        .Select(g => new PayShare(g.Key, names.Of(list, g.Key), g.Count(), PayAmounts.Sum(g)))
+                        .SelectMany(l => shares(l).Zip(PayAmounts.Of(l.Slip!).Shared(shares(l)), (share, amounts) => (share.CostCentre, Amounts: amounts)))
+                        .GroupBy(s => s.CostCentre)
+                        .Select(g => new PayShare(g.Key, names.Of(list, g.Key), g.Count(), PayAmounts.Sum(g.Select(s => s.Amounts))))
                         .OrderBy(s => s.Code is null)
                         .ThenBy(s => s.Name, StringComparer.Ordinal),
                 ]

@@ -49,6 +49,8 @@ internal sealed class PayCheckWords
                 [PayNewsKind.Rate] = "rate from {0}",
                 [PayNewsKind.Hours] = "hours from {0}",
                 [PayNewsKind.Allowance] = "allowance from {0}",
+                [PayNewsKind.SecondJob] = "second job from {0}",
+                [PayNewsKind.OneOff] = "paid once, due {0}",
             },
             new Dictionary<PayFindingKind, string>
             {
@@ -90,6 +92,8 @@ internal sealed class PayCheckWords
                 [PayNewsKind.Rate] = "Satz ab {0}",
                 [PayNewsKind.Hours] = "Stunden ab {0}",
                 [PayNewsKind.Allowance] = "Zulage ab {0}",
+                [PayNewsKind.SecondJob] = "Zweitstelle ab {0}",
+                [PayNewsKind.OneOff] = "einmal gezahlt, fällig am {0}",
             },
             new Dictionary<PayFindingKind, string>
             {

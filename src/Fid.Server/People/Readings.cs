@@ -80,7 +80,7 @@ internal static class Readings
         var firm = pay.Firm;
         var job = await JobBand.JobAsync(db, values.Text("job"), cancellation);
         var pattern = await Rostered.PatternAsync(db, values.Text("shift_pattern"), cancellation);
-        var (seesRate, seesPay) = (PayReading.Fields.All(rights.Sees), PayReading.AllFields.All(rights.Sees));
+        var (seesRate, seesPay) = (PayReading.Fields.All(rights.Sees), reader.SeesPay(rights));
         var band = seesRate ? await JobBand.OfAsync(db, job, today, firm.FullTimeHours, cancellation) : null;
         var paid = new PaidCase(
             pay,

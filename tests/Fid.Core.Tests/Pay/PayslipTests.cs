@@ -60,7 +60,7 @@ public class PayslipTests
     public void Trouble_with_the_pay_or_with_a_component_is_told()
     {
         FirstPay.Of(Question(-1, "2027-03-29")).Problems.ShouldHaveSingleItem().Path.ShouldBe("/amountPerPeriod");
-        var broken = new PaidComponents("BASE", new Dictionary<string, decimal>(), [new PayComponent("BASE", ComponentKind.Earning, Percent: 4, Of: ["GONE"])]);
+        var broken = new PaidComponents("BASE", [], [new PayComponent("BASE", ComponentKind.Earning, Percent: 4, Of: ["GONE"])]);
         First(Question(1, "2027-03-29"), broken with { Base = "OTHER" }).Problems[0].Code.ShouldBe("unknown-code");
     }
 
@@ -98,7 +98,7 @@ public class PayslipTests
                     (before.Net + before.Deductions).ShouldBe(before.Gross);
                     // Two lines are rounded, each by half a cent at most.
                     after.Net.ShouldBeGreaterThanOrEqualTo(before.Net - 0.01m);
-                    PayPreview Whole(decimal amount) => paid.Whole(PayPeriod.Fortnight, amount).Answer!;
+                    PayPreview Whole(decimal amount) => paid.Whole(PayPeriod.Fortnight, amount, Day).Answer!;
                 },
                 iter: 3_000
             );
@@ -106,20 +106,23 @@ public class PayslipTests
     [Fact]
     public void Components_hold_for_their_groups_and_their_days()
     {
-        var office = PayComponentEntry.Of(Firm, "office", Day, 40)!;
-        office.Whole(PayPeriod.Month, 3000).Answer!.Lines.Select(l => l.Amount).Take(3).ShouldBe([3000, 40, 0]);
+        var office = PayComponentEntry.Of(Firm, "office", Day, Allowance(40))!;
+        office.Whole(PayPeriod.Month, 3000, Day).Answer!.Lines.Select(l => l.Amount).Take(3).ShouldBe([3000, 40, 0]);
         EntryContent[] dated = [Firm[0], Entry("BONUS", ("amount", 10m), ("paid_from", "2027-03-22"), ("paid_to", "2027-03-31"))];
-        new[] { -1, 0, 9, 10 }.Select(d => PayComponentEntry.Of(dated, "crew", Day.PlusDays(d), 0)!.Components[1].Amount).ShouldBe([0, 10, 10, 0]);
-        PayComponentEntry.Of([.. Firm.Skip(1)], "crew", Day, 0).ShouldBeNull();
+        new[] { -1, 0, 9, 10 }.Select(d => PayComponentEntry.Of(dated, "crew", Day.PlusDays(d), [])!.Components[1].Amount).ShouldBe([0, 10, 10, 0]);
+        PayComponentEntry.Of([.. Firm.Skip(1)], "crew", Day, []).ShouldBeNull();
         // An allowance for which nothing stands would be left out of net.
         EntryContent[] without = [.. Firm.Where(c => c.Code is not ("ALLOW" or "LEVY"))];
-        (PayComponentEntry.Of(without, "crew", Day, 40), PayComponentEntry.Of(without, "crew", Day, 0)!.Own.Count).ShouldBe((null, 0));
+        (PayComponentEntry.Of(without, "crew", Day, Allowance(40)), PayComponentEntry.Of(without, "crew", Day, [])!.Own.Count).ShouldBe((null, 0));
     }
 
     private static Result<Payslip> First(FirstPayQuestion question, PaidComponents components, PayWording? wording = null) =>
         Payslip.Of(question, components, FirstPay.Of(question).Answer!.Runs, wording);
 
-    private static PaidComponents Crew(decimal allowance) => PayComponentEntry.Of(Firm, "crew", Day, allowance)!;
+    private static PaidComponents Crew(decimal allowance) => PayComponentEntry.Of(Firm, "crew", Day, Allowance(allowance))!;
+
+    private static IReadOnlyList<PaidElement> Allowance(decimal amount) =>
+        PaidElement.Over(Day, [], _ => ([new PayElement(Guid.Empty, PayElementKind.Allowance, amount)], 0));
 
     private static FirstPayQuestion Question(decimal amount, string approved) =>
         new(Fortnights, Day, NodaTime.Text.LocalDatePattern.Iso.Parse(approved).Value, new WorkCalendar(RestMask.Weekend, []), amount, PartMethod.WorkingDays);

@@ -83,11 +83,12 @@ public class PeriodPayTests
     public void An_allowance_that_ends_in_the_middle_is_paid_in_part_beside_whole_base_pay()
     {
         PayComponent[] components = [new("BASE", ComponentKind.Earning, Amount: 0), new("ALLOW", ComponentKind.Earning, Amount: 0)];
-        var paid = new PaidComponents("BASE", new Dictionary<string, decimal> { ["ALLOW"] = 46 }, components);
-        var later = new Dictionary<string, IReadOnlyList<AmountFrom>> { ["ALLOW"] = [new(new(2027, 3, 15), 0)] };
-        var slip = Payslip.Of(SinceLong, paid, [March, April], later: later).Answer!;
+        var allowance = new PayElement(Guid.NewGuid(), PayElementKind.Allowance, 46);
+        var slip = Payslip.Of(SinceLong, Paid(allowance with { Until = new(2027, 3, 14) }), [March, April]).Answer!;
         slip.Lines.Select(l => l.Amount).ShouldBe([4600, 20]);
-        Payslip.Of(SinceLong, paid, [March]).Answer!.Gross.ShouldBe(2346);
+        Payslip.Of(SinceLong, Paid(allowance), [March]).Answer!.Gross.ShouldBe(2346);
+
+        PaidComponents Paid(PayElement element) => new("BASE", [("ALLOW", PaidElement.Over(SinceLong.Start, [], _ => ([element], 0)).Single())], components);
     }
 
     [Fact]

@@ -1,3 +1,5 @@
+using CostSplitRows = Fid.Core.Pay.CostSplitRows;
+using PayElementRows = Fid.Core.Pay.PayElementRows;
 using static Fid.Core.Fields.FieldType;
 using static Fid.Core.Fields.Shipped.ShippedField;
 
@@ -22,10 +24,51 @@ internal static class PayFields
             .Needed("prepare"),
         Field(Section, "pay_rate", Money, "Pay rate", "Satz", ForPay).Needed("prepare").Between(0, 1_000_000_000),
         Field(Section, "weekly_hours", Number, "Weekly hours", "Wochenstunden", ForPay).Needed("prepare").Between(0.01m, 168),
-        Field(Section, "allowance", Money, "Allowance a period", "Zulage je Zeitraum", PayOnly).Between(0, 1_000_000),
-        Field(Section, "allowance_for", Text, "Allowance for", "Zulage für", PayOnly).When("allowance > 0") with
+        Field(Section, "hours_arise", Choice, "Hours are", "Stunden sind", ForPay)
+            .Of(("fixed", "fixed", "fest"), ("rostered", "as rostered", "nach Dienstplan"), ("clocked", "as clocked", "nach Zeiterfassung")),
+        Rows(
+            Section,
+            PayElementRows.Field,
+            "Pay beside base pay",
+            "Entgelt neben dem Grundentgelt",
+            PayOnly,
+            Field(Section, PayElementRows.Kind, Choice, "What", "Was", Same)
+                .Of(
+                    (PayElementRows.Allowance, "an allowance", "eine Zulage"),
+                    (PayElementRows.SecondJob, "a second job", "eine Zweitstelle"),
+                    (PayElementRows.OneOff, "a one-off payment", "eine Einmalzahlung")
+                )
+                .Always(),
+            Field(Section, PayElementRows.Amount, Money, "Amount", "Betrag", Same).Between(-1_000_000, 1_000_000).Always(),
+            Field(Section, PayElementRows.Note, Text, "For", "Für", Same),
+            Entry(Section, PayElementRows.Job, "jobs", "Job", "Stelle", Same),
+            Field(Section, PayElementRows.Stated, Choice, "The amount is", "Der Betrag ist", Same)
+                .Of(
+                    ("flat", "a rate an hour", "ein Satz pro Stunde"),
+                    ("plusPercent", "percent above the main rate", "Prozent über dem Hauptsatz"),
+                    ("plusAmount", "an hour above the main rate", "pro Stunde über dem Hauptsatz")
+                ),
+            Field(Section, PayElementRows.Hours, Number, "Hours a week", "Wochenstunden", Same).Between(0.01m, 168),
+            Entry(Section, PayElementRows.CostCentre, "costCentres", "Cost centre", "Kostenstelle", Same),
+            Field(Section, PayElementRows.From, Date, "From", "Von", Same),
+            Field(Section, PayElementRows.Until, Date, "Until", "Bis", Same),
+            Field(Section, PayElementRows.Due, Date, "Due on", "Fällig am", Same)
+        ) with
         {
-            RequiredWhen = "allowance > 0",
+            RowKey = PayElementRows.Kind,
+            Dates = new RowDates(PayElementRows.From, PayElementRows.Until),
+        },
+        Rows(
+            Section,
+            CostSplitRows.Field,
+            "Cost split",
+            "Kostenaufteilung",
+            PayOnly,
+            Entry(Section, CostSplitRows.CostCentre, "costCentres", "Cost centre", "Kostenstelle", Same).Always(),
+            Field(Section, CostSplitRows.Percent, Number, "Percent", "Prozent", Same).Between(0.01m, 100).Always()
+        ) with
+        {
+            RowKey = CostSplitRows.CostCentre,
         },
         Field(Section, "payment_method", Choice, "Paid out", "Auszahlung", PayOnly)
             .OfPerson()

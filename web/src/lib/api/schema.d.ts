@@ -15266,7 +15266,7 @@ export interface components {
          * @description What can be new of somebody's pay.
          * @enum {unknown}
          */
-        PayNewsKind: "starts" | "arrears" | "ends" | "group" | "rate" | "hours" | "allowance";
+        PayNewsKind: "starts" | "arrears" | "ends" | "group" | "rate" | "hours" | "allowance" | "secondJob" | "oneOff";
         /**
          * @description How often, or per what, pay is stated.
          * @enum {unknown}

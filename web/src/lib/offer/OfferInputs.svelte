@@ -3,7 +3,7 @@
   import DateField from '$lib/ui/DateField.svelte';
   import Line from '$lib/ui/Line.svelte';
   import TextField from '$lib/ui/TextField.svelte';
-  import type { OfferForm } from './offerForm';
+  import { cell, type OfferForm } from './offerForm';
   import { words } from './words';
 
   /** What a form of an offer says. */
@@ -46,7 +46,7 @@
     bind:value={form.allowance}
     inputmode="decimal"
     maxlength={20}
-    error={problem('allowance', 'allowance')}
+    error={problem('allowance', cell('amount', form.allowanceRow))}
   />
   {#if form.allowance.trim() !== ''}
     <TextField
@@ -54,7 +54,7 @@
       label={w.allowanceFor}
       bind:value={form.allowanceFor}
       maxlength={200}
-      error={problem('allowanceFor', 'allowance_for')}
+      error={problem('allowanceFor', cell('note', form.allowanceRow))}
     />
   {/if}
 </div>

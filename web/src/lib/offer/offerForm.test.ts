@@ -2,14 +2,27 @@ import type { Api } from '$lib/api/client';
 import { expect, test } from 'vitest';
 import { asked, differs, formOf, notNumbers, type OfferForm } from './offerForm';
 
-const held: OfferForm = { rate: '17.40', paidBy: 'hour', hours: '30', allowance: '', allowanceFor: '', start: '2027-03-08' };
+const held: OfferForm = {
+  rate: '17.40',
+  paidBy: 'hour',
+  hours: '30',
+  allowance: '',
+  allowanceFor: '',
+  allowanceRow: 'new',
+  start: '2027-03-08'
+};
 
 test.each<[string, Partial<OfferForm>, Record<string, unknown>, string | null]>([
   ['nothing', {}, {}, null],
   ['a rate with a comma', { rate: ' 18,20 ' }, { pay_rate: 18.2 }, null],
   ['another time', { paidBy: 'month', rate: '2300' }, { pay_rate: 2300, paid_by: 'month' }, null],
   ['hours taken away', { hours: '' }, { weekly_hours: null }, null],
-  ['an allowance', { allowance: '46', allowanceFor: 'nights ' }, { allowance: 46, allowance_for: 'nights' }, null],
+  [
+    'an allowance',
+    { allowance: '46', allowanceFor: 'nights ' },
+    { 'pay_elements.kind@new': 'allowance', 'pay_elements.amount@new': 46, 'pay_elements.note@new': 'nights' },
+    null
+  ],
   ['another start', { start: '2027-03-15' }, {}, '2027-03-15']
 ])('of %s the server is asked what differs', (_, over, changes, start) => {
   const form = { ...held, ...over };
@@ -28,8 +41,31 @@ test('a form begins as the record is', () => {
     start: '2027-03-08',
     sections: [
       { fields: [field('room', '7'), field('pay_rate', 17.4), field('paid_by', 'hour')] },
-      { fields: [field('weekly_hours', 30), field('allowance', null)] }
+      { fields: [field('weekly_hours', 30), { ...field('pay_elements', null), rows: { rows: [] } }] }
     ]
   } as unknown as Api['RecordResponse'];
-  expect(formOf(record, (n) => (Number.isInteger(n) ? String(n) : n.toFixed(2)))).toEqual(held);
+  const shown = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(2));
+  const form = formOf(record, shown);
+  expect(form).toEqual({ ...held, allowanceRow: form.allowanceRow });
+});
+
+test('the allowance that holds is the one an offer is about', () => {
+  const row = (id: string, of: Record<string, unknown>) => ({
+    id,
+    cells: Object.entries(of).map(([column, value]) => ({ key: `pay_elements.${column}@${id}`, value }))
+  });
+  const rows = [
+    row('ended', { kind: 'allowance', amount: 10, until: '2027-02-28' }),
+    row('evenings', { kind: 'secondJob', amount: 15.2 }),
+    row('nights', { kind: 'allowance', amount: 46, note: 'nights' })
+  ];
+  const record = {
+    start: '2027-03-08',
+    today: '2027-03-01',
+    sections: [{ fields: [{ key: 'pay_elements', value: null, rows: { rows } }] }]
+  } as unknown as Api['RecordResponse'];
+  const form = formOf(record, String);
+  expect(form).toMatchObject({ allowance: '46', allowanceFor: 'nights', allowanceRow: 'nights' });
+  expect(asked({ ...form, allowance: '50' }, form).changes).toEqual({ 'pay_elements.amount@nights': 50 });
+  expect(asked({ ...form, allowance: ' ' }, form).changes).toEqual({ 'pay_elements@nights': null });
 });

@@ -36,7 +36,9 @@ export const de: typeof en = {
     group: (day) => `Abrechnungsgruppe ab ${day}`,
     rate: (day) => `Satz ab ${day}`,
     hours: (day) => `Stunden ab ${day}`,
-    allowance: (day) => `Zulage ab ${day}`
+    allowance: (day) => `Zulage ab ${day}`,
+    secondJob: (day) => `Zweitstelle ab ${day}`,
+    oneOff: (day) => `einmal gezahlt, fällig ${day}`
   },
   change: (before, after) => `${before} → ${after}`,
   findings: {

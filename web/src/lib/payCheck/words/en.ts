@@ -35,7 +35,9 @@ export const en = {
     group: (day: string) => `pay group from ${day}`,
     rate: (day: string) => `rate from ${day}`,
     hours: (day: string) => `hours from ${day}`,
-    allowance: (day: string) => `allowance from ${day}`
+    allowance: (day: string) => `allowance from ${day}`,
+    secondJob: (day: string) => `second job from ${day}`,
+    oneOff: (day: string) => `paid once, due ${day}`
   },
   change: (before: string, after: string) => `${before} → ${after}`,
   findings: {
