@@ -9,7 +9,8 @@ using NodaTime.Text;
 
 namespace Fid.Demo;
 
-/// <summary>What is new of people's pay: a raise, an allowance and a second job among the crews, one entered ahead for after probation, and one above its band.</summary>
+/// <summary>What is new of people's pay: a raise, an allowance and a second job among the crews, one entered ahead for after probation, and one
+/// above its band.</summary>
 internal sealed class DemoPay(FidDb db, DemoRecords records, LocalDate today)
 {
     private const string EngineHand = "EN-2";
@@ -21,12 +22,17 @@ internal sealed class DemoPay(FidDb db, DemoRecords records, LocalDate today)
         var monday = today.Next(IsoDayOfWeek.Monday);
         var hands = await LongServingAsync();
         await SaveAsync(hands[0], new() { ["pay_rate"] = 18.6m }, monday, "second season on the engines");
-        await SaveAsync(hands[1], Row(1, ("kind", "allowance"), ("amount", 46m), ("note", "standing by at night"), ("from", Iso(monday))), monday, "stands by at night from now on");
+        await SaveAsync(
+            hands[1],
+            Row(1, ("kind", "allowance"), ("amount", 46m), ("note", "standing by at night"), ("from", Iso(monday))),
+            null,
+            "stands by at night from now on"
+        );
         // Evenings at the ticket hall, at its own rate and on its own cost centre.
         await SaveAsync(
             hands[0],
             Row(1, ("kind", "secondJob"), ("amount", 15.2m), ("hours", 6m), ("job", TicketClerk), ("cost_centre", "510"), ("from", Iso(monday))),
-            monday,
+            null,
             "helps out at the ticket hall two evenings a week"
         );
         var demirci = await NewcomerAsync("Demirci");

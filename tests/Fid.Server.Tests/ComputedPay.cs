@@ -55,8 +55,14 @@ internal static class ComputedPay
                 },
             }
         );
+        return Answer("pay.preview", question);
+    }
+
+    /// <summary>The answer to a question as JSON.</summary>
+    public static JsonNode Answer(string computation, string question)
+    {
         var answer = new ArrayBufferWriter<byte>();
-        Computations.Answer("pay.preview", Encoding.UTF8.GetBytes(question), answer).ShouldBeTrue();
+        Computations.Answer(computation, Encoding.UTF8.GetBytes(question), answer).ShouldBeTrue();
         return JsonNode.Parse(answer.WrittenSpan)!;
     }
 }

@@ -5,15 +5,13 @@ using CsvHelper;
 using Fid.Testing;
 using Shouldly;
 using Xunit;
+using static Fid.Testing.PayRuns;
 
 namespace Fid.Server.Tests;
 
 /// <summary>Who is paid anew or otherwise in a run, what stands against it, and the tick that holds until something changes.</summary>
 public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
 {
-    // The fortnight in which newcomers of the crews start, and the one before it.
-    private const string Fortnight = "2027-03-08";
-
     [Fact]
     public async Task Place_record_sheet_and_compute_say_the_same_to_the_cent()
     {
@@ -273,25 +271,6 @@ public class PayCheckTests(FirmFixture firm) : IClassFixture<FirmFixture>
     // What is recorded cannot be altered, but for a test that is to have been written on another day.
     private async Task WrittenAsync(string update) =>
         await firm.Database.AskAsync($"set session_replication_role = replica; {update}; set session_replication_role = origin");
-
-    /// <summary>A deckhand who starts with the fortnight, full-time, with an account.</summary>
-    private static async Task<string> HandAsync(Caller orla, string family, string? account = "IE64IRCE92050112345678", string start = Fortnight)
-    {
-        var hire = Records.NewHire("Rhys", family);
-        hire["start"] = start;
-        hire["backDated"] = true;
-        hire["typed"]!["weekly_hours"] = 37.5;
-        if (account is not null)
-            hire["typed"]!["bank_account"] = account;
-        using var opened = await orla.SendAsync("POST", "/api/hires", hire.ToJsonString());
-        opened.StatusCode.ShouldBe(HttpStatusCode.Created, await opened.Content.ReadAsStringAsync());
-        return (await opened.JsonAsync()).Text("employmentId");
-    }
-
-    private static Task<JsonNode> RunAsync(Caller caller, string group, string day) => caller.GetAsync($"/api/pay-check?group={group}&on={day}");
-
-    private static async Task<JsonNode> LineAsync(Caller caller, string employment) =>
-        (await RunAsync(caller, "crew", Fortnight))["lines"]!.AsArray().Single(l => l!.Text("employmentId") == employment)!;
 
     private static Task<HttpResponseMessage> CheckAsync(Caller caller, JsonNode line, bool isRight = true) =>
         caller.SendAsync("POST", "/api/pay-check", Body([line], isRight));

@@ -177,6 +177,39 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
         seen["payOverTime"]!.AsArray().ShouldBeEmpty();
     }
 
+    [Fact]
+    public async Task Service_counts_over_all_stints_as_far_as_breaks_are_bridged()
+    {
+        using var orla = await firm.As("orla");
+        using var piet = await firm.As("piet");
+        var again = await firm.Database.AskAsync(
+            """
+            select e.id::text from employments e join hires h on h.employment_id = e.id and h.closed is null and h.occasion = 'Arrival'
+            where exists (select from employments o where o.person_id = e.person_id and o.start < e.start) limit 1
+            """
+        );
+        var service = (await ReadAsync(orla, (string)again!, new { probation_end = "2027-09-30" }))["service"]!;
+        service.Text("probationEnd").ShouldBe("2027-09-30");
+        var stints = (string)
+            (
+                await firm.Database.AskAsync(
+                    $$"""
+                    select jsonb_build_object('employments', jsonb_agg(jsonb_strip_nulls(jsonb_build_object('start', start, 'end', "end")) order by start),
+                      'bridgeDays', (select bridge_days from firms))::text
+                    from employments where person_id = (select person_id from employments where id = '{{again}}')
+                    """
+                )
+            )!;
+        var computed = ComputedPay.Answer("service", stints);
+        foreach (var day in new[] { "originalHire", "lastHire", "adjustedService" })
+            service.Text(day).ShouldBe(computed.Text(day), day);
+        service.Text("originalHire").ShouldNotBe(service.Text("lastHire"));
+        // Who does not see when stints ended is not told what follows from it.
+        using var ruth = await firm.As("ruth");
+        await Markers.HideAsync(piet, orla, "payroll", "end_date");
+        (await ReadAsync(ruth, (string)again!, new { }))["service"].ShouldBeNull();
+    }
+
     private static async Task<JsonNode> ReadAsync(Caller caller, string employment, object changes)
     {
         using var answer = await caller.SendAsync("POST", $"/api/records/{employment}/readings", new { changes });

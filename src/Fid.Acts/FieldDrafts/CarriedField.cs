@@ -1,7 +1,7 @@
 using System.Text.Json;
 using Fid.Core.Fields;
 using Fid.Core.Fields.Shipped;
-using Fid.Core.Pay;
+using Fid.Core.PayElements;
 
 namespace Fid.Acts.FieldDrafts;
 
@@ -51,7 +51,9 @@ internal sealed record CarriedField(string Key, string Rows, string? Column, Car
 
     private static bool IsSpokenOf(string key, List<FieldDefinition> fields, HashSet<string> gone) =>
         FieldSet.Read(fields, []).Answer is { } set
-        && fields.Exists(f => f.Key != key && !gone.Contains(f.Key) && (f.Parent == key || set.Reads(f.Key).Contains(key) || f.OnChange.Any(r => r.Set == key)));
+        && fields.Exists(f =>
+            f.Key != key && !gone.Contains(f.Key) && (f.Parent == key || set.Reads(f.Key).Contains(key) || f.OnChange.Any(r => r.Set == key))
+        );
 
     /// <summary>The rows that a value comes to: what each is about, and the value of <see cref="Column"/> in it.</summary>
     /// <param name="code">The code of <see cref="Entry"/> in the firm's list.</param>

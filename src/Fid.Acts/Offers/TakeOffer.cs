@@ -4,7 +4,7 @@ using Fid.Acts.People;
 using Fid.Core;
 using Fid.Core.Checklists;
 using Fid.Core.Fields;
-using Fid.Core.Pay;
+using Fid.Core.PayElements;
 using Fid.Data;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

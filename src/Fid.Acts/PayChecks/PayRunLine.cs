@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text.Json;
 using Fid.Acts.People;
 using Fid.Core.Pay;
+using Fid.Core.PayElements;
 using Fid.Data.Changes;
 using Fid.Data.People;
 

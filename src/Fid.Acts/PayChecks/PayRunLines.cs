@@ -2,7 +2,7 @@ using Fid.Acts.People;
 using Fid.Core.Checklists;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
-using Fid.Core.Pay;
+using Fid.Core.PayElements;
 using Fid.Data;
 using Fid.Data.Requests;
 using Fid.Data.Templates;

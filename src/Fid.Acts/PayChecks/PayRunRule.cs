@@ -4,6 +4,7 @@ using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
+using Fid.Core.PayElements;
 using Fid.Data;
 using Fid.Data.People;
 using NodaTime;
@@ -188,7 +189,10 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
     private static string? Rows(Dictionary<string, JsonElement?> values, string field) =>
         string.Join(
             ' ',
-            values.Where(v => FieldAddress.IsInRow(v.Key) && FieldAddress.Read(v.Key).Whole == field).OrderBy(v => v.Key, StringComparer.Ordinal).Select(v => $"{v.Key} {Written(v.Value)}")
+            values
+                .Where(v => FieldAddress.IsInRow(v.Key) && FieldAddress.Read(v.Key).Whole == field)
+                .OrderBy(v => v.Key, StringComparer.Ordinal)
+                .Select(v => $"{v.Key} {Written(v.Value)}")
         )
             is { Length: > 0 } text
             ? text

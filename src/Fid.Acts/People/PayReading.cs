@@ -4,6 +4,7 @@ using Fid.Acts.Rosters;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
+using Fid.Core.PayElements;
 using Fid.Data;
 using Fid.Data.Firms;
 using Microsoft.EntityFrameworkCore;
@@ -99,7 +100,11 @@ public sealed class PayReading
         var terms = Terms(group);
         var calendar = values.Text("holiday_calendar");
         var question = new FirstPayQuestion(terms, start, approved, Calendars[calendar], Rate(values)?.PerPeriod ?? 0, PayGroupEntry.PartBy(group));
-        return pattern is not null && values.Text("paid_by") == "hour" && values.Text("hours_arise") != "fixed" && terms.Periods(start, start).Answer is [var first, ..]
+        return
+            pattern is not null
+            && values.Text("paid_by") == "hour"
+            && values.Text("hours_arise") != "fixed"
+            && terms.Periods(start, start).Answer is [var first, ..]
             ? question with
             {
                 Method = PartMethod.RosteredHours,

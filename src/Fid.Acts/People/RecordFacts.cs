@@ -1,4 +1,6 @@
 using System.Text.Json;
+using NodaTime;
+using NodaTime.Text;
 
 namespace Fid.Acts.People;
 
@@ -8,6 +10,10 @@ public static class RecordFacts
     /// <summary>A text; null where there is none, or something else.</summary>
     public static string? Text(this IReadOnlyDictionary<string, JsonElement?> values, string field) =>
         values.TryGetValue(field, out var value) && value is { ValueKind: JsonValueKind.String } text ? text.GetString() : null;
+
+    /// <summary>A day (ISO 8601); null where there is none, or something else.</summary>
+    public static LocalDate? Day(this IReadOnlyDictionary<string, JsonElement?> values, string field) =>
+        values.Text(field) is { } text && LocalDatePattern.Iso.Parse(text) is { Success: true } day ? day.Value : null;
 
     /// <summary>A number; null where there is none, or something else.</summary>
     public static decimal? Number(this IReadOnlyDictionary<string, JsonElement?> values, string field) =>

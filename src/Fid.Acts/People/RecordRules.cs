@@ -2,7 +2,7 @@ using System.Text.Json;
 using Fid.Core;
 using Fid.Core.Calendars;
 using Fid.Core.Fields;
-using Fid.Core.Pay;
+using Fid.Core.PayElements;
 using NodaTime;
 
 namespace Fid.Acts.People;

@@ -81,7 +81,8 @@ public sealed record PayWording
     /// <param name="periods">How many periods a year has.</param>
     /// <param name="amount">What a period comes to.</param>
     internal string SecondJob(decimal hours, decimal rate, decimal periods, decimal amount) =>
-        $"{Plain(hours)} {HoursAt} {Rate(rate)}: {Plain(hours)} × {Rate(rate)} × {Plain(PayRate.WeeksPerYear)} ÷ {Plain(periods)} = {Amount(amount)} {APeriod}.";
+        $"{Plain(hours)} {HoursAt} {Rate(rate)}: {Plain(hours)} × {Rate(rate)} × {Plain(PayRate.WeeksPerYear)} ÷ {Plain(periods)} = "
+        + $"{Amount(amount)} {APeriod}.";
 
     /// <summary>"A whole period: 1250.00."</summary>
     internal string WholePeriod(decimal amount) => $"{Whole}: {Amount(amount)}.";

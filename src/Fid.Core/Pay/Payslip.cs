@@ -41,7 +41,7 @@ public sealed record Payslip(IReadOnlyList<PayslipLine> Lines, decimal Gross, de
                     continue;
                 elements.Add((element.Element, of.Answer.Amount));
                 paid[code] = paid.TryGetValue(code, out var other)
-                        ? new ElementPay(other.Amount + of.Answer.Amount, $"{other.Working} {of.Answer.Working}")
+                    ? new ElementPay(other.Amount + of.Answer.Amount, $"{other.Working} {of.Answer.Working}")
                     : of.Answer;
             }
             var slip = components.Period(question.Terms.Every, paid.ToDictionary(p => p.Key, p => p.Value.Amount, StringComparer.Ordinal), words);

@@ -26,7 +26,10 @@ internal static class FirstPayReading
         var wording = PayWording.In(ReaderLanguage.Code);
         if (FirstPay.Of(question, wording).Answer is not { } first)
             return null;
-        var slip = toNet && pay.Components(values, question.Start, first.PaidWith.End) is { } components ? Payslip.Of(question, components, first.Runs, wording).Answer : null;
+        var slip =
+            toNet && pay.Components(values, question.Start, first.PaidWith.End) is { } components
+                ? Payslip.Of(question, components, first.Runs, wording).Answer
+                : null;
         return new FirstPayslipResponse(
             question.Start,
             question.ApprovedOn,

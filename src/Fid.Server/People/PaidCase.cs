@@ -67,7 +67,9 @@ internal sealed record PaidCase(
         if (!SeesPay || Worked is null || Pay.Group(Values) is not { } group || Pay.Components(Values, day, day) is not { } components)
             return null;
         var wording = PayWording.In(ReaderLanguage.Code);
-        return components.Whole(PayGroupEntry.Every(group), Worked.PerPeriod, day, wording).Answer is { } whole ? PayslipResponse.Of(whole, components, Pay) : null;
+        return components.Whole(PayGroupEntry.Every(group), Worked.PerPeriod, day, wording).Answer is { } whole
+            ? PayslipResponse.Of(whole, components, Pay)
+            : null;
     }
 
     /// <summary>What a year from a day on costs; null where something is missing to work it out, or not seen.</summary>

@@ -2,6 +2,7 @@ using Fid.Acts.PayChecks;
 using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Pay;
+using Fid.Core.PayElements;
 using Fid.Server.Lists;
 using NodaTime;
 
@@ -105,7 +106,9 @@ public sealed record PayAmounts(decimal Gross, decimal Deductions, decimal Net, 
     internal static PayAmounts Sum(IEnumerable<PayRunLine> lines) => Sum(lines.Select(l => l.Slip).OfType<Payslip>().Select(Of));
 
     internal static PayAmounts Sum(IEnumerable<PayAmounts> amounts) =>
-        amounts.Aggregate(new PayAmounts(0, 0, 0, 0), (a, b) => new PayAmounts(a.Gross + b.Gross, a.Deductions + b.Deductions, a.Net + b.Net, a.EmployerCost + b.EmployerCost));
+        amounts.Aggregate(new PayAmounts(0, 0, 0, 0), (a, b) =>
+            new PayAmounts(a.Gross + b.Gross, a.Deductions + b.Deductions, a.Net + b.Net, a.EmployerCost + b.EmployerCost)
+        );
 
     /// <summary>The parts of each share: they add up to the whole, and in each what is taken off and net to gross.</summary>
     internal IEnumerable<PayAmounts> Shared(IReadOnlyList<CostShare> shares)

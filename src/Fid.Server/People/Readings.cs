@@ -108,6 +108,7 @@ internal static class Readings
             paid.Cost(employment.Start),
             seesRate ? await PayOverTime.LoadAsync(db, pay, employment, cancellation) : [],
             CostReading.Leave(values, employment.Start, firm.FullTimeHours),
+            await ServiceReading.LoadAsync(db, reader, read, values, firm.BridgeDays, cancellation),
             values.Text("badge") is { } badge
                 ? (await BadgeReading.LoadAsync(db, reader, employment, badge, cancellation)).Clashes(employment.Start, firm.BadgeRestDays)
                 : [],
@@ -151,6 +152,7 @@ public sealed record ReadingsResponse(
     CostResponse? Cost,
     PayStep[] PayOverTime,
     LeaveResponse? Leave,
+    ServiceResponse? Service,
     BadgeClash[] Badges,
     JobFacts? Job,
     RosterResponse? Roster,

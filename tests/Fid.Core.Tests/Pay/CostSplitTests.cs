@@ -1,5 +1,6 @@
 using CsCheck;
 using Fid.Core.Pay;
+using Fid.Core.PayElements;
 using Shouldly;
 using Xunit;
 

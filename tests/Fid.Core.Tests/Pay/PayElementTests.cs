@@ -2,6 +2,7 @@ using System.Text.Json;
 using CsCheck;
 using Fid.Core.Calendars;
 using Fid.Core.Pay;
+using Fid.Core.PayElements;
 using NodaTime;
 using Shouldly;
 using Xunit;
@@ -93,7 +94,12 @@ public class PayElementTests
     public void What_the_record_says_otherwise_from_a_day_holds_from_that_day()
     {
         var change = Monday.PlusDays(7);
-        var paid = PaidElement.Over(Start, [change, change.PlusWeeks(1)], day => (day < change ? [Nights] : day == change ? [Nights with { Amount = 50 }] : [], 0));
+        var paid = PaidElement.Over(Start, [change, change.PlusWeeks(1)], day => (
+                day < change ? [Nights]
+                : day == change ? [Nights with { Amount = 50 }]
+                : [],
+                0
+            ));
         paid.Single().Amounts(PayPeriod.Fortnight).ShouldBe([new(Start, 46), new(change, 50), new(change.PlusWeeks(1), 0)]);
         paid[0].Element.Amount.ShouldBe(50);
         (paid[0].On(Monday)!.Element!.Amount, paid[0].On(change.PlusWeeks(1))).ShouldBe((46, null));
@@ -161,11 +167,17 @@ public class PayElementTests
     [Fact]
     public void Rows_that_do_not_say_what_they_are_or_how_much_are_passed_over()
     {
-        var values = Values("pay_elements", "kind=allowance; amount=5; kind=oneOff amount=250 due=2027-04-01; kind=secondJob amount=5 stated=plusPercent hours=6");
-        PayElementRows.Of(values).Select(e => (e.Kind, e.Amount, e.Stated, e.WeeklyHours, e.Due)).ShouldBe([
-            (PayElementKind.SecondJob, 5, SecondJobKind.PlusPercent, 6, null),
-            (PayElementKind.OneOff, 250, SecondJobKind.Flat, 0, new LocalDate(2027, 4, 1)),
-        ]);
+        var values = Values(
+            "pay_elements",
+            "kind=allowance; amount=5; kind=oneOff amount=250 due=2027-04-01; kind=secondJob amount=5 stated=plusPercent hours=6"
+        );
+        PayElementRows
+            .Of(values)
+            .Select(e => (e.Kind, e.Amount, e.Stated, e.WeeklyHours, e.Due))
+            .ShouldBe([
+                (PayElementKind.SecondJob, 5, SecondJobKind.PlusPercent, 6, null),
+                (PayElementKind.OneOff, 250, SecondJobKind.Flat, 0, new LocalDate(2027, 4, 1)),
+            ]);
     }
 
     internal static Dictionary<string, JsonElement> Values(string field, string rows)

@@ -1,5 +1,3 @@
-using CostSplitRows = Fid.Core.Pay.CostSplitRows;
-using PayElementRows = Fid.Core.Pay.PayElementRows;
 using static Fid.Core.Fields.FieldType;
 using static Fid.Core.Fields.Shipped.ShippedField;
 
@@ -28,47 +26,47 @@ internal static class PayFields
             .Of(("fixed", "fixed", "fest"), ("rostered", "as rostered", "nach Dienstplan"), ("clocked", "as clocked", "nach Zeiterfassung")),
         Rows(
             Section,
-            PayElementRows.Field,
+            "pay_elements",
             "Pay beside base pay",
             "Entgelt neben dem Grundentgelt",
             PayOnly,
-            Field(Section, PayElementRows.Kind, Choice, "What", "Was", Same)
+            Field(Section, "kind", Choice, "What", "Was", Same)
                 .Of(
-                    (PayElementRows.Allowance, "an allowance", "eine Zulage"),
-                    (PayElementRows.SecondJob, "a second job", "eine Zweitstelle"),
-                    (PayElementRows.OneOff, "a one-off payment", "eine Einmalzahlung")
+                    ("allowance", "an allowance", "eine Zulage"),
+                    ("secondJob", "a second job", "eine Zweitstelle"),
+                    ("oneOff", "a one-off payment", "eine Einmalzahlung")
                 )
                 .Always(),
-            Field(Section, PayElementRows.Amount, Money, "Amount", "Betrag", Same).Between(-1_000_000, 1_000_000).Always(),
-            Field(Section, PayElementRows.Note, Text, "For", "Für", Same),
-            Entry(Section, PayElementRows.Job, "jobs", "Job", "Stelle", Same),
-            Field(Section, PayElementRows.Stated, Choice, "The amount is", "Der Betrag ist", Same)
+            Field(Section, "amount", Money, "Amount", "Betrag", Same).Between(-1_000_000, 1_000_000).Always(),
+            Field(Section, "note", Text, "For", "Für", Same),
+            Entry(Section, "job", "jobs", "Job", "Stelle", Same),
+            Field(Section, "stated", Choice, "The amount is", "Der Betrag ist", Same)
                 .Of(
                     ("flat", "a rate an hour", "ein Satz pro Stunde"),
                     ("plusPercent", "percent above the main rate", "Prozent über dem Hauptsatz"),
                     ("plusAmount", "an hour above the main rate", "pro Stunde über dem Hauptsatz")
                 ),
-            Field(Section, PayElementRows.Hours, Number, "Hours a week", "Wochenstunden", Same).Between(0.01m, 168),
-            Entry(Section, PayElementRows.CostCentre, "costCentres", "Cost centre", "Kostenstelle", Same),
-            Field(Section, PayElementRows.From, Date, "From", "Von", Same),
-            Field(Section, PayElementRows.Until, Date, "Until", "Bis", Same),
-            Field(Section, PayElementRows.Due, Date, "Due on", "Fällig am", Same)
+            Field(Section, "hours", Number, "Hours a week", "Wochenstunden", Same).Between(0.01m, 168),
+            Entry(Section, "cost_centre", "costCentres", "Cost centre", "Kostenstelle", Same),
+            Field(Section, "from", Date, "From", "Von", Same),
+            Field(Section, "until", Date, "Until", "Bis", Same),
+            Field(Section, "due", Date, "Due on", "Fällig am", Same)
         ) with
         {
-            RowKey = PayElementRows.Kind,
-            Dates = new RowDates(PayElementRows.From, PayElementRows.Until),
+            RowKey = "kind",
+            Dates = new RowDates("from", "until"),
         },
         Rows(
             Section,
-            CostSplitRows.Field,
+            "cost_split",
             "Cost split",
             "Kostenaufteilung",
             PayOnly,
-            Entry(Section, CostSplitRows.CostCentre, "costCentres", "Cost centre", "Kostenstelle", Same).Always(),
-            Field(Section, CostSplitRows.Percent, Number, "Percent", "Prozent", Same).Between(0.01m, 100).Always()
+            Entry(Section, "cost_centre", "costCentres", "Cost centre", "Kostenstelle", Same).Always(),
+            Field(Section, "percent", Number, "Percent", "Prozent", Same).Between(0.01m, 100).Always()
         ) with
         {
-            RowKey = CostSplitRows.CostCentre,
+            RowKey = "cost_centre",
         },
         Field(Section, "payment_method", Choice, "Paid out", "Auszahlung", PayOnly)
             .OfPerson()

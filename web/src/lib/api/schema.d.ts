@@ -15492,6 +15492,7 @@ export interface components {
             cost: null | components["schemas"]["CostResponse"];
             payOverTime: components["schemas"]["PayStep"][];
             leave: null | components["schemas"]["LeaveResponse"];
+            service: null | components["schemas"]["ServiceResponse"];
             badges: components["schemas"]["BadgeClash"][];
             job: null | components["schemas"]["JobFacts"];
             roster: null | components["schemas"]["RosterResponse"];
@@ -16100,6 +16101,16 @@ export interface components {
             isBack: boolean;
             /** @description Whether it can be sent once more: one that could not be written cannot. */
             canGoAgain: boolean;
+        };
+        /** @description Since when somebody belongs to the firm. */
+        ServiceResponse: {
+            /** @description The first day of their first stint. */
+            originalHire: components["schemas"]["LocalDate"];
+            /** @description The first day of their last one. */
+            lastHire: components["schemas"]["LocalDate"];
+            /** @description The day from which service counts: earlier stints are in it, as far as the breaks are bridged. */
+            adjustedService: components["schemas"]["LocalDate"];
+            probationEnd: null | components["schemas"]["LocalDate"];
         };
         /** @description Who is signed in, at which firm, on which day. */
         SessionResponse: {

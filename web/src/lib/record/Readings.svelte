@@ -71,6 +71,24 @@
       </p>
     </section>
   {/if}
+  {#if readings.service}
+    {@const service = readings.service}
+    <section class="py-4 text-xs">
+      <h3 class="mb-1 font-sans text-sm font-semibold tracking-normal">{t.service.title}</h3>
+      <dl class="grid grid-cols-[1fr_auto] gap-y-1">
+        {#if service.originalHire !== service.lastHire}
+          <dt class="text-soft">{t.service.first}</dt>
+          <dd class="text-right">{text.day(service.originalHire)}</dd>
+        {/if}
+        <dt class="text-soft">{t.service.counts}</dt>
+        <dd class="text-right font-semibold">{text.day(service.adjustedService)}</dd>
+        {#if service.probationEnd}
+          <dt class="text-soft">{t.service.probation}</dt>
+          <dd class="text-right">{text.day(service.probationEnd)}, {text.distance(service.probationEnd)}</dd>
+        {/if}
+      </dl>
+    </section>
+  {/if}
   {#if readings.leave}
     {@const leave = readings.leave}
     <section class="flex justify-between gap-3 py-4 text-xs">

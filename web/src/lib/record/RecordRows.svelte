@@ -49,7 +49,8 @@
     if (value === '') return '';
     if (!(cell.key in editing.changes) && cell.display) return cell.display;
     if (column.type === 'file') return t.rows.fresh;
-    return column.type === 'number' || column.type === 'money' ? text.number(Number(value)) || value : shownValue(column, value, lists);
+    if (column.type === 'money') return text.money(Number(value)) || value;
+    return column.type === 'number' ? text.number(Number(value)) || value : shownValue(column, value, lists);
   }
   const isNeeded = (row: Row, column: Api['FieldResponse']) =>
     column.required === 'always' && !row.gone && typed(addressIn(column.key, row.id)) === '';

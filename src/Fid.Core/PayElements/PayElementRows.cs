@@ -1,7 +1,8 @@
 using System.Text.Json;
 using Fid.Core.Fields;
+using Fid.Core.Pay;
 
-namespace Fid.Core.Pay;
+namespace Fid.Core.PayElements;
 
 /// <summary>The elements of pay in the rows of a record.</summary>
 public static class PayElementRows
@@ -26,7 +27,7 @@ public static class PayElementRows
 
     /// <summary>The columns as fields of the record that pay is worked out from.</summary>
     public static IReadOnlyList<string> Fields { get; } =
-        [.. new[] { Kind, Amount, Note, Job, Stated, Hours, CostCentre, From, Until, Due }.Select(c => FieldAddress.ColumnKey(Field, c))];
+    [.. new[] { Kind, Amount, Note, Job, Stated, Hours, CostCentre, From, Until, Due }.Select(c => FieldAddress.ColumnKey(Field, c))];
 
     /// <summary>The columns that say a day on which something begins, ends or is paid, as fields of the record.</summary>
     public static IReadOnlyList<string> Days { get; } = [.. new[] { From, Until, Due }.Select(c => FieldAddress.ColumnKey(Field, c))];
