@@ -138,7 +138,7 @@ internal sealed class PeopleRowChecker : IRowChecker
             problems.AddRange(
                 RecordRules.Misfits(entered, employment.Start).Concat(ruled.Problems).Select(p => new EntryProblem(p.Path[1..], p.Code, p.Message))
             );
-            problems.AddRange(SheetApprovals.Problems(_target.Reader.Fields, held, entered, ruled, _today, f => f));
+            problems.AddRange(SheetApprovals.Problems(_target.Reader.Fields, _records.Distances, employment.Id, held, entered, ruled, _today, f => f));
         }
         if (problems.Count > 0)
             return Wrong([.. problems]);
@@ -214,6 +214,7 @@ internal sealed class PeopleRowChecker : IRowChecker
                         template,
                         layered.Values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal),
                         values,
+                        _records.Distances,
                         start,
                         _today
                     )

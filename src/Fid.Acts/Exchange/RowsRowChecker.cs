@@ -98,7 +98,7 @@ internal sealed class RowsRowChecker : IRowChecker
         {
             var ruled = RecordRules.Follow(_target.Set, held, entered, _today, all => _calendars?.OfRecord(all));
             problems.AddRange(ruled.Problems.Select(p => new EntryProblem(ColumnOf(p.Path[1..]), p.Code, p.Message)));
-            problems.AddRange(SheetApprovals.Problems(_target.Reader.Fields, held, entered, ruled, _today, ColumnOf));
+            problems.AddRange(SheetApprovals.Problems(_target.Reader.Fields, _records.Distances, employment.Id, held, entered, ruled, _today, ColumnOf));
         }
         if (problems.Count > 0)
             return Wrong([.. problems]);

@@ -12,12 +12,16 @@ namespace Fid.Acts.Exchange;
 internal static class SheetApprovals
 {
     /// <summary>What is wrong.</summary>
+    /// <param name="distances">How far pay lies from what it is held against; null where no condition reads it.</param>
+    /// <param name="employment">Whose record it is.</param>
     /// <param name="held">What the record holds.</param>
     /// <param name="entered">What the row says, by address.</param>
     /// <param name="ruled">What follows from it.</param>
     /// <param name="columnOf">The column of the sheet that an address stands in.</param>
     public static IEnumerable<EntryProblem> Problems(
         LiveFields fields,
+        PayDistances? distances,
+        Guid employment,
         IReadOnlyDictionary<string, JsonElement> held,
         IEnumerable<KeyValuePair<string, JsonElement?>> entered,
         RuledEdits ruled,
@@ -27,19 +31,19 @@ internal static class SheetApprovals
     {
         if (fields.Approvals.Rules.Count == 0)
             yield break;
-        foreach (var (address, value) in entered.Concat(ruled.Ruled.Select(r => KeyValuePair.Create(r.Field, r.Value))))
-        {
-            JsonElement? there = held.TryGetValue(address, out var stored) ? stored : null;
+        var changes = entered
+            .Concat(ruled.Ruled.Select(r => KeyValuePair.Create(r.Field, r.Value)))
+            .Select(e => RequestedChange.Of(e.Key, held.TryGetValue(e.Key, out var stored) ? stored : null, e.Value))
             // Whether a cell says what is sealed already is only seen when it is sealed too: the save itself refuses what it changes.
-            if (there is { } kept && SealedText.IsSealed(kept))
-                continue;
-            var change = RequestedChange.Of(address, there, value);
-            if (fields.Approvals.Asks(change, held, today))
+            .Where(c => !SealedText.IsSealed(c.Old))
+            .ToList();
+        var read = PayDistances.Read(distances, employment, held, changes);
+        foreach (var change in changes)
+            if (fields.Approvals.Asks(change, read, today))
                 yield return new EntryProblem(
-                    columnOf(address),
+                    columnOf(change.Field),
                     RecordApprovals.NeedsApproval,
                     "Others have to agree to this. Empty the cell, and ask for it on the record."
                 );
-        }
     }
 }

@@ -24,9 +24,11 @@ internal sealed class SheetRecords
     private readonly HashSet<Guid> _mentioned = [];
     private IReadOnlyDictionary<Guid, ActiveRecord> _held = new Dictionary<Guid, ActiveRecord>();
 
-    private SheetRecords(FidDb db, ImportRun run, LocalDate today, List<Employment> employments, Guid[]? readable, EntryIndex index)
+    private readonly LiveApprovals _approvals;
+
+    private SheetRecords(FidDb db, LiveApprovals approvals, ImportRun run, LocalDate today, List<Employment> employments, Guid[]? readable, EntryIndex index)
     {
-        (_db, _today, _holdsFrom, _index) = (db, today, run.HoldsFrom, index);
+        (_db, _approvals, _today, _holdsFrom, _index) = (db, approvals, today, run.HoldsFrom, index);
         _readable = readable?.ToHashSet();
         _byNumber = employments.ToDictionary(e => e.Number, StringComparer.OrdinalIgnoreCase);
         Employments = readable is null ? employments : employments.FindAll(e => _readable!.Contains(e.Id));
@@ -45,6 +47,7 @@ internal sealed class SheetRecords
     ) =>
         new(
             db,
+            reader.Fields.Approvals,
             run,
             today,
             await db.Employments.AsNoTracking().ToListAsync(cancellation),
@@ -66,8 +69,15 @@ internal sealed class SheetRecords
             _mentioned.Add(employment.Id);
     }
 
-    public async Task LoadAnnouncedAsync(CancellationToken cancellation) =>
+    public async Task LoadAnnouncedAsync(CancellationToken cancellation)
+    {
         _held = (await ActiveRecords.LoadAsync(_db, _today, cancellation, _holdsFrom, former: true, only: [.. _mentioned])).Records;
+        Distances = await PayDistances.LoadAsync(_db, _approvals, _mentioned, _today, cancellation);
+    }
+
+    /// <summary>How far pay lies from what it is held against, of those whose records were announced; null where no condition of an approval reads
+    /// it.</summary>
+    public PayDistances? Distances { get; private set; }
 
     /// <summary>What the record of an employment that was announced holds, by address.</summary>
     public IReadOnlyDictionary<string, JsonElement> Held(Employment employment) => _held[employment.Id].Values;

@@ -87,6 +87,7 @@ public sealed class HirePreparation(FidDb db, HireOrigins origins, EnteredValues
                         template,
                         starting.Values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal),
                         values,
+                        await PayDistances.LoadAsync(db, reader.Fields.Approvals, [], today, cancellation),
                         request.Start,
                         today
                     )
@@ -96,8 +97,8 @@ public sealed class HirePreparation(FidDb db, HireOrigins origins, EnteredValues
         problems.AddRange(drafted.Problems.Select(p => p with { Path = "/template", Follows = cause(TemplateSet.FieldAt(p.Path)) }));
         if (drafted.Answer is { } draft)
             problems.AddRange(
-                RowRules
-                    .Problems(reader.Fields.Set, draft.Values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal), values.Keys)
+                RecordRules
+                    .RowProblems(reader.Fields.Set, draft.Values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal), values.Keys)
                     .Select(p => p.Under("/typed"))
             );
         return new PreparedHire(drafted.Answer, problems);

@@ -1,7 +1,9 @@
 using System.Text.Json;
 using Fid.Acts.Fields;
+using Fid.Acts.People;
 using Fid.Acts.Templates;
 using Fid.Core.Approvals;
+using Fid.Core.Json;
 using Fid.Data.Templates;
 using NodaTime;
 
@@ -17,6 +19,7 @@ public static class StartApprovals
     /// <summary>The fields in question.</summary>
     /// <param name="starts">What the hire would start with.</param>
     /// <param name="typed">What was typed of it.</param>
+    /// <param name="distances">How far pay lies from what it is held against; null where no condition reads it.</param>
     /// <param name="start">The first day; null while it is not known.</param>
     public static IReadOnlyList<string> Asked(
         LiveFields fields,
@@ -24,6 +27,7 @@ public static class StartApprovals
         RoleTemplate template,
         IReadOnlyDictionary<string, JsonElement> starts,
         IReadOnlyDictionary<string, JsonElement> typed,
+        PayDistances? distances,
         LocalDate? start,
         LocalDate today
     )
@@ -34,13 +38,11 @@ public static class StartApprovals
         var usual = templates.Resolve(template, typed.Where(t => !about.Contains(t.Key)).ToDictionary(), start, today).Answer?.Values;
         // What no hire is opened without, and no template gives, is the first word and no change.
         var needed = usual is null ? [] : HireOpening.Lacking(usual).ToHashSet(StringComparer.Ordinal);
-        return
-        [
-            .. about.Where(k =>
-                !needed.Contains(k)
-                && RequestedChange.Of(k, usual is not null && usual.TryGetValue(k, out var there) ? there.Value : null, starts[k]) is var change
-                && fields.Approvals.Asks(change, starts, today)
-            ),
-        ];
+        JsonElement? Usual(string field) => usual is not null && usual.TryGetValue(field, out var there) ? there.Value : null;
+        decimal? rate = Usual("pay_rate") is { ValueKind: JsonValueKind.Number } given && Same("paid_by") ? given.GetDecimal() : null;
+        var read = PayDistances.Read(distances, null, starts, [], rate);
+        return [.. about.Where(k => !needed.Contains(k) && fields.Approvals.Asks(RequestedChange.Of(k, Usual(k), starts[k]), read, today))];
+
+        bool Same(string field) => JsonValues.Same(Usual(field), starts.TryGetValue(field, out var will) ? will : null);
     }
 }

@@ -5,7 +5,6 @@ using Fid.Core.Lists;
 using Fid.Core.PayElements;
 using Fid.Data;
 using Fid.Data.Requests;
-using Fid.Data.Templates;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -121,12 +120,7 @@ public static class PayRunLines
         var entries = (
             await db.ListEntries.AsNoTracking().Where(e => e.List == "jobs" || e.List == "grades" || e.List == "shiftPatterns").ToListAsync(cancellation)
         ).ToLookup(e => e.List, e => e.Content());
-        var layers = await db
-            .Hires.AsNoTracking()
-            .Where(h => employments.Contains(h.EmploymentId) && h.Occasion == Occasion.Arrival && h.Closed == null)
-            .ToDictionaryAsync(h => h.EmploymentId, h => h.Layers, cancellation);
-        var codes = layers.Values.SelectMany(l => l).Select(l => RoleTemplate.ReadLayer(l)?.Code).OfType<string>().Distinct().ToArray();
-        var versions = await db.TemplateVersions.AsNoTracking().Where(v => codes.Contains(v.Code)).ToListAsync(cancellation);
+        var templates = await TemplateRates.LoadAsync(db, employments, cancellation);
         var waiting = await db
             .RecordRequests.AsNoTracking()
             .Where(r => employments.Contains(r.EmploymentId) && r.State == RequestState.Waiting)
@@ -145,9 +139,8 @@ public static class PayRunLines
             ByCode("jobs"),
             ByCode("grades"),
             ByCode("shiftPatterns"),
-            await PayKnownSince.LoadAsync(db, layers.Keys, cancellation),
-            layers,
-            versions.ToDictionary(v => (v.Code, v.Version), v => v.Spec),
+            await PayKnownSince.LoadAsync(db, templates.Newcomers, cancellation),
+            templates,
             waiting.Where(r => r.Changes.Any(c => PayReading.AllFields.Contains(FieldAddress.FieldOf(c.Field)))).Select(r => r.EmploymentId).ToHashSet(),
             checks.ToLookup(c => c.EmploymentId),
             typed

@@ -23,7 +23,7 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
         var asOf = LocalDate.Max(employment.Start, employment.End is { } end ? LocalDate.Min(end, run.End) : run.End);
         var values = stint.On(asOf);
         var paid = Question(stint, checkedRun, values);
-        var first = facts.Layers.ContainsKey(employment.Id) && paid is not null ? FirstPay.Of(paid).Answer : null;
+        var first = facts.Templates.Newcomers.Contains(employment.Id) && paid is not null ? FirstPay.Of(paid).Answer : null;
         var periods = PaidBy(run);
         var elements = stint.HasRowsOf(PayElementRows.Field)
             ? PaidElement.Over(employment.Start, stint.DaysOfChange(PayReading.AllFields), day => pay.Beside(stint.On(day)))
@@ -150,7 +150,7 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
             yield return new PayFinding(PayFindingKind.ChangeWaits);
         if (OutsideBand(values, run.End) is { } outside)
             yield return new PayFinding(PayFindingKind.OutsideBand, Number: outside);
-        if (facts.TemplateRate(stint.Employment.Id, values.Text("paid_by")) is { } says && says != values.Number("pay_rate"))
+        if (facts.Templates.Of(stint.Employment.Id, values.Text("paid_by")) is { } says && says != values.Number("pay_rate"))
             yield return new PayFinding(PayFindingKind.UnlikeTemplate, Number: says);
     }
 

@@ -18,13 +18,22 @@ public sealed class RecordApprovals(FidDb db, SensitiveValues sensitive)
     public const string NeedsApproval = "needs-approval";
 
     /// <summary>What is wrong with an edit that nobody has agreed to; the paths are a slash and the address.</summary>
-    public async Task<IReadOnlyList<Problem>> UnagreedAsync(LiveFields fields, FollowedEdit followed, LocalDate today, CancellationToken cancellation)
+    /// <param name="distances">How far pay lies from what it is held against; null where no condition reads it.</param>
+    public async Task<IReadOnlyList<Problem>> UnagreedAsync(
+        LiveFields fields,
+        FollowedEdit followed,
+        PayDistances? distances,
+        LocalDate today,
+        CancellationToken cancellation
+    )
     {
         var problems = new List<Problem>();
         if (fields.Approvals.Rules.Count == 0)
             return problems;
-        foreach (var change in await ChangesAsync(fields, followed, cancellation))
-            if (fields.Approvals.Asks(change, followed.Held, today))
+        var changes = await ChangesAsync(fields, followed, cancellation);
+        var read = PayDistances.Read(distances, followed.Edit.Employment.Id, followed.Held, changes);
+        foreach (var change in changes)
+            if (fields.Approvals.Asks(change, read, today))
                 problems.Add(new Problem($"/{change.Field}", NeedsApproval, "Others have to agree to this. Ask for it on the record."));
         return problems;
     }
@@ -64,10 +73,13 @@ public sealed class RecordApprovals(FidDb db, SensitiveValues sensitive)
             return false;
         var touched = await RecordWriter.TouchedBy(db, employment, taken).AsNoTracking().ToListAsync(cancellation);
         var held = (await ShownValues.OfAsync(db, employment, today, cancellation)).ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal);
-        return touched
+        var changes = touched
             .GroupBy(v => v.Address)
             .Select(g => RequestedChange.Of(g.Key, Latest(g.Where(v => v.ChangeId == taken.Id)), Latest(g.Where(v => v.ChangeId != taken.Id))))
-            .Any(change => fields.Approvals.Asks(change, held, today));
+            .ToList();
+        var distances = await PayDistances.LoadAsync(db, fields.Approvals, [employment.Id], today, cancellation);
+        var read = PayDistances.Read(distances, employment.Id, held, changes);
+        return changes.Exists(change => fields.Approvals.Asks(change, read, today));
 
         static JsonElement? Latest(IEnumerable<RecordValue> values) => values.MaxBy(v => v.Effective.LowerBound)?.Value;
     }

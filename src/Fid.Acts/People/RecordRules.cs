@@ -58,14 +58,18 @@ public static class RecordRules
                     ? $"This cannot be chosen with this {ParentOf(set, e.Field).Label("en")}. Choose another."
                     : "This can no longer be chosen. Choose another."
             ))
-            .Concat(RowRules.Problems(set, values, entered.Keys))
-            .Concat(PayElementRows.Problems(values, entered.Keys))
-            .Concat(CostSplitRows.Problems(values, entered.Keys))
+            .Concat(RowProblems(set, values, [.. entered.Keys]))
             .ToList();
         return new RuledEdits(ruled, problems);
 
         static (string, string?) RowOf(string address) => FieldAddress.Read(address) is var at ? (at.Whole, at.Row) : default;
     }
+
+    /// <summary>What is wrong with rows that were touched; the paths are a slash and the address of the cell to mend.</summary>
+    /// <param name="values">All the record would hold, by address.</param>
+    /// <param name="touched">The addresses that were entered.</param>
+    public static IEnumerable<Problem> RowProblems(FieldSet set, IReadOnlyDictionary<string, JsonElement> values, IReadOnlyCollection<string> touched) =>
+        RowRules.Problems(set, values, touched).Concat(PayElementRows.Problems(values, touched)).Concat(CostSplitRows.Problems(values, touched));
 
     // What narrows a column is another column, or a field of the record.
     private static FieldDefinition ParentOf(FieldSet set, string address)

@@ -98,9 +98,10 @@ public sealed class RecordWriter(FidDb db, SensitiveValues sensitive)
         await LockUniqueAsync(records.SelectMany(r => r.Edits).Where(e => e.Value is not null).Select(e => e.Field), cancellation);
         var believed = await BelievedValues.LoadAsync(db, [.. records.Select(r => r.Employment)], cancellation);
         var (followed, problems) = await FollowAsync(fields, records, believed, today, cancellation);
+        var distances = await PayDistances.LoadAsync(db, fields.Approvals, [.. records.Select(r => r.Employment.Id)], today, cancellation);
         for (var i = 0; i < followed.Count; i++)
             if (!followed[i].Edit.IsAgreed)
-                problems.AddRange((await _approvals.UnagreedAsync(fields, followed[i], today, cancellation)).Select(p => new RecordProblem(i, p)));
+                problems.AddRange((await _approvals.UnagreedAsync(fields, followed[i], distances, today, cancellation)).Select(p => new RecordProblem(i, p)));
         var whole = followed.ConvertAll(f => f.Edit);
         problems.AddRange(await TakenAsync(fields.Set, whole, cancellation));
         if (problems.Count == 0 && !await LockEntriesAsync(whole.SelectMany(r => r.Edits).Select(e => (e.Field, e.Value)), cancellation))

@@ -19,7 +19,9 @@ public sealed class RequestRoute(FidDb db, RecordApprovals approvals)
         var entered = read.Entered!.Edits.Select(e => e.Field).ToHashSet(StringComparer.Ordinal);
         // What rules of the record set is not for whoever asks to be let or kept from.
         string[] mayNot = [.. changes.Select(c => c.Field).Where(f => entered.Contains(f) && !asker.MayEdit(f))];
-        var route = book.Route(new AskedChange(account, of.Record, changes, read.Followed!.Held), mayNot);
+        var distances = await PayDistances.LoadAsync(db, of.Fields.Approvals, [of.Employment.Id], today, cancellation);
+        var conditions = PayDistances.Read(distances, of.Employment.Id, read.Followed!.Held, changes);
+        var route = book.Route(new AskedChange(account, of.Record, changes, conditions), mayNot);
         return new RoutedRequest(
             [.. route.Steps.Select(s => new RequestStep(s.Rule, s.Choice.ToString(), s.Fields))],
             [.. route.Steps.Select(s => s.Who)],

@@ -124,6 +124,7 @@ public static class RevisionReading
             return new RevisionPreview(people.ConvertAll(p => p.Person), pay, leftOut);
         var ids = people.Select(p => p.Person.Employment.Id).ToArray();
         var held = (await ActiveRecords.LoadAsync(db, today, cancellation, on: question.From, former: true, only: ids)).Records;
+        var distances = await PayDistances.LoadAsync(db, reader.Fields.Approvals, ids, question.From, cancellation);
         var agreed = people.Where((p, i) => !Asks(p.Person, pay.People[i])).ToList();
         return new RevisionPreview(
             agreed.ConvertAll(p => p.Person),
@@ -137,7 +138,7 @@ public static class RevisionReading
                 return false;
             var values = held[person.Employment.Id].Values;
             var change = RequestedChange.Of(Rate, values.TryGetValue(Rate, out var there) ? there : null, JsonSerializer.SerializeToElement(becomes.After));
-            return reader.Fields.Approvals.Asks(change, values, today);
+            return reader.Fields.Approvals.Asks(change, PayDistances.Read(distances, person.Employment.Id, values, [change]), today);
         }
     }
 

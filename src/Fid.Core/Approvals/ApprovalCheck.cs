@@ -15,6 +15,14 @@ public static class ApprovalCheck
     public const string Old = "old",
         New = "new";
 
+    /// <summary>The names by which a formula reads how far the pay that a record would hold lies outside the band of its job, and from the rate that
+    /// the template gives: in percent, negative below; 0 within the band. Without a band, or a template, there is nothing to read.</summary>
+    public const string OutsideBand = "outside_band",
+        FromTemplate = "from_template";
+
+    /// <summary>Both of these.</summary>
+    public static IReadOnlyList<string> Distances { get; } = [OutsideBand, FromTemplate];
+
     /// <summary>What there is to find.</summary>
     /// <param name="configuration">The configuration.</param>
     /// <param name="roles">The roles there are.</param>
@@ -64,7 +72,7 @@ public static class ApprovalCheck
             if (formula is null)
                 Add("formula-error", $"The condition of “{approval.Label("en")}” cannot be used. {mistake!.Message}", mistake.Character);
             else
-                foreach (var name in formula.Names.Where(n => n is not (Old or New)))
+                foreach (var name in formula.Names.Where(n => n is not (Old or New) && !Distances.Contains(n)))
                     if (!fields.TryGetValue(name, out var read) || read.IsColumn)
                         Add(
                             "unknown-field",

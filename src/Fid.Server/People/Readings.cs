@@ -104,6 +104,7 @@ internal static class Readings
         return new ReadingsResponse(
             rate,
             paid.AgainstBand(),
+            seesRate ? TemplateRate(await TemplateRates.LoadAsync(db, [employment.Id], cancellation), employment.Id, values) : null,
             isArriving ? paid.FirstPay(employment.Start, approved, asIfToday) : null,
             paid.Cost(employment.Start),
             seesRate ? await PayOverTime.LoadAsync(db, pay, employment, cancellation) : [],
@@ -123,6 +124,9 @@ internal static class Readings
             await EvaluationResponse.OfAsync(db, fields, evaluated, names, cancellation)
         );
     }
+
+    private static decimal? TemplateRate(TemplateRates templates, Guid employment, Dictionary<string, JsonElement?> values) =>
+        templates.Of(employment, values.Text("paid_by")) is { } rate && values.Number("pay_rate") is { } paid && rate != paid ? rate : null;
 
     private static JobFacts FactsOf(EntryContent job, ListNames names) =>
         new(
@@ -145,9 +149,11 @@ internal sealed record ReadRecord(Employment Employment, CurrentRecord Record, C
 public sealed record ReadingsRequest(Dictionary<string, JsonElement> Changes);
 
 /// <summary>What follows from a record; null where something is missing to work it out.</summary>
+/// <param name="TemplateRate">The rate that the template of a newcomer gives, where the record has another.</param>
 public sealed record ReadingsResponse(
     RateResponse? Rate,
     BandResponse? Band,
+    decimal? TemplateRate,
     FirstPayslipResponse? FirstPay,
     CostResponse? Cost,
     PayStep[] PayOverTime,

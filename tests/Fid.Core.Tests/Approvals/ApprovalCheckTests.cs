@@ -30,6 +30,7 @@ public class ApprovalCheckTests
 
     [Theory]
     [InlineData("""{"id":"a","fields":["pay_rate"],"when":"new > old * 1.1","by":["manager","manager2","role:payroll"]}""", "")]
+    [InlineData("""{"id":"a","fields":["pay_rate"],"when":"outside_band > 5 or from_template < -2.5","by":["role:payroll"]}""", "")]
     [InlineData("""{"id":"a","fields":["things","things.what","account"],"by":["person:0190a1b2-0000-7000-8000-000000000000"]}""", "")]
     [InlineData("""{"id":"a","fields":["job"],"by":["manager"]},{"id":"a","fields":["job"],"by":["manager"]}""", "duplicate-id approvals/1/id")]
     [InlineData("""{"id":"a","fields":[],"by":["manager"]}""", "approval-without-fields approvals/0/fields")]

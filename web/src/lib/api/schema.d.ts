@@ -15488,6 +15488,11 @@ export interface components {
         ReadingsResponse: {
             rate: null | components["schemas"]["RateResponse"];
             band: null | components["schemas"]["BandResponse"];
+            /**
+             * Format: double
+             * @description The rate that the template of a newcomer gives, where the record has another.
+             */
+            templateRate: null | number;
             firstPay: null | components["schemas"]["FirstPayslipResponse"];
             cost: null | components["schemas"]["CostResponse"];
             payOverTime: components["schemas"]["PayStep"][];

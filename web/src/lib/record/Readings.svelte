@@ -7,7 +7,13 @@
   import { words } from './words';
 
   /** What follows from the record, worked out by the server as one types. */
-  let { readings, employment }: { readings: Api['ReadingsResponse']; employment: string } = $props();
+  interface Props {
+    readings: Api['ReadingsResponse'];
+    employment: string;
+    /** Enters a rate of pay; left out for those who may not. */
+    onRate?: (rate: number) => void;
+  }
+  let { readings, employment, onRate }: Props = $props();
   const t = $derived(words());
 
   const fromColleagues = (band: Api['BandResponse']) =>
@@ -54,6 +60,13 @@
           <dd class="text-right font-semibold">{amount}</dd>
         {/each}
       </dl>
+      {#if readings.templateRate !== null}
+        {@const says = text.money(readings.templateRate)}
+        <p class="text-ochre flex flex-wrap justify-between gap-x-3 pt-1 text-xs font-semibold">
+          {t.templateRate.says(says)}
+          {#if onRate}<button type="button" class="link" onclick={() => onRate(readings.templateRate!)}>{t.templateRate.take}</button>{/if}
+        </p>
+      {/if}
       {#if readings.cost}<p class="pt-1"><a class="link text-xs" href="/people/{employment}/offer">{t.offers}</a></p>{/if}
     </section>
   {/if}

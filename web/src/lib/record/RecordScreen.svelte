@@ -98,6 +98,12 @@
       editing.changes[key] ?? (given.has(key) ? typedOf({ type: field!.type, value: given.get(key)!.value }) : field ? typedOf(field) : '')
     );
   };
+  const onRate = $derived.by(() => {
+    const field = record && fieldAt(record, 'pay_rate');
+    return field && (field.access === 'edit' || field.access === 'ask')
+      ? (rate: number) => editing.set(record!, field, String(rate))
+      : undefined;
+  });
   // In each section what is needed and missing comes first, and what is empty and may stay so is folded away: as the record was
   // when it was opened or saved, so that nothing moves while somebody types.
   const laidOut = $derived.by(() => {
@@ -335,7 +341,7 @@
         class="border-rule min-w-0 py-4 lg:col-start-2 xl:sticky xl:top-0 xl:col-start-auto xl:max-h-dvh xl:self-start xl:overflow-y-auto xl:border-l xl:pl-6"
       >
         {#if record.asOf > record.today}<p class="text-soft pb-3 text-xs">{t.asOf(text.day(record.asOf))}</p>{/if}
-        {#if readings.data}<Readings readings={readings.data} employment={record.employmentId} />{/if}
+        {#if readings.data}<Readings readings={readings.data} employment={record.employmentId} {onRate} />{/if}
         {#if offers.length > 0}
           <p class="flex flex-wrap gap-x-4 pt-3 text-xs">
             {#each offers as one (one)}

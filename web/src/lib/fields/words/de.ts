@@ -37,7 +37,8 @@ export const de: typeof en = {
     fields: 'Für Änderungen von',
     addField: 'Feld hinzufügen',
     when: 'Nur wo',
-    whenNote: 'Eine Formel über old, new und die Felder der Akte; leer für immer.',
+    whenNote:
+      'Eine Formel über old, new, die Felder der Akte sowie outside_band und from_template: wie weit das Entgelt davon abliegt, in Prozent. Leer für immer.',
     by: 'Muss zustimmen, eine oder einer nach der anderen',
     addBy: 'Hinzufügen, wer zustimmen muss',
     choices: { manager: 'die Führungskraft', manager2: 'deren Führungskraft', person: 'eine Person…' },

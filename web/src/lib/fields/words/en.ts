@@ -36,7 +36,8 @@ export const en = {
     fields: 'About changes of',
     addField: 'Add a field',
     when: 'Only where',
-    whenNote: 'A formula over old, new and the record’s fields; empty for always.',
+    whenNote:
+      'A formula over old, new, the record’s fields, and outside_band and from_template: how far pay lies from them, in percent. Empty for always.',
     by: 'Has to agree, one after the other',
     addBy: 'Add who has to agree',
     choices: { manager: 'the manager', manager2: 'the manager’s manager', person: 'one person…' },

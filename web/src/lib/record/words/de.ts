@@ -73,6 +73,7 @@ export const de: typeof en = {
   },
   leaveIn: (year) => `Urlaub ${year}`,
   leaveOf: (days, of) => `${days} von ${of} Tagen`,
+  templateRate: { says: (rate) => `Die Vorlage sagt ${rate}.`, take: 'Übernehmen' },
   service: { title: 'Zugehörigkeit', first: 'Zuerst eingestellt', counts: 'Zählt ab', probation: 'Probezeit bis' },
   comesTo: 'Das sind',
   per: { hour: 'pro Stunde', day: 'pro Tag', week: 'pro Woche', month: 'im Monat', year: 'im Jahr' },

@@ -68,6 +68,7 @@ export const en = {
   },
   leaveIn: (year: number) => `Leave in ${year}`,
   leaveOf: (days: string, of: string) => `${days} of ${of} days`,
+  templateRate: { says: (rate: string) => `The template says ${rate}.`, take: 'Take it' },
   service: { title: 'Service', first: 'First hired', counts: 'Counts from', probation: 'Probation until' },
   comesTo: 'Comes to',
   per: { hour: 'an hour', day: 'a day', week: 'a week', month: 'a month', year: 'a year' },
