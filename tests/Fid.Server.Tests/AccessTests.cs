@@ -241,6 +241,7 @@ public class AccessTests(FirmFixture firm) : IClassFixture<FirmFixture>
         ["POST /api/lists/payGroups/periods"] = Readers,
         ["POST /api/lists/shiftPatterns/weeks"] = Readers,
         ["POST /api/lists/payComponents/slip"] = Readers,
+        ["POST /api/lists/payComponents/effects"] = Readers,
         ["GET /api/lists/calendars/entries/{code}/calendar.ics"] = Readers,
         ["POST /api/lists/calendars/read-ics"] = Coordinators,
         ["GET /api/lists/{list}/sheet.xlsx"] = Readers,

@@ -51,6 +51,10 @@ public sealed class PayReading
         return new PayReading(firm, calendars, entries["payGroups"].ToDictionary(g => g.Code, StringComparer.Ordinal), [.. entries["payComponents"]]);
     }
 
+    /// <summary>The same with other pay components.</summary>
+    /// <param name="components">All that are in use.</param>
+    public PayReading With(IReadOnlyList<EntryContent> components) => new(Firm, Calendars, _groups, [.. components]);
+
     /// <summary>The names of pay components, by code, in the reader's language.</summary>
     public string NameOf(string component) => _components.Single(c => c.Code == component).NameIn(ReaderLanguage.Code);
 

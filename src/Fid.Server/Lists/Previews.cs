@@ -26,6 +26,7 @@ internal static class Previews
         app.MapPost("/api/lists/payGroups/periods", PayPeriods).WhoMay(Actions.See, Things.List).OnlyReads().ProducesProblem(400);
         app.MapPost("/api/lists/shiftPatterns/weeks", Weeks).WhoMay(Actions.See, Things.List).OnlyReads().ProducesProblem(400);
         app.MapPost("/api/lists/payComponents/slip", Slip).WhoMay(Actions.See, Things.List).OnlyReads().ProducesProblem(400);
+        app.MapComponentEffects();
         app.MapICalendar();
     }
 
@@ -151,32 +152,19 @@ internal static class Previews
 
     private static async Task<Results<Ok<PaySlip>, ProblemHttpResult>> Slip(SlipRequest request, FidDb db, CancellationToken cancellation)
     {
-        var read = await ReadAsync(db, "payComponents", request.Entry, cancellation);
-        if (read.Problems.Where(p => p.Column is not EntryReader.Name).ToArray() is { Length: > 0 } wrong)
-            return Invalid(wrong);
-        var others = (await db.ListEntries.AsNoTracking().Where(e => e.List == "payComponents" && !e.Retired).ToListAsync(cancellation)).ConvertAll(e =>
-            e.Content()
-        );
-        var edited = read.Content;
-        var at = others.FindIndex(o => string.Equals(o.Code, edited.Code, StringComparison.OrdinalIgnoreCase));
-        if (at >= 0)
-            others[at] = edited;
-        else
-            others.Add(edited);
+        var edited = await EditedComponents.ReadAsync(db, request.Entry, cancellation);
+        if (edited.Problems.Count > 0)
+            return Invalid(edited.Problems);
+        var others = edited.After;
         // The example person's own pay takes the place of the example amounts of what stands for base pay.
-        var components = others.ConvertAll(e =>
+        var components = others.Select(e =>
             request.Amount is { } pay && PayComponentEntry.StandsForBasePay(e)
                 ? PayComponent.Fixed(PayComponentEntry.Component(e), pay)
                 : PayComponentEntry.Component(e)
         );
-        var preview = PayPreview.Of(request.Every, components, PayWording.In(ReaderLanguage.Code));
+        var preview = PayPreview.Of(request.Every, [.. components], PayWording.In(ReaderLanguage.Code));
         if (preview.Answer is not { } slip)
-            return Invalid(
-                ListConsistency
-                    .Between(ShippedLists.Get("payComponents"), others)
-                    .Select(w => new EntryProblem(w.Column, w.Code, w.Message))
-                    .DefaultIfEmpty(new EntryProblem("formula", preview.Problems[0].Code, preview.Problems[0].Message))
-            );
+            return Problems.Invalid(preview.Problems);
         return TypedResults.Ok(
             new PaySlip(
                 [

@@ -7850,6 +7850,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lists/payComponents/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ComponentEffectsRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ComponentEffectsResponse"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lists/calendars/entries/{code}/calendar.ics": {
         parameters: {
             query?: never;
@@ -13383,11 +13431,62 @@ export interface components {
         CommitRequest: {
             onlyGood: boolean;
         };
+        ComponentEffectsRequest: {
+            entry: components["schemas"]["EntryRequest"];
+            on: null | components["schemas"]["LocalDate"];
+        };
+        ComponentEffectsResponse: {
+            day: components["schemas"]["LocalDate"];
+            /** @description Example people of every pay group, before and after. */
+            samples: components["schemas"]["ComponentSample"][];
+            people: null | components["schemas"]["ComponentPeople"];
+        };
         /**
          * @description What a line of pay is.
          * @enum {unknown}
          */
         ComponentKind: "earning" | "deduction" | "employerCost";
+        ComponentPeople: {
+            /**
+             * Format: int32
+             * @description How many can be paid by the components as they are.
+             */
+            considered: number;
+            /**
+             * Format: int32
+             * @description For how many a period comes to something else.
+             */
+            touched: number;
+            /**
+             * Format: int32
+             * @description For how many it could not be worked out any more.
+             */
+            notWorkedOut: number;
+            /**
+             * Format: double
+             * @description What all are paid more in a year, negative for less.
+             */
+            annualNet: number;
+            /**
+             * Format: double
+             * @description What the firm pays more in a year.
+             */
+            annualCost: number;
+            /** @description Those for whom most changes. */
+            first: components["schemas"]["TouchedPerson"][];
+        };
+        /** @description An example person; null where their pay cannot be worked out. */
+        ComponentSample: {
+            payGroup: string;
+            every: components["schemas"]["PayPeriod"];
+            /**
+             * Format: double
+             * @description The base pay of a period.
+             */
+            amount: number;
+            before: null | components["schemas"]["PeriodSums"];
+            after: null | components["schemas"]["PeriodSums"];
+        };
         /** @description What somebody costs the firm. */
         CostResponse: {
             /**
@@ -15353,6 +15452,15 @@ export interface components {
              */
             next: null | string;
         };
+        /** @description What a whole period comes to. */
+        PeriodSums: {
+            /** Format: double */
+            gross: number;
+            /** Format: double */
+            net: number;
+            /** Format: double */
+            employerCost: number;
+        };
         PersonRow: {
             /** Format: uuid */
             employmentId: string;
@@ -16945,6 +17053,14 @@ export interface components {
              * @description Records whose value would no longer show.
              */
             hidden: number;
+        };
+        TouchedPerson: {
+            /** Format: uuid */
+            employmentId: string;
+            name: string;
+            payGroup: string;
+            before: components["schemas"]["PeriodSums"];
+            after: components["schemas"]["PeriodSums"];
         };
         /** @description An entry. */
         TrailEntry: {

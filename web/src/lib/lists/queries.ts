@@ -15,7 +15,7 @@ export const listKeys = {
   entry: (list: string, code: string) => ['entry', list, code] as const,
   history: (list: string, code: string) => ['lists', list, code, 'history'] as const,
   users: (list: string, code: string) => ['lists', list, code, 'users'] as const,
-  preview: (what: 'calendar' | 'periods' | 'slip' | 'weeks', ...asked: unknown[]) => ['preview', what, ...asked] as const,
+  preview: (what: 'calendar' | 'periods' | 'slip' | 'effects' | 'weeks', ...asked: unknown[]) => ['preview', what, ...asked] as const,
   previews: ['preview'] as const
 };
 

@@ -8,6 +8,7 @@
   import type { EntryEditing } from '../editing.svelte';
   import { listsQuery } from '../queries';
   import { words } from '../words';
+  import ComponentEffects from './ComponentEffects.svelte';
   import { listKeys } from '$lib/lists/queries';
 
   /** What a period comes to for an example person, every line with its working; a loop is named here as it is made. */
@@ -80,3 +81,4 @@
     </table>
   {/if}
 </section>
+<ComponentEffects {editing} />

@@ -174,6 +174,28 @@ export const de: ListWords = {
     insert: 'Einsetzen',
     noBase: 'Keine Lohnart steht für die Grundvergütung.'
   },
+  effects: {
+    title: 'Vorher und nachher',
+    on: 'Stand',
+    onNote: 'leer für heute',
+    compare: 'Vergleichen',
+    changed: 'Die Lohnart ist inzwischen anders: noch einmal vergleichen.',
+    touches: (n, of) =>
+      n === 0
+        ? `Betrifft niemanden von ${of}.`
+        : n === 1
+          ? `Betrifft das Entgelt von einer Person unter ${of}.`
+          : `Betrifft das Entgelt von ${n} unter ${of}.`,
+    sums: (net, cost) => `Im Jahr: netto ${net}, Kosten der Firma ${cost}.`,
+    lost: (n) => `Das Entgelt von ${n} ließe sich nicht mehr ausrechnen.`,
+    samples: 'Beispielpersonen, ein Zeitraum',
+    people: (n, of) => (n < of ? `Die ${n} von ${of} mit der größten Änderung, ein Zeitraum` : 'Alle Betroffenen, ein Zeitraum'),
+    basePay: 'Grundentgelt',
+    who: 'Wer',
+    net: 'Netto',
+    cost: 'Kosten der Firma',
+    none: '–'
+  },
   formula: { hint: 'Code tippen; wählen setzt ihn ein.' },
   seat: { holders: (n, of) => `${n} von ${of} besetzt`, vacant: (n) => `${n} frei`, over: (n) => `${n} zu viel` },
   tree: {

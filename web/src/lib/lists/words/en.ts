@@ -151,6 +151,24 @@ export const en = {
     insert: 'Put in',
     noBase: 'No component stands for base pay.'
   },
+  effects: {
+    title: 'Before and after',
+    on: 'As of',
+    onNote: 'empty for today',
+    compare: 'Compare',
+    changed: 'The component has changed since: compare again.',
+    touches: (n: number, of: number) =>
+      n === 0 ? `Touches nobody of ${of}.` : n === 1 ? `Touches the pay of one of ${of}.` : `Touches the pay of ${n} of ${of}.`,
+    sums: (net: string, cost: string) => `In a year: net ${net}, cost to the firm ${cost}.`,
+    lost: (n: number) => `The pay of ${n} could not be worked out any more.`,
+    samples: 'Example people, a period',
+    people: (n: number, of: number) => (n < of ? `The ${n} of ${of} for whom most changes, a period` : 'Everybody it touches, a period'),
+    basePay: 'Base pay',
+    who: 'Who',
+    net: 'Net',
+    cost: 'Cost to the firm',
+    none: '–'
+  },
   formula: { hint: 'Type a code; choose it to put it in.' },
   seat: {
     holders: (n: number, of: number) => `${n} of ${of} held`,
