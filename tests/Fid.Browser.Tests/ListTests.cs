@@ -193,6 +193,28 @@ public class ListTests(PageFixture firm) : IClassFixture<PageFixture>
     }
 
     [Fact]
+    public void A_change_of_a_component_is_compared_before_it_is_made()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.Open("/lists/payComponents/ISLE");
+        orla.Until(() => orla.ValueOf("Percentage") == "4");
+        orla.Button("Compare").Click();
+        orla.SeeText("Touches nobody of ");
+        orla.Write("Percentage", "5");
+        orla.SeeText("The component has changed since: compare again.");
+        // Above the bar that says what is not saved.
+        orla.Script("document.getElementById('effects-on').scrollIntoView({ block: 'center' })");
+        orla.Button("Compare").Click();
+        orla.SeeText("Touches the pay of ");
+        orla.SeeText("1,092.58 → 1,100.65");
+        orla.IsAccessible("a component before and after a change");
+        orla.Resize(390, 844, dark: true);
+        orla.IsAccessible("the same on a telephone in the dark");
+        orla.Resize(1280, 800);
+        orla.Button("Discard").Click();
+    }
+
+    [Fact]
     public void A_band_holds_from_a_date_and_must_rise()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");

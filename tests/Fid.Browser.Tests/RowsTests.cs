@@ -8,6 +8,54 @@ namespace Fid.Browser.Tests;
 public class RowsTests(PageFixture firm) : IClassFixture<PageFixture>
 {
     [Fact]
+    public async Task A_second_job_changes_what_somebody_costs_and_is_not_entered_twice()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        var id = await firm.Database.AskAsync("select owner_id::text from record_values where field = 'pay_elements.kind' and value = '\"secondJob\"' limit 1");
+        orla.Open($"/people/{id}");
+        orla.SeeText("€15.20");
+        orla.SeeText("Costs the firm");
+        var cost = CostOf(orla);
+        orla.Id("field-pay_elements").SendKeys(Keys.Enter);
+        var row = OpenRow(orla);
+        // From today on, so that today's cost has it.
+        Type(orla, $"field-pay_elements.from@{row}", "1 mar 2027");
+        orla.Until(() => CostOf(orla) != cost);
+        orla.Button("Add to Pay beside base pay").Click();
+        orla.Until(() => orla.Focus()!.StartsWith("field-pay_elements.kind@", StringComparison.Ordinal));
+        orla.Press("a second");
+        orla.Option("a second job").Click();
+        var added = orla.Focus()!.Split('@')[1];
+        orla.Id($"field-pay_elements.amount@{added}").SendKeys("16");
+        orla.Id($"field-pay_elements.hours@{added}").SendKeys("2");
+        orla.Id($"field-pay_elements.job@{added}").SendKeys("ticket clerk");
+        orla.Option("Ticket clerk").Click();
+        orla.Chord(Keys.Control, "s");
+        orla.SeeText("Say which it is, then it is saved.");
+        orla.Press(Keys.Enter);
+        orla.SeeText("There is one for the same at the same time. End that one before, or say what each is for.");
+        orla.IsAccessible("two rows of pay that overlap");
+        // Either of them can say what it is for; one is open where the trouble is.
+        orla.Id($"field-pay_elements.note@{OpenRow(orla)}").SendKeys("the summer fair");
+        orla.Chord(Keys.Control, "s");
+        orla.SeeNo("Discard");
+        orla.SeeText("the summer fair");
+        (await firm.Database.AskAsync($"select count(distinct row_id) from record_values where owner_id = '{id}' and row_id is not null")).ShouldBe(2L);
+    }
+
+    private static string OpenRow(Browser browser) => (string)browser.Script("return document.querySelector('[id^=cells-]').id.slice('cells-'.length)")!;
+
+    private static string CostOf(Browser browser) =>
+        (string)browser.Script("return [...document.querySelectorAll('aside section')].find((s) => s.textContent.includes('Costs the firm')).innerText")!;
+
+    private static void Type(Browser browser, string id, string text)
+    {
+        var field = browser.Id(id);
+        field.SendKeys(Keys.Control + "a");
+        field.SendKeys(text + Keys.Tab);
+    }
+
+    [Fact]
     public async Task A_certificate_is_filled_in_added_and_taken_away_where_it_stands()
     {
         using var orla = Browser.SignedIn(firm.Server.Address, "orla");

@@ -56,7 +56,7 @@ public sealed class HirePreparation(FidDb db, HireOrigins origins, EnteredValues
 
     private async Task<PreparedHire> PrepareAsync(NewHireRequest request, Entered typed, OpeningContext context, CancellationToken cancellation)
     {
-        var (today, reader, templates) = context;
+        var (today, reader, templates, distances) = context;
         var code = request is { Template: "", Like: { } like }
             ? await origins.TemplateOfAsync(like.Employment, templates, reader, today, cancellation)
             : request.Template;
@@ -87,7 +87,7 @@ public sealed class HirePreparation(FidDb db, HireOrigins origins, EnteredValues
                         template,
                         starting.Values.ToDictionary(v => v.Key, v => v.Value.Value, StringComparer.Ordinal),
                         values,
-                        await PayDistances.LoadAsync(db, reader.Fields.Approvals, [], today, cancellation),
+                        distances,
                         request.Start,
                         today
                     )

@@ -108,7 +108,7 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
     private static IEnumerable<PayNews> News(PaidElement element, Employment employment, CheckedRun checkedRun)
     {
         var (run, every, kind) = (checkedRun.Run, PayGroupEntry.Every(checkedRun.Group), PayNews.Of(element.Element.Kind));
-        if (element.Element.Due is { } due && run.Start <= due && due <= run.End)
+        if (element.Due is { } due && run.Start <= due && due <= run.End)
             yield return new PayNews(kind, due, null, element.Element.Amount);
         foreach (var (before, after) in element.Steps.Zip(element.Steps.Skip(1)))
             if (run.Start <= after.From && after.From <= run.End && !(after.From > employment.End) && before.PerPeriod(every) != after.PerPeriod(every))

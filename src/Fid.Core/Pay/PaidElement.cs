@@ -39,6 +39,9 @@ public sealed record PaidElement(IReadOnlyList<ElementFrom> Steps)
         ];
     }
 
+    /// <summary>The day on which a one-off payment is due; null for others, and where it was taken away before.</summary>
+    public LocalDate? Due => Element.Due is { } due && (Steps.LastOrDefault(s => s.From <= due) ?? Steps[0]).Element is not null ? due : null;
+
     /// <summary>What a whole period pays from each day on; the first is the first day of work.</summary>
     /// <param name="every">The pay period.</param>
     public IReadOnlyList<AmountFrom> Amounts(PayPeriod every)
@@ -61,7 +64,7 @@ public sealed record PaidElement(IReadOnlyList<ElementFrom> Steps)
     {
         var (element, every) = (Element, question.Terms.Every);
         if (element.Kind == PayElementKind.OneOff)
-            return element.Due is { } due && IsDueIn(question, run, due)
+            return Due is { } due && IsDueIn(question, run, due)
                 ? new ElementPay(Money.Round(element.Amount), Named(wording.Once(element.Amount)))
                 : ElementPay.Nothing;
         var amounts = Amounts(every);

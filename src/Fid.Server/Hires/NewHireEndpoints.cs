@@ -137,7 +137,7 @@ internal static class NewHireEndpoints
     )
     {
         var draft = prepared.Draft!;
-        var (today, reader, templates) = context;
+        var (today, reader, templates, _) = context;
         var fields = reader.Fields;
         var (names, calendars, stages, _) = known;
         var shown = await RecordReader.DisplayAsync(db, fields, draft.Values.Select(v => (v.Key, v.Value.Value)), names, cancellation, known.Called);

@@ -1,7 +1,7 @@
 using System.Text.Json;
 using Fid.Acts;
-using Fid.Acts.People;
 using Fid.Acts.Lists;
+using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Pay;

@@ -106,7 +106,8 @@ internal static class Readings
             paid.AgainstBand(),
             seesRate ? TemplateRate(await TemplateRates.LoadAsync(db, [employment.Id], cancellation), employment.Id, values) : null,
             isArriving ? paid.FirstPay(employment.Start, approved, asIfToday) : null,
-            paid.Cost(employment.Start),
+            // Of those who are here already what they cost from now on.
+            paid.Cost(LocalDate.Max(employment.Start, today)),
             seesRate ? await PayOverTime.LoadAsync(db, pay, employment, cancellation) : [],
             CostReading.Leave(values, employment.Start, firm.FullTimeHours),
             await ServiceReading.LoadAsync(db, reader, read, values, firm.BridgeDays, cancellation),

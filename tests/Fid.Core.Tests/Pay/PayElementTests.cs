@@ -114,8 +114,17 @@ public class PayElementTests
         Slip([Boots], runs).Lines[3].Amount.ShouldBe(250);
         // Promised before the first day it comes with the first period, due after the last day with the last.
         Slip([Boots with { Due = Start.PlusDays(-40) }], Run(Start)).Lines[3].Amount.ShouldBe(250);
+        // Taken away before it is due it is not paid, and after that it was.
+        Removed(due.PlusDays(-1)).ShouldBe(0);
+        Removed(due.PlusDays(1)).ShouldBe(250);
         var leaver = Question with { End = due.PlusDays(-10) };
         Slip([Boots], Run(due.PlusDays(-10)), leaver).Lines[3].Amount.ShouldBe(250);
+
+        decimal Removed(LocalDate day)
+        {
+            var paid = PaidElement.Over(Start, [day], on => (on < day ? [Boots] : [], 0)).Single();
+            return Payslip.Of(Question, new PaidComponents("BASE", [("ONCE", paid)], Components), [Run(due)]).Answer!.Lines[3].Amount;
+        }
     }
 
     [Fact]

@@ -55,7 +55,7 @@ export function asked(form: OfferForm, held: OfferForm): Api['OfferForm'] {
   for (const [key, field] of Object.entries(numbers) as [keyof typeof numbers, string][])
     if (form[key].trim() !== held[key].trim()) changes[field] = decimal(form[key]) ?? null;
   if (form.paidBy !== held.paidBy) changes.paid_by = form.paidBy || null;
-  const { allowanceRow: row } = held;
+  const { allowanceRow: row } = form;
   const [amount, why] = [form.allowance.trim(), form.allowanceFor.trim()];
   if (amount === '') {
     if (held.allowance.trim() !== '') changes[addressIn(elements, row)] = null;
