@@ -1,6 +1,7 @@
 using System.Text.Json;
 using CsCheck;
 using Fid.Core.Calendars;
+using Fid.Core.Clock;
 using Fid.Core.Pay;
 using Fid.Core.PayElements;
 using NodaTime;
@@ -71,6 +72,28 @@ public class PayElementTests
         Slip([Evenings with { From = second }], Run(Monday)).Lines[2].Amount.ShouldBe(91.20m);
         Slip([Evenings with { From = second }], Run(Monday.PlusWeeks(2))).Lines[2].Amount.ShouldBe(182.40m);
         Slip([Evenings with { Until = Monday.PlusDays(-1) }], Run(Monday)).Lines[2].Amount.ShouldBe(0);
+    }
+
+    [Fact]
+    public void By_the_roster_of_the_main_job_an_allowance_is_shared_out_and_a_second_job_is_not()
+    {
+        // Every shift of the fortnight lies in its second week, and both elements begin with that.
+        var shift = new Shift(new LocalTime(6, 0), new LocalTime(14, 0), 30);
+        var cycle = new ShiftCycle(
+            Monday,
+            [.. Enumerable.Repeat("-", 7), .. Enumerable.Repeat("E", 5), "-", "-"],
+            new Dictionary<string, Shift> { ["E"] = shift }
+        );
+        var rostered = Question with
+        {
+            Method = PartMethod.RosteredHours,
+            Roster = new RosterTerms(DateTimeZone.Utc, cycle, new HashSet<LocalDate>(), OnHoliday.Off),
+        };
+        var from = Monday.PlusDays(7);
+        var slip = Slip([Nights with { From = from }, Evenings with { From = from }], Run(Monday), rostered);
+        (slip.Lines[1].Amount, slip.Lines[2].Amount).ShouldBe((46, 91.20m));
+        slip.Lines[1].Working.Single().ShouldContain("rostered hours");
+        slip.Lines[2].Working.Single().ShouldContain("5 of 10 working days");
     }
 
     [Fact]
