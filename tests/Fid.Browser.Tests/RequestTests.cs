@@ -80,7 +80,7 @@ public class RequestTests(PageFixture firm) : IClassFixture<PageFixture>
     {
         using var piet = Browser.SignedIn(firm.Server.Address, "piet");
         piet.Open("/fields");
-        piet.SeeText("94 fields in 8 sections.");
+        piet.SeeText("95 fields in 8 sections.");
         piet.Button("Approvals").Click();
         piet.SeeText("Nobody has to agree to anything so far.");
         piet.Button("Add an approval").Click();
