@@ -56,7 +56,7 @@ public sealed record PayRunLine(
 
     private static IReadOnlyList<CostShare> Bearing(Payslip? slip, IReadOnlyDictionary<string, JsonElement?> values)
     {
-        var split = CostSplitRows.Of(values.Where(v => v.Value is not null).ToDictionary(v => v.Key, v => v.Value!.Value, StringComparer.Ordinal));
+        var split = CostSplitRows.Of(values.RowsOf(CostSplitRows.Field));
         CostShare[] person = split.Count > 0 ? [.. split] : [new CostShare(values.Text("cost_centre"), 100)];
         return slip is null ? person : CostShare.Bearing(slip, person);
     }

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
 using Fid.Acts.People;
-using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Core.PayElements;
@@ -187,14 +186,7 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
 
     // All cells of a field's rows, in an order of their own.
     private static string? Rows(Dictionary<string, JsonElement?> values, string field) =>
-        string.Join(
-            ' ',
-            values
-                .Where(v => FieldAddress.IsInRow(v.Key) && FieldAddress.Read(v.Key).Whole == field)
-                .OrderBy(v => v.Key, StringComparer.Ordinal)
-                .Select(v => $"{v.Key} {Written(v.Value)}")
-        )
-            is { Length: > 0 } text
+        string.Join(' ', values.RowsOf(field).OrderBy(v => v.Key, StringComparer.Ordinal).Select(v => $"{v.Key} {Written(v.Value)}")) is { Length: > 0 } text
             ? text
             : null;
 

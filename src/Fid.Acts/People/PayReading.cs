@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Fid.Acts.Calendars;
 using Fid.Acts.Rosters;
-using Fid.Core.Fields;
 using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Core.PayElements;
@@ -120,9 +119,7 @@ public sealed class PayReading
     /// <summary>What a record says is paid beside base pay, and what an hour of the main job pays.</summary>
     public (IReadOnlyList<PayElement> Elements, decimal MainRate) Beside(IReadOnlyDictionary<string, JsonElement?> values)
     {
-        var said = values
-            .Where(v => v.Value is not null && FieldAddress.Read(v.Key).Whole == PayElementRows.Field)
-            .ToDictionary(v => v.Key, v => v.Value!.Value, StringComparer.Ordinal);
+        var said = values.RowsOf(PayElementRows.Field);
         return said.Count == 0 ? ([], 0) : (PayElementRows.Of(said), Rate(values)?.Hourly ?? 0);
     }
 

@@ -65,8 +65,10 @@ public sealed class Reader
 
     /// <summary>Whether they see all that makes up the pay of those of whom they have some rights. What the firm does not record is nothing to be
     /// hidden.</summary>
-    public bool SeesPay(FieldRights rights) =>
-        PayReading.Fields.All(rights.Sees) && PayReading.AllFields.All(f => Fields.Set.Find(f) is null || rights.Sees(f));
+    public bool SeesPay(FieldRights rights) => PayReading.Fields.All(rights.Sees) && SeesAllThereIs(rights, PayReading.AllFields);
+
+    /// <summary>Whether they see those of some fields that the firm records.</summary>
+    public bool SeesAllThereIs(FieldRights rights, IEnumerable<string> fields) => fields.All(f => Fields.Set.Find(f) is null || rights.Sees(f));
 
     /// <summary>Whether a field may be seen of anybody at all.</summary>
     public bool SeesOfAnybody(FieldDefinition field) => !_rights.Where(field, FieldAccess.View).IsEmpty;

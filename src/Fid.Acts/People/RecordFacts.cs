@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fid.Core.Fields;
 using NodaTime;
 using NodaTime.Text;
 
@@ -10,6 +11,12 @@ public static class RecordFacts
     /// <summary>A text; null where there is none, or something else.</summary>
     public static string? Text(this IReadOnlyDictionary<string, JsonElement?> values, string field) =>
         values.TryGetValue(field, out var value) && value is { ValueKind: JsonValueKind.String } text ? text.GetString() : null;
+
+    /// <summary>The cells in the rows of a field that hold something, by address.</summary>
+    public static Dictionary<string, JsonElement> RowsOf(this IReadOnlyDictionary<string, JsonElement?> values, string field) =>
+        values
+            .Where(v => v.Value is not null && FieldAddress.IsInRow(v.Key) && FieldAddress.Read(v.Key).Whole == field)
+            .ToDictionary(v => v.Key, v => v.Value!.Value, StringComparer.Ordinal);
 
     /// <summary>A day (ISO 8601); null where there is none, or something else.</summary>
     public static LocalDate? Day(this IReadOnlyDictionary<string, JsonElement?> values, string field) =>

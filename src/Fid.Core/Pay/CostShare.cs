@@ -31,11 +31,12 @@ public sealed record CostShare(string? CostCentre, decimal Percent)
     public static IReadOnlyList<decimal> Of(decimal amount, IReadOnlyList<CostShare> shares)
     {
         var (parts, percent, given) = (new List<decimal>(), 0m, 0m);
+        var all = shares.Sum(s => s.Percent);
         foreach (var share in shares)
         {
             // What is due to all so far, rounded once: the shares of thirds of 100 come to 100 again.
             percent += share.Percent;
-            var upTo = Money.Round(amount * percent / shares.Sum(s => s.Percent));
+            var upTo = Money.Round(amount * percent / all);
             parts.Add(upTo - given);
             given = upTo;
         }

@@ -90,7 +90,7 @@ public sealed record PayCheckLine(
 
     /// <summary>Whether somebody sees which cost centres bear what somebody is paid.</summary>
     internal static bool SeesCostCentres(Reader reader, FieldRights rights) =>
-        rights.Sees("cost_centre") && CostSplitRows.Fields.All(f => reader.Fields.Set.Find(f) is null || rights.Sees(f));
+        rights.Sees("cost_centre") && reader.SeesAllThereIs(rights, CostSplitRows.Fields);
 }
 
 /// <param name="Run">The run that pays them instead, where the cut-off was missed.</param>

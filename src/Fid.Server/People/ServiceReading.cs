@@ -28,7 +28,10 @@ internal static class ServiceReading
             !e.Stint.NeverWas
         );
         var records = await reader.Readable(db.CurrentRecords.AsNoTracking()).Where(r => r.PersonId == employment.PersonId).ToListAsync(cancellation);
-        var seen = records.Where(r => reader.On(r) is var rights && rights.Sees("start_date") && rights.Sees("end_date")).Select(r => r.EmploymentId);
+        var seen = records
+            .Where(r => reader.On(r) is var rights && rights.Sees("start_date") && rights.Sees("end_date"))
+            .Select(r => r.EmploymentId)
+            .ToHashSet();
         if (stints.Exists(s => !seen.Contains(s.Id)))
             return null;
         return ServiceDates.Of([.. stints.Select(s => (s.Start, s.End))], bridgeDays).Answer is { } service

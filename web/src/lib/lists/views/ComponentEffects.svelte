@@ -39,6 +39,16 @@
   {/each}
 {/snippet}
 
+{#snippet head(first: string)}
+  <thead class="border-ink text-faint text-2xs border-b">
+    <tr>
+      <th scope="col" class="py-1 text-left font-normal">{first}</th>
+      <th scope="col" class="py-1 pl-3 text-right font-normal">{w.net}</th>
+      <th scope="col" class="py-1 pl-3 text-right font-normal">{w.cost}</th>
+    </tr>
+  </thead>
+{/snippet}
+
 <section aria-label={w.title} class="border-rule mt-6 border-t pt-4">
   <h2 class="text-base">{w.title}</h2>
   <div class="flex flex-wrap items-end gap-x-5 gap-y-2">
@@ -64,13 +74,7 @@
     <div class="overflow-x-auto">
       <table class="w-full text-xs">
         <caption class="text-soft pt-3 pb-1 text-left">{w.samples}</caption>
-        <thead class="border-ink text-faint text-2xs border-b">
-          <tr>
-            <th scope="col" class="py-1 text-left font-normal">{w.basePay}</th>
-            <th scope="col" class="py-1 pl-3 text-right font-normal">{w.net}</th>
-            <th scope="col" class="py-1 pl-3 text-right font-normal">{w.cost}</th>
-          </tr>
-        </thead>
+        {@render head(w.basePay)}
         <tbody>
           {#each result.samples as s (s.payGroup + s.amount)}
             <tr class="border-rule border-b {differs(s.before, s.after) ? 'bg-sea-tint' : ''}">
@@ -85,13 +89,7 @@
       <div class="overflow-x-auto">
         <table class="w-full text-xs">
           <caption class="text-soft pt-3 pb-1 text-left">{w.people(result.people.first.length, result.people.touched)}</caption>
-          <thead class="border-ink text-faint text-2xs border-b">
-            <tr>
-              <th scope="col" class="py-1 text-left font-normal">{w.who}</th>
-              <th scope="col" class="py-1 pl-3 text-right font-normal">{w.net}</th>
-              <th scope="col" class="py-1 pl-3 text-right font-normal">{w.cost}</th>
-            </tr>
-          </thead>
+          {@render head(w.who)}
           <tbody>
             {#each result.people.first as p (p.employmentId)}
               <tr class="border-rule border-b">
