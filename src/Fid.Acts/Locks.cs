@@ -104,6 +104,9 @@ public static class Locks
         );
     }
 
+    /// <summary>One at a time begins the checklists of pay runs, or settles a task of one.</summary>
+    public static Task RunChecklistsAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.RunChecklists, 0x9A74C4, cancellation);
+
     /// <summary>One at a time hands out the tasks of teams.</summary>
     public static Task TeamTurnsAsync(FidDb db, CancellationToken cancellation) => AloneAsync(db, LockLevel.TeamTurns, 0x7EA4, cancellation);
 
@@ -212,6 +215,7 @@ internal enum LockLevel
     Record,
     Hire,
     Task,
+    RunChecklists,
     TeamTurns,
     Badges,
     UniqueValues,

@@ -6,6 +6,7 @@ using Fid.Data.Hires;
 using Fid.Data.Intake;
 using Fid.Data.Lists;
 using Fid.Data.Mail;
+using Fid.Data.PayRuns;
 using Fid.Data.People;
 using Fid.Data.Requests;
 using Fid.Data.Rights;
@@ -84,6 +85,10 @@ public sealed class FidDb(DbContextOptions<FidDb> options) : IdentityUserContext
     public DbSet<CurrentRecord> CurrentRecords => Set<CurrentRecord>();
 
     public DbSet<PayCheck> PayChecks => Set<PayCheck>();
+
+    public DbSet<RunChecklist> RunChecklists => Set<RunChecklist>();
+
+    public DbSet<RunTask> RunTasks => Set<RunTask>();
 
     public DbSet<PayRevisionRun> PayRevisionRuns => Set<PayRevisionRun>();
 

@@ -106,6 +106,7 @@ public static class DemoFirm
             var records = new DemoRecords(db, writer, author, today);
             await new DemoChecklists(db, writer, records, sensitive, author, orla).AddAsync(people.Named["Bondar"]);
             await new DemoPay(db, records, today).AddAsync();
+            await new DemoRuns(db, author, today).AddAsync();
         }
         await AdvanceAsync(db, today);
         // At the end every change is sealed with its values: among a million, they have to be found by the index.

@@ -17,6 +17,7 @@ using Fid.Server.Fields;
 using Fid.Server.Hires;
 using Fid.Server.Intake;
 using Fid.Server.Lists;
+using Fid.Server.PayRuns;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Fid.Server.Requests;
@@ -197,6 +198,7 @@ public static class FidServer
         app.MapRevisionSheet();
         app.MapPayCheck();
         app.MapPayCheckSheet();
+        app.MapRunChecklists();
         app.MapRowsSheet();
         app.MapMyTasks();
         app.MapTaskActs();

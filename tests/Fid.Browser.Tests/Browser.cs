@@ -89,14 +89,15 @@ public sealed class Browser : IDisposable
             $"the field {label}"
         );
 
-    /// <summary>The box to tick whose label begins with something.</summary>
+    /// <summary>The first box to tick whose label, seen or only said, begins with something.</summary>
     public IWebElement Checkbox(string label) =>
         See(
             () =>
                 _driver
                     .FindElements(By.TagName("label"))
                     .FirstOrDefault(l => l.Displayed && l.Text.Trim().StartsWith(label, StringComparison.Ordinal))
-                    ?.FindElement(By.CssSelector("input[type=checkbox]")),
+                    ?.FindElement(By.CssSelector("input[type=checkbox]"))
+                ?? _driver.FindElements(By.CssSelector($"input[type=checkbox][aria-label^=\"{label}\"]")).FirstOrDefault(b => b.Displayed),
             $"the box {label}"
         );
 

@@ -79,4 +79,37 @@ public class PayCheckTests(PageFixture firm) : IClassFixture<PageFixture>
         ruth.Link("Saoirse Lind").Click();
         ruth.SeeAddress("/people/");
     }
+
+    [Fact]
+    public void The_checklist_of_a_run_says_when_it_may_be_handed_over_while_others_tick_what_is_theirs()
+    {
+        using var ruth = Browser.SignedIn(firm.Server.Address, "ruth");
+        ruth.Open("/people/pay-check?group=yard");
+        ruth.SeeText("This run has no checklist.");
+        ruth.Button("Begin its checklist").Click();
+        ruth.SeeText("Four to do before it may be handed over.");
+        ruth.IsAccessible("the checklist of a run");
+
+        using var nils = Browser.SignedIn(firm.Server.Address, "nils");
+        nils.Open("/tasks");
+        nils.SeeText("Yard, weekly");
+        // The yard is paid first: its task stands before those of the crews and the offices.
+        nils.Checkbox("Who stood in for whom, from the ports: done").Click();
+        nils.SeeText("Who stood in for whom, from the ports is done.");
+        ruth.SeeText("Three to do before it may be handed over.");
+
+        ruth.Checkbox("Hours of the crews collected: done").Click();
+        ruth.SeeText("Two to do before it may be handed over.");
+        ruth.Button("Undo").Click();
+        ruth.SeeText("Three to do before it may be handed over.");
+        ruth.Button("Skip Totals compared with the last run").Click();
+        ruth.Button("Skip").Click();
+        ruth.SeeAt("Why does it not apply to this run?", "Fill this in");
+        ruth.Write("Why does it not apply to this run?", "the first run of the year");
+        ruth.Press(Keys.Enter);
+        ruth.SeeText("skipped: the first run of the year");
+        ruth.SeeText("Two to do before it may be handed over.");
+        ruth.Button("Applies after all").Click();
+        ruth.SeeNo("skipped: the first run of the year");
+    }
 }

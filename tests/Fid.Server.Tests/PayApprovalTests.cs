@@ -2,6 +2,7 @@ using System.Net;
 using Fid.Testing;
 using Shouldly;
 using Xunit;
+using static Fid.Testing.PayRuns;
 
 namespace Fid.Server.Tests;
 
@@ -14,7 +15,7 @@ public class PayApprovalTests(FirmFixture firm) : IClassFixture<FirmFixture>
         using var orla = await firm.As("orla");
         using var piet = await firm.As("piet");
         using var ruth = await firm.As("ruth");
-        var id = await PayRuns.HandAsync(orla, "Distant");
+        var id = await HandAsync(orla, "Distant");
         await ApproveAsync(piet);
 
         // The template says 17.40, and the band ends at 42,000 a year, 21.53 an hour.
@@ -54,7 +55,7 @@ public class PayApprovalTests(FirmFixture firm) : IClassFixture<FirmFixture>
                 (await opened.ErrorsAsync()).ShouldBe([("/typed/pay_rate", code)], $"{rate}");
         }
 
-        var id = await PayRuns.HandAsync(orla, "Sheeted");
+        var id = await HandAsync(orla, "Sheeted");
         var number = (await orla.GetAsync($"/api/records/{id}")).Text("number");
         foreach (var (rate, problems) in new[] { ("30", new[] { "pay_rate needs-approval" }), ("16.00", ["pay_rate needs-approval"]), ("18", []) })
         {

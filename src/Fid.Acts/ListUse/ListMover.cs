@@ -70,7 +70,10 @@ public sealed class ListMover(FidDb db, RecordWriter records)
         if (list.Key == "teams")
             await MoveTeamAsync(from, to, cancellation);
         if (list.Key == "calendars")
+        {
             await db.HireTasks.Where(t => t.CalendarCode == from).ExecuteUpdateAsync(s => s.SetProperty(t => t.CalendarCode, to), cancellation);
+            await db.RunTasks.Where(t => t.CalendarCode == from).ExecuteUpdateAsync(s => s.SetProperty(t => t.CalendarCode, to), cancellation);
+        }
         await db.SaveChangesAsync(cancellation);
         db.ChangeTracker.Clear();
         return await MovePeopleAsync(list, from, to, on, author, why, today, cancellation);
@@ -140,6 +143,9 @@ public sealed class ListMover(FidDb db, RecordWriter records)
         var (old, next) = (HireTask.TeamPrefix + from, HireTask.TeamPrefix + to);
         await db
             .HireTasks.Where(t => t.Owner == old && t.Done == null && t.SkippedWhy == null)
+            .ExecuteUpdateAsync(s => s.SetProperty(t => t.Owner, next), cancellation);
+        await db
+            .RunTasks.Where(t => t.Owner == old && t.Done == null && t.SkippedWhy == null)
             .ExecuteUpdateAsync(s => s.SetProperty(t => t.Owner, next), cancellation);
         await db
             .HireTasks.Where(t => t.Contact == old && t.Done == null && t.SkippedWhy == null)

@@ -23,7 +23,7 @@ public sealed class ListUsage(FidDb db, LocalDate today)
         var people = fields.Length == 0 ? [] : await holders.CountAsync(db, fields, today, cancellation);
         var templates = await TemplatesAsync(list, cancellation);
         var entries = await EntriesAsync(list, cancellation);
-        var hires = await HiresAsync(list, cancellation);
+        var hires = await ChecklistsAsync(list, cancellation);
         return people
             .Keys.Concat(templates.Select(t => t.Code))
             .Concat(entries.Select(e => e.Code))
@@ -50,7 +50,7 @@ public sealed class ListUsage(FidDb db, LocalDate today)
                 .AnyAsync(cancellation)
             || (await TemplatesAsync(list, cancellation)).Any(t => t.Code == code)
             || (await EntriesAsync(list, cancellation)).Any(e => e.Code == code)
-            || (await HiresAsync(list, cancellation, openOnly: false)).ContainsKey(code)
+            || (await ChecklistsAsync(list, cancellation, openOnly: false)).ContainsKey(code)
             || (await SharedAsync(list, cancellation)).Contains(code)
             || (list.Key == "teams" && await db.Users.AnyAsync(u => u.Teams.Contains(code), cancellation));
     }
@@ -75,7 +75,7 @@ public sealed class ListUsage(FidDb db, LocalDate today)
             Add(code, null);
         foreach (var (code, _) in await TemplatesAsync(list, cancellation))
             Add(code, null);
-        foreach (var code in (await HiresAsync(list, cancellation, openOnly: false)).Keys)
+        foreach (var code in (await ChecklistsAsync(list, cancellation, openOnly: false)).Keys)
             Add(code, null);
         foreach (var code in await SharedAsync(list, cancellation))
             Add(code, null);
@@ -126,24 +126,28 @@ public sealed class ListUsage(FidDb db, LocalDate today)
         (await _fields.LiveAsync(cancellation)).FieldsOf(list.Key);
 
     // Checklists under way name teams and calendars of their own.
-    private async Task<Dictionary<string, int>> HiresAsync(ListDefinition list, CancellationToken cancellation, bool openOnly = true)
+    private async Task<Dictionary<string, int>> ChecklistsAsync(ListDefinition list, CancellationToken cancellation, bool openOnly = true)
     {
         var tasks = db.Hires.Where(h => !openOnly || h.Closed == null).SelectMany(h => h.Tasks);
+        var ofRuns = db.RunTasks.Where(t => !openOnly || (t.Done == null && t.SkippedWhy == null));
         if (list.Key == "calendars")
             return await tasks
-                .Where(t => t.CalendarCode != HireTask.OwnCalendar)
+                .Select(t => new { Checklist = t.HireId, t.CalendarCode })
+                .Concat(ofRuns.Select(t => new { Checklist = t.ChecklistId, t.CalendarCode }))
+                .Where(t => t.CalendarCode != ChecklistTask.OwnCalendar)
                 .GroupBy(t => t.CalendarCode)
-                .Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() })
+                .Select(g => new { g.Key, Count = g.Select(t => t.Checklist).Distinct().Count() })
                 .ToDictionaryAsync(g => g.Key, g => g.Count, cancellation);
         if (list.Key != "teams")
             return [];
         // Those who do a task, and those who can help with it.
         var teams = await tasks
-            .Select(t => new { t.HireId, Who = t.Owner })
-            .Concat(tasks.Where(t => t.Contact != null).Select(t => new { t.HireId, Who = t.Contact! }))
+            .Select(t => new { Checklist = t.HireId, Who = t.Owner })
+            .Concat(tasks.Where(t => t.Contact != null).Select(t => new { Checklist = t.HireId, Who = t.Contact! }))
+            .Concat(ofRuns.Select(t => new { Checklist = t.ChecklistId, Who = t.Owner }))
             .Where(t => t.Who.StartsWith(HireTask.TeamPrefix))
             .GroupBy(t => t.Who)
-            .Select(g => new { g.Key, Count = g.Select(t => t.HireId).Distinct().Count() })
+            .Select(g => new { g.Key, Count = g.Select(t => t.Checklist).Distinct().Count() })
             .ToListAsync(cancellation);
         return teams.ToDictionary(t => HireTask.TeamOf(t.Key)!, t => t.Count, StringComparer.Ordinal);
     }

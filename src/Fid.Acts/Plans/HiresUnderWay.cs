@@ -3,6 +3,7 @@ using Fid.Core.Checklists;
 using Fid.Core.Planning;
 using Fid.Data;
 using Fid.Data.Hires;
+using Fid.Data.PayRuns;
 using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -286,6 +287,36 @@ public sealed record TaskRow(
             task.Added,
             task.RemindersPaused,
             task.Kind
+        );
+
+    /// <summary>Of a task of a pay run: none is pinned, taken on or added, and none completes itself.</summary>
+    public static TaskRow Of(RunTask task) =>
+        new(
+            task.ChecklistId,
+            task.Key,
+            task.Name,
+            task.NameDe,
+            task.StageKey,
+            task.Owner,
+            task.CalendarCode,
+            task.Work,
+            task.OpensAnchor,
+            task.OpensAmount,
+            task.OpensUnit,
+            task.DueAnchor,
+            task.DueAmount,
+            task.DueUnit,
+            task.After,
+            task.Lags,
+            task.Required,
+            DayOne: false,
+            task.Done,
+            task.SkippedWhy is not null,
+            Pinned: null,
+            TakenById: null,
+            Added: false,
+            RemindersPaused: false,
+            TaskKind.ToDo
         );
 
     public string CalendarOf(string? ownCalendar) => CalendarCode == HireTask.OwnCalendar ? ownCalendar ?? CalendarSet.Unknown : CalendarCode;

@@ -9,7 +9,7 @@ public static class Seed
 {
     /// <summary>The stages: of an arrival before the first day, the first week, the first month, up to three months; of a change of job before
     /// and after it; of a leaving up to the last day, on it, and after it.</summary>
-    public static IEnumerable<Stage> Stages() => [.. Arrival(), .. JobChange(), .. Leaving()];
+    public static IEnumerable<Stage> Stages() => [.. Arrival(), .. JobChange(), .. Leaving(), .. PayRun()];
 
     private static Stage[] Arrival() =>
         [
@@ -72,6 +72,35 @@ public static class Seed
                 Position = 11,
                 OpensAnchor = PlanQuestion.Start,
                 WaitsFor = ["change-prepare"],
+            },
+        ];
+
+    private static Stage[] PayRun() =>
+        [
+            new()
+            {
+                Key = "run-gather",
+                Occasion = Occasion.PayRun,
+                Name = "Before the cut-off",
+                NameDe = "Vor dem Stichtag",
+                Position = 30,
+            },
+            new()
+            {
+                Key = "run-check",
+                Occasion = Occasion.PayRun,
+                Name = "Before the hand-over",
+                NameDe = "Vor der Übergabe",
+                Position = 31,
+            },
+            new()
+            {
+                Key = Stage.AfterHandOver,
+                Occasion = Occasion.PayRun,
+                Name = "After the hand-over",
+                NameDe = "Nach der Übergabe",
+                Position = 32,
+                WaitsFor = ["run-gather", "run-check"],
             },
         ];
 

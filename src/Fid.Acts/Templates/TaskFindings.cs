@@ -31,13 +31,66 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
 
     private static readonly string[] Roles = ["newcomer", "manager", "buddy", "coordinator"];
 
+    /// <summary>What a task of a pay run says: it is nobody's, so that what speaks of a person or their record is not for it.</summary>
+    private static readonly HashSet<string> OfPayRun =
+    [
+        "name",
+        "nameDe",
+        "stage",
+        "owner",
+        "calendar",
+        "work",
+        "opens",
+        "due",
+        "after",
+        "required",
+        "instructions",
+        "instructionsDe",
+    ];
+
     /// <summary>What each entry of a template says for itself: whether all it needs is there follows from the layers below it.</summary>
     public IEnumerable<TemplateFinding> Of(TemplateSpec spec)
     {
         foreach (var entry in spec.Entries(TemplateLists.Tasks).Where(e => !e.Drop))
-        foreach (var finding in Of(entry))
+        foreach (var finding in Of(entry).Concat(spec.Occasion == Occasion.PayRun ? NotOfPayRun(entry) : AnchorsOf(entry)))
             yield return finding;
     }
+
+    private static IEnumerable<TemplateFinding> NotOfPayRun(TemplateEntry entry)
+    {
+        foreach (var (name, value) in entry.Properties)
+            if (name == "owner" && value.ValueKind == JsonValueKind.String && Roles.Contains(value.GetString()))
+                yield return new TemplateFinding(
+                    TemplateLists.Tasks,
+                    entry.Key,
+                    name,
+                    "not-of-pay-run",
+                    "A pay run has none of these. Choose a team or a person."
+                );
+            else if (!OfPayRun.Contains(name) && value.ValueKind is not (JsonValueKind.Null or JsonValueKind.False) && !IsToDo(name, value))
+                yield return new TemplateFinding(
+                    TemplateLists.Tasks,
+                    entry.Key,
+                    name,
+                    "not-of-pay-run",
+                    "Tasks of a pay run have no such thing. Take this away."
+                );
+
+        static bool IsToDo(string name, JsonElement value) => name == "kind" && value.ValueKind == JsonValueKind.String && value.GetString() == "toDo";
+    }
+
+    // What is counted from the pay day is of a pay run alone.
+    private static IEnumerable<TemplateFinding> AnchorsOf(TemplateEntry entry) =>
+        entry
+            .Properties.Where(p =>
+                p.Value.ValueKind == JsonValueKind.Object
+                && p.Value.TryGetProperty("anchor", out var anchor)
+                && anchor.ValueKind == JsonValueKind.String
+                && anchor.GetString() == RunPlan.PayDate
+            )
+            .Select(p => new TemplateFinding(TemplateLists.Tasks, entry.Key, p.Key, "unknown-anchor", UnknownAnchor));
+
+    private const string UnknownAnchor = "Count from the start or from the day the offer was accepted.";
 
     /// <summary>What one entry says wrongly.</summary>
     public IEnumerable<TemplateFinding> Of(TemplateEntry entry)
@@ -91,7 +144,12 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
         var (accepted, start) = (today, today.PlusYears(1));
         var question = new PlanQuestion(
             today,
-            new Dictionary<string, LocalDate> { [PlanQuestion.Start] = start, [HirePlan.Accepted] = accepted },
+            new Dictionary<string, LocalDate>
+            {
+                [PlanQuestion.Start] = start,
+                [HirePlan.Accepted] = accepted,
+                [RunPlan.PayDate] = start,
+            },
             calendars,
             stages,
             [.. tasks.Select(t => TaskRow.Of(t).ToPlan(null))]
@@ -293,8 +351,8 @@ public sealed class TaskFindings(FieldSet fields, IReadOnlySet<string> stages, I
             var offset = name == "due" ? task.Due : task.Opens;
             if (offset is not null && Math.Abs(offset.Offset) > MostOffset)
                 return ("out-of-range", $"Enter at most {MostOffset}.");
-            if (offset is not null && offset.Anchor is not (PlanQuestion.Start or HirePlan.Accepted))
-                return ("unknown-anchor", "Count from the start or from the day the offer was accepted.");
+            if (offset is not null && offset.Anchor is not (PlanQuestion.Start or HirePlan.Accepted or RunPlan.PayDate))
+                return ("unknown-anchor", UnknownAnchor);
             return task.After is { } after && after.Any(a => a.Lag is < 0 or > MostWork) ? ("out-of-range", $"Wait from 0 to {MostWork} working days.") : null;
         }
         catch (JsonException)

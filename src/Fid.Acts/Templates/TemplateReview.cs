@@ -77,6 +77,17 @@ public sealed class TemplateReview(
 
     private IEnumerable<TemplateFinding> OfStage(TemplateEntry stage, Occasion occasion)
     {
+        if (occasion == Occasion.PayRun)
+        {
+            yield return Wrong(
+                TemplateLists.Stages,
+                stage.Key,
+                null,
+                "not-of-pay-run",
+                "The stages of a pay run always apply. Take this away, or use an add-on."
+            );
+            yield break;
+        }
         if (!stages[occasion].Contains(stage.Key))
             yield return Wrong(TemplateLists.Stages, stage.Key, null, "unknown-stage", "There is no such stage. Take this away.");
         foreach (var (name, value) in stage.Properties)

@@ -11,4 +11,7 @@ public enum Occasion
 
     /// <summary>Somebody goes: planned around their last day, on which they still work.</summary>
     Leaving,
+
+    /// <summary>A pay group is paid: planned around the cut-off of the run. It is nobody's, and no hire is for it.</summary>
+    PayRun,
 }

@@ -8,6 +8,9 @@ namespace Fid.Data.Hires;
 /// <summary>A stage of the firm's checklists.</summary>
 public sealed class Stage
 {
+    /// <summary>The key of the stage of a pay run whose tasks come after it is handed over.</summary>
+    public const string AfterHandOver = "run-after";
+
     public required string Key { get; init; }
 
     /// <summary>Which checklists go through it.</summary>

@@ -2008,6 +2008,211 @@ namespace Fid.Data.Migrations
                     b.ToTable("mail_texts", (string)null);
                 });
 
+            modelBuilder.Entity("Fid.Data.PayRuns.PayCheck", b =>
+                {
+                    b.Property<string>("PayGroup")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("pay_group");
+
+                    b.Property<LocalDate>("Period")
+                        .HasColumnType("date")
+                        .HasColumnName("period");
+
+                    b.Property<Guid>("EmploymentId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("employment_id");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by_name");
+
+                    b.Property<string>("Seen")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("seen");
+
+                    b.HasKey("PayGroup", "Period", "EmploymentId")
+                        .HasName("pk_pay_checks");
+
+                    b.HasIndex("EmploymentId")
+                        .HasDatabaseName("ix_pay_checks_employment_id");
+
+                    b.ToTable("pay_checks", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.PayRuns.RunChecklist", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.PrimitiveCollection<string[]>("Layers")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("layers");
+
+                    b.Property<string>("PayGroup")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("pay_group");
+
+                    b.Property<LocalDate>("Period")
+                        .HasColumnType("date")
+                        .HasColumnName("period");
+
+                    b.Property<string>("TemplateCode")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("template_code");
+
+                    b.Property<int>("TemplateVersion")
+                        .HasColumnType("integer")
+                        .HasColumnName("template_version");
+
+                    b.HasKey("Id")
+                        .HasName("pk_run_checklists");
+
+                    b.HasIndex("PayGroup", "Period")
+                        .IsUnique()
+                        .HasDatabaseName("ix_run_checklists_pay_group_period");
+
+                    b.ToTable("run_checklists", (string)null);
+                });
+
+            modelBuilder.Entity("Fid.Data.PayRuns.RunTask", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.PrimitiveCollection<string[]>("After")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("after");
+
+                    b.Property<string>("CalendarCode")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("calendar_code");
+
+                    b.Property<Guid>("ChecklistId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("checklist_id");
+
+                    b.Property<LocalDate?>("Done")
+                        .HasColumnType("date")
+                        .HasColumnName("done");
+
+                    b.Property<string>("DoneBy")
+                        .HasColumnType("text")
+                        .HasColumnName("done_by");
+
+                    b.Property<int>("DueAmount")
+                        .HasColumnType("integer")
+                        .HasColumnName("due_amount");
+
+                    b.Property<string>("DueAnchor")
+                        .HasColumnType("text")
+                        .HasColumnName("due_anchor");
+
+                    b.Property<int>("DueUnit")
+                        .HasColumnType("integer")
+                        .HasColumnName("due_unit");
+
+                    b.Property<string>("Instructions")
+                        .HasColumnType("text")
+                        .HasColumnName("instructions");
+
+                    b.Property<string>("InstructionsDe")
+                        .HasColumnType("text")
+                        .HasColumnName("instructions_de");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
+                    b.PrimitiveCollection<int[]>("Lags")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("lags");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("name");
+
+                    b.Property<string>("NameDe")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("name_de");
+
+                    b.Property<int>("OpensAmount")
+                        .HasColumnType("integer")
+                        .HasColumnName("opens_amount");
+
+                    b.Property<string>("OpensAnchor")
+                        .HasColumnType("text")
+                        .HasColumnName("opens_anchor");
+
+                    b.Property<int>("OpensUnit")
+                        .HasColumnType("integer")
+                        .HasColumnName("opens_unit");
+
+                    b.Property<string>("Owner")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("owner");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer")
+                        .HasColumnName("position");
+
+                    b.Property<bool>("Required")
+                        .HasColumnType("boolean")
+                        .HasColumnName("required");
+
+                    b.Property<string>("SkippedWhy")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)")
+                        .HasColumnName("skipped_why");
+
+                    b.Property<string>("StageKey")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("stage_key");
+
+                    b.Property<int>("Work")
+                        .HasColumnType("integer")
+                        .HasColumnName("work");
+
+                    b.HasKey("Id")
+                        .HasName("pk_run_tasks");
+
+                    b.HasIndex("Owner")
+                        .HasDatabaseName("ix_run_tasks_owner")
+                        .HasFilter("done is null and skipped_why is null");
+
+                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Owner"), new[] { "text_pattern_ops" });
+
+                    b.HasIndex("ChecklistId", "Key")
+                        .IsUnique()
+                        .HasDatabaseName("ix_run_tasks_checklist_id_key");
+
+                    b.ToTable("run_tasks", (string)null);
+                });
+
             modelBuilder.Entity("Fid.Data.People.CurrentRecord", b =>
                 {
                     b.Property<Guid>("EmploymentId")
@@ -2170,44 +2375,6 @@ namespace Fid.Data.Migrations
                         .HasDatabaseName("ix_employments_person_id");
 
                     b.ToTable("employments", (string)null);
-                });
-
-            modelBuilder.Entity("Fid.Data.People.PayCheck", b =>
-                {
-                    b.Property<string>("PayGroup")
-                        .HasMaxLength(40)
-                        .HasColumnType("character varying(40)")
-                        .HasColumnName("pay_group");
-
-                    b.Property<LocalDate>("Period")
-                        .HasColumnType("date")
-                        .HasColumnName("period");
-
-                    b.Property<Guid>("EmploymentId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("employment_id");
-
-                    b.Property<Instant>("At")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
-
-                    b.Property<string>("ByName")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("by_name");
-
-                    b.Property<string>("Seen")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("seen");
-
-                    b.HasKey("PayGroup", "Period", "EmploymentId")
-                        .HasName("pk_pay_checks");
-
-                    b.HasIndex("EmploymentId")
-                        .HasDatabaseName("ix_pay_checks_employment_id");
-
-                    b.ToTable("pay_checks", (string)null);
                 });
 
             modelBuilder.Entity("Fid.Data.People.PayRevisionRun", b =>
@@ -3263,6 +3430,26 @@ namespace Fid.Data.Migrations
                         .HasConstraintName("fk_task_reminders_hire_tasks_task_id");
                 });
 
+            modelBuilder.Entity("Fid.Data.PayRuns.PayCheck", b =>
+                {
+                    b.HasOne("Fid.Data.People.Employment", null)
+                        .WithMany()
+                        .HasForeignKey("EmploymentId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_pay_checks_employments_employment_id");
+                });
+
+            modelBuilder.Entity("Fid.Data.PayRuns.RunTask", b =>
+                {
+                    b.HasOne("Fid.Data.PayRuns.RunChecklist", null)
+                        .WithMany("Tasks")
+                        .HasForeignKey("ChecklistId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_run_tasks_run_checklists_checklist_id");
+                });
+
             modelBuilder.Entity("Fid.Data.People.CurrentRecord", b =>
                 {
                     b.HasOne("Fid.Data.People.Employment", null)
@@ -3288,16 +3475,6 @@ namespace Fid.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_employments_people_person_id");
-                });
-
-            modelBuilder.Entity("Fid.Data.People.PayCheck", b =>
-                {
-                    b.HasOne("Fid.Data.People.Employment", null)
-                        .WithMany()
-                        .HasForeignKey("EmploymentId")
-                        .OnDelete(DeleteBehavior.Restrict)
-                        .IsRequired()
-                        .HasConstraintName("fk_pay_checks_employments_employment_id");
                 });
 
             modelBuilder.Entity("Fid.Data.People.PersonMerge", b =>
@@ -3408,6 +3585,11 @@ namespace Fid.Data.Migrations
                 {
                     b.Navigation("Entries");
 
+                    b.Navigation("Tasks");
+                });
+
+            modelBuilder.Entity("Fid.Data.PayRuns.RunChecklist", b =>
+                {
                     b.Navigation("Tasks");
                 });
 #pragma warning restore 612, 618

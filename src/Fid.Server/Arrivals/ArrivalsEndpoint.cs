@@ -60,7 +60,7 @@ internal static class ArrivalsEndpoint
             today,
             [.. stages.Select(s => new StageName(s.Key, s.Called))],
             rows,
-            [.. Enum.GetValues<Occasion>().Select(o => new OccasionCount(o, counts.GetValueOrDefault(o)))]
+            [.. Enum.GetValues<Occasion>().Where(o => o != Occasion.PayRun).Select(o => new OccasionCount(o, counts.GetValueOrDefault(o)))]
         );
     }
 

@@ -6,6 +6,7 @@ using Fid.Acts.Exchange;
 using Fid.Acts.FieldDrafts;
 using Fid.Acts.Invitations;
 using Fid.Acts.Mail;
+using Fid.Acts.PayRuns;
 using Fid.Acts.People;
 using Fid.Acts.Work;
 using NodaTime;
@@ -20,7 +21,8 @@ internal static class Jobs
         Clearing = "clearing",
         Checklists = "checklists",
         Reminders = "reminders",
-        Meetings = "meetings";
+        Meetings = "meetings",
+        PayRuns = "payRuns";
 
     public static void AddFidJobs(this IServiceCollection services, bool run)
     {
@@ -36,6 +38,9 @@ internal static class Jobs
         );
         services.AddJob(Checklists, Duration.FromSeconds(30), JobLane.Short, async (of, _, fid, cancellation) =>
             JobKind.Handled(await of.GetRequiredService<AdvanceChecklistsDaily>().DoAsync(new AdvanceChecklistsDailyRequest(), fid, cancellation))
+        );
+        services.AddJob(PayRuns, Duration.FromMinutes(10), JobLane.Short, async (of, _, fid, cancellation) =>
+            JobKind.Handled(await of.GetRequiredService<BeginNextRunChecklists>().DoAsync(new BeginNextRunChecklistsRequest(), fid, cancellation))
         );
         services.AddJob(
             AdvanceChecklists.Kind,

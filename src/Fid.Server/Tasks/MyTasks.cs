@@ -9,6 +9,7 @@ using Fid.Data;
 using Fid.Data.Hires;
 using Fid.Server.Hires;
 using Fid.Server.Lists;
+using Fid.Server.PayRuns;
 using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -106,7 +107,8 @@ internal static class MyTasks
                             : t
                     ),
                 ],
-                mine.Count
+                mine.Count,
+                await RunChecklistEndpoints.OwnAsync(db, actor, names, cancellation)
             )
         );
     }
@@ -180,7 +182,8 @@ internal static class MyTasks
 
 /// <summary>A person's open tasks, those that can be worked on first.</summary>
 /// <param name="All">How many there are, should there be more than are listed.</param>
-public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All);
+/// <param name="Runs">Those of pay runs, which are nobody's.</param>
+public sealed record MyTasksResponse(LocalDate Today, MyTask[] Tasks, int All, OwnRunTask[] Runs);
 
 /// <param name="Occasion">What its checklist is run for: what day <paramref name="Start"/> is.</param>
 /// <param name="IsTeams">Whether it is a team's: any of its members does it.</param>

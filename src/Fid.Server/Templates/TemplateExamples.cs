@@ -205,15 +205,11 @@ internal static class TemplateExamples
                 ? calendar.Value.GetString()
                 : null;
         var rows = tasks.Select(TaskRow.Of).ToList();
-        var question = HirePlan.Question(
-            today,
-            start,
-            LocalDate.Min(today, start),
-            calendars,
-            (await StagePlans.LoadAsync(db, cancellation)).Of(occasion),
-            rows,
-            own
-        );
+        var stages = (await StagePlans.LoadAsync(db, cancellation)).Of(occasion);
+        var question =
+            occasion == Occasion.PayRun
+                ? RunPlan.Question(today, RunPlan.Example(start), calendars, stages, rows, own)
+                : HirePlan.Question(today, start, LocalDate.Min(today, start), calendars, stages, rows, own);
         if (Planner.Plan(question, SoonestSearch.WhenNotFeasible).Answer is not { } plan)
             return null;
         return new ExamplePlan(

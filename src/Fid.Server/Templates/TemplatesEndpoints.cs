@@ -187,7 +187,7 @@ internal static class TemplatesEndpoints
             .Database.SqlQuery<Opened>(
                 $"""
                 select split_part(split_part(layer, ':', 2), '@', 1) as code, count(*)::int as "all", (count(*) filter (where closed is null))::int as under_way
-                from hires, unnest(layers) layer group by 1
+                from (select layers, closed from hires union all select layers, null from run_checklists) opened, unnest(layers) layer group by 1
                 """
             )
             .ToDictionaryAsync(o => o.Code, cancellation);

@@ -52,7 +52,7 @@ const acts = [
   `records/${one}(/(requests|offer/taken))?`,
   `records/${one}/changes/${one}/(explanations|take-back)`,
   'hires(/many)?',
-  'pay-check',
+  `pay-check(/checklists(/${one}(/tasks/${one})?)?)?`,
   `pay-revisions(/${one}/undo)?`,
   `hires/${one}/(start|outcome|reminders)`,
   `hires/${one}/tasks(/${one}/(done|skipped|parts))?`,

@@ -4537,6 +4537,253 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pay-check/checklists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BeginChecklistRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pay-check/checklists/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pay-check/checklists/{id}/tasks/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SettleTaskRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Forbidden */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Unprocessable Entity */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/rows/{key}/sheet.xlsx": {
         parameters: {
             query?: never;
@@ -13172,6 +13419,11 @@ export interface components {
             /** @description How it is worked out, in a sentence. */
             working: string;
         };
+        BeginChecklistRequest: {
+            payGroup: string;
+            period: components["schemas"]["LocalDate"];
+            template: string;
+        };
         /** @description A holiday. */
         CalendarDay: {
             date: components["schemas"]["LocalDate"];
@@ -14919,6 +15171,8 @@ export interface components {
              * @description How many there are, should there be more than are listed.
              */
             all: number;
+            /** @description Those of pay runs, which are nobody's. */
+            runs: components["schemas"]["OwnRunTask"][];
         };
         /** @description A hire to open. */
         NewHireRequest: {
@@ -15024,7 +15278,7 @@ export interface components {
          * @description What a checklist is run for. The day it is planned around, the plan's anchor "start", is another for each.
          * @enum {unknown}
          */
-        Occasion: "arrival" | "jobChange" | "leaving";
+        Occasion: "arrival" | "jobChange" | "leaving" | "payRun";
         /** @description How many checklists of an occasion are under way that the reader may see. */
         OccasionCount: {
             occasion: components["schemas"]["Occasion"];
@@ -15126,6 +15380,17 @@ export interface components {
             ownerName: null | string;
             /** Format: int32 */
             count: number;
+        };
+        /** @description A task of a pay run that is the reader's own. */
+        OwnRunTask: {
+            /** Format: uuid */
+            checklistId: string;
+            /** @description What the pay group is called. */
+            payGroup: string;
+            /** @description Its code, for those who may look at the run; null for others. */
+            groupCode: null | string;
+            run: components["schemas"]["PaidPeriod"];
+            task: components["schemas"]["RunTaskResponse"];
         };
         /** @description A session of one's own. */
         OwnSession: {
@@ -15324,6 +15589,9 @@ export interface components {
             totals: components["schemas"]["PayCheckTotals"];
             /** @description Newcomers without a pay group: no run pays them. */
             ungrouped: components["schemas"]["UngroupedPerson"][];
+            checklist: null | components["schemas"]["RunChecklistResponse"];
+            /** @description What a checklist can be begun from. */
+            templates: components["schemas"]["RunTemplate"][];
         };
         /** @description What the lines come to: of all, and shared out by department and by cost centre so that each adds up to all again. */
         PayCheckTotals: {
@@ -16178,6 +16446,59 @@ export interface components {
              */
             warning: null | number;
         };
+        /** @description What is to be done for a pay run. */
+        RunChecklistResponse: {
+            /** Format: uuid */
+            id: string;
+            /** @description The template it was begun from. */
+            template: null | string;
+            /** @description By stage, in the order in which they are listed. */
+            tasks: components["schemas"]["RunTaskResponse"][];
+            /**
+             * Format: int32
+             * @description How many tasks still keep the run from being handed over.
+             */
+            holding: number;
+            /** @description Whether nothing in it is done: it can be taken away. */
+            isUntouched: boolean;
+        };
+        /** @description A task of a pay run. */
+        RunTaskResponse: {
+            key: string;
+            name: string;
+            /** @description What its stage is called. */
+            stage: string;
+            owner: string;
+            ownerName: null | string;
+            state: components["schemas"]["TaskState"];
+            canStart: boolean;
+            due: null | components["schemas"]["LocalDate"];
+            earliestStart: null | components["schemas"]["LocalDate"];
+            latestFinish: null | components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            slack: null | number;
+            /** Format: int32 */
+            work: number;
+            done: null | components["schemas"]["LocalDate"];
+            doneBy: null | string;
+            skippedWhy: null | string;
+            required: boolean;
+            /** @description Whether the run may not be handed over before it is done. */
+            beforeHandOver: boolean;
+            instructions: null | string;
+            /** @description Whether it is the reader's own, also as one of a team or in somebody's place. */
+            isMine: boolean;
+        };
+        /**
+         * @description How a task of a pay run stands.
+         * @enum {unknown}
+         */
+        RunTaskState: "open" | "done" | "skipped";
+        /** @description A template that the checklist of a run can be begun from. */
+        RunTemplate: {
+            code: string;
+            name: string;
+        };
         /** @description One's own second factors. */
         SecondFactorResponse: {
             since: null | components["schemas"]["Instant"];
@@ -16258,6 +16579,11 @@ export interface components {
             take: string[];
             /** @description Fields to leave as they are. */
             leave: string[];
+        };
+        SettleTaskRequest: {
+            to: components["schemas"]["RunTaskState"];
+            /** @description Why it does not apply. */
+            why: null | string;
         };
         SetUpFirmRequest: {
             token: string;

@@ -9,7 +9,7 @@
   import { done } from '$lib/ui/toast';
   import { createMutation, useQueryClient } from '@tanstack/svelte-query';
   import { goOn } from './goOn';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords } from '$lib/occasions/words';
   import { words } from './words';
   import { hireKeys } from './queries';
 
@@ -26,7 +26,7 @@
   let { open = $bindable(), id, name, occasion, employmentId, start, onmove }: Props = $props();
   const client = useQueryClient();
   const w = $derived(words());
-  const o = $derived(occasions()[occasion].end);
+  const o = $derived(occasionWords(occasion).end);
   let outcome = $state<'withdrawn' | 'noShow' | 'postponed'>('withdrawn');
   let why = $state('');
   let error = $state('');
@@ -88,7 +88,7 @@
             ><input type="radio" bind:group={outcome} value={one} disabled={one === 'noShow' && start > text.today} />{one === 'withdrawn'
               ? o.withdrawn
               : one === 'postponed' && occasion !== 'arrival'
-                ? occasions()[occasion].move.open
+                ? occasionWords(occasion).move.open
                 : w.outcome[one]}</label
           >
         {/each}
@@ -99,7 +99,7 @@
       {/if}
       <div class="flex justify-end gap-3 pt-3">
         <Button onclick={() => (open = false)}>{w.cancel}</Button>
-        {#if outcome === 'postponed'}<Button look="primary" onclick={act}>{occasions()[occasion].move.open}</Button>
+        {#if outcome === 'postponed'}<Button look="primary" onclick={act}>{occasionWords(occasion).move.open}</Button>
         {:else}<Button look="danger" disabled={acting.isPending} onclick={act}>{o.act}</Button>{/if}
       </div>
     {/if}

@@ -2,7 +2,7 @@
   import { page } from '$app/state';
   import type { Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords } from '$lib/occasions/words';
   import { text } from '$lib/text/index.svelte';
 
   /** Who this is, and the parts of their hire. */
@@ -44,10 +44,10 @@
   }: Props = $props();
   let unseen = $state('');
   const t = $derived(text.t.hire);
-  const o = $derived(occasions()[occasion]);
+  const o = $derived(occasionWords(occasion));
   const later = $derived(
     session.may('see hire')
-      ? checklists.map((c) => ({ href: `/hires/${c.id}/checklist`, label: `${occasions()[c.occasion].checklist} ${c.done}/${c.of}` }))
+      ? checklists.map((c) => ({ href: `/hires/${c.id}/checklist`, label: `${occasionWords(c.occasion).checklist} ${c.done}/${c.of}` }))
       : []
   );
   const tabs = $derived(

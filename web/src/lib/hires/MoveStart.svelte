@@ -13,7 +13,7 @@
   import { hireQuery, hireKeys } from './queries';
   import StartEffects from './StartEffects.svelte';
   import TaskMoves from './TaskMoves.svelte';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords } from '$lib/occasions/words';
   import { words } from './words';
 
   /** Moves a start, after saying what that changes. */
@@ -21,7 +21,7 @@
   const t = $derived(words().start);
   const client = useQueryClient();
   const hire = createQuery(() => ({ ...hireQuery(id), enabled: open }));
-  const o = $derived(occasions()[hire.data?.occasion ?? 'arrival'].move);
+  const o = $derived(occasionWords(hire.data?.occasion ?? 'arrival').move);
 
   let wanted = $state<string | null>(untrack(() => to));
   let why = $state('');

@@ -3,14 +3,14 @@ import { resolve } from '$app/paths';
 import { api, data, type Api } from '$lib/api/client';
 import { text } from '$lib/text/index.svelte';
 import { done, failed } from '$lib/ui/toast';
-import { words as occasions } from '$lib/occasions/words';
+import { occasionWords } from '$lib/occasions/words';
 import type { QueryClient } from '@tanstack/svelte-query';
 
 /** Goes on with a hire that had come to nothing. */
 export async function goOn(hire: string, occasion: Api['Occasion'], client: QueryClient) {
   try {
     await data(api.DELETE('/api/hires/{id}/outcome', { params: { path: { id: hire } } }));
-    done(occasions()[occasion].end.undone);
+    done(occasionWords(occasion).end.undone);
     await client.invalidateQueries();
     await goto(resolve('/hires/[id]/checklist', { id: hire }));
   } catch (e) {

@@ -53,7 +53,7 @@ test.each([
   ['absences', ['tasks', 'who is away', 'what is asked for']],
   ['templates', ['templates', 'a template', 'what a hire would get', 'a calendar drawn']],
   ['lists', ['what a hire would get', 'options', 'a calendar drawn', 'a pay run']],
-  ['pay', ['a pay run', 'revisions']]
+  ['pay', ['tasks', 'a pay run', 'revisions']]
 ])('%s makes stale what shows it, and nothing else', async (change, shown) => {
   await hear(client, change);
   expect(stale()).toEqual(shown);

@@ -55,7 +55,7 @@ function staleBy(kind: string, id: string | undefined): QueryKey[] {
     case 'lists':
       return [listKeys.all, listKeys.previews, payCheckKeys.all];
     case 'pay':
-      return [payCheckKeys.all, revisionKeys.all];
+      return [payCheckKeys.all, revisionKeys.all, taskKeys.mine];
     case 'fields':
       return [fieldKeys.all, recordKeys.all];
     case 'import':

@@ -18,12 +18,12 @@
   import { done, failed } from '$lib/ui/toast';
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { usualFields } from './usualFields';
-  import { words } from '$lib/occasions/words';
+  import { words, type HireOccasion } from '$lib/occasions/words';
 
   /** From when does somebody have another job, or until when do they work here, and what has to be done for it? */
   interface Props {
     open: boolean;
-    occasion: Exclude<Api['Occasion'], 'arrival'>;
+    occasion: Exclude<HireOccasion, 'arrival'>;
     record: Api['RecordResponse'];
   }
   let { open = $bindable(), occasion, record }: Props = $props();

@@ -1,12 +1,12 @@
 <script lang="ts">
   import { beforeNavigate } from '$app/navigation';
   import { goto } from '$app/navigation';
-  import { api, data, type Api } from '$lib/api/client';
+  import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import HireClosed from '$lib/hires/HireClosed.svelte';
   import HireTitle from '$lib/hires/HireTitle.svelte';
   import { words } from '$lib/hires/words';
-  import { words as occasions } from '$lib/occasions/words';
+  import { words as occasions, type HireOccasion } from '$lib/occasions/words';
   import MergePeople from './MergePeople.svelte';
   import { recordQuery } from '$lib/record/queries';
   import { keys } from '$lib/keys/keys.svelte';
@@ -34,7 +34,7 @@
   import { again } from '$lib/api/again';
   import { hireKeys } from '$lib/hires/queries';
 
-  type Later = Exclude<Api['Occasion'], 'arrival'>;
+  type Later = Exclude<HireOccasion, 'arrival'>;
   const later: Later[] = ['jobChange', 'leaving'];
 
   /** A person's record: sections, fields on a grid, and readings that follow what one types. */

@@ -3,7 +3,7 @@
   import TaskMoves from '$lib/hires/TaskMoves.svelte';
   import { hireKeys } from '$lib/hires/queries';
   import { words as hireWords } from '$lib/hires/words';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords } from '$lib/occasions/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -182,7 +182,7 @@
       {#if tried}
         <p class="mt-1">
           <strong class={tried.after.feasible ? 'text-sea' : 'text-rust'}>{tried.after.feasible ? start.ready : start.notReady}</strong>
-          {#if !tried.after.feasible && tried.after.soonestStart}{occasions()[occasion].soonest(text.day(tried.after.soonestStart))}{/if}
+          {#if !tried.after.feasible && tried.after.soonestStart}{occasionWords(occasion).soonest(text.day(tried.after.soonestStart))}{/if}
           {#if tried.after.holdUp && tried.after.holdUp.slack < 0}{hireWords().checklist.holdsUp(
               tried.after.holdUp.name,
               -tried.after.holdUp.slack

@@ -14,15 +14,17 @@
     shown: string;
     note?: string;
     error?: string;
+    /** Whether it can be one of those whom a hire has: a pay run has none. */
+    byRole?: boolean;
     onchange: (value: string) => void;
   }
-  let { id, label, value, shown, note, error, onchange }: Props = $props();
+  let { id, label, value, shown, note, error, byRole = true, onchange }: Props = $props();
   const w = $derived(words());
   const options = optionsQuery();
   const isEmpty = (owner: string) => options.data?.emptyTeams.some((t) => owner === `team:${t}`) ?? false;
   let byName = $derived(value.startsWith('person:'));
   const choices = $derived([
-    ...['newcomer', 'manager', 'buddy', 'coordinator'].map((o) => ({ value: o, label: text.owner(o, null) })),
+    ...(byRole ? ['newcomer', 'manager', 'buddy', 'coordinator'] : []).map((o) => ({ value: o, label: text.owner(o, null) })),
     ...(options.data?.options ?? [])
       .filter((o) => o.list === 'teams' && !o.retired)
       .map((o) => ({ value: `team:${o.code}`, label: named(o), detail: isEmpty(`team:${o.code}`) ? w.owner.nobodyIn : undefined })),

@@ -40,6 +40,7 @@
   const entries = $derived((example?.entries ?? []).filter((e) => e.list === 'items' || e.list === 'certificates'));
   const dropped = $derived((example?.dropped ?? []).filter((d) => d.list !== 'tasks'));
   const tasks = $derived(example?.entries.filter((e) => e.list === 'tasks') ?? []);
+  const ofRun = $derived(editing.spec.occasion === 'payRun');
   const dayOne = $derived(tasks.filter((t) => t.properties.dayOne?.value === true).length);
   const rate = $derived(example?.values.find((v) => v.field === 'pay_rate'));
   const paidBy = $derived(example?.values.find((v) => v.field === 'paid_by'));
@@ -65,7 +66,7 @@
 </script>
 
 <aside aria-labelledby="example-title" class="border-rule lg:border-l lg:pl-5">
-  <h2 id="example-title" class="text-lg">{w.example.title}</h2>
+  <h2 id="example-title" class="text-lg">{ofRun ? w.example.titleOfRun : w.example.title}</h2>
   {#if example}
     <p class="text-soft pb-2 text-xs">
       {[
@@ -73,7 +74,7 @@
         ...shownFacts.map((f) => factShown(f.field) || fact(f.field))
       ]
         .filter(Boolean)
-        .join(' · ')} · {w.example.starts} <strong class="text-ink">{text.day(example.start)}</strong>
+        .join(' · ')} · {ofRun ? w.example.cutOff : w.example.starts} <strong class="text-ink">{text.day(example.start)}</strong>
       <button type="button" class="link ml-1" aria-expanded={changing} onclick={() => (changing = !changing)}
         >{changing ? w.example.done : w.example.change}</button
       >
@@ -106,7 +107,7 @@
         {/each}
         <DateField
           id="example-start"
-          label={w.example.start}
+          label={ofRun ? w.example.cutOff : w.example.start}
           value={example.start}
           onchange={(v) => {
             editing.start = v;
@@ -120,13 +121,15 @@
       {#each trouble as f (f.message)}<p class="text-rust text-xs">{f.message}</p>{/each}
     {:else}
       <dl class="border-rule grid grid-cols-3 gap-x-4 border-b pb-2" aria-live="polite">
-        <div>
-          <dd class="text-xl font-bold tabular-nums">{example.values.length}</dd>
-          <dt class="text-soft text-xs">{w.example.values(example.left)}</dt>
-        </div>
+        {#if (editing.spec.occasion ?? 'arrival') === 'arrival'}
+          <div>
+            <dd class="text-xl font-bold tabular-nums">{example.values.length}</dd>
+            <dt class="text-soft text-xs">{w.example.values(example.left)}</dt>
+          </div>
+        {/if}
         <div>
           <dd class="text-xl font-bold tabular-nums">{tasks.length}</dd>
-          <dt class="text-soft text-xs">{w.example.tasks(dayOne)}</dt>
+          <dt class="text-soft text-xs">{ofRun ? w.example.tasksOfRun : w.example.tasks(dayOne)}</dt>
         </div>
         {#if rate && typeof rate.value === 'number'}
           <div>
@@ -141,13 +144,13 @@
       </dl>
       {#if example.plan}
         <ExamplePlan plan={example.plan} start={example.start} />
-        <p class="pb-2 text-xs {example.plan.feasible ? 'text-sea' : 'text-rust'} font-semibold">
-          {example.plan.feasible
-            ? w.example.feasible
-            : example.plan.soonestStart
-              ? w.example.notFeasible(text.day(example.plan.soonestStart))
-              : w.example.never}
-        </p>
+        {#if !ofRun}<p class="pb-2 text-xs {example.plan.feasible ? 'text-sea' : 'text-rust'} font-semibold">
+            {example.plan.feasible
+              ? w.example.feasible
+              : example.plan.soonestStart
+                ? w.example.notFeasible(text.day(example.plan.soonestStart))
+                : w.example.never}
+          </p>{/if}
       {:else if tasks.length > 0}<p class="text-soft py-2 text-xs">{w.example.noPlan}</p>{/if}
       <ul>
         {#each entries as entry (entry.list + entry.key)}

@@ -50,6 +50,8 @@
     onchange
   }: Props = $props();
   const offered = editingQuery();
+  /** A pay run is nobody's: nothing in it speaks of a person or a record. */
+  const isOfPerson = $derived(occasion !== 'payRun');
   const w = $derived(words());
   const str = (name: string) => (typeof properties[name] === 'string' ? properties[name] : '');
   let name = $derived(str('name'));
@@ -142,6 +144,7 @@
       shown={ownerNames[str('owner')] ?? ''}
       note={note('owner')}
       error={error('owner')}
+      byRole={isOfPerson}
       onchange={(v) => v && onchange('owner', v)}
     />
   </div>
@@ -232,11 +235,18 @@
       ><input type="checkbox" checked={properties.required !== false} onchange={(e) => onchange('required', e.currentTarget.checked)} />{w
         .task.required}</label
     >
-    <label class="flex items-center gap-2"
-      ><input type="checkbox" checked={properties.dayOne === true} onchange={(e) => onchange('dayOne', e.currentTarget.checked)} />{w.task
-        .dayOne}</label
-    >
+    {#if isOfPerson}<label class="flex items-center gap-2"
+        ><input type="checkbox" checked={properties.dayOne === true} onchange={(e) => onchange('dayOne', e.currentTarget.checked)} />{w.task
+          .dayOne}</label
+      >{/if}
   </div>
+  {#if isOfPerson}{@render ofPerson()}{/if}
+  {@render instructionsIn('instructions', w.task.instructions)}
+  {@render instructionsIn('instructionsDe', w.task.instructionsDe)}
+  {#if isOfPerson}{@render helpAndFiles()}{/if}
+</div>
+
+{#snippet ofPerson()}
   <TaskAbout
     kind={kindOf(properties)}
     about={Array.isArray(properties.about) ? (properties.about as string[]) : []}
@@ -270,8 +280,9 @@
       onchange={(when) => onchange('when', when)}
     />
   </div>
-  {@render instructionsIn('instructions', w.task.instructions)}
-  {@render instructionsIn('instructionsDe', w.task.instructionsDe)}
+{/snippet}
+
+{#snippet helpAndFiles()}
   <div>
     <OwnerField
       id="task-contact"
@@ -308,4 +319,4 @@
       />
     {/if}
   </div>
-</div>
+{/snippet}

@@ -100,7 +100,7 @@
     <h3 class="border-ink flex items-baseline justify-between border-b pt-3 pb-1 font-sans text-sm font-semibold">
       <span class="flex flex-wrap items-baseline gap-x-3"
         >{stage.name}
-        {#if stage.key}
+        {#if stage.key && editing.spec.occasion !== 'payRun'}
           {@const when = stageWhen(stage.key)}
           {#if mayEdit}
             <button

@@ -133,8 +133,10 @@
           {w.builds[1]} ·
         {/if}
         {w.version(template.version)}{#if editing.isDraft && template.version > 0}{w.andDraft}{/if} ·
-        {editing.spec.addOn ? w.applied(template.opened) : w.opened(template.opened)},
-        <strong class="text-ink">{w.underWay(template.underWay)}</strong>
+        {#if editing.spec.occasion === 'payRun'}{w.begun(template.opened)}{:else}
+          {editing.spec.addOn ? w.applied(template.opened) : w.opened(template.opened)},
+          <strong class="text-ink">{w.underWay(template.underWay)}</strong>
+        {/if}
         {#if template.retired}· <strong class="text-ochre">{w.retired}</strong>{/if}
       </p>
     </div>

@@ -8,7 +8,7 @@
   import TimeAxis from '$lib/drawing/TimeAxis.svelte';
   import { TimeScale } from '$lib/drawing/TimeScale';
   import { waitingQuery } from '$lib/hires/queries';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords, words as occasions } from '$lib/occasions/words';
   import { words as taskWords } from '$lib/tasks/words';
   import { keys } from '$lib/keys/keys.svelte';
   import { dayNumber } from '$lib/text/dates';
@@ -18,7 +18,7 @@
   import Waiting from '$lib/ui/Waiting.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { type Component } from 'svelte';
-  import { filtersOf, groupings, lineId, name, occasionOf, orders, places, type Line, type Row } from './arrivals';
+  import { filtersOf, groupings, lineId, name, occasionOf, orders, placeOf, type Line, type Row } from './arrivals';
   import { keepLook, readLook } from './arrivalsLook';
   import { ArrivalsView } from './arrivalsView.svelte';
   import HoldUp from './HoldUp.svelte';
@@ -35,7 +35,7 @@
   const intake = createQuery(() => waitingQuery(session.may('edit candidate')));
   const fromRecruiting = $derived(intake.data ?? 0);
   const t = $derived(text.t.arrivals);
-  const o = $derived(occasions()[occasion]);
+  const o = $derived(occasionWords(occasion));
 
   const look = $derived(new LastLook(`${session.user?.email ?? ''}${occasion === 'arrival' ? '' : ` ${occasion}`}`));
   // What one narrowed down and chose among some says nothing of the others.
@@ -132,10 +132,10 @@
         <nav aria-label={occasions().switch} class="flex flex-wrap gap-x-5">
           {#each arrivals.data.counts as { occasion: one, count } (one)}
             <a
-              href={places[one]}
+              href={placeOf(one)}
               aria-current={one === occasion ? 'page' : undefined}
               class="border-b-4 py-1 font-semibold {one === occasion ? 'border-sea' : 'text-soft hover:text-ink border-transparent'}"
-              >{occasions()[one].all} {count}</a
+              >{occasionWords(one).all} {count}</a
             >
           {/each}
         </nav>

@@ -3,7 +3,7 @@
   import { api, data, type Api } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
   import { TaskActs } from '$lib/tasks/taskActs.svelte';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords } from '$lib/occasions/words';
   import { words } from '$lib/tasks/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
@@ -19,7 +19,7 @@
     moveStart: () => void;
   }
   let { occasion, row, checklist, record, moveStart }: Props = $props();
-  const o = $derived(occasions()[occasion]);
+  const o = $derived(occasionWords(occasion));
   const t = $derived(text.t.arrivals);
   const w = $derived(words().acts);
   const acts = new TaskActs();

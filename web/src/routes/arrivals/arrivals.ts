@@ -1,5 +1,6 @@
 import { fold } from '$lib/text/fits';
 import type { Api } from '$lib/api/client';
+import type { HireOccasion } from '$lib/occasions/words';
 import { dayNumber, isoDay, mondayOf } from '$lib/text/dates';
 
 export type Row = Api['ArrivalRow'];
@@ -15,14 +16,10 @@ export const filtersOf = (occasion: Api['Occasion']): Filter[] => [
 ];
 
 /** Where those who arrive, change jobs or leave are listed. */
-export const places: Record<Api['Occasion'], string> = {
-  arrival: '/arrivals',
-  jobChange: '/arrivals?for=jobChange',
-  leaving: '/arrivals?for=leaving'
-};
+export const placeOf = (occasion: Api['Occasion']) => (occasion === 'arrival' ? '/arrivals' : `/arrivals?for=${occasion}`);
 
 /** Who is listed at an address; those who arrive, where it does not say. */
-export const occasionOf = (said: string | null): Api['Occasion'] => (said === 'jobChange' || said === 'leaving' ? said : 'arrival');
+export const occasionOf = (said: string | null): HireOccasion => (said === 'jobChange' || said === 'leaving' ? said : 'arrival');
 
 export type Grouping = 'none' | 'week' | 'site' | 'coordinator';
 export const groupings: Grouping[] = ['none', 'week', 'site', 'coordinator'];

@@ -1,6 +1,6 @@
 import type { Api } from '$lib/api/client';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { filtersOf, occasionOf, places, type Row } from './arrivals';
+import { filtersOf, occasionOf, placeOf, type Row } from './arrivals';
 import { ArrivalsView } from './arrivalsView.svelte';
 
 const hire = (id: string, given: string, family: string, more: Partial<Row> = {}) =>
@@ -26,9 +26,9 @@ const hires = [
 
 describe('who is listed', () => {
   it('is said by the address, and those who arrive where it says nothing known', () => {
-    for (const [occasion, address] of Object.entries(places))
-      expect(occasionOf(new URL(address, 'http://fid.example').searchParams.get('for'))).toBe(occasion);
-    expect(['everybody', '', null].map(occasionOf)).toEqual(['arrival', 'arrival', 'arrival']);
+    for (const occasion of ['arrival', 'jobChange', 'leaving'] as const)
+      expect(occasionOf(new URL(placeOf(occasion), 'http://fid.example').searchParams.get('for'))).toBe(occasion);
+    expect(['everybody', 'payRun', '', null].map(occasionOf)).toEqual(['arrival', 'arrival', 'arrival', 'arrival']);
   });
 
   it('is asked about what only newcomers can lack where there are newcomers', () => {

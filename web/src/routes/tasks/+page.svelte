@@ -8,6 +8,7 @@
   import { goto } from '$app/navigation';
   import { api, data } from '$lib/api/client';
   import { session } from '$lib/api/session.svelte';
+  import OwnRunTasks from '$lib/runChecklist/OwnRunTasks.svelte';
   import { Ticking } from '$lib/tasks/ticking.svelte';
   import { keys } from '$lib/keys/keys.svelte';
   import { text } from '$lib/text/index.svelte';
@@ -17,7 +18,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { meetingWords } from '$lib/tasks/meeting';
   import { words } from '$lib/hires/words';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords } from '$lib/occasions/words';
   import { words as taskWords } from '$lib/tasks/words';
   import { taskKeys } from '$lib/tasks/queries';
   import { TaskActs } from '$lib/tasks/taskActs.svelte';
@@ -33,10 +34,13 @@
   const acts = new TaskActs();
 
   const all = $derived(tasks.data?.tasks ?? []);
+  const ofRuns = $derived(tasks.data?.runs ?? []);
   const list = new TaskList(() => all);
   const shown = $derived(list.groups.flatMap((g) => g.tasks));
   const chosen = $derived(all.find((k) => taskId(k) === selected));
-  const late = $derived(all.filter((k) => k.state === 'late' && !k.beforeKnown).length);
+  const late = $derived(
+    all.filter((k) => k.state === 'late' && !k.beforeKnown).length + ofRuns.filter((r) => r.task.state === 'late').length
+  );
   const titleOf = (group: TaskGroup) => group.name ?? (group.id === 'now' ? t.now : t.later);
   const tone = (task: Task) =>
     task.state === 'late' && !task.beforeKnown ? 'text-rust' : task.state === 'atRisk' ? 'text-ochre' : 'text-soft';
@@ -108,7 +112,7 @@
         {/if}
         {[task.job, task.site].filter(Boolean).join(' · ')} · {task.occasion === 'arrival'
           ? t.starts(text.day(task.start))
-          : `${occasions()[task.occasion].coming} ${text.day(task.start)}`}{task.pinned
+          : `${occasionWords(task.occasion).coming} ${text.day(task.start)}`}{task.pinned
           ? ` · ${t.acts.pinned(text.day(task.pinned))}`
           : ''}{#if task.meeting}<strong class="text-ink"> · {meetingWords(task.meeting)}</strong>{/if}
         {#if task.isTeams}
@@ -166,11 +170,11 @@
 {:else}
   <div class="page pb-8">
     <h1 class="pt-5 pb-3 text-2xl leading-tight">
-      {t.news(all.filter((k) => k.canStart).length)}
+      {t.news(all.filter((k) => k.canStart).length + ofRuns.filter((r) => r.task.canStart).length)}
       {#if late > 0}<span class="text-rust">{t.late(late)}</span>{/if}
     </h1>
     <Away />
-    {#if all.length === 0}
+    {#if all.length === 0 && ofRuns.length === 0}
       <div class="border-ink max-w-lg border-t pt-4">
         <h2 class="text-lg">{t.emptyTitle}</h2>
         <p class="text-soft mt-1">{t.empty}</p>
@@ -204,6 +208,7 @@
       </div>
       {#if list.fitting.length === 0}<p class="text-soft py-3">{t.noneFit}</p>{/if}
     {/if}
+    {#if ofRuns.length > 0}<OwnRunTasks tasks={ofRuns} />{/if}
     {#each list.groups as group (group.id)}
       {#if group.tasks.length > 0}
         {@const byHand = group.tasks.filter((k) => !k.completesItself)}

@@ -9,7 +9,7 @@
   import SharedTasks from '$lib/templates/SharedTasks.svelte';
   import { blank } from '$lib/templates/spec';
   import TemplateMap from '$lib/templates/TemplateMap.svelte';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords } from '$lib/occasions/words';
   import { words } from '$lib/templates/words';
   import { words as stallWords } from '$lib/stalls/words';
   import { text } from '$lib/text/index.svelte';
@@ -136,7 +136,7 @@
         <div class="min-w-0">
           {#each ['arrival', 'jobChange', 'leaving'] as const as occasion (occasion)}
             {@const own = roles.filter((r) => r.occasion === occasion)}
-            {#if own.length > 0}{@render table(occasion === 'arrival' ? w.roles : occasions()[occasion].all, own, false)}{/if}
+            {#if own.length > 0}{@render table(occasion === 'arrival' ? w.roles : occasionWords(occasion).all, own, false)}{/if}
           {/each}
           {#if addOns.length > 0}{@render table(w.addOns, addOns, true)}{/if}
         </div>

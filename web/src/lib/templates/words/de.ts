@@ -36,12 +36,13 @@ export const de: typeof en = {
     code: 'Kürzel',
     codeNote: 'darauf beziehen sich Einstellungen; es bleibt',
     occasion: 'Für',
-    occasions: { arrival: 'Neue', jobChange: 'einen Stellenwechsel', leaving: 'Gehende' },
+    occasions: { arrival: 'Neue', jobChange: 'einen Stellenwechsel', leaving: 'Gehende', payRun: 'Lohnläufe' },
     act: 'Anfangen'
   },
   builds: ['baut auf', 'auf'],
   version: (n) => (n === 0 ? 'nie veröffentlicht' : `Fassung ${n}`),
   andDraft: ' und ein Entwurf',
+  begun: (n) => `für ${n} ${n === 1 ? 'Lauf' : 'Läufe'} begonnen`,
   opened: (n) => `${n} ${n === 1 ? 'Einstellung' : 'Einstellungen'} eröffnet`,
   applied: (n) => `galt für ${n} ${n === 1 ? 'Einstellung' : 'Einstellungen'}`,
   underWay: (n) => `${n} laufend`,
@@ -189,7 +190,8 @@ export const de: typeof en = {
     anchor: {
       arrival: { start: 'dem Beginn', accepted: 'der Zusage' },
       jobChange: { start: 'dem Wechsel', accepted: 'der Einigung' },
-      leaving: { start: 'dem letzten Tag', accepted: 'der Kündigung' }
+      leaving: { start: 'dem letzten Tag', accepted: 'der Kündigung' },
+      payRun: { start: 'dem Stichtag', accepted: 'dem ersten Tag des Zeitraums', payDate: 'dem Zahltag' }
     },
     unit: { working: 'Arbeitstage', days: 'Tage', weeks: 'Wochen', months: 'Monate' },
     one: { working: 'Arbeitstag', days: 'Tag', weeks: 'Woche', months: 'Monat' },
@@ -224,6 +226,9 @@ export const de: typeof en = {
   },
   example: {
     title: 'Was eine Einstellung bekäme',
+    titleOfRun: 'Was ein Lauf bekäme',
+    cutOff: 'Stichtag',
+    tasksOfRun: 'Aufgaben',
     change: 'ändern',
     done: 'fertig',
     starts: 'beginnt',

@@ -34,13 +34,14 @@ export const en = {
     code: 'Code',
     codeNote: 'hires refer to it by this; it stays',
     occasion: 'For',
-    occasions: { arrival: 'newcomers', jobChange: 'a change of job', leaving: 'leavers' } as Record<string, string>,
+    occasions: { arrival: 'newcomers', jobChange: 'a change of job', leaving: 'leavers', payRun: 'pay runs' } as Record<string, string>,
     act: 'Begin'
   },
   /** Around the name of the template it builds on. */
   builds: ['builds on', ''],
   version: (n: number) => (n === 0 ? 'never published' : `version ${n}`),
   andDraft: ', and a draft',
+  begun: (n: number) => `begun for ${n} ${n === 1 ? 'run' : 'runs'}`,
   opened: (n: number) => `opened ${n} ${n === 1 ? 'hire' : 'hires'}`,
   applied: (n: number) => `applied to ${n} ${n === 1 ? 'hire' : 'hires'}`,
   underWay: (n: number) => `${n} under way`,
@@ -187,7 +188,8 @@ export const en = {
     anchor: {
       arrival: { start: 'the start', accepted: 'the acceptance' },
       jobChange: { start: 'the change', accepted: 'the agreement' },
-      leaving: { start: 'the last day', accepted: 'the notice' }
+      leaving: { start: 'the last day', accepted: 'the notice' },
+      payRun: { start: 'the cut-off', accepted: 'the first day of the period', payDate: 'the pay day' }
     } as Record<string, Record<string, string>>,
     unit: { working: 'working days', days: 'days', weeks: 'weeks', months: 'months' } as Record<string, string>,
     one: { working: 'working day', days: 'day', weeks: 'week', months: 'month' } as Record<string, string>,
@@ -222,6 +224,9 @@ export const en = {
   },
   example: {
     title: 'What a hire would get',
+    titleOfRun: 'What a run would get',
+    cutOff: 'cut-off',
+    tasksOfRun: 'tasks',
     change: 'change',
     done: 'done',
     starts: 'starts',

@@ -11,6 +11,7 @@
   import { isChecked, isClean, seen } from '$lib/payCheck/payCheckLine';
   import { payCheckKeys, runQuery } from '$lib/payCheck/queries';
   import { words } from '$lib/payCheck/words';
+  import RunChecklist from '$lib/runChecklist/RunChecklist.svelte';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import DateField from '$lib/ui/DateField.svelte';
@@ -130,6 +131,7 @@
         label={w.axis(text.day(period.start), text.day(period.end), text.day(period.cutOff), text.day(period.payDate))}
         words={{ period: w.thisPeriod, cutOff: w.cutOff(text.day(period.cutOff)), paid: w.paid(text.day(period.payDate)) }}
       />
+      <RunChecklist checklist={shown.checklist} templates={shown.templates} run={{ payGroup, period: period.start }} mayEdit={mayCheck} />
       {#if mayCheck && clean.length > 1}
         <p class="py-2"><Button disabled={busy} onclick={() => tick(clean, true)}>{w.checkClean(clean.length)}</Button></p>
       {/if}

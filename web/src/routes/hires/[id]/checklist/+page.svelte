@@ -21,7 +21,7 @@
   import { words as taskWords } from '$lib/tasks/words';
   import { Ticking } from '$lib/tasks/ticking.svelte';
   import { words } from '$lib/hires/words';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords } from '$lib/occasions/words';
   import { groupChecklist, type View } from '$lib/tasks/checklistViews';
 
   type Task = Api['TaskResponse'];
@@ -139,7 +139,7 @@
     />
     {#if h.settled}
       <p class="border-sea bg-sea-tint my-3 border-l-4 px-4 py-2">
-        <strong class="text-sea">{occasions()[h.occasion].settled(text.day(h.settled))}</strong>
+        <strong class="text-sea">{occasionWords(h.occasion).settled(text.day(h.settled))}</strong>
         {taskWords().gate.asItWas}
       </p>
     {:else}<Standing hire={h} {move} end={() => (ending = true)} bind:proving />{/if}

@@ -5,7 +5,7 @@
   import { again } from '$lib/api/again';
   import { hireKeys } from '$lib/hires/queries';
   import { words } from '$lib/hires/words';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords } from '$lib/occasions/words';
   import { words as taskWords } from '$lib/tasks/words';
   import { done, failed } from '$lib/ui/toast';
   import { useQueryClient } from '@tanstack/svelte-query';
@@ -23,7 +23,7 @@
   }
   let { hire, move, end, proving = $bindable() }: Props = $props();
   const t = $derived(words().checklist);
-  const o = $derived(occasions()[hire.occasion]);
+  const o = $derived(occasionWords(hire.occasion));
   const chase = $derived(hire.holdUp);
   const short = $derived(chase !== null && chase.slack < 0);
   const bad = $derived(!hire.feasible || short);

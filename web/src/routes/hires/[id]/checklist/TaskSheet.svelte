@@ -13,7 +13,7 @@
   import { TaskActs } from '$lib/tasks/taskActs.svelte';
   import TaskFiles from '$lib/tasks/TaskFiles.svelte';
   import { words } from '$lib/hires/words';
-  import { words as occasions } from '$lib/occasions/words';
+  import { occasionWords } from '$lib/occasions/words';
   import { text } from '$lib/text/index.svelte';
   import Button from '$lib/ui/Button.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
@@ -52,7 +52,7 @@
       task.pinned ? acts.pinned(text.day(task.pinned)) : '',
       task.done || task.skippedWhy ? '' : dueWords(task),
       meetingWords(task.meeting),
-      task.dayOne ? occasions()[occasion].beforeIt : '',
+      task.dayOne ? occasionWords(occasion).beforeIt : '',
       task.required ? '' : t.optional,
       task.added ? acts.here : '',
       task.remindersPaused && !task.done && !task.skippedWhy ? acts.isPaused : ''

@@ -4,7 +4,7 @@ using Fid.Core.Pay;
 using Fid.Data.People;
 using NodaTime;
 
-namespace Fid.Acts.PayChecks;
+namespace Fid.Acts.PayRuns;
 
 /// <summary>A stint and all that is believed today of what its pay hangs on: what holds now, what held, and what is entered ahead.</summary>
 internal sealed class PaidStint(Employment employment, CurrentRecord record, IReadOnlyList<RecordValue> believed)

@@ -8,7 +8,7 @@ using Fid.Data;
 using Fid.Data.People;
 using NodaTime;
 
-namespace Fid.Acts.PayChecks;
+namespace Fid.Acts.PayRuns;
 
 /// <summary>What a run pays a stint, what is new of it, and what stands against it.</summary>
 internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts facts)

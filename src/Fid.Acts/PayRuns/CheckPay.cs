@@ -1,11 +1,11 @@
 using Fid.Acts.People;
 using Fid.Core.Rights;
 using Fid.Data;
-using Fid.Data.People;
+using Fid.Data.PayRuns;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Acts.PayChecks;
+namespace Fid.Acts.PayRuns;
 
 /// <summary>Says of people that what a run pays them was looked at and is right, or takes that back.</summary>
 public sealed class CheckPay(FidDb db)

@@ -8,7 +8,7 @@ using Fid.Data.Requests;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Fid.Acts.PayChecks;
+namespace Fid.Acts.PayRuns;
 
 /// <summary>Reads whose pay begins, changes or ends in runs, and what it comes to.</summary>
 public static class PayRunLines

@@ -3,7 +3,7 @@ using Fid.Core.Lists;
 using Fid.Core.Pay;
 using NodaTime;
 
-namespace Fid.Acts.PayChecks;
+namespace Fid.Acts.PayRuns;
 
 /// <summary>A run of a pay group that is looked at before it is paid.</summary>
 /// <param name="Last">The run before it; null for the first of all.</param>

@@ -1,7 +1,7 @@
 using Fid.Core.Pay;
 using NodaTime;
 
-namespace Fid.Acts.PayChecks;
+namespace Fid.Acts.PayRuns;
 
 /// <summary>What begins, changes or ends of somebody's pay in a run.</summary>
 /// <param name="Before">What it was, where it is a number that changes.</param>

@@ -3,7 +3,7 @@ using System.Text;
 using CsvHelper;
 using Fid.Acts;
 using Fid.Acts.Exchange;
-using Fid.Acts.PayChecks;
+using Fid.Acts.PayRuns;
 using Fid.Acts.People;
 using Fid.Core.Rights;
 using Fid.Data;
@@ -12,7 +12,7 @@ using Fid.Server.Lists;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace Fid.Server.People;
+namespace Fid.Server.PayRuns;
 
 /// <summary>The lines of a run as a sheet: the same people, amounts and findings as the place shows.</summary>
 internal static class PayCheckSheet

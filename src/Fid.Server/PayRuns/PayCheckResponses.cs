@@ -1,12 +1,13 @@
-using Fid.Acts.PayChecks;
+using Fid.Acts.PayRuns;
 using Fid.Acts.People;
 using Fid.Core.Fields;
 using Fid.Core.Pay;
 using Fid.Core.PayElements;
 using Fid.Server.Lists;
+using Fid.Server.People;
 using NodaTime;
 
-namespace Fid.Server.People;
+namespace Fid.Server.PayRuns;
 
 /// <param name="Groups">All pay groups that have a run.</param>
 /// <param name="PayGroup">The one that is shown; null where there is none.</param>
@@ -14,6 +15,8 @@ namespace Fid.Server.People;
 /// <param name="Next">The period after.</param>
 /// <param name="Lines">The worst first.</param>
 /// <param name="Ungrouped">Newcomers without a pay group: no run pays them.</param>
+/// <param name="Checklist">What is to be done for the run; null where no checklist of it is begun.</param>
+/// <param name="Templates">What a checklist can be begun from.</param>
 public sealed record PayCheckResponse(
     PayCheckGroup[] Groups,
     string? PayGroup,
@@ -22,7 +25,9 @@ public sealed record PayCheckResponse(
     PaidPeriod? Next,
     PayCheckLine[] Lines,
     PayCheckTotals Totals,
-    UngroupedPerson[] Ungrouped
+    UngroupedPerson[] Ungrouped,
+    RunChecklistResponse? Checklist,
+    RunTemplate[] Templates
 );
 
 /// <param name="ToCheck">How many lines nobody found right, or that changed since.</param>

@@ -4,9 +4,10 @@ using Fid.Acts.People;
 using Fid.Core.Pay;
 using Fid.Core.PayElements;
 using Fid.Data.Changes;
+using Fid.Data.PayRuns;
 using Fid.Data.People;
 
-namespace Fid.Acts.PayChecks;
+namespace Fid.Acts.PayRuns;
 
 /// <summary>Somebody whose pay begins, changes or ends in a run.</summary>
 /// <param name="News">What is new; one thing at least.</param>

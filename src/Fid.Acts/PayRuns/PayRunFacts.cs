@@ -1,10 +1,10 @@
 using Fid.Acts.People;
 using Fid.Core.Lists;
 using Fid.Data.Changes;
-using Fid.Data.People;
+using Fid.Data.PayRuns;
 using NodaTime;
 
-namespace Fid.Acts.PayChecks;
+namespace Fid.Acts.PayRuns;
 
 /// <summary>What lines of a run are worked out from besides the records.</summary>
 /// <param name="KnownSince">By employment of a newcomer, since when all that pay is worked out from is known; left out where something is missing.</param>

@@ -1,9 +1,9 @@
 using System.Globalization;
-using Fid.Acts.PayChecks;
+using Fid.Acts.PayRuns;
 using Fid.Core.Pay;
 using NodaTime;
 
-namespace Fid.Server.People;
+namespace Fid.Server.PayRuns;
 
 /// <summary>The words in which a sheet tells of a run.</summary>
 internal sealed class PayCheckWords

@@ -1,15 +1,17 @@
 using Fid.Acts;
-using Fid.Acts.PayChecks;
+using Fid.Acts.PayRuns;
 using Fid.Acts.People;
+using Fid.Acts.Templates;
 using Fid.Core.Checklists;
 using Fid.Core.Rights;
 using Fid.Data;
 using Fid.Server.Lists;
+using Fid.Server.People;
 using Fid.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
-namespace Fid.Server.People;
+namespace Fid.Server.PayRuns;
 
 /// <summary>Everybody whose pay begins, changes or ends in a run: what it comes to, what stands against it, and who found it right.</summary>
 internal static class PayCheckEndpoints
@@ -48,6 +50,7 @@ internal static class PayCheckEndpoints
         var lines = (await PayRunLines.LoadAsync(db, reader, pay, actor.Today, runs, cancellation)).ToLookup(l => l.Run.Group.Code);
         var names = await ListNames.EntriesAsync(db, cancellation, reader.SeesNames);
         var shown = runs.Find(r => r.Group.Code == group) ?? runs.Find(r => lines[r.Group.Code].Any(l => !l.IsChecked)) ?? runs.FirstOrDefault();
+        var templates = await TemplateSet.LoadAsync(db, cancellation);
         PayRunLine[] ofShown = shown is null ? [] : [.. lines[shown.Group.Code]];
         return TypedResults.Ok(
             new PayCheckResponse(
@@ -65,7 +68,9 @@ internal static class PayCheckEndpoints
                 PaidPeriod.Of(shown is null ? null : pay.Terms(shown.Group).Periods(shown.Run.End.PlusDays(1), shown.Run.End.PlusDays(1)).Answer?[0]),
                 [.. ofShown.Select(l => PayCheckLine.Of(l, reader, names))],
                 PayCheckTotals.Of(ofShown, reader, names),
-                await UngroupedAsync(db, reader, cancellation)
+                await UngroupedAsync(db, reader, cancellation),
+                shown is null ? null : await RunChecklistEndpoints.OfAsync(db, pay, shown, actor, names, templates, cancellation),
+                RunChecklistEndpoints.Offered(templates)
             )
         );
     }

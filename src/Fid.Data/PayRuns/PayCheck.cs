@@ -1,8 +1,9 @@
+using Fid.Data.People;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using NodaTime;
 
-namespace Fid.Data.People;
+namespace Fid.Data.PayRuns;
 
 /// <summary>That somebody looked at what a pay run pays a person, and found it right. Who did, and who took it back, stands in the trail.</summary>
 public sealed class PayCheck

@@ -1,0 +1,36 @@
+import { word } from '$lib/text/counted/en';
+
+/** What the checklist of a pay run says in English. */
+export const en = {
+  title: 'Checklist of the run',
+  holding: (n: number) => `${word(n)} to do before it may be handed over.`,
+  mayBeHandedOver: 'Everything is done: it may be handed over.',
+  none: 'This run has no checklist.',
+  begin: 'Begin its checklist',
+  template: 'From',
+  noTemplate: 'A checklist is begun from a template for pay runs: there is none yet.',
+  toTemplates: 'Make one under Templates',
+  begun: 'Begun. The runs that follow begin with the same.',
+  takeAway: 'Take the checklist away',
+  takenAway: 'Taken away.',
+  from: (template: string) => `from ${template}`,
+  done: (name: string) => `${name}: done`,
+  isDone: (name: string) => `${name} is done.`,
+  isOpen: (name: string) => `${name} is to be done.`,
+  isSkipped: (name: string) => `${name} is skipped.`,
+  by: (day: string) => `by ${day}`,
+  canBegin: (day: string) => `can begin ${day}`,
+  doneBy: (name: string, day: string) => `${name}, ${day}`,
+  optional: 'not required',
+  undo: 'Undo',
+  skip: 'Skip…',
+  skipOf: (name: string) => `Skip ${name}`,
+  skipTitle: (name: string) => `Skip ${name}`,
+  skipWhy: 'Why does it not apply to this run?',
+  skipAct: 'Skip',
+  unskip: 'Applies after all',
+  skipped: (why: string) => `skipped: ${why}`,
+  own: 'Pay runs',
+  run: (group: string, from: string, to: string) => `${group}, ${from} to ${to}`,
+  cutOff: (day: string) => `cut-off ${day}`
+};
