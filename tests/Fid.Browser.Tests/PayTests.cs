@@ -49,4 +49,27 @@ public class PayTests(PageFixture firm) : IClassFixture<PageFixture>
         orla.Link("History").Click();
         orla.SeeText("eleven seasons elsewhere");
     }
+
+    [Fact]
+    public void A_newcomer_outside_the_band_is_opened_once_somebody_says_why()
+    {
+        using var orla = Browser.SignedIn(firm.Server.Address, "orla");
+        orla.SeeText("arriving or settling in.");
+        orla.Press("n");
+        foreach (var (label, text) in new[] { ("Given name", "Outer"), ("Family name", "Bandsworth"), ("E-mail", "outer@example.org"), ("Start", "+60wd") })
+            orla.Write(label, text);
+        orla.Pick("Role template", "deck", "Deckhand");
+        orla.Pick("Site", "skerry", "Skerry Pier");
+        orla.Until(() => orla.ValueOf("Pay rate") == "17.40");
+        orla.Write("Pay rate", "23");
+        orla.Chord(Keys.Control, "s");
+        orla.SeeAt("Why this pay (kept with the hire)", "lies outside the band of C2, 30000.00 to 42000.00. Say why.");
+        orla.Focus().ShouldBe("new-why");
+        orla.Press("eleven seasons elsewhere");
+        orla.Chord(Keys.Control, "s");
+        orla.SeeText("Outer Bandsworth");
+        orla.SeeAddress("/hires/");
+        orla.Link("History").Click();
+        orla.SeeText("eleven seasons elsewhere");
+    }
 }

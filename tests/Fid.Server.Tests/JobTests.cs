@@ -182,6 +182,7 @@ public class JobTests(FirmFixture firm) : IClassFixture<FirmFixture>
                         "day",
                         "feed",
                         "leavers",
+                        "payRuns",
                         "recruiting",
                         .. ((string[])["test.once", "test.again", "test.many", "test.died", "test.never"]),
                     ]

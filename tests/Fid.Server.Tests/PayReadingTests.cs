@@ -140,6 +140,49 @@ public sealed class PayReadingTests(FirmFixture firm) : IClassFixture<FirmFixtur
     }
 
     [Fact]
+    public async Task A_hire_whose_typed_pay_lies_outside_the_band_is_opened_with_a_reason_that_stays_with_it()
+    {
+        using var orla = await firm.As("orla");
+        foreach (var (rate, needed) in new[] { (21.53m, false), (21.54m, true), (15.38m, true) })
+        {
+            using var opened = await OpenAsync(rate, null);
+            if (needed)
+                (await opened.ErrorsAsync()).ShouldBe([("/why", "reason-needed")], $"{rate}");
+            else
+                opened.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created, $"{rate}");
+        }
+        (await (await OpenAsync(22, " ")).ErrorsAsync()).ShouldBe([("/why", "reason-needed")]);
+        (await (await OpenAsync(22, new string('x', 501))).ErrorsAsync()).ShouldBe([("/why", "too-long")]);
+        using var explained = await OpenAsync(22, "eleven seasons elsewhere");
+        explained.StatusCode.ShouldBe(System.Net.HttpStatusCode.Created);
+        var id = (await explained.JsonAsync()).Text("id");
+        (await firm.Database.AskAsync($"select why from changes where subject_id = '{id}' and action = 'hire.opened'")).ShouldBe("eleven seasons elsewhere");
+
+        // Of several each is asked about for itself, and none is opened.
+        var hires = new JsonArray(Hire(17.5m, "Usual"), Hire(22, "Above"), Hire(15, "Below"));
+        using (var many = await orla.SendAsync("POST", "/api/hires/many", new JsonObject { ["hires"] = hires.DeepClone() }.ToJsonString()))
+            (await many.ErrorsAsync()).ShouldBe([("/hires/1/why", "reason-needed"), ("/hires/2/why", "reason-needed")]);
+        (await firm.Database.AskAsync("select count(*) from records_now where family_name in ('Usual', 'Above', 'Below')")).ShouldBe(0L);
+        foreach (var hire in hires)
+            hire!["why"] = "as agreed with the works council";
+        using (var many = await orla.SendAsync("POST", "/api/hires/many", new JsonObject { ["hires"] = hires.DeepClone() }.ToJsonString()))
+            many.StatusCode.ShouldBe(System.Net.HttpStatusCode.OK);
+
+        Task<HttpResponseMessage> OpenAsync(decimal rate, string? why) => orla.SendAsync("POST", "/api/hires", Hire(rate, "Opener", why).ToJsonString());
+
+        static JsonObject Hire(decimal rate, string family, string? why = null)
+        {
+            var hire = Records.NewHire($"Rate {rate}", family);
+            hire["typed"]!["pay_rate"] = rate;
+            hire["typed"]!["email"] = $"{Guid.NewGuid():N}@example.org";
+            hire["why"] = why;
+            // Whether it is somebody the firm knows is not what is looked at here.
+            hire["start"] = "2027-06-07";
+            return hire;
+        }
+    }
+
+    [Fact]
     public async Task Pay_further_from_colleagues_than_the_grade_allows_needs_a_reason_of_those_who_see_theirs()
     {
         using var orla = await firm.As("orla");

@@ -147,7 +147,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
     /// <summary>Puts a hire, its record and its checklist into the context: of a new person, or as a new stint of one the firm knows.</summary>
     public async Task<Hire> AddAsync(HireDraft draft, HireStart first, Author author, LocalDate today, CancellationToken cancellation = default)
     {
-        var (id, number, start, accepted, coordinator) = first;
+        var (id, number, start, accepted, coordinator, why) = first;
         var person = draft.Person is null ? new Person() : null;
         var employment = new Employment
         {
@@ -169,7 +169,7 @@ public sealed class HireOpening(FidDb db, RecordWriter records)
             Tasks = [.. draft.Tasks],
             Entries = [.. draft.Entries],
         };
-        var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId);
+        var change = author.Change("hire.opened", hire.Id, draft.Template.LayerId, why);
         if (person is not null)
             db.Add(person);
         db.AddRange(employment, change, hire);
@@ -345,4 +345,5 @@ public sealed record HireDraft(
 /// <param name="Number">The employee number.</param>
 /// <param name="Accepted">The day of acceptance, not after the first day.</param>
 /// <param name="Coordinator">The account of whoever coordinates it.</param>
-public sealed record HireStart(Guid Id, string Number, LocalDate Start, LocalDate Accepted, Guid Coordinator);
+/// <param name="Why">The reason that is kept with it; null for none.</param>
+public sealed record HireStart(Guid Id, string Number, LocalDate Start, LocalDate Accepted, Guid Coordinator, string? Why = null);

@@ -15,6 +15,7 @@ namespace Fid.Acts.Hires;
 /// <param name="Candidate">The candidate from recruiting it is; null for none.</param>
 /// <param name="SecondStint">Whether a stint beside another of the same person is meant so.</param>
 /// <param name="NotThese">People it is not, though it looked so, and hires opened with it that are not the same person.</param>
+/// <param name="Why">A reason that is kept with the opening: needed where pay that was typed lies outside the band of the job, or far from colleagues.</param>
 public sealed record NewHireRequest(
     Guid Id,
     string Template,
@@ -26,7 +27,8 @@ public sealed record NewHireRequest(
     bool BackDated = false,
     Guid? Candidate = null,
     bool SecondStint = false,
-    Guid[]? NotThese = null
+    Guid[]? NotThese = null,
+    string? Why = null
 );
 
 /// <summary>A colleague to be like.</summary>

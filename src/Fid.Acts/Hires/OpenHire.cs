@@ -61,7 +61,7 @@ public sealed class OpenHire(
             var start = one.Start!.Value;
             var hire = await opening.AddAsync(
                 draft,
-                new HireStart(one.Id, numbers[i], start, LocalDate.Min(context.Today, start), actor.Account),
+                new HireStart(one.Id, numbers[i], start, LocalDate.Min(context.Today, start), actor.Account, Reason.Clean(one.Why)),
                 author,
                 context.Today,
                 cancellation
@@ -99,6 +99,7 @@ public sealed class OpenHire(
             waiting.Length == 0
                 ? []
                 : await db.IntakeCandidates.Where(c => waiting.Contains(c.Id) && c.State == IntakeState.Waiting).ToDictionaryAsync(c => c.Id, cancellation);
+        var unexplained = await UnexplainedAsync(request, prepared, context, cancellation);
         var (problems, ready) = (new List<Problem>(), new List<ReadyHire>());
         for (var i = 0; i < prepared.Count; i++)
         {
@@ -112,6 +113,8 @@ public sealed class OpenHire(
                 wrong.Add(beside);
             if (undecided[i] is { } who)
                 wrong.Add(who);
+            if ((Reason.Check(one.Why) ?? unexplained[i]) is { } why)
+                wrong.Add(why);
             if (prepared[i].Draft is { } made && !MayOpen(made, one, context))
                 wrong.Add(
                     new Problem("/template", "not-yours-to-open", "You may not open hires like this one. Choose another place, or ask somebody who may.")
@@ -127,6 +130,33 @@ public sealed class OpenHire(
             problems.AddRange(await TakenAsync(ready, context, cancellation));
         return (ready, problems);
     }
+
+    // Pay that needs a reason and has none. What comes in sheets was looked through row by row before.
+    private Task<Problem?[]> UnexplainedAsync(
+        OpenHireRequest request,
+        IReadOnlyList<PreparedHire> prepared,
+        OpeningContext context,
+        CancellationToken cancellation
+    ) =>
+        PayReason.MissingAtStartAsync(
+            db,
+            context.Reader,
+            [
+                .. prepared.Select(
+                    (p, i) =>
+                        p.Draft is { } draft
+                        && !request.PeopleAreDecided
+                        && Reason.Clean(request.Hires[i].Why) is null
+                        && request.Hires[i].Typed.Keys.Any(PayReason.Decisive.Contains)
+                        // What is wrong with it is told first.
+                        && !PayReason.Decisive.Any(f => p.Problems.Any(wrong => wrong.Path == $"/typed/{f}"))
+                            ? draft.Values.ToDictionary(v => v.Key, v => (JsonElement?)v.Value.Value, StringComparer.Ordinal)
+                            : null
+                ),
+            ],
+            context.Today,
+            cancellation
+        );
 
     private static bool MayOpen(HireDraft draft, NewHireRequest request, OpeningContext context) =>
         context.Reader.MayNew(

@@ -15213,6 +15213,8 @@ export interface components {
             secondStint: boolean;
             /** @description People it is not, though it looked so, and hires opened with it that are not the same person. */
             notThese?: null | string[];
+            /** @description A reason that is kept with the opening: needed where pay that was typed lies outside the band of the job, or far from colleagues. */
+            why?: null | string;
         };
         NewPasskey: {
             answer: components["schemas"]["JsonObject"];

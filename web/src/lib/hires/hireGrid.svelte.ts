@@ -28,6 +28,8 @@ export class HireGrid {
   rows = $state<GridRow[]>([]);
   answers = $state.raw<Api['ManyRow'][]>([]);
   backDated = $state(false);
+  /** The reason that is kept with each hire: pay outside its band needs one. */
+  why = $state('');
   #asked = 0;
   // How the grid stood before each act, the last act last; the acts taken back are kept until something else is done.
   #before: string[] = [];
@@ -78,6 +80,7 @@ export class HireGrid {
     this.rows = [];
     this.answers = [];
     this.backDated = false;
+    this.why = '';
     this.add(3);
   }
 
@@ -150,7 +153,8 @@ export class HireGrid {
         reuse: row.person?.reuse.map((r) => r.field) ?? [],
         secondStint: row.person?.meant ?? false,
         notThese: row.not ?? [],
-        backDated: this.backDated
+        backDated: this.backDated,
+        why: this.why.trim() === '' ? null : this.why.trim()
       };
     });
   }

@@ -49,6 +49,9 @@ export class ManyHires {
   /** What was refused and stands in no column. */
   readonly besides = $derived.by(() => this.refused.filter((e) => !this.columns.some((c) => e.pointer.endsWith(pointerOf(c.key)))));
 
+  /** Whether pay in a row was refused for want of a reason. */
+  readonly needsReason = $derived.by(() => this.refused.some((e) => e.pointer.endsWith('/why')));
+
   /** Whether a first day lies in the past. */
   readonly past = $derived.by(() => this.grid.used.some((r) => (this.grid.day(r.cells.start ?? '') ?? '9999') < text.today));
 

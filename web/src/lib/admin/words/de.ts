@@ -160,6 +160,7 @@ export const de: Words = {
     kinds: {
       day: 'Was heute beginnt, gilt',
       leavers: 'Konten Ausgeschiedener werden gesperrt',
+      payRuns: 'Checklisten der nächsten Lohnläufe werden begonnen',
       clearing: 'Was niemand mehr braucht, wird weggeräumt',
       rows: 'Nachweise und Ausgegebenes werden in Zeilen übernommen',
       checklist: 'Eine Checkliste geht von selbst weiter',

@@ -159,6 +159,7 @@ export const en = {
     kinds: {
       day: 'Values that begin today take effect',
       leavers: 'Accounts of leavers are disabled',
+      payRuns: 'Checklists of the next pay runs are begun',
       clearing: 'What nobody needs any more is cleared away',
       rows: 'Certificates and items are taken over into rows',
       checklist: 'A checklist goes on by itself',

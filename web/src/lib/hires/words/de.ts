@@ -22,6 +22,7 @@ export const de: typeof en = {
     tasksFor: (n) => `${n} Aufgaben für`,
     lacks: (fields) => `Zum Vorbereiten nötig und noch leer: ${fields}.`,
     begin: 'Wählen Sie eine Rollenvorlage, um zu sehen, was sie ausfüllt.',
+    why: 'Warum dieses Entgelt (bleibt bei der Einstellung)',
     typed: (typed, filled) => `${typed} eingegeben, ${filled} für Sie ausgefüllt`,
     open: 'Einstellung anlegen',
     openRest: 'Anlegen und den Rest ausfüllen',
@@ -138,6 +139,7 @@ export const de: typeof en = {
     }
   },
   many: {
+    why: 'Warum dieses Entgelt (bleibt bei allen)',
     title: 'Viele auf einmal',
     intro:
       'Eine Zeile je Einstellung. Aus Tabellen einfügen, Strg D füllt leere Zellen darunter, Strg Z nimmt zurück; Leeres kommt aus der Vorlage.',

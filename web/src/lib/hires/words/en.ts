@@ -21,6 +21,7 @@ export const en = {
     tasksFor: (n: number) => `${n} tasks for`,
     lacks: (fields: string) => `Needed to prepare and still empty: ${fields}.`,
     begin: 'Choose a role template to see what it fills in.',
+    why: 'Why this pay (kept with the hire)',
     typed: (typed: number, filled: number) => `${typed} typed, ${filled} filled for you`,
     open: 'Open the hire',
     openRest: 'Open and fill in the rest',
@@ -140,6 +141,7 @@ export const en = {
     }
   },
   many: {
+    why: 'Why this pay (kept with each of them)',
     title: 'Many at once',
     intro:
       'One row is one hire. Paste from a spreadsheet, fill the empty cells below with Ctrl D, take back with Ctrl Z; what is left empty comes from the template.',

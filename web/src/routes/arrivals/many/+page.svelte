@@ -14,6 +14,7 @@
   import FooterSheet from '$lib/ui/FooterSheet.svelte';
   import Picker from '$lib/ui/Picker.svelte';
   import RowProblems from '$lib/ui/RowProblems.svelte';
+  import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { tick, untrack } from 'svelte';
@@ -242,6 +243,9 @@
         >
       {/each}
     </p>
+    {#if many.needsReason || grid.why !== ''}
+      <div class="w-80"><TextField id="many-why" label={w.many.why} bind:value={grid.why} maxlength={500} /></div>
+    {/if}
     {#if many.past}
       <label class="flex items-center gap-2"><input type="checkbox" bind:checked={grid.backDated} onchange={changed} />{w.many.past}</label>
     {/if}

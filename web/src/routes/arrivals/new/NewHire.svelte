@@ -15,6 +15,7 @@
   import TextField from '$lib/ui/TextField.svelte';
   import { done, failed } from '$lib/ui/toast';
   import { settled } from '$lib/ui/settled.svelte';
+  import { tick } from 'svelte';
   import { createMutation, createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { draft } from './draft.svelte';
   import FullFields from './FullFields.svelte';
@@ -65,9 +66,11 @@
       await client.invalidateQueries({ queryKey: hireKeys.intake });
       await goto(`/hires/${hire.id}/${andFillIn ? 'record' : 'checklist'}`);
     },
-    onError: (e) => {
+    onError: async (e) => {
       if (e instanceof ApiProblem && e.errors.length > 0) {
         form.refused = e.errors;
+        // A reason is asked for only now.
+        await tick();
         document.getElementById(fieldId(e.errors[0]!.pointer))?.focus();
       } else failed(text.failure(e));
     }
@@ -230,11 +233,17 @@
                 onclick={(e) => {
                   e.preventDefault();
                   document.getElementById(fieldId(entry.pointer))?.focus();
-                }}>{fieldLabel(entry.pointer.split('/').at(-1)!)}</a
+                }}>{entry.pointer === '/why' ? t.why : fieldLabel(entry.pointer.split('/').at(-1)!)}</a
               >: {text.problem(entry)}
             </li>
           {/each}
         </ul>
+      </div>
+    {/if}
+    <!-- Asked for once it is needed; typed, it stays. -->
+    {#if error('/why') || draft.why !== ''}
+      <div class="max-w-xl pt-2">
+        <TextField id="new-why" label={t.why} bind:value={draft.why} maxlength={500} error={error('/why')} />
       </div>
     {/if}
     <div class="border-rule bg-sheet sticky bottom-0 mt-3 flex flex-wrap items-center justify-between gap-3 border-t py-3">

@@ -23,6 +23,8 @@ export class Draft {
   /** Whether a stint beside another of the person is meant. */
   secondStint = $state(false);
   candidate = $state<string>();
+  /** The reason that is kept with it: pay outside its band needs one. */
+  why = $state('');
   /** What fields hold, where that is not text. */
   #types: Record<string, Api['FieldResponse']['type']> = { pay_rate: 'money' };
 
@@ -72,7 +74,8 @@ export class Draft {
       backDated: this.backDated,
       secondStint: this.secondStint,
       notThese: this.notThese,
-      candidate: this.candidate ?? null
+      candidate: this.candidate ?? null,
+      why: this.why.trim() === '' ? null : this.why.trim()
     };
   }
 
@@ -122,6 +125,7 @@ export class Draft {
     this.backDated = false;
     this.secondStint = false;
     this.candidate = undefined;
+    this.why = '';
   }
 }
 
