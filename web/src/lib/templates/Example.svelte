@@ -40,6 +40,15 @@
   const entries = $derived((example?.entries ?? []).filter((e) => e.list === 'items' || e.list === 'certificates'));
   const dropped = $derived((example?.dropped ?? []).filter((d) => d.list !== 'tasks'));
   const tasks = $derived(example?.entries.filter((e) => e.list === 'tasks') ?? []);
+  /** Whom the example is about, as far as conditions ask. */
+  const about = $derived(
+    [
+      editing.spec.addOn ? (templates.find((t) => t.code === example?.use)?.name ?? example?.use) : '',
+      ...shownFacts.map((f) => factShown(f.field) || fact(f.field))
+    ]
+      .filter(Boolean)
+      .join(' · ')
+  );
   const ofRun = $derived(editing.spec.occasion === 'payRun');
   const dayOne = $derived(tasks.filter((t) => t.properties.dayOne?.value === true).length);
   const rate = $derived(example?.values.find((v) => v.field === 'pay_rate'));
@@ -69,12 +78,8 @@
   <h2 id="example-title" class="text-lg">{ofRun ? w.example.titleOfRun : w.example.title}</h2>
   {#if example}
     <p class="text-soft pb-2 text-xs">
-      {[
-        editing.spec.addOn ? (templates.find((t) => t.code === example.use)?.name ?? example.use) : '',
-        ...shownFacts.map((f) => factShown(f.field) || fact(f.field))
-      ]
-        .filter(Boolean)
-        .join(' · ')} · {ofRun ? w.example.cutOff : w.example.starts} <strong class="text-ink">{text.day(example.start)}</strong>
+      {about === '' ? '' : `${about} · `}{ofRun ? w.example.cutOff : w.example.starts}
+      <strong class="text-ink">{text.day(example.start)}</strong>
       <button type="button" class="link ml-1" aria-expanded={changing} onclick={() => (changing = !changing)}
         >{changing ? w.example.done : w.example.change}</button
       >
