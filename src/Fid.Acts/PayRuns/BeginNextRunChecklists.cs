@@ -19,6 +19,10 @@ public sealed class BeginNextRunChecklists(FidDb db)
         if (!await db.RunChecklists.AnyAsync(cancellation))
             return 0;
         await using var act = await ActScope.BeginAsync(db, actor, request, cancellation);
+        if (act.Refusal is { } refusal)
+            return refusal;
+        if (act.IsDoneAlready)
+            return 0;
         await Locks.RunChecklistsAsync(db, cancellation);
         var begunBefore = (
             await db
