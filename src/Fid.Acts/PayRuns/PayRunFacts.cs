@@ -13,8 +13,7 @@ namespace Fid.Acts.PayRuns;
 /// <param name="Checks">By employment, what was found right of it in the periods of the runs.</param>
 /// <param name="RateChanges">The changes by which rates were typed.</param>
 internal sealed record PayRunFacts(
-    IReadOnlyDictionary<string, EntryContent> Jobs,
-    IReadOnlyDictionary<string, EntryContent> Grades,
+    JobBands Bands,
     IReadOnlyDictionary<string, EntryContent> Patterns,
     IReadOnlyDictionary<Guid, Instant> KnownSince,
     TemplateRates Templates,

@@ -1,7 +1,6 @@
 using Fid.Acts.People;
 using Fid.Core.Checklists;
 using Fid.Core.Fields;
-using Fid.Core.Lists;
 using Fid.Core.PayElements;
 using Fid.Data;
 using Fid.Data.Requests;
@@ -42,7 +41,7 @@ public static class PayRunLines
     {
         var found = await CandidatesAsync(db, runs, only, cancellation);
         var stints = await StintsAsync(db, reader, [.. found.Select(c => c.Employment).Distinct()], cancellation);
-        var facts = await FactsAsync(db, stints.Keys, runs, cancellation);
+        var facts = await FactsAsync(db, stints.Keys, runs, pay.Firm.FullTimeHours, cancellation);
         var rule = new PayRunRule(pay, today, facts);
         return
         [
@@ -114,6 +113,7 @@ public static class PayRunLines
         FidDb db,
         IReadOnlyCollection<Guid> employments,
         IReadOnlyList<CheckedRun> runs,
+        decimal fullTimeHours,
         CancellationToken cancellation
     )
     {
@@ -136,17 +136,14 @@ public static class PayRunLines
             )
             .ToDictionaryAsync(c => c.Id, cancellation);
         return new PayRunFacts(
-            ByCode("jobs"),
-            ByCode("grades"),
-            ByCode("shiftPatterns"),
+            new JobBands(entries, fullTimeHours),
+            entries["shiftPatterns"].ToDictionary(e => e.Code, StringComparer.Ordinal),
             await PayKnownSince.LoadAsync(db, templates.Newcomers, cancellation),
             templates,
             waiting.Where(r => r.Changes.Any(c => PayReading.AllFields.Contains(FieldAddress.FieldOf(c.Field)))).Select(r => r.EmploymentId).ToHashSet(),
             checks.ToLookup(c => c.EmploymentId),
             typed
         );
-
-        Dictionary<string, EntryContent> ByCode(string list) => entries[list].ToDictionary(e => e.Code, StringComparer.Ordinal);
     }
 
     private sealed record Candidate(Guid Employment, string PayGroup);

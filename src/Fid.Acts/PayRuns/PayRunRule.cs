@@ -154,7 +154,7 @@ internal sealed class PayRunRule(PayReading pay, LocalDate today, PayRunFacts fa
     }
 
     private decimal? OutsideBand(Dictionary<string, JsonElement?> values, LocalDate day) =>
-        pay.Rate(values)?.FullTimeAnnual is { } annual && JobBand.Of(values.Text("job"), facts.Jobs, facts.Grades, day, pay.Firm.FullTimeHours) is { } band
+        pay.Rate(values)?.FullTimeAnnual is { } annual && facts.Bands.Of(values.Text("job"), day) is { } band
             ? PayBand.Outside(annual, band.Min, band.Max)
             : null;
 

@@ -36,20 +36,6 @@ public sealed record JobBand(string Job, string Grade, decimal Min, decimal Mid,
         return new JobBand(job.Code, grade.Code, band.Min * times, band.Mid * times, band.Max * times, grade.Number("furthest_from_colleagues"));
     }
 
-    /// <summary>The same of the job with a code; null also where there is no such job.</summary>
-    /// <param name="jobs">Jobs by code.</param>
-    /// <param name="grades">Grades by code.</param>
-    public static JobBand? Of(
-        string? code,
-        IReadOnlyDictionary<string, EntryContent> jobs,
-        IReadOnlyDictionary<string, EntryContent> grades,
-        LocalDate day,
-        decimal fullTimeHours
-    ) =>
-        code is not null && jobs.GetValueOrDefault(code) is { } job && job.Text("grade") is { } grade && grades.GetValueOrDefault(grade) is { } graded
-            ? Of(job, graded, day, fullTimeHours)
-            : null;
-
     /// <summary>Where pay stands in it.</summary>
     /// <param name="pay">Pay for a full-time year.</param>
     public PayBand? Of(decimal pay) => PayBand.Of(pay, Min, Mid, Max).Answer;

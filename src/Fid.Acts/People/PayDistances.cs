@@ -1,10 +1,8 @@
 using System.Text.Json;
 using Fid.Acts.Fields;
 using Fid.Core.Approvals;
-using Fid.Core.Lists;
 using Fid.Core.Pay;
 using Fid.Data;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Fid.Acts.People;
@@ -13,17 +11,12 @@ namespace Fid.Acts.People;
 public sealed class PayDistances
 {
     private readonly PayReading _pay;
-    private readonly Dictionary<string, EntryContent> _jobs;
-    private readonly Dictionary<string, EntryContent> _grades;
+    private readonly JobBands _bands;
     private readonly TemplateRates _templates;
     private readonly LocalDate _today;
 
-    private PayDistances(PayReading pay, ILookup<string, EntryContent> entries, TemplateRates templates, LocalDate today)
-    {
-        (_pay, _templates, _today) = (pay, templates, today);
-        _jobs = entries["jobs"].ToDictionary(e => e.Code, StringComparer.Ordinal);
-        _grades = entries["grades"].ToDictionary(e => e.Code, StringComparer.Ordinal);
-    }
+    private PayDistances(PayReading pay, JobBands bands, TemplateRates templates, LocalDate today) =>
+        (_pay, _bands, _templates, _today) = (pay, bands, templates, today);
 
     /// <summary>What is needed to work them out; null where no condition reads them.</summary>
     /// <param name="employments">Whose pay it is.</param>
@@ -37,10 +30,9 @@ public sealed class PayDistances
     {
         if (!approvals.Rules.Any(r => r.When is { } when && when.Names.Any(ApprovalCheck.Distances.Contains)))
             return null;
-        var entries = (
-            await db.ListEntries.AsNoTracking().Where(e => e.List == "jobs" || e.List == "grades").OrderBy(e => e.Id).ToListAsync(cancellation)
-        ).ToLookup(e => e.List, e => e.Content());
-        return new PayDistances(await PayReading.LoadAsync(db, cancellation), entries, await TemplateRates.LoadAsync(db, employments, cancellation), today);
+        var pay = await PayReading.LoadAsync(db, cancellation);
+        var bands = await JobBands.LoadAsync(db, pay.Firm.FullTimeHours, cancellation);
+        return new PayDistances(pay, bands, await TemplateRates.LoadAsync(db, employments, cancellation), today);
     }
 
     /// <summary>What conditions read of a change: the record as it is, and the distances of the pay that it would hold.</summary>
@@ -70,7 +62,7 @@ public sealed class PayDistances
 
     private IEnumerable<(string Name, decimal Distance)> Of(Guid? employment, Dictionary<string, JsonElement?> after, decimal? template)
     {
-        if (_pay.Rate(after)?.FullTimeAnnual is { } annual && JobBand.Of(after.Text("job"), _jobs, _grades, _today, _pay.Firm.FullTimeHours) is { } band)
+        if (_pay.Rate(after)?.FullTimeAnnual is { } annual && _bands.Of(after.Text("job"), _today) is { } band)
             yield return (ApprovalCheck.OutsideBand, PayBand.Outside(annual, band.Min, band.Max) ?? 0);
         var says = employment is { } one ? _templates.Of(one, after.Text("paid_by")) : template;
         if (says is { } given and > 0 && after.Number("pay_rate") is { } rate)

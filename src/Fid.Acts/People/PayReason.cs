@@ -63,20 +63,14 @@ internal static class PayReason
         if (starting.All(s => s is null) || !Decisive.All(reader.Sees))
             return missing;
         var pay = await PayReading.LoadAsync(db, cancellation);
-        var bands = (
-            await db.ListEntries.AsNoTracking().Where(e => e.List == "jobs" || e.List == "grades").OrderBy(e => e.Id).ToListAsync(cancellation)
-        ).ToLookup(e => e.List, e => e.Content());
-        var (jobs, grades) = (
-            bands["jobs"].ToDictionary(j => j.Code, StringComparer.Ordinal),
-            bands["grades"].ToDictionary(g => g.Code, StringComparer.Ordinal)
-        );
+        var bands = await JobBands.LoadAsync(db, pay.Firm.FullTimeHours, cancellation);
         // Those of one job at one site have the same colleagues.
         var colleagues = new Dictionary<(string, string?), decimal[]>();
         for (var i = 0; i < missing.Length; i++)
         {
             if (starting[i] is not { } values || pay.Rate(values)?.FullTimeAnnual is not { } annual)
                 continue;
-            if (JobBand.Of(values.Text("job"), jobs, grades, today, pay.Firm.FullTimeHours) is not { } band)
+            if (bands.Of(values.Text("job"), today) is not { } band)
                 continue;
             missing[i] = Outside(annual, band);
             if (missing[i] is not null || band.FurthestFromColleagues is null)

@@ -44,12 +44,10 @@ public static class RevisionReading
             return Result<RevisionPreview>.Failed(problems);
 
         var fullTime = await db.Firms.Select(f => f.FullTimeHours).SingleAsync(cancellation);
-        var jobs = entries["jobs"].ToDictionary(j => j.Code, StringComparer.Ordinal);
-        var grades = entries["grades"].ToDictionary(g => g.Code, StringComparer.Ordinal);
-        var ids = await MembersAsync(db, group, jobs.Values, from, cancellation);
+        var ids = await MembersAsync(db, group, entries["jobs"], from, cancellation);
         if (ids.Length > Most)
             return Result<RevisionPreview>.Failed(new Problem("/group", "too-many", $"These are {ids.Length} people. Choose {Most} at most."));
-        var (revised, leftOut) = await SortedAsync(db, reader, group, from, ids, new Bands(jobs, grades, fullTime), cancellation);
+        var (revised, leftOut) = await SortedAsync(db, reader, group, from, ids, new JobBands(entries, fullTime), cancellation);
         return await PreviewAsync(db, reader, question, revised, leftOut, today, cancellation);
     }
 
@@ -60,7 +58,7 @@ public static class RevisionReading
         RevisedGroup group,
         LocalDate from,
         Guid[] members,
-        Bands bands,
+        JobBands bands,
         CancellationToken cancellation
     )
     {
@@ -84,7 +82,7 @@ public static class RevisionReading
                 leftOut.Add(new LeftOutPerson(of.employment, of.record, LeftOutReason.NotYours));
             else if (
                 rate.Stated is var (amount, per, hours)
-                && PayRate.Of(amount, per, hours, bands.FullTime, PayReading.WorkingDaysPerWeek, PayPeriod.Year).Answer is not null
+                && PayRate.Of(amount, per, hours, bands.FullTimeHours, PayReading.WorkingDaysPerWeek, PayPeriod.Year).Answer is not null
             )
                 revised.Add(
                     new Revised(
@@ -94,7 +92,7 @@ public static class RevisionReading
                             amount,
                             per,
                             hours,
-                            bands.FullTime,
+                            bands.FullTimeHours,
                             PayReading.WorkingDaysPerWeek,
                             bands.Of(rate.Job, from)?.Max
                         )
@@ -203,12 +201,6 @@ public static class RevisionReading
     }
 
     private sealed record Revised(RevisedPerson Person, PaidPerson Paid);
-
-    /// <summary>The bands of jobs.</summary>
-    private sealed record Bands(Dictionary<string, EntryContent> Jobs, Dictionary<string, EntryContent> Grades, decimal FullTime)
-    {
-        public JobBand? Of(string? code, LocalDate day) => JobBand.Of(code, Jobs, Grades, day, FullTime);
-    }
 
     private sealed record RateOnDay((decimal Amount, PayPeriod Per, decimal Hours)? Stated, string? Job, LocalDate? Ahead);
 }
