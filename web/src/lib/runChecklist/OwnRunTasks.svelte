@@ -17,8 +17,9 @@
     <RunTaskLine checklist={checklistId} {task} {settling} mayAll={false}>
       {#snippet about()}
         {@const name = w.run(payGroup, text.day(run.start), text.day(run.end))}
-        {#if groupCode}<a class="link text-ink font-semibold" href="/people/pay-check?group={encodeURIComponent(groupCode)}&on={run.start}"
-            >{name}</a
+        {#if groupCode}<a
+            class="link text-ink font-semibold"
+            href="/people/pay-check?{new URLSearchParams({ group: groupCode, on: run.start })}">{name}</a
           >{:else}<strong class="text-ink">{name}</strong>{/if} · {w.cutOff(text.day(run.cutOff))}
       {/snippet}
     </RunTaskLine>

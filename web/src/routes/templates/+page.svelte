@@ -22,6 +22,8 @@
   const client = useQueryClient();
   const templates = createQuery(() => ({ queryKey: templateKeys.all, queryFn: () => data(api.GET('/api/templates')) }));
   const w = $derived(words());
+  const titleOf = (occasion: Api['Occasion']) =>
+    occasion === 'arrival' ? w.roles : occasion === 'payRun' ? w.runs : occasionWords(occasion).all;
   const roles = $derived((templates.data ?? []).filter((r) => !r.isAddOn));
   const addOns = $derived((templates.data ?? []).filter((r) => r.isAddOn));
   let naming = $state(false);
@@ -134,9 +136,9 @@
     {:else}
       <div class="grid gap-x-10 xl:grid-cols-[1fr_auto]">
         <div class="min-w-0">
-          {#each ['arrival', 'jobChange', 'leaving'] as const as occasion (occasion)}
+          {#each ['arrival', 'jobChange', 'leaving', 'payRun'] as const as occasion (occasion)}
             {@const own = roles.filter((r) => r.occasion === occasion)}
-            {#if own.length > 0}{@render table(occasion === 'arrival' ? w.roles : occasionWords(occasion).all, own, false)}{/if}
+            {#if own.length > 0}{@render table(titleOf(occasion), own, false)}{/if}
           {/each}
           {#if addOns.length > 0}{@render table(w.addOns, addOns, true)}{/if}
         </div>

@@ -7,6 +7,7 @@ export const de: typeof en = {
     `${roles} ${roles === 1 ? 'Rollenvorlage' : 'Rollenvorlagen'}, ${addOns} ${addOns === 1 ? 'Zusatz' : 'Zusätze'}.`,
   map: 'Was worauf aufbaut',
   roles: 'Rollenvorlagen',
+  runs: 'Lohnläufe',
   addOns: 'Zusätze',
   tasks: 'Gemeinsame Aufgaben',
   newTemplate: 'Neue Vorlage',

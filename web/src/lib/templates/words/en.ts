@@ -5,6 +5,7 @@ export const en = {
     `${roles} role ${roles === 1 ? 'template' : 'templates'}, ${addOns} ${addOns === 1 ? 'add-on' : 'add-ons'}.`,
   map: 'What builds on what',
   roles: 'Role templates',
+  runs: 'Pay runs',
   addOns: 'Add-ons',
   tasks: 'Shared tasks',
   newTemplate: 'New template',
